@@ -1,0 +1,57 @@
+/** What became of a move. */
+export type Outcome = 'wrong-way' | 'nothing-moved' | 'fell-short' | 'as-planned' | 'overshot' | 'cannot-tell';
+
+export interface MoveResult {
+  readonly outcome: Outcome;
+  /** observed / planned; null when the move was too small to judge. */
+  readonly gain: number | null;
+  /** What to do next, in the unit of the move; null when another move makes no sense yet. */
+  readonly next: number | null;
+  readonly text: string;
+}
+
+/**
+ * Compare what a move did with what was planned: g = observed / planned.
+ * The next move is what remains divided by g, when |g| is at least 0.15.
+ *
+ * @param planned change that was asked for. @param observed change between the two rounds.
+ * @param remaining aim minus the value now. @param expanded U of the value: a planned move not
+ *   larger than √2·U cannot be judged.
+ * @returns outcome, gain and the next move, all signed like the quantity.
+ * Source: docs/methods/moves.md.
+ */
+export function judgeMove(planned: number, observed: number, remaining: number, expanded: number): MoveResult {
+  if (!(Math.abs(planned) > Math.SQRT2 * expanded)) {
+    return { outcome: 'cannot-tell', gain: null, next: remaining, text: 'The move was too small to be told from the doubt of two rounds.' };
+  }
+  const gain = observed / planned;
+  if (Math.abs(gain) < 0.15) {
+    return {
+      outcome: 'nothing-moved',
+      gain,
+      next: null,
+      text: 'Nothing moved. Look for a lock left on, slack not taken up, or the wrong screw; then do the same move again.',
+    };
+  }
+  const next = remaining / gain;
+  if (gain < 0) {
+    return {
+      outcome: 'wrong-way',
+      gain,
+      next,
+      text: 'It went the wrong way. Give back what was done, then do the original correction the other way.',
+    };
+  }
+  if (gain < 0.85) return { outcome: 'fell-short', gain, next, text: 'It went the right way but fell short of what was planned.' };
+  if (gain <= 1.15) return { outcome: 'as-planned', gain, next, text: 'It moved as planned.' };
+  return { outcome: 'overshot', gain, next, text: 'It moved further than planned.' };
+}
+
+/** Gains learned for one adjuster: the median of the last five, kept within 0.2 to 3. */
+export function learnedGain(gains: readonly number[]): number | null {
+  const usable = gains.filter((gain) => gain >= 0.2 && gain <= 3).slice(-5);
+  if (usable.length === 0) return null;
+  const sorted = [...usable].sort((a, b) => a - b);
+  const middle = sorted.length >> 1;
+  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
+}

@@ -1,0 +1,133 @@
+import type { z } from 'zod';
+import type { Fault } from '../faults.js';
+import type { Zone } from '../calls/verdict.js';
+import type { Instrument } from '../instruments/instrument.js';
+import type { Reading, Slot } from '../instruments/slots.js';
+import type { ValueKind } from '../instruments/reading.js';
+import type { MoveKind } from '../moves/kinds.js';
+import type { Dimension } from '../units/dimensions.js';
+import type { Estimate } from './estimate.js';
+
+/** How much a note matters: to know, to be careful, or not to trust the round. */
+export type Severity = 'info' | 'warning' | 'serious';
+
+/** A remark on a finding. The code is stable, the text is for people. */
+export interface Note {
+  readonly code: string;
+  readonly severity: Severity;
+  readonly text: string;
+  readonly quantity?: string;
+}
+
+/** Direction words of a signed quantity: where the part stands, and which way a move takes it. */
+export interface Words {
+  readonly plus: string;
+  readonly minus: string;
+  readonly movePlus: string;
+  readonly moveMinus: string;
+}
+
+export interface QuantityInfo {
+  readonly label: string;
+  readonly dimension: Dimension;
+  readonly unit: string;
+  /** What stands out of place, for a sentence: "Tailstock centre". */
+  readonly subject?: string;
+  readonly limit?: Zone;
+  /** Where a move steers when it is not the middle of the zone. */
+  readonly aim?: number;
+  readonly words?: Words;
+  readonly magnitude?: boolean;
+}
+
+/** How a quantity is put right: which moves, the first being the usual one. */
+export interface Correction {
+  readonly plus: readonly MoveKind[];
+  readonly minus: readonly MoveKind[];
+}
+
+/** One set-up of a round as a solver sees it. */
+export interface CheckInput<Setup> {
+  readonly setup: Setup;
+  readonly slots: readonly Slot[];
+  readonly instrument: Instrument | undefined;
+}
+
+export interface Estimates {
+  readonly estimates: readonly Estimate[];
+  readonly notes: readonly Note[];
+}
+
+/** A place to put the instrument, in working order, as the bench asks for it. */
+export interface PlannedSlot {
+  /** Reading keys of the slot. */
+  readonly keys: Readonly<Record<string, string | number | boolean>>;
+  /** "Front, near the headstock". */
+  readonly label: string;
+  /** What the hands do before this reading, when something changes. */
+  readonly ask?: string;
+  /** Read again to close the round. */
+  readonly closing?: boolean;
+}
+
+/** Where to watch the needle during a move and which way it goes for a + move. */
+export interface Watch {
+  readonly where: string;
+  readonly sense: 1 | -1;
+  /** µm now, as a deviation; 0 when the dial is zeroed for the move. */
+  readonly now: number;
+  /** µm on the dial for each µm moved. */
+  readonly scale: number;
+}
+
+/** One check, described once: the bench, the server and the command line are drawn from it. */
+export interface CheckDefinition<
+  Shape extends z.ZodObject = z.ZodObject,
+  Plan extends z.ZodObject = z.ZodObject,
+> {
+  readonly id: string;
+  readonly family: string;
+  readonly title: string;
+  readonly question: string;
+  /** When to choose this check rather than its neighbours. */
+  readonly choose: string;
+  readonly machines: readonly string[];
+  readonly setup: Shape;
+  readonly reading: z.ZodObject;
+  /** Reading keys that tell one place from another. */
+  readonly slotKeys: readonly string[];
+  readonly valueKind: ValueKind;
+  readonly quantities: Readonly<Record<string, QuantityInfo>>;
+  /** Choices of the measuring plan that are not part of a sheet: stations, planes. */
+  readonly plan: Plan;
+  readonly slots: (setup: z.output<Shape>, plan: z.output<Plan>) => readonly PlannedSlot[];
+  readonly estimate: (input: CheckInput<z.output<Shape>>) => Estimates;
+  /** Faults of a setup or its readings that no single field shows. */
+  readonly faults?: (setup: z.output<Shape>, readings: readonly Reading[], instrument: Instrument | undefined) => readonly Fault[];
+  readonly corrections: Readonly<Record<string, Correction>>;
+  readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
+  /** What the remaining error of each quantity counts: whole, or half of the readings' difference. */
+  readonly counting?: string;
+  /** Rungs whose results a move here makes stale. */
+  readonly upsets: readonly string[];
+  readonly cautions: readonly string[];
+  readonly cannotSee: readonly string[];
+  /** Guidance shown while measuring. */
+  readonly advice: readonly string[];
+}
+
+/** Describe a check. Only there to have the setup and the plan typed from their schemas. */
+export function defineCheck<Shape extends z.ZodObject, Plan extends z.ZodObject>(definition: CheckDefinition<Shape, Plan>): CheckDefinition {
+  return definition as unknown as CheckDefinition;
+}
+
+/** Toward or away from the operator (h). */
+export const LATERAL: Words = {
+  plus: 'toward the operator',
+  minus: 'away from the operator',
+  movePlus: 'toward the operator',
+  moveMinus: 'away from the operator',
+};
+
+/** High or low (v). */
+export const HEIGHT: Words = { plus: 'high', minus: 'low', movePlus: 'up', moveMinus: 'down' };

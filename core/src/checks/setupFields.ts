@@ -1,0 +1,112 @@
+import { z } from 'zod';
+import { choice, fieldRegistry, optionalMeasure, measure, quantitySchema } from '../fields.js';
+import type { RoundBar } from '../gravity/bars.js';
+
+const material = () =>
+  choice({
+    label: 'Material',
+    choices: [
+      { value: 'steel', label: 'steel' },
+      { value: 'cast-iron', label: 'cast iron' },
+      { value: 'aluminium', label: 'aluminium' },
+    ],
+  });
+
+const diameters = () =>
+  z
+    .array(
+      z.strictObject({
+        at: quantitySchema('length', {}, '20 mm'),
+        diameter: quantitySchema('length', { above: 0 }, '25.002 mm'),
+      }),
+    )
+    .optional()
+    .register(fieldRegistry, { label: 'Measured diameters', hidden: true });
+
+/** A round bar between centres or held: what it is made of, and how it was finished. */
+export const centresBar = () =>
+  z
+    .strictObject({
+      diameter: measure('length', { label: 'Bar diameter', above: 0, example: '25 mm' }),
+      bore: optionalMeasure('length', { label: 'Bore of the bar', min: 0, example: '0', rare: true, help: 'For a hollow bar; 0 when solid.' }),
+      material: material(),
+      finish: choice({
+        label: 'Bar finished',
+        choices: [
+          { value: 'ground', label: 'ground' },
+          { value: 'turned-elsewhere', label: 'turned elsewhere' },
+          { value: 'turned-here', label: 'turned in this lathe, where it stands' },
+        ],
+      }),
+      diameters: diameters(),
+    })
+    .refine((bar) => bar.bore === undefined || bar.bore < bar.diameter, { path: ['bore'], message: 'must be less than the diameter', params: { example: '0' } })
+    .optional()
+    .register(fieldRegistry, { label: 'Bar', group: true });
+
+/** The bar of a test cut: its size, and what it is made of for the temperature. */
+export const cutBar = () =>
+  z
+    .strictObject({
+      diameter: measure('length', { label: 'Bar diameter', above: 0, example: '38 mm', help: 'Roughly: for its stiffness under the tool.' }),
+      material: material(),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Bar', group: true });
+
+export const centreDistance = () =>
+  measure('length', { label: 'Distance between centres', above: 0, max: 50_000, example: '420 mm', help: 'From the headstock centre to the tail centre, as it stands now.' });
+
+export const centreKind = () =>
+  choice({
+    label: 'Tail centre',
+    choices: [
+      { value: 'dead', label: 'dead centre' },
+      { value: 'live', label: 'live centre' },
+      { value: 'turned', label: 'turned where it stands' },
+    ],
+    help: 'A live centre brings the runout of its own bearings into the result.',
+  });
+
+const axisSlope = (label: string) =>
+  optionalMeasure('slope', { label, example: '12 um/m', rare: true, help: 'From the spindle-axis check, when it is known.' });
+
+/** Distance and axis slopes that carry a result between the spindle's view and the carriage's. */
+export const axisFields = () => ({
+  distance: optionalMeasure('length', { label: 'Spindle nose to the place', min: 0, max: 50_000, example: '660 mm', rare: true, help: 'From the spindle nose to what is swept or to the tail centre.' }),
+  axisSlopeH: axisSlope('Spindle axis, toward the operator'),
+  axisSlopeV: axisSlope('Spindle axis, free end up'),
+});
+
+interface Axis {
+  readonly distance?: number;
+  readonly axisSlopeH?: number;
+  readonly axisSlopeV?: number;
+}
+
+/** µm that the spindle axis is off the carriage's line at `distance`: what parts the two views. */
+export function axisShift({ distance, axisSlopeH, axisSlopeV }: Axis, plane: 'h' | 'v'): number | undefined {
+  const slope = plane === 'h' ? axisSlopeH : axisSlopeV;
+  return distance === undefined || slope === undefined ? undefined : (slope * distance) / 1000;
+}
+
+/**
+ * Diameter difference of a measured bar at z, from its first measured place: mm.
+ * Straight lines between the measured places, level beyond them.
+ */
+export function diameterDifference(measured: readonly { readonly at: number; readonly diameter: number }[] | undefined, z: number): number {
+  if (!measured || measured.length === 0) return 0;
+  const sorted = [...measured].sort((a, b) => a.at - b.at);
+  const base = sorted[0].diameter;
+  if (z <= sorted[0].at) return 0;
+  for (let i = 1; i < sorted.length; i++) {
+    const [left, right] = [sorted[i - 1], sorted[i]];
+    if (z <= right.at) return left.diameter - base + ((right.diameter - left.diameter) * (z - left.at)) / (right.at - left.at);
+  }
+  return sorted[sorted.length - 1].diameter - base;
+}
+
+/** The bar of a setup as the gravity formulas want it. */
+export function roundBar(bar: { readonly diameter: number; readonly bore?: number; readonly material?: RoundBar['material'] } | undefined): RoundBar | undefined {
+  return bar && { diameter: bar.diameter, bore: bar.bore, material: bar.material };
+}

@@ -1,0 +1,82 @@
+import { HEIGHT, LATERAL, type Correction, type Note, type QuantityInfo } from './define.js';
+import { linearEstimate, type Estimate } from './estimate.js';
+import { axisShift } from './setupFields.js';
+
+/** Where the tail centre stands: toward or away from the operator at most 15 µm, and never low. */
+export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetVertical', QuantityInfo>> = {
+  offsetHorizontal: {
+    label: 'Tailstock sideways',
+    subject: 'Tailstock',
+    dimension: 'deviation',
+    unit: 'um',
+    limit: [-15, 15],
+    words: LATERAL,
+  },
+  offsetVertical: {
+    label: 'Tailstock height',
+    subject: 'Tailstock',
+    dimension: 'deviation',
+    unit: 'um',
+    limit: [0, 20],
+    aim: 0,
+    words: HEIGHT,
+  },
+};
+
+/** A quantity told for its own sake: nothing limits it. */
+export const unlimited = (label: string, dimension: QuantityInfo['dimension'], unit: string, more: Partial<QuantityInfo> = {}): QuantityInfo => ({
+  label,
+  dimension,
+  unit,
+  ...more,
+});
+
+export const TAILSTOCK_CORRECTIONS: Readonly<Record<string, Correction>> = {
+  offsetHorizontal: { plus: ['adjuster', 'eccentric'], minus: ['adjuster', 'eccentric'] },
+  offsetVertical: { plus: ['shim-leaves', 'base-shims'], minus: ['scrape'] },
+};
+
+export const TAILSTOCK_CAUTIONS: readonly string[] = [
+  'Isolate and lock out the machine before hands go near the spindle. Never power a spindle with an indicator or bar set up.',
+  'Loosen the tailstock to snug, never free: a casting that slides off its shims pinches fingers.',
+  'Shim edges cut. Deburr them and wear gloves.',
+];
+
+const VIEWS = [
+  { plane: 'h', offset: 'offsetHorizontal', carriage: 'carriageOffsetHorizontal', spindle: 'spindleOffsetHorizontal' },
+  { plane: 'v', offset: 'offsetVertical', carriage: 'carriageOffsetVertical', spindle: 'spindleOffsetVertical' },
+] as const;
+
+/** A slope given for the axis is trusted to 5 µm/m when nothing else is said. */
+const AXIS_DOUBT = 5;
+
+/**
+ * The same offset seen by the other reference: the carriage's for a sweep (offset + axisSlope·a),
+ * the spindle's for a traverse or a cut (offset − axisSlope·a).
+ */
+export function otherView(estimates: readonly Estimate[], setup: Parameters<typeof axisShift>[0], view: 'carriage' | 'spindle'): Estimate[] {
+  return VIEWS.flatMap((entry) => {
+    const own = estimates.find((estimate) => estimate.name === entry.offset);
+    const shift = axisShift(setup, entry.plane);
+    if (!own || shift === undefined) return [];
+    const axis = view === 'carriage' ? shift : -shift;
+    const doubt = (AXIS_DOUBT * (setup.distance ?? 0)) / 1000;
+    return [linearEstimate(entry[view], own.weights, { terms: { ...own.terms, axis }, doubts: [...own.doubts, { source: 'spindle axis', u: doubt }] })];
+  });
+}
+
+/** Quantities of the other view. */
+export function viewQuantities(view: 'carriage' | 'spindle'): Record<string, QuantityInfo> {
+  const who = view === 'carriage' ? 'as the carriage sees it' : 'as the spindle sees it';
+  return {
+    [`${view}OffsetHorizontal`]: unlimited(`Sideways, ${who}`, 'deviation', 'um', { words: LATERAL, subject: 'Tailstock' }),
+    [`${view}OffsetVertical`]: unlimited(`Height, ${who}`, 'deviation', 'um', { words: HEIGHT, subject: 'Tailstock' }),
+  };
+}
+
+/** A live centre's own runout: ±3 µm, evenly likely. */
+export function centreDoubt(centre: string | undefined): { source: string; u: number }[] {
+  return centre === 'live' ? [{ source: 'live centre runout', u: 3 / Math.sqrt(3) }] : [];
+}
+
+export const TOO_FEW: Note = { code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet: two places along the part are needed.' };

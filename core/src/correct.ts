@@ -1,0 +1,89 @@
+import type { Note, QuantityInfo } from './checks/define.js';
+import { FaultError } from './faults.js';
+import type { Move, NeedleTarget, Quantity } from './finding.js';
+import { dialFactor } from './instruments/instrument.js';
+import type { Slot } from './instruments/slots.js';
+import type { MoveKind } from './moves/kinds.js';
+import { MOVES } from './moves/registry.js';
+import type { Sheet } from './sheet.js';
+
+interface CorrectionInput {
+  readonly sheet: Sheet;
+  readonly name: string;
+  readonly info: QuantityInfo;
+  readonly quantity: Quantity;
+  readonly trusted: boolean;
+  readonly slots: readonly Slot[];
+}
+
+/**
+ * The moves that bring one quantity to its aim, or a note why it is better left alone.
+ * Amounts are aim − value, signed like the quantity.
+ *
+ * @throws FaultError when the hardware given lacks something the plan needs.
+ */
+export function planCorrection({ sheet, name, info, quantity, trusted, slots }: CorrectionInput): { moves: Move[]; notes: Note[] } {
+  const correction = sheet.check.corrections[name];
+  if (!correction || quantity.aim === null || quantity.limit === null || !trusted) return { moves: [], notes: [] };
+  const amount = quantity.aim - quantity.value;
+  const leave = reasonToLeave(name, info, quantity, amount);
+  if (leave) return { moves: [], notes: [leave] };
+  const kinds = amount > 0 ? correction.plus : correction.minus;
+  const equipped = kinds.filter((kind) => sheet.hardware[kind] !== undefined);
+  const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
+  const chosen = equipped.length ? equipped : kinds.slice(0, 1);
+  return { notes: [], moves: chosen.map((kind) => planMoveOf(kind, { sheet, name, info, amount, direction, slots })) };
+}
+
+function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note | undefined {
+  const code = 'not-worth-moving';
+  if (quantity.verdict === 'in') {
+    return { code, severity: 'info', quantity: name, text: `${info.label} is in. Leave it alone: every move can upset something.` };
+  }
+  if (quantity.expanded !== null && Math.abs(amount) < quantity.expanded) {
+    return {
+      code,
+      severity: 'info',
+      quantity: name,
+      text: `${info.label}: the move would be smaller than the doubt of the reading (±${quantity.expanded.toFixed(1)} ${quantity.unit}). Moving it would be guessing; read it finer first.`,
+    };
+  }
+  return undefined;
+}
+
+interface PlanContext {
+  readonly sheet: Sheet;
+  readonly name: string;
+  readonly info: QuantityInfo;
+  readonly amount: number;
+  readonly direction: string;
+  readonly slots: readonly Slot[];
+}
+
+function planMoveOf(kind: MoveKind, { sheet, name, info, amount, direction, slots }: PlanContext): Move {
+  const definition = MOVES.get(kind);
+  const given = sheet.hardware[kind];
+  const needle = needleTarget(sheet, name, amount, slots);
+  const base = { kind, quantity: name, amount, unit: info.unit, direction, ...(needle && { indicator: needle }) };
+  if (!definition || !given) return base;
+  const filled: Record<string, unknown> = { ...given };
+  if (definition.amountKey) filled[definition.amountKey] = definition.signed ? amount : Math.abs(amount);
+  const missing = Object.keys(definition.input.shape).filter((key) => filled[key] === undefined && !definition.input.shape[key].safeParse(undefined).success);
+  if (missing.length) {
+    throw new FaultError(missing.map((key) => ({ path: `hardware.${kind}.${key}`, message: `is missing: the plan of this move needs it`, example: EXAMPLES[key] ?? '1' })));
+  }
+  return { ...definition.plan(filled), ...base };
+}
+
+const EXAMPLES: Readonly<Record<string, string>> = { pitch: '1.5 mm', throw: '0.4 mm', angle: '0 deg', stock: '[{ "thickness": "0.05 mm", "count": 4 }]', length: '160 mm' };
+
+/** What the needle must go to: from where it stands now, by the amount, in divisions of the instrument. */
+function needleTarget(sheet: Sheet, name: string, amount: number, slots: readonly Slot[]): NeedleTarget | undefined {
+  const { instrument, check, setup } = sheet;
+  const watch = check.watch?.(name, setup, slots);
+  if (!watch) return undefined;
+  const sized = check.valueKind === 'size' || !instrument;
+  const division = sized ? 1 : dialFactor(instrument) * instrument.graduation;
+  const now = watch.now / division;
+  return { now, target: now + (watch.sense * watch.scale * amount) / division, unit: sized ? 'um' : 'div', where: watch.where };
+}

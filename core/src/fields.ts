@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { DIMENSIONS, type Dimension } from './units/dimensions.js';
+import { parseQuantity } from './units/parse.js';
+
+/** What a form needs to know to draw one field. Kept beside the schema, never inside the check's code. */
+export interface FieldInfo {
+  readonly label: string;
+  readonly help?: string;
+  readonly dimension?: Dimension;
+  /** Unit of a bare number, when it is not the dimension's base unit. */
+  readonly unit?: string;
+  readonly choices?: readonly { readonly value: string; readonly label: string }[];
+  readonly group?: boolean;
+  readonly example?: string;
+  /** Rarely needed: shown under "more". */
+  readonly rare?: boolean;
+  /** Not asked for by the interface: the application fills it or the bench draws its own control. */
+  readonly hidden?: boolean;
+}
+
+interface Range {
+  readonly min?: number;
+  readonly above?: number;
+  readonly max?: number;
+  readonly below?: number;
+}
+
+/** Labels, units and help of every field, by schema. */
+export const fieldRegistry = z.registry<FieldInfo>();
+
+/** The form information of a schema, if it is a field. */
+export function fieldInfo(schema: z.ZodType): FieldInfo | undefined {
+  return fieldRegistry.get(schema);
+}
+
+function outOfRange(value: number, { min, above, max, below }: Range, base: string): string | undefined {
+  if (above !== undefined && !(value > above)) return `must be more than ${above} ${base}`;
+  if (min !== undefined && !(value >= min)) return `must be ${min} ${base} or more`;
+  if (max !== undefined && !(value <= max)) return `must be ${max} ${base} or less`;
+  if (below !== undefined && !(value < below)) return `must be less than ${below} ${base}`;
+  return undefined;
+}
+
+/** A schema that takes a number or a text with a unit and gives base units. */
+export function quantitySchema(dimension: Dimension, range: Range = {}, example?: string, unit?: string): z.ZodType<number, unknown> {
+  const { base } = DIMENSIONS[dimension];
+  return z.unknown().transform((raw, context): number => {
+    const parsed = parseQuantity(raw, dimension, unit);
+    const message = parsed.ok ? outOfRange(parsed.value, range, base) : parsed.message;
+    if (parsed.ok && message === undefined) return parsed.value;
+    const shown = example ?? (parsed.ok ? DIMENSIONS[dimension].example : parsed.example);
+    context.issues.push({ code: 'custom', message: message ?? 'is not taken', input: raw, params: { example: shown } });
+    return z.NEVER;
+  });
+}
+
+/** A required measure. */
+export function measure(dimension: Dimension, info: FieldInfo & Range): z.ZodType<number, unknown> {
+  return quantitySchema(dimension, info, info.example, info.unit).register(fieldRegistry, { ...info, dimension });
+}
+
+/** A measure that may be left out. */
+export function optionalMeasure(dimension: Dimension, info: FieldInfo & Range): z.ZodOptional<z.ZodType<number, unknown>> {
+  return quantitySchema(dimension, info, info.example, info.unit).optional().register(fieldRegistry, { ...info, dimension });
+}
+
+/** One word out of a few; the first is the default when `required` is not set. */
+export function choice<const T extends string>(info: FieldInfo & { readonly choices: readonly { readonly value: T; readonly label: string }[] }) {
+  const values = info.choices.map((entry) => entry.value);
+  return z.enum(values as [T, ...T[]]).optional().register(fieldRegistry, info);
+}
+
+/** A plain number without a unit. */
+export function plainNumber(info: FieldInfo & Range): z.ZodType<number, unknown> {
+  return numberSchema(info).register(fieldRegistry, info);
+}
+
+/** A plain number that may be left out. */
+export function optionalNumber(info: FieldInfo & Range): z.ZodOptional<z.ZodType<number, unknown>> {
+  return numberSchema(info).optional().register(fieldRegistry, info);
+}
+
+function numberSchema(info: FieldInfo & Range): z.ZodType<number, unknown> {
+  return z.unknown().transform((raw, context): number => {
+    const value = typeof raw === 'string' && raw.trim() !== '' ? Number(raw.trim().replace(',', '.').replace('−', '-')) : raw;
+    const message =
+      typeof value !== 'number' || !Number.isFinite(value)
+        ? raw === undefined || raw === ''
+          ? 'is missing: give a number'
+          : `"${String(raw)}" is not a plain number`
+        : outOfRange(value, info, '')?.trim();
+    if (typeof value === 'number' && !message) return value;
+    context.issues.push({ code: 'custom', message: message || 'is not taken', input: raw, params: { example: info.example ?? '1' } });
+    return z.NEVER;
+  });
+}
+
+/** A count: a whole number. */
+export function count(info: FieldInfo & Range): z.ZodOptional<z.ZodType<number, unknown>> {
+  return numberSchema(info)
+    .refine((value) => Number.isInteger(value), { message: 'must be a whole number', params: { example: info.example ?? '2' } })
+    .optional()
+    .register(fieldRegistry, info);
+}

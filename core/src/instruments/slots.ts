@@ -1,0 +1,76 @@
+/** A reading as a check sees it: its place, and its value in µm (µm/m on a level). */
+export interface Reading {
+  readonly value: number;
+  readonly set: number;
+  readonly [key: string]: unknown;
+}
+
+/** All readings of one place taken in one set-up. */
+export interface Slot {
+  /** The first reading, for its keys. */
+  readonly keys: Reading;
+  /** Mean of the readings taken running, µm. */
+  readonly value: number;
+  readonly repeats: readonly number[];
+  readonly set: number;
+}
+
+/** A place read again after another: how far it has wandered. */
+export interface Return {
+  readonly slot: number;
+  /** Whether it is the first place of its set-up. */
+  readonly first: boolean;
+  /** Later minus earlier, µm. */
+  readonly difference: number;
+}
+
+export interface Grouped {
+  readonly slots: readonly Slot[];
+  readonly returns: readonly Return[];
+}
+
+/**
+ * Group readings into places. The same place read twice running is a repeat; read again later it
+ * closes the round and is kept apart: it tells whether something moved, and is not averaged in.
+ *
+ * @param slotKeys names of the reading keys that tell one place from another.
+ * @example three readings at A, A, B, A give slots A (2 repeats), B and one return to A.
+ */
+export function groupReadings(readings: readonly Reading[], slotKeys: readonly string[]): Grouped {
+  const slots: { keys: Reading; repeats: number[]; set: number }[] = [];
+  const known = new Map<string, number>();
+  const firstOfSet = new Map<number, number>();
+  const closings: { slot: number; values: number[] }[] = [];
+  let previous = '';
+  for (const reading of readings) {
+    const key = JSON.stringify([reading.set, ...slotKeys.map((name) => reading[name] ?? null)]);
+    const at = known.get(key);
+    if (at === undefined) {
+      known.set(key, slots.length);
+      if (!firstOfSet.has(reading.set)) firstOfSet.set(reading.set, slots.length);
+      slots.push({ keys: reading, repeats: [reading.value], set: reading.set });
+    } else if (key === previous) {
+      const closing = closings[closings.length - 1];
+      (closing?.slot === at ? closing.values : slots[at].repeats).push(reading.value);
+    } else {
+      closings.push({ slot: at, values: [reading.value] });
+    }
+    previous = key;
+  }
+  const done = slots.map((slot) => ({ ...slot, value: mean(slot.repeats) }));
+  return {
+    slots: done,
+    returns: closings.map(({ slot, values }) => ({
+      slot,
+      first: firstOfSet.get(done[slot].set) === slot,
+      difference: mean(values) - done[slot].value,
+    })),
+  };
+}
+
+/** Arithmetic mean; NaN of nothing. */
+export function mean(values: readonly number[]): number {
+  let sum = 0;
+  for (const value of values) sum += value;
+  return sum / values.length;
+}

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { measure } from '../fields.js';
+import { defineMove } from './define.js';
+
+const RADIAN = Math.PI / 180;
+
+/** An angle brought into (−180, 180]. */
+function wrap(degrees: number): number {
+  const turned = (((degrees % 360) + 540) % 360) - 180;
+  return turned === -180 ? 180 : turned;
+}
+
+/**
+ * Turn an eccentric sleeve for a horizontal move. The throw points (throw·sin θ, throw·cos θ) in
+ * (horizontal, up). Of the two angles that give the move, the one nearest the present is taken.
+ *
+ * @param throwUm throw, µm. @param angle present angle, degrees. @param amount wanted horizontal change, µm.
+ * @returns new `angle` and `turn` (degrees), `heightChange` (µm, + up); out of reach also `reach`:
+ *   the part of the amount that can be had, signed.
+ */
+export function turnEccentric(throwUm: number, angle: number, amount: number) {
+  const now = Math.sin(angle * RADIAN);
+  const wanted = now + amount / throwUm;
+  const within = Math.max(-1, Math.min(1, wanted));
+  const one = Math.asin(within) / RADIAN;
+  const turns = [wrap(one - angle), wrap(180 - one - angle)];
+  const turn = Math.abs(turns[0]) <= Math.abs(turns[1]) ? turns[0] : turns[1];
+  const heightChange = throwUm * (Math.cos((angle + turn) * RADIAN) - Math.cos(angle * RADIAN));
+  const plan = { angle: wrap(angle + turn), turn, heightChange };
+  return Math.abs(wanted) <= 1 ? plan : { ...plan, reach: throwUm * (within - now) };
+}
+
+/** An eccentric sleeve under the centre or the quill. */
+export const eccentric = defineMove({
+  kind: 'eccentric',
+  title: 'Turn the eccentric sleeve',
+  amountKey: 'amount',
+  signed: true,
+  input: z.strictObject({
+    throw: measure('deviation', { label: 'Throw', above: 0, example: '0.4 mm' }),
+    angle: measure('angle', { label: 'Angle now', min: -360, max: 360, example: '0' }),
+    amount: measure('deviation', { label: 'Amount', example: '21 um' }),
+  }),
+  plan: ({ throw: throwUm, angle, amount }) => turnEccentric(throwUm, angle, amount),
+});

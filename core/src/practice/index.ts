@@ -1,0 +1,3 @@
+export * from './random.js';
+export * from './dial.js';
+export * from './tailstock.js';

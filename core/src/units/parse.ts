@@ -1,0 +1,47 @@
+import { DIMENSIONS, type Dimension } from './dimensions.js';
+import { readNumber } from './number.js';
+
+/** A value in base units, or a message that says what is wrong and shows what would be taken. */
+export type Parsed =
+  | { readonly ok: true; readonly value: number; readonly unit: string }
+  | { readonly ok: false; readonly message: string; readonly example: string };
+
+/**
+ * Turn what a person or a file wrote into the base unit of a dimension
+ * (mm, µm, µm/m, µm/m per m, deg, °C, N).
+ *
+ * @param raw a number (taken in `defaultUnit`) or a text, bare or with a unit.
+ * @param dimension what it measures.
+ * @param defaultUnit unit of a bare number; the base unit when left out.
+ * @returns the value, or the error text with an example. Never throws.
+ * @example parseQuantity('1/2 thou', 'deviation') // { ok: true, value: 12.7, unit: 'thou' }
+ * @see formatQuantity for the way back
+ */
+export function parseQuantity(raw: unknown, dimension: Dimension, defaultUnit?: string): Parsed {
+  const { base, noun, example, factors } = DIMENSIONS[dimension];
+  const bare = defaultUnit ?? base;
+  if (raw === undefined || raw === null || raw === '') {
+    return { ok: false, message: `is missing: give ${noun}`, example };
+  }
+  if (typeof raw === 'number') {
+    return Number.isFinite(raw)
+      ? { ok: true, value: raw * factors[bare.toLowerCase()], unit: bare }
+      : { ok: false, message: `must be ${noun}, a finite number`, example };
+  }
+  if (typeof raw !== 'string') return { ok: false, message: `must be ${noun}: a number or a text with a unit`, example };
+  const read = readNumber(raw);
+  if (!read) return { ok: false, message: `"${raw}" is not ${noun}`, example };
+  const unit = read.unit === '' ? bare.toLowerCase() : read.unit;
+  const factor = Object.hasOwn(factors, unit) ? factors[unit] : undefined;
+  if (factor === undefined) {
+    return { ok: false, message: `"${raw}" is not ${noun}: the unit "${read.unit}" is not one of ${unitList(dimension)}`, example };
+  }
+  const value = read.value * factor;
+  return Number.isFinite(value) ? { ok: true, value, unit } : { ok: false, message: `"${raw}" is too large`, example };
+}
+
+function unitList(dimension: Dimension): string {
+  return Object.keys(DIMENSIONS[dimension].factors)
+    .filter((unit) => unit !== '"' && unit !== 'tenth')
+    .join(', ');
+}
