@@ -84,6 +84,6 @@ function needleTarget(sheet: Sheet, name: string, amount: number, slots: readonl
   if (!watch) return undefined;
   const sized = check.valueKind === 'size' || !instrument;
   const division = sized ? 1 : dialFactor(instrument) * instrument.graduation;
-  const now = watch.now / division;
+  const now = watch.now === 0 ? 0 : watch.now / division;
   return { now, target: now + (watch.sense * watch.scale * amount) / division, unit: sized ? 'um' : 'div', where: watch.where };
 }

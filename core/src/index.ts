@@ -21,3 +21,7 @@ export * from './moves/define.js';
 export * from './moves/eccentric.js';
 export * from './moves/registry.js';
 export * from './moves/shimLeaves.js';
+export * from './calls/compare.js';
+export * from './calls/work.js';
+export * from './checks/coarse.js';
+export * from './moves/template.js';

@@ -106,6 +106,12 @@ export interface CheckDefinition<
   readonly faults?: (setup: z.output<Shape>, readings: readonly Reading[], instrument: Instrument | undefined) => readonly Fault[];
   readonly corrections: Readonly<Record<string, Correction>>;
   readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
+  /** Whose line the result refers to; checks of another kind have none. */
+  readonly view?: 'carriage' | 'spindle';
+  /** What must be right for the result to be right: named when two methods disagree. */
+  readonly trusts?: readonly string[];
+  /** Checks that ask the same question another way: they stand side by side. */
+  readonly sameQuestion?: string;
   /** What the remaining error of each quantity counts: whole, or half of the readings' difference. */
   readonly counting?: string;
   /** Rungs whose results a move here makes stale. */

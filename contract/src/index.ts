@@ -1,0 +1,6 @@
+export * from './common.js';
+export * from './machine.js';
+export * from './kit.js';
+export * from './round.js';
+export * from './sheetOf.js';
+export * from './history.js';

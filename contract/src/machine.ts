@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import { choice, count, fieldRegistry, measure, optionalMeasure } from '@isometra/core';
+import { idSchema, versionSchema } from './common.js';
+
+export const MACHINE_KINDS = [
+  { value: 'engine-lathe', label: 'engine lathe' },
+  { value: 'bench-lathe', label: 'light bench lathe' },
+  { value: 'turning-centre', label: 'turning centre' },
+  { value: 'turret-mill', label: 'turret mill' },
+  { value: 'column-mill', label: 'column mill' },
+  { value: 'machining-centre', label: 'machining centre' },
+] as const;
+
+const words = (label: string, max: number, help?: string) =>
+  z
+    .string({ error: 'must be a text' })
+    .trim()
+    .max(max, { error: `must have at most ${max} characters` })
+    .register(fieldRegistry, { label, help });
+
+const base = z
+  .strictObject({
+    length: measure('length', { label: 'Base length', above: 0, max: 5000, example: '160 mm', help: 'Along the bed.' }),
+    width: measure('length', { label: 'Base width', above: 0, max: 5000, example: '110 mm', help: 'Across the bed.' }),
+    overhang: optionalMeasure('length', { label: 'Centre beyond the base', min: 0, max: 5000, example: '60 mm', help: 'From the headstock end of the base to the point of the centre.' }),
+    bolt: optionalMeasure('length', { label: 'Clamp bolt', above: 0, max: 200, example: '16 mm', help: 'Diameter of the bolts that pass through the base.' }),
+    bolts: count({ label: 'Clamp bolts', min: 0, max: 4, example: '1', help: 'In a row along the middle of the base.' }),
+    handleWidth: optionalMeasure('length', { label: 'Handle notch width', above: 0, max: 1000, example: '24 mm', rare: true, help: 'Room for the clamp lever at the front edge.' }),
+    handleDepth: optionalMeasure('length', { label: 'Handle notch depth', above: 0, max: 1000, example: '15 mm', rare: true }),
+  })
+  .optional()
+  .register(fieldRegistry, { label: 'Tailstock base', group: true });
+
+const adjuster = z
+  .strictObject({
+    pitch: measure('length', { label: 'Adjuster screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+    layout: choice({
+      label: 'Adjuster',
+      choices: [
+        { value: 'opposed-screws', label: 'two screws, one each side' },
+        { value: 'single-screw', label: 'one screw that pulls and pushes' },
+      ],
+    }),
+  })
+  .optional()
+  .register(fieldRegistry, { label: 'Sideways adjuster', group: true });
+
+const eccentric = z
+  .strictObject({
+    throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm' }),
+    angle: measure('angle', { label: 'Eccentric angle now', min: -360, max: 360, example: '0', help: '0 with the throw straight up, 90 toward the operator.' }),
+  })
+  .optional()
+  .register(fieldRegistry, { label: 'Eccentric sleeve', group: true, rare: true });
+
+/** The card of a machine: what it is and how it is adjusted. Lengths as typed, bare numbers in mm. */
+export const machineCardSchema = z.strictObject({
+  number: words('Shop number', 24, 'As painted on it: L-14.').min(1, { error: 'is missing: give the shop number' }),
+  nickname: words('Nickname', 60).optional(),
+  kind: z
+    .enum(MACHINE_KINDS.map((kind) => kind.value) as [string, ...string[]], { error: 'must be one of the kinds of machine' })
+    .register(fieldRegistry, { label: 'Kind', choices: MACHINE_KINDS }),
+  swing: optionalMeasure('length', { label: 'Swing over bed', above: 0, max: 20_000, example: '360 mm' }),
+  centreDistance: optionalMeasure('length', { label: 'Between centres', above: 0, max: 50_000, example: '1500 mm' }),
+  base,
+  adjuster,
+  eccentric,
+  notes: words('Notes', 2000).optional(),
+});
+
+/** A card as typed: what is stored and shown again. */
+export type MachineCardText = z.input<typeof machineCardSchema>;
+/** A card in base units (mm, µm, degrees). */
+export type MachineCard = z.output<typeof machineCardSchema>;
+
+export const machineSchema = z.strictObject({ id: idSchema, card: machineCardSchema, version: versionSchema });
+
+export interface Machine {
+  readonly id: string;
+  readonly card: MachineCardText;
+  readonly version: number;
+}
+
+/** What a lathe's checks can be asked of: the family name used in the catalogue. */
+export function machineFamily(kind: string): 'lathe' | 'mill' | 'turning-centre' {
+  if (kind.endsWith('lathe')) return 'lathe';
+  return kind === 'turning-centre' ? 'turning-centre' : 'mill';
+}

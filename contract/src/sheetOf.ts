@@ -1,0 +1,66 @@
+import { FaultError, SHEET_FORMAT, solve, type Fault, type Finding } from '@isometra/core';
+import { machineCardSchema, type MachineCardText } from './machine.js';
+import type { ReadingWrite, RoundWrite } from './round.js';
+
+/**
+ * The readings that count: each superseded one gives its place to the one that superseded it,
+ * withdrawn ones are left out. Order is that of the first taking.
+ */
+export function standingReadings<R extends Pick<ReadingWrite, 'id' | 'supersedes' | 'value'>>(readings: readonly R[]): R[] {
+  const replacement = new Map<string, R>();
+  for (const reading of readings) if (reading.supersedes) replacement.set(reading.supersedes, reading);
+  return readings
+    .filter((reading) => !reading.supersedes)
+    .map((reading) => {
+      let standing = reading;
+      for (let next = replacement.get(standing.id); next; next = replacement.get(standing.id)) standing = next;
+      return standing;
+    })
+    .filter((reading) => reading.value !== null);
+}
+
+/** Shop facts that a plan of moves needs. */
+export interface ShopFacts {
+  readonly card?: MachineCardText;
+  readonly stock?: readonly unknown[];
+  /** Learned gain of the sideways adjuster, when it was accepted. */
+  readonly gain?: number | null;
+}
+
+/** The hardware of a sheet from a machine card and the shim drawer. */
+export function hardwareOf({ card, stock, gain }: ShopFacts): Record<string, unknown> {
+  const parsed = card && machineCardSchema.safeParse(card);
+  const known = parsed?.success ? parsed.data : undefined;
+  return {
+    ...(known?.adjuster && { adjuster: { pitch: known.adjuster.pitch, ...(gain && { gain }) } }),
+    ...(known?.eccentric && !known.adjuster && { eccentric: { throw: known.eccentric.throw, angle: known.eccentric.angle } }),
+    ...(stock && { 'shim-leaves': { stock } }),
+  };
+}
+
+/** The sheet of a round: the same that a person would write by hand. */
+export function sheetOf(
+  round: Pick<RoundWrite, 'check' | 'setup' | 'instrument' | 'conditions'>,
+  readings: readonly Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 'set'>[],
+  facts: ShopFacts = {},
+): Record<string, unknown> {
+  const conditions = Object.keys(round.conditions).length ? round.conditions : undefined;
+  return {
+    format: SHEET_FORMAT,
+    check: round.check,
+    ...(round.instrument && { instrument: round.instrument }),
+    setup: round.setup,
+    readings: standingReadings(readings).map((reading) => ({ ...reading.keys, value: reading.value, set: reading.set, ...(conditions && { conditions }) })),
+    hardware: hardwareOf(facts),
+  };
+}
+
+/** Solve, or the faults that stand in the way. */
+export function trySolve(sheet: unknown): { readonly finding: Finding | null; readonly faults: readonly Fault[] } {
+  try {
+    return { finding: solve(sheet), faults: [] };
+  } catch (error) {
+    if (error instanceof FaultError) return { finding: null, faults: error.faults };
+    throw error;
+  }
+}

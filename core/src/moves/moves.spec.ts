@@ -1,0 +1,127 @@
+import { createRequire } from 'node:module';
+import fc from 'fast-check';
+import { FaultError } from '../faults.js';
+import { baseShimThickness } from './baseShims.js';
+import { turnEccentric } from './eccentric.js';
+import { planMove } from './registry.js';
+import { chooseLeaves } from './shimLeaves.js';
+import { shimTemplate, templateDxf, templateSvg, type ShimOutline } from './template.js';
+
+// Its types describe its ES module, but what Node loads is the parser class itself.
+const DxfParser = createRequire(import.meta.url)('dxf-parser') as typeof import('dxf-parser').DxfParser;
+
+const move = (kind: string, input: Record<string, unknown>) => planMove({ format: 'isometra-move/1', move: kind, ...input });
+
+describe('turning an adjuster', () => {
+  it('gives turns, degrees and the needle', () => {
+    const plan = move('adjuster', { amount: '21 um', pitch: 1.5, indicator: { now: 3, graduation: '2 um', rises: false } });
+    expect(plan['turns']).toBeCloseTo(0.014, 9);
+    expect(plan['degrees']).toBeCloseTo(5.04, 9);
+    expect(plan['target']).toBeCloseTo(-7.5, 9);
+    expect(move('adjuster', { amount: 30, pitch: 1.5, gain: 0.5 })['turns']).toBeCloseTo(0.04, 9);
+  });
+
+  it('names what is wrong', () => {
+    expect(() => planMove({ move: 'adjuster', amount: 'lots', pitch: 0, wrench: 1 })).toThrowMatching(
+      (error) => error instanceof FaultError && error.faults.map((fault) => fault.path).sort().join() === 'amount,format,pitch,wrench',
+    );
+    expect(() => move('adjustr', {})).toThrowMatching((error) => error.faults[0].example === 'adjuster');
+    expect(() => planMove(null)).toThrowError(FaultError);
+  });
+});
+
+describe('shim leaves', () => {
+  const stock = fc.array(fc.record({ thickness: fc.integer({ min: 10, max: 300 }), count: fc.integer({ min: 0, max: 3 }) }), { maxLength: 5 });
+
+  it('are the fewest that do, and only from the stock', () => {
+    fc.assert(
+      fc.property(stock, fc.integer({ min: 10, max: 900 }), (piles, thickness) => {
+        const leaves = piles.flatMap((pile) => Array<number>(pile.count).fill(pile.thickness));
+        let fewest = Infinity;
+        for (let mask = 1; mask < 1 << leaves.length; mask++) {
+          const chosen = leaves.filter((_, i) => mask & (1 << i));
+          if (chosen.length <= 4 && Math.abs(chosen.reduce((a, b) => a + b, 0) - thickness) <= 5) fewest = Math.min(fewest, chosen.length);
+        }
+        const plan = chooseLeaves(thickness, piles);
+        expect(plan.leaves?.length ?? Infinity).toBe(fewest);
+        const left = [...leaves];
+        for (const leaf of plan.leaves ?? []) {
+          expect(left).toContain(leaf);
+          left.splice(left.indexOf(leaf), 1);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('gives the nearest below and above when nothing fits', () => {
+    const plan = chooseLeaves(130, [{ thickness: 50, count: 2 }, { thickness: 200, count: 1 }]);
+    expect(plan.leaves).toBeNull();
+    expect(plan.below?.total).toBe(100);
+    expect(plan.above?.total).toBe(200);
+    expect(chooseLeaves(10, []).below).toBeNull();
+  });
+});
+
+describe('an eccentric sleeve', () => {
+  it('moves by the amount, by the shorter turn, and says what the height does', () => {
+    const amount = fc.double({ min: -500, max: 500, noNaN: true });
+    fc.assert(
+      fc.property(fc.double({ min: -180, max: 180, noNaN: true }), amount, (angle, wanted) => {
+        const plan = turnEccentric(400, angle, wanted);
+        const at = (degrees: number) => [400 * Math.sin((degrees * Math.PI) / 180), 400 * Math.cos((degrees * Math.PI) / 180)];
+        const [h0, v0] = at(angle);
+        const [h1, v1] = at(plan.angle);
+        expect(h1 - h0).toBeCloseTo('reach' in plan ? plan.reach : wanted, 6);
+        expect(v1 - v0).toBeCloseTo(plan.heightChange, 6);
+        expect(Math.abs(plan.turn)).toBeLessThanOrEqual(180.0001);
+        if ('reach' in plan) expect(Math.abs(plan.reach)).toBeLessThanOrEqual(Math.abs(wanted) + 1e-9);
+      }),
+    );
+  });
+});
+
+describe('shims under a base', () => {
+  it('are equal when the barrel is level, and different when it slopes too', () => {
+    expect(baseShimThickness(50, 0, 160, 60)).toEqual({ front: 50, rear: 50 });
+    const { front, rear } = baseShimThickness(50, 100, 160, 60);
+    const lift = front - ((rear - front) * 60) / 160;
+    expect(lift).toBeCloseTo(50, 9);
+    expect(((rear - front) / 160) * 1000).toBeCloseTo(100, 9);
+  });
+
+  it('cannot lower anything', () => {
+    expect(() => move('base-shims', { lift: -20, length: 160 })).toThrowMatching((error) => error.faults[0].path === 'lift');
+    expect(move('base-shims', { lift: 50, length: 160, stock: [{ thickness: 50, count: 1 }] })['frontLeaves']).toEqual(jasmine.objectContaining({ leaves: [50] }));
+  });
+});
+
+describe('a cutting template', () => {
+  const outline: ShimOutline = { length: 160, width: 90, bolts: [{ x: 40, y: 45, diameter: 12 }, { x: 120, y: 45, diameter: 12 }], handle: { x: 80, width: 30, depth: 20 } };
+
+  it('read back from DXF is the base less its clearances, at 1:1', () => {
+    const drawing = new DxfParser().parseSync(templateDxf(shimTemplate(outline)));
+    // eslint-disable-next-line @typescript-eslint/no-explicit-any
+    const entities = (drawing?.entities ?? []) as any[];
+    const lines = entities.filter((entity) => entity.type === 'LINE');
+    const xs = lines.flatMap((line) => line.vertices.map((vertex: { x: number }) => vertex.x));
+    const ys = lines.flatMap((line) => line.vertices.map((vertex: { y: number }) => vertex.y));
+    expect([Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]).toEqual([1, 159, 1, 89]);
+    for (const [i, line] of lines.entries()) expect(line.vertices[1]).toEqual(lines[(i + 1) % lines.length].vertices[0]);
+    const circles = entities.filter((entity) => entity.type === 'CIRCLE').map(({ center, radius }) => [center.x, center.y, radius]);
+    expect(circles).toEqual([[40, 45, 7], [120, 45, 7]]);
+    expect(drawing?.header['$INSUNITS']).toBe(4);
+  });
+
+  it('read back from SVG has its size in millimetres and the same holes', () => {
+    const svg = templateSvg(shimTemplate(outline), 'L-14 <base>');
+    expect(svg).toContain('width="160mm" height="90mm" viewBox="0 0 160 90"');
+    expect([...svg.matchAll(/<circle cx="(\S+)" cy="(\S+)" r="(\S+)"/g)].map((found) => found.slice(1, 4).map(Number))).toEqual([[40, 45, 7], [120, 45, 7]]);
+    expect(svg).not.toContain('<base>');
+  });
+
+  it('refuses a bolt or a handle outside the base', () => {
+    expect(() => shimTemplate({ ...outline, bolts: [{ x: 2, y: 45, diameter: 12 }] })).toThrowError(/bolt at 2, 45/);
+    expect(() => shimTemplate({ ...outline, handle: { x: 5, width: 30, depth: 20 } })).toThrowError(/handle/);
+  });
+});

@@ -1,0 +1,206 @@
+import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+
+describe('the API', () => {
+  let shop: TestShop;
+  beforeAll(async () => (shop = await openShop()));
+  beforeEach(() => shop.clear());
+  afterAll(() => shop.close());
+
+  const newRound = async () => {
+    const lathe = machine();
+    await shop.http.post('/api/machines').send(lathe).expect(201);
+    const begun = round(lathe.id);
+    await shop.http.post('/api/rounds').send(begun).expect(201);
+    return { lathe, begun };
+  };
+
+  describe('health', () => {
+    it('is up and ready, with a request id', async () => {
+      const { headers } = await shop.http.get('/api/health').expect(200, { status: 'up' });
+      expect(headers['x-request-id']).toMatch(/^[0-9a-f-]{36}$/);
+      expect(headers['content-security-policy']).toContain("script-src 'self'");
+      await shop.http.get('/api/ready').expect(200, { status: 'ready' });
+    });
+  });
+
+  describe('errors have one shape', () => {
+    const faults = async (response: Promise<{ body: { errors: { path: string; example: string }[]; requestId: string } }>) => {
+      const { body } = await response;
+      expect(body.requestId).toBeTruthy();
+      return body.errors.map((fault) => fault.path).sort();
+    };
+    it('for a body that is not JSON', async () => {
+      expect(await faults(shop.http.post('/api/solve').set('Content-Type', 'application/json').send('{"a":').expect(400))).toEqual(['']);
+    });
+    it('for a sheet with several faults', async () => {
+      const sheet = { format: 'isometra-sheet/1', check: 'tailstock-traverse', setup: { centreDistance: 'far' }, readings: [{ plane: 'h', at: 20, value: 'x' }] };
+      expect(await faults(shop.http.post('/api/solve').send(sheet).expect(400))).toEqual(['readings[0].value', 'setup.centreDistance']);
+    });
+    it('for a machine with several faults', async () => {
+      const bad = { ...machine(), card: { number: '', kind: 'tractor', swing: 'wide' }, by: '' };
+      expect(await faults(shop.http.post('/api/machines').send(bad).expect(400))).toEqual(['by', 'card.kind', 'card.number', 'card.swing']);
+    });
+    it('for what is not there', async () => {
+      for (const path of ['/api/nothing', `/api/machines/${uuid()}`, '/api/machines/not-an-id', `/api/rounds/${uuid()}`]) {
+        expect((await faults(shop.http.get(path).expect(404))).length).withContext(path).toBe(1);
+      }
+    });
+    it('for a check that does not exist', async () => {
+      const { lathe } = await newRound();
+      const { body } = await shop.http.post('/api/rounds').send({ ...round(lathe.id), check: 'tailstock-travers' }).expect(400);
+      expect(body.errors[0]).toEqual(jasmine.objectContaining({ path: 'check', example: 'tailstock-traverse' }));
+    });
+    it('for a body that is too large', async () => {
+      await shop.http.post('/api/solve').send({ text: 'x'.repeat(1_100_000) }).expect(413);
+    });
+  });
+
+  describe('solving', () => {
+    it('gives the same finding as the core', async () => {
+      const sheet = {
+        format: 'isometra-sheet/1',
+        check: 'tailstock-traverse',
+        setup: { centreDistance: 400 },
+        readings: [{ plane: 'h', at: 0, value: '0 um' }, { plane: 'h', at: 400, value: '-21 um' }],
+      };
+      const { body } = await shop.http.post('/api/solve').send(sheet).expect(200);
+      expect(body.quantities.offsetHorizontal.value).toBeCloseTo(-21, 9);
+      const plan = await shop.http.post('/api/move').send({ format: 'isometra-move/1', move: 'adjuster', amount: 21, pitch: 1.5 }).expect(200);
+      expect(plan.body.turns).toBeCloseTo(0.014, 9);
+    });
+  });
+
+  describe('machines', () => {
+    it('are added once however often they are sent, and keep what was typed', async () => {
+      const lathe = machine();
+      await shop.http.post('/api/machines').send(lathe).expect(201);
+      await shop.http.post('/api/machines').send(lathe).expect(201);
+      const { body } = await shop.http.get('/api/machines').expect(200);
+      expect(body.length).toBe(1);
+      expect(body[0].card.adjuster.pitch).toBe('1.5 mm');
+    });
+    it('need a number of their own', async () => {
+      await shop.http.post('/api/machines').send(machine('L-7')).expect(201);
+      const { body } = await shop.http.post('/api/machines').send(machine('L-7')).expect(409);
+      expect(body.errors[0].path).toBe('card.number');
+    });
+    it('a stale change gets 409 with the newer row', async () => {
+      const lathe = machine();
+      await shop.http.post('/api/machines').send(lathe);
+      const change = (nickname: string) => ({ ...lathe, card: { ...lathe.card, nickname } });
+      const first = await shop.http.put(`/api/machines/${lathe.id}`).send(change('one')).expect(200);
+      expect(first.body.version).toBe(2);
+      const second = await shop.http.put(`/api/machines/${lathe.id}`).send(change('two')).expect(409);
+      expect(second.body.current.card.nickname).toBe('one');
+      expect(second.body.errors[0].path).toBe('version');
+    });
+  });
+
+  describe('kit', () => {
+    it('is kept as typed and checked', async () => {
+      const dial = indicator();
+      await shop.http.post('/api/kit').send(dial).expect(201);
+      const { body } = await shop.http.post('/api/kit').send({ ...indicator(), data: { kind: 'lever', graduation: 'fine' } }).expect(400);
+      expect(body.errors[0].path).toBe('data.graduation');
+      await shop.http.put(`/api/kit/${dial.id}`).send({ ...dial, name: 'Best lever' }).expect(200);
+      await shop.http.put(`/api/kit/${dial.id}`).send({ ...dial, name: 'Other' }).expect(409);
+      expect((await shop.http.get('/api/kit')).body.map((item: { name: string }) => item.name)).toEqual(['Best lever']);
+    });
+  });
+
+  describe('rounds and readings', () => {
+    it('a round is solved from its readings, each time anew', async () => {
+      const { lathe, begun } = await newRound();
+      await shop.http.post(`/api/rounds/${begun.id}/readings`).send([reading(20, '0 div'), reading(400, '-9.5 div')]).expect(201);
+      const { body } = await shop.http.get(`/api/machines/${lathe.id}/rounds?check=tailstock-traverse`).expect(200);
+      expect(body.length).toBe(1);
+      expect(body[0].finding.quantities.offsetHorizontal.value).toBeCloseTo(-21, 6);
+      expect(body[0].finding.moves[0].turns).toBeCloseTo(0.014, 6);
+      expect(body[0].coreVersion).toMatch(/^\d+\.\d+/);
+    });
+
+    it('a reading sent twice is taken once, in order', async () => {
+      const { begun } = await newRound();
+      const first = reading(20, '0 div');
+      await shop.http.post(`/api/rounds/${begun.id}/readings`).send(first).expect(201);
+      const { body } = await shop.http.post(`/api/rounds/${begun.id}/readings`).send([first, reading(400, '3 div')]).expect(201);
+      expect(body.map((entry: { value: string }) => entry.value)).toEqual(['0 div', '3 div']);
+    });
+
+    it('readings sent by many at once all arrive', async () => {
+      const { begun } = await newRound();
+      await Promise.all(Array.from({ length: 12 }, (_, i) => shop.http.post(`/api/rounds/${begun.id}/readings`).send(reading(i, `${i} div`)).expect(201)));
+      const { body } = await shop.http.get(`/api/rounds/${begun.id}`);
+      expect(new Set(body.readings.map((entry: { sequence: number }) => entry.sequence)).size).toBe(12);
+    });
+
+    it('a reading is superseded with a reason, never changed, and only once', async () => {
+      const { begun, lathe } = await newRound();
+      const wrong = reading(20, '5 div');
+      await shop.http.post(`/api/rounds/${begun.id}/readings`).send([wrong, reading(400, '0 div')]);
+      const without = await shop.http.post(`/api/rounds/${begun.id}/readings`).send(reading(20, '4 div', { supersedes: wrong.id })).expect(400);
+      expect(without.body.errors[0].path).toBe('why');
+      const better = reading(20, '4 div', { supersedes: wrong.id, why: 'misread' });
+      await shop.http.post(`/api/rounds/${begun.id}/readings`).send(better).expect(201);
+      await shop.http.post(`/api/rounds/${begun.id}/readings`).send(reading(20, '3 div', { supersedes: wrong.id, why: 'again' })).expect(409);
+      const { body } = await shop.http.get(`/api/rounds/${begun.id}`);
+      expect(body.readings.length).toBe(3);
+      expect(body.finding.quantities.offsetHorizontal.value).toBeCloseTo((-8 * 420) / 380, 6);
+      const log = await shop.http.get(`/api/machines/${lathe.id}/log`);
+      expect(log.body.map((entry: { text: string }) => entry.text)).toContain('Reading corrected to 4 div: misread');
+    });
+
+    it('a reading needs a value and a round', async () => {
+      const { begun } = await newRound();
+      const { body } = await shop.http.post(`/api/rounds/${begun.id}/readings`).send(reading(20, null)).expect(400);
+      expect(body.errors[0].path).toBe('value');
+      await shop.http.post(`/api/rounds/${uuid()}/readings`).send(reading(20, '1 div')).expect(404);
+    });
+
+    it('a round that is changed elsewhere gets 409', async () => {
+      const { begun } = await newRound();
+      await shop.http.put(`/api/rounds/${begun.id}`).send({ ...begun, setup: { centreDistance: '500 mm' } }).expect(200);
+      const { body } = await shop.http.put(`/api/rounds/${begun.id}`).send({ ...begun, setup: { centreDistance: '600 mm' } }).expect(409);
+      expect(body.current.setup.centreDistance).toBe('500 mm');
+    });
+
+    it('a round without enough readings has no quantities, and one with a faulty setup no finding', async () => {
+      const { begun, lathe } = await newRound();
+      expect((await shop.http.get(`/api/rounds/${begun.id}`)).body.finding.quantities).toEqual({});
+      const faulty = { ...round(lathe.id), setup: {} };
+      await shop.http.post('/api/rounds').send(faulty).expect(201);
+      expect((await shop.http.get(`/api/rounds/${faulty.id}`)).body.finding).toBeNull();
+    });
+  });
+
+  describe('moves', () => {
+    it('are ticked, done and logged', async () => {
+      const { begun, lathe } = await newRound();
+      const planned = move(begun.id);
+      await shop.http.post('/api/moves').send(planned).expect(201);
+      await shop.http.post('/api/moves').send(planned).expect(201);
+      const ticked = await shop.http.put(`/api/moves/${planned.id}`).send({ ...planned, ticks: [0, 1] }).expect(200);
+      expect(ticked.body.version).toBe(2);
+      await shop.http.put(`/api/moves/${planned.id}`).send({ ...planned, ticks: [4] }).expect(409);
+      await shop.http.put(`/api/moves/${planned.id}`).send({ ...ticked.body, ticks: [0, 1, 2], done: true, shift: '0.5 div' }).expect(200);
+      const { body } = await shop.http.get(`/api/rounds/${begun.id}`);
+      expect(body.moves).toEqual([jasmine.objectContaining({ done: true, shift: '0.5 div', ticks: [0, 1, 2] })]);
+      const log = (await shop.http.get(`/api/machines/${lathe.id}/log`)).body;
+      expect(log[0].text).toBe('Move done: adjuster, 21.0 um toward the operator');
+    });
+    it('need their round', async () => {
+      await shop.http.post('/api/moves').send(move(uuid())).expect(404);
+    });
+  });
+
+  describe('the demo shop', () => {
+    it('is put into an empty shop only, and its calls follow from its truths', async () => {
+      const { body } = await shop.http.post('/api/demo').expect(201);
+      expect(body.map((entry: { card: { number: string } }) => entry.card.number)).toEqual(['L-02', 'L-14']);
+      await shop.http.post('/api/demo').expect(409);
+      const rounds = (await shop.http.get(`/api/machines/${body[1].id}/rounds?check=tailstock-traverse`)).body;
+      const verdicts = rounds.map((entry: { finding: { quantities: { offsetHorizontal: { verdict: string } } } }) => entry.finding.quantities.offsetHorizontal.verdict);
+      expect(verdicts).toEqual(['out', 'out', 'out', 'in']);
+    });
+  });
+});

@@ -1,0 +1,59 @@
+import type { ErrorRequestHandler, RequestHandler } from 'express';
+import { BaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
+import type { z } from 'zod';
+import { FaultError, faultsOf, type Fault } from '@isometra/core';
+import type { ApiErrors } from '@isometra/contract';
+
+/** An answer that is not what was asked for: its status, its faults, and on a conflict the row as it is now. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly faults: readonly Fault[],
+    readonly current?: unknown,
+  ) {
+    super(faults.map((fault) => `${fault.path} ${fault.message}`).join('; '));
+  }
+}
+
+export const notFound = (what: string): ApiError => new ApiError(404, [{ path: 'id', message: `no such ${what}`, example: `the id of a ${what} from its list` }]);
+
+/** Somebody else changed the row since it was read. */
+export const stale = (current: unknown): ApiError =>
+  new ApiError(409, [{ path: 'version', message: 'it was changed by someone else since you read it; the newer one is beside this', example: 'the version of the newer one' }], current);
+
+/** Check a body against its schema; every fault at once. */
+export function parseBody<T extends z.ZodType>(schema: T, body: unknown): z.output<T> {
+  const parsed = schema.safeParse(body ?? {});
+  if (parsed.success) return parsed.data;
+  throw new ApiError(400, faultsOf(parsed.error, []));
+}
+
+/** The API's own 404. */
+export const unknownRoute: RequestHandler = (request) => {
+  throw new ApiError(404, [{ path: request.path, message: `there is nothing at ${request.method} ${request.baseUrl}${request.path}`, example: 'GET /api/machines' }]);
+};
+
+function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
+  if (error instanceof ApiError) return [error.status, error.faults, error.current];
+  if (error instanceof FaultError) return [400, error.faults];
+  if (error instanceof UniqueConstraintError) {
+    const [column] = Object.keys(error.fields);
+    return [409, [{ path: column ?? '', message: 'is already taken', example: 'another one' }]];
+  }
+  if (error instanceof ForeignKeyConstraintError) return [400, [{ path: '', message: 'refers to something that does not exist', example: 'the id of a row from its list' }]];
+  if (error instanceof BaseError) return [503, [{ path: '', message: 'the database did not answer; nothing was lost, try again', example: '' }]];
+  const { type, status } = error as { type?: string; status?: number };
+  if (type === 'entity.parse.failed') return [400, [{ path: '', message: 'the body is not JSON', example: '{ … }' }]];
+  if (type === 'entity.too.large') return [413, [{ path: '', message: 'the body is larger than 1 MB', example: 'fewer readings at once' }]];
+  if (status !== undefined && status >= 400 && status < 500) return [status, [{ path: '', message: (error as Error).message, example: '' }]];
+  return [500, [{ path: '', message: 'something went wrong on the server; the request id helps to find it in the log', example: '' }]];
+}
+
+/** Turn whatever was thrown into the one error shape. */
+export const answerErrors: ErrorRequestHandler = (error: unknown, request, response, next) => {
+  if (response.headersSent) return next(error);
+  const [status, errors, current] = statusAndFaults(error);
+  if (status >= 500) request.log.error({ error }, 'request failed');
+  const body: ApiErrors = { errors, requestId: String(request.id), ...(current !== undefined && { current }) };
+  return void response.status(status).json(body);
+};

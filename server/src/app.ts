@@ -1,0 +1,66 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { Sequelize } from 'sequelize';
+import { answerErrors } from './api/errors.js';
+import { apiRoutes } from './api/routes.js';
+
+const HASHED = /-[A-Z0-9]{8}\.(?:js|css|woff2?)$/i;
+
+interface Parts {
+  readonly sequelize: Sequelize;
+  readonly logger: Logger;
+  readonly webRoot?: string;
+}
+
+/** The whole HTTP application: API, health and the built web application. */
+export function createApp({ sequelize, logger, webRoot }: Parts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger, genReqId: (_request, response) => setRequestId(response), autoLogging: { ignore: (request) => !request.url?.startsWith('/api') } }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'worker-src': ["'self'", 'blob:'], 'upgrade-insecure-requests': null },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(compression());
+  app.get('/api/health', (_request, response) => void response.json({ status: 'up' }));
+  app.get('/api/ready', async (_request, response) => {
+    const ready = await sequelize.authenticate().then(
+      () => true,
+      () => false,
+    );
+    response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'the database does not answer' });
+  });
+  app.use('/api', express.json({ limit: '1mb', strict: false }), apiRoutes(sequelize));
+  if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
+  app.use(answerErrors);
+  return app;
+}
+
+function setRequestId(response: { setHeader(name: string, value: string): unknown }): string {
+  const id = crypto.randomUUID();
+  response.setHeader('X-Request-Id', id);
+  return id;
+}
+
+/** Hashed files may be kept for a year; the page itself is asked for every time. */
+function serveWeb(app: Express, webRoot: string): void {
+  app.use(
+    express.static(webRoot, {
+      index: false,
+      setHeaders: (response, path) => void response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache'),
+    }),
+  );
+  app.get(/^\/(?!api(?:\/|$))/, (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(join(webRoot, 'index.html'));
+  });
+}

@@ -1,0 +1,40 @@
+import { QueryTypes, Sequelize, type QueryInterface } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import { up as firstTables } from './migrations/001-first-tables.js';
+import { defineModels } from './models.js';
+
+/** Migrations in order: forward only, run at start. */
+const MIGRATIONS: readonly { readonly name: string; readonly up: (database: QueryInterface) => Promise<void> }[] = [{ name: '001-first-tables', up: firstTables }];
+
+/** Connect, without changing anything. */
+export function connect(databaseUrl: string): Sequelize {
+  const sequelize = new Sequelize(databaseUrl.replace(/^mysql:/, 'mariadb:'), {
+    dialect: 'mariadb',
+    logging: false,
+    timezone: '+00:00',
+    dialectOptions: { connectTimeout: 4000 },
+    define: { charset: 'utf8mb4', collate: 'utf8mb4_bin' },
+    pool: { max: 10, acquire: 15_000 },
+  });
+  defineModels(sequelize);
+  return sequelize;
+}
+
+/** Bring the tables up to date. One process at a time: several may start together. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  const umzug = new Umzug({
+    migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: () => up(sequelize.getQueryInterface()) })),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    logger: undefined,
+  });
+  const connection = await sequelize.transaction();
+  // Read as a SELECT: the driver's answer to a raw query cannot be taken apart by this ORM.
+  const lock = { transaction: connection, type: QueryTypes.SELECT } as const;
+  try {
+    await sequelize.query(`SELECT GET_LOCK('isometra-migrations', 60)`, lock);
+    await umzug.up();
+  } finally {
+    await sequelize.query(`SELECT RELEASE_LOCK('isometra-migrations')`, lock);
+    await connection.commit();
+  }
+}

@@ -1,0 +1,36 @@
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import { createApp } from './app.js';
+import { readConfig } from './config.js';
+import { connect, migrate } from './db/database.js';
+import { fillDemo, isEmpty } from './services/demo/shop.js';
+
+/** Start, say on the standard output where, and stop cleanly on SIGTERM or SIGINT. */
+async function main(): Promise<void> {
+  const config = readConfig(process.env);
+  const logger = pino({ level: config.logLevel }, pino.destination(2));
+  const sequelize = connect(config.databaseUrl);
+  await migrate(sequelize);
+  if (config.demo && (await isEmpty())) await fillDemo(sequelize);
+  const server = createServer(createApp({ sequelize, logger, webRoot: config.webRoot }));
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(config.port, config.host, resolve);
+  });
+  const address = server.address();
+  const port = typeof address === 'object' && address ? address.port : config.port;
+  console.log(`listening http://${config.host}:${port}`);
+  const stop = (): void => {
+    server.close(() => void sequelize.close().then(() => process.exit(0)));
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(0), 3000).unref();
+  };
+  process.once('SIGTERM', stop);
+  process.once('SIGINT', stop);
+}
+
+main().catch((error: unknown) => {
+  const { code, message } = error as { code?: string; message?: string };
+  console.error(code === 'EADDRINUSE' ? `The port is taken. Choose another: PORT=4790 npm start` : (message ?? error));
+  process.exit(1);
+});

@@ -1,0 +1,93 @@
+import { cutSheet, seededRandom, sweepSheet, traverseSheet, type PracticeDial, type TailstockTruth } from '@isometra/core/practice';
+import type { MachineCardText } from '@isometra/contract';
+
+interface DemoSheet {
+  readonly check: string;
+  readonly setup: Record<string, unknown>;
+  readonly instrument: Record<string, unknown>;
+  readonly readings: readonly Record<string, unknown>[];
+}
+
+export interface DemoRound {
+  readonly sheet: DemoSheet;
+  readonly plan: Record<string, unknown>;
+  readonly at: string;
+  readonly by: string;
+  readonly conditions: Record<string, string | number | boolean>;
+  readonly instrumentName: string;
+  /** In which its readings are written down. */
+  readonly unit: 'div' | 'mm';
+  /** Moves that were made after it: quantity → shift seen on tightening. */
+  readonly moved?: Readonly<Record<string, string>>;
+}
+
+export interface DemoMachine {
+  readonly card: MachineCardText;
+  readonly rounds: readonly DemoRound[];
+}
+
+const random = seededRandom(14);
+const AXIS = { axisSlopeH: 31, axisSlopeV: 22 };
+const LEVER: PracticeDial = { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1, contactForce: 0.15 };
+const PLUNGER: PracticeDial = { kind: 'plunger', graduation: 2, sense: 1, accuracy: 1, holderSag: -9 };
+const BAR = { diameter: 32, material: 'steel', finish: 'ground' } as const;
+
+const stands = (offsetHorizontal: number, offsetVertical: number): TailstockTruth => ({ offsetHorizontal, offsetVertical, ...AXIS });
+
+function bar(truth: TailstockTruth, centreDistance: number): DemoSheet {
+  const stations = [0.05, 0.95].map((part) => Math.round(centreDistance * part));
+  return traverseSheet(truth, { centreDistance, stations, bar: BAR, dial: LEVER, imperfection: { random, repeat: 0.4 } }) as unknown as DemoSheet;
+}
+
+function sweep(truth: TailstockTruth): DemoSheet {
+  return sweepSheet(truth, { feature: 'outside', radius: 30, angles: [0, 90, 180, 270], distance: 620, dial: PLUNGER, imperfection: { random, repeat: 0.4 } }) as unknown as DemoSheet;
+}
+
+function cut(truth: TailstockTruth, centreDistance: number): DemoSheet {
+  const stations = [0.05, 0.95].map((part) => Math.round(centreDistance * part));
+  return cutSheet(truth, { centreDistance, stations, diameter: 42, graduation: 1, imperfection: { random, repeat: 0.6 } }) as unknown as DemoSheet;
+}
+
+const BED = { bedClamp: true, quillLock: true, quillOut: 40, place: 600 };
+const lever = { unit: 'div', instrumentName: 'Lever dial, 2 µm', conditions: { ...BED, indicatorOn: 'carriage' }, plan: { stations: 2, planes: 'both' } } as const;
+const swept = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: { ...BED, indicatorOn: 'spindle' }, plan: { angles: '4' } } as const;
+const turned = { unit: 'mm', instrumentName: 'Micrometer 25–50', conditions: BED, plan: { stations: 2, reach: 'whole' } } as const;
+
+/** L-14: found toward the operator, moved the wrong way, brought back, fell short, then in; scraped down in between. */
+export const LONG_LATHE: DemoMachine = {
+  card: {
+    number: 'L-14',
+    nickname: 'the long lathe',
+    kind: 'engine-lathe',
+    swing: '420 mm',
+    centreDistance: '1500 mm',
+    base: { length: '230 mm', width: '150 mm', overhang: '70 mm', bolt: '20 mm', bolts: 1, handleWidth: '28 mm', handleDepth: '18 mm' },
+    adjuster: { pitch: '1.5 mm', layout: 'opposed-screws' },
+    notes: 'Vee and flat bed, split plain bearings. In the middle of a rebuild.',
+  },
+  rounds: [
+    { ...lever, at: '2026-07-06T07:40:00.000Z', by: 'HB', sheet: bar(stands(62, 47), 620), moved: { offsetHorizontal: '0 div' } },
+    { ...lever, at: '2026-07-06T09:15:00.000Z', by: 'HB', sheet: bar(stands(119, 47), 620), moved: { offsetHorizontal: '0.5 div', offsetVertical: '' } },
+    { ...lever, at: '2026-08-19T08:05:00.000Z', by: 'RM', sheet: bar(stands(29, 19), 620), moved: { offsetHorizontal: '0.5 div' } },
+    { ...swept, at: '2026-09-02T13:20:00.000Z', by: 'RM', sheet: sweep(stands(6, 12)) },
+    { ...turned, at: '2026-10-14T10:30:00.000Z', by: 'HB', sheet: cut(stands(6, 12), 620) },
+    { ...lever, at: '2026-11-18T08:10:00.000Z', by: 'HB', sheet: bar(stands(6, 12), 620) },
+  ],
+};
+
+/** L-02: a light lathe whose tailstock had worn low; shimmed. */
+export const LIGHT_LATHE: DemoMachine = {
+  card: {
+    number: 'L-02',
+    nickname: 'the window bench',
+    kind: 'bench-lathe',
+    swing: '180 mm',
+    centreDistance: '420 mm',
+    base: { length: '110 mm', width: '76 mm', overhang: '34 mm', bolt: '12 mm', bolts: 1 },
+    adjuster: { pitch: '1 mm', layout: 'opposed-screws' },
+  },
+  rounds: [
+    { ...lever, conditions: { ...lever.conditions, place: 260 }, at: '2026-10-05T15:00:00.000Z', by: 'EK', sheet: bar(stands(-4, -38), 380), moved: { offsetVertical: '0 div' } },
+    { ...lever, conditions: { ...lever.conditions, place: 260 }, at: '2026-10-06T08:30:00.000Z', by: 'EK', sheet: bar(stands(-4, 9), 380) },
+  ],
+};

@@ -1,0 +1,90 @@
+import { pino } from 'pino';
+import type { Sequelize } from 'sequelize';
+import request from 'supertest';
+import type { KitItem, Machine, MoveWrite, ReadingWrite, RoundWrite } from '@isometra/contract';
+import { createApp } from '../app.js';
+import { connect, migrate } from '../db/database.js';
+import { CheckRow, KitRow, LogRow, MachineRow, MoveRow, RoundRow, SurveyRow } from '../db/models.js';
+
+/** A real database, empty at first, with the application over it. */
+export interface TestShop {
+  readonly sequelize: Sequelize;
+  readonly http: ReturnType<typeof request>;
+  readonly clear: () => Promise<void>;
+  readonly close: () => Promise<void>;
+}
+
+export async function openShop(webRoot?: string): Promise<TestShop> {
+  const url = process.env['TEST_DATABASE_URL'];
+  if (!url) throw new Error('TEST_DATABASE_URL is not set: run these through npm test');
+  const sequelize = connect(url);
+  await migrate(sequelize);
+  const clear = async (): Promise<void> => {
+    await LogRow.destroy({ where: {} });
+    await MoveRow.destroy({ where: {} });
+    await sequelize.query('DELETE FROM readings ORDER BY sequence DESC', { type: 'DELETE' });
+    await RoundRow.destroy({ where: {} });
+    await CheckRow.destroy({ where: {} });
+    await SurveyRow.destroy({ where: {} });
+    await KitRow.destroy({ where: {} });
+    await MachineRow.destroy({ where: {} });
+  };
+  await clear();
+  return { sequelize, http: request(createApp({ sequelize, logger: pino({ level: 'silent' }), webRoot })), clear, close: () => sequelize.close() };
+}
+
+export const uuid = (): string => crypto.randomUUID();
+const AT = '2026-03-01T08:00:00.000Z';
+
+export const machine = (number = 'L-1'): Machine & { by: string } => ({
+  id: uuid(),
+  card: { number, kind: 'engine-lathe', centreDistance: '1000 mm', adjuster: { pitch: '1.5 mm' } },
+  version: 1,
+  by: 'AB',
+});
+
+export const indicator = (): KitItem => ({ id: uuid(), kind: 'instrument', name: 'Lever dial', data: { kind: 'lever', graduation: '0.002 mm' }, version: 1 });
+
+export const round = (machineId: string): RoundWrite => ({
+  id: uuid(),
+  machineId,
+  check: 'tailstock-traverse',
+  setup: { centreDistance: '420 mm' },
+  plan: { stations: 2 },
+  instrument: { kind: 'lever', graduation: '0.002 mm', sense: 1 },
+  instrumentName: 'Lever dial',
+  conditions: { quillLock: true },
+  purpose: null,
+  by: 'AB',
+  at: AT,
+  version: 1,
+});
+
+export const reading = (at: number, value: string | null, more: Partial<ReadingWrite> = {}): ReadingWrite => ({
+  id: uuid(),
+  keys: { plane: 'h', at },
+  value,
+  set: 1,
+  supersedes: null,
+  why: null,
+  by: 'AB',
+  at: AT,
+  ...more,
+});
+
+export const move = (roundId: string): MoveWrite => ({
+  id: uuid(),
+  roundId,
+  kind: 'adjuster',
+  quantity: 'offsetHorizontal',
+  amount: 21,
+  unit: 'um',
+  direction: 'toward the operator',
+  plan: { turns: 0.014 },
+  ticks: [],
+  done: false,
+  shift: null,
+  by: 'AB',
+  at: AT,
+  version: 1,
+});

@@ -1,0 +1,79 @@
+// npm test: everything, from lint to end-to-end, on databases that are thrown away. Ends with "N passed, N failed".
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { buildAll } from './build.mjs';
+import { throwAwayDatabase } from './database.mjs';
+import { bin, ensurePackages, ensureProgram, ROOT } from './shell.mjs';
+
+const only = process.argv.slice(2).filter((argument) => !argument.startsWith('--'));
+const totals = { passed: 0, failed: 0 };
+
+/** Run a command, pass its output on, and hand it back. */
+function stream(command, args, options = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let output = '';
+    const take = (chunk) => {
+      output += chunk;
+      process.stdout.write(chunk);
+    };
+    child.stdout.on('data', take);
+    child.stderr.on('data', take);
+    child.once('close', (code) => resolve({ code, output }));
+    child.once('error', (error) => resolve({ code: 1, output: error.message }));
+  });
+}
+
+/** How each runner's closing line is read: passed and failed. */
+const COUNTS = {
+  single: (_output, code) => (code === 0 ? [1, 0] : [0, 1]),
+  jasmine: (output) => {
+    const found = /(\d+) specs?, (\d+) failures?/.exec(output);
+    return found ? [Number(found[1]) - Number(found[2]), Number(found[2])] : [0, 0];
+  },
+  karma: (output) => {
+    const found = [...output.matchAll(/Executed (\d+) of \d+(?: \((\d+) FAILED\))?/g)].pop();
+    return found ? [Number(found[1]) - Number(found[2] ?? 0), Number(found[2] ?? 0)] : [0, 0];
+  },
+  playwright: (output) => [Number(/(\d+) passed/.exec(output)?.[1] ?? 0), Number(/(\d+) failed/.exec(output)?.[1] ?? 0)],
+};
+
+async function suite(name, kind, command, args, options) {
+  if (only.length && !only.includes(name)) return;
+  console.log(`\n── ${name}`);
+  const start = Date.now();
+  const { code, output } = await stream(command, args, options);
+  // eslint-disable-next-line no-control-regex
+  let [passed, failed] = COUNTS[kind](output.replace(/\x1b\[[0-9;]*[A-Za-z]/g, ''), code);
+  if (code !== 0 && failed === 0) failed = 1;
+  if (code === 0 && passed === 0) [passed, failed] = [0, 1];
+  totals.passed += passed;
+  totals.failed += failed;
+  console.log(`── ${name}: ${passed} passed, ${failed} failed (${((Date.now() - start) / 1000).toFixed(0)} s)`);
+}
+
+async function main() {
+  ensurePackages();
+  const chromium = ensureProgram(['chromium', 'chromium-browser'], 'chromium', 'Testing the screens');
+  const env = { ...process.env, CHROME_BIN: chromium, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0' };
+  await suite('lint', 'single', bin('eslint'), ['.', '--max-warnings', '0'], { env });
+  await suite('types', 'single', bin('tsc'), ['-b'], { env });
+  await suite('core', 'jasmine', bin('jasmine'), ['--config=core/jasmine.json'], { env });
+  await suite('contract', 'jasmine', bin('jasmine'), ['--config=contract/jasmine.json'], { env });
+  const database = await throwAwayDatabase();
+  try {
+    await suite('server', 'jasmine', bin('jasmine'), ['--config=server/jasmine.json'], { env: { ...env, TEST_DATABASE_URL: database.url } });
+  } finally {
+    await database.stop();
+  }
+  await suite('web', 'karma', bin('ng'), ['test', '--watch=false'], { cwd: join(ROOT, 'web'), env });
+  if (!only.length || only.includes('e2e')) buildAll();
+  await suite('e2e', 'playwright', bin('playwright'), ['test'], { cwd: join(ROOT, 'e2e'), env });
+}
+
+await main().catch((error) => {
+  console.error(error.message);
+  totals.failed += 1;
+});
+console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
+process.exitCode = totals.failed ? 1 : 0;
