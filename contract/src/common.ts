@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** A client-made UUID: a write with the same one is safe to send twice. */
 export const idSchema = z.uuid({ error: 'must be a UUID' });

@@ -4,3 +4,4 @@ export * from './kit.js';
 export * from './round.js';
 export * from './sheetOf.js';
 export * from './history.js';
+export * from './rungs.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { choice, count, fieldRegistry, measure, optionalMeasure } from '@isometra/core';
 import { idSchema, versionSchema } from './common.js';
 

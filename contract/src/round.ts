@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Finding } from '@isometra/core';
 import { conditionsSchema, idSchema, textObjectSchema, versionSchema, whoSchema } from './common.js';
 

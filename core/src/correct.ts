@@ -1,3 +1,4 @@
+import { prettyUnit } from './units/format.js';
 import type { Note, QuantityInfo } from './checks/define.js';
 import { FaultError } from './faults.js';
 import type { Move, NeedleTarget, Quantity } from './finding.js';
@@ -45,7 +46,7 @@ function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amo
       code,
       severity: 'info',
       quantity: name,
-      text: `${info.label}: the move would be smaller than the doubt of the reading (±${quantity.expanded.toFixed(1)} ${quantity.unit}). Moving it would be guessing; read it finer first.`,
+      text: `${info.label}: the move would be smaller than the doubt of the reading (±${quantity.expanded.toFixed(1)} ${prettyUnit(quantity.unit)}). Moving it would be guessing; read it finer first.`,
     };
   }
   return undefined;

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 
 /** One thing wrong with an input: where, what, and what would be taken instead. */
 export interface Fault {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { DIMENSIONS, type Dimension } from './units/dimensions.js';
 import { parseQuantity } from './units/parse.js';
 

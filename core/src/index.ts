@@ -25,3 +25,4 @@ export * from './calls/compare.js';
 export * from './calls/work.js';
 export * from './checks/coarse.js';
 export * from './moves/template.js';
+export * from './moves/jobCards.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FaultError, faultsOf, nearest, pathText, unknownKey, type Fault } from './faults.js';
 import type { CheckDefinition, QuantityInfo } from './checks/define.js';
 import { CHECKS } from './checks/registry.js';

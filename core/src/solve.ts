@@ -1,3 +1,4 @@
+import { prettyUnit } from './units/format.js';
 import { coarseNote } from './calls/advice.js';
 import { closureNote, directionNote, peggedNote } from './calls/roundNotes.js';
 import { pooledRepeatability, uncertaintyOf, type Repeatability, type Uncertainty } from './calls/uncertainty.js';
@@ -130,7 +131,7 @@ function sagNote(name: string, info: QuantityInfo, estimate: Estimate, limit: Zo
       code: 'sag-large',
       severity: 'warning',
       quantity: name,
-      text: `${info.label}: the droop or push of the bar taken out is ${largest.toFixed(1)} ${info.unit}, more than a quarter of the zone. A shorter, thicker or hollow bar would leave less to correct.`,
+      text: `${info.label}: the droop or push of the bar taken out is ${largest.toFixed(1)} ${prettyUnit(info.unit)}, more than a quarter of the zone. A shorter, thicker or hollow bar would leave less to correct.`,
     },
   ];
 }

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 const schema = z.object({
   HOST: z.string().default('127.0.0.1'),

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { Fault } from '../faults.js';
 import type { Zone } from '../calls/verdict.js';
 import type { Instrument } from '../instruments/instrument.js';
@@ -100,6 +100,8 @@ export interface CheckDefinition<
   readonly quantities: Readonly<Record<string, QuantityInfo>>;
   /** Choices of the measuring plan that are not part of a sheet: stations, planes. */
   readonly plan: Plan;
+  /** What a round of this check is taken under: asked for before the first reading. */
+  readonly conditions: z.ZodObject;
   readonly slots: (setup: z.output<Shape>, plan: z.output<Plan>) => readonly PlannedSlot[];
   readonly estimate: (input: CheckInput<z.output<Shape>>) => Estimates;
   /** Faults of a setup or its readings that no single field shows. */

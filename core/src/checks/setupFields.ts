@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { choice, fieldRegistry, optionalMeasure, measure, quantitySchema } from '../fields.js';
 import type { RoundBar } from '../gravity/bars.js';
 

@@ -1,3 +1,4 @@
+import { choice, optionalMeasure } from '../fields.js';
 import { HEIGHT, LATERAL, type Correction, type Note, type QuantityInfo } from './define.js';
 import { linearEstimate, type Estimate } from './estimate.js';
 import { axisShift } from './setupFields.js';
@@ -80,3 +81,28 @@ export function centreDoubt(centre: string | undefined): { source: string; u: nu
 }
 
 export const TOO_FEW: Note = { code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet: two places along the part are needed.' };
+
+const onOff = (label: string, on: string, off: string) =>
+  choice({
+    label,
+    choices: [
+      { value: 'on', label: on },
+      { value: 'off', label: off },
+    ],
+  });
+
+const CARRIERS = [
+  { value: 'carriage', label: 'the carriage' },
+  { value: 'spindle', label: 'the spindle' },
+] as const;
+
+/** Clamp, lock, extension and place: as they will be used, because each of them moves the answer. */
+export const tailstockConditions = (carrier?: 'carriage' | 'spindle') => ({
+  bedClamp: onOff('Tailstock clamp', 'clamped', 'loose'),
+  quillLock: onOff('Quill lock', 'locked', 'free'),
+  quillOut: optionalMeasure('length', { label: 'Quill out', min: 0, max: 2000, example: '40 mm', help: 'As it will be used.' }),
+  place: optionalMeasure('length', { label: 'Place along the bed', min: 0, max: 50_000, example: '600 mm', help: 'From the headstock to the tailstock. Wear moves the answer: check at a second place too.' }),
+  ...(carrier && {
+    indicatorOn: choice({ label: 'Indicator carried by', choices: carrier === 'carriage' ? CARRIERS : [CARRIERS[1], CARRIERS[0]] }),
+  }),
+});

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { choice, optionalNumber, quantitySchema, fieldRegistry } from '../fields.js';
 import { faultsOf, type Fault } from '../faults.js';
 import type { Dimension } from '../units/dimensions.js';

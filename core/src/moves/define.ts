@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FaultError, faultsOf, type Fault } from '../faults.js';
 
 /** The answer of a move: plain data, numbers in the units that docs/sheets.md gives. */

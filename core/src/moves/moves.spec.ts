@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { FaultError } from '../faults.js';
 import { baseShimThickness } from './baseShims.js';
 import { turnEccentric } from './eccentric.js';
+import { JOB_CARDS, jobSteps } from './jobCards.js';
 import { planMove } from './registry.js';
 import { chooseLeaves } from './shimLeaves.js';
 import { shimTemplate, templateDxf, templateSvg, type ShimOutline } from './template.js';
@@ -123,5 +124,33 @@ describe('a cutting template', () => {
   it('refuses a bolt or a handle outside the base', () => {
     expect(() => shimTemplate({ ...outline, bolts: [{ x: 2, y: 45, diameter: 12 }] })).toThrowError(/bolt at 2, 45/);
     expect(() => shimTemplate({ ...outline, handle: { x: 5, width: 30, depth: 20 } })).toThrowError(/handle/);
+  });
+});
+
+describe('a job card', () => {
+  const facts = { size: '0.021 mm', direction: 'toward you', plus: true, turns: 0.014, where: 'on the quill, zeroed', needle: 'from 0 to 10.5 div' };
+
+  it('slacks the side it moves toward, then drives the other', () => {
+    const steps = jobSteps('adjuster', facts).map((step) => step.text);
+    const slack = steps.findIndex((text) => text.includes('Slack the screw on the side it moves toward (your side)'));
+    const drive = steps.findIndex((text) => text.includes('Drive the other screw'));
+    expect(slack).toBeGreaterThan(-1);
+    expect(drive).toBe(slack + 1);
+    expect(jobSteps('adjuster', { ...facts, plus: false }).some((step) => step.text.includes('the rear'))).toBeTrue();
+    expect(jobSteps('adjuster', { ...facts, layout: 'single-screw' }).some((step) => step.text.includes('Slack the screw'))).toBeFalse();
+  });
+
+  it('of every kind watches a needle, logs the shift and ends with a new round', () => {
+    for (const kind of [...Object.keys(JOB_CARDS), 'something-else']) {
+      const steps = jobSteps(kind, facts);
+      expect(steps.some((step) => step.shift)).withContext(kind).toBeTrue();
+      expect(steps.some((step) => step.caution)).withContext(kind).toBeTrue();
+      expect(steps.some((step) => step.text.includes('10.5 div'))).withContext(kind).toBeTrue();
+      expect(steps.at(-1)?.text).toContain('new round');
+    }
+  });
+
+  it('names the leaves at each end when they differ', () => {
+    expect(jobSteps('base-shims', { ...facts, frontLeaves: '0.05 mm', rearLeaves: '' }).some((step) => step.text.includes('front 0.05 mm; rear none'))).toBeTrue();
   });
 });

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { count, fieldRegistry, measure, optionalMeasure, quantitySchema } from '../fields.js';
 import { defineMove } from './define.js';
 

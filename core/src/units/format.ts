@@ -13,7 +13,7 @@ interface Shown {
 
 const SHOWN: Readonly<Record<UnitSystem, Readonly<Record<Dimension, Readonly<Record<Fineness, Shown>>>>>> = {
   mm: {
-    length: { coarse: { unit: 'mm', decimals: 1 }, fine: { unit: 'mm', decimals: 3 } },
+    length: { coarse: { unit: 'mm', decimals: 0 }, fine: { unit: 'mm', decimals: 3 } },
     deviation: { coarse: { unit: 'mm', decimals: 3 }, fine: { unit: 'um', decimals: 1 } },
     slope: { coarse: { unit: 'um/m', decimals: 0 }, fine: { unit: 'um/m', decimals: 1 } },
     twist: { coarse: { unit: 'um/m per m', decimals: 0 }, fine: { unit: 'um/m per m', decimals: 1 } },

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { BaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { FaultError, faultsOf, type Fault } from '@isometra/core';
 import type { ApiErrors } from '@isometra/contract';
 

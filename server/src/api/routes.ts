@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { Sequelize } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import { planMove, solve } from '@isometra/core';
 import { idSchema, kitItemSchema, machineSchema, moveSchema, readingSchema, roundSchema, whoSchema, type KitItem, type Machine } from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { choice, measure, optionalMeasure } from '../../fields.js';
 import { dot } from '../../fit/line.js';
 import type { Slot } from '../../instruments/slots.js';
@@ -6,7 +6,7 @@ import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSl
 import { linearEstimate, vectorEstimate, type Estimate } from '../estimate.js';
 import { axisFields } from '../setupFields.js';
 import { sweepClosure, sweepFit, sweepOffsets, worstResidual, type SweepFit } from '../sweep.js';
-import { otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, unlimited, viewQuantities } from '../tailstock.js';
+import { otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, tailstockConditions, unlimited, viewQuantities } from '../tailstock.js';
 
 const setup = z.strictObject({
   feature: choice({
@@ -68,7 +68,7 @@ function roundNotes(fit: SweepFit, closure: number[] | undefined, { slots, instr
     {
       code: 'out-of-round',
       severity: 'warning',
-      text: `What was swept does not close as a circle (${Math.max(gap, residual).toFixed(1)} um): it is out of round, a keyway was read, or the indicator moved. Sweep it again clear of the keyway.`,
+      text: `What was swept does not close as a circle (${Math.max(gap, residual).toFixed(1)} µm): it is out of round, a keyway was read, or the indicator moved. Sweep it again clear of the keyway.`,
     },
   ];
 }
@@ -80,7 +80,7 @@ function viewNote(setup: Setup): Note[] {
     {
       code: 'axis-unknown',
       severity: 'info',
-      text: `A sweep speaks of the spindle, not of the carriage. The spindle axis is not known: within its usual limits it could make ${(0.05 * reach).toFixed(0)} um sideways and ${(0.067 * reach).toFixed(0)} um in height of difference ${setup.distance === undefined ? 'for every 300 mm from the nose' : `at ${reach.toFixed(0)} mm`}.`,
+      text: `A sweep speaks of the spindle, not of the carriage. The spindle axis is not known: within its usual limits it could make ${(0.05 * reach).toFixed(0)} µm sideways and ${(0.067 * reach).toFixed(0)} µm in height of difference ${setup.distance === undefined ? 'for every 300 mm from the nose' : `at ${reach.toFixed(0)} mm`}.`,
     },
   ];
 }
@@ -155,6 +155,18 @@ export const tailstockSweep = defineCheck({
     closure: unlimited('Closure of the sweep', 'deviation', 'um'),
   },
   plan,
+  conditions: z.strictObject({
+    ...tailstockConditions('spindle'),
+    swept: choice({
+      label: 'What is swept',
+      choices: [
+        { value: 'quill', label: 'the quill' },
+        { value: 'centre', label: 'a centre' },
+        { value: 'other', label: 'something else' },
+      ],
+      help: 'Sweep the quill and a good centre: their difference is the eccentricity of the taper. Mind the keyway of a quill.',
+    }),
+  }),
   slots: plannedSlots,
   estimate,
   corrections: TAILSTOCK_CORRECTIONS,

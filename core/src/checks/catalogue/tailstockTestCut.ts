@@ -1,11 +1,11 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { choice, count, measure, optionalMeasure } from '../../fields.js';
 import type { Fault } from '../../faults.js';
 import { dot } from '../../fit/line.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt } from '../estimate.js';
 import { axisFields, centreDistance, centreKind, cutBar } from '../setupFields.js';
-import { centreDoubt, otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, TOO_FEW, unlimited, viewQuantities } from '../tailstock.js';
+import { centreDoubt, otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, tailstockConditions, TOO_FEW, unlimited, viewQuantities } from '../tailstock.js';
 import { couldHeightMatter, cutCorrections, cutWeights, deflectedShape } from '../testCut.js';
 import { spread } from './tailstockTraverse.js';
 
@@ -142,6 +142,7 @@ export const tailstockTestCut = defineCheck({
     taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m', { words: { plus: 'bigger at the tailstock', minus: 'smaller at the tailstock', movePlus: '', moveMinus: '' } }),
   },
   plan,
+  conditions: z.strictObject(tailstockConditions()),
   slots: plannedSlots,
   estimate,
   faults,

@@ -1,11 +1,11 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { choice, count, fieldRegistry, measure } from '../../fields.js';
 import { centresPush, centresSag } from '../../gravity/bars.js';
 import { dot } from '../../fit/line.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { axisFields, centreDistance, centreKind, centresBar, diameterDifference, roundBar } from '../setupFields.js';
-import { centreDoubt, otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, TOO_FEW, unlimited, viewQuantities } from '../tailstock.js';
+import { centreDoubt, otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, tailstockConditions, TOO_FEW, unlimited, viewQuantities } from '../tailstock.js';
 import { residualForms, reversalForms, traverseLine, type TraverseLine } from '../traverse.js';
 
 const setup = z.strictObject({
@@ -112,7 +112,7 @@ function estimate(input: CheckInput<Setup>): Estimates {
       notes.push({
         code: 'not-straight',
         severity: 'warning',
-        text: `The ${plane === 'h' ? 'side' : 'top'} readings leave a straight line by ${range.toFixed(1)} um: a bent bar, a burr on a centre, or a worn bed. Turn the bar half round to tell which.`,
+        text: `The ${plane === 'h' ? 'side' : 'top'} readings leave a straight line by ${range.toFixed(1)} µm: a bent bar, a burr on a centre, or a worn bed. Turn the bar half round to tell which.`,
       });
     }
   }
@@ -186,6 +186,7 @@ export const tailstockTraverse = defineCheck({
     taper: unlimited('Taper of the bar, on one side', 'slope', 'um/m'),
   },
   plan,
+  conditions: z.strictObject(tailstockConditions('carriage')),
   slots: plannedSlots,
   estimate,
   faults: (setup, readings) =>

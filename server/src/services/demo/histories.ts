@@ -27,7 +27,7 @@ export interface DemoMachine {
 }
 
 const random = seededRandom(14);
-const AXIS = { axisSlopeH: 31, axisSlopeV: 22 };
+const AXIS = { axisSlopeH: 31, axisSlopeV: 12 };
 const LEVER: PracticeDial = { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1, contactForce: 0.15 };
 const PLUNGER: PracticeDial = { kind: 'plunger', graduation: 2, sense: 1, accuracy: 1, holderSag: -9 };
 const BAR = { diameter: 32, material: 'steel', finish: 'ground' } as const;
@@ -48,9 +48,9 @@ function cut(truth: TailstockTruth, centreDistance: number): DemoSheet {
   return cutSheet(truth, { centreDistance, stations, diameter: 42, graduation: 1, imperfection: { random, repeat: 0.6 } }) as unknown as DemoSheet;
 }
 
-const BED = { bedClamp: true, quillLock: true, quillOut: 40, place: 600 };
+const BED = { bedClamp: 'on', quillLock: 'on', quillOut: 40, place: 600 };
 const lever = { unit: 'div', instrumentName: 'Lever dial, 2 µm', conditions: { ...BED, indicatorOn: 'carriage' }, plan: { stations: 2, planes: 'both' } } as const;
-const swept = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: { ...BED, indicatorOn: 'spindle' }, plan: { angles: '4' } } as const;
+const swept = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: { ...BED, indicatorOn: 'spindle', swept: 'quill' }, plan: { angles: '4' } } as const;
 const turned = { unit: 'mm', instrumentName: 'Micrometer 25–50', conditions: BED, plan: { stations: 2, reach: 'whole' } } as const;
 
 /** L-14: found toward the operator, moved the wrong way, brought back, fell short, then in; scraped down in between. */

@@ -1,0 +1,108 @@
+/** One step of a job card. */
+export interface JobStep {
+  readonly text: string;
+  /** Beside the step that needs it. */
+  readonly caution?: string;
+  /** The step at which the needle is watched to its target. */
+  readonly needle?: boolean;
+  /** The step at which the movement on tightening is written down. */
+  readonly shift?: boolean;
+}
+
+/** What a job card is written from; texts already in the reader's units and words. */
+export interface JobFacts {
+  /** "0.021 mm". */
+  readonly size: string;
+  /** "toward you". */
+  readonly direction: string;
+  /** Whether the move is in the + direction. */
+  readonly plus: boolean;
+  readonly turns?: number;
+  /** "0.05 mm + 0.02 mm", thickest first. */
+  readonly leaves?: string;
+  readonly frontLeaves?: string;
+  readonly rearLeaves?: string;
+  readonly angle?: number;
+  readonly turn?: number;
+  /** Where the needle is watched: "on the quill, operator's side, zeroed". */
+  readonly where?: string;
+  /** "from 0 to 10.5 div"; empty without a dial. */
+  readonly needle?: string;
+  readonly layout?: string;
+}
+
+const ISOLATE = 'Isolate and lock out the machine; never power the spindle with an indicator or bar set up.';
+const SNUG = 'Loosen to snug, never free.';
+
+const watch = ({ where, needle }: JobFacts): JobStep => ({
+  text: `Set an indicator ${where ?? 'where it will see the move'}. ${needle ? `Its needle must go ${needle}. ` : ''}Nudge the part toward the stylus once to see which way the needle goes.`,
+});
+const after: readonly JobStep[] = [
+  { text: 'Tighten the clamp as it will be used. Read again after each bolt and write down what the needle did.', shift: true },
+  { text: 'Take a new round under the same conditions.' },
+];
+
+function eighths(turns: number): string {
+  const size = Math.abs(turns);
+  if (size < 1 / 16) return `a hair: ${(size * 360).toFixed(0)}° of the screw`;
+  return `about ${size < 1 ? `${Math.round(size * 360)}° of the screw` : `${size.toFixed(2)} turns`}`;
+}
+
+function adjusterSteps(facts: JobFacts): JobStep[] {
+  const turn = facts.turns === undefined ? '' : ` That is ${eighths(facts.turns)}; believe the needle, not the turns.`;
+  const drive =
+    facts.layout === 'single-screw'
+      ? [{ text: `Turn the screw so that it takes the tailstock ${facts.direction}, until the needle reads its target.${turn}`, needle: true }]
+      : [
+          { text: `Slack the screw on the side it moves toward (${facts.plus ? 'your side' : 'the rear'}).` },
+          { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
+          { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
+        ];
+  return [{ text: 'Clean the slideway and the faces of the base.', caution: ISOLATE }, watch(facts), { text: 'Ease the tailstock clamp until it is just held.', caution: SNUG }, ...drive, ...after];
+}
+
+function shimSteps(facts: JobFacts): JobStep[] {
+  const parts = facts.frontLeaves ?? facts.rearLeaves ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}` : (facts.leaves ?? facts.size);
+  return [
+    { text: 'Slide the tailstock to where it can be lifted clear, and take the weight.', caution: 'Lift a heavy tailstock with rated gear, never by hand over an edge. Isolate first.' },
+    { text: 'Part the top from the base. Clean and deburr both faces; a burr under a shim is a shim.' },
+    { text: `Cut the shims to the template: ${parts}. Deburr every edge.`, caution: 'Shim edges cut: gloves.' },
+    { text: 'Lay them in dry, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.' },
+    watch(facts),
+    { text: 'Put the top back and draw the bolts down in order, a little each.', needle: true },
+    ...after,
+  ];
+}
+
+const scrapeSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Measure again at a second place along the bed before any metal goes: wear may make it high here and low there.' },
+  { text: 'Lift the tailstock off and turn it over on wood.', caution: 'Lift with rated gear. Isolate first.' },
+  { text: `Take ${facts.size} off the faces of the base that bear on the bed, evenly, so that it comes ${facts.direction}. Roughing passes take about 0.012 mm, finishing 0.005 mm.`, caution: 'Scrapers cut. Iron dust and blue: gloves, eyes, air.' },
+  { text: 'Stop one pass short. Wear only takes it down, so a little high is right and low is not.' },
+  watch(facts),
+  { text: 'Set it on the bed, clamp it as it will be used and read.', needle: true },
+  ...after,
+];
+
+const eccentricSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Mark where the sleeve stands now with a scribed line across the joint.', caution: ISOLATE },
+  watch(facts),
+  { text: 'Ease the lock of the sleeve until it just turns.', caution: SNUG },
+  { text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, until the needle reads its target.`, needle: true },
+  ...after,
+];
+
+/** Steps of a job card, by kind of move; kinds without a card get the plain one. */
+export const JOB_CARDS: Readonly<Record<string, (facts: JobFacts) => JobStep[]>> = {
+  adjuster: adjusterSteps,
+  'shim-leaves': shimSteps,
+  'base-shims': shimSteps,
+  scrape: scrapeSteps,
+  eccentric: eccentricSteps,
+};
+
+/** The numbered steps of a move. */
+export function jobSteps(kind: string, facts: JobFacts): JobStep[] {
+  const card = JOB_CARDS[kind];
+  return card ? card(facts) : [{ text: `Move it ${facts.size} ${facts.direction}.`, caution: ISOLATE }, watch(facts), ...after];
+}

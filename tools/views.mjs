@@ -1,0 +1,109 @@
+// The main views and how to come to them: for screenshots.
+
+async function machine(page, address, number = 'L-14') {
+  const machines = await (await page.request.get(`${address}/api/machines`)).json();
+  return machines.find((entry) => entry.card.number === number);
+}
+
+async function rounds(page, address, number, check) {
+  const { id } = await machine(page, address, number);
+  return { id, list: await (await page.request.get(`${address}/api/machines/${id}/rounds?check=${check}`)).json() };
+}
+
+/** Open round `index` of a check on the bench. */
+async function bench(page, address, number, check, index) {
+  const { id, list } = await rounds(page, address, number, check);
+  await page.goto(`${address}/machines/${id}/bench/${check}/${list.at(index).id}`);
+  await page.waitForSelector('iso-call-column h2');
+  await page.waitForSelector('.sketch svg');
+}
+
+/** Begin a round and take some of its readings. */
+async function fresh(page, address, number, check, values) {
+  const { id } = await machine(page, address, number);
+  await page.goto(`${address}/machines/${id}/bench/${check}`);
+  await page.getByText('Read, and done').click();
+  if (check !== 'tailstock-test-cut') await page.getByText('it counts up').click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.waitForSelector('#reading');
+  for (const value of values) {
+    await page.fill('#reading', value);
+    await page.keyboard.press('Enter');
+  }
+}
+
+export const VIEWS = [
+  {
+    name: 'machines',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines`);
+      await page.waitForSelector('.plate b');
+    },
+  },
+  {
+    name: 'machine-card',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/card`);
+      await page.waitForSelector('fieldset');
+    },
+  },
+  {
+    name: 'ways-to-check',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}`);
+      await page.waitForSelector('.ways section');
+    },
+  },
+  {
+    name: 'set-up',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/bench/tailstock-traverse`);
+      await page.waitForSelector('fieldset');
+    },
+  },
+  { name: 'bench-sweep', go: (page, address) => bench(page, address, 'L-14', 'tailstock-sweep', 0) },
+  { name: 'bench-cut', go: (page, address) => bench(page, address, 'L-14', 'tailstock-test-cut', 0) },
+  {
+    name: 'move',
+    go: async (page, address) => {
+      const { id, list } = await rounds(page, address, 'L-14', 'tailstock-traverse');
+      await page.goto(`${address}/machines/${id}/move/${list[2].id}/offsetHorizontal`);
+      await page.waitForSelector('ol li');
+    },
+  },
+  {
+    name: 'move-shims',
+    go: async (page, address) => {
+      const { id, list } = await rounds(page, address, 'L-02', 'tailstock-traverse');
+      await page.goto(`${address}/machines/${id}/move/${list[0].id}/offsetVertical`);
+      await page.waitForSelector('ol li');
+    },
+  },
+  {
+    name: 'rounds',
+    go: async (page, address) => {
+      const { id } = await machine(page, address);
+      await page.goto(`${address}/machines/${id}/rounds/tailstock-traverse`);
+      await page.waitForSelector('iso-round-chart svg');
+    },
+  },
+  {
+    name: 'kit',
+    go: async (page, address) => {
+      await page.goto(`${address}/kit`);
+      await page.waitForSelector('.short');
+    },
+  },
+  {
+    name: 'bench-bar',
+    go: async (page, address) => {
+      await fresh(page, address, 'L-14', 'tailstock-traverse', ['0', '-15.5', '0']);
+      await page.fill('#reading', '-9.5');
+    },
+  },
+  {
+    name: 'bench-phone',
+    size: { width: 390, height: 844 },
+    go: (page, address) => bench(page, address, 'L-14', 'tailstock-traverse', -1),
+  },
+];

@@ -1,0 +1,16 @@
+// Web specs in headless Chromium; CHROME_BIN names the browser.
+module.exports = (config) =>
+  config.set({
+    frameworks: ['jasmine'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
+    client: { jasmine: { random: true }, clearContext: false },
+    reporters: ['progress'],
+    browsers: ['Headless'],
+    customLaunchers: {
+      Headless: {
+        base: 'ChromeHeadless',
+        flags: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--window-size=1280,800'],
+      },
+    },
+    restartOnFileChange: false,
+  });

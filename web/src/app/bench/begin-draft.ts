@@ -1,0 +1,80 @@
+import { choice, fieldInfo, optionalMeasure, prettyUnit, DIMENSIONS, type CheckDefinition } from '@isometra/core';
+import type { KitItem, MachineCardText, Round, RoundWrite } from '@isometra/contract';
+import * as z from 'zod';
+import type { FormValue } from '../ui/form-model';
+
+/** What has been filled in before a round begins. */
+export interface BeginDraft {
+  readonly setup: FormValue;
+  readonly plan: FormValue;
+  readonly conditions: FormValue;
+  readonly purpose: FormValue;
+  readonly kitId: string | null;
+  readonly own: FormValue;
+  /** Which way the needle went when the part was pushed toward the stylus; null when nobody tried. */
+  readonly sense: 1 | -1 | null;
+  readonly read: boolean;
+}
+
+/** What the tailstock is for: the call then says what an error does to that work. */
+export const purposeSchemaForm = z.strictObject({
+  kind: choice({
+    label: 'This tailstock is for',
+    choices: [
+      { value: 'unsaid', label: 'not said' },
+      { value: 'turning', label: 'turning parallel' },
+      { value: 'drilling', label: 'drilling, reaming' },
+    ],
+    help: 'The call then says what is left of an error in the work.',
+  }),
+  length: optionalMeasure('length', { label: 'Longest parallel length', above: 0, example: '250 mm' }),
+  diameter: optionalMeasure('length', { label: 'Usual diameter', above: 0, example: '30 mm' }),
+});
+
+export function purposeOf(purpose: FormValue): RoundWrite['purpose'] {
+  const kind = purpose['kind'];
+  if (kind !== 'turning' && kind !== 'drilling') return null;
+  const { length, diameter } = purpose as { length?: string; diameter?: string };
+  return { kind, ...(length && { length }), ...(diameter && { diameter }) };
+}
+
+/** Whether a piece of kit can read this check. */
+export function suitable(item: KitItem, check: CheckDefinition): boolean {
+  if (item.kind !== 'instrument') return false;
+  const kind = String(item.data['kind']);
+  if (check.valueKind === 'size') return kind === 'micrometer';
+  if (check.valueKind === 'level') return kind === 'level';
+  return kind === 'lever' || kind === 'plunger';
+}
+
+/** Numbers of stored conditions as a person would type them. */
+function asTyped(conditions: Round['conditions'], schema: z.ZodObject): FormValue {
+  return Object.fromEntries(
+    Object.entries(conditions)
+      .filter(([key]) => key in schema.shape)
+      .map(([key, value]) => {
+        const dimension = fieldInfo(schema.shape[key] as z.ZodType)?.dimension;
+        return [key, dimension && typeof value === 'number' ? `${value} ${prettyUnit(DIMENSIONS[dimension].base)}` : value];
+      }),
+  );
+}
+
+/** A first draft: the last round of this check, or what other rounds and the machine card know. */
+export function firstDraft(check: CheckDefinition, card: MachineCardText | undefined, rounds: readonly Round[], dials: readonly KitItem[], own: string): BeginDraft {
+  const last = rounds.filter((round) => round.check === check.id).at(-1);
+  const other = rounds.at(-1);
+  const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
+  const known = distance !== undefined && 'centreDistance' in check.setup.shape ? { centreDistance: distance } : {};
+  const dial = dials.find((item) => item.name === last?.instrumentName) ?? dials[0];
+  return {
+    setup: last?.setup ?? known,
+    plan: last?.plan ?? {},
+    conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
+    purpose: (last?.purpose as FormValue | null) ?? {},
+    kitId: dial?.id ?? own,
+    own: { kind: check.valueKind === 'size' ? 'micrometer' : 'lever' },
+    // Asked anew every time: the same dial counts the other way from the other side.
+    sense: null,
+    read: false,
+  };
+}

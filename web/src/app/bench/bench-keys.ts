@@ -1,0 +1,52 @@
+import type { KeyHint } from '../data/keys';
+
+interface Actions {
+  readonly step: (by: number) => void;
+  readonly repeat: () => void;
+  readonly table: () => void;
+  readonly another: () => void;
+  readonly move: () => boolean;
+  readonly next: () => void;
+  readonly focus: () => void;
+}
+
+/** Whether a key comes from a field with something in it: then letters belong to what is typed. */
+const busy = (event: KeyboardEvent): boolean => (event.target as HTMLInputElement | null)?.tagName === 'INPUT' && (event.target as HTMLInputElement).type === 'text' && (event.target as HTMLInputElement).value !== '';
+/** Whether a key comes from a field other than the reading. */
+const elsewhere = (event: KeyboardEvent): boolean => {
+  const target = event.target as HTMLElement | null;
+  return target?.tagName === 'INPUT' && target.id !== 'reading';
+};
+
+/** Keys of the bench. Letters work while the reading field is empty, so that the hand need not leave it. */
+export function benchKeys(actions: Actions): readonly KeyHint[] {
+  const letter = (shown: string, does: string, run: () => boolean | void): KeyHint => ({
+    shown,
+    does,
+    keys: [shown.toLowerCase()],
+    inFields: true,
+    run: (event) => (busy(event) || elsewhere(event) ? false : run()),
+  });
+  return [
+    { shown: 'Enter', does: 'take the reading', keys: [], run: () => false },
+    { shown: '±', does: 'turn its sign', keys: [], run: () => false },
+    { shown: '← →', does: 'move the needle', keys: [], run: () => false },
+    {
+      shown: '↑ ↓',
+      does: 'another place',
+      keys: ['ArrowUp', 'ArrowDown'],
+      inFields: true,
+      run: (event) => {
+        if (elsewhere(event)) return false;
+        actions.step(event.key === 'ArrowUp' ? -1 : 1);
+        actions.focus();
+        return true;
+      },
+    },
+    letter('R', 'read the last place again', () => (actions.repeat(), actions.focus())),
+    letter('S', 'another set-up', actions.another),
+    letter('T', 'table', actions.table),
+    letter('M', 'the move', actions.move),
+    letter('N', 'rounds so far', actions.next),
+  ];
+}

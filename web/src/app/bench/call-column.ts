@@ -1,0 +1,105 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { type Move, type Quantity, type QuantityInfo } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { VERBS } from '../job/job-texts';
+import { Desk } from '../tailstock/desk';
+import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
+import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
+import { BenchStore } from './bench-store';
+
+/** What the readings say, which way, how much, how sure, and what this method cannot see. */
+@Component({
+  selector: 'iso-call-column',
+  imports: [RouterLink, Glyph],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
+  templateUrl: './call-column.html',
+  styleUrl: './call-column.css',
+})
+export class CallColumn {
+  protected readonly store = inject(BenchStore);
+  protected readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+  protected readonly budgetOf = signal<string | null>(null);
+
+  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+
+  protected readonly calls = computed(() => {
+    const { finding } = this.store.solved();
+    const check = this.store.check();
+    if (!finding || !check) return [];
+    return Object.entries(finding.quantities)
+      .filter(([, quantity]) => quantity.verdict !== null)
+      .map(([name, quantity]) => this.call(name, quantity, check.quantities[name], finding.moves));
+  });
+
+  private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
+    const shown = this.shown();
+    const { large, small } = bothUnits(quantity.value, info.dimension, shown, quantity.expanded);
+    const zero = isZero(large);
+    const size = (value: number) => bothUnits(value, info.dimension, shown, quantity.expanded).large;
+    const move = moves.find((entry) => entry.quantity === name);
+    return {
+      name,
+      label: info.label,
+      state: quantity.verdict as GlyphState,
+      way: wayOf(quantity.direction),
+      head: zero ? `${info.label}: nothing to be told from zero` : `${info.subject ?? info.label} is`,
+      large: zero ? '' : large,
+      small: zero ? '' : small,
+      direction: zero ? '' : spoken(quantity.direction ?? ''),
+      doubt: quantity.expanded === null ? 'doubt not known without an instrument' : `± ${bothUnits(quantity.expanded, info.dimension, shown, quantity.expanded).large}`,
+      verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
+      zone: zoneInWords(quantity.limit, info, shown),
+      move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity },
+      terms: Object.entries(quantity.terms)
+        .filter(([, amount]) => !isZero(size(amount)))
+        .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
+      budget: quantity.budget.map((line) => ({ source: line.source, share: Math.round(line.share * 100) })),
+    };
+  }
+
+  /** Quantities without a limit, told in a line each. */
+  protected readonly others = computed(() => {
+    const { finding } = this.store.solved();
+    const check = this.store.check();
+    if (!finding || !check) return [];
+    return Object.entries(finding.quantities)
+      .filter(([, quantity]) => quantity.verdict === null)
+      .map(([name, quantity]) => {
+        const info = check.quantities[name];
+        const { large } = bothUnits(quantity.value, info.dimension, this.shown(), quantity.expanded);
+        return `${info.label}: ${large} ${isZero(large) ? '' : spoken(quantity.direction ?? '')}`.trim();
+      });
+  });
+
+  protected readonly notes = computed(() => (this.store.solved().finding?.notes ?? []).filter((note) => note.code !== 'too-few-readings' || this.calls().length === 0));
+
+  protected readonly work = computed(() =>
+    this.store.work().map((effect) => {
+      const size = bothUnits(effect.effect, 'deviation', this.shown(), 1).large;
+      const label = this.store.check()?.quantities[effect.quantity]?.label ?? effect.quantity;
+      return `${label} leaves ${size} ${effect.what}.${effect.leave ? ' Too small to matter for that work: leave it alone.' : ''}`;
+    }),
+  );
+
+  protected toggle(name: string): void {
+    this.budgetOf.update((open) => (open === name ? null : name));
+  }
+}
+
+const TERMS: Readonly<Record<string, string>> = {
+  sag: 'droop of the bar',
+  push: 'push of the stylus',
+  holderSag: 'droop of the holder',
+  diameter: 'diameters of the bar',
+  temperature: 'temperature of the pads',
+  heightError: 'height of the tail centre',
+  toolSetting: 'tool re-set',
+  axis: 'spindle axis',
+};
+
+function moveText(move: Move, size: string): string {
+  return `${VERBS[move.kind] ?? 'Move it'} ${size} ${spoken(move.direction)}.`;
+}

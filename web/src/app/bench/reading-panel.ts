@@ -1,0 +1,86 @@
+import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
+import { dialDivisions, parseQuantity, readingValue, showSize } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { Dial } from '../ui/dial';
+import { asRead, flipSign, nudged, readingUnit } from './as-read';
+import { BenchStore } from './bench-store';
+
+/** The one large field, the place it is for, and a dial that shows what the needle should look like. */
+@Component({
+  selector: 'iso-reading-panel',
+  imports: [Dial],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './reading-panel.html',
+  styleUrl: './reading-panel.css',
+})
+export class ReadingPanel {
+  readonly take = output<void>();
+  protected readonly store = inject(BenchStore);
+  private readonly settings = inject(Settings);
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+
+  protected readonly kind = computed(() => this.store.check()?.valueKind ?? 'indicator');
+  protected readonly unit = computed(() => readingUnit(this.kind(), this.store.instrument(), this.settings.system()));
+  protected readonly hasNeedle = computed(() => this.kind() === 'indicator' && this.store.instrument() !== undefined);
+  private readonly parsed = computed(() => readingValue(asRead(this.store.typed(), this.kind(), this.store.instrument(), this.settings.system()), this.kind(), this.store.instrument()));
+  /** Where the needle would stand for what is typed. */
+  protected readonly needle = computed(() => {
+    const [parsed, instrument] = [this.parsed(), this.store.instrument()];
+    return parsed.ok && instrument && this.store.typed().trim() ? dialDivisions(parsed.value, instrument) : null;
+  });
+  protected readonly where = computed(() => {
+    const at = this.store.current()?.keys['at'];
+    return typeof at === 'number' ? showSize(at, 'length', this.settings.system(), 'coarse') : '';
+  });
+  protected readonly reads = computed(() => this.store.current()?.readings.map((reading) => String(reading.value)) ?? []);
+  protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'];
+
+  constructor() {
+    afterNextRender(() => this.focus());
+  }
+
+  focus(): void {
+    this.field()?.nativeElement.focus();
+  }
+
+  protected key(event: KeyboardEvent): void {
+    const text = this.store.typed();
+    const end = (event.target as HTMLInputElement).selectionStart === text.length;
+    if (event.key === '±' || ((event.key === '-' || event.key === '−') && text.trim() !== '' && end && !/e$/i.test(text))) {
+      event.preventDefault();
+      this.store.type(flipSign(text));
+    } else if ((event.key === 'ArrowLeft' || event.key === 'ArrowRight') && this.hasNeedle() && (text === '' || end)) {
+      event.preventDefault();
+      this.store.type(nudged(text, event.key === 'ArrowLeft' ? -1 : 1, this.store.instrument()?.readTo ?? 0.5));
+    } else if (event.key === 'Escape' && this.store.correction()) {
+      event.preventDefault();
+      this.store.correction.set(null);
+      this.store.type('');
+    }
+  }
+
+  protected flip(): void {
+    this.store.type(flipSign(this.store.typed()));
+    this.focus();
+  }
+
+  protected submit(event: Event): void {
+    event.preventDefault();
+    this.take.emit();
+  }
+
+  protected why(text: string): void {
+    this.store.correction.update((correction) => correction && { ...correction, why: text });
+  }
+
+  protected readonly inOther = computed(() => {
+    const parsed = this.parsed();
+    if (!parsed.ok || !this.store.typed().trim() || this.kind() === 'level') return '';
+    if (this.kind() === 'size') {
+      const size = parseQuantity(parsed.value / 1000, 'length');
+      return size.ok ? showSize(size.value, 'length', this.settings.system() === 'mm' ? 'inch' : 'mm', 'fine') : '';
+    }
+    const way = parsed.value === 0 ? '' : parsed.value > 0 ? ' toward the stylus' : ' away from the stylus';
+    return showSize(parsed.value, 'deviation', this.settings.system(), 'fine') + way;
+  });
+}

@@ -1,0 +1,108 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { showSize } from '@isometra/core';
+import type { StoredReading } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { BenchStore } from './bench-store';
+
+/** The same readings as a table, for those who prefer it; and where one is corrected. */
+@Component({
+  selector: 'iso-reading-table',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <table>
+      <caption class="visually-hidden">
+        Readings of this round
+      </caption>
+      <thead>
+        <tr>
+          <th>Place</th>
+          <th>At</th>
+          <th>Reads</th>
+          <th>Set-up</th>
+          <th>Who</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (row of rows(); track row.reading.id) {
+          <tr [class.gone]="!row.stands">
+            <td>{{ row.label }}</td>
+            <td class="figures">{{ row.at }}</td>
+            <td class="figures">{{ row.reading.value ?? 'withdrawn' }}</td>
+            <td class="figures">{{ row.reading.set }}</td>
+            <td>{{ row.reading.by }}</td>
+            <td>
+              @if (row.stands) {
+                <button type="button" class="plain" (click)="store.correct(row.reading)">Correct</button>
+                <button type="button" class="plain" (click)="store.withdraw(row.reading)">Withdraw</button>
+              } @else {
+                <span class="soft">{{ row.why }}</span>
+              }
+            </td>
+          </tr>
+        } @empty {
+          <tr>
+            <td colspan="6" class="soft">Nothing read yet.</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+  styles: `
+    :host {
+      display: block;
+      max-height: 330px;
+      overflow: auto;
+      border: 1px solid var(--line);
+      background: var(--panel);
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      font-size: 15px;
+    }
+    th,
+    td {
+      padding: 6px 12px;
+      border-bottom: 1px solid var(--line);
+      text-align: left;
+    }
+    th {
+      position: sticky;
+      top: 0;
+      background: var(--sunk);
+      font: 600 15px/1.2 var(--narrow);
+    }
+    .gone .figures {
+      color: var(--soft);
+      text-decoration: line-through;
+    }
+    button + button {
+      margin-left: 10px;
+    }
+  `,
+})
+export class ReadingTable {
+  protected readonly store = inject(BenchStore);
+  private readonly settings = inject(Settings);
+
+  protected readonly rows = computed(() => {
+    const all = this.store.round()?.readings ?? [];
+    const standing = new Set(this.store.standing().map((reading) => reading.id));
+    const later = new Map(all.filter((reading) => reading.supersedes).map((reading) => [reading.supersedes, reading]));
+    return all
+      .filter((reading) => reading.value !== null)
+      .map((reading) => ({
+        reading,
+        stands: standing.has(reading.id),
+        why: later.get(reading.id)?.why ?? '',
+        label: this.label(reading),
+        at: typeof reading.keys['at'] === 'number' ? showSize(reading.keys['at'], 'length', this.settings.system(), 'coarse') : '',
+      }));
+  });
+
+  private label(reading: StoredReading): string {
+    const key = JSON.stringify(Object.entries(reading.keys).sort());
+    return this.store.slots().find((slot) => JSON.stringify(Object.entries(slot.keys).sort()) === key)?.label ?? Object.values(reading.keys).join(' ');
+  }
+}

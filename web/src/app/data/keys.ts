@@ -1,0 +1,51 @@
+import { Injectable, signal } from '@angular/core';
+
+/** A key that works right now. */
+export interface KeyHint {
+  /** As shown: `Enter`, `↑ ↓`, `U`. */
+  readonly shown: string;
+  readonly does: string;
+  /** `KeyboardEvent.key` values it answers to, letters in lower case. */
+  readonly keys: readonly string[];
+  /** Returns false when it did nothing, so that the key keeps its usual meaning. */
+  readonly run: (event: KeyboardEvent) => boolean | void;
+  /** Listened to, but not worth a place in the strip. */
+  readonly quiet?: boolean;
+  /** Works while a text field has the focus too. */
+  readonly inFields?: boolean;
+}
+
+/** Whether an event comes from a field in which letters are typed. */
+export function inTextField(event: Event): boolean {
+  const target = event.target as HTMLElement | null;
+  return !!target && (target.tagName === 'TEXTAREA' || target.isContentEditable || (target.tagName === 'INPUT' && (target as HTMLInputElement).type === 'text'));
+}
+
+/** The keys of the screen on show: drawn in the key strip, listened to in one place. */
+@Injectable({ providedIn: 'root' })
+export class Keys {
+  private readonly layers = signal<readonly (readonly KeyHint[])[]>([]);
+
+  /** Keys that work now, the shell's own first. */
+  all(): readonly KeyHint[] {
+    return this.layers().flat();
+  }
+
+  /** Put a screen's keys in force; the returned function takes them away. */
+  use(hints: readonly KeyHint[]): () => void {
+    this.layers.update((layers) => [...layers, hints]);
+    return () => this.layers.update((layers) => layers.filter((layer) => layer !== hints));
+  }
+
+  handle(event: KeyboardEvent): void {
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+    const typing = inTextField(event);
+    for (const hint of [...this.all()].reverse()) {
+      if (!hint.keys.includes(key) || (typing && !hint.inFields)) continue;
+      if (hint.run(event) === false) continue;
+      event.preventDefault();
+      return;
+    }
+  }
+}

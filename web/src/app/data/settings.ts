@@ -1,0 +1,45 @@
+import { Injectable, effect, signal } from '@angular/core';
+import type { Fineness, UnitSystem } from '@isometra/core';
+
+interface Kept {
+  readonly system: UnitSystem;
+  readonly fineness: Fineness;
+  readonly who: string;
+}
+
+const KEY = 'isometra-settings';
+const DEFAULTS: Kept = { system: 'mm', fineness: 'coarse', who: '' };
+
+/** What this browser remembers of the person at it: unit, fineness, initials. */
+@Injectable({ providedIn: 'root' })
+export class Settings {
+  private readonly kept = readKept();
+  readonly system = signal<UnitSystem>(this.kept.system);
+  readonly fineness = signal<Fineness>(this.kept.fineness);
+  readonly who = signal(this.kept.who);
+
+  constructor() {
+    effect(() => localStorage.setItem(KEY, JSON.stringify({ system: this.system(), fineness: this.fineness(), who: this.who() })));
+  }
+
+  /** Initials for a write; a question mark until somebody has given theirs. */
+  by(): string {
+    return this.who().trim().slice(0, 8) || '?';
+  }
+
+  switchSystem(): void {
+    this.system.update((system) => (system === 'mm' ? 'inch' : 'mm'));
+  }
+
+  switchFineness(): void {
+    this.fineness.update((fineness) => (fineness === 'coarse' ? 'fine' : 'coarse'));
+  }
+}
+
+function readKept(): Kept {
+  try {
+    return { ...DEFAULTS, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Kept>) };
+  } catch {
+    return DEFAULTS;
+  }
+}

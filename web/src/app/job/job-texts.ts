@@ -1,0 +1,44 @@
+import type { Instrument, NeedleTarget } from '@isometra/core';
+import { dialFactor } from '@isometra/core';
+
+export const KIND_NAMES: Readonly<Record<string, string>> = {
+  adjuster: 'turn the adjusting screws',
+  eccentric: 'turn the eccentric sleeve',
+  'shim-leaves': 'shims, equal front and rear',
+  'base-shims': 'shims, front and rear apart',
+  scrape: 'scrape or grind the base',
+};
+
+/** How a move is spoken of: "Bring it 0.021 mm toward you". */
+export const VERBS: Readonly<Record<string, string>> = { 'shim-leaves': 'Shim it', 'base-shims': 'Shim it', scrape: 'Scrape or grind it', adjuster: 'Bring it', eccentric: 'Bring it' };
+
+interface Pile {
+  readonly leaves: readonly number[] | null;
+  readonly below?: { readonly leaves: readonly number[]; readonly total: number } | null;
+  readonly above?: { readonly leaves: readonly number[]; readonly total: number } | null;
+}
+
+/** Leaves in words: "0.100 mm + 0.020 mm"; or the nearest below and above when nothing fits. */
+export function leavesText(plan: Readonly<Record<string, unknown>>, show: (um: number) => string): string | undefined {
+  if (!('leaves' in plan)) return undefined;
+  const { leaves, below, above } = plan as unknown as Pile;
+  const sum = (pile: readonly number[]) => pile.map(show).join(' + ');
+  if (leaves) return sum(leaves);
+  const near = [below && `${sum(below.leaves)} (${show(below.total)}, under)`, above && `${sum(above.leaves)} (${show(above.total)}, over)`].filter(Boolean);
+  return near.length ? `nothing in the drawer fits; nearest ${near.join(' or ')}` : 'nothing in the drawer fits';
+}
+
+/** "from 0 to 10.5 div, counting up": the figure never stands alone with its sign. */
+export function needleWords({ now, target }: { now: number; target: number }): string {
+  const way = target > now ? 'counting up' : 'counting down';
+  return now === 0 ? `${Math.abs(target)} div from zero, ${way}` : `from ${now} to ${target} div, ${way}`;
+}
+
+/** The needle's way in divisions of the dial in hand, to what can be read; null for a micrometer. */
+export function targetOf(indicator: NeedleTarget, instrument: Instrument | undefined): { now: number; target: number } | null {
+  if (!instrument || instrument.kind === 'micrometer') return null;
+  const step = instrument.readTo;
+  const divisions = (value: number) => (indicator.unit === 'div' ? value : value / (dialFactor(instrument) * instrument.graduation));
+  const rounded = (value: number) => Math.round(divisions(value) / step) * step;
+  return { now: rounded(indicator.now), target: rounded(indicator.target) };
+}

@@ -1,0 +1,118 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { machineCardSchema, type Machine, type MachineCardText } from '@isometra/contract';
+import type { Fault } from '@isometra/core';
+import type { ApiFailure } from '../data/api';
+import { Drafts } from '../data/drafts';
+import { Machines } from '../data/machines';
+import { Settings } from '../data/settings';
+import { formFaults, settled, type FormValue } from '../ui/form-model';
+import { SchemaForm } from '../ui/schema-form';
+
+/** The card of a machine: what the arithmetic needs to know of it. */
+@Component({
+  selector: 'iso-machine-card',
+  imports: [SchemaForm, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <form (submit)="save($event)" novalidate>
+      <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
+      <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. What you do not know can wait.</p>
+      <iso-schema-form [schema]="schema" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
+      @if (problem()) {
+        <p class="problem" role="alert">{{ problem() }}</p>
+      }
+      <p class="acts">
+        <button type="submit" class="next">{{ machineId() ? 'Keep the card' : 'Add this machine' }}</button>
+        <a class="act" routerLink="/machines">Back</a>
+      </p>
+    </form>
+  `,
+  styles: `
+    form {
+      display: grid;
+      gap: 18px;
+      max-width: 980px;
+      padding: 26px 32px 40px;
+    }
+    .acts {
+      display: flex;
+      gap: 12px;
+    }
+    .problem {
+      color: var(--red);
+      font-weight: 600;
+    }
+  `,
+})
+export class MachineCardForm {
+  readonly machineId = input<string>();
+  private readonly machines = inject(Machines);
+  private readonly drafts = inject(Drafts);
+  private readonly settings = inject(Settings);
+  private readonly router = inject(Router);
+  private saved: Machine | undefined;
+  private readonly newId = crypto.randomUUID();
+
+  protected readonly schema = machineCardSchema;
+  protected readonly card = signal<FormValue>({});
+  protected readonly tried = signal(false);
+  protected readonly problem = signal('');
+  private readonly told = signal<readonly Fault[]>([]);
+  protected readonly faults = computed(() => [...formFaults(machineCardSchema, settled(machineCardSchema, this.card(), this.settings.system())), ...this.told()]);
+  private readonly draftName = computed(() => `card:${this.machineId() ?? 'new'}`);
+
+  constructor() {
+    effect(() => {
+      const id = this.machineId();
+      untracked(() => this.open(id));
+    });
+  }
+
+  private open(id: string | undefined): void {
+    const draft = this.drafts.read<FormValue>(this.draftName());
+    if (draft) this.card.set(draft);
+    if (!id) return;
+    this.machines.one(id).subscribe({
+      next: (machine) => {
+        this.saved = machine;
+        if (!draft) this.card.set(machine.card as FormValue);
+      },
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
+  }
+
+  protected type(card: FormValue): void {
+    this.card.set(card);
+    this.told.set([]);
+    this.drafts.keep(this.draftName(), card);
+  }
+
+  protected save(event: Event): void {
+    event.preventDefault();
+    this.tried.set(true);
+    if (this.faults().length) {
+      this.problem.set(`${this.faults().length === 1 ? 'One field needs' : `${this.faults().length} fields need`} another look.`);
+      return;
+    }
+    this.problem.set('');
+    const machine: Machine = { id: this.machineId() ?? this.newId, card: settled(machineCardSchema, this.card(), this.settings.system()) as MachineCardText, version: this.saved?.version ?? 0 };
+    this.machines.save(machine).subscribe({
+      next: (kept) => {
+        this.drafts.drop(this.draftName());
+        void this.router.navigate(['/machines', kept.id]);
+      },
+      error: (failure: ApiFailure) => this.refused(failure),
+    });
+  }
+
+  private refused(failure: ApiFailure): void {
+    if (failure.current) {
+      this.saved = failure.current as Machine;
+      this.problem.set('Somebody else has changed this card meanwhile. What you typed is still here; keep it again to put it over theirs.');
+      return;
+    }
+    this.told.set(failure.faults.map((fault) => ({ ...fault, path: fault.path.replace(/^card\./, '') })));
+    this.problem.set(failure.message.replace(/^card\./, ''));
+  }
+}

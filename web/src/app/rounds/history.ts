@@ -1,0 +1,86 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { CHECKS, type CheckDefinition } from '@isometra/core';
+import { judgedMoves, type Round } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { AtHand } from '../shell/at-hand';
+import { Desk } from '../tailstock/desk';
+import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
+import { bothUnits, inWords, spoken } from '../ui/say';
+import { RoundChart, type ChartSeries } from './round-chart';
+
+const CHART_UNIT: Readonly<Record<string, { factor: number; unit: string }>> = { mm: { factor: 1000, unit: 'mm' }, inch: { factor: 25.4, unit: 'thou' } };
+
+/** The rounds of one check: errors inside their limits, and what became of every move. */
+@Component({
+  selector: 'iso-history',
+  imports: [RouterLink, Glyph, RoundChart],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './history.html',
+  styleUrl: './history.css',
+})
+export class History {
+  readonly checkId = input.required<string>();
+  protected readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+
+  constructor() {
+    inject(AtHand).doing.set('Rounds so far');
+    this.desk.refresh();
+  }
+
+  protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
+  protected readonly rounds = computed(() => this.desk.of(this.checkId()));
+  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  private readonly judged = computed(() => judgedMoves(this.rounds()));
+
+  protected readonly rows = computed(() => this.rounds().map((round) => this.row(round)));
+
+  private row(round: Round) {
+    const check = this.check();
+    const quantities = Object.entries(round.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
+    return {
+      round,
+      when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+      calls: quantities.map(([name, quantity]) => ({
+        label: check.quantities[name].label,
+        state: quantity.verdict as GlyphState,
+        way: wayOf(quantity.direction),
+        text: inWords(quantity, check.quantities[name], this.shown()),
+      })),
+      moves: round.moves.map((move) => {
+        const judged = this.judged().find((entry) => entry.move.id === move.id);
+        const size = bothUnits(move.amount, 'deviation', this.shown(), 1).large;
+        return {
+          id: move.id,
+          plan: `${move.done ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
+          unlike: judged?.unlike ?? [],
+          text: move.done ? (judged?.result.text ?? 'No round after it yet.') : '',
+          gain: judged?.result.gain ?? null,
+          bad: judged?.result.outcome === 'wrong-way' || judged?.result.outcome === 'nothing-moved',
+        };
+      }),
+    };
+  }
+
+  protected readonly gain = computed(() => this.desk.gain('adjuster'));
+
+  protected readonly series = computed((): ChartSeries[] => {
+    const check = this.check();
+    const { factor, unit } = CHART_UNIT[this.settings.system()];
+    return Object.entries(check.quantities)
+      .filter(([, info]) => info.limit)
+      .map(([name, info]) => ({
+        name: info.label,
+        unit,
+        plus: spoken(info.words?.plus ?? ''),
+        minus: spoken(info.words?.minus ?? ''),
+        limit: [info.limit?.[0] ?? null, info.limit?.[1] ?? null].map((bound) => (bound === null ? null : bound / factor)) as [number | null, number | null],
+        points: this.rounds().flatMap((round) => {
+          const quantity = round.finding?.quantities[name];
+          return quantity ? [{ label: String(round.number), value: quantity.value / factor, doubt: (quantity.expanded ?? 0) / factor }] : [];
+        }),
+      }))
+      .filter((series) => series.points.length > 0);
+  });
+}

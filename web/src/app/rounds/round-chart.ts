@@ -1,0 +1,73 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { CustomChart, LineChart, ScatterChart } from 'echarts/charts';
+import { AriaComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import * as echarts from 'echarts/core';
+import type { EChartsCoreOption } from 'echarts/core';
+import { SVGRenderer } from 'echarts/renderers';
+import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
+
+echarts.use([LineChart, ScatterChart, CustomChart, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, AriaComponent, SVGRenderer]);
+
+export interface ChartSeries {
+  readonly name: string;
+  readonly unit: string;
+  readonly plus: string;
+  readonly minus: string;
+  readonly limit: readonly [number | null, number | null];
+  readonly points: readonly { readonly label: string; readonly value: number; readonly doubt: number }[];
+}
+
+const INK = '#1E252B';
+const BLUE = '#1B4C8C';
+
+/** Error per round inside its limits. */
+@Component({
+  selector: 'iso-round-chart',
+  imports: [NgxEchartsDirective],
+  providers: [provideEchartsCore({ echarts })],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>{{ series().name }}</h2>
+    <p class="soft">up: {{ series().plus }} · down: {{ series().minus }} · in {{ series().unit }}</p>
+    <div echarts [options]="options()" [initOpts]="{ renderer: 'svg' }" class="chart" role="img" [attr.aria-label]="told()"></div>
+  `,
+  styles: `
+    .chart {
+      height: 240px;
+    }
+    p {
+      font-size: 14px;
+    }
+  `,
+})
+export class RoundChart {
+  readonly series = input.required<ChartSeries>();
+
+  protected readonly told = computed(() => `${this.series().name} per round: ${this.series().points.map((point) => `round ${point.label} ${point.value.toFixed(3)} ${this.series().unit}`).join(', ')}`);
+
+  protected readonly options = computed((): EChartsCoreOption => {
+    const { points, limit, unit } = this.series();
+    const font = { fontFamily: 'IBM Plex Mono, monospace', fontSize: 13, color: INK };
+    const [low, high] = limit;
+    return {
+      animation: false,
+      grid: { left: 62, right: 16, top: 14, bottom: 34 },
+      tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => `${Number(value).toFixed(3)} ${unit}`, textStyle: font },
+      xAxis: { type: 'category', data: points.map((point) => point.label), axisLabel: font, axisLine: { lineStyle: { color: INK } }, axisTick: { show: false } },
+      yAxis: { type: 'value', axisLabel: { ...font, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : 1) }, splitLine: { lineStyle: { color: '#D5DBD7' } }, scale: false },
+      series: [
+        {
+          type: 'line',
+          name: this.series().name,
+          data: points.map((point) => point.value),
+          lineStyle: { color: BLUE, width: 2 },
+          itemStyle: { color: BLUE },
+          symbol: 'rect',
+          symbolSize: 9,
+          markLine: { silent: true, precision: 9, symbol: 'none', label: { show: false }, lineStyle: { color: INK, type: 'dashed' }, data: [low, high].filter((bound) => bound !== null).map((bound) => ({ yAxis: bound })) },
+          markArea: low === null && high === null ? undefined : { silent: true, itemStyle: { color: '#1B4C8C', opacity: 0.09 }, data: [[{ yAxis: low ?? 'min' }, { yAxis: high ?? 'max' }]] },
+        },
+      ],
+    };
+  });
+}

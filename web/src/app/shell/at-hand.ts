@@ -1,0 +1,9 @@
+import { Injectable, signal } from '@angular/core';
+
+/** What the plate is stamped with: the machine, what is being done to it, the instrument in hand. */
+@Injectable({ providedIn: 'root' })
+export class AtHand {
+  readonly machine = signal<{ readonly id: string; readonly number: string; readonly nickname: string } | null>(null);
+  readonly doing = signal('');
+  readonly instrument = signal('');
+}

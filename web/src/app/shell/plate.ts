@@ -1,0 +1,37 @@
+import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import { Keys, type KeyHint } from '../data/keys';
+import { Outbox } from '../data/outbox';
+import { Settings } from '../data/settings';
+import { AtHand } from './at-hand';
+
+/** The name plate across the top. */
+@Component({
+  selector: 'iso-plate',
+  imports: [RouterLink, RouterLinkActive],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './plate.html',
+  styleUrl: './plate.css',
+})
+export class Plate {
+  protected readonly settings = inject(Settings);
+  protected readonly outbox = inject(Outbox);
+  protected readonly hand = inject(AtHand);
+  protected readonly showKeys = signal(false);
+  protected readonly keys = inject(Keys);
+  private readonly close = viewChild<ElementRef<HTMLButtonElement>>('close');
+
+  constructor() {
+    const hints: readonly KeyHint[] = [
+      { shown: 'U', does: 'mm or inch', keys: ['u'], run: () => this.settings.switchSystem() },
+      { shown: '?', does: 'all keys', keys: ['?'], run: () => this.toggleKeys() },
+      { shown: 'Esc', does: 'close', keys: ['Escape'], inFields: true, quiet: true, run: () => (this.showKeys() ? this.toggleKeys() : false) },
+    ];
+    this.keys.use(hints);
+  }
+
+  protected toggleKeys(): void {
+    this.showKeys.update((shown) => !shown);
+    if (this.showKeys()) setTimeout(() => this.close()?.nativeElement.focus());
+  }
+}

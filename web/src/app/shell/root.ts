@@ -1,0 +1,51 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { RouterOutlet } from '@angular/router';
+import { Keys } from '../data/keys';
+import { KeyStrip } from './key-strip';
+import { Plate } from './plate';
+
+/** The bones of every screen: plate, work, key strip. */
+@Component({
+  selector: 'iso-root',
+  imports: [RouterOutlet, Plate, KeyStrip],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'keys.handle($event)' },
+  template: `
+    <a class="skip" href="#work">Go to the work</a>
+    <iso-plate class="no-print" />
+    <main id="work" tabindex="-1"><router-outlet /></main>
+    <iso-key-strip class="no-print" />
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-rows: auto minmax(0, 1fr) auto;
+      height: 100dvh;
+    }
+    main {
+      min-height: 0;
+      overflow: auto;
+      outline: none;
+    }
+    .skip {
+      position: absolute;
+      left: -999px;
+    }
+    .skip:focus {
+      left: 8px;
+      top: 8px;
+      z-index: 10;
+      background: var(--panel);
+      padding: 8px;
+    }
+    @media print {
+      :host {
+        display: block;
+        height: auto;
+      }
+    }
+  `,
+})
+export class Root {
+  protected readonly keys = inject(Keys);
+}

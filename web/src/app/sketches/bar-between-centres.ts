@@ -1,0 +1,97 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
+
+const LEFT = 120;
+const RIGHT = 600;
+const VIEWS = [
+  { plane: 'h', y: 84, title: 'from above' },
+  { plane: 'v', y: 224, title: 'from the side' },
+] as const;
+
+/**
+ * A bar between centres, from above (the operator at the bottom) and from the side. A reading is
+ * drawn off the bar by what the stylus saw, and the tail centre where it was found.
+ */
+@Component({
+  selector: 'iso-bar-between-centres',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: './marks.css',
+  template: `
+    <svg viewBox="0 0 720 300" role="group" aria-label="Bar between centres, with the places to read">
+      @for (view of views(); track view.plane) {
+        <g [attr.transform]="'translate(0 ' + view.y + ')'">
+          <text class="words" x="8" y="-56">{{ view.title }}</text>
+          <path class="iron" d="M20 -42H96V42H20Z M96 -22H112V22H96Z" />
+          <path class="iron" d="M112 -9 128 0 112 9Z" />
+          <line class="axis" x1="128" x2="640" y1="0" y2="0" />
+          <g [attr.transform]="'translate(0 ' + view.shift + ')'">
+            <path class="iron" d="M624 -30H704V34H624Z M608 -12H624V12H608Z" />
+            <path class="iron" d="M608 -9 592 0 608 9Z" />
+          </g>
+          <path class="iron" [attr.d]="view.bar" fill-opacity="0.6" />
+          @if (view.shift) {
+            <path class="ghost" [class.out]="result().out" [attr.d]="'M120 0 L600 ' + view.shift" />
+          }
+          @if (view.plane === 'h') {
+            <text class="words" x="360" y="58" text-anchor="middle">operator</text>
+          }
+          @for (mark of view.marks; track mark.index) {
+            <g
+              class="mark"
+              [class.next]="mark.state === 'next'"
+              [class.read]="mark.text"
+              tabindex="-1"
+              role="button"
+              [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
+              [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'"
+              (click)="pick()(mark.index)"
+            >
+              <path class="seat" [attr.d]="mark.tip" />
+              <text [attr.y]="mark.textY" text-anchor="middle">{{ mark.text }}</text>
+            </g>
+          }
+        </g>
+      }
+      <text class="words" x="712" y="294" text-anchor="end">errors drawn ×{{ factor() }}</text>
+    </svg>
+  `,
+})
+export class BarBetweenCentres {
+  readonly setup = input.required<SketchInputs['setup']>();
+  readonly marks = input.required<readonly SketchMark[]>();
+  readonly result = input.required<SketchResult>();
+  readonly pick = input.required<SketchInputs['pick']>();
+
+  private readonly scale = computed(() => (RIGHT - LEFT) / (this.length() || 1));
+  private readonly length = computed(() => (this.setup()['centreDistance'] as number | undefined) ?? 0);
+  private readonly rear = computed(() => this.setup()['side'] === 'rear');
+  protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 26, this.scale()));
+
+  protected readonly views = computed(() => VIEWS.map((view) => this.view(view)));
+
+  private view({ plane, y, title }: (typeof VIEWS)[number]) {
+    const { offsetHorizontal, offsetVertical } = this.result();
+    // From above + is toward the operator, who stands below; from the side + is up.
+    const shift = plane === 'h' ? this.pixels(offsetHorizontal) : -this.pixels(offsetVertical);
+    const below = plane === 'h' && !this.rear();
+    const marks = this.marks()
+      .filter((mark) => mark.keys['plane'] === plane)
+      .map((mark) => {
+        const part = this.length() ? (mark.keys['at'] as number) / this.length() : 0;
+        const side = below ? 1 : -1;
+        const turned = mark.keys['turn'] === 180 ? 7 : 0;
+        return {
+          ...mark,
+          x: LEFT + part * (RIGHT - LEFT) + turned,
+          y: shift * part + side * 14,
+          tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',
+          textY: side * (turned ? 46 : 31) + 4,
+        };
+      });
+    return { plane, y, title, shift, marks, bar: `M120 -13 L600 ${shift - 13} V${shift + 13} L120 13Z` };
+  }
+
+  private pixels(offset: number | null): number {
+    return ((offset ?? 0) / 1000) * this.scale() * this.factor();
+  }
+}

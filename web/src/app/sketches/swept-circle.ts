@@ -1,0 +1,68 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
+
+const RADIUS = 74;
+
+/** What is swept, seen from the headstock: the operator on the right, the spindle axis as a cross, the feature where it was found. */
+@Component({
+  selector: 'iso-swept-circle',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: './marks.css',
+  template: `
+    <svg viewBox="0 0 720 300" role="group" aria-label="Sweep, with the places to read">
+      <text class="words" x="8" y="22">seen from the headstock</text>
+      <text class="words" x="500" y="196">operator</text>
+      <text class="words" x="220" y="196" text-anchor="end">rear</text>
+      <g transform="translate(360 150)">
+        <circle class="thin" r="112" stroke-dasharray="3 5" />
+        <line class="axis" x1="-132" x2="132" y1="0" y2="0" />
+        <line class="axis" x1="0" x2="0" y1="-132" y2="132" />
+        <circle class="iron" [attr.r]="radius" [attr.cx]="at().x" [attr.cy]="at().y" [attr.fill-opacity]="bore() ? 0 : 0.7" />
+        @if (bore()) {
+          <circle class="iron" [attr.r]="radius + 12" fill="none" [attr.cx]="at().x" [attr.cy]="at().y" fill-opacity="0" />
+        }
+        <path class="ghost" [class.out]="result().out" [attr.d]="'M0 0L' + at().x + ' ' + at().y" />
+        <circle class="ghost" [class.out]="result().out" r="3.5" [attr.cx]="at().x" [attr.cy]="at().y" />
+        @for (mark of placed(); track mark.index) {
+          <g
+            class="mark"
+            [class.next]="mark.state === 'next'"
+            [class.read]="mark.text"
+            role="button"
+            tabindex="-1"
+            [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
+            (click)="pick()(mark.index)"
+          >
+            <path class="seat" d="M0 0 8 -15H-8Z" [attr.transform]="'rotate(' + mark.turn + ') translate(0 ' + -mark.reach + ')' + (bore() ? ' rotate(180)' : '')" />
+            <text [attr.x]="mark.textX" [attr.y]="mark.textY" [attr.text-anchor]="mark.anchor">{{ mark.text }}</text>
+          </g>
+        }
+      </g>
+      <text class="words" x="712" y="294" text-anchor="end">errors drawn ×{{ factor() }}</text>
+    </svg>
+  `,
+})
+export class SweptCircle {
+  readonly setup = input.required<SketchInputs['setup']>();
+  readonly marks = input.required<readonly SketchMark[]>();
+  readonly result = input.required<SketchResult>();
+  readonly pick = input.required<SketchInputs['pick']>();
+
+  protected readonly radius = RADIUS;
+  protected readonly bore = computed(() => this.setup()['feature'] === 'bore');
+  protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 24, 3));
+  /** Toward the operator is to the right, up is up. */
+  protected readonly at = computed(() => ({
+    x: ((this.result().offsetHorizontal ?? 0) / 1000) * 3 * this.factor(),
+    y: -((this.result().offsetVertical ?? 0) / 1000) * 3 * this.factor(),
+  }));
+  protected readonly placed = computed(() =>
+    this.marks().map((mark) => {
+      const degrees = mark.keys['angle'] as number;
+      const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+      const along = this.at().x * c - this.at().y * s;
+      const reach = along + RADIUS;
+      return { ...mark, turn: 90 - degrees, reach, textX: 122 * c, textY: -122 * s + 4, anchor: Math.abs(c) < 0.3 ? 'middle' : c > 0 ? 'start' : 'end' };
+    }),
+  );
+}

@@ -1,0 +1,70 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
+
+const LEFT = 130;
+const RIGHT = 600;
+
+/** A bar turned where it stands, from above: pads to measure, the tool on its side, the tail centre where it was found. */
+@Component({
+  selector: 'iso-turned-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: './marks.css',
+  template: `
+    <svg viewBox="0 0 720 250" role="group" aria-label="Turned bar, with the pads to measure">
+      <text class="words" x="8" y="22">from above</text>
+      <g transform="translate(0 118)">
+        <path class="iron" d="M20 -48H96V48H20Z" />
+        @if (chuck()) {
+          <path class="iron" d="M96 -40H122V40H96Z M122 -30H140V-14H122Z M122 14H140V30H122Z" />
+        } @else {
+          <path class="iron" d="M96 -22H112V22H96Z M112 -9 130 0 112 9Z" />
+        }
+        <line class="axis" x1="96" x2="660" y1="0" y2="0" />
+        <g [attr.transform]="'translate(0 ' + shift() + ')'">
+          <path class="iron" d="M630 -34H706V38H630Z M612 -12H630V12H612Z M612 -9 596 0 612 9Z" />
+        </g>
+        <path class="iron" [attr.d]="body()" />
+        <path class="iron" fill="#fff" [attr.transform]="'translate(360 ' + tool() * 58 + ') scale(1 ' + tool() + ')'" d="M0 -30 9 -14H20V26H-12V-14H-5Z" />
+        <text class="words" x="392" [attr.y]="tool() * 62 + 4">tool</text>
+        <text class="words" x="360" y="118" text-anchor="middle">operator</text>
+        @for (mark of pads(); track mark.index) {
+          <g
+            class="mark"
+            [class.next]="mark.state === 'next'"
+            [class.read]="mark.text"
+            role="button"
+            tabindex="-1"
+            [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
+            [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'"
+            (click)="pick()(mark.index)"
+          >
+            <path class="seat" d="M-10 -24H10V24H-10Z" />
+            <text y="-34" text-anchor="middle">{{ mark.text }}</text>
+          </g>
+        }
+      </g>
+      <text class="words" x="712" y="244" text-anchor="end">errors drawn ×{{ factor() }}</text>
+    </svg>
+  `,
+})
+export class TurnedBar {
+  readonly setup = input.required<SketchInputs['setup']>();
+  readonly marks = input.required<readonly SketchMark[]>();
+  readonly result = input.required<SketchResult>();
+  readonly pick = input.required<SketchInputs['pick']>();
+
+  private readonly length = computed(() => (this.setup()['centreDistance'] as number | undefined) ?? 0);
+  private readonly scale = computed(() => (RIGHT - LEFT) / (this.length() || 1));
+  protected readonly chuck = computed(() => this.setup()['held'] === 'chuck');
+  /** 1 when the tool stands on the operator's side, which is below. */
+  protected readonly tool = computed(() => (this.setup()['tool'] === 'rear' ? -1 : 1));
+  protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal], 30, this.scale()));
+  protected readonly shift = computed(() => ((this.result().offsetHorizontal ?? 0) / 1000) * this.scale() * this.factor());
+  protected readonly body = computed(() => `M${LEFT} -17 L${RIGHT} ${this.shift() - 17} V${this.shift() + 17} L${LEFT} 17Z`);
+  protected readonly pads = computed(() =>
+    this.marks().map((mark) => {
+      const part = this.length() ? (mark.keys['at'] as number) / this.length() : 0;
+      return { ...mark, x: LEFT + part * (RIGHT - LEFT), y: this.shift() * part };
+    }),
+  );
+}

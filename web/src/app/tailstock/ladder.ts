@@ -1,0 +1,70 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import type { Rung } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { Glyph, wayOf } from '../ui/glyph';
+import { inWords } from '../ui/say';
+import { Desk } from './desk';
+
+/** The rungs of this machine between two rails; the yellow one is next. */
+@Component({
+  selector: 'iso-ladder',
+  imports: [RouterLink, RouterLinkActive, Glyph],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>Tailstock</h2>
+    <ol>
+      @for (rung of rungs(); track rung.id) {
+        <li [class.next]="rung.next">
+          <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id]" routerLinkActive="on">
+            <iso-glyph [state]="rung.state" [way]="rung.way" />
+            <span class="name">{{ rung.title }}</span>
+            @for (line of rung.lines; track line) {
+              <span class="last">{{ line }}</span>
+            }
+            @if (rung.stale) {
+              <span class="last">{{ rung.stale }}</span>
+            }
+            @if (rung.next) {
+              <span class="why">{{ rung.next }}</span>
+            }
+          </a>
+        </li>
+      }
+    </ol>
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Compare the ways to check</a>
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
+  `,
+  styleUrl: './ladder.css',
+})
+export class Ladder {
+  protected readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+
+  protected readonly rungs = computed(() => {
+    const next = this.desk.next();
+    return this.desk.rungs().map((rung) => ({
+      id: rung.check.id,
+      title: rung.check.title,
+      state: rung.state,
+      way: this.worst(rung),
+      lines: this.lines(rung),
+      stale: rung.staleBecause,
+      next: next?.checkId === rung.check.id ? next.why : undefined,
+    }));
+  });
+
+  private limited(rung: Rung) {
+    return Object.entries(rung.round?.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
+  }
+
+  private lines(rung: Rung): string[] {
+    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    return this.limited(rung).map(([name, quantity]) => inWords(quantity, rung.check.quantities[name], shown));
+  }
+
+  private worst(rung: Rung) {
+    const out = this.limited(rung).find(([, quantity]) => quantity.verdict === 'out');
+    return wayOf(out?.[1].direction ?? null);
+  }
+}

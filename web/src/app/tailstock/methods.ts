@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { CHECKS, COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
+import type { Round } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { AtHand } from '../shell/at-hand';
+import { Glyph, wayOf } from '../ui/glyph';
+import { bothUnits, callSentence } from '../ui/say';
+import { Desk } from './desk';
+
+/** The ways to ask the same question, side by side, with what each last said. */
+@Component({
+  selector: 'iso-methods',
+  imports: [RouterLink, Glyph],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './methods.html',
+  styleUrl: './methods.css',
+})
+export class Methods {
+  protected readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+  protected readonly coarse = COARSE_STEPS;
+
+  constructor() {
+    inject(AtHand).doing.set('Which way to check');
+    this.desk.refresh();
+  }
+
+  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+
+  protected readonly methods = computed(() =>
+    this.desk.rungs().map(({ check, state, round, staleBecause }) => ({
+      check,
+      state,
+      stale: staleBecause,
+      next: this.desk.next()?.checkId === check.id,
+      last: round && this.told(check, round),
+      way: wayOf(Object.values(round?.finding?.quantities ?? {}).find((quantity) => quantity.verdict === 'out')?.direction ?? null),
+      places: this.places(check),
+    })),
+  );
+
+  private told(check: CheckDefinition, round: Round) {
+    const sentences = Object.entries(round.finding?.quantities ?? {})
+      .filter(([, quantity]) => quantity.verdict !== null)
+      .map(([name, quantity]) => callSentence(quantity, check.quantities[name], this.shown()));
+    return { sentences, when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }), by: round.by };
+  }
+
+  /** Places along the bed at which this check has been read. */
+  private places(check: CheckDefinition): string[] {
+    const places = new Set(this.desk.of(check.id).map((round) => round.conditions['place']).filter((place) => place !== undefined));
+    return [...places].map((place) => bothUnits(Number(place), 'length', this.shown()).large);
+  }
+
+  protected readonly disagree = computed(() => {
+    const fresh = this.desk.rungs().filter((rung) => rung.round?.finding && rung.state !== 'stale');
+    return fresh.flatMap((a, i) =>
+      fresh.slice(i + 1).flatMap((b) => {
+        const [one, two] = [a.round, b.round].map((round) => round?.finding);
+        return one && two ? disagreements({ check: a.check, finding: one }, { check: b.check, finding: two }) : [];
+      }),
+    );
+  });
+
+  /** Quill and centre both swept: the taper's eccentricity. */
+  protected readonly eccentricity = computed(() => {
+    const swept = (what: string) => this.desk.all().filter((round) => round.conditions['swept'] === what && round.finding).pop();
+    const [quill, centre] = [swept('quill')?.finding, swept('centre')?.finding];
+    const found = quill && centre && taperEccentricity(quill, centre);
+    return found && bothUnits(found.radial, 'deviation', this.shown());
+  });
+
+  protected readonly twoAgree = computed(() => {
+    const fresh = this.desk.rungs().filter((rung) => rung.round?.finding && rung.state !== 'stale' && CHECKS.has(rung.check.id));
+    return fresh.length > 1 && this.disagree().length === 0;
+  });
+}

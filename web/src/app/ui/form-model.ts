@@ -1,0 +1,82 @@
+import { DIMENSIONS, faultsOf, fieldInfo, prettyUnit, readNumber, type Fault, type FieldInfo, type UnitSystem } from '@isometra/core';
+import type * as z from 'zod';
+
+/** One field of a form, drawn from its schema. */
+export interface FieldModel {
+  readonly key: string;
+  readonly info: FieldInfo;
+  readonly kind: 'text' | 'choice' | 'flag' | 'group';
+  readonly required: boolean;
+  readonly children: readonly FieldModel[];
+}
+
+export type FormValue = Readonly<Record<string, unknown>>;
+
+const inner = (schema: z.ZodType): z.ZodType => {
+  const type = schema as unknown as { def: { type: string; innerType?: z.ZodType } };
+  return type.def.innerType && (type.def.type === 'optional' || type.def.type === 'default') ? inner(type.def.innerType) : schema;
+};
+
+const typeOf = (schema: z.ZodType): string => (inner(schema) as unknown as { def: { type: string } }).def.type;
+
+/** The fields of a schema that people fill in: those with a label that are not hidden. */
+export function fieldsOf(schema: z.ZodObject): FieldModel[] {
+  return Object.entries(schema.shape).flatMap(([key, part]): FieldModel[] => {
+    const field = part as z.ZodType;
+    const info = fieldInfo(field);
+    if (!info || info.hidden) return [];
+    const required = !field.safeParse(undefined).success;
+    const type = typeOf(field);
+    if (type === 'object') return [{ key, info, kind: 'group', required, children: fieldsOf(inner(field) as z.ZodObject) }];
+    const kind = type === 'boolean' ? 'flag' : info.choices ? 'choice' : 'text';
+    return [{ key, info, kind, required, children: [] }];
+  });
+}
+
+/** What is wrong with what was typed, by path. */
+export function formFaults(schema: z.ZodObject, value: FormValue): Fault[] {
+  const parsed = schema.safeParse(value);
+  return parsed.success ? [] : faultsOf(parsed.error, [], Object.keys(schema.shape));
+}
+
+/** A value with one field changed; an emptied field is taken out, an emptied group too. */
+export function withField(value: FormValue, key: string, next: unknown): FormValue {
+  const { [key]: _old, ...rest } = value;
+  const empty = next === undefined || next === '' || next === false || (typeof next === 'object' && next !== null && Object.keys(next).length === 0);
+  return empty ? rest : { ...rest, [key]: next };
+}
+
+/** Unit that a bare number will be taken in, as shown beside the field. */
+export function bareUnit(info: FieldInfo, system: UnitSystem): string {
+  if (!info.dimension) return '';
+  if (system === 'inch' && info.dimension === 'length') return 'in';
+  if (system === 'inch' && info.dimension === 'deviation') return 'thou';
+  return info.unit ?? DIMENSIONS[info.dimension].base;
+}
+
+/** A stored number as a person would type it: it is in the unit of the file, not in the one shown now. */
+export function withBaseUnit(value: number, info: FieldInfo): string {
+  return info.dimension ? `${value} ${prettyUnit(info.unit ?? DIMENSIONS[info.dimension].base)}` : String(value);
+}
+
+/** A whole form with the shown unit written behind every bare number, as on leaving each field. */
+export function settled(schema: z.ZodObject, value: FormValue, system: UnitSystem): FormValue {
+  const fields = fieldsOf(schema);
+  return Object.fromEntries(
+    Object.entries(value).map(([key, part]) => {
+      const field = fields.find((entry) => entry.key === key);
+      if (field?.kind === 'group') return [key, settled(inner(schema.shape[key] as z.ZodType) as z.ZodObject, part as FormValue, system)];
+      return [key, field && typeof part === 'string' ? withUnit(part, field.info, system) : part];
+    }),
+  );
+}
+
+/**
+ * What a person typed, with the shown unit written behind a bare number: so that it stays what it
+ * was when the units are switched.
+ */
+export function withUnit(text: string, info: FieldInfo, system: UnitSystem): string {
+  const read = readNumber(text);
+  if (!info.dimension || !read || read.unit !== '') return text.trim();
+  return `${text.trim()} ${prettyUnit(bareUnit(info, system))}`;
+}

@@ -1,0 +1,47 @@
+import { showSize, type Dimension, type Fineness, type Quantity, type QuantityInfo, type UnitSystem } from '@isometra/core';
+
+/** How figures are shown just now. */
+export interface Shown {
+  readonly system: UnitSystem;
+  readonly fineness: Fineness;
+}
+
+/** The core speaks of the operator; a screen speaks to them. */
+export const spoken = (words: string): string => words.replace('the operator', 'you');
+
+/** A size in the chosen unit, and in the other one. */
+export function bothUnits(value: number, dimension: Dimension, { system, fineness }: Shown, expanded?: number | null): { large: string; small: string } {
+  const other: UnitSystem = system === 'mm' ? 'inch' : 'mm';
+  return { large: showSize(value, dimension, system, fineness, expanded), small: showSize(value, dimension, other, fineness, expanded) };
+}
+
+/** "0.021 mm away from you", or "0.000 mm" when nothing can be told from zero. */
+export function inWords(quantity: Quantity, info: QuantityInfo, shown: Shown): string {
+  const { large } = bothUnits(quantity.value, info.dimension, shown, quantity.expanded);
+  return quantity.direction && !isZero(large) ? `${large} ${spoken(quantity.direction)}` : large;
+}
+
+/** Whether a shown figure is nothing but zeros. */
+export const isZero = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
+
+/** A sentence: "Tailstock is 0.021 mm away from you." */
+export function callSentence(quantity: Quantity, info: QuantityInfo, shown: Shown): string {
+  const words = inWords(quantity, info, shown);
+  if (isZero(words)) return `${info.label}: nothing to be told from zero.`;
+  return info.subject ? `${info.subject} is ${words}.` : `${info.label}: ${words}.`;
+}
+
+/** A zone in words: "up to 0.015 mm either way", "0 to 0.020 mm high". */
+export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, { system, fineness }: Shown): string {
+  if (!zone) return '';
+  const show = (value: number) => showSize(value, info.dimension, system, fineness);
+  const [low, high] = zone;
+  const plus = spoken(info.words?.plus ?? '');
+  const minus = spoken(info.words?.minus ?? '');
+  if (low === null) return high === null ? 'no limit' : `at most ${show(high)}`;
+  if (high === null) return `from ${show(low)} ${low < 0 ? minus : plus}`.trim();
+  if (-low === high) return `at most ${show(high)} either way`;
+  if (low === 0) return `never ${minus}, at most ${show(high)} ${plus}`;
+  const word = (value: number) => (value < 0 ? minus : plus);
+  return `from ${show(low)} ${word(low)} to ${show(high)} ${word(high)}`;
+}

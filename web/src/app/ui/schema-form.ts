@@ -1,0 +1,88 @@
+import { NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, output, signal } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { Checkbox } from 'primeng/checkbox';
+import { Select } from 'primeng/select';
+import { prettyUnit, readNumber, type Fault } from '@isometra/core';
+import type * as z from 'zod';
+import { Settings } from '../data/settings';
+import { bareUnit, fieldsOf, withBaseUnit, withField, withUnit, type FieldModel, type FormValue } from './form-model';
+
+let forms = 0;
+
+/**
+ * A form drawn from a schema: labels, units, help and faults come from the core. It holds nothing:
+ * the value goes in and every change comes out, as typed.
+ */
+@Component({
+  selector: 'iso-schema-form',
+  imports: [NgTemplateOutlet, FormsModule, Checkbox, Select, forwardRef(() => SchemaForm)],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './schema-form.html',
+  styleUrl: './schema-form.css',
+})
+export class SchemaForm {
+  readonly schema = input.required<z.ZodObject>();
+  readonly value = input.required<FormValue>();
+  readonly faults = input<readonly Fault[]>([]);
+  /** Show faults of fields that have not been touched too. */
+  readonly showAll = input(false);
+  /** Path of this form within a larger one. */
+  readonly path = input('');
+  readonly changed = output<FormValue>();
+
+  private readonly settings = inject(Settings);
+  private readonly touched = signal<ReadonlySet<string>>(new Set());
+  protected readonly id = `form${++forms}`;
+  protected readonly fields = computed(() => fieldsOf(this.schema()));
+  protected readonly usual = computed(() => this.fields().filter((field) => !field.info.rare));
+  protected readonly rare = computed(() => this.fields().filter((field) => field.info.rare));
+  protected readonly rareInUse = computed(() => this.rare().some((field) => this.value()[field.key] !== undefined || this.faultOf(field)));
+
+  protected group(field: FieldModel): FormValue {
+    return (this.value()[field.key] as FormValue | undefined) ?? {};
+  }
+
+  protected groupSchema(field: FieldModel): z.ZodObject {
+    const part = this.schema().shape[field.key] as unknown as { def: { type: string; innerType?: z.ZodObject } };
+    return part.def.innerType ?? (part as unknown as z.ZodObject);
+  }
+
+  protected text(field: FieldModel): string {
+    const value = this.value()[field.key];
+    return value === undefined ? '' : typeof value === 'number' && field.info.dimension ? withBaseUnit(value, field.info) : String(value);
+  }
+
+  protected chosen(field: FieldModel): string | undefined {
+    return (this.value()[field.key] as string | undefined) ?? (field.required ? undefined : field.info.choices?.[0]?.value);
+  }
+
+  protected unit(field: FieldModel): string {
+    return readNumber(this.text(field))?.unit ? '' : prettyUnit(bareUnit(field.info, this.settings.system()));
+  }
+
+  protected pathOf(field: FieldModel): string {
+    return this.path() ? `${this.path()}.${field.key}` : field.key;
+  }
+
+  protected faultOf(field: FieldModel): Fault | undefined {
+    const path = this.pathOf(field);
+    const fault = this.faults().find((entry) => entry.path === path);
+    return fault && (this.showAll() || this.touched().has(field.key)) ? fault : undefined;
+  }
+
+  protected type(field: FieldModel, text: string): void {
+    this.set(field, text);
+  }
+
+  /** On leaving a field: its unit is written behind a bare number, and its fault may be shown. */
+  protected leave(field: FieldModel, text: string): void {
+    this.touched.update((touched) => new Set(touched).add(field.key));
+    const full = withUnit(text, field.info, this.settings.system());
+    if (full !== this.text(field)) this.set(field, full);
+  }
+
+  protected set(field: FieldModel, next: unknown): void {
+    this.changed.emit(withField(this.value(), field.key, next));
+  }
+}
