@@ -10,7 +10,13 @@ const [command, ...files] = process.argv.slice(2);
 if (command === '--help' || command === 'help') {
   console.log(USAGE);
 } else if ((command !== 'solve' && command !== 'move') || files.length === 0) {
-  refuse([{ path: '', message: command === 'solve' || command === 'move' ? 'no file given' : `"${command ?? ''}" is not a command`, example: USAGE }]);
+  refuse([
+    {
+      path: '',
+      message: command === 'solve' || command === 'move' ? 'no file given' : `"${command ?? ''}" is not a command`,
+      example: USAGE,
+    },
+  ]);
 } else {
   await ensureCore();
   await run(command, files);

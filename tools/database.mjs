@@ -64,7 +64,11 @@ function prepare(folder, user) {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   if (existsSync(join(data, 'mysql'))) return data;
   rmSync(data, { recursive: true, force: true });
-  run(ensureProgram(['mariadb-install-db'], 'mariadb-server', 'The database'), ['--no-defaults', `--user=${user}`, `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db'], { quiet: true });
+  run(
+    ensureProgram(['mariadb-install-db'], 'mariadb-server', 'The database'),
+    ['--no-defaults', `--user=${user}`, `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db'],
+    { quiet: true },
+  );
   return data;
 }
 
@@ -104,7 +108,20 @@ export async function startDatabase({ folder, port, onExit = () => {} }) {
   // A socket path may have 107 characters at most: it lives in the system's folder for such files.
   const socket = join(tmpdir(), `isometra-${process.pid}-${port}.sock`);
   const log = join(folder, 'mariadb.log');
-  const args = ['--no-defaults', `--user=${user}`, `--datadir=${data}`, '--bind-address=127.0.0.1', `--port=${port}`, `--socket=${socket}`, `--pid-file=${join(folder, 'mariadb.pid')}`, `--log-error=${log}`, `--init-file=${initFile(folder, secret)}`, '--skip-name-resolve', '--innodb-buffer-pool-size=64M', '--performance-schema=OFF'];
+  const args = [
+    '--no-defaults',
+    `--user=${user}`,
+    `--datadir=${data}`,
+    '--bind-address=127.0.0.1',
+    `--port=${port}`,
+    `--socket=${socket}`,
+    `--pid-file=${join(folder, 'mariadb.pid')}`,
+    `--log-error=${log}`,
+    `--init-file=${initFile(folder, secret)}`,
+    '--skip-name-resolve',
+    '--innodb-buffer-pool-size=64M',
+    '--performance-schema=OFF',
+  ];
   const child = spawn(server, args, { stdio: 'ignore', detached: true });
   let ended = false;
   child.once('exit', (code) => {
@@ -136,4 +153,3 @@ export async function throwAwayDatabase() {
   };
   return { url: database.url, stop };
 }
-

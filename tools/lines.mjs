@@ -7,14 +7,23 @@ import { ROOT } from './shell.mjs';
 const CODE = /\.(ts|mjs|cjs|js|css|scss|html)$/;
 const TEST = /\.spec\.ts$|^e2e\//;
 
-const files = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' }).split('\n').filter((file) => CODE.test(file));
+const files = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' })
+  .split('\n')
+  .filter((file) => CODE.test(file));
 const groups = {};
 for (const file of files) {
-  const lines = readFileSync(join(ROOT, file), 'utf8').split('\n').filter((line) => line.trim()).length;
+  const lines = readFileSync(join(ROOT, file), 'utf8')
+    .split('\n')
+    .filter((line) => line.trim()).length;
   const group = (groups[file.split('/')[0]] ??= { code: 0, tests: 0 });
   group[TEST.test(file) ? 'tests' : 'code'] += lines;
 }
-const total = Object.values(groups).reduce((sum, group) => ({ code: sum.code + group.code, tests: sum.tests + group.tests }), { code: 0, tests: 0 });
+const total = Object.values(groups).reduce((sum, group) => ({ code: sum.code + group.code, tests: sum.tests + group.tests }), {
+  code: 0,
+  tests: 0,
+});
 for (const [name, { code, tests }] of Object.entries({ ...groups, total })) {
-  console.log(`${name.padEnd(18)} ${String(code).padStart(7)} code ${String(tests).padStart(7)} tests ${String(Math.round((100 * tests) / (code + tests))).padStart(4)} %`);
+  console.log(
+    `${name.padEnd(18)} ${String(code).padStart(7)} code ${String(tests).padStart(7)} tests ${String(Math.round((100 * tests) / (code + tests))).padStart(4)} %`,
+  );
 }

@@ -21,7 +21,9 @@ try {
     const page = await context.newPage();
     page.on('console', (message) => message.type() === 'error' && console.error(`${name}: ${message.text()}`));
     page.on('pageerror', (error) => console.error(`${name}: ${error.message}`));
-    await page.addInitScript(() => localStorage.setItem('isometra-settings', JSON.stringify({ system: 'mm', fineness: 'coarse', who: 'HB' })));
+    await page.addInitScript(() =>
+      localStorage.setItem('isometra-settings', JSON.stringify({ system: 'mm', fineness: 'coarse', who: 'HB' })),
+    );
     await go(page, shop.address);
     await page.waitForTimeout(250);
     await page.screenshot({ path: join(folder, `${name}.png`) });

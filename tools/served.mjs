@@ -18,7 +18,14 @@ export async function serve({ demo }) {
     new Promise((resolve, reject) => {
       server = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
         stdio: ['ignore', 'pipe', 'inherit'],
-        env: { ...process.env, PORT: String(port), DATABASE_URL: database.url, WEB_ROOT: join(ROOT, 'web/dist/browser'), DEMO: demo ? 'yes' : 'no', LOG_LEVEL: 'error' },
+        env: {
+          ...process.env,
+          PORT: String(port),
+          DATABASE_URL: database.url,
+          WEB_ROOT: join(ROOT, 'web/dist/browser'),
+          DEMO: demo ? 'yes' : 'no',
+          LOG_LEVEL: 'error',
+        },
       });
       server.stdout.once('data', () => resolve(address));
       server.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
@@ -44,4 +51,11 @@ export async function serve({ demo }) {
 }
 
 /** How Chromium is started here. */
-export const CHROMIUM_FLAGS = ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+export const CHROMIUM_FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];

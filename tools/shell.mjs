@@ -35,7 +35,9 @@ export function ensureProgram(programs, debianPackage, purpose) {
   const found = programs.map(which).find(Boolean);
   if (found) return found;
   if (!isRoot() || !which('apt-get')) {
-    throw new Error(`${purpose} needs ${programs[0]}, which is not installed. Install it with your system's packages (on Debian: sudo apt-get install ${debianPackage}) and run this again.`);
+    throw new Error(
+      `${purpose} needs ${programs[0]}, which is not installed. Install it with your system's packages (on Debian: sudo apt-get install ${debianPackage}) and run this again.`,
+    );
   }
   console.error(`Installing ${debianPackage} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };

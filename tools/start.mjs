@@ -13,7 +13,8 @@ function option(name, fallback) {
   const at = process.argv.indexOf(`--${name}`);
   const text = at > 0 ? process.argv[at + 1] : (process.env[name === 'port' ? 'PORT' : 'DB_PORT'] ?? String(fallback));
   const port = Number(text);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) fail(`--${name} "${text ?? ''}" is not a port number. Give one like --${name} 4790.`);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    fail(`--${name} "${text ?? ''}" is not a port number. Give one like --${name} 4790.`);
   return port;
 }
 
@@ -26,7 +27,11 @@ function fail(message) {
 function claim(port) {
   const file = join(DATA, 'isometra.pid');
   const [pid, address] = existsSync(file) ? readFileSync(file, 'utf8').split('\n') : [];
-  const alive = pid && existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('tools/start.mjs') && Number(pid) !== process.pid;
+  const alive =
+    pid &&
+    existsSync(`/proc/${pid}/cmdline`) &&
+    readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('tools/start.mjs') &&
+    Number(pid) !== process.pid;
   if (alive) fail(`Isometra is already running on this data (process ${pid}): ${address}`);
   mkdirSync(DATA, { recursive: true });
   writeFileSync(file, `${process.pid}\nhttp://127.0.0.1:${port}`);
@@ -39,7 +44,10 @@ async function main() {
   const databasePort = option('db-port', 4781);
   const ownDatabase = !process.env.DATABASE_URL;
   const release = claim(port);
-  if (!(await portFree(port))) (release(), fail(`Port ${port} is in use by another program. Choose another: PORT=4790 npm start`));
+  if (!(await portFree(port))) {
+    release();
+    fail(`Port ${port} is in use by another program. Choose another: PORT=4790 npm start`);
+  }
   buildAll();
 
   let stopping = false;
@@ -66,7 +74,8 @@ async function main() {
       void stop(1);
     };
     try {
-      if (!existsSync(join(DATA, 'mariadb', 'mariadb.pid')) && !(await portFree(databasePort))) throw new Error(`Port ${databasePort} is in use by another program. Choose another: DB_PORT=4791 npm start`);
+      if (!existsSync(join(DATA, 'mariadb', 'mariadb.pid')) && !(await portFree(databasePort)))
+        throw new Error(`Port ${databasePort} is in use by another program. Choose another: DB_PORT=4791 npm start`);
       database = await startDatabase({ folder: join(DATA, 'mariadb'), port: databasePort, onExit });
     } catch (error) {
       console.error(error.message);

@@ -62,7 +62,9 @@ async function main() {
   await suite('contract', 'jasmine', bin('jasmine'), ['--config=contract/jasmine.json'], { env });
   const database = await throwAwayDatabase();
   try {
-    await suite('server', 'jasmine', bin('jasmine'), ['--config=server/jasmine.json'], { env: { ...env, TEST_DATABASE_URL: database.url } });
+    await suite('server', 'jasmine', bin('jasmine'), ['--config=server/jasmine.json'], {
+      env: { ...env, TEST_DATABASE_URL: database.url },
+    });
   } finally {
     await database.stop();
   }

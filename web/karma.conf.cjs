@@ -4,12 +4,20 @@ module.exports = (config) =>
     frameworks: ['jasmine'],
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
     client: { jasmine: { random: true }, clearContext: false },
-    reporters: ['progress'],
+    reporters: ['dots'],
     browsers: ['Headless'],
     customLaunchers: {
       Headless: {
         base: 'ChromeHeadless',
-        flags: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--window-size=1280,800'],
+        flags: [
+          '--no-sandbox',
+          '--disable-gpu',
+          '--no-first-run',
+          '--disable-background-networking',
+          '--disable-component-update',
+          '--disable-sync',
+          '--window-size=1280,800',
+        ],
       },
     },
     restartOnFileChange: false,

@@ -4,7 +4,12 @@ import { machineCardSchema, machineFamily } from './machine.js';
 import type { MoveWrite, ReadingWrite, Round } from './round.js';
 import { hardwareOf, sheetOf, standingReadings, trySolve } from './sheetOf.js';
 
-const reading = (id: string, value: string | null, supersedes: string | null = null, keys: ReadingWrite['keys'] = { plane: 'h', at: 20 }): ReadingWrite => ({
+const reading = (
+  id: string,
+  value: string | null,
+  supersedes: string | null = null,
+  keys: ReadingWrite['keys'] = { plane: 'h', at: 20 },
+): ReadingWrite => ({
   id,
   keys,
   value,
@@ -22,7 +27,11 @@ const round = (offset: number, moves: Partial<MoveWrite>[] = [], conditions: Rou
     instrument: { kind: 'lever', graduation: '1 um', sense: 1 },
     conditions,
   };
-  const readings = [reading('a', '0'), reading('b', String(offset * 0.95), null, { plane: 'h', at: 400 })].map((entry, sequence) => ({ ...entry, roundId: 'r', sequence }));
+  const readings = [reading('a', '0'), reading('b', String(offset * 0.95), null, { plane: 'h', at: 400 })].map((entry, sequence) => ({
+    ...entry,
+    roundId: 'r',
+    sequence,
+  }));
   const { finding } = trySolve(sheetOf(base, readings));
   return { ...base, readings, finding, moves: moves as MoveWrite[], number: 1 } as unknown as Round;
 };
@@ -39,17 +48,26 @@ describe('readings that stand', () => {
 
 describe('the sheet of a round', () => {
   it('is one a person could have written', () => {
-    const sheet = sheetOf({ check: 'tailstock-traverse', setup: { centreDistance: '400 mm' }, instrument: null, conditions: { quillLock: true } }, [reading('a', '1 um')], {
-      card: { number: 'L-1', kind: 'engine-lathe', adjuster: { pitch: '1.5 mm' } },
-      stock: [{ thickness: '0.05 mm', count: 2 }],
-      gain: 0.8,
-    });
+    const sheet = sheetOf(
+      { check: 'tailstock-traverse', setup: { centreDistance: '400 mm' }, instrument: null, conditions: { quillLock: true } },
+      [reading('a', '1 um')],
+      {
+        card: { number: 'L-1', kind: 'engine-lathe', adjuster: { pitch: '1.5 mm' } },
+        stock: [{ thickness: '0.05 mm', count: 2 }],
+        gain: 0.8,
+      },
+    );
     expect(sheet['readings']).toEqual([{ plane: 'h', at: 20, value: '1 um', set: 1, conditions: { quillLock: true } }]);
-    expect(sheet['hardware']).toEqual({ adjuster: { pitch: 1.5, gain: 0.8 }, 'shim-leaves': { stock: [{ thickness: '0.05 mm', count: 2 }] } });
+    expect(sheet['hardware']).toEqual({
+      adjuster: { pitch: 1.5, gain: 0.8 },
+      'shim-leaves': { stock: [{ thickness: '0.05 mm', count: 2 }] },
+    });
     expect(trySolve(sheet).faults).toEqual([]);
   });
   it('uses the eccentric when there is no adjuster', () => {
-    expect(hardwareOf({ card: { number: 'L', kind: 'bench-lathe', eccentric: { throw: '0.4 mm', angle: 0 } } })).toEqual({ eccentric: { throw: 400, angle: 0 } });
+    expect(hardwareOf({ card: { number: 'L', kind: 'bench-lathe', eccentric: { throw: '0.4 mm', angle: 0 } } })).toEqual({
+      eccentric: { throw: 400, angle: 0 },
+    });
   });
 });
 
@@ -60,7 +78,8 @@ describe('cards and kit', () => {
     expect(kitFaults({ kind: 'instrument', data: { kind: 'lever' } })[0].path).toBe('data.graduation');
     expect(kitFaults({ kind: 'shim-stock', data: { stock: [{ thickness: 'thin', count: 1 }] } })[0].path).toBe('data.stock[0].thickness');
   });
-  it('know the family of a machine', () => expect(['engine-lathe', 'turning-centre', 'turret-mill'].map(machineFamily)).toEqual(['lathe', 'turning-centre', 'mill']));
+  it('know the family of a machine', () =>
+    expect(['engine-lathe', 'turning-centre', 'turret-mill'].map(machineFamily)).toEqual(['lathe', 'turning-centre', 'mill']));
 });
 
 describe('moves judged by the rounds around them', () => {

@@ -5,14 +5,17 @@ import { idSchema, versionSchema } from './common.js';
 /** What kit there is so far: dials and micrometers, and the drawer of shim leaves. */
 export const KIT_KINDS = ['instrument', 'shim-stock'] as const;
 
-export const kitItemSchema = z
-  .strictObject({
-    id: idSchema,
-    kind: z.enum(KIT_KINDS, { error: `must be one of ${KIT_KINDS.join(', ')}` }),
-    name: z.string({ error: 'must be a text' }).trim().min(1, { error: 'is missing: give it a name' }).max(60, { error: 'must have at most 60 characters' }),
-    data: z.record(z.string(), z.unknown(), { error: 'must be an object' }),
-    version: versionSchema,
-  });
+export const kitItemSchema = z.strictObject({
+  id: idSchema,
+  kind: z.enum(KIT_KINDS, { error: `must be one of ${KIT_KINDS.join(', ')}` }),
+  name: z
+    .string({ error: 'must be a text' })
+    .trim()
+    .min(1, { error: 'is missing: give it a name' })
+    .max(60, { error: 'must have at most 60 characters' }),
+  data: z.record(z.string(), z.unknown(), { error: 'must be an object' }),
+  version: versionSchema,
+});
 
 export interface KitItem {
   readonly id: string;

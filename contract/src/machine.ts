@@ -11,21 +11,39 @@ export const MACHINE_KINDS = [
   { value: 'machining-centre', label: 'machining centre' },
 ] as const;
 
-const words = (label: string, max: number, help?: string) =>
+const text = (max: number) =>
   z
     .string({ error: 'must be a text' })
     .trim()
-    .max(max, { error: `must have at most ${max} characters` })
-    .register(fieldRegistry, { label, help });
+    .max(max, { error: `must have at most ${max} characters` });
 
 const base = z
   .strictObject({
     length: measure('length', { label: 'Base length', above: 0, max: 5000, example: '160 mm', help: 'Along the bed.' }),
     width: measure('length', { label: 'Base width', above: 0, max: 5000, example: '110 mm', help: 'Across the bed.' }),
-    overhang: optionalMeasure('length', { label: 'Centre beyond the base', min: 0, max: 5000, example: '60 mm', help: 'From the headstock end of the base to the point of the centre.' }),
-    bolt: optionalMeasure('length', { label: 'Clamp bolt', above: 0, max: 200, example: '16 mm', help: 'Diameter of the bolts that pass through the base.' }),
+    overhang: optionalMeasure('length', {
+      label: 'Centre beyond the base',
+      min: 0,
+      max: 5000,
+      example: '60 mm',
+      help: 'From the headstock end of the base to the point of the centre.',
+    }),
+    bolt: optionalMeasure('length', {
+      label: 'Clamp bolt',
+      above: 0,
+      max: 200,
+      example: '16 mm',
+      help: 'Diameter of the bolts that pass through the base.',
+    }),
     bolts: count({ label: 'Clamp bolts', min: 0, max: 4, example: '1', help: 'In a row along the middle of the base.' }),
-    handleWidth: optionalMeasure('length', { label: 'Handle notch width', above: 0, max: 1000, example: '24 mm', rare: true, help: 'Room for the clamp lever at the front edge.' }),
+    handleWidth: optionalMeasure('length', {
+      label: 'Handle notch width',
+      above: 0,
+      max: 1000,
+      example: '24 mm',
+      rare: true,
+      help: 'Room for the clamp lever at the front edge.',
+    }),
     handleDepth: optionalMeasure('length', { label: 'Handle notch depth', above: 0, max: 1000, example: '15 mm', rare: true }),
   })
   .optional()
@@ -48,15 +66,23 @@ const adjuster = z
 const eccentric = z
   .strictObject({
     throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm' }),
-    angle: measure('angle', { label: 'Eccentric angle now', min: -360, max: 360, example: '0', help: '0 with the throw straight up, 90 toward the operator.' }),
+    angle: measure('angle', {
+      label: 'Eccentric angle now',
+      min: -360,
+      max: 360,
+      example: '0',
+      help: '0 with the throw straight up, 90 toward the operator.',
+    }),
   })
   .optional()
   .register(fieldRegistry, { label: 'Eccentric sleeve', group: true, rare: true });
 
 /** The card of a machine: what it is and how it is adjusted. Lengths as typed, bare numbers in mm. */
 export const machineCardSchema = z.strictObject({
-  number: words('Shop number', 24, 'As painted on it: L-14.').min(1, { error: 'is missing: give the shop number' }),
-  nickname: words('Nickname', 60).optional(),
+  number: text(24)
+    .min(1, { error: 'is missing: give the shop number' })
+    .register(fieldRegistry, { label: 'Shop number', help: 'As painted on it: L-14.' }),
+  nickname: text(60).optional().register(fieldRegistry, { label: 'Nickname' }),
   kind: z
     .enum(MACHINE_KINDS.map((kind) => kind.value) as [string, ...string[]], { error: 'must be one of the kinds of machine' })
     .register(fieldRegistry, { label: 'Kind', choices: MACHINE_KINDS }),
@@ -65,7 +91,7 @@ export const machineCardSchema = z.strictObject({
   base,
   adjuster,
   eccentric,
-  notes: words('Notes', 2000).optional(),
+  notes: text(2000).optional().register(fieldRegistry, { label: 'Notes' }),
 });
 
 /** A card as typed: what is stored and shown again. */

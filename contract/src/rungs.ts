@@ -57,8 +57,18 @@ export function rungsOf(kind: string, rounds: readonly Round[]): Rung[] {
     const round = rounds.filter((entry) => entry.check === check.id && Object.keys(entry.finding?.quantities ?? {}).length > 0).pop();
     if (!round) return { check, state: 'none', round, places: [], staleBecause: undefined };
     const upset = moves.find((move) => move.at > round.at && (move.check.id === check.id || move.check.upsets.includes(check.id)));
-    const lastMove = moves.map((move) => move.at).sort().at(-1) ?? '';
-    const places = [...new Set(rounds.filter((entry) => entry.check === check.id && entry.at > lastMove).flatMap((entry) => (typeof entry.conditions['place'] === 'number' ? [entry.conditions['place']] : [])))];
+    const lastMove =
+      moves
+        .map((move) => move.at)
+        .sort()
+        .at(-1) ?? '';
+    const places = [
+      ...new Set(
+        rounds
+          .filter((entry) => entry.check === check.id && entry.at > lastMove)
+          .flatMap((entry) => (typeof entry.conditions['place'] === 'number' ? [entry.conditions['place']] : [])),
+      ),
+    ];
     if (!upset) return { check, state: verdictState(round), round, places, staleBecause: undefined };
     const staleBecause = upset.check.id === check.id ? 'moved since: read it again' : `upset by a move on “${upset.check.title}”`;
     return { check, state: 'stale', round, places, staleBecause };
@@ -74,7 +84,8 @@ export function nextRung(rungs: readonly Rung[]): NextRung | undefined {
   const unsure = rungs.find((rung) => rung.state === 'unsure');
   if (unsure) return { checkId: unsure.check.id, why: 'Too close to call: read it finer.' };
   const first = rungs.find((rung) => rung.state === 'none');
-  if (first && rungs.every((rung) => rung.state === 'none')) return { checkId: first.check.id, why: 'Nothing has been measured yet. This one is the quickest.' };
+  if (first && rungs.every((rung) => rung.state === 'none'))
+    return { checkId: first.check.id, why: 'Nothing has been measured yet. This one is the quickest.' };
   const stale = rungs.find((rung) => rung.state === 'stale');
   if (stale) return { checkId: stale.check.id, why: 'A move has upset it.' };
   const onePlace = rungs.find((rung) => rung.state === 'in' && rung.places.length === 1);

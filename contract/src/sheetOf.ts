@@ -50,7 +50,12 @@ export function sheetOf(
     check: round.check,
     ...(round.instrument && { instrument: round.instrument }),
     setup: round.setup,
-    readings: standingReadings(readings).map((reading) => ({ ...reading.keys, value: reading.value, set: reading.set, ...(conditions && { conditions }) })),
+    readings: standingReadings(readings).map((reading) => ({
+      ...reading.keys,
+      value: reading.value,
+      set: reading.set,
+      ...(conditions && { conditions }),
+    })),
     hardware: hardwareOf(facts),
   };
 }

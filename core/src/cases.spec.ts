@@ -6,7 +6,10 @@ import { solve } from './solve.js';
 
 const folder = new URL('../cases/', import.meta.url);
 const load = (part: string) =>
-  readdirSync(new URL(`${part}/`, folder)).map((name) => ({ name, ...JSON.parse(readFileSync(new URL(`${part}/${name}`, folder), 'utf8')) }));
+  readdirSync(new URL(`${part}/`, folder)).map((name) => ({
+    name,
+    ...JSON.parse(readFileSync(new URL(`${part}/${name}`, folder), 'utf8')),
+  }));
 
 interface Expected {
   readonly value: number;
@@ -18,7 +21,11 @@ describe('cases of checks', () => {
   for (const { name, sheet, expect: wanted } of load('checks')) {
     if (!CHECKS.has(sheet.check)) {
       it(`${name}: not built yet, and says which checks exist`, () => {
-        expect(() => solve(sheet)).toThrowMatching((error) => error instanceof FaultError && error.faults.some((fault) => fault.path === 'check' && fault.message.includes('tailstock-traverse')));
+        expect(() => solve(sheet)).toThrowMatching(
+          (error) =>
+            error instanceof FaultError &&
+            error.faults.some((fault) => fault.path === 'check' && fault.message.includes('tailstock-traverse')),
+        );
       });
       continue;
     }
@@ -27,13 +34,17 @@ describe('cases of checks', () => {
       for (const [quantity, { value, unit, tol }] of Object.entries(wanted.quantities as Record<string, Expected>)) {
         const found = finding.quantities[quantity];
         expect(found?.unit).withContext(quantity).toBe(unit);
-        expect(Math.abs(found?.value - value)).withContext(`${quantity}: ${found?.value} for ${value}`).toBeLessThanOrEqual(tol);
+        expect(Math.abs(found?.value - value))
+          .withContext(`${quantity}: ${found?.value} for ${value}`)
+          .toBeLessThanOrEqual(tol);
       }
       for (const code of wanted.notes) expect(finding.notes.map((note) => note.code)).toContain(code);
       const nod = wanted.moves?.nod;
       if (nod) {
         const target = finding.moves.find((move) => move.quantity === 'nod')?.indicator?.target ?? NaN;
-        expect(Math.abs(target - nod.targetDiv)).withContext(`nod target ${target}`).toBeLessThanOrEqual(nod.tolDiv);
+        expect(Math.abs(target - nod.targetDiv))
+          .withContext(`nod target ${target}`)
+          .toBeLessThanOrEqual(nod.tolDiv);
       }
     });
   }
@@ -61,7 +72,9 @@ describe('cases of moves', () => {
   for (const { name, move, expect: wanted } of load('moves')) {
     if (!MOVES.has(move.move)) {
       it(`${name}: not built yet, and says which moves exist`, () => {
-        expect(() => planMove(move)).toThrowMatching((error) => error instanceof FaultError && error.faults[0].message.includes('shim-leaves'));
+        expect(() => planMove(move)).toThrowMatching(
+          (error) => error instanceof FaultError && error.faults[0].message.includes('shim-leaves'),
+        );
       });
       continue;
     }

@@ -69,14 +69,28 @@ function planMoveOf(kind: MoveKind, { sheet, name, info, amount, direction, slot
   if (!definition || !given) return base;
   const filled: Record<string, unknown> = { ...given };
   if (definition.amountKey) filled[definition.amountKey] = definition.signed ? amount : Math.abs(amount);
-  const missing = Object.keys(definition.input.shape).filter((key) => filled[key] === undefined && !definition.input.shape[key].safeParse(undefined).success);
+  const missing = Object.keys(definition.input.shape).filter(
+    (key) => filled[key] === undefined && !definition.input.shape[key].safeParse(undefined).success,
+  );
   if (missing.length) {
-    throw new FaultError(missing.map((key) => ({ path: `hardware.${kind}.${key}`, message: `is missing: the plan of this move needs it`, example: EXAMPLES[key] ?? '1' })));
+    throw new FaultError(
+      missing.map((key) => ({
+        path: `hardware.${kind}.${key}`,
+        message: `is missing: the plan of this move needs it`,
+        example: EXAMPLES[key] ?? '1',
+      })),
+    );
   }
   return { ...definition.plan(filled), ...base };
 }
 
-const EXAMPLES: Readonly<Record<string, string>> = { pitch: '1.5 mm', throw: '0.4 mm', angle: '0 deg', stock: '[{ "thickness": "0.05 mm", "count": 4 }]', length: '160 mm' };
+const EXAMPLES: Readonly<Record<string, string>> = {
+  pitch: '1.5 mm',
+  throw: '0.4 mm',
+  angle: '0 deg',
+  stock: '[{ "thickness": "0.05 mm", "count": 4 }]',
+  length: '160 mm',
+};
 
 /** What the needle must go to: from where it stands now, by the amount, in divisions of the instrument. */
 function needleTarget(sheet: Sheet, name: string, amount: number, slots: readonly Slot[]): NeedleTarget | undefined {

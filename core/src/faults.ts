@@ -80,7 +80,9 @@ function messageFor(issue: z.core.$ZodIssue): string {
 function exampleFor(issue: z.core.$ZodIssue): string {
   if (issue.code === 'invalid_value') return String(issue.values[0]);
   if (issue.code === 'invalid_type') {
-    return ({ number: '1', string: '"text"', object: '{ … }', array: '[ … ]', boolean: 'true' } as Record<string, string>)[issue.expected] ?? '';
+    return (
+      ({ number: '1', string: '"text"', object: '{ … }', array: '[ … ]', boolean: 'true' } as Record<string, string>)[issue.expected] ?? ''
+    );
   }
   if (issue.code === 'too_small') return String(issue.minimum);
   if (issue.code === 'too_big') return String(issue.maximum);

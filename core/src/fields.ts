@@ -61,13 +61,20 @@ export function measure(dimension: Dimension, info: FieldInfo & Range): z.ZodTyp
 
 /** A measure that may be left out. */
 export function optionalMeasure(dimension: Dimension, info: FieldInfo & Range): z.ZodOptional<z.ZodType<number, unknown>> {
-  return quantitySchema(dimension, info, info.example, info.unit).optional().register(fieldRegistry, { ...info, dimension });
+  return quantitySchema(dimension, info, info.example, info.unit)
+    .optional()
+    .register(fieldRegistry, { ...info, dimension });
 }
 
 /** One word out of a few; the first is the default when `required` is not set. */
-export function choice<const T extends string>(info: FieldInfo & { readonly choices: readonly { readonly value: T; readonly label: string }[] }) {
+export function choice<const T extends string>(
+  info: FieldInfo & { readonly choices: readonly { readonly value: T; readonly label: string }[] },
+) {
   const values = info.choices.map((entry) => entry.value);
-  return z.enum(values as [T, ...T[]]).optional().register(fieldRegistry, info);
+  return z
+    .enum(values as [T, ...T[]])
+    .optional()
+    .register(fieldRegistry, info);
 }
 
 /** A plain number without a unit. */

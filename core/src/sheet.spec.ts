@@ -38,7 +38,11 @@ describe('reading a sheet', () => {
     const faults = faultsOf((sheet) => {
       sheet.format = 'sheet';
       sheet.setup = { centreDistance: 'long', sid: 'operator', bar: { diameter: 0, stuff: 1 } };
-      sheet.readings = [{ plane: 'x', at: 20, value: 'much' }, 7 as unknown as Record<string, unknown>, { plane: 'h', at: 5, value: 1, set: 0 }];
+      sheet.readings = [
+        { plane: 'x', at: 20, value: 'much' },
+        7 as unknown as Record<string, unknown>,
+        { plane: 'h', at: 5, value: 1, set: 0 },
+      ];
       sheet['limits'] = { offsetHorizontal: [5, -5], nothing: [0, 1], offsetVertical: 'wide' };
       sheet['aims'] = { offsetVertical: 'up' };
       sheet['hardware'] = { adjuster: { pich: 1.5 }, crowbar: {} };
@@ -72,7 +76,7 @@ describe('reading a sheet', () => {
   });
 
   it('suggests the key that was meant', () => {
-    expect(faultsOf((sheet) => (sheet.setup['centerDistance'] = 3) && undefined)[0].message).toContain('did you mean "centreDistance"');
+    expect(faultsOf((sheet) => void (sheet.setup['centerDistance'] = 3))[0].message).toContain('did you mean "centreDistance"');
     expect(nearest('tailstock-travers', ['tailstock-traverse', 'tailstock-sweep'])).toBe('tailstock-traverse');
     expect(nearest('banana', ['tailstock-traverse'])).toBeUndefined();
   });
@@ -83,12 +87,13 @@ describe('reading a sheet', () => {
         delete (sheet as Record<string, unknown>)['instrument'];
       }),
     ).toEqual(['readings[0].value', 'readings[1].value', 'readings[2].value', 'readings[3].value']);
-    expect(paths((sheet) => (sheet.readings[1]['at'] = 500) && undefined)).toEqual(['readings[1].at']);
+    expect(paths((sheet) => void (sheet.readings[1]['at'] = 500))).toEqual(['readings[1].at']);
   });
 
   it('says which part of the hardware a plan still needs', () => {
-    expect(paths((sheet) => (sheet['hardware'] = { adjuster: {} }) && undefined)).toEqual(['hardware.adjuster.pitch']);
+    expect(paths((sheet) => void (sheet['hardware'] = { adjuster: {} }))).toEqual(['hardware.adjuster.pitch']);
   });
 
-  it('a bar that is all bore is refused', () => expect(paths((sheet) => (sheet.setup['bar'] = { diameter: 20, bore: 20 }) && undefined)).toEqual(['setup.bar.bore']));
+  it('a bar that is all bore is refused', () =>
+    expect(paths((sheet) => void (sheet.setup['bar'] = { diameter: 20, bore: 20 }))).toEqual(['setup.bar.bore']));
 });

@@ -41,7 +41,10 @@ const isObject = (value: unknown): value is Raw => typeof value === 'object' && 
  * @throws FaultError with every fault at once, each with its path and an example.
  */
 export function readSheet(raw: unknown): Sheet {
-  if (!isObject(raw)) throw new FaultError([{ path: '', message: 'must be a sheet: an object', example: `{ "format": "${SHEET_FORMAT}", "check": "tailstock-traverse", … }` }]);
+  if (!isObject(raw))
+    throw new FaultError([
+      { path: '', message: 'must be a sheet: an object', example: `{ "format": "${SHEET_FORMAT}", "check": "tailstock-traverse", … }` },
+    ]);
   const faults: Fault[] = [];
   for (const key of Object.keys(raw)) if (!KEYS.includes(key)) faults.push(unknownKey([key], KEYS));
   if (raw['format'] !== SHEET_FORMAT) faults.push({ path: 'format', message: `must be "${SHEET_FORMAT}"`, example: SHEET_FORMAT });
@@ -67,7 +70,12 @@ function readCheck(id: unknown, faults: Fault[]): CheckDefinition | undefined {
     return undefined;
   }
   const check = CHECKS.get(id);
-  if (!check) faults.push({ path: 'check', message: `"${id}" is not a check worked out here; there are ${known.join(', ')}`, example: nearest(id, known) ?? known[0] });
+  if (!check)
+    faults.push({
+      path: 'check',
+      message: `"${id}" is not a check worked out here; there are ${known.join(', ')}`,
+      example: nearest(id, known) ?? known[0],
+    });
   return check;
 }
 
@@ -82,7 +90,13 @@ function readPart(schema: z.ZodObject, raw: unknown, path: readonly PropertyKey[
   return undefined;
 }
 
-function readReadings(check: CheckDefinition, raw: unknown, instrument: Instrument | undefined, instrumentFaulty: boolean, faults: Fault[]): Reading[] | undefined {
+function readReadings(
+  check: CheckDefinition,
+  raw: unknown,
+  instrument: Instrument | undefined,
+  instrumentFaulty: boolean,
+  faults: Fault[],
+): Reading[] | undefined {
   if (!Array.isArray(raw)) {
     faults.push({ path: 'readings', message: 'must be a list of readings', example: '[ { "at": 20, "value": "0 div" } ]' });
     return undefined;
@@ -97,7 +111,8 @@ function readReadings(check: CheckDefinition, raw: unknown, instrument: Instrume
     }
     const parsed = readingValue(entry['value'], check.valueKind, instrument);
     if (!parsed.ok) {
-      if (!(instrumentFaulty && typeof entry['value'] === 'number')) faults.push({ path: pathText([...path, 'value']), message: parsed.message, example: parsed.example });
+      if (!(instrumentFaulty && typeof entry['value'] === 'number'))
+        faults.push({ path: pathText([...path, 'value']), message: parsed.message, example: parsed.example });
       return [];
     }
     if (check.valueKind === 'size' && !(parsed.value > 0)) {
@@ -144,7 +159,8 @@ function readLimits(quantities: Readonly<Record<string, QuantityInfo>>, raw: unk
     });
     const [low, high] = bounds;
     if (low === undefined || high === undefined) continue;
-    if (low !== null && high !== null && !(low < high)) faults.push({ path, message: 'must have its low value below its high value', example });
+    if (low !== null && high !== null && !(low < high))
+      faults.push({ path, message: 'must have its low value below its high value', example });
     else limits[name] = [low, high];
   }
   return limits;

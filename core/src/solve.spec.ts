@@ -81,7 +81,9 @@ describe('a finding', () => {
   });
 
   it('own limits and aims replace those of the catalogue', () => {
-    const { limit, aim } = solve(traverse([side(0, 0), side(400, 1)], { limits: { offsetHorizontal: ['-1 thou', null] }, aims: { offsetHorizontal: 4 } })).quantities['offsetHorizontal'];
+    const { limit, aim } = solve(
+      traverse([side(0, 0), side(400, 1)], { limits: { offsetHorizontal: ['-1 thou', null] }, aims: { offsetHorizontal: 4 } }),
+    ).quantities['offsetHorizontal'];
     expect(limit).toEqual([-25.4, null]);
     expect(aim).toBe(4);
   });
@@ -108,7 +110,13 @@ describe('what a method says of itself', () => {
   });
 
   it('measured diameters are taken out of a side reading', () => {
-    const bar = { diameter: 25, diameters: [{ at: 0, diameter: 25 }, { at: 400, diameter: 25.02 }] };
+    const bar = {
+      diameter: 25,
+      diameters: [
+        { at: 0, diameter: 25 },
+        { at: 400, diameter: 25.02 },
+      ],
+    };
     const finding = solve(traverse([side(0, 0), side(400, 10)], { setup: { centreDistance: 400, bar } }));
     expect(finding.quantities['offsetHorizontal'].value).toBeCloseTo(10, 9);
     expect(finding.quantities['offsetHorizontal'].terms['diameter']).toBeCloseTo(-10, 9);
@@ -129,26 +137,60 @@ describe('what a method says of itself', () => {
   });
 
   it('a sweep of front and rear alone gives the side only', () => {
-    const finding = solve(sweep([[0, 10], [180, 0]]));
+    const finding = solve(
+      sweep([
+        [0, 10],
+        [180, 0],
+      ]),
+    );
     expect(Object.keys(finding.quantities)).toEqual(['offsetHorizontal']);
     expect(finding.quantities['offsetHorizontal'].value).toBeCloseTo(10, 9);
     expect(finding.notes.map((note) => note.code)).toEqual(jasmine.arrayContaining(['no-vertical', 'axis-unknown']));
   });
 
   it('a sweep that does not close is out of round', () => {
-    const notes = (bottom: number) => codes(sweep([[0, 10], [90, 5], [180, 0], [270, bottom]]));
+    const notes = (bottom: number) =>
+      codes(
+        sweep([
+          [0, 10],
+          [90, 5],
+          [180, 0],
+          [270, bottom],
+        ]),
+      );
     expect(notes(5)).not.toContain('out-of-round');
     expect(notes(9)).toContain('out-of-round');
   });
 
   it('a cone reads short', () => {
-    const flat = solve(sweep([[0, 10], [180, 0]])).quantities['offsetHorizontal'].value;
-    const cone = solve(sweep([[0, 10], [180, 0]], { coneAngle: 30 })).quantities['offsetHorizontal'].value;
+    const flat = solve(
+      sweep([
+        [0, 10],
+        [180, 0],
+      ]),
+    ).quantities['offsetHorizontal'].value;
+    const cone = solve(
+      sweep(
+        [
+          [0, 10],
+          [180, 0],
+        ],
+        { coneAngle: 30 },
+      ),
+    ).quantities['offsetHorizontal'].value;
     expect(cone / flat).toBeCloseTo(1 / Math.cos(Math.PI / 6), 9);
   });
 
   it('a bore swept at two depths gives its slope', () => {
-    const sheet = sweep([[0, 10], [90, 0], [180, 0], [270, 0]], { feature: 'bore' });
+    const sheet = sweep(
+      [
+        [0, 10],
+        [90, 0],
+        [180, 0],
+        [270, 0],
+      ],
+      { feature: 'bore' },
+    );
     const deep = sheet.readings.map((reading) => ({ ...reading, at: 40, value: reading.angle === 0 ? 14 : reading.value }));
     const finding = solve({ ...sheet, readings: [...sheet.readings.map((reading) => ({ ...reading, at: 0 })), ...deep] });
     expect(finding.quantities['offsetHorizontal'].value).toBeCloseTo(-10, 9);
@@ -156,7 +198,14 @@ describe('what a method says of itself', () => {
   });
 
   it('during a sweep both sides come half-way', () => {
-    const [move] = solve(sweep([[0, 30], [90, 0], [180, 0], [270, 0]])).moves;
+    const [move] = solve(
+      sweep([
+        [0, 30],
+        [90, 0],
+        [180, 0],
+        [270, 0],
+      ]),
+    ).moves;
     expect(move.indicator).toEqual(jasmine.objectContaining({ now: 30, target: 15, where: "operator's side" }));
   });
 
@@ -169,23 +218,55 @@ describe('what a method says of itself', () => {
   });
 
   it('a warm pad is brought to the temperature of the first', () => {
-    const finding = solve(cut([{ at: 0, value: 60, temperature: 20 }, { at: 400, value: 60.0069, temperature: 30 }]));
+    const finding = solve(
+      cut([
+        { at: 0, value: 60, temperature: 20 },
+        { at: 400, value: 60.0069, temperature: 30 },
+      ]),
+    );
     expect(finding.quantities['offsetHorizontal'].value).toBeCloseTo(0, 1);
     expect(finding.quantities['offsetHorizontal'].terms['temperature']).toBeCloseTo(3.45, 1);
   });
 
   it('a temperature is needed of every pad or of none', () => {
-    expect(() => solve(cut([{ at: 0, value: 60, temperature: 20 }, { at: 400, value: 60 }]))).toThrowMatching((error) => error.faults[0].path === 'readings[1].temperature');
+    expect(() =>
+      solve(
+        cut([
+          { at: 0, value: 60, temperature: 20 },
+          { at: 400, value: 60 },
+        ]),
+      ),
+    ).toThrowMatching((error) => error.faults[0].path === 'readings[1].temperature');
   });
 
   it('a re-set tool adds the difference of its settings to the diameters', () => {
-    const finding = solve(cut([{ at: 0, value: 60, toolSetting: 0 }, { at: 400, value: 59.9, toolSetting: 0.1 }]));
+    const finding = solve(
+      cut([
+        { at: 0, value: 60, toolSetting: 0 },
+        { at: 400, value: 59.9, toolSetting: 0.1 },
+      ]),
+    );
     expect(finding.quantities['offsetHorizontal'].value).toBeCloseTo(0, 9);
   });
 
   it('knows twist, slender bars and thin work', () => {
-    expect(codes(cut([{ at: 0, value: 60 }, { at: 400, value: 60 }]))).toEqual(jasmine.arrayContaining(['twist-unknown', 'no-vertical']));
-    const slender = codes(cut([{ at: 0, value: 8 }, { at: 400, value: 8 }], { bar: { diameter: 8 }, twistPerMetre: 4 }));
+    expect(
+      codes(
+        cut([
+          { at: 0, value: 60 },
+          { at: 400, value: 60 },
+        ]),
+      ),
+    ).toEqual(jasmine.arrayContaining(['twist-unknown', 'no-vertical']));
+    const slender = codes(
+      cut(
+        [
+          { at: 0, value: 8 },
+          { at: 400, value: 8 },
+        ],
+        { bar: { diameter: 8 }, twistPerMetre: 4 },
+      ),
+    );
     expect(slender).toEqual(jasmine.arrayContaining(['slender-bar', 'height-could-matter']));
     expect(slender).not.toContain('twist-unknown');
   });

@@ -30,13 +30,17 @@ export function solveSheet(sheet: Sheet): Finding {
   const sets = solveSets(sheet, grouped.slots);
   const closure = closureNote(grouped.returns, sheet.instrument);
   const notes: Note[] = [...directionNote(sheet.instrument), ...peggedNote(sheet.readings, sheet.instrument), ...closure.notes];
-  for (const set of sets) for (const note of set.notes) if (!notes.some((known) => known.code === note.code && known.quantity === note.quantity)) notes.push(note);
+  for (const set of sets)
+    for (const note of set.notes)
+      if (!notes.some((known) => known.code === note.code && known.quantity === note.quantity)) notes.push(note);
 
   const quantities: Record<string, Quantity> = {};
   const moves: Move[] = [];
   const pooled = pooledRepeatability(grouped.slots);
   for (const [name, info] of Object.entries(sheet.check.quantities)) {
-    const bySet = sets.flatMap((set) => set.estimates.filter((estimate) => estimate.name === name).map((estimate) => ({ estimate, slots: set.slots })));
+    const bySet = sets.flatMap((set) =>
+      set.estimates.filter((estimate) => estimate.name === name).map((estimate) => ({ estimate, slots: set.slots })),
+    );
     if (bySet.length === 0) continue;
     const judged = judge(sheet, name, info, bySet, pooled, grouped, closure.trusted);
     quantities[name] = judged.quantity;
@@ -73,15 +77,25 @@ function merge(sets: readonly InSet[]): { estimate: Estimate; slots: Slot[]; val
   const bySet = sets.map(({ estimate, slots }) => estimate.evaluate(slots.map((slot) => slot.value)));
   const share = 1 / sets.length;
   const terms: Record<string, number> = {};
-  for (const { estimate } of sets) for (const [term, amount] of Object.entries(estimate.terms)) terms[term] = (terms[term] ?? 0) + amount * share;
+  for (const { estimate } of sets)
+    for (const [term, amount] of Object.entries(estimate.terms)) terms[term] = (terms[term] ?? 0) + amount * share;
   const weights = sets.flatMap(({ estimate }) => estimate.weights.map((weight) => weight * share));
   return { bySet, value: mean(bySet), slots: sets.flatMap((set) => set.slots), estimate: { ...sets[0].estimate, terms, weights } };
 }
 
-function judge(sheet: Sheet, name: string, info: QuantityInfo, sets: readonly InSet[], pooled: Repeatability, grouped: Grouped, trusted: boolean) {
+function judge(
+  sheet: Sheet,
+  name: string,
+  info: QuantityInfo,
+  sets: readonly InSet[],
+  pooled: Repeatability,
+  grouped: Grouped,
+  trusted: boolean,
+) {
   const { estimate, slots, value, bySet } = merge(sets);
   const drift = grouped.returns.reduce((worst, back) => Math.max(worst, Math.abs(back.difference)), 0);
-  const uncertainty: Uncertainty | undefined = sheet.instrument && uncertaintyOf({ estimate, slots, instrument: sheet.instrument, pooled, bySet, drift });
+  const uncertainty: Uncertainty | undefined =
+    sheet.instrument && uncertaintyOf({ estimate, slots, instrument: sheet.instrument, pooled, bySet, drift });
   const limit = zoneFor(info, sheet.limits[name]);
   const aim = limit ? aimFor(info, limit, sheet.aims[name]) : (sheet.aims[name] ?? null);
   const expanded = uncertainty?.expanded ?? null;
@@ -103,7 +117,12 @@ function judge(sheet: Sheet, name: string, info: QuantityInfo, sets: readonly In
     const repeats = Math.min(...slots.map((slot) => slot.repeats.length));
     notes.push(...coarseNote(name, info, uncertainty, limit, repeats), ...sagNote(name, info, estimate, limit));
     if (sets.length === 1 && distanceToBound(value, limit) < 2 * uncertainty.expanded && judged !== 'in') {
-      notes.push({ code: 'one-set-up', severity: 'info', quantity: name, text: `${info.label} is close to its limit and comes from a single set-up. Take the bar out, put it back and read again: reseating moves more than re-reading.` });
+      notes.push({
+        code: 'one-set-up',
+        severity: 'info',
+        quantity: name,
+        text: `${info.label} is close to its limit and comes from a single set-up. Take the bar out, put it back and read again: reseating moves more than re-reading.`,
+      });
     }
   }
   return { quantity, notes };

@@ -37,10 +37,14 @@ describe('serving the web application', () => {
 
 describe('configuration', () => {
   it('has safe defaults', () => {
-    expect(readConfig({ DATABASE_URL: 'mariadb://a:b@127.0.0.1:1/x' })).toEqual(jasmine.objectContaining({ host: '127.0.0.1', port: 4780, demo: true }));
+    expect(readConfig({ DATABASE_URL: 'mariadb://a:b@127.0.0.1:1/x' })).toEqual(
+      jasmine.objectContaining({ host: '127.0.0.1', port: 4780, demo: true }),
+    );
   });
   it('names what is wrong', () => {
-    expect(() => readConfig({ DATABASE_URL: 'postgres://x', PORT: 'many' })).toThrowError(/PORT must be a port number[\s\S]*DATABASE_URL must be like/);
+    expect(() => readConfig({ DATABASE_URL: 'postgres://x', PORT: 'many' })).toThrowError(
+      /PORT must be a port number[\s\S]*DATABASE_URL must be like/,
+    );
   });
 });
 

@@ -21,11 +21,22 @@ interface Parts {
 export function createApp({ sequelize, logger, webRoot }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger, genReqId: (_request, response) => setRequestId(response), autoLogging: { ignore: (request) => !request.url?.startsWith('/api') } }));
+  app.use(
+    pinoHttp({
+      logger,
+      genReqId: (_request, response) => setRequestId(response),
+      autoLogging: { ignore: (request) => !request.url?.startsWith('/api') },
+    }),
+  );
   app.use(
     helmet({
       contentSecurityPolicy: {
-        directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'worker-src': ["'self'", 'blob:'], 'upgrade-insecure-requests': null },
+        directives: {
+          'script-src': ["'self'"],
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'worker-src': ["'self'", 'blob:'],
+          'upgrade-insecure-requests': null,
+        },
       },
       strictTransportSecurity: false,
     }),
@@ -56,7 +67,8 @@ function serveWeb(app: Express, webRoot: string): void {
   app.use(
     express.static(webRoot, {
       index: false,
-      setHeaders: (response, path) => void response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache'),
+      setHeaders: (response, path) =>
+        void response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache'),
     }),
   );
   app.get(/^\/(?!api(?:\/|$))/, (_request, response) => {

@@ -17,7 +17,8 @@ export function coarseNote(name: string, info: QuantityInfo, uncertainty: Uncert
   const helps: string[] = [];
   const without = (source: RegExp, factor: number) =>
     coverage * Math.sqrt(uncertainty.budget.reduce((sum, line) => sum + (line.u * (source.test(line.source) ? factor : 1)) ** 2, 0));
-  if (repeats < 4) helps.push(`reading each place four times would bring it to about ±${show(without(/repeating/, Math.sqrt(repeats) / 2))}`);
+  if (repeats < 4)
+    helps.push(`reading each place four times would bring it to about ±${show(without(/repeating/, Math.sqrt(repeats) / 2))}`);
   helps.push(`an indicator with half the division to about ±${show(without(/dial|repeating|accuracy/, 0.5))}`);
   if (info.dimension === 'slope') helps.push(`twice the base length to about ±${show(uncertainty.expanded / 2)}`);
   return [

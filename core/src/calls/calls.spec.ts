@@ -37,7 +37,13 @@ describe('uncertainty', () => {
   const difference = linearEstimate('x', [-1, 1]);
 
   it('counts accuracy once for a difference, and a quarter division without repeats', () => {
-    const { u, budget } = uncertaintyOf({ estimate: difference, slots: [slot(0), slot(10)], instrument: dial, pooled: pooledRepeatability([]), bySet: [10] });
+    const { u, budget } = uncertaintyOf({
+      estimate: difference,
+      slots: [slot(0), slot(10)],
+      instrument: dial,
+      pooled: pooledRepeatability([]),
+      bySet: [10],
+    });
     const reading = 2 * ((0.29 * 0.5 * 2) ** 2 + 0.5 ** 2);
     expect(u).toBeCloseTo(Math.sqrt(reading + 1 / 3), 9);
     expect(budget.reduce((sum, line) => sum + line.share, 0)).toBeCloseTo(1, 9);
@@ -47,7 +53,13 @@ describe('uncertainty', () => {
   it('counts accuracy in proportion to the span when the range is known', () => {
     const ranged = { ...dial, range: 100 };
     const line = (to: number) =>
-      uncertaintyOf({ estimate: difference, slots: [slot(0), slot(to)], instrument: ranged, pooled: pooledRepeatability([]), bySet: [to] }).budget.find((entry) => /accuracy/.test(entry.source))?.u;
+      uncertaintyOf({
+        estimate: difference,
+        slots: [slot(0), slot(to)],
+        instrument: ranged,
+        pooled: pooledRepeatability([]),
+        bySet: [to],
+      }).budget.find((entry) => /accuracy/.test(entry.source))?.u;
     expect(line(20)).toBeCloseTo(0.1 / Math.sqrt(3), 9);
     expect(line(200)).toBeCloseTo(1 / Math.sqrt(3), 9);
   });
@@ -64,7 +76,13 @@ describe('uncertainty', () => {
   });
 
   it('takes the spread of set-ups as its own line', () => {
-    const two = uncertaintyOf({ estimate: difference, slots: [slot(0), slot(10)], instrument: dial, pooled: pooledRepeatability([]), bySet: [4, 10] });
+    const two = uncertaintyOf({
+      estimate: difference,
+      slots: [slot(0), slot(10)],
+      instrument: dial,
+      pooled: pooledRepeatability([]),
+      bySet: [4, 10],
+    });
     expect(two.budget[0].source).toBe('setting up again');
     expect(two.budget[0].u).toBeCloseTo(3, 9);
   });

@@ -7,12 +7,21 @@ import { effectOnWork } from './work.js';
 const check = (id: string) => CHECKS.get(id) as CheckDefinition;
 const dial = { kind: 'plunger', graduation: 1, sense: 1, holderSag: -8 } as const;
 const where = { offsetHorizontal: 5, offsetVertical: 10, axisSlopeH: 60, axisSlopeV: 0 };
-const bar = { check: check('tailstock-traverse'), finding: solve(traverseSheet(where, { centreDistance: 400, stations: [20, 380], bar: { diameter: 30 }, dial })) };
-const swept = { check: check('tailstock-sweep'), finding: solve(sweepSheet(where, { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial })) };
+const bar = {
+  check: check('tailstock-traverse'),
+  finding: solve(traverseSheet(where, { centreDistance: 400, stations: [20, 380], bar: { diameter: 30 }, dial })),
+};
+const swept = {
+  check: check('tailstock-sweep'),
+  finding: solve(sweepSheet(where, { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial })),
+};
 
 describe('rounds and methods side by side', () => {
   it('names the conditions that differ', () => {
-    expect(differences({ quillLock: true, place: 300 }, { quillLock: true, place: 900, bedClamp: false })).toEqual(['place along the bed 300, then 900', 'bed clamp not noted, then off']);
+    expect(differences({ quillLock: true, place: 300 }, { quillLock: true, place: 900, bedClamp: false })).toEqual([
+      'place along the bed 300, then 900',
+      'bed clamp not noted, then off',
+    ]);
     expect(differences({ quillLock: true }, { quillLock: true })).toEqual([]);
   });
 
@@ -25,16 +34,30 @@ describe('rounds and methods side by side', () => {
   });
 
   it('two of the carriage that differ point at what they trust; agreeing ones say nothing', () => {
-    const finding = (offset: number) => solve(cutSheet({ offsetHorizontal: offset, offsetVertical: 0 }, { centreDistance: 400, stations: [20, 380], diameter: 38, graduation: 1 }));
+    const finding = (offset: number) =>
+      solve(
+        cutSheet(
+          { offsetHorizontal: offset, offsetVertical: 0 },
+          { centreDistance: 400, stations: [20, 380], diameter: 38, graduation: 1 },
+        ),
+      );
     expect(disagreements(bar, { check: check('tailstock-test-cut'), finding: finding(40) })[0].text).toContain('headstock centre');
     expect(disagreements(bar, { check: check('tailstock-test-cut'), finding: finding(5) })).toEqual([]);
   });
 
   it('quill and centre swept give the eccentricity of the taper', () => {
-    const sweep = (h: number, v: number) => solve(sweepSheet({ offsetHorizontal: h, offsetVertical: v }, { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial }));
+    const sweep = (h: number, v: number) =>
+      solve(
+        sweepSheet(
+          { offsetHorizontal: h, offsetVertical: v },
+          { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial },
+        ),
+      );
     const found = taperEccentricity(sweep(5, 10), sweep(8, 14));
     expect(found?.radial).toBeCloseTo(5, 2);
-    expect(taperEccentricity(sweep(5, 10), solve(cutSheet(where, { centreDistance: 400, stations: [20], diameter: 38, graduation: 1 })))).toBeUndefined();
+    expect(
+      taperEccentricity(sweep(5, 10), solve(cutSheet(where, { centreDistance: 400, stations: [20], diameter: 38, graduation: 1 }))),
+    ).toBeUndefined();
   });
 });
 

@@ -17,7 +17,8 @@ export const CONDITION_NAMES: Readonly<Record<string, string>> = {
   swept: 'what was swept',
 };
 
-const say = (value: string | number | boolean | undefined): string => (value === undefined ? 'not noted' : value === true ? 'on' : value === false ? 'off' : String(value));
+const say = (value: string | number | boolean | undefined): string =>
+  value === undefined ? 'not noted' : value === true ? 'on' : value === false ? 'off' : String(value);
 
 /**
  * How two rounds differ in their conditions, in words. Empty when they may be compared.
@@ -73,7 +74,12 @@ function likelyCause(a: CheckDefinition, b: CheckDefinition): string {
 /** Eccentricity of the taper to the quill: sweep of the centre minus sweep of the quill, µm. */
 export function taperEccentricity(quill: Finding, centre: Finding): { horizontal: number; vertical: number; radial: number } | undefined {
   const offset = (finding: Finding, name: string) => finding.quantities[name]?.value;
-  const [h1, h2, v1, v2] = [offset(quill, 'offsetHorizontal'), offset(centre, 'offsetHorizontal'), offset(quill, 'offsetVertical'), offset(centre, 'offsetVertical')];
+  const [h1, h2, v1, v2] = [
+    offset(quill, 'offsetHorizontal'),
+    offset(centre, 'offsetHorizontal'),
+    offset(quill, 'offsetVertical'),
+    offset(centre, 'offsetVertical'),
+  ];
   if (h1 === undefined || h2 === undefined || v1 === undefined || v2 === undefined) return undefined;
   return { horizontal: h2 - h1, vertical: v2 - v1, radial: Math.hypot(h2 - h1, v2 - v1) };
 }

@@ -81,10 +81,7 @@ export interface Watch {
 }
 
 /** One check, described once: the bench, the server and the command line are drawn from it. */
-export interface CheckDefinition<
-  Shape extends z.ZodObject = z.ZodObject,
-  Plan extends z.ZodObject = z.ZodObject,
-> {
+export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan extends z.ZodObject = z.ZodObject> {
   readonly id: string;
   readonly family: string;
   readonly title: string;
@@ -125,7 +122,9 @@ export interface CheckDefinition<
 }
 
 /** Describe a check. Only there to have the setup and the plan typed from their schemas. */
-export function defineCheck<Shape extends z.ZodObject, Plan extends z.ZodObject>(definition: CheckDefinition<Shape, Plan>): CheckDefinition {
+export function defineCheck<Shape extends z.ZodObject, Plan extends z.ZodObject>(
+  definition: CheckDefinition<Shape, Plan>,
+): CheckDefinition {
   return definition as unknown as CheckDefinition;
 }
 

@@ -64,7 +64,12 @@ export function vectorEstimate(name: string, a: Estimate, b: Estimate, values: A
 }
 
 /** Largest minus smallest of several linear forms (residuals, steps): a size. */
-export function rangeEstimate(name: string, forms: readonly (readonly number[])[], constants: readonly number[], values: ArrayLike<number>): Estimate {
+export function rangeEstimate(
+  name: string,
+  forms: readonly (readonly number[])[],
+  constants: readonly number[],
+  values: ArrayLike<number>,
+): Estimate {
   const at = (now: ArrayLike<number>) => forms.map((form, i) => dot(form, now) + constants[i]);
   const now = at(values);
   const high = now.indexOf(Math.max(...now));

@@ -28,7 +28,13 @@ export const centresBar = () =>
   z
     .strictObject({
       diameter: measure('length', { label: 'Bar diameter', above: 0, example: '25 mm' }),
-      bore: optionalMeasure('length', { label: 'Bore of the bar', min: 0, example: '0', rare: true, help: 'For a hollow bar; 0 when solid.' }),
+      bore: optionalMeasure('length', {
+        label: 'Bore of the bar',
+        min: 0,
+        example: '0',
+        rare: true,
+        help: 'For a hollow bar; 0 when solid.',
+      }),
       material: material(),
       finish: choice({
         label: 'Bar finished',
@@ -40,7 +46,11 @@ export const centresBar = () =>
       }),
       diameters: diameters(),
     })
-    .refine((bar) => bar.bore === undefined || bar.bore < bar.diameter, { path: ['bore'], message: 'must be less than the diameter', params: { example: '0' } })
+    .refine((bar) => bar.bore === undefined || bar.bore < bar.diameter, {
+      path: ['bore'],
+      message: 'must be less than the diameter',
+      params: { example: '0' },
+    })
     .optional()
     .register(fieldRegistry, { label: 'Bar', group: true });
 
@@ -48,14 +58,25 @@ export const centresBar = () =>
 export const cutBar = () =>
   z
     .strictObject({
-      diameter: measure('length', { label: 'Bar diameter', above: 0, example: '38 mm', help: 'Roughly: for its stiffness under the tool.' }),
+      diameter: measure('length', {
+        label: 'Bar diameter',
+        above: 0,
+        example: '38 mm',
+        help: 'Roughly: for its stiffness under the tool.',
+      }),
       material: material(),
     })
     .optional()
     .register(fieldRegistry, { label: 'Bar', group: true });
 
 export const centreDistance = () =>
-  measure('length', { label: 'Distance between centres', above: 0, max: 50_000, example: '420 mm', help: 'From the headstock centre to the tail centre, as it stands now.' });
+  measure('length', {
+    label: 'Distance between centres',
+    above: 0,
+    max: 50_000,
+    example: '420 mm',
+    help: 'From the headstock centre to the tail centre, as it stands now.',
+  });
 
 export const centreKind = () =>
   choice({
@@ -73,7 +94,14 @@ const axisSlope = (label: string) =>
 
 /** Distance and axis slopes that carry a result between the spindle's view and the carriage's. */
 export const axisFields = () => ({
-  distance: optionalMeasure('length', { label: 'Spindle nose to the place', min: 0, max: 50_000, example: '660 mm', rare: true, help: 'From the spindle nose to what is swept or to the tail centre.' }),
+  distance: optionalMeasure('length', {
+    label: 'Spindle nose to the place',
+    min: 0,
+    max: 50_000,
+    example: '660 mm',
+    rare: true,
+    help: 'From the spindle nose to what is swept or to the tail centre.',
+  }),
   axisSlopeH: axisSlope('Spindle axis, toward the operator'),
   axisSlopeV: axisSlope('Spindle axis, free end up'),
 });
@@ -107,6 +135,8 @@ export function diameterDifference(measured: readonly { readonly at: number; rea
 }
 
 /** The bar of a setup as the gravity formulas want it. */
-export function roundBar(bar: { readonly diameter: number; readonly bore?: number; readonly material?: RoundBar['material'] } | undefined): RoundBar | undefined {
+export function roundBar(
+  bar: { readonly diameter: number; readonly bore?: number; readonly material?: RoundBar['material'] } | undefined,
+): RoundBar | undefined {
   return bar && { diameter: bar.diameter, bore: bar.bore, material: bar.material };
 }

@@ -30,7 +30,9 @@ export function sweepFit(slots: readonly Slot[], indices: readonly number[]): Sw
   if (fit) {
     const residuals = indices.map((_index, k) => {
       const radians = (angles[k] * Math.PI) / 180;
-      const form = indices.map((_, j) => (j === k ? 1 : 0) - fit.mean[j] - fit.cosine[j] * Math.cos(radians) - fit.sine[j] * Math.sin(radians));
+      const form = indices.map(
+        (_, j) => (j === k ? 1 : 0) - fit.mean[j] - fit.cosine[j] * Math.cos(radians) - fit.sine[j] * Math.sin(radians),
+      );
       return placed(slots.length, indices, form);
     });
     return { front: placed(slots.length, indices, fit.cosine), top: placed(slots.length, indices, fit.sine), residuals };
@@ -38,7 +40,14 @@ export function sweepFit(slots: readonly Slot[], indices: readonly number[]): Sw
   const front = angles.indexOf(0);
   const rear = angles.indexOf(180);
   if (front < 0 || rear < 0) return undefined;
-  return { front: placed(slots.length, indices, angles.map((_, k) => (k === front ? 0.5 : k === rear ? -0.5 : 0))), residuals: [] };
+  return {
+    front: placed(
+      slots.length,
+      indices,
+      angles.map((_, k) => (k === front ? 0.5 : k === rear ? -0.5 : 0)),
+    ),
+    residuals: [],
+  };
 }
 
 /** (top + bottom) − (front + rear) as weights, when all four were read. */
@@ -63,12 +72,20 @@ export function sweepOffsets(fit: SweepFit, setup: SweepSetup, holderSag: number
   const cone = Math.cos(((setup.coneAngle ?? 0) * Math.PI) / 180);
   const sign = (setup.feature === 'bore' ? -1 : 1) / cone;
   const sag = holderSag / 2 / cone;
-  const horizontal = linearEstimate('offsetHorizontal', fit.front.map((weight) => weight * sign), { doubts });
+  const horizontal = linearEstimate(
+    'offsetHorizontal',
+    fit.front.map((weight) => weight * sign),
+    { doubts },
+  );
   if (!fit.top) return [horizontal];
-  const vertical = linearEstimate('offsetVertical', fit.top.map((weight) => weight * sign), {
-    terms: { holderSag: sag },
-    doubts: [...doubts, { source: 'droop of the holder', u: 0.05 * Math.abs(sag) }],
-  });
+  const vertical = linearEstimate(
+    'offsetVertical',
+    fit.top.map((weight) => weight * sign),
+    {
+      terms: { holderSag: sag },
+      doubts: [...doubts, { source: 'droop of the holder', u: 0.05 * Math.abs(sag) }],
+    },
+  );
   return [horizontal, vertical];
 }
 

@@ -25,7 +25,12 @@ export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetV
 };
 
 /** A quantity told for its own sake: nothing limits it. */
-export const unlimited = (label: string, dimension: QuantityInfo['dimension'], unit: string, more: Partial<QuantityInfo> = {}): QuantityInfo => ({
+export const unlimited = (
+  label: string,
+  dimension: QuantityInfo['dimension'],
+  unit: string,
+  more: Partial<QuantityInfo> = {},
+): QuantityInfo => ({
   label,
   dimension,
   unit,
@@ -55,14 +60,23 @@ const AXIS_DOUBT = 5;
  * The same offset seen by the other reference: the carriage's for a sweep (offset + axisSlope·a),
  * the spindle's for a traverse or a cut (offset − axisSlope·a).
  */
-export function otherView(estimates: readonly Estimate[], setup: Parameters<typeof axisShift>[0], view: 'carriage' | 'spindle'): Estimate[] {
+export function otherView(
+  estimates: readonly Estimate[],
+  setup: Parameters<typeof axisShift>[0],
+  view: 'carriage' | 'spindle',
+): Estimate[] {
   return VIEWS.flatMap((entry) => {
     const own = estimates.find((estimate) => estimate.name === entry.offset);
     const shift = axisShift(setup, entry.plane);
     if (!own || shift === undefined) return [];
     const axis = view === 'carriage' ? shift : -shift;
     const doubt = (AXIS_DOUBT * (setup.distance ?? 0)) / 1000;
-    return [linearEstimate(entry[view], own.weights, { terms: { ...own.terms, axis }, doubts: [...own.doubts, { source: 'spindle axis', u: doubt }] })];
+    return [
+      linearEstimate(entry[view], own.weights, {
+        terms: { ...own.terms, axis },
+        doubts: [...own.doubts, { source: 'spindle axis', u: doubt }],
+      }),
+    ];
   });
 }
 
@@ -80,7 +94,11 @@ export function centreDoubt(centre: string | undefined): { source: string; u: nu
   return centre === 'live' ? [{ source: 'live centre runout', u: 3 / Math.sqrt(3) }] : [];
 }
 
-export const TOO_FEW: Note = { code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet: two places along the part are needed.' };
+export const TOO_FEW: Note = {
+  code: 'too-few-readings',
+  severity: 'warning',
+  text: 'Not enough has been read yet: two places along the part are needed.',
+};
 
 const onOff = (label: string, on: string, off: string) =>
   choice({
@@ -101,7 +119,13 @@ export const tailstockConditions = (carrier?: 'carriage' | 'spindle') => ({
   bedClamp: onOff('Tailstock clamp', 'clamped', 'loose'),
   quillLock: onOff('Quill lock', 'locked', 'free'),
   quillOut: optionalMeasure('length', { label: 'Quill out', min: 0, max: 2000, example: '40 mm', help: 'As it will be used.' }),
-  place: optionalMeasure('length', { label: 'Place along the bed', min: 0, max: 50_000, example: '600 mm', help: 'From the headstock to the tailstock. Wear moves the answer: check at a second place too.' }),
+  place: optionalMeasure('length', {
+    label: 'Place along the bed',
+    min: 0,
+    max: 50_000,
+    example: '600 mm',
+    help: 'From the headstock to the tailstock. Wear moves the answer: check at a second place too.',
+  }),
   ...(carrier && {
     indicatorOn: choice({ label: 'Indicator carried by', choices: carrier === 'carriage' ? CARRIERS : [CARRIERS[1], CARRIERS[0]] }),
   }),

@@ -34,7 +34,11 @@ export function spansPlaces(slots: readonly Slot[], indices: readonly number[]):
  *
  * @returns undefined when there are not two different places.
  */
-export function traverseLine(slots: readonly Slot[], wayKeys: readonly string[], use: (slot: Slot) => boolean = () => true): TraverseLine | undefined {
+export function traverseLine(
+  slots: readonly Slot[],
+  wayKeys: readonly string[],
+  use: (slot: Slot) => boolean = () => true,
+): TraverseLine | undefined {
   let ways = waysOf(slots, wayKeys, use);
   if (!ways.every((indices) => spansPlaces(slots, indices))) ways = [ways.flat()];
   if (ways[0] === undefined || !spansPlaces(slots, ways[0])) return undefined;
@@ -62,7 +66,12 @@ export function residualForms(slots: readonly Slot[], line: TraverseLine): { pla
   });
   const centre = places.reduce((sum, place) => sum + place, 0) / places.length;
   const middle = slots.map((_, i) => heights.reduce((sum, form) => sum + form[i], 0) / places.length);
-  const slope = slots.map((_, i) => dot(slopeWeights(places), heights.map((form) => form[i])));
+  const slope = slots.map((_, i) =>
+    dot(
+      slopeWeights(places),
+      heights.map((form) => form[i]),
+    ),
+  );
   const forms = heights.map((form, k) => form.map((weight, i) => weight - middle[i] - slope[i] * (places[k] - centre)));
   return { places, forms };
 }

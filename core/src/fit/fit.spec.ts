@@ -8,12 +8,20 @@ const number = fc.double({ min: -1000, max: 1000, noNaN: true });
 describe('a line', () => {
   it('gives slope and height back whatever the places', () => {
     fc.assert(
-      fc.property(number, number, fc.uniqueArray(fc.integer({ min: -500, max: 500 }), { minLength: 2, maxLength: 9 }), (slope, height, x) => {
-        const fit = fitLine(x, x.map((place) => height + slope * place));
-        expect(fit.slope).toBeCloseTo(slope, 6);
-        expect(fit.at0).toBeCloseTo(height, 4);
-        expect(fit.range).toBeCloseTo(0, 4);
-      }),
+      fc.property(
+        number,
+        number,
+        fc.uniqueArray(fc.integer({ min: -500, max: 500 }), { minLength: 2, maxLength: 9 }),
+        (slope, height, x) => {
+          const fit = fitLine(
+            x,
+            x.map((place) => height + slope * place),
+          );
+          expect(fit.slope).toBeCloseTo(slope, 6);
+          expect(fit.at0).toBeCloseTo(height, 4);
+          expect(fit.range).toBeCloseTo(0, 4);
+        },
+      ),
     );
   });
 
@@ -35,7 +43,23 @@ describe('a first harmonic', () => {
 
 describe('a linear system', () => {
   it('is solved, or known to be singular', () => {
-    expect(solveLinear([[0, 2], [1, 1]], [[4], [3]])).toEqual([[1], [2]]);
-    expect(solveLinear([[1, 2], [2, 4]], [[1], [2]])).toBeUndefined();
+    expect(
+      solveLinear(
+        [
+          [0, 2],
+          [1, 1],
+        ],
+        [[4], [3]],
+      ),
+    ).toEqual([[1], [2]]);
+    expect(
+      solveLinear(
+        [
+          [1, 2],
+          [2, 4],
+        ],
+        [[1], [2]],
+      ),
+    ).toBeUndefined();
   });
 });

@@ -53,12 +53,20 @@ function instrumentShape(isLevel: boolean) {
       dimension: 'angle',
       help: 'Between the lever and the surface. 0 for a plunger.',
     }),
-    readTo: optionalNumber({ label: 'Read to', help: 'Part of a division you can read: 0.5 is half a division.', above: 0, max: 1, example: '0.5' }),
-    accuracy: quantitySchema(dimension, { min: 0 }, isLevel ? '10 um/m' : '1 um').optional().register(fieldRegistry, {
-      label: 'Accuracy ±',
-      dimension,
-      help: 'From its certificate; half a graduation when left out.',
+    readTo: optionalNumber({
+      label: 'Read to',
+      help: 'Part of a division you can read: 0.5 is half a division.',
+      above: 0,
+      max: 1,
+      example: '0.5',
     }),
+    accuracy: quantitySchema(dimension, { min: 0 }, isLevel ? '10 um/m' : '1 um')
+      .optional()
+      .register(fieldRegistry, {
+        label: 'Accuracy ±',
+        dimension,
+        help: 'From its certificate; half a graduation when left out.',
+      }),
     holderSag: quantitySchema('deviation', {}, '-12 um').optional().register(fieldRegistry, {
       label: 'Holder sag',
       dimension: 'deviation',

@@ -2,7 +2,16 @@ import { readInstrument, readableStep, type Instrument } from './instrument.js';
 import { dialDivisions, readingValue } from './reading.js';
 import { groupReadings } from './slots.js';
 
-const lever: Instrument = { kind: 'lever', graduation: 10, sense: -1, leverAngle: 60, readTo: 0.5, accuracy: 5, holderSag: 0, contactForce: 0 };
+const lever: Instrument = {
+  kind: 'lever',
+  graduation: 10,
+  sense: -1,
+  leverAngle: 60,
+  readTo: 0.5,
+  accuracy: 5,
+  holderSag: 0,
+  contactForce: 0,
+};
 
 describe('an instrument', () => {
   it('fills in the usual values', () => {

@@ -36,7 +36,11 @@ export const baseShims = defineMove({
   plan: ({ lift, slope = 0, length, overhang = 0, stock, tolerance, maxLeaves }) => {
     const { front, rear } = baseShimThickness(lift, slope, length, overhang);
     if (front < 0 || rear < 0) {
-      refuse('lift', `would need ${Math.min(front, rear).toFixed(1)} µm under one end: shims cannot lower it, scrape or grind that end instead`, '30 um');
+      refuse(
+        'lift',
+        `would need ${Math.min(front, rear).toFixed(1)} µm under one end: shims cannot lower it, scrape or grind that end instead`,
+        '30 um',
+      );
     }
     const leaves = (thickness: number) => (stock && thickness > 0 ? chooseLeaves(thickness, stock, tolerance, maxLeaves) : undefined);
     return { front, rear, frontLeaves: leaves(front), rearLeaves: leaves(rear) };

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import type * as z from 'zod';
 import { FaultError, faultsOf, type Fault } from '../faults.js';
 
 /** The answer of a move: plain data, numbers in the units that docs/sheets.md gives. */
@@ -45,4 +45,3 @@ export function readMoveInput(
 export function refuse(path: string, message: string, example: string): never {
   throw new FaultError([{ path, message, example }]);
 }
-

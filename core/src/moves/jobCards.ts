@@ -52,19 +52,36 @@ function adjusterSteps(facts: JobFacts): JobStep[] {
   const turn = facts.turns === undefined ? '' : ` That is ${eighths(facts.turns)}; believe the needle, not the turns.`;
   const drive =
     facts.layout === 'single-screw'
-      ? [{ text: `Turn the screw so that it takes the tailstock ${facts.direction}, until the needle reads its target.${turn}`, needle: true }]
+      ? [
+          {
+            text: `Turn the screw so that it takes the tailstock ${facts.direction}, until the needle reads its target.${turn}`,
+            needle: true,
+          },
+        ]
       : [
           { text: `Slack the screw on the side it moves toward (${facts.plus ? 'your side' : 'the rear'}).` },
           { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
           { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
         ];
-  return [{ text: 'Clean the slideway and the faces of the base.', caution: ISOLATE }, watch(facts), { text: 'Ease the tailstock clamp until it is just held.', caution: SNUG }, ...drive, ...after];
+  return [
+    { text: 'Clean the slideway and the faces of the base.', caution: ISOLATE },
+    watch(facts),
+    { text: 'Ease the tailstock clamp until it is just held.', caution: SNUG },
+    ...drive,
+    ...after,
+  ];
 }
 
 function shimSteps(facts: JobFacts): JobStep[] {
-  const parts = facts.frontLeaves ?? facts.rearLeaves ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}` : (facts.leaves ?? facts.size);
+  const parts =
+    (facts.frontLeaves ?? facts.rearLeaves)
+      ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}`
+      : (facts.leaves ?? facts.size);
   return [
-    { text: 'Slide the tailstock to where it can be lifted clear, and take the weight.', caution: 'Lift a heavy tailstock with rated gear, never by hand over an edge. Isolate first.' },
+    {
+      text: 'Slide the tailstock to where it can be lifted clear, and take the weight.',
+      caution: 'Lift a heavy tailstock with rated gear, never by hand over an edge. Isolate first.',
+    },
     { text: 'Part the top from the base. Clean and deburr both faces; a burr under a shim is a shim.' },
     { text: `Cut the shims to the template: ${parts}. Deburr every edge.`, caution: 'Shim edges cut: gloves.' },
     { text: 'Lay them in dry, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.' },
@@ -77,7 +94,10 @@ function shimSteps(facts: JobFacts): JobStep[] {
 const scrapeSteps = (facts: JobFacts): JobStep[] => [
   { text: 'Measure again at a second place along the bed before any metal goes: wear may make it high here and low there.' },
   { text: 'Lift the tailstock off and turn it over on wood.', caution: 'Lift with rated gear. Isolate first.' },
-  { text: `Take ${facts.size} off the faces of the base that bear on the bed, evenly, so that it comes ${facts.direction}. Roughing passes take about 0.012 mm, finishing 0.005 mm.`, caution: 'Scrapers cut. Iron dust and blue: gloves, eyes, air.' },
+  {
+    text: `Take ${facts.size} off the faces of the base that bear on the bed, evenly, so that it comes ${facts.direction}. Roughing passes take about 0.012 mm, finishing 0.005 mm.`,
+    caution: 'Scrapers cut. Iron dust and blue: gloves, eyes, air.',
+  },
   { text: 'Stop one pass short. Wear only takes it down, so a little high is right and low is not.' },
   watch(facts),
   { text: 'Set it on the bed, clamp it as it will be used and read.', needle: true },
@@ -88,7 +108,10 @@ const eccentricSteps = (facts: JobFacts): JobStep[] => [
   { text: 'Mark where the sleeve stands now with a scribed line across the joint.', caution: ISOLATE },
   watch(facts),
   { text: 'Ease the lock of the sleeve until it just turns.', caution: SNUG },
-  { text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, until the needle reads its target.`, needle: true },
+  {
+    text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, until the needle reads its target.`,
+    needle: true,
+  },
   ...after,
 ];
 

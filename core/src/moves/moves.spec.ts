@@ -24,7 +24,12 @@ describe('turning an adjuster', () => {
 
   it('names what is wrong', () => {
     expect(() => planMove({ move: 'adjuster', amount: 'lots', pitch: 0, wrench: 1 })).toThrowMatching(
-      (error) => error instanceof FaultError && error.faults.map((fault) => fault.path).sort().join() === 'amount,format,pitch,wrench',
+      (error) =>
+        error instanceof FaultError &&
+        error.faults
+          .map((fault) => fault.path)
+          .sort()
+          .join() === 'amount,format,pitch,wrench',
     );
     expect(() => move('adjustr', {})).toThrowMatching((error) => error.faults[0].example === 'adjuster');
     expect(() => planMove(null)).toThrowError(FaultError);
@@ -32,7 +37,9 @@ describe('turning an adjuster', () => {
 });
 
 describe('shim leaves', () => {
-  const stock = fc.array(fc.record({ thickness: fc.integer({ min: 10, max: 300 }), count: fc.integer({ min: 0, max: 3 }) }), { maxLength: 5 });
+  const stock = fc.array(fc.record({ thickness: fc.integer({ min: 10, max: 300 }), count: fc.integer({ min: 0, max: 3 }) }), {
+    maxLength: 5,
+  });
 
   it('are the fewest that do, and only from the stock', () => {
     fc.assert(
@@ -56,7 +63,10 @@ describe('shim leaves', () => {
   });
 
   it('gives the nearest below and above when nothing fits', () => {
-    const plan = chooseLeaves(130, [{ thickness: 50, count: 2 }, { thickness: 200, count: 1 }]);
+    const plan = chooseLeaves(130, [
+      { thickness: 50, count: 2 },
+      { thickness: 200, count: 1 },
+    ]);
     expect(plan.leaves).toBeNull();
     expect(plan.below?.total).toBe(100);
     expect(plan.above?.total).toBe(200);
@@ -93,12 +103,22 @@ describe('shims under a base', () => {
 
   it('cannot lower anything', () => {
     expect(() => move('base-shims', { lift: -20, length: 160 })).toThrowMatching((error) => error.faults[0].path === 'lift');
-    expect(move('base-shims', { lift: 50, length: 160, stock: [{ thickness: 50, count: 1 }] })['frontLeaves']).toEqual(jasmine.objectContaining({ leaves: [50] }));
+    expect(move('base-shims', { lift: 50, length: 160, stock: [{ thickness: 50, count: 1 }] })['frontLeaves']).toEqual(
+      jasmine.objectContaining({ leaves: [50] }),
+    );
   });
 });
 
 describe('a cutting template', () => {
-  const outline: ShimOutline = { length: 160, width: 90, bolts: [{ x: 40, y: 45, diameter: 12 }, { x: 120, y: 45, diameter: 12 }], handle: { x: 80, width: 30, depth: 20 } };
+  const outline: ShimOutline = {
+    length: 160,
+    width: 90,
+    bolts: [
+      { x: 40, y: 45, diameter: 12 },
+      { x: 120, y: 45, diameter: 12 },
+    ],
+    handle: { x: 80, width: 30, depth: 20 },
+  };
 
   it('read back from DXF is the base less its clearances, at 1:1', () => {
     const drawing = new DxfParser().parseSync(templateDxf(shimTemplate(outline)));
@@ -110,14 +130,20 @@ describe('a cutting template', () => {
     expect([Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]).toEqual([1, 159, 1, 89]);
     for (const [i, line] of lines.entries()) expect(line.vertices[1]).toEqual(lines[(i + 1) % lines.length].vertices[0]);
     const circles = entities.filter((entity) => entity.type === 'CIRCLE').map(({ center, radius }) => [center.x, center.y, radius]);
-    expect(circles).toEqual([[40, 45, 7], [120, 45, 7]]);
+    expect(circles).toEqual([
+      [40, 45, 7],
+      [120, 45, 7],
+    ]);
     expect(drawing?.header['$INSUNITS']).toBe(4);
   });
 
   it('read back from SVG has its size in millimetres and the same holes', () => {
     const svg = templateSvg(shimTemplate(outline), 'L-14 <base>');
     expect(svg).toContain('width="160mm" height="90mm" viewBox="0 0 160 90"');
-    expect([...svg.matchAll(/<circle cx="(\S+)" cy="(\S+)" r="(\S+)"/g)].map((found) => found.slice(1, 4).map(Number))).toEqual([[40, 45, 7], [120, 45, 7]]);
+    expect([...svg.matchAll(/<circle cx="(\S+)" cy="(\S+)" r="(\S+)"/g)].map((found) => found.slice(1, 4).map(Number))).toEqual([
+      [40, 45, 7],
+      [120, 45, 7],
+    ]);
     expect(svg).not.toContain('<base>');
   });
 
@@ -128,7 +154,14 @@ describe('a cutting template', () => {
 });
 
 describe('a job card', () => {
-  const facts = { size: '0.021 mm', direction: 'toward you', plus: true, turns: 0.014, where: 'on the quill, zeroed', needle: 'from 0 to 10.5 div' };
+  const facts = {
+    size: '0.021 mm',
+    direction: 'toward you',
+    plus: true,
+    turns: 0.014,
+    where: 'on the quill, zeroed',
+    needle: 'from 0 to 10.5 div',
+  };
 
   it('slacks the side it moves toward, then drives the other', () => {
     const steps = jobSteps('adjuster', facts).map((step) => step.text);
@@ -143,14 +176,24 @@ describe('a job card', () => {
   it('of every kind watches a needle, logs the shift and ends with a new round', () => {
     for (const kind of [...Object.keys(JOB_CARDS), 'something-else']) {
       const steps = jobSteps(kind, facts);
-      expect(steps.some((step) => step.shift)).withContext(kind).toBeTrue();
-      expect(steps.some((step) => step.caution)).withContext(kind).toBeTrue();
-      expect(steps.some((step) => step.text.includes('10.5 div'))).withContext(kind).toBeTrue();
+      expect(steps.some((step) => step.shift))
+        .withContext(kind)
+        .toBeTrue();
+      expect(steps.some((step) => step.caution))
+        .withContext(kind)
+        .toBeTrue();
+      expect(steps.some((step) => step.text.includes('10.5 div')))
+        .withContext(kind)
+        .toBeTrue();
       expect(steps.at(-1)?.text).toContain('new round');
     }
   });
 
   it('names the leaves at each end when they differ', () => {
-    expect(jobSteps('base-shims', { ...facts, frontLeaves: '0.05 mm', rearLeaves: '' }).some((step) => step.text.includes('front 0.05 mm; rear none'))).toBeTrue();
+    expect(
+      jobSteps('base-shims', { ...facts, frontLeaves: '0.05 mm', rearLeaves: '' }).some((step) =>
+        step.text.includes('front 0.05 mm; rear none'),
+      ),
+    ).toBeTrue();
   });
 });

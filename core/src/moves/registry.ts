@@ -21,13 +21,19 @@ export const PLAN_FORMAT = 'isometra-move-plan/1';
 export function planMove(raw: unknown): MovePlan {
   const faults: Fault[] = [];
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
-    throw new FaultError([{ path: '', message: 'must be a move sheet: an object', example: `{ "format": "${MOVE_FORMAT}", "move": "adjuster", … }` }]);
+    throw new FaultError([
+      { path: '', message: 'must be a move sheet: an object', example: `{ "format": "${MOVE_FORMAT}", "move": "adjuster", … }` },
+    ]);
   }
   const { format, move: kind, ...rest } = raw as Record<string, unknown>;
   if (format !== MOVE_FORMAT) faults.push({ path: 'format', message: `must be "${MOVE_FORMAT}"`, example: MOVE_FORMAT });
   const definition = typeof kind === 'string' ? MOVES.get(kind) : undefined;
   if (!definition) {
-    faults.push({ path: 'move', message: unknownMove(kind), example: (typeof kind === 'string' && nearest(kind, [...MOVES.keys()])) || 'adjuster' });
+    faults.push({
+      path: 'move',
+      message: unknownMove(kind),
+      example: (typeof kind === 'string' && nearest(kind, [...MOVES.keys()])) || 'adjuster',
+    });
     throw new FaultError(faults);
   }
   const { input, faults: inputFaults } = readMoveInput(definition, rest, []);
@@ -38,5 +44,7 @@ export function planMove(raw: unknown): MovePlan {
 
 export function unknownMove(kind: unknown): string {
   const known = [...MOVES.keys()].join(', ');
-  return typeof kind === 'string' ? `"${kind}" is not a move worked out here; there are ${known}` : `is missing: name the move, one of ${known}`;
+  return typeof kind === 'string'
+    ? `"${kind}" is not a move worked out here; there are ${known}`
+    : `is missing: name the move, one of ${known}`;
 }

@@ -24,18 +24,39 @@ const value = (sheet: unknown, name: string): number => solve(sheet).quantities[
 describe('a bar between centres gives the truth back', () => {
   it('exactly without noise, turned or not, from either side', () => {
     fc.assert(
-      fc.property(truth, dial, fc.integer({ min: 200, max: 900 }), fc.boolean(), fc.constantFrom('operator' as const, 'rear' as const), (where, dial, length, turned, side) => {
-        const sheet = traverseSheet(where, { centreDistance: length, stations: [0.08, 0.3, 0.55, 0.93].map((part) => part * length), bar: { diameter: 30 }, bow: turned ? 12 : 0, turned, side, dial });
-        expect(value(sheet, 'offsetHorizontal')).toBeCloseTo(where.offsetHorizontal, 2);
-        expect(value(sheet, 'offsetVertical')).toBeCloseTo(where.offsetVertical, 1);
-        if (turned) expect(value(sheet, 'barBow')).toBeCloseTo(12 * Math.sin(Math.PI * 0.55), 3);
-      }),
+      fc.property(
+        truth,
+        dial,
+        fc.integer({ min: 200, max: 900 }),
+        fc.boolean(),
+        fc.constantFrom('operator' as const, 'rear' as const),
+        (where, dial, length, turned, side) => {
+          const sheet = traverseSheet(where, {
+            centreDistance: length,
+            stations: [0.08, 0.3, 0.55, 0.93].map((part) => part * length),
+            bar: { diameter: 30 },
+            bow: turned ? 12 : 0,
+            turned,
+            side,
+            dial,
+          });
+          expect(value(sheet, 'offsetHorizontal')).toBeCloseTo(where.offsetHorizontal, 2);
+          expect(value(sheet, 'offsetVertical')).toBeCloseTo(where.offsetVertical, 1);
+          if (turned) expect(value(sheet, 'barBow')).toBeCloseTo(12 * Math.sin(Math.PI * 0.55), 3);
+        },
+      ),
       { numRuns: 60 },
     );
   });
 
   it('a bow that is not turned out is missed: turning is worth it', () => {
-    const practice = { centreDistance: 400, stations: [40, 300], bar: { diameter: 30 }, bow: 30, dial: { kind: 'plunger', graduation: 2, sense: 1 } as const };
+    const practice = {
+      centreDistance: 400,
+      stations: [40, 300],
+      bar: { diameter: 30 },
+      bow: 30,
+      dial: { kind: 'plunger', graduation: 2, sense: 1 } as const,
+    };
     const where = { offsetHorizontal: 20, offsetVertical: 10 };
     expect(Math.abs(value(traverseSheet(where, practice), 'offsetHorizontal') - 20)).toBeGreaterThan(5);
     expect(value(traverseSheet(where, { ...practice, turned: true }), 'offsetHorizontal')).toBeCloseTo(20, 6);
@@ -45,13 +66,19 @@ describe('a bar between centres gives the truth back', () => {
 describe('a sweep gives the truth back', () => {
   it('to the spindle, and to the carriage when the axis is known', () => {
     fc.assert(
-      fc.property(truth, dial, fc.constantFrom('outside' as const, 'bore' as const), fc.constantFrom(4, 8, 12), (where, dial, feature, number) => {
-        const angles = Array.from({ length: number }, (_, i) => (360 * i) / number);
-        const sheet = sweepSheet(where, { feature, radius: 25, angles, distance: 500, axisKnown: true, dial });
-        expect(value(sheet, 'offsetHorizontal')).toBeCloseTo(where.offsetHorizontal - (where.axisSlopeH ?? 0) / 2, 1);
-        expect(value(sheet, 'carriageOffsetHorizontal')).toBeCloseTo(where.offsetHorizontal, 1);
-        expect(value(sheet, 'carriageOffsetVertical')).toBeCloseTo(where.offsetVertical, 1);
-      }),
+      fc.property(
+        truth,
+        dial,
+        fc.constantFrom('outside' as const, 'bore' as const),
+        fc.constantFrom(4, 8, 12),
+        (where, dial, feature, number) => {
+          const angles = Array.from({ length: number }, (_, i) => (360 * i) / number);
+          const sheet = sweepSheet(where, { feature, radius: 25, angles, distance: 500, axisKnown: true, dial });
+          expect(value(sheet, 'offsetHorizontal')).toBeCloseTo(where.offsetHorizontal - (where.axisSlopeH ?? 0) / 2, 1);
+          expect(value(sheet, 'carriageOffsetHorizontal')).toBeCloseTo(where.offsetHorizontal, 1);
+          expect(value(sheet, 'carriageOffsetVertical')).toBeCloseTo(where.offsetVertical, 1);
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -60,16 +87,32 @@ describe('a sweep gives the truth back', () => {
 describe('a test cut gives the truth back', () => {
   it('swinging between centres or bending in a chuck, whichever side the tool is', () => {
     fc.assert(
-      fc.property(truth, fc.constantFrom('centres' as const, 'chuck' as const), fc.constantFrom('operator' as const, 'rear' as const), (where, held, tool) => {
-        const sheet = cutSheet(where, { centreDistance: 400, stations: [30, 200, 380], diameter: 38, held, tool, heightKnown: true, graduation: 1 });
-        expect(Math.abs(value(sheet, 'offsetHorizontal') - where.offsetHorizontal)).toBeLessThan(0.1);
-      }),
+      fc.property(
+        truth,
+        fc.constantFrom('centres' as const, 'chuck' as const),
+        fc.constantFrom('operator' as const, 'rear' as const),
+        (where, held, tool) => {
+          const sheet = cutSheet(where, {
+            centreDistance: 400,
+            stations: [30, 200, 380],
+            diameter: 38,
+            held,
+            tool,
+            heightKnown: true,
+            graduation: 1,
+          });
+          expect(Math.abs(value(sheet, 'offsetHorizontal') - where.offsetHorizontal)).toBeLessThan(0.1);
+        },
+      ),
       { numRuns: 60 },
     );
   });
 
   it('cut to mid-bar alone, the move equals the difference itself', () => {
-    const sheet = cutSheet({ offsetHorizontal: -24, offsetVertical: 0 }, { centreDistance: 400, stations: [0, 200], diameter: 38, graduation: 1 });
+    const sheet = cutSheet(
+      { offsetHorizontal: -24, offsetVertical: 0 },
+      { centreDistance: 400, stations: [0, 200], diameter: 38, graduation: 1 },
+    );
     const [first, second] = (sheet['readings'] as { value: number }[]).map((reading) => reading.value * 1000);
     expect(second - first).toBeCloseTo(24, 6);
     expect(value(sheet, 'offsetHorizontal')).toBeCloseTo(-24, 3);
@@ -81,11 +124,31 @@ describe('with noise the truth lies within U in at least 95 % of runs', () => {
   const where = { offsetHorizontal: -37, offsetVertical: 22, axisSlopeH: 0, axisSlopeV: 0 };
   const methods = {
     traverse: (random: ReturnType<typeof seededRandom>) =>
-      traverseSheet(where, { centreDistance: 420, stations: [20, 400], bar: { diameter: 25 }, dial: { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1 }, imperfection: { random, repeat: 0.5 } }),
+      traverseSheet(where, {
+        centreDistance: 420,
+        stations: [20, 400],
+        bar: { diameter: 25 },
+        dial: { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1 },
+        imperfection: { random, repeat: 0.5 },
+      }),
     sweep: (random: ReturnType<typeof seededRandom>) =>
-      sweepSheet(where, { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 300, dial: { kind: 'plunger', graduation: 2, sense: 1, holderSag: -10, accuracy: 1 }, imperfection: { random, repeat: 0.5 } }),
+      sweepSheet(where, {
+        feature: 'outside',
+        radius: 20,
+        angles: [0, 90, 180, 270],
+        distance: 300,
+        dial: { kind: 'plunger', graduation: 2, sense: 1, holderSag: -10, accuracy: 1 },
+        imperfection: { random, repeat: 0.5 },
+      }),
     cut: (random: ReturnType<typeof seededRandom>) =>
-      cutSheet(where, { centreDistance: 420, stations: [20, 400], diameter: 38, heightKnown: true, graduation: 2, imperfection: { random, repeat: 0.5 } }),
+      cutSheet(where, {
+        centreDistance: 420,
+        stations: [20, 400],
+        diameter: 38,
+        heightKnown: true,
+        graduation: 2,
+        imperfection: { random, repeat: 0.5 },
+      }),
   };
   for (const [name, make] of Object.entries(methods)) {
     it(name, () => {

@@ -59,13 +59,20 @@ export function traverseSheet(truth: TailstockTruth, practice: TraversePractice)
       stations.forEach((at, i) => {
         const part = at / length;
         const bend = own * (bow * Math.sin(Math.PI * part) + error[i]);
-        const centre = plane === 'h' ? truth.offsetHorizontal * part + bend : truth.offsetVertical * part + bend - addedUpSag(bar, length, at);
+        const centre =
+          plane === 'h' ? truth.offsetHorizontal * part + bend : truth.offsetVertical * part + bend - addedUpSag(bar, length, at);
         const toward = plane === 'h' && side === 'rear' ? -centre : centre;
         readings.push({ plane, at, ...(turned && { turn }), value: read(toward - pushed(bar, length, dial.contactForce ?? 0, at)) });
       });
     }
   }
-  return { format: 'isometra-sheet/1', check: 'tailstock-traverse', instrument: dialInstrument(dial), setup: { centreDistance: length, side, bar }, readings };
+  return {
+    format: 'isometra-sheet/1',
+    check: 'tailstock-traverse',
+    instrument: dialInstrument(dial),
+    setup: { centreDistance: length, side, bar },
+    readings,
+  };
 }
 
 /** Deflection under a force at x by Castigliano's sum over the bar, µm. */
@@ -128,7 +135,16 @@ export interface CutPractice {
 
 /** A bar turned where it stands: the tool runs true with the carriage, the work swings or bends about the head. */
 export function cutSheet(truth: TailstockTruth, practice: CutPractice): RawSheet {
-  const { centreDistance: length, stations, diameter, held = 'centres', tool = 'operator', heightKnown = false, graduation, imperfection } = practice;
+  const {
+    centreDistance: length,
+    stations,
+    diameter,
+    held = 'centres',
+    tool = 'operator',
+    heightKnown = false,
+    graduation,
+    imperfection,
+  } = practice;
   const side = tool === 'operator' ? 1 : -1;
   const readings = stations.map((at) => {
     const part = held === 'chuck' ? bentPart(at / length) : at / length;

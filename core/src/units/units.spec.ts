@@ -66,19 +66,28 @@ describe('quantities', () => {
   });
 
   it('every example is taken by its own dimension', () => {
-    for (const [dimension, { example }] of Object.entries(DIMENSIONS)) expect(parseQuantity(example, dimension as Dimension).ok).withContext(dimension).toBeTrue();
+    for (const [dimension, { example }] of Object.entries(DIMENSIONS))
+      expect(parseQuantity(example, dimension as Dimension).ok)
+        .withContext(dimension)
+        .toBeTrue();
   });
 
   it('format then parse gives the value back at the shown precision', () => {
     const dimensions = Object.keys(DIMENSIONS) as Dimension[];
     fc.assert(
-      fc.property(fc.constantFrom(...dimensions), fc.double({ min: -1e5, max: 1e5, noNaN: true }), fc.nat(5), fc.nat(20), (dimension, number, decimals, pick) => {
-        const units = Object.keys(DIMENSIONS[dimension].factors);
-        const unit = units[pick % units.length];
-        const back = value(formatQuantity(number, dimension, unit, decimals), dimension);
-        const half = 0.5 * 10 ** -decimals * DIMENSIONS[dimension].factors[unit];
-        expect(Math.abs(back - number)).toBeLessThanOrEqual(half * 1.000001 + Math.abs(number) * 1e-12);
-      }),
+      fc.property(
+        fc.constantFrom(...dimensions),
+        fc.double({ min: -1e5, max: 1e5, noNaN: true }),
+        fc.nat(5),
+        fc.nat(20),
+        (dimension, number, decimals, pick) => {
+          const units = Object.keys(DIMENSIONS[dimension].factors);
+          const unit = units[pick % units.length];
+          const back = value(formatQuantity(number, dimension, unit, decimals), dimension);
+          const half = 0.5 * 10 ** -decimals * DIMENSIONS[dimension].factors[unit];
+          expect(Math.abs(back - number)).toBeLessThanOrEqual(half * 1.000001 + Math.abs(number) * 1e-12);
+        },
+      ),
     );
   });
 

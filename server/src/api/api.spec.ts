@@ -33,7 +33,12 @@ describe('the API', () => {
       expect(await faults(shop.http.post('/api/solve').set('Content-Type', 'application/json').send('{"a":').expect(400))).toEqual(['']);
     });
     it('for a sheet with several faults', async () => {
-      const sheet = { format: 'isometra-sheet/1', check: 'tailstock-traverse', setup: { centreDistance: 'far' }, readings: [{ plane: 'h', at: 20, value: 'x' }] };
+      const sheet = {
+        format: 'isometra-sheet/1',
+        check: 'tailstock-traverse',
+        setup: { centreDistance: 'far' },
+        readings: [{ plane: 'h', at: 20, value: 'x' }],
+      };
       expect(await faults(shop.http.post('/api/solve').send(sheet).expect(400))).toEqual(['readings[0].value', 'setup.centreDistance']);
     });
     it('for a machine with several faults', async () => {
@@ -42,16 +47,24 @@ describe('the API', () => {
     });
     it('for what is not there', async () => {
       for (const path of ['/api/nothing', `/api/machines/${uuid()}`, '/api/machines/not-an-id', `/api/rounds/${uuid()}`]) {
-        expect((await faults(shop.http.get(path).expect(404))).length).withContext(path).toBe(1);
+        expect((await faults(shop.http.get(path).expect(404))).length)
+          .withContext(path)
+          .toBe(1);
       }
     });
     it('for a check that does not exist', async () => {
       const { lathe } = await newRound();
-      const { body } = await shop.http.post('/api/rounds').send({ ...round(lathe.id), check: 'tailstock-travers' }).expect(400);
+      const { body } = await shop.http
+        .post('/api/rounds')
+        .send({ ...round(lathe.id), check: 'tailstock-travers' })
+        .expect(400);
       expect(body.errors[0]).toEqual(jasmine.objectContaining({ path: 'check', example: 'tailstock-traverse' }));
     });
     it('for a body that is too large', async () => {
-      await shop.http.post('/api/solve').send({ text: 'x'.repeat(1_100_000) }).expect(413);
+      await shop.http
+        .post('/api/solve')
+        .send({ text: 'x'.repeat(1_100_000) })
+        .expect(413);
     });
   });
 
@@ -61,11 +74,17 @@ describe('the API', () => {
         format: 'isometra-sheet/1',
         check: 'tailstock-traverse',
         setup: { centreDistance: 400 },
-        readings: [{ plane: 'h', at: 0, value: '0 um' }, { plane: 'h', at: 400, value: '-21 um' }],
+        readings: [
+          { plane: 'h', at: 0, value: '0 um' },
+          { plane: 'h', at: 400, value: '-21 um' },
+        ],
       };
       const { body } = await shop.http.post('/api/solve').send(sheet).expect(200);
       expect(body.quantities.offsetHorizontal.value).toBeCloseTo(-21, 9);
-      const plan = await shop.http.post('/api/move').send({ format: 'isometra-move/1', move: 'adjuster', amount: 21, pitch: 1.5 }).expect(200);
+      const plan = await shop.http
+        .post('/api/move')
+        .send({ format: 'isometra-move/1', move: 'adjuster', amount: 21, pitch: 1.5 })
+        .expect(200);
       expect(plan.body.turns).toBeCloseTo(0.014, 9);
     });
   });
@@ -100,10 +119,19 @@ describe('the API', () => {
     it('is kept as typed and checked', async () => {
       const dial = indicator();
       await shop.http.post('/api/kit').send(dial).expect(201);
-      const { body } = await shop.http.post('/api/kit').send({ ...indicator(), data: { kind: 'lever', graduation: 'fine' } }).expect(400);
+      const { body } = await shop.http
+        .post('/api/kit')
+        .send({ ...indicator(), data: { kind: 'lever', graduation: 'fine' } })
+        .expect(400);
       expect(body.errors[0].path).toBe('data.graduation');
-      await shop.http.put(`/api/kit/${dial.id}`).send({ ...dial, name: 'Best lever' }).expect(200);
-      await shop.http.put(`/api/kit/${dial.id}`).send({ ...dial, name: 'Other' }).expect(409);
+      await shop.http
+        .put(`/api/kit/${dial.id}`)
+        .send({ ...dial, name: 'Best lever' })
+        .expect(200);
+      await shop.http
+        .put(`/api/kit/${dial.id}`)
+        .send({ ...dial, name: 'Other' })
+        .expect(409);
       expect((await shop.http.get('/api/kit')).body.map((item: { name: string }) => item.name)).toEqual(['Best lever']);
     });
   });
@@ -111,7 +139,10 @@ describe('the API', () => {
   describe('rounds and readings', () => {
     it('a round is solved from its readings, each time anew', async () => {
       const { lathe, begun } = await newRound();
-      await shop.http.post(`/api/rounds/${begun.id}/readings`).send([reading(20, '0 div'), reading(400, '-9.5 div')]).expect(201);
+      await shop.http
+        .post(`/api/rounds/${begun.id}/readings`)
+        .send([reading(20, '0 div'), reading(400, '-9.5 div')])
+        .expect(201);
       const { body } = await shop.http.get(`/api/machines/${lathe.id}/rounds?check=tailstock-traverse`).expect(200);
       expect(body.length).toBe(1);
       expect(body[0].finding.quantities.offsetHorizontal.value).toBeCloseTo(-21, 6);
@@ -123,13 +154,23 @@ describe('the API', () => {
       const { begun } = await newRound();
       const first = reading(20, '0 div');
       await shop.http.post(`/api/rounds/${begun.id}/readings`).send(first).expect(201);
-      const { body } = await shop.http.post(`/api/rounds/${begun.id}/readings`).send([first, reading(400, '3 div')]).expect(201);
+      const { body } = await shop.http
+        .post(`/api/rounds/${begun.id}/readings`)
+        .send([first, reading(400, '3 div')])
+        .expect(201);
       expect(body.map((entry: { value: string }) => entry.value)).toEqual(['0 div', '3 div']);
     });
 
     it('readings sent by many at once all arrive', async () => {
       const { begun } = await newRound();
-      await Promise.all(Array.from({ length: 12 }, (_, i) => shop.http.post(`/api/rounds/${begun.id}/readings`).send(reading(i, `${i} div`)).expect(201)));
+      await Promise.all(
+        Array.from({ length: 12 }, (_, i) =>
+          shop.http
+            .post(`/api/rounds/${begun.id}/readings`)
+            .send(reading(i, `${i} div`))
+            .expect(201),
+        ),
+      );
       const { body } = await shop.http.get(`/api/rounds/${begun.id}`);
       expect(new Set(body.readings.map((entry: { sequence: number }) => entry.sequence)).size).toBe(12);
     });
@@ -138,11 +179,17 @@ describe('the API', () => {
       const { begun, lathe } = await newRound();
       const wrong = reading(20, '5 div');
       await shop.http.post(`/api/rounds/${begun.id}/readings`).send([wrong, reading(400, '0 div')]);
-      const without = await shop.http.post(`/api/rounds/${begun.id}/readings`).send(reading(20, '4 div', { supersedes: wrong.id })).expect(400);
+      const without = await shop.http
+        .post(`/api/rounds/${begun.id}/readings`)
+        .send(reading(20, '4 div', { supersedes: wrong.id }))
+        .expect(400);
       expect(without.body.errors[0].path).toBe('why');
       const better = reading(20, '4 div', { supersedes: wrong.id, why: 'misread' });
       await shop.http.post(`/api/rounds/${begun.id}/readings`).send(better).expect(201);
-      await shop.http.post(`/api/rounds/${begun.id}/readings`).send(reading(20, '3 div', { supersedes: wrong.id, why: 'again' })).expect(409);
+      await shop.http
+        .post(`/api/rounds/${begun.id}/readings`)
+        .send(reading(20, '3 div', { supersedes: wrong.id, why: 'again' }))
+        .expect(409);
       const { body } = await shop.http.get(`/api/rounds/${begun.id}`);
       expect(body.readings.length).toBe(3);
       expect(body.finding.quantities.offsetHorizontal.value).toBeCloseTo((-8 * 420) / 380, 6);
@@ -159,8 +206,14 @@ describe('the API', () => {
 
     it('a round that is changed elsewhere gets 409', async () => {
       const { begun } = await newRound();
-      await shop.http.put(`/api/rounds/${begun.id}`).send({ ...begun, setup: { centreDistance: '500 mm' } }).expect(200);
-      const { body } = await shop.http.put(`/api/rounds/${begun.id}`).send({ ...begun, setup: { centreDistance: '600 mm' } }).expect(409);
+      await shop.http
+        .put(`/api/rounds/${begun.id}`)
+        .send({ ...begun, setup: { centreDistance: '500 mm' } })
+        .expect(200);
+      const { body } = await shop.http
+        .put(`/api/rounds/${begun.id}`)
+        .send({ ...begun, setup: { centreDistance: '600 mm' } })
+        .expect(409);
       expect(body.current.setup.centreDistance).toBe('500 mm');
     });
 
@@ -179,10 +232,19 @@ describe('the API', () => {
       const planned = move(begun.id);
       await shop.http.post('/api/moves').send(planned).expect(201);
       await shop.http.post('/api/moves').send(planned).expect(201);
-      const ticked = await shop.http.put(`/api/moves/${planned.id}`).send({ ...planned, ticks: [0, 1] }).expect(200);
+      const ticked = await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...planned, ticks: [0, 1] })
+        .expect(200);
       expect(ticked.body.version).toBe(2);
-      await shop.http.put(`/api/moves/${planned.id}`).send({ ...planned, ticks: [4] }).expect(409);
-      await shop.http.put(`/api/moves/${planned.id}`).send({ ...ticked.body, ticks: [0, 1, 2], done: true, shift: '0.5 div' }).expect(200);
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...planned, ticks: [4] })
+        .expect(409);
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...ticked.body, ticks: [0, 1, 2], done: true, shift: '0.5 div' })
+        .expect(200);
       const { body } = await shop.http.get(`/api/rounds/${begun.id}`);
       expect(body.moves).toEqual([jasmine.objectContaining({ done: true, shift: '0.5 div', ticks: [0, 1, 2] })]);
       const log = (await shop.http.get(`/api/machines/${lathe.id}/log`)).body;
@@ -199,7 +261,10 @@ describe('the API', () => {
       expect(body.map((entry: { card: { number: string } }) => entry.card.number)).toEqual(['L-02', 'L-14']);
       await shop.http.post('/api/demo').expect(409);
       const rounds = (await shop.http.get(`/api/machines/${body[1].id}/rounds?check=tailstock-traverse`)).body;
-      const verdicts = rounds.map((entry: { finding: { quantities: { offsetHorizontal: { verdict: string } } } }) => entry.finding.quantities.offsetHorizontal.verdict);
+      const verdicts = rounds.map(
+        (entry: { finding: { quantities: { offsetHorizontal: { verdict: string } } } }) =>
+          entry.finding.quantities.offsetHorizontal.verdict,
+      );
       expect(verdicts).toEqual(['out', 'out', 'out', 'in']);
     });
   });

@@ -15,11 +15,22 @@ export class ApiError extends Error {
   }
 }
 
-export const notFound = (what: string): ApiError => new ApiError(404, [{ path: 'id', message: `no such ${what}`, example: `the id of a ${what} from its list` }]);
+export const notFound = (what: string): ApiError =>
+  new ApiError(404, [{ path: 'id', message: `no such ${what}`, example: `the id of a ${what} from its list` }]);
 
 /** Somebody else changed the row since it was read. */
 export const stale = (current: unknown): ApiError =>
-  new ApiError(409, [{ path: 'version', message: 'it was changed by someone else since you read it; the newer one is beside this', example: 'the version of the newer one' }], current);
+  new ApiError(
+    409,
+    [
+      {
+        path: 'version',
+        message: 'it was changed by someone else since you read it; the newer one is beside this',
+        example: 'the version of the newer one',
+      },
+    ],
+    current,
+  );
 
 /** Check a body against its schema; every fault at once. */
 export function parseBody<T extends z.ZodType>(schema: T, body: unknown): z.output<T> {
@@ -30,7 +41,13 @@ export function parseBody<T extends z.ZodType>(schema: T, body: unknown): z.outp
 
 /** The API's own 404. */
 export const unknownRoute: RequestHandler = (request) => {
-  throw new ApiError(404, [{ path: request.path, message: `there is nothing at ${request.method} ${request.baseUrl}${request.path}`, example: 'GET /api/machines' }]);
+  throw new ApiError(404, [
+    {
+      path: request.path,
+      message: `there is nothing at ${request.method} ${request.baseUrl}${request.path}`,
+      example: 'GET /api/machines',
+    },
+  ]);
 };
 
 function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
@@ -40,12 +57,15 @@ function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
     const [column] = Object.keys(error.fields);
     return [409, [{ path: column ?? '', message: 'is already taken', example: 'another one' }]];
   }
-  if (error instanceof ForeignKeyConstraintError) return [400, [{ path: '', message: 'refers to something that does not exist', example: 'the id of a row from its list' }]];
-  if (error instanceof BaseError) return [503, [{ path: '', message: 'the database did not answer; nothing was lost, try again', example: '' }]];
+  if (error instanceof ForeignKeyConstraintError)
+    return [400, [{ path: '', message: 'refers to something that does not exist', example: 'the id of a row from its list' }]];
+  if (error instanceof BaseError)
+    return [503, [{ path: '', message: 'the database did not answer; nothing was lost, try again', example: '' }]];
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.parse.failed') return [400, [{ path: '', message: 'the body is not JSON', example: '{ … }' }]];
   if (type === 'entity.too.large') return [413, [{ path: '', message: 'the body is larger than 1 MB', example: 'fewer readings at once' }]];
-  if (status !== undefined && status >= 400 && status < 500) return [status, [{ path: '', message: (error as Error).message, example: '' }]];
+  if (status !== undefined && status >= 400 && status < 500)
+    return [status, [{ path: '', message: (error as Error).message, example: '' }]];
   return [500, [{ path: '', message: 'something went wrong on the server; the request id helps to find it in the log', example: '' }]];
 }
 

@@ -2,7 +2,17 @@ import { Router } from 'express';
 import type { Sequelize } from 'sequelize';
 import * as z from 'zod';
 import { planMove, solve } from '@isometra/core';
-import { idSchema, kitItemSchema, machineSchema, moveSchema, readingSchema, roundSchema, whoSchema, type KitItem, type Machine } from '@isometra/contract';
+import {
+  idSchema,
+  kitItemSchema,
+  machineSchema,
+  moveSchema,
+  readingSchema,
+  roundSchema,
+  whoSchema,
+  type KitItem,
+  type Machine,
+} from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
 import { addKit, changeKit, listKit } from '../services/kit.js';
 import { readLog } from '../services/log.js';
@@ -53,7 +63,10 @@ function machines(router: Router): void {
 
 function kit(router: Router): void {
   router.get('/kit', async (_request, response) => void response.json(await listKit()));
-  router.post('/kit', async (request, response) => void response.status(201).json(await addKit(parseBody(kitItemSchema, request.body) as KitItem)));
+  router.post(
+    '/kit',
+    async (request, response) => void response.status(201).json(await addKit(parseBody(kitItemSchema, request.body) as KitItem)),
+  );
   router.put('/kit/:id', async (request, response) => {
     const item = parseBody(kitItemSchema, request.body) as KitItem;
     sameId(request.params.id, item.id);
@@ -68,7 +81,10 @@ function rounds(router: Router, sequelize: Sequelize): void {
     const { check } = parseBody(checkQuery, request.query);
     response.json(await listRounds(idIn(request.params.id, 'machine'), check));
   });
-  router.post('/rounds', async (request, response) => void response.status(201).json(await addRound(sequelize, parseBody(roundSchema, request.body))));
+  router.post(
+    '/rounds',
+    async (request, response) => void response.status(201).json(await addRound(sequelize, parseBody(roundSchema, request.body))),
+  );
   router.get('/rounds/:id', async (request, response) => void response.json(await getRound(idIn(request.params.id, 'round'))));
   router.put('/rounds/:id', async (request, response) => {
     const round = parseBody(roundSchema, request.body);
@@ -80,7 +96,10 @@ function rounds(router: Router, sequelize: Sequelize): void {
     const readings = Array.isArray(body) ? parseBody(z.array(readingSchema).min(1).max(1000), body) : [parseBody(readingSchema, body)];
     response.status(201).json(await addReadings(sequelize, idIn(request.params.id, 'round'), readings));
   });
-  router.post('/moves', async (request, response) => void response.status(201).json(await addMove(sequelize, parseBody(moveSchema, request.body))));
+  router.post(
+    '/moves',
+    async (request, response) => void response.status(201).json(await addMove(sequelize, parseBody(moveSchema, request.body))),
+  );
   router.put('/moves/:id', async (request, response) => {
     const move = parseBody(moveSchema, request.body);
     sameId(request.params.id, move.id);
@@ -96,7 +115,8 @@ export function apiRoutes(sequelize: Sequelize): Router {
   kit(router);
   rounds(router, sequelize);
   router.post('/demo', async (_request, response) => {
-    if (!(await isEmpty())) throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);
+    if (!(await isEmpty()))
+      throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);
     await fillDemo(sequelize);
     response.status(201).json(await listMachines());
   });

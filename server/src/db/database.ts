@@ -4,7 +4,9 @@ import { up as firstTables } from './migrations/001-first-tables.js';
 import { defineModels } from './models.js';
 
 /** Migrations in order: forward only, run at start. */
-const MIGRATIONS: readonly { readonly name: string; readonly up: (database: QueryInterface) => Promise<void> }[] = [{ name: '001-first-tables', up: firstTables }];
+const MIGRATIONS: readonly { readonly name: string; readonly up: (database: QueryInterface) => Promise<void> }[] = [
+  { name: '001-first-tables', up: firstTables },
+];
 
 /** Connect, without changing anything. */
 export function connect(databaseUrl: string): Sequelize {

@@ -118,7 +118,10 @@ export function defineModels(sequelize: Sequelize): void {
   const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
   MachineRow.init({ id: id(), number: text(24), kind: text(24), card: json('card'), version: version() }, table('machines'));
   KitRow.init({ id: id(), kind: text(24), name: text(60), data: json('data'), version: version() }, table('kit_items'));
-  SurveyRow.init({ id: id(), machineId: uuid(), title: text(120), startedAt: when(), endedAt: { ...when(), allowNull: true }, version: version() }, table('surveys'));
+  SurveyRow.init(
+    { id: id(), machineId: uuid(), title: text(120), startedAt: when(), endedAt: { ...when(), allowNull: true }, version: version() },
+    table('surveys'),
+  );
   CheckRow.init({ id: id(), surveyId: uuid(), kind: text(60) }, table('checks'));
   RoundRow.init(
     {
@@ -175,7 +178,14 @@ export function defineModels(sequelize: Sequelize): void {
     table('moves'),
   );
   LogRow.init(
-    { id: { type: DataTypes.BIGINT.UNSIGNED, primaryKey: true, autoIncrement: true }, machineId: { type: DataTypes.UUID, allowNull: true }, at: when(), by: text(8), what: text(40), text: text(400) },
+    {
+      id: { type: DataTypes.BIGINT.UNSIGNED, primaryKey: true, autoIncrement: true },
+      machineId: { type: DataTypes.UUID, allowNull: true },
+      at: when(),
+      by: text(8),
+      what: text(40),
+      text: text(400),
+    },
     table('log_entries'),
   );
 }

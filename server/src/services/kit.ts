@@ -11,7 +11,14 @@ function refuseFaulty(item: KitItem): void {
 }
 
 export async function listKit(): Promise<KitItem[]> {
-  return (await KitRow.findAll({ order: [['kind', 'ASC'], ['name', 'ASC']] })).map(shown);
+  return (
+    await KitRow.findAll({
+      order: [
+        ['kind', 'ASC'],
+        ['name', 'ASC'],
+      ],
+    })
+  ).map(shown);
 }
 
 /** Add a piece of kit. Safe to send twice. */

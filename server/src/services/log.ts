@@ -17,6 +17,13 @@ export async function writeLog(entry: Entry, transaction?: Transaction): Promise
 
 /** The log of a machine, newest first. */
 export async function readLog(machineId: string): Promise<LogEntry[]> {
-  const rows = await LogRow.findAll({ where: { machineId }, order: [['at', 'DESC'], ['id', 'DESC']], limit: 500 });
+  const rows = await LogRow.findAll({
+    where: { machineId },
+    order: [
+      ['at', 'DESC'],
+      ['id', 'DESC'],
+    ],
+    limit: 500,
+  });
   return rows.map(({ id, at, by, what, text }) => ({ id: Number(id), at: at.toISOString(), by, what, text }));
 }

@@ -16,14 +16,24 @@ export async function getMachine(id: string): Promise<Machine> {
   return shown(row);
 }
 
-const columns = (machine: Machine) => ({ number: String(machine.card.number).trim(), kind: String(machine.card.kind), card: machine.card as Record<string, unknown> });
+const columns = (machine: Machine) => ({
+  number: String(machine.card.number).trim(),
+  kind: String(machine.card.kind),
+  card: machine.card as Record<string, unknown>,
+});
 
 /** Add a machine and begin its first survey. Safe to send twice. */
 export async function addMachine(machine: Machine, by: string, transaction?: Transaction): Promise<Machine> {
   const known = await MachineRow.findByPk(machine.id, { transaction });
   if (known) return shown(known);
   if (await MachineRow.findOne({ where: { number: columns(machine).number }, transaction })) {
-    throw new ApiError(409, [{ path: 'card.number', message: `"${columns(machine).number}" is already the number of another machine`, example: 'another shop number' }]);
+    throw new ApiError(409, [
+      {
+        path: 'card.number',
+        message: `"${columns(machine).number}" is already the number of another machine`,
+        example: 'another shop number',
+      },
+    ]);
   }
   const row = await MachineRow.create({ id: machine.id, ...columns(machine), version: 1 }, { transaction });
   await SurveyRow.create({ id: crypto.randomUUID(), machineId: row.id, title: 'As found', startedAt: new Date() }, { transaction });
@@ -33,7 +43,10 @@ export async function addMachine(machine: Machine, by: string, transaction?: Tra
 
 /** Change a card; a stale version gets 409 with the newer row. */
 export async function changeMachine(machine: Machine, by: string): Promise<Machine> {
-  const [changed] = await MachineRow.update({ ...columns(machine), version: machine.version + 1 }, { where: { id: machine.id, version: machine.version } });
+  const [changed] = await MachineRow.update(
+    { ...columns(machine), version: machine.version + 1 },
+    { where: { id: machine.id, version: machine.version } },
+  );
   const now = await getMachine(machine.id);
   if (!changed && JSON.stringify(now.card) !== JSON.stringify(machine.card)) throw stale(now);
   if (changed) await writeLog({ machineId: machine.id, by, what: 'machine', text: `Card of ${columns(machine).number} changed` });

@@ -29,7 +29,10 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite): Promise<Mo
   if (!round) throw notFound('round');
   return sequelize.transaction(async (transaction) => {
     const row = await MoveRow.create({ ...move, at: new Date(move.at), version: 1 }, { transaction });
-    await writeLog({ machineId: round.machineId, by: move.by, what: 'move', text: moveText(move, move.done ? 'done' : 'planned'), at: row.at }, transaction);
+    await writeLog(
+      { machineId: round.machineId, by: move.by, what: 'move', text: moveText(move, move.done ? 'done' : 'planned'), at: row.at },
+      transaction,
+    );
     return moveShown(row);
   });
 }
@@ -51,4 +54,5 @@ export async function changeMove(move: MoveWrite): Promise<MoveWrite> {
   return now;
 }
 
-const moveText = (move: MoveWrite, state: string) => `Move ${state}: ${move.kind}, ${Math.abs(move.amount).toFixed(1)} ${move.unit} ${move.direction}`;
+const moveText = (move: MoveWrite, state: string) =>
+  `Move ${state}: ${move.kind}, ${Math.abs(move.amount).toFixed(1)} ${move.unit} ${move.direction}`;

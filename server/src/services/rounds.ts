@@ -1,6 +1,15 @@
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { CHECKS, nearest } from '@isometra/core';
-import { sheetOf, trySolve, type MachineCardText, type MoveWrite, type ReadingWrite, type Round, type RoundWrite, type StoredReading } from '@isometra/contract';
+import {
+  sheetOf,
+  trySolve,
+  type MachineCardText,
+  type MoveWrite,
+  type ReadingWrite,
+  type Round,
+  type RoundWrite,
+  type StoredReading,
+} from '@isometra/contract';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { CheckRow, KitRow, MachineRow, MoveRow, ReadingRow, RoundRow, SurveyRow } from '../db/models.js';
 import { writeLog } from './log.js';
@@ -20,7 +29,14 @@ export const readingShown = (row: ReadingRow): StoredReading => ({
   at: row.at.toISOString(),
 });
 
-function roundShown(row: RoundRow, number: number, readings: StoredReading[], moves: MoveWrite[], card: MachineCardText, stock: unknown[] | undefined): Round {
+function roundShown(
+  row: RoundRow,
+  number: number,
+  readings: StoredReading[],
+  moves: MoveWrite[],
+  card: MachineCardText,
+  stock: unknown[] | undefined,
+): Round {
   const write = {
     id: row.id,
     machineId: row.machineId,
@@ -44,11 +60,23 @@ function roundShown(row: RoundRow, number: number, readings: StoredReading[], mo
 export async function listRounds(machineId: string, check?: string): Promise<Round[]> {
   const machine = await MachineRow.findByPk(machineId);
   if (!machine) throw notFound('machine');
-  const rows = await RoundRow.findAll({ where: { machineId, ...(check && { kind: check }) }, order: [['at', 'ASC'], ['id', 'ASC']] });
+  const rows = await RoundRow.findAll({
+    where: { machineId, ...(check && { kind: check }) },
+    order: [
+      ['at', 'ASC'],
+      ['id', 'ASC'],
+    ],
+  });
   const ids = rows.map((row) => row.id);
   const [readings, moves, shims] = await Promise.all([
     ReadingRow.findAll({ where: { roundId: { [Op.in]: ids } }, order: [['sequence', 'ASC']] }),
-    MoveRow.findAll({ where: { roundId: { [Op.in]: ids } }, order: [['at', 'ASC'], ['id', 'ASC']] }),
+    MoveRow.findAll({
+      where: { roundId: { [Op.in]: ids } },
+      order: [
+        ['at', 'ASC'],
+        ['id', 'ASC'],
+      ],
+    }),
     KitRow.findAll({ where: { kind: 'shim-stock' } }),
   ]);
   const stock = shims.length ? shims.flatMap((row) => row.data['stock'] as unknown[]) : undefined;
@@ -86,24 +114,56 @@ function columns(round: RoundWrite) {
 export async function addRound(sequelize: Sequelize, round: RoundWrite): Promise<Round> {
   if (!CHECKS.has(round.check)) {
     const known = [...CHECKS.keys()];
-    throw new ApiError(400, [{ path: 'check', message: `"${round.check}" is not a check; there are ${known.join(', ')}`, example: nearest(round.check, known) ?? known[0] }]);
+    throw new ApiError(400, [
+      {
+        path: 'check',
+        message: `"${round.check}" is not a check; there are ${known.join(', ')}`,
+        example: nearest(round.check, known) ?? known[0],
+      },
+    ]);
   }
   if (await RoundRow.findByPk(round.id)) return getRound(round.id);
   const machine = await MachineRow.findByPk(round.machineId);
   if (!machine) throw new ApiError(400, [{ path: 'machineId', message: 'no such machine', example: 'the id of a machine from its list' }]);
   await sequelize.transaction(async (transaction) => {
     const rung = await rungFor(round.machineId, round.check, transaction);
-    await RoundRow.create({ id: round.id, checkId: rung.id, machineId: round.machineId, kind: round.check, ...columns(round), by: round.by, at: new Date(round.at), version: 1 }, { transaction });
-    await writeLog({ machineId: round.machineId, by: round.by, what: 'round', text: `${CHECKS.get(round.check)?.title ?? round.check}: round begun`, at: new Date(round.at) }, transaction);
+    await RoundRow.create(
+      {
+        id: round.id,
+        checkId: rung.id,
+        machineId: round.machineId,
+        kind: round.check,
+        ...columns(round),
+        by: round.by,
+        at: new Date(round.at),
+        version: 1,
+      },
+      { transaction },
+    );
+    await writeLog(
+      {
+        machineId: round.machineId,
+        by: round.by,
+        what: 'round',
+        text: `${CHECKS.get(round.check)?.title ?? round.check}: round begun`,
+        at: new Date(round.at),
+      },
+      transaction,
+    );
   });
   return getRound(round.id);
 }
 
 /** Change setup, plan, instrument or conditions of a round; a stale version gets 409 with the newer one. */
 export async function changeRound(round: RoundWrite): Promise<Round> {
-  const [changed] = await RoundRow.update({ ...columns(round), version: round.version + 1 }, { where: { id: round.id, version: round.version } });
+  const [changed] = await RoundRow.update(
+    { ...columns(round), version: round.version + 1 },
+    { where: { id: round.id, version: round.version } },
+  );
   const now = await getRound(round.id);
-  const same = JSON.stringify([now.setup, now.plan, now.instrument, now.conditions, now.purpose]) === JSON.stringify([round.setup, round.plan, round.instrument, round.conditions, round.purpose]);
+  const same =
+    JSON.stringify([now.setup, now.plan, now.instrument, now.conditions, now.purpose]) ===
+    JSON.stringify([round.setup, round.plan, round.instrument, round.conditions, round.purpose]);
   if (!changed && !same) throw stale(now);
   return now;
 }
@@ -124,7 +184,10 @@ export async function addReadings(sequelize: Sequelize, roundId: string, reading
       ids.add(reading.id);
       if (reading.supersedes) {
         const text = reading.value === null ? 'Reading withdrawn' : `Reading corrected to ${reading.value}`;
-        await writeLog({ machineId: round.machineId, by: reading.by, what: 'reading', text: `${text}: ${reading.why ?? ''}`, at: new Date(reading.at) }, transaction);
+        await writeLog(
+          { machineId: round.machineId, by: reading.by, what: 'reading', text: `${text}: ${reading.why ?? ''}`, at: new Date(reading.at) },
+          transaction,
+        );
       }
     }
   });
@@ -133,18 +196,41 @@ export async function addReadings(sequelize: Sequelize, roundId: string, reading
 
 function refuseBadReading(reading: ReadingWrite, known: ReadonlySet<string>, prefix: string): void {
   if (reading.supersedes && !known.has(reading.supersedes)) {
-    throw new ApiError(400, [{ path: `${prefix}supersedes`, message: 'no such reading in this round', example: 'the id of a reading of this round' }]);
+    throw new ApiError(400, [
+      { path: `${prefix}supersedes`, message: 'no such reading in this round', example: 'the id of a reading of this round' },
+    ]);
   }
-  if (reading.supersedes && !reading.why) throw new ApiError(400, [{ path: `${prefix}why`, message: 'is missing: say why the reading is replaced', example: 'misread the dial' }]);
-  if (!reading.supersedes && reading.value === null) throw new ApiError(400, [{ path: `${prefix}value`, message: 'is missing: give what the dial reads', example: '3.5 div' }]);
+  if (reading.supersedes && !reading.why)
+    throw new ApiError(400, [
+      { path: `${prefix}why`, message: 'is missing: say why the reading is replaced', example: 'misread the dial' },
+    ]);
+  if (!reading.supersedes && reading.value === null)
+    throw new ApiError(400, [{ path: `${prefix}value`, message: 'is missing: give what the dial reads', example: '3.5 div' }]);
 }
 
 async function createReading(reading: ReadingWrite, roundId: string, sequence: number, transaction: Transaction): Promise<void> {
   const { value, at, set: setUp, ...rest } = reading;
   try {
-    await ReadingRow.create({ ...rest, setUp, roundId, sequence, value: value === null ? null : String(value), bare: typeof value === 'number', at: new Date(at) }, { transaction });
+    await ReadingRow.create(
+      {
+        ...rest,
+        setUp,
+        roundId,
+        sequence,
+        value: value === null ? null : String(value),
+        bare: typeof value === 'number',
+        at: new Date(at),
+      },
+      { transaction },
+    );
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
-    throw new ApiError(409, [{ path: 'supersedes', message: 'that reading has already been replaced; replace the newer one', example: 'the id of the newer reading' }]);
+    throw new ApiError(409, [
+      {
+        path: 'supersedes',
+        message: 'that reading has already been replaced; replace the newer one',
+        example: 'the id of the newer reading',
+      },
+    ]);
   }
 }

@@ -30,7 +30,12 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
     await MachineRow.destroy({ where: {} });
   };
   await clear();
-  return { sequelize, http: request(createApp({ sequelize, logger: pino({ level: 'silent' }), webRoot })), clear, close: () => sequelize.close() };
+  return {
+    sequelize,
+    http: request(createApp({ sequelize, logger: pino({ level: 'silent' }), webRoot })),
+    clear,
+    close: () => sequelize.close(),
+  };
 }
 
 export const uuid = (): string => crypto.randomUUID();
@@ -43,7 +48,13 @@ export const machine = (number = 'L-1'): Machine & { by: string } => ({
   by: 'AB',
 });
 
-export const indicator = (): KitItem => ({ id: uuid(), kind: 'instrument', name: 'Lever dial', data: { kind: 'lever', graduation: '0.002 mm' }, version: 1 });
+export const indicator = (): KitItem => ({
+  id: uuid(),
+  kind: 'instrument',
+  name: 'Lever dial',
+  data: { kind: 'lever', graduation: '0.002 mm' },
+  version: 1,
+});
 
 export const round = (machineId: string): RoundWrite => ({
   id: uuid(),

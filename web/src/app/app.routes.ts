@@ -2,17 +2,46 @@ import type { Routes } from '@angular/router';
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'machines' },
-  { path: 'machines', title: 'Machines · Isometra', loadComponent: () => import('./machines/machine-list').then((part) => part.MachineList) },
-  { path: 'machines/new', title: 'New machine · Isometra', loadComponent: () => import('./machines/machine-card').then((part) => part.MachineCardForm) },
-  { path: 'machines/:machineId/card', title: 'Machine card · Isometra', loadComponent: () => import('./machines/machine-card').then((part) => part.MachineCardForm) },
+  {
+    path: 'machines',
+    title: 'Machines · Isometra',
+    loadComponent: () => import('./machines/machine-list').then((part) => part.MachineList),
+  },
+  {
+    path: 'machines/new',
+    title: 'New machine · Isometra',
+    loadComponent: () => import('./machines/machine-card').then((part) => part.MachineCardForm),
+  },
+  {
+    path: 'machines/:machineId/card',
+    title: 'Machine card · Isometra',
+    loadComponent: () => import('./machines/machine-card').then((part) => part.MachineCardForm),
+  },
   {
     path: 'machines/:machineId',
     loadComponent: () => import('./tailstock/machine-frame').then((part) => part.MachineFrame),
     children: [
-      { path: '', pathMatch: 'full', title: 'Ways to check · Isometra', loadComponent: () => import('./tailstock/methods').then((part) => part.Methods) },
-      { path: 'bench/:checkId', title: 'Set up a round · Isometra', loadComponent: () => import('./bench/begin').then((part) => part.Begin) },
-      { path: 'bench/:checkId/:roundId', title: 'Bench · Isometra', loadComponent: () => import('./bench/bench').then((part) => part.Bench) },
-      { path: 'move/:roundId/:quantity', title: 'Move · Isometra', loadComponent: () => import('./job/job-card').then((part) => part.JobCard) },
+      {
+        path: '',
+        pathMatch: 'full',
+        title: 'Ways to check · Isometra',
+        loadComponent: () => import('./tailstock/methods').then((part) => part.Methods),
+      },
+      {
+        path: 'bench/:checkId',
+        title: 'Set up a round · Isometra',
+        loadComponent: () => import('./bench/begin').then((part) => part.Begin),
+      },
+      {
+        path: 'bench/:checkId/:roundId',
+        title: 'Bench · Isometra',
+        loadComponent: () => import('./bench/bench').then((part) => part.Bench),
+      },
+      {
+        path: 'move/:roundId/:quantity',
+        title: 'Move · Isometra',
+        loadComponent: () => import('./job/job-card').then((part) => part.JobCard),
+      },
       { path: 'rounds/:checkId', title: 'Rounds · Isometra', loadComponent: () => import('./rounds/history').then((part) => part.History) },
     ],
   },

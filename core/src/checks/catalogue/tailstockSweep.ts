@@ -6,7 +6,15 @@ import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSl
 import { linearEstimate, vectorEstimate, type Estimate } from '../estimate.js';
 import { axisFields } from '../setupFields.js';
 import { sweepClosure, sweepFit, sweepOffsets, worstResidual, type SweepFit } from '../sweep.js';
-import { otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, tailstockConditions, unlimited, viewQuantities } from '../tailstock.js';
+import {
+  otherView,
+  TAILSTOCK_CAUTIONS,
+  TAILSTOCK_CORRECTIONS,
+  TAILSTOCK_QUANTITIES,
+  tailstockConditions,
+  unlimited,
+  viewQuantities,
+} from '../tailstock.js';
 
 const setup = z.strictObject({
   feature: choice({
@@ -16,7 +24,14 @@ const setup = z.strictObject({
       { value: 'bore', label: 'a bore: the taper or a bush' },
     ],
   }),
-  coneAngle: optionalMeasure('angle', { label: 'Half the cone angle', min: 0, below: 80, example: '30', rare: true, help: '30 for a stylus square to a 60° centre; 0 on a cylinder.' }),
+  coneAngle: optionalMeasure('angle', {
+    label: 'Half the cone angle',
+    min: 0,
+    below: 80,
+    example: '30',
+    rare: true,
+    help: '30 for a stylus square to a 60° centre; 0 on a cylinder.',
+  }),
   ...axisFields(),
   slant: optionalMeasure('angle', { label: 'Slant of the bed', min: -90, max: 90, example: '0', rare: true, hidden: true }),
 });
@@ -54,7 +69,12 @@ function slopes(near: Estimate[], far: Estimate[], distance: number): Estimate[]
     const other = far[k];
     if (!other) return [];
     const factor = 1000 / distance;
-    return [linearEstimate(estimate.name === 'offsetHorizontal' ? 'slopeH' : 'slopeV', estimate.weights.map((weight, i) => (other.weights[i] - weight) * factor))];
+    return [
+      linearEstimate(
+        estimate.name === 'offsetHorizontal' ? 'slopeH' : 'slopeV',
+        estimate.weights.map((weight, i) => (other.weights[i] - weight) * factor),
+      ),
+    ];
   });
 }
 
@@ -92,7 +112,16 @@ function estimate(input: CheckInput<Setup>): Estimates {
   const [mouth, ...deeper] = byDepth;
   const fit = mouth && sweepFit(slots, mouth.indices);
   if (!fit) {
-    return { estimates: [], notes: [{ code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet: front and rear give the side, top and bottom the height.' }] };
+    return {
+      estimates: [],
+      notes: [
+        {
+          code: 'too-few-readings',
+          severity: 'warning',
+          text: 'Not enough has been read yet: front and rear give the side, top and bottom the height.',
+        },
+      ],
+    };
   }
   const sag = instrument?.holderSag ?? 0;
   const offsets = sweepOffsets(fit, setup, sag);
@@ -105,9 +134,14 @@ function estimate(input: CheckInput<Setup>): Estimates {
   if (last && lastFit) estimates.push(...slopes(offsets, sweepOffsets(lastFit, setup, sag), last.at - mouth.at));
   estimates.push(...otherView(offsets, setup, 'carriage'));
   const notes = [...roundNotes(fit, closure, input), ...viewNote(setup)];
-  if (offsets.length < 2) notes.push({ code: 'no-vertical', severity: 'info', text: 'Only front and rear were read: no height. Read top and bottom too.' });
+  if (offsets.length < 2)
+    notes.push({ code: 'no-vertical', severity: 'info', text: 'Only front and rear were read: no height. Read top and bottom too.' });
   if (instrument && instrument.holderSag === 0 && offsets.length === 2) {
-    notes.push({ code: 'holder-sag-unknown', severity: 'warning', text: 'The holder sag is taken as zero. Clamp the same holder on a stiff true bar, zero it at the top and read the bottom: that is the sag, and half of it goes straight into the height.' });
+    notes.push({
+      code: 'holder-sag-unknown',
+      severity: 'warning',
+      text: 'The holder sag is taken as zero. Clamp the same holder on a stiff true bar, zero it at the top and read the bottom: that is the sag, and half of it goes straight into the height.',
+    });
   }
   return { estimates, notes };
 }
@@ -129,7 +163,12 @@ function watch(quantity: string, setup: Setup, slots: readonly Slot[]): Watch | 
   const seen = slots.find((slot) => slot.keys['angle'] === place);
   if (!seen) return undefined;
   const bore = setup.feature === 'bore';
-  return { where: place === 0 ? "operator's side" : 'top', sense: bore ? -1 : 1, now: seen.value, scale: Math.cos(((setup.coneAngle ?? 0) * Math.PI) / 180) };
+  return {
+    where: place === 0 ? "operator's side" : 'top',
+    sense: bore ? -1 : 1,
+    now: seen.value,
+    scale: Math.cos(((setup.coneAngle ?? 0) * Math.PI) / 180),
+  };
 }
 
 export const tailstockSweep = defineCheck({

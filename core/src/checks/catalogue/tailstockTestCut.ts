@@ -5,7 +5,17 @@ import { dot } from '../../fit/line.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt } from '../estimate.js';
 import { axisFields, centreDistance, centreKind, cutBar } from '../setupFields.js';
-import { centreDoubt, otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, tailstockConditions, TOO_FEW, unlimited, viewQuantities } from '../tailstock.js';
+import {
+  centreDoubt,
+  otherView,
+  TAILSTOCK_CAUTIONS,
+  TAILSTOCK_CORRECTIONS,
+  TAILSTOCK_QUANTITIES,
+  tailstockConditions,
+  TOO_FEW,
+  unlimited,
+  viewQuantities,
+} from '../tailstock.js';
 import { couldHeightMatter, cutCorrections, cutWeights, deflectedShape } from '../testCut.js';
 import { spread } from './tailstockTraverse.js';
 
@@ -27,8 +37,18 @@ const setup = z.strictObject({
     ],
   }),
   bar: cutBar(),
-  heightError: optionalMeasure('deviation', { label: 'Known height of the tail centre', example: '12 um', rare: true, help: '+ high. From another check; it hides in the diameters of thin work.' }),
-  toolHeight: optionalMeasure('length', { label: 'Tool above centre', example: '0', rare: true, help: '+ above the spindle centre, 0 on centre.' }),
+  heightError: optionalMeasure('deviation', {
+    label: 'Known height of the tail centre',
+    example: '12 um',
+    rare: true,
+    help: '+ high. From another check; it hides in the diameters of thin work.',
+  }),
+  toolHeight: optionalMeasure('length', {
+    label: 'Tool above centre',
+    example: '0',
+    rare: true,
+    help: '+ above the spindle centre, 0 on centre.',
+  }),
   centre: centreKind(),
   twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', example: '0', rare: true, help: 'When the bed twist has been measured.' }),
   ...axisFields(),
@@ -37,7 +57,11 @@ const setup = z.strictObject({
 const reading = z.strictObject({
   at: measure('length', { label: 'From the headstock end', example: '50 mm' }),
   temperature: optionalMeasure('temperature', { label: 'Work temperature', min: -40, max: 400, example: '20 C' }),
-  toolSetting: optionalMeasure('length', { label: 'Tool setting', example: '0.05 mm', help: 'Dial in diameter, + deeper: only when the tool was re-set between the pads.' }),
+  toolSetting: optionalMeasure('length', {
+    label: 'Tool setting',
+    example: '0.05 mm',
+    help: 'Dial in diameter, + deeper: only when the tool was re-set between the pads.',
+  }),
 });
 
 const plan = z.strictObject({
@@ -54,7 +78,13 @@ const plan = z.strictObject({
 type Setup = z.output<typeof setup>;
 
 function notesFor(setup: Setup, known: boolean): Note[] {
-  const notes: Note[] = [{ code: 'no-vertical', severity: 'info', text: 'A cut is blind to the height of the tail centre. Check that with a bar between centres or a sweep.' }];
+  const notes: Note[] = [
+    {
+      code: 'no-vertical',
+      severity: 'info',
+      text: 'A cut is blind to the height of the tail centre. Check that with a bar between centres or a sweep.',
+    },
+  ];
   if (setup.twistPerMetre === undefined) {
     notes.push({
       code: 'twist-unknown',
@@ -91,11 +121,16 @@ function estimate({ setup, slots }: CheckInput<Setup>): Estimates {
   const weights = slope.map((weight) => (-tool * weight) / 2);
   const corrections = cutCorrections(slots, { ...setup, shape });
   const terms = Object.fromEntries(Object.entries(corrections).map(([name, amounts]) => [name, dot(weights, amounts)]));
-  const doubts: Doubt[] = [...centreDoubt(setup.centre), { source: 'temperature of the pads', u: corrections['temperature'] ? 0.1 * Math.abs(terms['temperature']) : 0 }];
+  const doubts: Doubt[] = [
+    ...centreDoubt(setup.centre),
+    { source: 'temperature of the pads', u: corrections['temperature'] ? 0.1 * Math.abs(terms['temperature']) : 0 },
+  ];
   const offset = linearEstimate('offsetHorizontal', weights, { terms, doubts });
   const taperWeights = perLength.map((weight) => weight * 1000);
   const sized = Object.entries(corrections).filter(([name]) => name !== 'heightError');
-  const taper = linearEstimate('taper', taperWeights, { terms: Object.fromEntries(sized.map(([name, amounts]) => [name, dot(taperWeights, amounts)])) });
+  const taper = linearEstimate('taper', taperWeights, {
+    terms: Object.fromEntries(sized.map(([name, amounts]) => [name, dot(taperWeights, amounts)])),
+  });
   return { estimates: [offset, taper, ...otherView([offset], setup, 'spindle')], notes };
 }
 
@@ -103,21 +138,37 @@ function faults(setup: Setup, readings: readonly Readonly<Record<string, unknown
   const found: Fault[] = readings.flatMap((entry, i) => {
     const at = entry['at'] as number;
     return at < 0 || at > setup.centreDistance
-      ? [{ path: `readings[${i}].at`, message: `lies beyond the work: it is measured from the headstock end and must be 0 to ${setup.centreDistance} mm`, example: '50 mm' }]
+      ? [
+          {
+            path: `readings[${i}].at`,
+            message: `lies beyond the work: it is measured from the headstock end and must be 0 to ${setup.centreDistance} mm`,
+            example: '50 mm',
+          },
+        ]
       : [];
   });
   const missing = readings.findIndex((entry) => entry['temperature'] === undefined);
   if (missing >= 0 && readings.some((entry) => entry['temperature'] !== undefined)) {
-    found.push({ path: `readings[${missing}].temperature`, message: 'is missing: some readings have one, so every reading needs it', example: '20 C' });
+    found.push({
+      path: `readings[${missing}].temperature`,
+      message: 'is missing: some readings have one, so every reading needs it',
+      example: '20 C',
+    });
   }
   return found;
 }
 
 function plannedSlots(setup: Setup, { stations = 2, reach = 'whole' }: z.output<typeof plan>): PlannedSlot[] {
-  const places = reach === 'middle' ? spread(setup.centreDistance, 2 * stations - 1).slice(0, stations) : spread(setup.centreDistance, stations);
+  const places =
+    reach === 'middle' ? spread(setup.centreDistance, 2 * stations - 1).slice(0, stations) : spread(setup.centreDistance, stations);
   return places.map((at, i) => ({
     keys: { at },
-    label: i === 0 ? 'Diameter of the pad at the headstock' : i === stations - 1 && reach === 'whole' ? 'Diameter of the pad at the tailstock' : `Diameter of pad ${i + 1}`,
+    label:
+      i === 0
+        ? 'Diameter of the pad at the headstock'
+        : i === stations - 1 && reach === 'whole'
+          ? 'Diameter of the pad at the tailstock'
+          : `Diameter of pad ${i + 1}`,
     ask: i === 0 ? 'Turn all pads in one pass without touching the cross slide. Let them cool, then measure.' : undefined,
   }));
 }
@@ -139,7 +190,9 @@ export const tailstockTestCut = defineCheck({
   quantities: {
     offsetHorizontal: TAILSTOCK_QUANTITIES.offsetHorizontal,
     spindleOffsetHorizontal: viewQuantities('spindle')['spindleOffsetHorizontal'],
-    taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m', { words: { plus: 'bigger at the tailstock', minus: 'smaller at the tailstock', movePlus: '', moveMinus: '' } }),
+    taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m', {
+      words: { plus: 'bigger at the tailstock', minus: 'smaller at the tailstock', movePlus: '', moveMinus: '' },
+    }),
   },
   plan,
   conditions: z.strictObject(tailstockConditions()),

@@ -5,7 +5,17 @@ import { dot } from '../../fit/line.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { axisFields, centreDistance, centreKind, centresBar, diameterDifference, roundBar } from '../setupFields.js';
-import { centreDoubt, otherView, TAILSTOCK_CAUTIONS, TAILSTOCK_CORRECTIONS, TAILSTOCK_QUANTITIES, tailstockConditions, TOO_FEW, unlimited, viewQuantities } from '../tailstock.js';
+import {
+  centreDoubt,
+  otherView,
+  TAILSTOCK_CAUTIONS,
+  TAILSTOCK_CORRECTIONS,
+  TAILSTOCK_QUANTITIES,
+  tailstockConditions,
+  TOO_FEW,
+  unlimited,
+  viewQuantities,
+} from '../tailstock.js';
 import { residualForms, reversalForms, traverseLine, type TraverseLine } from '../traverse.js';
 
 const setup = z.strictObject({
@@ -38,8 +48,14 @@ const plan = z.strictObject({
       { value: 'h', label: 'side only' },
     ],
   }),
-  turned: z.boolean().optional().register(fieldRegistry, { label: 'Turn the bar half round and read again', help: 'Takes the bar out of the result.' }),
-  close: z.boolean().optional().register(fieldRegistry, { label: 'Come back to the first place at the end', help: 'Shows whether anything moved.' }),
+  turned: z
+    .boolean()
+    .optional()
+    .register(fieldRegistry, { label: 'Turn the bar half round and read again', help: 'Takes the bar out of the result.' }),
+  close: z
+    .boolean()
+    .optional()
+    .register(fieldRegistry, { label: 'Come back to the first place at the end', help: 'Shows whether anything moved.' }),
 });
 
 type Setup = z.output<typeof setup>;
@@ -53,7 +69,11 @@ function planeEstimate(plane: Plane, line: TraverseLine, { setup, slots, instrum
   const weights = line.weights.map((weight) => weight * side * setup.centreDistance);
   const bar = roundBar(setup.bar);
   const place = (i: number) => Math.min(Math.max(slots[i].keys['at'] as number, 0), setup.centreDistance);
-  const over = (correction: (z: number) => number) => dot(weights, slots.map((_, i) => (line.weights[i] === 0 ? 0 : correction(place(i)))));
+  const over = (correction: (z: number) => number) =>
+    dot(
+      weights,
+      slots.map((_, i) => (line.weights[i] === 0 ? 0 : correction(place(i)))),
+    );
   const sag = bar && plane === 'v' ? over((z) => centresSag(bar, setup.centreDistance, z)) : 0;
   const push = bar && instrument?.contactForce ? over((z) => centresPush(bar, setup.centreDistance, instrument.contactForce, z)) : 0;
   const diameter = setup.bar?.diameters?.length ? over((z) => -500 * diameterDifference(setup.bar?.diameters, z)) : 0;
@@ -77,7 +97,12 @@ function barEstimates(line: TraverseLine, { slots }: CheckInput<Setup>): Estimat
   if (swapped) {
     const direct = line.ways.findIndex((way) => way.every((i) => slots[i].keys['swapped'] !== true));
     const [a, b] = direct === 1 ? [line.byWay[1], line.byWay[0]] : [line.byWay[0], line.byWay[1]];
-    return [linearEstimate('taper', a.map((weight, i) => (500 * (weight - b[i]))))];
+    return [
+      linearEstimate(
+        'taper',
+        a.map((weight, i) => 500 * (weight - b[i])),
+      ),
+    ];
   }
   const values = slots.map((slot) => slot.value);
   const worst = forms.reduce((a, b) => (Math.abs(dot(b.form, values)) > Math.abs(dot(a.form, values)) ? b : a));
@@ -106,7 +131,12 @@ function estimate(input: CheckInput<Setup>): Estimates {
     estimates.push(planeEstimate(plane, line, input));
     bars.push(...barEstimates(line, input));
     const { places, forms } = residualForms(slots, line);
-    const residuals = forms.map((form) => dot(form, slots.map((slot) => slot.value)));
+    const residuals = forms.map((form) =>
+      dot(
+        form,
+        slots.map((slot) => slot.value),
+      ),
+    );
     const range = Math.max(...residuals) - Math.min(...residuals);
     if (places.length > 2 && instrument && range > 3 * instrument.graduation) {
       notes.push({
@@ -142,11 +172,13 @@ export function spread(length: number, stations: number): number[] {
 
 function plannedSlots(setup: Setup, { stations = 2, planes = 'both', turned = false, close = true }: z.output<typeof plan>): PlannedSlot[] {
   const places = spread(setup.centreDistance, stations);
-  const where = (i: number) => (i === 0 ? 'near the headstock' : i === stations - 1 ? 'near the tailstock' : `place ${i + 1} of ${stations}`);
+  const where = (i: number) =>
+    i === 0 ? 'near the headstock' : i === stations - 1 ? 'near the tailstock' : `place ${i + 1} of ${stations}`;
   const side = setup.side === 'rear' ? 'Rear' : 'Operator’s side';
   const passes: { plane: Plane; turn?: 0 | 180 }[] = [];
   for (const turn of turned ? ([0, 180] as const) : ([undefined] as const)) {
-    for (const plane of planes === 'h' ? (['h'] as const) : (['h', 'v'] as const)) passes.push({ plane, ...(turn !== undefined && { turn }) });
+    for (const plane of planes === 'h' ? (['h'] as const) : (['h', 'v'] as const))
+      passes.push({ plane, ...(turn !== undefined && { turn }) });
   }
   const slots: PlannedSlot[] = passes.flatMap(({ plane, turn }, pass) =>
     places.map((at, i) => ({
@@ -193,13 +225,24 @@ export const tailstockTraverse = defineCheck({
     readings.flatMap((entry, i) => {
       const at = entry['at'] as number;
       return at < 0 || at > setup.centreDistance
-        ? [{ path: `readings[${i}].at`, message: `lies beyond the centres: it is measured from the headstock centre and must be 0 to ${setup.centreDistance} mm`, example: '20 mm' }]
+        ? [
+            {
+              path: `readings[${i}].at`,
+              message: `lies beyond the centres: it is measured from the headstock centre and must be 0 to ${setup.centreDistance} mm`,
+              example: '20 mm',
+            },
+          ]
         : [];
     }),
   corrections: TAILSTOCK_CORRECTIONS,
   watch: (quantity, setup) =>
     quantity === 'offsetHorizontal'
-      ? { where: `on the quill, ${setup.side === 'rear' ? 'rear' : "operator's"} side, zeroed`, sense: setup.side === 'rear' ? -1 : 1, now: 0, scale: 1 }
+      ? {
+          where: `on the quill, ${setup.side === 'rear' ? 'rear' : "operator's"} side, zeroed`,
+          sense: setup.side === 'rear' ? -1 : 1,
+          now: 0,
+          scale: 1,
+        }
       : { where: 'over the quill, zeroed', sense: 1, now: 0, scale: 1 },
   counting: 'The whole difference counts, not half: the bar was not turned, so nothing has been doubled.',
   upsets: ['quill-parallelism', 'tailstock-sweep', 'tailstock-test-cut'],

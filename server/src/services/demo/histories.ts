@@ -36,21 +36,50 @@ const stands = (offsetHorizontal: number, offsetVertical: number): TailstockTrut
 
 function bar(truth: TailstockTruth, centreDistance: number): DemoSheet {
   const stations = [0.05, 0.95].map((part) => Math.round(centreDistance * part));
-  return traverseSheet(truth, { centreDistance, stations, bar: BAR, dial: LEVER, imperfection: { random, repeat: 0.4 } }) as unknown as DemoSheet;
+  return traverseSheet(truth, {
+    centreDistance,
+    stations,
+    bar: BAR,
+    dial: LEVER,
+    imperfection: { random, repeat: 0.4 },
+  }) as unknown as DemoSheet;
 }
 
 function sweep(truth: TailstockTruth): DemoSheet {
-  return sweepSheet(truth, { feature: 'outside', radius: 30, angles: [0, 90, 180, 270], distance: 620, dial: PLUNGER, imperfection: { random, repeat: 0.4 } }) as unknown as DemoSheet;
+  return sweepSheet(truth, {
+    feature: 'outside',
+    radius: 30,
+    angles: [0, 90, 180, 270],
+    distance: 620,
+    dial: PLUNGER,
+    imperfection: { random, repeat: 0.4 },
+  }) as unknown as DemoSheet;
 }
 
 function cut(truth: TailstockTruth, centreDistance: number): DemoSheet {
   const stations = [0.05, 0.95].map((part) => Math.round(centreDistance * part));
-  return cutSheet(truth, { centreDistance, stations, diameter: 42, graduation: 1, imperfection: { random, repeat: 0.6 } }) as unknown as DemoSheet;
+  return cutSheet(truth, {
+    centreDistance,
+    stations,
+    diameter: 42,
+    graduation: 1,
+    imperfection: { random, repeat: 0.6 },
+  }) as unknown as DemoSheet;
 }
 
 const BED = { bedClamp: 'on', quillLock: 'on', quillOut: 40, place: 600 };
-const lever = { unit: 'div', instrumentName: 'Lever dial, 2 µm', conditions: { ...BED, indicatorOn: 'carriage' }, plan: { stations: 2, planes: 'both' } } as const;
-const swept = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: { ...BED, indicatorOn: 'spindle', swept: 'quill' }, plan: { angles: '4' } } as const;
+const lever = {
+  unit: 'div',
+  instrumentName: 'Lever dial, 2 µm',
+  conditions: { ...BED, indicatorOn: 'carriage' },
+  plan: { stations: 2, planes: 'both' },
+} as const;
+const swept = {
+  unit: 'div',
+  instrumentName: 'Plunger on the short holder',
+  conditions: { ...BED, indicatorOn: 'spindle', swept: 'quill' },
+  plan: { angles: '4' },
+} as const;
 const turned = { unit: 'mm', instrumentName: 'Micrometer 25–50', conditions: BED, plan: { stations: 2, reach: 'whole' } } as const;
 
 /** L-14: found toward the operator, moved the wrong way, brought back, fell short, then in; scraped down in between. */
@@ -67,7 +96,13 @@ export const LONG_LATHE: DemoMachine = {
   },
   rounds: [
     { ...lever, at: '2026-07-06T07:40:00.000Z', by: 'HB', sheet: bar(stands(62, 47), 620), moved: { offsetHorizontal: '0 div' } },
-    { ...lever, at: '2026-07-06T09:15:00.000Z', by: 'HB', sheet: bar(stands(119, 47), 620), moved: { offsetHorizontal: '0.5 div', offsetVertical: '' } },
+    {
+      ...lever,
+      at: '2026-07-06T09:15:00.000Z',
+      by: 'HB',
+      sheet: bar(stands(119, 47), 620),
+      moved: { offsetHorizontal: '0.5 div', offsetVertical: '' },
+    },
     { ...lever, at: '2026-08-19T08:05:00.000Z', by: 'RM', sheet: bar(stands(29, 19), 620), moved: { offsetHorizontal: '0.5 div' } },
     { ...swept, at: '2026-09-02T13:20:00.000Z', by: 'RM', sheet: sweep(stands(6, 12)) },
     { ...turned, at: '2026-10-14T10:30:00.000Z', by: 'HB', sheet: cut(stands(6, 12), 620) },
@@ -87,7 +122,14 @@ export const LIGHT_LATHE: DemoMachine = {
     adjuster: { pitch: '1 mm', layout: 'opposed-screws' },
   },
   rounds: [
-    { ...lever, conditions: { ...lever.conditions, place: 260 }, at: '2026-10-05T15:00:00.000Z', by: 'EK', sheet: bar(stands(-4, -38), 380), moved: { offsetVertical: '0 div' } },
+    {
+      ...lever,
+      conditions: { ...lever.conditions, place: 260 },
+      at: '2026-10-05T15:00:00.000Z',
+      by: 'EK',
+      sheet: bar(stands(-4, -38), 380),
+      moved: { offsetVertical: '0 div' },
+    },
     { ...lever, conditions: { ...lever.conditions, place: 260 }, at: '2026-10-06T08:30:00.000Z', by: 'EK', sheet: bar(stands(-4, 9), 380) },
   ],
 };

@@ -24,10 +24,27 @@ async function fillMachine(sequelize: Sequelize, { card, rounds }: DemoMachine):
   for (const round of rounds) await fillRound(sequelize, id, round);
 }
 
-async function fillRound(sequelize: Sequelize, machineId: string, { sheet, plan, at, by, conditions, instrumentName, unit, moved }: DemoRound): Promise<void> {
+async function fillRound(
+  sequelize: Sequelize,
+  machineId: string,
+  { sheet, plan, at, by, conditions, instrumentName, unit, moved }: DemoRound,
+): Promise<void> {
   const id = crypto.randomUUID();
   const { check, setup, instrument, readings } = sheet;
-  await addRound(sequelize, { id, machineId, check, setup, plan, instrument, instrumentName, conditions, purpose: null, by, at, version: 1 });
+  await addRound(sequelize, {
+    id,
+    machineId,
+    check,
+    setup,
+    plan,
+    instrument,
+    instrumentName,
+    conditions,
+    purpose: null,
+    by,
+    at,
+    version: 1,
+  });
   const start = Date.parse(at);
   await addReadings(
     sequelize,
@@ -50,6 +67,21 @@ async function fillRound(sequelize: Sequelize, machineId: string, { sheet, plan,
     if (part === undefined) continue;
     const { kind, quantity, amount, unit, direction, ...rest } = move;
     const plan = { ...rest, steps: null };
-    await addMove(sequelize, { id: crypto.randomUUID(), roundId: id, kind, quantity, amount, unit, direction, plan, ticks: [], done: true, shift: part, by, at: new Date(start + 3_600_000).toISOString(), version: 1 });
+    await addMove(sequelize, {
+      id: crypto.randomUUID(),
+      roundId: id,
+      kind,
+      quantity,
+      amount,
+      unit,
+      direction,
+      plan,
+      ticks: [],
+      done: true,
+      shift: part,
+      by,
+      at: new Date(start + 3_600_000).toISOString(),
+      version: 1,
+    });
   }
 }

@@ -1,7 +1,7 @@
 import { choice, fieldInfo, optionalMeasure, prettyUnit, DIMENSIONS, type CheckDefinition } from '@isometra/core';
 import type { KitItem, MachineCardText, Round, RoundWrite } from '@isometra/contract';
 import * as z from 'zod';
-import type { FormValue } from '../ui/form-model';
+import { withField, type FormValue } from '../ui/form-model';
 
 /** What has been filled in before a round begins. */
 export interface BeginDraft {
@@ -60,19 +60,26 @@ function asTyped(conditions: Round['conditions'], schema: z.ZodObject): FormValu
 }
 
 /** A first draft: the last round of this check, or what other rounds and the machine card know. */
-export function firstDraft(check: CheckDefinition, card: MachineCardText | undefined, rounds: readonly Round[], dials: readonly KitItem[], own: string): BeginDraft {
+export function firstDraft(
+  check: CheckDefinition,
+  card: MachineCardText | undefined,
+  rounds: readonly Round[],
+  dials: readonly KitItem[],
+  own: string,
+): BeginDraft {
   const last = rounds.filter((round) => round.check === check.id).at(-1);
   const other = rounds.at(-1);
   const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
   const known = distance !== undefined && 'centreDistance' in check.setup.shape ? { centreDistance: distance } : {};
-  const dial = dials.find((item) => item.name === last?.instrumentName) ?? dials[0];
+  const described = last?.instrument && last.instrumentName === null ? last.instrument : undefined;
+  const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
   return {
     setup: last?.setup ?? known,
     plan: last?.plan ?? {},
     conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
     purpose: (last?.purpose as FormValue | null) ?? {},
     kitId: dial?.id ?? own,
-    own: { kind: check.valueKind === 'size' ? 'micrometer' : 'lever' },
+    own: described ? withField(described, 'sense', undefined) : { kind: check.valueKind === 'size' ? 'micrometer' : 'lever' },
     // Asked anew every time: the same dial counts the other way from the other side.
     sense: null,
     read: false,

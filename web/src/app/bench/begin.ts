@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Select } from 'primeng/select';
@@ -25,7 +25,7 @@ const OWN = 'own';
   templateUrl: './begin.html',
   styleUrl: './begin.css',
 })
-export class Begin {
+export class Begin implements OnDestroy {
   readonly checkId = input.required<string>();
   protected readonly desk = inject(Desk);
   private readonly rounds = inject(Rounds);
@@ -39,12 +39,26 @@ export class Begin {
   protected readonly purposeSchema = purposeSchemaForm;
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
-  protected readonly draft = signal<BeginDraft>({ setup: {}, plan: {}, conditions: {}, purpose: {}, kitId: null, own: { kind: 'lever' }, sense: null, read: false });
+  protected readonly draft = signal<BeginDraft>({
+    setup: {},
+    plan: {},
+    conditions: {},
+    purpose: {},
+    kitId: null,
+    own: { kind: 'lever' },
+    sense: null,
+    read: false,
+  });
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
   protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.check())));
-  protected readonly choices = computed(() => [...this.dials().map((item) => ({ id: item.id, name: item.name })), { id: OWN, name: 'another one: describe it' }]);
-  protected readonly needle = computed(() => this.check().valueKind === 'indicator' && ['lever', 'plunger'].includes(String(this.instrument()['kind'])));
+  protected readonly choices = computed(() => [
+    ...this.dials().map((item) => ({ id: item.id, name: item.name })),
+    { id: OWN, name: 'another one: describe it' },
+  ]);
+  protected readonly needle = computed(
+    () => this.check().valueKind === 'indicator' && ['lever', 'plunger'].includes(String(this.instrument()['kind'])),
+  );
   /** The unfinished round of this check, if there is one. */
   protected readonly unfinished = computed(() => {
     const last = this.desk.of(this.checkId()).at(-1);
@@ -79,6 +93,7 @@ export class Begin {
   private readonly faultCount = computed(() => Object.values(this.faults()).reduce((sum, faults) => sum + faults.length, 0));
 
   constructor() {
+    this.desk.inHand.set(true);
     effect(() => {
       const name = this.draftName();
       const check = this.check();
@@ -89,6 +104,10 @@ export class Begin {
       });
     });
     effect(() => this.hand.instrument.set(this.dials().find((item) => item.id === this.draft().kitId)?.name ?? ''));
+  }
+
+  ngOnDestroy(): void {
+    this.desk.inHand.set(false);
   }
 
   private readonly draftName = computed(() => `begin:${this.desk.machine()?.id}:${this.checkId()}`);
@@ -103,7 +122,8 @@ export class Begin {
     this.tried.set(true);
     const { setup, plan, conditions, purpose, kitId, sense, read } = this.full();
     if (!read) return this.problem.set('Read the cautions and tick them first.');
-    if (this.faultCount()) return this.problem.set(this.faultCount() === 1 ? 'One field needs another look.' : `${this.faultCount()} fields need another look.`);
+    if (this.faultCount())
+      return this.problem.set(this.faultCount() === 1 ? 'One field needs another look.' : `${this.faultCount()} fields need another look.`);
     this.problem.set('');
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };
     const round: RoundWrite = {

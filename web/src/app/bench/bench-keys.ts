@@ -10,8 +10,6 @@ interface Actions {
   readonly focus: () => void;
 }
 
-/** Whether a key comes from a field with something in it: then letters belong to what is typed. */
-const busy = (event: KeyboardEvent): boolean => (event.target as HTMLInputElement | null)?.tagName === 'INPUT' && (event.target as HTMLInputElement).type === 'text' && (event.target as HTMLInputElement).value !== '';
 /** Whether a key comes from a field other than the reading. */
 const elsewhere = (event: KeyboardEvent): boolean => {
   const target = event.target as HTMLElement | null;
@@ -20,13 +18,7 @@ const elsewhere = (event: KeyboardEvent): boolean => {
 
 /** Keys of the bench. Letters work while the reading field is empty, so that the hand need not leave it. */
 export function benchKeys(actions: Actions): readonly KeyHint[] {
-  const letter = (shown: string, does: string, run: () => boolean | void): KeyHint => ({
-    shown,
-    does,
-    keys: [shown.toLowerCase()],
-    inFields: true,
-    run: (event) => (busy(event) || elsewhere(event) ? false : run()),
-  });
+  const letter = (shown: string, does: string, run: () => boolean | void): KeyHint => ({ shown, does, keys: [shown.toLowerCase()], run });
   return [
     { shown: 'Enter', does: 'take the reading', keys: [], run: () => false },
     { shown: '±', does: 'turn its sign', keys: [], run: () => false },

@@ -1,5 +1,14 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { CHECKS, effectOnWork, parseQuantity, readingValue, readInstrument, type CheckDefinition, type Instrument, type PlannedSlot } from '@isometra/core';
+import {
+  CHECKS,
+  effectOnWork,
+  parseQuantity,
+  readingValue,
+  readInstrument,
+  type CheckDefinition,
+  type Instrument,
+  type PlannedSlot,
+} from '@isometra/core';
 import { sheetOf, standingReadings, trySolve, type ReadingWrite, type Round, type StoredReading } from '@isometra/contract';
 import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
@@ -50,7 +59,9 @@ export class BenchStore {
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
   readonly solved = computed(() => {
     const round = this.round();
-    return round ? trySolve(sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock() })) : { finding: null, faults: [] };
+    return round
+      ? trySolve(sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock() }))
+      : { finding: null, faults: [] };
   });
 
   readonly slots = computed((): BenchSlot[] => {
@@ -77,7 +88,12 @@ export class BenchStore {
       const parsed = raw === undefined ? undefined : parseQuantity(raw, 'length');
       return parsed?.ok ? parsed.value : undefined;
     };
-    return effectOnWork(finding, { kind: purpose.kind, length: size(purpose.length), diameter: size(purpose.diameter), centreDistance: this.setup()['centreDistance'] as number | undefined });
+    return effectOnWork(finding, {
+      kind: purpose.kind,
+      length: size(purpose.length),
+      diameter: size(purpose.diameter),
+      centreDistance: this.setup()['centreDistance'] as number | undefined,
+    });
   });
 
   open(round: Round): void {
@@ -110,7 +126,9 @@ export class BenchStore {
 
   /** Read the last place once more. */
   repeatLast(): void {
-    const last = this.standing().filter((reading) => reading.set === this.setUp()).at(-1);
+    const last = this.standing()
+      .filter((reading) => reading.set === this.setUp())
+      .at(-1);
     const slot = last && this.slots().find((entry) => keyOf(entry.keys) === keyOf(last.keys));
     if (slot) this.choose(slot.index);
   }
@@ -139,7 +157,13 @@ export class BenchStore {
       this.fault.set(`The reading ${parsed.message}. Try: ${parsed.example}`);
       return false;
     }
-    this.write({ keys: { ...keys }, value: text, set: correction?.reading.set ?? this.setUp(), supersedes: correction?.reading.id ?? null, why: correction?.why ?? null });
+    this.write({
+      keys: { ...keys },
+      value: text,
+      set: correction?.reading.set ?? this.setUp(),
+      supersedes: correction?.reading.id ?? null,
+      why: correction?.why ?? null,
+    });
     this.type('');
     this.correction.set(null);
     this.chosen.set(null);

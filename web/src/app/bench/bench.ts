@@ -1,5 +1,20 @@
 import { NgComponentOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, ElementRef, type OnDestroy, type Type, Injector, afterNextRender, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  type OnDestroy,
+  type Type,
+  Injector,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { switchMap } from 'rxjs';
@@ -61,6 +76,7 @@ export class Bench implements OnDestroy {
       this.hand.doing.set(check && round ? `${check.title}, round ${round.number}` : '');
       this.hand.instrument.set(round?.instrumentName ?? '');
     });
+    this.desk.inHand.set(true);
     this.releaseKeys = inject(Keys).use(
       benchKeys({
         step: (by) => this.store.step(by),
@@ -76,6 +92,7 @@ export class Bench implements OnDestroy {
 
   ngOnDestroy(): void {
     this.releaseKeys();
+    this.desk.inHand.set(false);
     this.desk.refresh();
   }
 
@@ -96,7 +113,8 @@ export class Bench implements OnDestroy {
   private readonly marks = computed((): SketchMark[] => {
     const current = this.store.current();
     const kind = this.store.check()?.valueKind ?? 'indicator';
-    return this.store.slots()
+    return this.store
+      .slots()
       .filter((slot) => !slot.closing)
       .map((slot) => {
         const last = slot.readings.at(-1);

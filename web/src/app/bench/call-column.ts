@@ -49,7 +49,10 @@ export class CallColumn {
       large: zero ? '' : large,
       small: zero ? '' : small,
       direction: zero ? '' : spoken(quantity.direction ?? ''),
-      doubt: quantity.expanded === null ? 'doubt not known without an instrument' : `± ${bothUnits(quantity.expanded, info.dimension, shown, quantity.expanded).large}`,
+      doubt:
+        quantity.expanded === null
+          ? 'doubt not known without an instrument'
+          : `± ${bothUnits(quantity.expanded, info.dimension, shown, quantity.expanded).large}`,
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown),
       move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity },
@@ -74,7 +77,9 @@ export class CallColumn {
       });
   });
 
-  protected readonly notes = computed(() => (this.store.solved().finding?.notes ?? []).filter((note) => note.code !== 'too-few-readings' || this.calls().length === 0));
+  protected readonly notes = computed(() =>
+    (this.store.solved().finding?.notes ?? []).filter((note) => note.code !== 'too-few-readings' || this.calls().length === 0),
+  );
 
   protected readonly work = computed(() =>
     this.store.work().map((effect) => {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
 import { dialDivisions, parseQuantity, readingValue, showSize } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Dial } from '../ui/dial';
@@ -22,7 +22,13 @@ export class ReadingPanel {
   protected readonly kind = computed(() => this.store.check()?.valueKind ?? 'indicator');
   protected readonly unit = computed(() => readingUnit(this.kind(), this.store.instrument(), this.settings.system()));
   protected readonly hasNeedle = computed(() => this.kind() === 'indicator' && this.store.instrument() !== undefined);
-  private readonly parsed = computed(() => readingValue(asRead(this.store.typed(), this.kind(), this.store.instrument(), this.settings.system()), this.kind(), this.store.instrument()));
+  private readonly parsed = computed(() =>
+    readingValue(
+      asRead(this.store.typed(), this.kind(), this.store.instrument(), this.settings.system()),
+      this.kind(),
+      this.store.instrument(),
+    ),
+  );
   /** Where the needle would stand for what is typed. */
   protected readonly needle = computed(() => {
     const [parsed, instrument] = [this.parsed(), this.store.instrument()];
@@ -67,6 +73,9 @@ export class ReadingPanel {
   protected submit(event: Event): void {
     event.preventDefault();
     this.take.emit();
+    // A reading typed and taken between two renderings leaves the binding as it was: empty the field here.
+    const field = this.field()?.nativeElement;
+    if (field) field.value = this.store.typed();
   }
 
   protected why(text: string): void {

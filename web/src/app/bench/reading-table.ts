@@ -103,6 +103,9 @@ export class ReadingTable {
 
   private label(reading: StoredReading): string {
     const key = JSON.stringify(Object.entries(reading.keys).sort());
-    return this.store.slots().find((slot) => JSON.stringify(Object.entries(slot.keys).sort()) === key)?.label ?? Object.values(reading.keys).join(' ');
+    return (
+      this.store.slots().find((slot) => JSON.stringify(Object.entries(slot.keys).sort()) === key)?.label ??
+      Object.values(reading.keys).join(' ')
+    );
   }
 }

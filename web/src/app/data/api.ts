@@ -1,6 +1,6 @@
-import { HttpClient, HttpErrorResponse } from '@angular/common/http';
+import { HttpClient, type HttpErrorResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import { Observable, catchError, throwError } from 'rxjs';
+import { type Observable, catchError, throwError } from 'rxjs';
 import type { ApiErrors } from '@isometra/contract';
 import type { Fault } from '@isometra/core';
 
@@ -36,6 +36,8 @@ export class Api {
 
 function refused(error: HttpErrorResponse): Observable<never> {
   const body = error.error as ApiErrors | null;
-  const faults = Array.isArray(body?.errors) ? body.errors : [{ path: '', message: 'The server cannot be reached. Nothing is lost: it will be sent again.', example: '' }];
+  const faults = Array.isArray(body?.errors)
+    ? body.errors
+    : [{ path: '', message: 'The server cannot be reached. Nothing is lost: it will be sent again.', example: '' }];
   return throwError(() => new ApiFailure(error.status, faults, body?.current));
 }

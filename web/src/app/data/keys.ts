@@ -18,7 +18,18 @@ export interface KeyHint {
 /** Whether an event comes from a field in which letters are typed. */
 export function inTextField(event: Event): boolean {
   const target = event.target as HTMLElement | null;
-  return !!target && (target.tagName === 'TEXTAREA' || target.isContentEditable || (target.tagName === 'INPUT' && (target as HTMLInputElement).type === 'text'));
+  return (
+    !!target &&
+    (target.tagName === 'TEXTAREA' ||
+      target.isContentEditable ||
+      (target.tagName === 'INPUT' && (target as HTMLInputElement).type === 'text'))
+  );
+}
+
+/** A field that gives its letters to the keys as long as it is empty, so that the hand need not leave it. */
+function lendsKeys(event: Event): boolean {
+  const target = event.target as HTMLInputElement | null;
+  return target?.dataset?.['keys'] === 'when-empty' && target.value === '';
 }
 
 /** The keys of the screen on show: drawn in the key strip, listened to in one place. */
@@ -40,7 +51,7 @@ export class Keys {
   handle(event: KeyboardEvent): void {
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-    const typing = inTextField(event);
+    const typing = inTextField(event) && !lendsKeys(event);
     for (const hint of [...this.all()].reverse()) {
       if (!hint.keys.includes(key) || (typing && !hint.inFields)) continue;
       if (hint.run(event) === false) continue;

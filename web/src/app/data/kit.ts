@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, Observable, tap } from 'rxjs';
+import { BehaviorSubject, type Observable, tap } from 'rxjs';
 import type { KitItem } from '@isometra/contract';
 import { Api } from './api';
 
@@ -18,9 +18,9 @@ export class Kit {
   /** Add (`version` 0) or change a piece of kit. */
   save(item: KitItem): Observable<KitItem> {
     const added = item.version === 0;
-    return this.api.send<KitItem>(added ? 'POST' : 'PUT', added ? '/kit' : `/kit/${item.id}`, { ...item, version: Math.max(1, item.version) }).pipe(
-      tap((saved) => this.known.next([...this.known.value.filter((entry) => entry.id !== saved.id), saved])),
-    );
+    return this.api
+      .send<KitItem>(added ? 'POST' : 'PUT', added ? '/kit' : `/kit/${item.id}`, { ...item, version: Math.max(1, item.version) })
+      .pipe(tap((saved) => this.known.next([...this.known.value.filter((entry) => entry.id !== saved.id), saved])));
   }
 }
 

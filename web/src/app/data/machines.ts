@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, Observable, map, tap } from 'rxjs';
+import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import type { Machine } from '@isometra/contract';
 import { Api } from './api';
 import { Settings } from './settings';
@@ -26,9 +26,17 @@ export class Machines {
   save(machine: Machine): Observable<Machine> {
     const added = machine.version === 0;
     const body = { ...machine, version: Math.max(1, machine.version), by: this.settings.by() };
-    return this.api.send<Machine>(added ? 'POST' : 'PUT', added ? '/machines' : `/machines/${machine.id}`, body).pipe(
-      tap((saved) => this.known.next([...this.known.value.filter((entry) => entry.id !== saved.id), saved].sort((a, b) => String(a.card.number).localeCompare(String(b.card.number))))),
-    );
+    return this.api
+      .send<Machine>(added ? 'POST' : 'PUT', added ? '/machines' : `/machines/${machine.id}`, body)
+      .pipe(
+        tap((saved) =>
+          this.known.next(
+            [...this.known.value.filter((entry) => entry.id !== saved.id), saved].sort((a, b) =>
+              String(a.card.number).localeCompare(String(b.card.number)),
+            ),
+          ),
+        ),
+      );
   }
 
   /** Fill an empty shop with the demo. */

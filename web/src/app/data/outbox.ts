@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Subject, firstValueFrom } from 'rxjs';
-import { Api, ApiFailure } from './api';
+import { Api, type ApiFailure } from './api';
 
 /** A write that has not been acknowledged yet. Its content carries its own UUID, so it may be sent again. */
 export interface Waiting {

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, Observable, Subject, of, switchMap, tap } from 'rxjs';
+import { BehaviorSubject, type Observable, Subject, of, switchMap, tap } from 'rxjs';
 import type { LogEntry, MoveWrite, ReadingWrite, Round, RoundWrite, StoredReading } from '@isometra/contract';
 import { Api } from './api';
 import { Outbox, type Waiting } from './outbox';
@@ -99,4 +99,3 @@ export function withWaiting(round: Round, waiting: readonly Waiting[]): Round {
 
 /** The latest round of each check. */
 export const latestOf = (rounds: readonly Round[]): ReadonlyMap<string, Round> => new Map(rounds.map((round) => [round.check, round]));
-

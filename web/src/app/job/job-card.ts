@@ -1,6 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { CHECKS, FaultError, JOB_CARDS, MOVES, jobSteps, planMove, readInstrument, type CheckDefinition, type JobFacts, type Move } from '@isometra/core';
+import {
+  CHECKS,
+  FaultError,
+  JOB_CARDS,
+  MOVES,
+  jobSteps,
+  planMove,
+  readInstrument,
+  type CheckDefinition,
+  type JobFacts,
+  type Move,
+} from '@isometra/core';
 import { hardwareOf, machineCardSchema, type MachineCardText, type MoveWrite, type Round } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
@@ -20,7 +31,7 @@ import { ShimTemplates } from './shim-templates';
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
 })
-export class JobCard {
+export class JobCard implements OnDestroy {
   readonly roundId = input.required<string>();
   readonly quantity = input.required<string>();
 
@@ -48,7 +59,9 @@ export class JobCard {
     const move = this.found();
     const correction = this.check()?.corrections[this.quantity()];
     if (!move || !correction) return [];
-    return (move.amount > 0 ? correction.plus : correction.minus).filter((kind) => kind !== 'eccentric' || this.card()?.eccentric).map((kind) => ({ kind, name: KIND_NAMES[kind] ?? kind }));
+    return (move.amount > 0 ? correction.plus : correction.minus)
+      .filter((kind) => kind !== 'eccentric' || this.card()?.eccentric)
+      .map((kind) => ({ kind, name: KIND_NAMES[kind] ?? kind }));
   });
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => (MOVES.get(this.kind())?.input.shape['gain'] ? this.desk.gain(this.kind()) : null));
@@ -75,7 +88,12 @@ export class JobCard {
     if (base) hardware['base-shims'] = { length: base.length, overhang: base.overhang ?? 0, stock: this.desk.stock() };
     const own = hardware[kind];
     if (!own) return {};
-    const amount = kind === 'adjuster' || kind === 'eccentric' ? { amount: move.amount } : kind === 'base-shims' ? { lift: move.amount } : { thickness: move.amount };
+    const amount =
+      kind === 'adjuster' || kind === 'eccentric'
+        ? { amount: move.amount }
+        : kind === 'base-shims'
+          ? { lift: move.amount }
+          : { thickness: move.amount };
     return planMove({ format: 'isometra-move/1', move: kind, ...own, ...amount });
   }
 
@@ -136,7 +154,12 @@ export class JobCard {
         if (!this.kind() || known) this.kind.set(known?.kind ?? first?.kind ?? '');
       });
     });
+    this.desk.inHand.set(true);
     this.desk.refresh();
+  }
+
+  ngOnDestroy(): void {
+    this.desk.inHand.set(false);
   }
 
   protected tick(index: number, on: boolean): void {
@@ -153,7 +176,11 @@ export class JobCard {
     const move = this.found();
     const known = this.saved();
     if (!move && !known) return;
-    const part = { ticks: [...this.ticks()].sort((a, b) => a - b), shift: this.shift().trim() || null, done: done || (known?.done ?? false) };
+    const part = {
+      ticks: [...this.ticks()].sort((a, b) => a - b),
+      shift: this.shift().trim() || null,
+      done: done || (known?.done ?? false),
+    };
     const request = known
       ? this.rounds.changeMove({ ...known, ...part })
       : this.rounds.planMove({
@@ -180,7 +207,11 @@ export class JobCard {
       },
       error: (failure: ApiFailure) => {
         if (failure.current) this.saved.set(failure.current as MoveWrite);
-        this.problem.set(failure.current ? 'This card was ticked somewhere else meanwhile; your ticks are kept here. Tick once more to save them.' : failure.message);
+        this.problem.set(
+          failure.current
+            ? 'This card was ticked somewhere else meanwhile; your ticks are kept here. Tick once more to save them.'
+            : failure.message,
+        );
       },
     });
   }

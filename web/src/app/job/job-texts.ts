@@ -10,7 +10,13 @@ export const KIND_NAMES: Readonly<Record<string, string>> = {
 };
 
 /** How a move is spoken of: "Bring it 0.021 mm toward you". */
-export const VERBS: Readonly<Record<string, string>> = { 'shim-leaves': 'Shim it', 'base-shims': 'Shim it', scrape: 'Scrape or grind it', adjuster: 'Bring it', eccentric: 'Bring it' };
+export const VERBS: Readonly<Record<string, string>> = {
+  'shim-leaves': 'Shim it',
+  'base-shims': 'Shim it',
+  scrape: 'Scrape or grind it',
+  adjuster: 'Bring it',
+  eccentric: 'Bring it',
+};
 
 interface Pile {
   readonly leaves: readonly number[] | null;
@@ -24,7 +30,10 @@ export function leavesText(plan: Readonly<Record<string, unknown>>, show: (um: n
   const { leaves, below, above } = plan as unknown as Pile;
   const sum = (pile: readonly number[]) => pile.map(show).join(' + ');
   if (leaves) return sum(leaves);
-  const near = [below && `${sum(below.leaves)} (${show(below.total)}, under)`, above && `${sum(above.leaves)} (${show(above.total)}, over)`].filter(Boolean);
+  const near = [
+    below && `${sum(below.leaves)} (${show(below.total)}, under)`,
+    above && `${sum(above.leaves)} (${show(above.total)}, over)`,
+  ].filter(Boolean);
   return near.length ? `nothing in the drawer fits; nearest ${near.join(' or ')}` : 'nothing in the drawer fits';
 }
 

@@ -21,11 +21,20 @@ export function boltsOf({ length, width, bolt, bolts }: Base): { x: number; y: n
       <svg [attr.viewBox]="box()" role="img" aria-label="Outline of the shim">
         <polygon [attr.points]="points()" fill="#fff" stroke="#1E252B" vector-effect="non-scaling-stroke" />
         @for (hole of made().template!.holes; track $index) {
-          <circle [attr.cx]="hole.x" [attr.cy]="height() - hole.y" [attr.r]="hole.radius" fill="none" stroke="#1E252B" vector-effect="non-scaling-stroke" />
+          <circle
+            [attr.cx]="hole.x"
+            [attr.cy]="height() - hole.y"
+            [attr.r]="hole.radius"
+            fill="none"
+            stroke="#1E252B"
+            vector-effect="non-scaling-stroke"
+          />
         }
       </svg>
       <p class="soft figures">{{ base()!.length }} × {{ base()!.width }} mm base</p>
-      <p class="no-print"><button type="button" (click)="save('svg')">SVG</button> <button type="button" (click)="save('dxf')">DXF</button></p>
+      <p class="no-print">
+        <button type="button" (click)="save('svg')">SVG</button> <button type="button" (click)="save('dxf')">DXF</button>
+      </p>
     } @else {
       <p class="soft">{{ made().problem || 'Give the size of the tailstock base on the machine card to get a cutting template.' }}</p>
     }
@@ -52,7 +61,8 @@ export class ShimTemplates {
   protected readonly made = computed((): { template?: Template; problem?: string } => {
     const base = this.base();
     if (!base) return {};
-    const handle = base.handleWidth && base.handleDepth ? { x: base.length / 2, width: base.handleWidth, depth: base.handleDepth } : undefined;
+    const handle =
+      base.handleWidth && base.handleDepth ? { x: base.length / 2, width: base.handleWidth, depth: base.handleDepth } : undefined;
     try {
       return { template: shimTemplate({ length: base.length, width: base.width, bolts: boltsOf(base), handle }) };
     } catch (error) {
@@ -61,7 +71,11 @@ export class ShimTemplates {
   });
   protected readonly height = computed(() => this.base()?.width ?? 0);
   protected readonly box = computed(() => `-2 -2 ${(this.base()?.length ?? 0) + 4} ${this.height() + 4}`);
-  protected readonly points = computed(() => this.made().template?.outline.map(([x, y]) => `${x},${this.height() - y}`).join(' '));
+  protected readonly points = computed(() =>
+    this.made()
+      .template?.outline.map(([x, y]) => `${x},${this.height() - y}`)
+      .join(' '),
+  );
 
   protected save(kind: 'svg' | 'dxf'): void {
     const { template } = this.made();

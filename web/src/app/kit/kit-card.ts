@@ -69,13 +69,25 @@ export class KitCard {
   private readonly newer = signal<KitItem | null>(null);
 
   /** What is stored: an instrument with its units written out. */
-  private readonly full = computed(() => (this.item().kind === 'instrument' ? settled(instrumentSchema, this.data(), this.settings.system()) : this.data()));
-  protected readonly faults = computed((): Fault[] => kitFaults({ kind: this.item().kind, data: this.full() }).map((fault) => ({ ...fault, path: fault.path.replace(/^data\.?/, '') })));
+  private readonly full = computed(() =>
+    this.item().kind === 'instrument' ? settled(instrumentSchema, this.data(), this.settings.system()) : this.data(),
+  );
+  protected readonly faults = computed((): Fault[] =>
+    kitFaults({ kind: this.item().kind, data: this.full() }).map((fault) => ({ ...fault, path: fault.path.replace(/^data\.?/, '') })),
+  );
   protected readonly stock = computed(() => (this.data()['stock'] ?? []) as readonly ShimRow[]);
   protected readonly short = computed(() => {
     const data = this.item().data;
-    if (this.item().kind === 'shim-stock') return ((data['stock'] ?? []) as readonly ShimRow[]).map((row) => `${row.count} × ${row.thickness}`).join(', ') || 'empty';
-    return [data['kind'], data['graduation'], data['range'] && `${String(data['range'])} divisions`, data['holderSag'] && `holder sag ${String(data['holderSag'])}`].filter(Boolean).join(', ');
+    if (this.item().kind === 'shim-stock')
+      return ((data['stock'] ?? []) as readonly ShimRow[]).map((row) => `${row.count} × ${row.thickness}`).join(', ') || 'empty';
+    return [
+      data['kind'],
+      data['graduation'],
+      data['range'] && `${String(data['range'])} divisions`,
+      data['holderSag'] && `holder sag ${String(data['holderSag'])}`,
+    ]
+      .filter(Boolean)
+      .join(', ');
   });
 
   protected setStock(stock: readonly ShimRow[]): void {
@@ -106,7 +118,11 @@ export class KitCard {
       },
       error: (failure: ApiFailure) => {
         if (failure.current) this.newer.set(failure.current as KitItem);
-        this.problem.set(failure.current ? 'Somebody else has changed it meanwhile. What you typed is still here; keep it again to put it over theirs.' : failure.message);
+        this.problem.set(
+          failure.current
+            ? 'Somebody else has changed it meanwhile. What you typed is still here; keep it again to put it over theirs.'
+            : failure.message,
+        );
       },
     });
   }

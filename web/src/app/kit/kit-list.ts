@@ -20,7 +20,9 @@ import { KitCard } from './kit-card';
       <p role="alert">{{ problem() }}</p>
     }
     @if (kit().length === 0 && !adding()) {
-      <p class="soft">No instrument yet. Add the indicator you read with: what one division is, and how far you can read between divisions.</p>
+      <p class="soft">
+        No instrument yet. Add the indicator you read with: what one division is, and how far you can read between divisions.
+      </p>
     }
     @if (adding(); as item) {
       <iso-kit-card [item]="item" (done)="adding.set(null)" />
@@ -57,6 +59,12 @@ export class KitList {
   }
 
   protected add(kind: KitItem['kind']): void {
-    this.adding.set({ id: crypto.randomUUID(), kind, name: '', data: kind === 'instrument' ? { kind: 'lever' } : { stock: [] }, version: 0 });
+    this.adding.set({
+      id: crypto.randomUUID(),
+      kind,
+      name: '',
+      data: kind === 'instrument' ? { kind: 'lever' } : { stock: [] },
+      version: 0,
+    });
   }
 }

@@ -23,10 +23,23 @@ export interface ShimRow {
         @for (row of rows(); track $index) {
           <tr>
             <td>
-              <input type="text" [attr.aria-label]="'Thickness of row ' + ($index + 1)" [value]="row.thickness" [attr.aria-invalid]="fault($index) ? 'true' : null" (change)="set($index, { thickness: $any($event.target).value })" />
+              <input
+                type="text"
+                [attr.aria-label]="'Thickness of row ' + ($index + 1)"
+                [value]="row.thickness"
+                [attr.aria-invalid]="fault($index) ? 'true' : null"
+                (change)="set($index, { thickness: $any($event.target).value })"
+              />
             </td>
             <td>
-              <input type="text" inputmode="numeric" size="4" [attr.aria-label]="'Leaves of row ' + ($index + 1)" [value]="row.count" (change)="set($index, { count: whole($any($event.target).value) })" />
+              <input
+                type="text"
+                inputmode="numeric"
+                size="4"
+                [attr.aria-label]="'Leaves of row ' + ($index + 1)"
+                [value]="row.count"
+                (change)="set($index, { count: whole($any($event.target).value) })"
+              />
             </td>
             <td>
               <button type="button" class="plain" (click)="changed.emit(without($index))">Take out</button>

@@ -59,7 +59,10 @@ export class MachineCardForm {
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
   private readonly told = signal<readonly Fault[]>([]);
-  protected readonly faults = computed(() => [...formFaults(machineCardSchema, settled(machineCardSchema, this.card(), this.settings.system())), ...this.told()]);
+  protected readonly faults = computed(() => [
+    ...formFaults(machineCardSchema, settled(machineCardSchema, this.card(), this.settings.system())),
+    ...this.told(),
+  ]);
   private readonly draftName = computed(() => `card:${this.machineId() ?? 'new'}`);
 
   constructor() {
@@ -96,7 +99,11 @@ export class MachineCardForm {
       return;
     }
     this.problem.set('');
-    const machine: Machine = { id: this.machineId() ?? this.newId, card: settled(machineCardSchema, this.card(), this.settings.system()) as MachineCardText, version: this.saved?.version ?? 0 };
+    const machine: Machine = {
+      id: this.machineId() ?? this.newId,
+      card: settled(machineCardSchema, this.card(), this.settings.system()) as MachineCardText,
+      version: this.saved?.version ?? 0,
+    };
     this.machines.save(machine).subscribe({
       next: (kept) => {
         this.drafts.drop(this.draftName());

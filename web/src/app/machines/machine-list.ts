@@ -52,7 +52,11 @@ export class MachineList {
   protected facts(machine: Machine): string[] {
     const { swing, centreDistance, adjuster } = machine.card;
     const pitch = (adjuster as { pitch?: unknown } | undefined)?.pitch;
-    return [swing && `swings ${withMm(swing)}`, centreDistance && `${withMm(centreDistance)} between centres`, pitch && `adjuster ${withMm(pitch)} pitch`].filter((fact): fact is string => !!fact);
+    return [
+      swing && `swings ${withMm(swing)}`,
+      centreDistance && `${withMm(centreDistance)} between centres`,
+      pitch && `adjuster ${withMm(pitch)} pitch`,
+    ].filter((fact): fact is string => !!fact);
   }
 }
 

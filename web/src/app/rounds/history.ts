@@ -9,7 +9,10 @@ import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
 import { bothUnits, inWords, spoken } from '../ui/say';
 import { RoundChart, type ChartSeries } from './round-chart';
 
-const CHART_UNIT: Readonly<Record<string, { factor: number; unit: string }>> = { mm: { factor: 1000, unit: 'mm' }, inch: { factor: 25.4, unit: 'thou' } };
+const CHART_UNIT: Readonly<Record<string, { factor: number; unit: string }>> = {
+  mm: { factor: 1000, unit: 'mm' },
+  inch: { factor: 25.4, unit: 'thou' },
+};
 
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
@@ -75,10 +78,15 @@ export class History {
         unit,
         plus: spoken(info.words?.plus ?? ''),
         minus: spoken(info.words?.minus ?? ''),
-        limit: [info.limit?.[0] ?? null, info.limit?.[1] ?? null].map((bound) => (bound === null ? null : bound / factor)) as [number | null, number | null],
+        limit: [info.limit?.[0] ?? null, info.limit?.[1] ?? null].map((bound) => (bound === null ? null : bound / factor)) as [
+          number | null,
+          number | null,
+        ],
         points: this.rounds().flatMap((round) => {
           const quantity = round.finding?.quantities[name];
-          return quantity ? [{ label: String(round.number), value: quantity.value / factor, doubt: (quantity.expanded ?? 0) / factor }] : [];
+          return quantity
+            ? [{ label: String(round.number), value: quantity.value / factor, doubt: (quantity.expanded ?? 0) / factor }]
+            : [];
         }),
       }))
       .filter((series) => series.points.length > 0);

@@ -6,7 +6,17 @@ import type { EChartsCoreOption } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 
-echarts.use([LineChart, ScatterChart, CustomChart, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, AriaComponent, SVGRenderer]);
+echarts.use([
+  LineChart,
+  ScatterChart,
+  CustomChart,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  AriaComponent,
+  SVGRenderer,
+]);
 
 export interface ChartSeries {
   readonly name: string;
@@ -43,7 +53,12 @@ const BLUE = '#1B4C8C';
 export class RoundChart {
   readonly series = input.required<ChartSeries>();
 
-  protected readonly told = computed(() => `${this.series().name} per round: ${this.series().points.map((point) => `round ${point.label} ${point.value.toFixed(3)} ${this.series().unit}`).join(', ')}`);
+  protected readonly told = computed(
+    () =>
+      `${this.series().name} per round: ${this.series()
+        .points.map((point) => `round ${point.label} ${point.value.toFixed(3)} ${this.series().unit}`)
+        .join(', ')}`,
+  );
 
   protected readonly options = computed((): EChartsCoreOption => {
     const { points, limit, unit } = this.series();
@@ -53,8 +68,19 @@ export class RoundChart {
       animation: false,
       grid: { left: 62, right: 16, top: 14, bottom: 34 },
       tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => `${Number(value).toFixed(3)} ${unit}`, textStyle: font },
-      xAxis: { type: 'category', data: points.map((point) => point.label), axisLabel: font, axisLine: { lineStyle: { color: INK } }, axisTick: { show: false } },
-      yAxis: { type: 'value', axisLabel: { ...font, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : 1) }, splitLine: { lineStyle: { color: '#D5DBD7' } }, scale: false },
+      xAxis: {
+        type: 'category',
+        data: points.map((point) => point.label),
+        axisLabel: font,
+        axisLine: { lineStyle: { color: INK } },
+        axisTick: { show: false },
+      },
+      yAxis: {
+        type: 'value',
+        axisLabel: { ...font, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : 1) },
+        splitLine: { lineStyle: { color: '#D5DBD7' } },
+        scale: false,
+      },
       series: [
         {
           type: 'line',
@@ -64,8 +90,22 @@ export class RoundChart {
           itemStyle: { color: BLUE },
           symbol: 'rect',
           symbolSize: 9,
-          markLine: { silent: true, precision: 9, symbol: 'none', label: { show: false }, lineStyle: { color: INK, type: 'dashed' }, data: [low, high].filter((bound) => bound !== null).map((bound) => ({ yAxis: bound })) },
-          markArea: low === null && high === null ? undefined : { silent: true, itemStyle: { color: '#1B4C8C', opacity: 0.09 }, data: [[{ yAxis: low ?? 'min' }, { yAxis: high ?? 'max' }]] },
+          markLine: {
+            silent: true,
+            precision: 9,
+            symbol: 'none',
+            label: { show: false },
+            lineStyle: { color: INK, type: 'dashed' },
+            data: [low, high].filter((bound) => bound !== null).map((bound) => ({ yAxis: bound })),
+          },
+          markArea:
+            low === null && high === null
+              ? undefined
+              : {
+                  silent: true,
+                  itemStyle: { color: '#1B4C8C', opacity: 0.09 },
+                  data: [[{ yAxis: low ?? 'min' }, { yAxis: high ?? 'max' }]],
+                },
         },
       ],
     };

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { Keys, type KeyHint } from '../data/keys';
 import { Outbox } from '../data/outbox';
@@ -25,7 +25,14 @@ export class Plate {
     const hints: readonly KeyHint[] = [
       { shown: 'U', does: 'mm or inch', keys: ['u'], run: () => this.settings.switchSystem() },
       { shown: '?', does: 'all keys', keys: ['?'], run: () => this.toggleKeys() },
-      { shown: 'Esc', does: 'close', keys: ['Escape'], inFields: true, quiet: true, run: () => (this.showKeys() ? this.toggleKeys() : false) },
+      {
+        shown: 'Esc',
+        does: 'close',
+        keys: ['Escape'],
+        inFields: true,
+        quiet: true,
+        run: () => (this.showKeys() ? this.toggleKeys() : false),
+      },
     ];
     this.keys.use(hints);
   }

@@ -65,7 +65,9 @@ export class BarBetweenCentres {
   private readonly scale = computed(() => (RIGHT - LEFT) / (this.length() || 1));
   private readonly length = computed(() => (this.setup()['centreDistance'] as number | undefined) ?? 0);
   private readonly rear = computed(() => this.setup()['side'] === 'rear');
-  protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 26, this.scale()));
+  protected readonly factor = computed(() =>
+    exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 26, this.scale()),
+  );
 
   protected readonly views = computed(() => VIEWS.map((view) => this.view(view)));
 

@@ -33,7 +33,11 @@ const RADIUS = 74;
             [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
             (click)="pick()(mark.index)"
           >
-            <path class="seat" d="M0 0 8 -15H-8Z" [attr.transform]="'rotate(' + mark.turn + ') translate(0 ' + -mark.reach + ')' + (bore() ? ' rotate(180)' : '')" />
+            <path
+              class="seat"
+              d="M0 0 8 -15H-8Z"
+              [attr.transform]="'rotate(' + mark.turn + ') translate(0 ' + -mark.reach + ')' + (bore() ? ' rotate(180)' : '')"
+            />
             <text [attr.x]="mark.textX" [attr.y]="mark.textY" [attr.text-anchor]="mark.anchor">{{ mark.text }}</text>
           </g>
         }
@@ -62,7 +66,14 @@ export class SweptCircle {
       const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
       const along = this.at().x * c - this.at().y * s;
       const reach = along + RADIUS;
-      return { ...mark, turn: 90 - degrees, reach, textX: 122 * c, textY: -122 * s + 4, anchor: Math.abs(c) < 0.3 ? 'middle' : c > 0 ? 'start' : 'end' };
+      return {
+        ...mark,
+        turn: 90 - degrees,
+        reach,
+        textX: 122 * c,
+        textY: -122 * s + 4,
+        anchor: Math.abs(c) < 0.3 ? 'middle' : c > 0 ? 'start' : 'end',
+      };
     }),
   );
 }

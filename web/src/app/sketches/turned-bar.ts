@@ -24,7 +24,12 @@ const RIGHT = 600;
           <path class="iron" d="M630 -34H706V38H630Z M612 -12H630V12H612Z M612 -9 596 0 612 9Z" />
         </g>
         <path class="iron" [attr.d]="body()" />
-        <path class="iron" fill="#fff" [attr.transform]="'translate(360 ' + tool() * 58 + ') scale(1 ' + tool() + ')'" d="M0 -30 9 -14H20V26H-12V-14H-5Z" />
+        <path
+          class="iron"
+          fill="#fff"
+          [attr.transform]="'translate(360 ' + tool() * 58 + ') scale(1 ' + tool() + ')'"
+          d="M0 -30 9 -14H20V26H-12V-14H-5Z"
+        />
         <text class="words" x="392" [attr.y]="tool() * 62 + 4">tool</text>
         <text class="words" x="360" y="118" text-anchor="middle">operator</text>
         @for (mark of pads(); track mark.index) {

@@ -15,6 +15,8 @@ export class Desk {
   readonly machine = signal<Machine | null>(null);
   readonly kit = signal<readonly KitItem[]>([]);
   readonly all = signal<readonly Round[]>([]);
+  /** A screen with a next thing of its own is open: the ladder's yellow steps back. */
+  readonly inHand = signal(false);
   readonly stock = computed(() => stockOf(this.kit()));
   readonly rungs = computed(() => {
     const machine = this.machine();
@@ -45,6 +47,9 @@ export class Desk {
   /** Gain learned on this machine for a kind of move, over all its checks. */
   gain(kind: string): number | null {
     const checks = [...new Set(this.all().map((round) => round.check))];
-    return gainOf(checks.flatMap((check) => judgedMoves(this.of(check))), kind);
+    return gainOf(
+      checks.flatMap((check) => judgedMoves(this.of(check))),
+      kind,
+    );
   }
 }

@@ -42,7 +42,7 @@ export class Ladder {
   private readonly settings = inject(Settings);
 
   protected readonly rungs = computed(() => {
-    const next = this.desk.next();
+    const next = this.desk.inHand() ? undefined : this.desk.next();
     return this.desk.rungs().map((rung) => ({
       id: rung.check.id,
       title: rung.check.title,

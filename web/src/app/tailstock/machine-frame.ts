@@ -61,7 +61,9 @@ export class MachineFrame implements OnDestroy {
     effect(() => this.load());
     effect(() => {
       const machine = this.desk.machine();
-      this.hand.machine.set(machine && { id: machine.id, number: String(machine.card.number), nickname: String(machine.card.nickname ?? '') });
+      this.hand.machine.set(
+        machine && { id: machine.id, number: String(machine.card.number), nickname: String(machine.card.nickname ?? '') },
+      );
     });
   }
 

@@ -49,7 +49,12 @@ export class Methods {
 
   /** Places along the bed at which this check has been read. */
   private places(check: CheckDefinition): string[] {
-    const places = new Set(this.desk.of(check.id).map((round) => round.conditions['place']).filter((place) => place !== undefined));
+    const places = new Set(
+      this.desk
+        .of(check.id)
+        .map((round) => round.conditions['place'])
+        .filter((place) => place !== undefined),
+    );
     return [...places].map((place) => bothUnits(Number(place), 'length', this.shown()).large);
   }
 
@@ -65,7 +70,11 @@ export class Methods {
 
   /** Quill and centre both swept: the taper's eccentricity. */
   protected readonly eccentricity = computed(() => {
-    const swept = (what: string) => this.desk.all().filter((round) => round.conditions['swept'] === what && round.finding).pop();
+    const swept = (what: string) =>
+      this.desk
+        .all()
+        .filter((round) => round.conditions['swept'] === what && round.finding)
+        .pop();
     const [quill, centre] = [swept('quill')?.finding, swept('centre')?.finding];
     const found = quill && centre && taperEccentricity(quill, centre);
     return found && bothUnits(found.radial, 'deviation', this.shown());

@@ -23,14 +23,23 @@ const TICKS = 50;
           [attr.stroke-width]="tick % 5 === 0 ? 1.6 : 0.8"
         />
         @if (tick % 10 === 0) {
-          <text [attr.x]="36 * sin(tick)" [attr.y]="-36 * cos(tick) + 4" text-anchor="middle" font-size="11">{{ tick > count / 2 ? tick - count : tick }}</text>
+          <text [attr.x]="36 * sin(tick)" [attr.y]="-36 * cos(tick) + 4" text-anchor="middle" font-size="11">
+            {{ tick > count / 2 ? tick - count : tick }}
+          </text>
         }
       }
       @if (sweep(); as path) {
-        <path [attr.d]="path" fill="none" stroke="#F0BE1E" stroke-width="7" />
+        <path [attr.d]="path" fill="none" stroke="#9AA5A9" stroke-width="7" />
       }
       @if (target() !== null) {
-        <line [attr.transform]="'rotate(' + angle(target()!) + ')'" y1="6" y2="-52" stroke="#1E252B" stroke-width="2" stroke-dasharray="4 3" />
+        <line
+          [attr.transform]="'rotate(' + angle(target()!) + ')'"
+          y1="6"
+          y2="-52"
+          stroke="#1E252B"
+          stroke-width="2"
+          stroke-dasharray="4 3"
+        />
       }
       @if (value() !== null) {
         <line [attr.transform]="'rotate(' + angle(value()!) + ')'" y1="12" y2="-50" stroke="#1B4C8C" stroke-width="3" />

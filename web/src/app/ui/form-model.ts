@@ -42,7 +42,8 @@ export function formFaults(schema: z.ZodObject, value: FormValue): Fault[] {
 /** A value with one field changed; an emptied field is taken out, an emptied group too. */
 export function withField(value: FormValue, key: string, next: unknown): FormValue {
   const { [key]: _old, ...rest } = value;
-  const empty = next === undefined || next === '' || next === false || (typeof next === 'object' && next !== null && Object.keys(next).length === 0);
+  const empty =
+    next === undefined || next === '' || next === false || (typeof next === 'object' && next !== null && Object.keys(next).length === 0);
   return empty ? rest : { ...rest, [key]: next };
 }
 

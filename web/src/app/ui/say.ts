@@ -10,7 +10,12 @@ export interface Shown {
 export const spoken = (words: string): string => words.replace('the operator', 'you');
 
 /** A size in the chosen unit, and in the other one. */
-export function bothUnits(value: number, dimension: Dimension, { system, fineness }: Shown, expanded?: number | null): { large: string; small: string } {
+export function bothUnits(
+  value: number,
+  dimension: Dimension,
+  { system, fineness }: Shown,
+  expanded?: number | null,
+): { large: string; small: string } {
   const other: UnitSystem = system === 'mm' ? 'inch' : 'mm';
   return { large: showSize(value, dimension, system, fineness, expanded), small: showSize(value, dimension, other, fineness, expanded) };
 }

@@ -33,6 +33,8 @@ export class SchemaForm {
 
   private readonly settings = inject(Settings);
   private readonly touched = signal<ReadonlySet<string>>(new Set());
+  /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
+  protected readonly opened = signal(false);
   protected readonly id = `form${++forms}`;
   protected readonly fields = computed(() => fieldsOf(this.schema()));
   protected readonly usual = computed(() => this.fields().filter((field) => !field.info.rare));

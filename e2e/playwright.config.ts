@@ -1,0 +1,18 @@
+import { defineConfig } from '@playwright/test';
+import { CHROMIUM_FLAGS } from '../tools/served.mjs';
+
+export default defineConfig({
+  testDir: 'tests',
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: true,
+  forbidOnly: !!process.env['CI'],
+  reporter: 'list',
+  use: {
+    locale: 'en-GB',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium', args: CHROMIUM_FLAGS },
+    screenshot: 'only-on-failure',
+  },
+});

@@ -1,0 +1,126 @@
+import { addLathe, beginRound, expect, read, test, typeInto } from './shop.js';
+
+test('bad input in every field of a card is named, with what would do, and nothing is lost', async ({ page, shop }) => {
+  await page.goto(`${shop.address}/machines/new`);
+  await page.getByRole('button', { name: 'Add this machine' }).click();
+  await expect(page.getByText('Shop number is missing')).toBeVisible();
+  const fields = [
+    'Swing over bed',
+    'Between centres',
+    'Base length',
+    'Base width',
+    'Centre beyond the base',
+    'Clamp bolt',
+    'Clamp bolts',
+    'Adjuster screw pitch',
+  ];
+  for (const field of fields) await page.getByLabel(field, { exact: true }).fill('12 furlongs');
+  await page.getByLabel('Nickname').fill('the odd one');
+  await page.getByRole('button', { name: 'Add this machine' }).click();
+  for (const field of fields)
+    await expect(
+      page
+        .getByRole('alert')
+        .filter({ hasText: new RegExp(`^${field} `) })
+        .first(),
+      field,
+    ).toContainText('Try:');
+  await page.reload();
+  await expect(page.getByLabel('Nickname')).toHaveValue('the odd one');
+  await expect(page.getByLabel('Swing over bed')).toHaveValue('12 furlongs');
+});
+
+test('bad input in every field of a set-up, and on the dial', async ({ page, shop }) => {
+  await addLathe(page, shop.address, 'L-1');
+  await page.getByRole('link', { name: 'Measure' }).first().click();
+  await expect(page.locator('summary').first()).toBeVisible();
+  await page.getByText('Rarely needed').first().click();
+  await page.getByText('Rarely needed').nth(1).click();
+  const fields = [
+    'Distance between centres',
+    'Bar diameter',
+    'Bore of the bar',
+    'Spindle nose to the place',
+    'Quill out',
+    'Place along the bed',
+    'Places along the bar',
+    'One division',
+    'Range',
+    'Lever angle',
+    'Read to',
+    'Accuracy ±',
+    'Holder sag',
+    'Contact force',
+    'Longest parallel length',
+  ];
+  for (const field of fields) await page.getByLabel(field, { exact: true }).fill('lots');
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await expect(page.getByText('Read the cautions')).toBeVisible();
+  await page.getByLabel('Read, and done').check();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await expect(page.getByText(`${fields.length} fields need another look`)).toBeVisible();
+  for (const field of fields) await expect(page.getByRole('alert').filter({ hasText: field }), field).toContainText('Try:');
+  for (const field of fields) await page.getByLabel(field, { exact: true }).fill('');
+  await typeInto(page, 'Distance between centres', '16 1/2 in');
+  await page.getByLabel('One division').fill('0.01 mm');
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await expect(page.locator('#reading')).toBeFocused();
+  for (const [bad, word] of [
+    ['twelve', 'is not a small distance'],
+    ['5 miles', 'miles'],
+    ['1.2.3', 'is not'],
+    ['', 'is missing'],
+  ]) {
+    await page.locator('#reading').fill(bad);
+    await page.keyboard.press('Enter');
+    await expect(page.locator('#reading-fault'), bad).toContainText(word);
+    await expect(page.locator('#reading')).toHaveValue(bad);
+  }
+  await page.locator('#reading').fill('');
+  await read(page, '1/2 thou');
+});
+
+test('bad kit and shims are named', async ({ page, shop }) => {
+  await page.goto(`${shop.address}/kit`);
+  await page.getByRole('button', { name: 'Add an instrument' }).click();
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('One division is missing')).toBeVisible();
+  await page.getByLabel('One division').fill('0.01 mm');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('Name is missing')).toBeVisible();
+  await page.getByLabel('Name').fill('Best dial');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('plunger, 0.01 mm').or(page.getByText('lever, 0.01 mm'))).toBeVisible();
+  await page.getByRole('button', { name: 'Add a shim drawer' }).click();
+  await page.getByLabel('Name').fill('Drawer');
+  await page.getByRole('button', { name: 'Add a thickness' }).click();
+  await page.getByLabel('Thickness of row 1').fill('thin');
+  await page.getByLabel('Leaves of row 1').fill('some');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('"thin" is not a small distance')).toBeVisible();
+  await page.getByLabel('Thickness of row 1').fill('0.05 mm');
+  await page.getByLabel('Leaves of row 1').fill('3');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('3 × 0.05 mm')).toBeVisible();
+});
+
+test('two people at one card: the later one is told and loses nothing', async ({ page, context, shop }) => {
+  await addLathe(page, shop.address, 'L-3');
+  await page.getByRole('link', { name: 'Machine card' }).click();
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await page.getByLabel('Swing over bed').fill('300 mm');
+  await other.getByLabel('Notes').fill('from the other tab');
+  await other.getByRole('button', { name: 'Keep the card' }).click();
+  await expect(other.getByRole('heading', { name: 'Is the tailstock in line?' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep the card' }).click();
+  await expect(page.getByText('Somebody else has changed this card')).toBeVisible();
+  await expect(page.getByLabel('Swing over bed')).toHaveValue('300 mm');
+});
+
+test('a round needs its cautions read first', async ({ page, shop }) => {
+  await addLathe(page, shop.address, 'L-4');
+  await beginRound(page, /^Measure$/, { 'Distance between centres': '400 mm' }, '0.002 mm');
+  await read(page, '0');
+  await expect(page.locator('.mark.read')).toHaveCount(1);
+});

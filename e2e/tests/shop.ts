@@ -1,0 +1,87 @@
+import { test as base, expect, type Page } from '@playwright/test';
+import { serve, type Served } from '../../tools/served.mjs';
+
+/** A shop of its own for every test: server and database. `demo` decides what is in it. */
+export const test = base.extend<{ demo: boolean; shop: Served }>({
+  demo: [false, { option: true }],
+  shop: async ({ demo }, use) => {
+    const shop = await serve({ demo });
+    await use(shop);
+    await shop.stop();
+  },
+});
+
+export { expect };
+
+/** What the keyboard is on: its label, its text or its name. */
+const focused = (page: Page): Promise<string> =>
+  page.evaluate(() => {
+    const element = document.activeElement as HTMLElement | null;
+    if (!element) return '';
+    const by = element.getAttribute('aria-labelledby');
+    const named = by ? document.getElementById(by)?.textContent : '';
+    const labels = (element as HTMLInputElement).labels;
+    const label = labels?.length ? labels[0].textContent : '';
+    return (named || element.getAttribute('aria-label') || label || element.textContent || '').trim().replace(/\s+/g, ' ');
+  });
+
+/** Press Tab until the keyboard is on what is called `name`. */
+export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
+  const seen: string[] = [];
+  for (let i = 0; i < 90; i++) {
+    const now = await focused(page);
+    if (typeof name === 'string' ? now === name : name.test(now)) return;
+    seen.push(now);
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`the keyboard never came to ${String(name)}; it came past ${[...new Set(seen)].join(' | ')}`);
+}
+
+/** Type into the field called `name`, by keyboard alone. */
+export async function typeInto(page: Page, name: string | RegExp, text: string): Promise<void> {
+  await tabTo(page, name);
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type(text);
+}
+
+/** Readings on the bench, each with Enter. */
+export async function read(page: Page, ...readings: string[]): Promise<void> {
+  await expect(page.locator('#reading')).toBeFocused();
+  for (const reading of readings) {
+    await page.keyboard.type(reading);
+    await page.keyboard.press('Enter');
+    await expect(page.locator('#reading')).toHaveValue('');
+  }
+}
+
+/** Add a lathe, by keyboard alone; ends on its page. */
+export async function addLathe(page: Page, address: string, number: string): Promise<void> {
+  await page.goto(`${address}/machines`);
+  await tabTo(page, 'Add a machine');
+  await page.keyboard.press('Enter');
+  await typeInto(page, 'Shop number', number);
+  await tabTo(page, 'Kind');
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('option', { name: 'engine lathe' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('combobox', { name: 'Kind' })).toContainText('engine lathe');
+  await typeInto(page, 'Between centres', '1000');
+  await typeInto(page, 'Adjuster screw pitch', '1.5 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Is the tailstock in line?' })).toBeVisible();
+}
+
+/** Choose a way to check and describe the set-up, by keyboard alone. */
+export async function beginRound(page: Page, way: RegExp, setup: Readonly<Record<string, string>>, graduation?: string): Promise<void> {
+  await tabTo(page, way);
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Read, and done');
+  await page.keyboard.press('Space');
+  for (const [field, text] of Object.entries(setup)) await typeInto(page, field, text);
+  if (graduation) await typeInto(page, 'One division', graduation);
+  await page.keyboard.press('Enter');
+  await expect(page.locator('#reading')).toBeFocused();
+}
+
+/** The call column, as text. */
+export const call = (page: Page) => page.getByRole('region', { name: 'The call' });

@@ -1,0 +1,80 @@
+import eslint from '@eslint/js';
+import angular from 'angular-eslint';
+import tseslint from 'typescript-eslint';
+
+/** Imports that would run against the arrows: web → contract → core, server → contract → core, bin → core. */
+const forbid = (patterns, message) => ({ 'no-restricted-imports': ['error', { patterns: [{ group: patterns, message }] }] });
+
+const NODE = {
+  process: 'readonly',
+  console: 'readonly',
+  fetch: 'readonly',
+  setTimeout: 'readonly',
+  URL: 'readonly',
+  localStorage: 'readonly',
+  performance: 'readonly',
+  clearTimeout: 'readonly',
+  document: 'readonly',
+};
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '**/.angular/**', '**/test-results/**', '**/playwright-report/**'] },
+  eslint.configs.recommended,
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      eqeqeq: 'error',
+    },
+  },
+  { files: ['**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }] } },
+  { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: { ...NODE, require: 'readonly', module: 'writable' } } },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: {
+      ...forbid(
+        ['@isometra/*', 'node:*', '@angular/*', 'express', 'sequelize', 'rxjs'],
+        'The core imports only Zod and its numeric library.',
+      ),
+      'no-restricted-globals': ['error', 'process', 'window', 'document', 'localStorage', 'fetch', 'setTimeout', 'Date'],
+    },
+  },
+  {
+    files: ['contract/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: forbid(
+      ['@isometra/server', '@isometra/web', 'node:*', '@angular/*', 'express', 'sequelize'],
+      'The contract knows the core only.',
+    ),
+  },
+  { files: ['server/src/**/*.ts'], rules: forbid(['@isometra/web', '@angular/*'], 'The server knows contract and core only.') },
+  {
+    files: ['web/src/**/*.ts'],
+    rules: forbid(['@isometra/server', 'node:*', 'express', 'sequelize'], 'The web application knows contract and core only.'),
+  },
+  {
+    files: ['web/src/**/*.ts'],
+    extends: [...angular.configs.tsRecommended],
+    processor: angular.processInlineTemplates,
+    rules: {
+      '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'iso', style: 'kebab-case' }],
+      '@angular-eslint/component-class-suffix': 'off',
+      '@angular-eslint/prefer-on-push-component-change-detection': 'error',
+    },
+  },
+  {
+    files: ['web/src/app/**/*.ts'],
+    ignores: ['web/src/app/data/**', 'web/src/app/app.config.ts', '**/*.spec.ts'],
+    rules: forbid(
+      ['@isometra/server', 'node:*', 'express', 'sequelize', '@angular/common/http'],
+      'Components never speak HTTP: that is for the services in data/.',
+    ),
+  },
+  {
+    files: ['web/src/**/*.html'],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+    rules: { '@angular-eslint/template/no-any': 'off' },
+  },
+);

@@ -1,0 +1,8 @@
+export interface Served {
+  readonly address: string;
+  readonly startServer: () => Promise<string>;
+  readonly stopServer: () => Promise<void>;
+  readonly stop: () => Promise<void>;
+}
+export function serve(options: { readonly demo: boolean }): Promise<Served>;
+export const CHROMIUM_FLAGS: string[];

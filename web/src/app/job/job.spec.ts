@@ -1,0 +1,56 @@
+import { TestBed } from '@angular/core/testing';
+import type { Instrument } from '@isometra/core';
+import { leavesText, needleWords, targetOf } from './job-texts';
+import { ShimTemplates, boltsOf } from './shim-templates';
+
+const show = (um: number) => `${(um / 1000).toFixed(3)} mm`;
+
+describe('job card texts', () => {
+  it('name the leaves, or the nearest below and above', () => {
+    expect(leavesText({ leaves: [100, 20] }, show)).toBe('0.100 mm + 0.020 mm');
+    expect(leavesText({ leaves: null, below: { leaves: [50], total: 50 }, above: { leaves: [200], total: 200 } }, show)).toBe(
+      'nothing in the drawer fits; nearest 0.050 mm (0.050 mm, under) or 0.200 mm (0.200 mm, over)',
+    );
+    expect(leavesText({ leaves: null, below: null, above: null }, show)).toBe('nothing in the drawer fits');
+    expect(leavesText({}, show)).toBeUndefined();
+  });
+  it('give the needle what can be read on it', () => {
+    const dial = { kind: 'lever', graduation: 2, leverAngle: 0, sense: -1, readTo: 0.5 } as Instrument;
+    expect(targetOf({ now: 0, target: 10.4, unit: 'div' }, dial)).toEqual({ now: 0, target: 10.5 });
+    expect(targetOf({ now: 0, target: 21, unit: 'um' }, dial)).toEqual(jasmine.objectContaining({ target: -10.5 }));
+    expect(targetOf({ now: 0, target: 21, unit: 'um' }, { ...dial, kind: 'micrometer' })).toBeNull();
+    expect(needleWords({ now: 0, target: -10.5 })).toBe('10.5 div from zero, counting down');
+    expect(needleWords({ now: 30, target: 15 })).toBe('from 30 to 15 div, counting down');
+  });
+});
+
+describe('shim templates', () => {
+  const base = { length: 160, width: 90, bolt: 12, bolts: 2 };
+  it('put the bolts in a row along the middle', () => {
+    expect(boltsOf(base).map(({ x, y }) => [Math.round(x), y])).toEqual([
+      [53, 45],
+      [107, 45],
+    ]);
+    expect(boltsOf({ length: 160, width: 90 })).toEqual([]);
+  });
+  it('offer the file of what is drawn', async () => {
+    const fixture = TestBed.createComponent(ShimTemplates);
+    fixture.componentRef.setInput('base', base);
+    await fixture.whenStable();
+    const element = fixture.nativeElement as HTMLElement;
+    expect(element.querySelectorAll('circle').length).toBe(2);
+    let blob: Blob | undefined;
+    spyOn(URL, 'createObjectURL').and.callFake((made) => ((blob = made as Blob), 'blob:x'));
+    spyOn(HTMLAnchorElement.prototype, 'click');
+    element.querySelector('button')?.click();
+    const svg = new DOMParser().parseFromString((await blob?.text()) ?? '', 'image/svg+xml').documentElement;
+    expect(svg.getAttribute('width')).toBe('160mm');
+    expect(svg.querySelectorAll('circle').length).toBe(2);
+  });
+  it('say what is missing', async () => {
+    const fixture = TestBed.createComponent(ShimTemplates);
+    fixture.componentRef.setInput('base', { length: 10, width: 10, bolt: 12 });
+    await fixture.whenStable();
+    expect((fixture.nativeElement as HTMLElement).textContent).toContain('does not lie within the base');
+  });
+});

@@ -1,0 +1,88 @@
+import { TestBed } from '@angular/core/testing';
+import { CHECKS } from '@isometra/core';
+import { BarBetweenCentres } from './bar-between-centres';
+import { SKETCHES, exaggeration, type SketchMark } from './sketch';
+import { SweptCircle } from './swept-circle';
+import { TurnedBar } from './turned-bar';
+
+const mark = (keys: SketchMark['keys'], state: SketchMark['state'] = 'todo'): SketchMark => ({
+  index: 0,
+  keys,
+  label: 'a place',
+  state,
+  text: state === 'read' ? '3 div' : '',
+  deviation: null,
+});
+
+async function draw<T>(
+  component: new () => T,
+  setup: object,
+  marks: SketchMark[],
+  offsetHorizontal: number,
+  offsetVertical: number,
+): Promise<HTMLElement> {
+  const fixture = TestBed.createComponent(component);
+  const inputs = { setup, marks, result: { offsetHorizontal, offsetVertical, out: true }, pick: () => undefined };
+  for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+  await fixture.whenStable();
+  return fixture.nativeElement as HTMLElement;
+}
+const shift = (transform: string | null | undefined): number[] =>
+  [...(transform ?? '').matchAll(/-?\d+(?:\.\d+)?/g)].map((found) => Number(found[0]));
+
+describe('sketches', () => {
+  it('there is one for every check', () => expect(Object.keys(SKETCHES).sort()).toEqual([...CHECKS.keys()].sort()));
+
+  it('a tailstock toward the operator lies lower in the plan, a high one higher in the side view', async () => {
+    const element = await draw(
+      BarBetweenCentres,
+      { centreDistance: 400 },
+      [mark({ plane: 'h', at: 20 }, 'next'), mark({ plane: 'v', at: 380 }, 'read')],
+      30,
+      12,
+    );
+    const [plan, sideView] = [...element.querySelectorAll('g > g:not(.mark)')].map((group) => shift(group.getAttribute('transform'))[1]);
+    expect(plan).toBeGreaterThan(5);
+    expect(sideView).toBeLessThan(-2);
+    expect(plan / -sideView).toBeCloseTo(30 / 12, 6);
+    expect(element.querySelectorAll('.mark.next').length).toBe(1);
+    expect(element.querySelector('.mark.read text')?.textContent).toBe('3 div');
+    expect(element.textContent).toMatch(/errors drawn ×\d+/);
+  });
+
+  it('marks stand where the stylus goes: the rear side is above the bar in the plan', async () => {
+    const at = async (side: string) =>
+      shift(
+        (await draw(BarBetweenCentres, { centreDistance: 400, side }, [mark({ plane: 'h', at: 200 })], 0, 0))
+          .querySelector('.mark')
+          ?.getAttribute('transform'),
+      );
+    expect((await at('operator'))[1]).toBeGreaterThan(0);
+    expect((await at('rear'))[1]).toBeLessThan(0);
+    expect((await at('rear'))[0]).toBe(360);
+  });
+
+  it('seen from the headstock, toward the operator is to the right and up is up', async () => {
+    const element = await draw(SweptCircle, { feature: 'outside' }, [mark({ angle: 0 }), mark({ angle: 90 })], 20, 10);
+    const circle = element.querySelector('circle.iron');
+    expect(Number(circle?.getAttribute('cx'))).toBeGreaterThan(0);
+    expect(Number(circle?.getAttribute('cy'))).toBeLessThan(0);
+    const seats = [...element.querySelectorAll('.seat')].map((seat) => seat.getAttribute('transform'));
+    expect(seats[0]).toMatch(/^rotate\(90\)/);
+    expect(seats[1]).toMatch(/^rotate\(0\)/);
+  });
+
+  it('the tool stands on its own side of a turned bar', async () => {
+    const tool = async (where: string) =>
+      (await draw(TurnedBar, { centreDistance: 400, tool: where }, [mark({ at: 20 })], 5, 0))
+        .querySelector('path[fill="#fff"]')
+        ?.getAttribute('transform');
+    expect(await tool('operator')).toContain('translate(360 58)');
+    expect(await tool('rear')).toContain('translate(360 -58)');
+  });
+
+  it('exaggeration is a round figure that the drawing can print', () => {
+    for (const value of [1, 3, 10, 47, 300]) expect(String(exaggeration([value], 26, 1.2))).toMatch(/^[125]0*$/);
+    expect(exaggeration([0, null], 26, 1.2)).toBe(500);
+  });
+});

@@ -1,0 +1,89 @@
+import { Component, signal } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { CHECKS, type CheckDefinition } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { formFaults, type FormValue } from './form-model';
+import { SchemaForm } from './schema-form';
+
+const { setup } = CHECKS.get('tailstock-traverse') as CheckDefinition;
+
+@Component({
+  selector: 'iso-test-host',
+  imports: [SchemaForm],
+  template: `<iso-schema-form [schema]="schema" [value]="value()" [faults]="faults()" (changed)="take($event)" />`,
+})
+class Host {
+  readonly schema = setup;
+  readonly value = signal<FormValue>({});
+  readonly faults = () => formFaults(setup, this.value());
+  take(value: FormValue): void {
+    this.value.set(value);
+  }
+}
+
+describe('a schema form', () => {
+  async function open(value: FormValue = {}) {
+    const fixture = TestBed.createComponent(Host);
+    fixture.componentInstance.value.set(value);
+    await fixture.whenStable();
+    const element = fixture.nativeElement as HTMLElement;
+    const field = (label: string) => {
+      const found = [...element.querySelectorAll('label')].find((entry) => entry.textContent?.trim() === label);
+      return element.querySelector<HTMLInputElement>(`#${found?.getAttribute('for')}`) as HTMLInputElement;
+    };
+    const type = async (label: string, text: string) => {
+      const input = field(label);
+      input.value = text;
+      input.dispatchEvent(new Event('input'));
+      input.dispatchEvent(new Event('blur'));
+      await fixture.whenStable();
+    };
+    return { host: fixture.componentInstance, element, field, type };
+  }
+
+  beforeEach(() => {
+    localStorage.clear();
+    TestBed.inject(Settings).system.set('mm');
+  });
+
+  it('shows a fault only once the field was left, beside it, with an example', async () => {
+    const { element, field, type } = await open();
+    expect(element.querySelector('[role=alert]')).toBeNull();
+    await type('Distance between centres', 'far');
+    expect(field('Distance between centres').getAttribute('aria-invalid')).toBe('true');
+    expect(element.querySelector('[role=alert]')?.textContent).toContain('Try: 420 mm');
+    await type('Distance between centres', '420');
+    expect(element.querySelector('[role=alert]')).toBeNull();
+    expect(field('Distance between centres').value).toBe('420 mm');
+  });
+
+  it('a bare number is in the unit that is shown', async () => {
+    TestBed.inject(Settings).system.set('inch');
+    const { host, type, element } = await open();
+    expect(element.querySelector('.unit')?.textContent).toBe('in');
+    await type('Distance between centres', '16 1/2');
+    expect(host.value()).toEqual({ centreDistance: '16 1/2 in' });
+  });
+
+  it('a stored number keeps its own unit when inches are shown', async () => {
+    TestBed.inject(Settings).system.set('inch');
+    const { field } = await open({ centreDistance: 620 });
+    expect(field('Distance between centres').value).toBe('620 mm');
+  });
+
+  it('choices of a few are all in sight, the first is meant when none is chosen', async () => {
+    const { element, host } = await open();
+    const options = [...element.querySelectorAll<HTMLInputElement>('input[type=radio]')];
+    expect(options[0].checked).toBeTrue();
+    options[1].dispatchEvent(new Event('change'));
+    expect(host.value()).toEqual({ side: 'rear' });
+  });
+
+  it('groups write into their own part', async () => {
+    const { host, type } = await open();
+    await type('Bar diameter', '25');
+    expect(host.value()).toEqual({ bar: { diameter: '25 mm' } });
+    await type('Bar diameter', '');
+    expect(host.value()).toEqual({});
+  });
+});
