@@ -11,7 +11,7 @@ const NODE = {
   fetch: 'readonly',
   setTimeout: 'readonly',
   URL: 'readonly',
-  localStorage: 'readonly',
+  localStorage: 'readonly', crypto: 'readonly',
   performance: 'readonly',
   clearTimeout: 'readonly',
   document: 'readonly',

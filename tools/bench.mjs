@@ -27,8 +27,9 @@ try {
   }));
   await page.request.post(`${shop.address}/api/rounds/${round.id}/readings`, { data: many });
   await page.goto(`${shop.address}/machines/${round.machineId}/bench/${round.check}/${round.id}`);
-  await page.waitForSelector('iso-call-column .large');
+  await page.waitForSelector('iso-call-column .head');
   for (let i = 0; i < 21; i++) {
+    await page.keyboard.press('ArrowUp');
     await page.fill('#reading', String(i / 2));
     await page.keyboard.press('Enter');
     await page.waitForTimeout(120);

@@ -44,20 +44,34 @@ export function sheetOf(
   readings: readonly Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 'set'>[],
   facts: ShopFacts = {},
 ): Record<string, unknown> {
-  const conditions = Object.keys(round.conditions).length ? round.conditions : undefined;
   return {
     format: SHEET_FORMAT,
     check: round.check,
-    ...(round.instrument && { instrument: round.instrument }),
+    ...(round.instrument && { instrument: frozenCopy(round.instrument) }),
     setup: round.setup,
-    readings: standingReadings(readings).map((reading) => ({
-      ...reading.keys,
-      value: reading.value,
-      set: reading.set,
-      ...(conditions && { conditions }),
-    })),
+    readings: standingReadings(readings).map((reading) => sheetReading(reading, round.conditions)),
     hardware: hardwareOf(facts),
   };
+}
+
+type SheetReading = Readonly<Record<string, unknown>>;
+const sheetReadings = new WeakMap<object, { readonly conditions: object; readonly reading: SheetReading }>();
+const copies = new WeakMap<object, object>();
+
+/** A frozen copy, the same for the same object: the core reads it once (a row that was read is never changed in place). */
+function frozenCopy<T extends object>(row: T): T {
+  const copy = copies.get(row) ?? Object.freeze({ ...row });
+  copies.set(row, copy);
+  return copy as T;
+}
+
+/** One reading as a sheet has it, frozen, the same object for the same row. */
+function sheetReading(row: Pick<ReadingWrite, 'keys' | 'value' | 'set'>, conditions: RoundWrite['conditions']): SheetReading {
+  const known = sheetReadings.get(row);
+  if (known?.conditions === conditions) return known.reading;
+  const reading = Object.freeze({ ...row.keys, value: row.value, set: row.set, ...(Object.keys(conditions).length > 0 && { conditions }) });
+  sheetReadings.set(row, { conditions, reading });
+  return reading;
 }
 
 /** Solve, or the faults that stand in the way. */

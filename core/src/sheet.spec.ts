@@ -1,4 +1,5 @@
 import { FaultError, nearest, type Fault } from './faults.js';
+import { readSheet } from './sheet.js';
 import { solve } from './solve.js';
 
 const good = () => ({
@@ -92,6 +93,20 @@ describe('reading a sheet', () => {
 
   it('says which part of the hardware a plan still needs', () => {
     expect(paths((sheet) => void (sheet['hardware'] = { adjuster: {} }))).toEqual(['hardware.adjuster.pitch']);
+  });
+
+  it('a frozen reading is read once for an instrument and a check, any other every time', () => {
+    const sheet = good();
+    const instrument = Object.freeze({ ...sheet.instrument });
+    const frozen = { ...sheet, instrument, readings: sheet.readings.map((reading) => Object.freeze({ ...reading })) };
+    const [first, again] = [readSheet(frozen), readSheet(frozen)];
+    expect(again.readings[1]).toBe(first.readings[1]);
+    const other = readSheet({ ...frozen, instrument: { ...instrument, graduation: '0.01 mm' } });
+    expect(other.readings[1].value).toBeCloseTo(-95, 9);
+    sheet.readings[1]['value'] = 4;
+    expect(readSheet(sheet).readings[1].value).toBeCloseTo(8, 9);
+    sheet.readings[1]['value'] = 5;
+    expect(readSheet(sheet).readings[1].value).toBeCloseTo(10, 9);
   });
 
   it('a bar that is all bore is refused', () =>

@@ -90,6 +90,15 @@ function readPart(schema: z.ZodObject, raw: unknown, path: readonly PropertyKey[
   return undefined;
 }
 
+const readingSchemas = new WeakMap<CheckDefinition, z.ZodObject>();
+
+/** The schema of one reading of a check; made once, because making it costs more than a hundred readings. */
+function readingSchemaOf(check: CheckDefinition): z.ZodObject {
+  const schema = readingSchemas.get(check) ?? z.strictObject({ ...COMMON_READING, ...check.reading.shape });
+  readingSchemas.set(check, schema);
+  return schema;
+}
+
 function readReadings(
   check: CheckDefinition,
   raw: unknown,
@@ -101,26 +110,65 @@ function readReadings(
     faults.push({ path: 'readings', message: 'must be a list of readings', example: '[ { "at": 20, "value": "0 div" } ]' });
     return undefined;
   }
-  const schema = z.strictObject({ ...COMMON_READING, ...check.reading.shape });
+  const schema = readingSchemaOf(check);
   return raw.flatMap((entry: unknown, index) => {
     const path = ['readings', index];
-    const keys = isObject(entry) ? readPart(schema, entry, path, faults) : undefined;
     if (!isObject(entry)) {
       faults.push({ path: pathText(path), message: 'must be a reading: an object', example: '{ "at": 20, "value": "0 div" }' });
       return [];
     }
-    const parsed = readingValue(entry['value'], check.valueKind, instrument);
-    if (!parsed.ok) {
-      if (!(instrumentFaulty && typeof entry['value'] === 'number'))
-        faults.push({ path: pathText([...path, 'value']), message: parsed.message, example: parsed.example });
-      return [];
-    }
-    if (check.valueKind === 'size' && !(parsed.value > 0)) {
-      faults.push({ path: pathText([...path, 'value']), message: 'must be more than 0 mm', example: '38.24 mm' });
-      return [];
-    }
-    return keys ? [{ ...keys, set: (keys['set'] as number | undefined) ?? 1, value: parsed.value }] : [];
+    const known = remembered(entry, check, instrument);
+    if (known) return [known];
+    const before = faults.length;
+    const keys = readPart(schema, entry, path, faults);
+    const value = readValue(check, entry['value'], instrument, instrumentFaulty, [...path, 'value'], faults);
+    if (!keys || value === undefined || faults.length > before) return [];
+    const reading: Reading = { ...keys, set: (keys['set'] as number | undefined) ?? 1, value };
+    remember(entry, check, instrument, reading);
+    return [reading];
   });
+}
+
+function readValue(
+  check: CheckDefinition,
+  raw: unknown,
+  instrument: Instrument | undefined,
+  instrumentFaulty: boolean,
+  path: readonly PropertyKey[],
+  faults: Fault[],
+): number | undefined {
+  const parsed = readingValue(raw, check.valueKind, instrument);
+  if (!parsed.ok) {
+    if (!(instrumentFaulty && typeof raw === 'number'))
+      faults.push({ path: pathText(path), message: parsed.message, example: parsed.example });
+    return undefined;
+  }
+  if (check.valueKind === 'size' && !(parsed.value > 0)) {
+    faults.push({ path: pathText(path), message: 'must be more than 0 mm', example: '38.24 mm' });
+    return undefined;
+  }
+  return parsed.value;
+}
+
+interface Remembered {
+  readonly check: CheckDefinition;
+  readonly instrument: Instrument | undefined;
+  readonly reading: Reading;
+}
+
+const readings = new WeakMap<object, Remembered>();
+
+/**
+ * A frozen reading cannot change, so it need not be read again for the same check and instrument: on a
+ * bench with hundreds of readings only the new one is. Readings that are not frozen are read every time.
+ */
+function remembered(entry: object, check: CheckDefinition, instrument: Instrument | undefined): Reading | undefined {
+  const known = readings.get(entry);
+  return known?.check === check && known.instrument === instrument ? known.reading : undefined;
+}
+
+function remember(entry: object, check: CheckDefinition, instrument: Instrument | undefined, reading: Reading): void {
+  if (Object.isFrozen(entry)) readings.set(entry, { check, instrument, reading });
 }
 
 /** A value in a quantity's own unit: number or text with a unit. */

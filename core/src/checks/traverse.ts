@@ -1,5 +1,6 @@
 import { dot, slopeWeights } from '../fit/line.js';
-import type { Slot } from '../instruments/slots.js';
+import { mean, type Slot } from '../instruments/slots.js';
+import type { Estimate } from './estimate.js';
 
 /** A line read along something: which slots, and the least-squares slope as weights on all slots (µm per mm). */
 export interface TraverseLine {
@@ -16,8 +17,10 @@ function waysOf(slots: readonly Slot[], wayKeys: readonly string[], use: (slot: 
   const ways = new Map<string, number[]>();
   slots.forEach((slot, i) => {
     if (!use(slot)) return;
-    const key = JSON.stringify(wayKeys.map((name) => slot.keys[name] ?? 0));
-    ways.set(key, [...(ways.get(key) ?? []), i]);
+    const key = wayKeys.map((name) => String(slot.keys[name] ?? 0)).join('|');
+    const way = ways.get(key);
+    if (way) way.push(i);
+    else ways.set(key, [i]);
   });
   return [...ways.values()];
 }
@@ -51,37 +54,59 @@ export function traverseLine(
   return { weights, byWay, ways };
 }
 
+/** Mean readings of the machine at each place, whichever way round they were read. */
+interface Profile {
+  readonly places: readonly number[];
+  /** Slots read at each place. */
+  readonly slotsAt: readonly (readonly number[])[];
+}
+
+function profile(slots: readonly Slot[], line: TraverseLine): Profile {
+  const here = new Map<number, number[]>();
+  for (const i of line.ways.flat()) {
+    const known = here.get(at(slots[i]));
+    if (known) known.push(i);
+    else here.set(at(slots[i]), [i]);
+  }
+  const places = [...here.keys()].sort((a, b) => a - b);
+  return { places, slotsAt: places.map((place) => here.get(place) ?? []) };
+}
+
 /**
- * Residuals of the machine about its line: means over the ways at each place, as forms on the slots.
- *
- * @returns places in order, and for each the residual as weights.
+ * Range of the residuals about the least-squares line through the places, as a size: the evaluation
+ * is over all places, the weights are those of the highest and the lowest one now.
  */
-export function residualForms(slots: readonly Slot[], line: TraverseLine): { places: number[]; forms: number[][] } {
-  const places = [...new Set(line.ways.flat().map((i) => at(slots[i])))].sort((a, b) => a - b);
-  const heights = places.map((place) => {
-    const here = line.ways.flat().filter((i) => at(slots[i]) === place);
-    const form = new Array<number>(slots.length).fill(0);
-    for (const i of here) form[i] = 1 / here.length;
-    return form;
+export function residualRange(name: string, slots: readonly Slot[], line: TraverseLine): Estimate & { readonly places: number } {
+  const { places, slotsAt } = profile(slots, line);
+  const slope = slopeWeights(places);
+  const centre = mean(places);
+  const residuals = (values: ArrayLike<number>): number[] => {
+    const heights = slotsAt.map((indices) => mean(indices.map((i) => values[i])));
+    const middle = mean(heights);
+    const gradient = dot(slope, heights);
+    return heights.map((height, k) => height - middle - gradient * (places[k] - centre));
+  };
+  const range = (values: ArrayLike<number>): number => {
+    const now = residuals(values);
+    return Math.max(...now) - Math.min(...now);
+  };
+  const now = residuals(slots.map((slot) => slot.value));
+  const [high, low] = [now.indexOf(Math.max(...now)), now.indexOf(Math.min(...now))];
+  const weights = new Array<number>(slots.length).fill(0);
+  slotsAt.forEach((indices, k) => {
+    const own = (k === high ? 1 : 0) - (k === low ? 1 : 0) - slope[k] * (places[high] - places[low]);
+    for (const i of indices) weights[i] = own / indices.length;
   });
-  const centre = places.reduce((sum, place) => sum + place, 0) / places.length;
-  const middle = slots.map((_, i) => heights.reduce((sum, form) => sum + form[i], 0) / places.length);
-  const slope = slots.map((_, i) =>
-    dot(
-      slopeWeights(places),
-      heights.map((form) => form[i]),
-    ),
-  );
-  const forms = heights.map((form, k) => form.map((weight, i) => weight - middle[i] - slope[i] * (places[k] - centre)));
-  return { places, forms };
+  return { name, weights, terms: {}, doubts: [], magnitude: true, evaluate: range, places: places.length };
 }
 
 /** Half the difference between two ways round at each shared place: the reference's own error. */
 export function reversalForms(slots: readonly Slot[], line: TraverseLine): { place: number; form: number[] }[] {
   if (line.ways.length !== 2) return [];
   const [first, second] = line.ways;
+  const opposite = new Map(second.map((other) => [at(slots[other]), other]));
   return first.flatMap((i) => {
-    const j = second.find((other) => at(slots[other]) === at(slots[i]));
+    const j = opposite.get(at(slots[i]));
     if (j === undefined) return [];
     const form = new Array<number>(slots.length).fill(0);
     form[i] = 0.5;

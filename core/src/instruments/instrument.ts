@@ -89,7 +89,18 @@ const levelSchema = z.strictObject(instrumentShape(true));
  *
  * @returns the instrument, or every fault with a path that begins at `instrument`.
  */
-export function readInstrument(raw: unknown): { instrument?: Instrument; faults: Fault[] } {
+export function readInstrument(raw: unknown): { readonly instrument?: Instrument; readonly faults: readonly Fault[] } {
+  const known = typeof raw === 'object' && raw !== null ? instruments.get(raw) : undefined;
+  if (known) return { instrument: known, faults: [] };
+  const read = parseInstrument(raw);
+  // A frozen description cannot change: the same one stands for the same instrument from now on.
+  if (read.instrument && Object.isFrozen(raw)) instruments.set(raw as object, read.instrument);
+  return read;
+}
+
+const instruments = new WeakMap<object, Instrument>();
+
+function parseInstrument(raw: unknown): { instrument?: Instrument; faults: Fault[] } {
   const kind = typeof raw === 'object' && raw !== null ? (raw as { kind?: unknown }).kind : undefined;
   const schema = kind === 'level' ? levelSchema : instrumentSchema;
   const parsed = schema.safeParse(raw);

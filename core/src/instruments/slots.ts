@@ -43,7 +43,7 @@ export function groupReadings(readings: readonly Reading[], slotKeys: readonly s
   const closings: { slot: number; values: number[] }[] = [];
   let previous = '';
   for (const reading of readings) {
-    const key = JSON.stringify([reading.set, ...slotKeys.map((name) => reading[name] ?? null)]);
+    const key = slotKeys.reduce((text, name) => `${text}|${String(reading[name] ?? '')}`, String(reading.set));
     const at = known.get(key);
     if (at === undefined) {
       known.set(key, slots.length);

@@ -16,7 +16,7 @@ import {
   unlimited,
   viewQuantities,
 } from '../tailstock.js';
-import { residualForms, reversalForms, traverseLine, type TraverseLine } from '../traverse.js';
+import { residualRange, reversalForms, traverseLine, type TraverseLine } from '../traverse.js';
 
 const setup = z.strictObject({
   centreDistance: centreDistance(),
@@ -130,15 +130,9 @@ function estimate(input: CheckInput<Setup>): Estimates {
     if (!line) continue;
     estimates.push(planeEstimate(plane, line, input));
     bars.push(...barEstimates(line, input));
-    const { places, forms } = residualForms(slots, line);
-    const residuals = forms.map((form) =>
-      dot(
-        form,
-        slots.map((slot) => slot.value),
-      ),
-    );
-    const range = Math.max(...residuals) - Math.min(...residuals);
-    if (places.length > 2 && instrument && range > 3 * instrument.graduation) {
+    const residuals = residualRange('range', slots, line);
+    const range = residuals.evaluate(slots.map((slot) => slot.value));
+    if (residuals.places > 2 && instrument && range > 3 * instrument.graduation) {
       notes.push({
         code: 'not-straight',
         severity: 'warning',

@@ -29,7 +29,14 @@ export interface Correction {
   readonly why: string;
 }
 
-const keyOf = (keys: Readonly<Record<string, unknown>>): string => JSON.stringify(Object.entries(keys).sort());
+const names = new WeakMap<object, string>();
+
+/** One text for one place, whatever the order of its keys. */
+function keyOf(keys: Readonly<Record<string, unknown>>): string {
+  const known = names.get(keys) ?? JSON.stringify(Object.entries(keys).sort());
+  names.set(keys, known);
+  return known;
+}
 
 /** The bench's state: the round, where we are in it, what has been typed, and the call. */
 @Injectable()
@@ -69,7 +76,8 @@ export class BenchStore {
     const plan = check?.plan.safeParse(this.round()?.plan ?? {});
     const setup = check?.setup.safeParse(this.round()?.setup ?? {});
     if (!check || !plan?.success || !setup?.success) return [];
-    const here = this.standing().filter((reading) => reading.set === this.setUp());
+    const setUp = this.setUp();
+    const here = this.standing().filter((reading) => reading.set === setUp);
     return withReadings(check.slots(setup.data, plan.data), here);
   });
   /** The place to read now. */

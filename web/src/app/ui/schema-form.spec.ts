@@ -1,4 +1,4 @@
-import { Component, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
 import { Settings } from '../data/settings';
@@ -10,6 +10,7 @@ const { setup } = CHECKS.get('tailstock-traverse') as CheckDefinition;
 @Component({
   selector: 'iso-test-host',
   imports: [SchemaForm],
+  changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<iso-schema-form [schema]="schema" [value]="value()" [faults]="faults()" (changed)="take($event)" />`,
 })
 class Host {
