@@ -1,5 +1,5 @@
 import { prettyUnit } from './units/format.js';
-import type { Note, QuantityInfo } from './checks/define.js';
+import { valueKindOf, type Note, type QuantityInfo } from './checks/define.js';
 import { FaultError } from './faults.js';
 import type { Move, NeedleTarget, Quantity } from './finding.js';
 import { dialFactor } from './instruments/instrument.js';
@@ -68,7 +68,8 @@ function planMoveOf(kind: MoveKind, { sheet, name, info, amount, direction, slot
   const base = { kind, quantity: name, amount, unit: info.unit, direction, ...(needle && { indicator: needle }) };
   if (!definition || !given) return base;
   const filled: Record<string, unknown> = { ...given };
-  if (definition.amountKey) filled[definition.amountKey] = definition.signed ? amount : Math.abs(amount);
+  const wanted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots) ?? amount;
+  if (definition.amountKey) filled[definition.amountKey] = definition.signed ? wanted : Math.abs(wanted);
   const missing = Object.keys(definition.input.shape).filter(
     (key) => filled[key] === undefined && !definition.input.shape[key].safeParse(undefined).success,
   );
@@ -97,7 +98,7 @@ function needleTarget(sheet: Sheet, name: string, amount: number, slots: readonl
   const { instrument, check, setup } = sheet;
   const watch = check.watch?.(name, setup, slots);
   if (!watch) return undefined;
-  const sized = check.valueKind === 'size' || !instrument;
+  const sized = valueKindOf(check, setup) !== 'indicator' || !instrument;
   const division = sized ? 1 : dialFactor(instrument) * instrument.graduation;
   const now = watch.now === 0 ? 0 : watch.now / division;
   return { now, target: now + (watch.sense * watch.scale * amount) / division, unit: sized ? 'um' : 'div', where: watch.where };

@@ -1,10 +1,10 @@
 import * as z from 'zod';
 import { FaultError, faultsOf, nearest, pathText, unknownKey, type Fault } from './faults.js';
-import type { CheckDefinition, QuantityInfo } from './checks/define.js';
+import { valueKindOf, type CheckDefinition, type QuantityInfo } from './checks/define.js';
 import { CHECKS } from './checks/registry.js';
 import type { Zone } from './calls/verdict.js';
 import { readInstrument, type Instrument } from './instruments/instrument.js';
-import { readingValue } from './instruments/reading.js';
+import { readingValue, type ValueKind } from './instruments/reading.js';
 import type { Reading } from './instruments/slots.js';
 import { readMoveInput } from './moves/define.js';
 import { MOVES, unknownMove } from './moves/registry.js';
@@ -27,7 +27,7 @@ const KEYS = ['format', 'check', 'instrument', 'setup', 'readings', 'limits', 'a
 
 /** Reading keys that every family takes. `conditions` are free; `set` is the number of the set-up. */
 const COMMON_READING = {
-  value: z.unknown(),
+  value: z.unknown().optional(),
   set: z.int({ error: 'must be the number of the set-up: 1, 2, …' }).min(1, { error: 'must be 1 or more' }).optional(),
   conditions: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])).optional(),
 };
@@ -55,7 +55,7 @@ export function readSheet(raw: unknown): Sheet {
   if (!check) throw new FaultError(faults);
 
   const setup = readPart(check.setup, raw['setup'], ['setup'], faults);
-  const readings = readReadings(check, raw['readings'], instrument, instrumentFaults.length > 0, faults);
+  const readings = readReadings(check, setup, raw['readings'], instrument, instrumentFaults.length > 0, faults);
   const limits = readLimits(check.quantities, raw['limits'], faults);
   const aims = readAims(check.quantities, raw['aims'], faults);
   if (setup && readings && faults.length === 0) faults.push(...(check.faults?.(setup, readings, instrument) ?? []));
@@ -101,6 +101,7 @@ function readingSchemaOf(check: CheckDefinition): z.ZodObject {
 
 function readReadings(
   check: CheckDefinition,
+  setup: Raw | undefined,
   raw: unknown,
   instrument: Instrument | undefined,
   instrumentFaulty: boolean,
@@ -111,6 +112,7 @@ function readReadings(
     return undefined;
   }
   const schema = readingSchemaOf(check);
+  const kind = valueKindOf(check, setup);
   return raw.flatMap((entry: unknown, index) => {
     const path = ['readings', index];
     if (!isObject(entry)) {
@@ -121,7 +123,8 @@ function readReadings(
     if (known) return [known];
     const before = faults.length;
     const keys = readPart(schema, entry, path, faults);
-    const value = readValue(check, entry['value'], instrument, instrumentFaulty, [...path, 'value'], faults);
+    const told = entry['value'] === undefined && keys ? check.valueFrom?.(keys) : undefined;
+    const value = told ?? readValue(kind, entry['value'], instrument, instrumentFaulty, [...path, 'value'], faults);
     if (!keys || value === undefined || faults.length > before) return [];
     const reading: Reading = { ...keys, set: (keys['set'] as number | undefined) ?? 1, value };
     remember(entry, check, instrument, reading);
@@ -130,20 +133,20 @@ function readReadings(
 }
 
 function readValue(
-  check: CheckDefinition,
+  kind: ValueKind,
   raw: unknown,
   instrument: Instrument | undefined,
   instrumentFaulty: boolean,
   path: readonly PropertyKey[],
   faults: Fault[],
 ): number | undefined {
-  const parsed = readingValue(raw, check.valueKind, instrument);
+  const parsed = readingValue(raw, kind, instrument);
   if (!parsed.ok) {
     if (!(instrumentFaulty && typeof raw === 'number'))
       faults.push({ path: pathText(path), message: parsed.message, example: parsed.example });
     return undefined;
   }
-  if (check.valueKind === 'size' && !(parsed.value > 0)) {
+  if (kind === 'size' && !(parsed.value > 0)) {
     faults.push({ path: pathText(path), message: 'must be more than 0 mm', example: '38.24 mm' });
     return undefined;
   }

@@ -96,7 +96,7 @@ function judge(
   const drift = grouped.returns.reduce((worst, back) => Math.max(worst, Math.abs(back.difference)), 0);
   const uncertainty: Uncertainty | undefined =
     sheet.instrument && uncertaintyOf({ estimate, slots, instrument: sheet.instrument, pooled, bySet, drift });
-  const limit = zoneFor(info, sheet.limits[name]);
+  const limit = zoneFor(info, sheet.limits[name] ?? sheet.check.limitFor?.(name, sheet.setup, slots));
   const aim = limit ? aimFor(info, limit, sheet.aims[name]) : (sheet.aims[name] ?? null);
   const expanded = uncertainty?.expanded ?? null;
   const judged: Verdict | null = limit && verdictOf(value, expanded ?? 0, limit);

@@ -94,6 +94,10 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   /** Reading keys that tell one place from another. */
   readonly slotKeys: readonly string[];
   readonly valueKind: ValueKind;
+  /** Where the set-up decides what readings are read on. */
+  readonly valueKindFor?: (setup: z.output<Shape>) => ValueKind;
+  /** A value told by other keys than `value` (two leaves that bound a gap), µm. */
+  readonly valueFrom?: (keys: Readonly<Record<string, unknown>>) => number | undefined;
   readonly quantities: Readonly<Record<string, QuantityInfo>>;
   /** Choices of the measuring plan that are not part of a sheet: stations, planes. */
   readonly plan: Plan;
@@ -107,6 +111,10 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
   /** Whose line the result refers to; checks of another kind have none. */
   readonly view?: 'carriage' | 'spindle';
+  /** A zone that depends on the set-up or on what was read, when none of the user's own applies. */
+  readonly limitFor?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Zone | undefined;
+  /** What a kind of move is given for a correction, when it is not the correction itself. */
+  readonly amountFor?: (kind: MoveKind, amount: number, setup: z.output<Shape>, slots: readonly Slot[]) => number;
   /** What must be right for the result to be right: named when two methods disagree. */
   readonly trusts?: readonly string[];
   /** Checks that ask the same question another way: they stand side by side. */
@@ -126,6 +134,11 @@ export function defineCheck<Shape extends z.ZodObject, Plan extends z.ZodObject>
   definition: CheckDefinition<Shape, Plan>,
 ): CheckDefinition {
   return definition as unknown as CheckDefinition;
+}
+
+/** What the readings of a check are read on, for a set-up. */
+export function valueKindOf(check: CheckDefinition, setup: Readonly<Record<string, unknown>> | undefined): ValueKind {
+  return (setup && check.valueKindFor?.(setup)) ?? check.valueKind;
 }
 
 /** Toward or away from the operator (h). */

@@ -1,2 +1,15 @@
 /** Every kind of move that the format knows; those with arithmetic of their own are in the registry. */
-export type MoveKind = 'adjuster' | 'shim-leaves' | 'eccentric' | 'base-shims' | 'scrape';
+export type MoveKind =
+  | 'adjuster'
+  | 'shim-leaves'
+  | 'eccentric'
+  | 'base-shims'
+  | 'scrape'
+  | 'step-scrape'
+  | 'sine-stack'
+  | 'feet'
+  | 'pull'
+  | 'gib'
+  | 'bearing-shims'
+  | 'stored-offset'
+  | 'supports';

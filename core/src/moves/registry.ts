@@ -3,9 +3,27 @@ import { adjuster } from './adjuster.js';
 import { baseShims } from './baseShims.js';
 import { eccentric } from './eccentric.js';
 import { readMoveInput, type MoveDefinition, type MovePlan } from './define.js';
+import { feet, pull } from './feet.js';
+import { bearingShims, gib } from './gib.js';
+import { sineStack, stepScrape } from './scraping.js';
 import { shimLeaves } from './shimLeaves.js';
+import { supports } from './supports.js';
+import { storedOffset } from './storedOffset.js';
 
-const ALL: readonly MoveDefinition[] = [adjuster, shimLeaves, baseShims, eccentric];
+const ALL: readonly MoveDefinition[] = [
+  adjuster,
+  shimLeaves,
+  baseShims,
+  eccentric,
+  feet,
+  pull,
+  stepScrape,
+  sineStack,
+  gib,
+  bearingShims,
+  storedOffset,
+  supports,
+];
 
 /** Every move that can be worked out, by kind. */
 export const MOVES: ReadonlyMap<string, MoveDefinition> = new Map(ALL.map((move) => [move.kind, move]));

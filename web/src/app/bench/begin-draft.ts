@@ -1,4 +1,4 @@
-import { choice, fieldInfo, optionalMeasure, prettyUnit, DIMENSIONS, type CheckDefinition } from '@isometra/core';
+import { choice, fieldInfo, optionalMeasure, prettyUnit, DIMENSIONS, type CheckDefinition, type ValueKind } from '@isometra/core';
 import type { KitItem, MachineCardText, Round, RoundWrite } from '@isometra/contract';
 import * as z from 'zod';
 import { withField, type FormValue } from '../ui/form-model';
@@ -39,11 +39,11 @@ export function purposeOf(purpose: FormValue): RoundWrite['purpose'] {
 }
 
 /** Whether a piece of kit can read this check. */
-export function suitable(item: KitItem, check: CheckDefinition): boolean {
+export function suitable(item: KitItem, valueKind: ValueKind): boolean {
   if (item.kind !== 'instrument') return false;
   const kind = String(item.data['kind']);
-  if (check.valueKind === 'size') return kind === 'micrometer';
-  if (check.valueKind === 'level') return kind === 'level';
+  if (valueKind === 'size') return kind === 'micrometer';
+  if (valueKind === 'level') return kind === 'level';
   return kind === 'lever' || kind === 'plunger';
 }
 
@@ -58,6 +58,8 @@ function asTyped(conditions: Round['conditions'], schema: z.ZodObject): FormValu
       }),
   );
 }
+
+const OWN_KIND: Readonly<Record<ValueKind, string>> = { size: 'micrometer', level: 'level', indicator: 'lever' };
 
 /** A first draft: the last round of this check, or what other rounds and the machine card know. */
 export function firstDraft(
@@ -79,7 +81,7 @@ export function firstDraft(
     conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
     purpose: (last?.purpose as FormValue | null) ?? {},
     kitId: dial?.id ?? own,
-    own: described ? withField(described, 'sense', undefined) : { kind: check.valueKind === 'size' ? 'micrometer' : 'lever' },
+    own: described ? withField(described, 'sense', undefined) : { kind: OWN_KIND[check.valueKind] },
     // Asked anew every time: the same dial counts the other way from the other side.
     sense: null,
     read: false,

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, i
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Select } from 'primeng/select';
-import { CHECKS, instrumentSchema, type CheckDefinition, type Fault } from '@isometra/core';
+import { CHECKS, instrumentSchema, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
 import type { RoundWrite } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -51,13 +51,14 @@ export class Begin implements OnDestroy {
   });
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
-  protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.check())));
+  private readonly kind = computed(() => valueKindOf(this.check(), this.draft().setup));
+  protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.kind())));
   protected readonly choices = computed(() => [
     ...this.dials().map((item) => ({ id: item.id, name: item.name })),
     { id: OWN, name: 'another one: describe it' },
   ]);
   protected readonly needle = computed(
-    () => this.check().valueKind === 'indicator' && ['lever', 'plunger'].includes(String(this.instrument()['kind'])),
+    () => this.kind() === 'indicator' && ['lever', 'plunger'].includes(String(this.instrument()['kind'])),
   );
   /** The unfinished round of this check, if there is one. */
   protected readonly unfinished = computed(() => {

@@ -5,6 +5,7 @@ import {
   parseQuantity,
   readingValue,
   readInstrument,
+  valueKindOf,
   type CheckDefinition,
   type Instrument,
   type PlannedSlot,
@@ -62,6 +63,10 @@ export class BenchStore {
   readonly setup = computed((): Readonly<Record<string, unknown>> => {
     const parsed = this.check()?.setup.safeParse(this.round()?.setup ?? {});
     return parsed?.success ? parsed.data : {};
+  });
+  readonly valueKind = computed(() => {
+    const check = this.check();
+    return check ? valueKindOf(check, this.setup()) : 'indicator';
   });
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
   readonly solved = computed(() => {
@@ -159,8 +164,8 @@ export class BenchStore {
     const correction = this.correction();
     const keys = correction?.reading.keys ?? this.current()?.keys;
     if (!round || !check || !keys) return false;
-    const text = asRead(this.typed(), check.valueKind, this.instrument(), this.settings.system());
-    const parsed = readingValue(text, check.valueKind, this.instrument());
+    const text = asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
+    const parsed = readingValue(text, this.valueKind(), this.instrument());
     if (!parsed.ok) {
       this.fault.set(`The reading ${parsed.message}. Try: ${parsed.example}`);
       return false;

@@ -112,7 +112,7 @@ export class Bench implements OnDestroy {
 
   private readonly marks = computed((): SketchMark[] => {
     const current = this.store.current();
-    const kind = this.store.check()?.valueKind ?? 'indicator';
+    const kind = this.store.valueKind();
     return this.store
       .slots()
       .filter((slot) => !slot.closing)

@@ -19,7 +19,7 @@ export class ReadingPanel {
   private readonly settings = inject(Settings);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
 
-  protected readonly kind = computed(() => this.store.check()?.valueKind ?? 'indicator');
+  protected readonly kind = computed(() => this.store.valueKind());
   protected readonly unit = computed(() => readingUnit(this.kind(), this.store.instrument(), this.settings.system()));
   protected readonly hasNeedle = computed(() => this.kind() === 'indicator' && this.store.instrument() !== undefined);
   private readonly parsed = computed(() =>

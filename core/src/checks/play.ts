@@ -1,0 +1,45 @@
+import type { Slot } from '../instruments/slots.js';
+
+/** Slots whose keys have these values; a missing key counts as its default. */
+export function slotsWith(
+  slots: readonly Slot[],
+  wanted: Readonly<Record<string, unknown>>,
+  defaults: Readonly<Record<string, unknown>> = {},
+): number[] {
+  return slots.flatMap((slot, i) =>
+    Object.entries(wanted).every(([key, value]) => (slot.keys[key] ?? defaults[key]) === value) ? [i] : [],
+  );
+}
+
+/** Mean of some slots minus the mean of others, as weights; undefined when one side has none. */
+export function differenceForm(slots: readonly Slot[], plus: readonly number[], minus: readonly number[]): number[] | undefined {
+  if (plus.length === 0 || minus.length === 0) return undefined;
+  const form = new Array<number>(slots.length).fill(0);
+  for (const i of plus) form[i] += 1 / plus.length;
+  for (const i of minus) form[i] -= 1 / minus.length;
+  return form;
+}
+
+/** Turn a form so that its value is not negative: a swing has a size, not a sign. */
+export function asSize(form: readonly number[], slots: readonly Slot[]): number[] {
+  const value = form.reduce((sum, weight, i) => sum + weight * slots[i].value, 0);
+  return value < 0 ? form.map((weight) => -weight) : [...form];
+}
+
+/**
+ * Clearance of a guide from the raw swing: `swing·guideLength/(2·max(d, guideLength/2))`, d from the
+ * middle of the guide to the stylus. An estimate for a first small step, not a measurement.
+ */
+export function clearanceFactor(guideLength: number, distance: number): number {
+  return guideLength / (2 * Math.max(distance, guideLength / 2));
+}
+
+export interface Drag {
+  readonly at: number;
+  readonly drag: number;
+}
+
+/** The tightest place of a travel by feel, 0 (free) to 5 (stiff): it rules. */
+export function tightest(drags: readonly Drag[]): Drag | undefined {
+  return drags.reduce<Drag | undefined>((worst, here) => (!worst || here.drag > worst.drag ? here : worst), undefined);
+}

@@ -1,0 +1,54 @@
+import { minimumZone } from '../fit/hull.js';
+import { dot, fitLine, slopeWeights } from '../fit/line.js';
+import { mean } from '../instruments/slots.js';
+import type { Estimate } from './estimate.js';
+
+/** Heights along a way as forms on the slots: `height = Σ wᵢ·mᵢ + constant`, µm. */
+export interface ProfilePoint {
+  readonly at: number;
+  readonly weights: readonly number[];
+  readonly constant: number;
+}
+
+export type Shape = 'hollow' | 'crowned' | 'mixed';
+
+/**
+ * Shape of a profile: hollow when its ends stand high, crowned when its middle does; mixed when a
+ * parabola explains less than half of what is left after the line.
+ */
+export function profileShape(x: readonly number[], y: readonly number[]): Shape {
+  if (x.length < 3) return 'mixed';
+  const { residuals } = fitLine(x, y);
+  const middle = mean(x);
+  const bend = fitLine(
+    x,
+    x.map((place) => (place - middle) ** 2),
+  ).residuals;
+  const size = dot(bend, bend);
+  if (!(size > 0)) return 'mixed';
+  const factor = dot(bend, residuals) / size;
+  const explained = factor ** 2 * size;
+  if (!(explained > dot(residuals, residuals) / 2)) return 'mixed';
+  return factor > 0 ? 'hollow' : 'crowned';
+}
+
+/**
+ * Straightness of a profile: the range about the least-squares line and the minimum zone, both sizes.
+ * The detail names the shape and the worst place.
+ */
+export function straightnessEstimates(points: readonly ProfilePoint[], values: readonly number[]): Estimate[] {
+  const x = points.map((point) => point.at);
+  const slope = slopeWeights(x);
+  const heights = (now: ArrayLike<number>): number[] => points.map((point) => dot(point.weights, now) + point.constant);
+  const y = heights(values);
+  const { residuals } = fitLine(x, y);
+  const [high, low] = [residuals.indexOf(Math.max(...residuals)), residuals.indexOf(Math.min(...residuals))];
+  const own = points.map((_, k) => (k === high ? 1 : 0) - (k === low ? 1 : 0) - slope[k] * (x[high] - x[low]));
+  const weights = points[0].weights.map((_, i) => points.reduce((sum, point, k) => sum + own[k] * point.weights[i], 0));
+  const worst = Math.abs(residuals[high]) >= Math.abs(residuals[low]) ? high : low;
+  const size = { weights, terms: {}, doubts: [], magnitude: true, detail: { shape: profileShape(x, y), worstAt: x[worst] } } as const;
+  return [
+    { ...size, name: 'straightness', evaluate: (now) => fitLine(x, heights(now)).range },
+    { ...size, name: 'minimumZone', evaluate: (now) => minimumZone(x, heights(now)) },
+  ];
+}

@@ -1,0 +1,174 @@
+import { solve, type Constraint } from 'yalps';
+import * as z from 'zod';
+import { quantitySchema } from '../fields.js';
+import { defineMove, refuse } from './define.js';
+import { displacement, FRAMES, supportRow, type Frame, type Pose, type Vector } from './pose.js';
+
+const vector = z.tuple([z.number(), z.number(), z.number()], { error: 'must be three numbers' });
+
+const support = z.strictObject({
+  id: z.string({ error: 'must be a text' }).min(1).max(60),
+  at: vector,
+  normal: vector.refine((normal) => Math.abs(Math.hypot(...normal) - 1) < 1e-3, {
+    message: 'must be a unit vector, from the base into the body',
+    params: { example: '[0, 1, 0]' },
+  }),
+  allow: z.enum(['shim', 'scrape', 'either'], { error: 'must be "shim", "scrape" or "either"' }),
+  max: quantitySchema('deviation', { min: 0 }, '400 um').optional(),
+  area: z.number({ error: 'must be a number of mm²' }).positive().optional(),
+});
+
+export type Support = z.output<typeof support>;
+
+interface Problem {
+  readonly frame: Frame;
+  readonly supports: readonly Support[];
+  /** One row of six sensitivities for each support. */
+  readonly rows: readonly (readonly number[])[];
+  readonly prefer: 'least-metal' | 'least-depth';
+}
+
+/** Components that no support resists stay 0: nothing tells where they would go. */
+const resisted = (rows: Problem['rows'], component: number): boolean => rows.some((row) => Math.abs(row[component]) > 1e-9);
+
+/** Name of the free variables of a component: a linear program knows none below zero. */
+const up = (component: number): string => `+${component}`;
+const down = (component: number): string => `-${component}`;
+
+/**
+ * The cheapest pose that holds the wanted components, as a linear program: amounts split into shim
+ * and scrape, `row·pose − shim + scrape = 0` for each support.
+ */
+function cheapest({ supports, rows, prefer }: Problem, wanted: ReadonlyMap<number, number>): Pose | undefined {
+  const constraints = new Map<string, Constraint>();
+  const variables = new Map<string, Map<string, number>>();
+  const put = (variable: string, row: string, value: number): void => {
+    const column = variables.get(variable) ?? new Map<string, number>();
+    column.set(row, (column.get(row) ?? 0) + value);
+    variables.set(variable, column);
+  };
+  rows.forEach((row, k) => {
+    const { allow, area = 1, max } = supports[k];
+    const known = row.reduce((sum, sensitivity, component) => sum + sensitivity * (wanted.get(component) ?? 0), 0);
+    constraints.set(`s${k}`, { equal: -known });
+    row.forEach((sensitivity, component) => {
+      if (wanted.has(component) || !resisted(rows, component)) return;
+      put(up(component), `s${k}`, sensitivity);
+      put(down(component), `s${k}`, -sensitivity);
+    });
+    for (const [kind, sign] of [
+      ['shim', -1],
+      ['scrape', 1],
+    ] as const) {
+      if (allow !== 'either' && allow !== kind) continue;
+      const variable = `${kind}${k}`;
+      put(variable, `s${k}`, sign);
+      put(variable, 'cost', prefer === 'least-metal' ? area : area * 1e-9);
+      if (max !== undefined) {
+        constraints.set(`max ${variable}`, { max });
+        put(variable, `max ${variable}`, 1);
+      }
+      if (prefer === 'least-depth') {
+        constraints.set(`deep ${variable}`, { max: 0 });
+        put(variable, `deep ${variable}`, 1);
+        put('depth', `deep ${variable}`, -1);
+      }
+    }
+  });
+  if (prefer === 'least-depth') put('depth', 'cost', 1);
+  const solution = solve(
+    { direction: 'minimize', objective: 'cost', constraints, variables },
+    { precision: 1e-9, tolerance: 0, includeZeroVariables: false },
+  );
+  if (solution.status !== 'optimal') return undefined;
+  const values = new Map(solution.variables);
+  return Array.from(
+    { length: 6 },
+    (_, component) => wanted.get(component) ?? (values.get(up(component)) ?? 0) - (values.get(down(component)) ?? 0),
+  ) as unknown as Pose;
+}
+
+const TINY = 1e-7;
+const clean = (value: number): number => (Math.abs(value) < TINY ? 0 : value);
+
+function described({ frame, supports, rows }: Problem, pose: Pose, origin: Vector, watch: readonly { id: string; at: Vector }[]) {
+  const { axes, components } = FRAMES[frame];
+  const amounts = rows.map((row) => clean(row.reduce((sum, sensitivity, i) => sum + sensitivity * pose[i], 0)));
+  return {
+    supports: Object.fromEntries(supports.map(({ id }, k) => [id, amounts[k]])),
+    pose: Object.fromEntries(components.map(([name, sign], i) => [name, clean(sign * pose[i])])),
+    watch: Object.fromEntries(
+      watch.map(({ id, at }) => {
+        const moved = displacement(pose, [at[0] - origin[0], at[1] - origin[1], at[2] - origin[2]]);
+        return [id, Object.fromEntries(axes.map((axis, i) => [axis, clean(moved[i])]))];
+      }),
+    ),
+    cost: supports.reduce((sum, { area = 1 }, k) => sum + area * Math.abs(amounts[k]), 0),
+  };
+}
+
+/** The wanted components that leave the cheapest plan when one, or failing that two, are given up. */
+function withoutObstacle(problem: Problem, wanted: ReadonlyMap<number, number>): { dropped: number[]; pose: Pose } | undefined {
+  const names = [...wanted.keys()];
+  const pairs = names.flatMap((a, i) => names.slice(i + 1).map((b) => [a, b]));
+  for (const tries of [names.map((name) => [name]), pairs, [names]]) {
+    const plans = tries.flatMap((dropped) => {
+      const pose = cheapest(problem, new Map([...wanted].filter(([name]) => !dropped.includes(name))));
+      return pose
+        ? [{ dropped, pose, missed: dropped.reduce((sum, name) => sum + Math.abs((wanted.get(name) ?? 0) - pose[name]), 0) }]
+        : [];
+    });
+    const [best] = plans.sort((a, b) => a.missed - b.missed);
+    if (best) return best;
+  }
+  return undefined;
+}
+
+/**
+ * Anything that sits on several faces: which faces to scrape or shim for a wanted change of its pose.
+ * Finds t, ω and sₖ with nₖ·(t + ω × (pₖ − p₀)) = sₖ for every support, at least cost.
+ *
+ * @returns amounts per support (+ shim, − scrape, µm), all six pose components, the watched points;
+ *   when it cannot be had, the component that stands in the way and the plan without it.
+ */
+export const supports = defineMove({
+  kind: 'supports',
+  title: 'Scrape or shim its supports',
+  input: z.strictObject({
+    frame: z.enum(['lathe', 'mill'], { error: 'must be "lathe" or "mill"' }),
+    origin: vector,
+    supports: z.array(support, { error: 'must be a list of supports' }).min(1, { error: 'must name one support at least' }).max(200),
+    want: z.record(z.string(), z.unknown(), { error: 'must be an object of pose components' }),
+    watch: z.array(z.strictObject({ id: z.string().min(1).max(60), at: vector })).optional(),
+    prefer: z.enum(['least-metal', 'least-depth'], { error: 'must be "least-metal" or "least-depth"' }).optional(),
+  }),
+  plan: ({ frame, origin, supports, want, watch = [], prefer = 'least-metal' }) => {
+    const { components } = FRAMES[frame];
+    const wanted = new Map<number, number>();
+    for (const [name, raw] of Object.entries(want)) {
+      const index = components.findIndex(([known]) => known === name);
+      if (index < 0)
+        refuse(
+          `want.${name}`,
+          `is not a pose component of a ${frame}; there are ${components.map(([known]) => known).join(', ')}`,
+          components[4][0],
+        );
+      const parsed = quantitySchema(index < 3 ? 'deviation' : 'slope', {}).safeParse(raw);
+      if (!parsed.success) refuse(`want.${name}`, parsed.error.issues[0].message, index < 3 ? '20 um' : '30 um/m');
+      else wanted.set(index, components[index][1] * parsed.data);
+    }
+    const ids = supports.map((entry) => entry.id);
+    const twice = ids.find((id, i) => ids.indexOf(id) !== i);
+    if (twice !== undefined) refuse('supports', `has two supports called "${twice}"`, 'one id for each');
+    const rows = supports.map(({ at, normal }) => supportRow(normal, [at[0] - origin[0], at[1] - origin[1], at[2] - origin[2]]));
+    const problem: Problem = { frame, supports, rows, prefer };
+    const pose = cheapest(problem, wanted);
+    if (pose) return { feasible: true, ...described(problem, pose, origin, watch) };
+    const near = withoutObstacle(problem, wanted);
+    return {
+      feasible: false,
+      obstacle: near?.dropped.map((index) => components[index][0]).join(', ') ?? null,
+      ...(near && described(problem, near.pose, origin, watch)),
+    };
+  },
+});
