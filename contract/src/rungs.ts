@@ -85,9 +85,13 @@ export function nextRung(rungs: readonly Rung[]): NextRung | undefined {
   if (unsure) return { checkId: unsure.check.id, why: 'Too close to call: read it finer.' };
   const first = rungs.find((rung) => rung.state === 'none');
   if (first && rungs.every((rung) => rung.state === 'none'))
-    return { checkId: first.check.id, why: 'Nothing has been measured yet. This one is the quickest.' };
+    return { checkId: first.check.id, why: 'Nothing has been measured yet. What is wrong here is in every rung that follows.' };
   const stale = rungs.find((rung) => rung.state === 'stale');
   if (stale) return { checkId: stale.check.id, why: 'A move has upset it.' };
   const onePlace = rungs.find((rung) => rung.state === 'in' && rung.places.length === 1);
-  return onePlace && { checkId: onePlace.check.id, why: 'In, at one place along the bed. Check a second: wear moves the answer.' };
+  if (onePlace) {
+    return { checkId: onePlace.check.id, why: 'In, at one place along the bed. Check a second: wear moves the answer.' };
+  }
+  const open = rungs.find((rung) => rung.state === 'none');
+  return open && { checkId: open.check.id, why: 'Not measured yet, and rungs below hang on it.' };
 }

@@ -14,6 +14,7 @@ export interface HarmonicWeights {
  * @returns undefined when the angles do not fix the harmonic.
  */
 export function harmonicWeights(degrees: readonly number[]): HarmonicWeights | undefined {
+  if (degrees.length < 3) return undefined;
   const design = degrees.map((angle) => [1, Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)]);
   const weights = leastSquaresWeights(design);
   if (!weights || weights.some((row) => row.some((weight) => Math.abs(weight) > 1e3))) return undefined;

@@ -197,3 +197,66 @@ describe('a job card', () => {
     ).toBeTrue();
   });
 });
+
+describe('the other moves', () => {
+  it('feet: half up, half down, and a springy bed', () => {
+    expect(move('feet', { roll: 40, track: '450 mm', pitch: 2 })).toEqual(jasmine.objectContaining({ raise: 18, each: 9, turns: 0.0045 }));
+    expect(move('feet', { roll: 40, track: 450, pitch: 2, gain: 0.5 })['turns']).toBeCloseTo(0.009, 9);
+  });
+
+  it('a way is pulled over at both ends', () => {
+    const plan = move('pull', { slope: '-30 um/m', offset: '10 um', length: '900 mm', pitch: 1.5 });
+    expect(plan['far']).toBeCloseTo(-17, 9);
+    expect(plan['farTurns']).toBeCloseTo(-17 / 1500, 9);
+  });
+
+  it('a wedge is taken off in steps that leave no more than half a pass anywhere', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 5, max: 80, noNaN: true }),
+        fc.double({ min: 3, max: 12, noNaN: true }),
+        fc.nat(3),
+        (wedge, passDepth, straightDown) => {
+          const { zones, passes, zonePasses } = move('step-scrape', { wedge, length: 300, passDepth, straightDown }) as unknown as {
+            zones: { from: number; to: number; passes: number }[];
+            passes: { from: number; to: number }[];
+            zonePasses: number;
+          };
+          for (const zone of zones) {
+            const middle = (zone.from + zone.to) / 2;
+            expect(passes.filter((pass) => pass.from <= middle && pass.to >= middle).length).toBe(zone.passes);
+          }
+          expect(zonePasses).toBe(zones.reduce((sum, zone) => sum + zone.passes, 0));
+          expect(zones.length).toBe(Math.max(1, Math.round(wedge / passDepth)));
+        },
+      ),
+    );
+  });
+
+  it('a sine plate is stacked from a slope or from an error over a length', () => {
+    expect(move('sine-stack', { slope: 120, rolls: 100 })['stack']).toBeCloseTo(12, 9);
+    expect(move('sine-stack', { error: '24 um', over: 200, rolls: 100 })['stack']).toBeCloseTo(12, 9);
+    expect(() => move('sine-stack', { rolls: 100 })).toThrowMatching((error) => error.faults[0].path === 'slope');
+  });
+
+  it('a gib turns in whole eighths', () => {
+    expect(move('gib', { excess: 20, taper: 60, pitch: 1.5, angle: 55 })['perTurn']).toBeCloseTo(25 / Math.sin((55 * Math.PI) / 180), 6);
+  });
+
+  it('when less than a layer is left the joint must come down first', () => {
+    expect(move('bearing-shims', { lift: 60, clearance: 20, shim: 0.05, layer: 25 })).toEqual(
+      jasmine.objectContaining({ remove: 40, layers: 1, jointMustComeDown: true }),
+    );
+    expect(move('bearing-shims', { lift: 10, clearance: 20, shim: 0.3, layer: 25 })['remove']).toBe(0);
+  });
+
+  it('a stored offset changes by half the two readings, twice that in diameter, in its own unit', () => {
+    const inch = move('stored-offset', { old: '12 in', totalReading: '2 thou', programming: 'diameter' });
+    expect(inch['plus']).toBeCloseTo(12.002, 9);
+    const jogged = (after: number) =>
+      move('stored-offset', { old: 300, totalReading: 100, jog: { by: 0.02, reading: { before: 100, after } } });
+    expect(jogged(60)['chosen']).toBeCloseTo(300.05, 9);
+    expect(jogged(140)['chosen']).toBeCloseTo(299.95, 9);
+    expect(jogged(60)['ifWrong']).toBe(200);
+  });
+});

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { count, measure } from '../fields.js';
-import { defineMove } from './define.js';
+import { count, measure, optionalMeasure } from '../fields.js';
+import { defineMove, refuse } from './define.js';
 
 /**
  * Scrape a wedge off in steps: n = round(t/e) zones of equal length, zone k gets k passes. The first
@@ -38,21 +38,18 @@ export const sineStack = defineMove({
   kind: 'sine-stack',
   title: 'Set a sine plate',
   amountKey: 'slope',
-  input: z
-    .strictObject({
-      slope: measure('slope', { label: 'Slope', example: '120 um/m' }).optional(),
-      error: measure('deviation', { label: 'Error', example: '24 um' }).optional(),
-      over: measure('length', { label: 'Over', above: 0, example: '200 mm' }).optional(),
-      rolls: measure('length', { label: 'Between the rolls', above: 0, example: '100 mm' }),
-    })
-    .refine(({ slope, error, over }) => (slope !== undefined) !== (error !== undefined && over !== undefined), {
-      path: ['slope'],
-      message: 'give either the slope, or an error and the length it is over',
-      params: { example: '120 um/m' },
-    }) as never as z.ZodObject,
-  plan: (input) => {
-    const { slope, error, over, rolls } = input as { slope?: number; error?: number; over?: number; rolls: number };
-    const tilt = slope ?? ((error ?? 0) * 1000) / (over ?? 1);
+  input: z.strictObject({
+    slope: optionalMeasure('slope', { label: 'Slope', example: '120 um/m' }),
+    error: optionalMeasure('deviation', { label: 'Error', example: '24 um' }),
+    over: optionalMeasure('length', { label: 'Over', above: 0, example: '200 mm' }),
+    rolls: measure('length', { label: 'Between the rolls', above: 0, example: '100 mm' }),
+  }),
+  plan: ({ slope, error, over, rolls }) => {
+    const given = error !== undefined && over !== undefined ? (error * 1000) / over : undefined;
+    const tilt = slope ?? given;
+    if (tilt === undefined || (slope !== undefined && given !== undefined)) {
+      return refuse('slope', 'give either the slope, or an error and the length it is over', '120 um/m');
+    }
     return { stack: (tilt * rolls) / 1000 };
   },
 });

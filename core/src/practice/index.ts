@@ -1,3 +1,5 @@
 export * from './random.js';
 export * from './dial.js';
 export * from './tailstock.js';
+export * from './lathe.js';
+export * from './mill.js';

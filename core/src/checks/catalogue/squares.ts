@@ -22,12 +22,17 @@ const squareSetup = z.strictObject({
     })
     .optional(),
 });
-const sides = squareSetup.shape.stylus;
+/** On a reading: the sides of both legs, or just the side of the leg that is read. */
+const ownSide = z
+  .union([z.enum(['+A', '-A', '+B', '-B']), squareSetup.shape.stylus.unwrap()], {
+    error: 'must be a side like "+B", or { "reference": "+B", "test": "+A" }',
+  })
+  .optional();
 const squareReading = z.strictObject({
   leg: z.enum(['reference', 'test'], { error: 'must be "reference" or "test"' }),
   at: measure('length', { label: 'Place touched on the leg', example: '100 mm' }),
   flip: z.boolean({ error: 'must be true or false' }).optional(),
-  stylus: sides,
+  stylus: ownSide,
 });
 
 /** Slope of some slots along `at` as weights on all, µm/m. */
@@ -40,16 +45,26 @@ function legSlope(slots: readonly Slot[], use: (slot: Slot) => boolean): number[
   return weights;
 }
 
+type Leg = 'reference' | 'test';
+
+/** Which side of a leg the stylus stands on: what its readings say, else the set-up; the + side when neither does. */
+function sideOf(leg: Leg, readings: readonly Slot[], setup: z.output<typeof squareSetup>): 1 | -1 {
+  const told = readings.flatMap((slot) => {
+    const own = slot.keys['stylus'] as z.output<typeof ownSide>;
+    const side = typeof own === 'string' ? (slot.keys['leg'] === leg ? own : undefined) : own?.[leg];
+    return side ? [side] : [];
+  });
+  return (told[0] ?? setup.stylus?.[leg])?.startsWith('-') ? -1 : 1;
+}
+
 /** p + q for one way the square lies: drift of each leg toward the other axis. */
 function sideSum(slots: readonly Slot[], setup: z.output<typeof squareSetup>, flip: boolean): number[] | undefined {
   const here = slots.filter((slot) => ((slot.keys['flip'] as boolean | undefined) ?? false) === flip);
-  const own = here.find((slot) => slot.keys['stylus'])?.keys['stylus'] as z.output<typeof sides>;
-  // A dial reads + when the leg comes toward it: a drift toward the side it stands on.
-  const sign = (side: string | undefined) => (side?.startsWith('-') ? -1 : 1);
   const p = legSlope(slots, (slot) => slot.keys['leg'] === 'reference' && here.includes(slot));
   const q = legSlope(slots, (slot) => slot.keys['leg'] === 'test' && here.includes(slot));
   if (!p || !q) return undefined;
-  const [a, b] = [sign(own?.reference ?? setup.stylus?.reference), sign(own?.test ?? setup.stylus?.test)];
+  // A dial reads + when the leg comes toward it: a drift toward the side it stands on.
+  const [a, b] = [sideOf('reference', here, setup), sideOf('test', here, setup)];
   return p.map((weight, i) => a * weight + b * q[i]);
 }
 

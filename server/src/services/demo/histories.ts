@@ -1,4 +1,14 @@
-import { cutSheet, seededRandom, sweepSheet, traverseSheet, type PracticeDial, type TailstockTruth } from '@isometra/core/practice';
+import {
+  bedTwistSheet,
+  cutSheet,
+  levelStepsSheet,
+  spindleAxisSheet,
+  seededRandom,
+  sweepSheet,
+  traverseSheet,
+  type PracticeDial,
+  type TailstockTruth,
+} from '@isometra/core/practice';
 import type { MachineCardText } from '@isometra/contract';
 
 interface DemoSheet {
@@ -67,6 +77,37 @@ function cut(truth: TailstockTruth, centreDistance: number): DemoSheet {
   }) as unknown as DemoSheet;
 }
 
+function twist(perMetre: number): DemoSheet {
+  return bedTwistSheet((z) => 12 + (perMetre * z) / 1000, [100, 700, 1300], {
+    graduation: 20,
+    zero: 14,
+    imperfection: { random, repeat: 2 },
+  }) as unknown as DemoSheet;
+}
+
+function axis(): DemoSheet {
+  const practice = {
+    bar: { diameter: 30, freeLength: 300, material: 'steel' } as const,
+    places: [20, 280],
+    heightAboveWays: 210,
+    dial: LEVER,
+    imperfection: { random, repeat: 0.4 },
+  };
+  return spindleAxisSheet(
+    { slopeH: AXIS.axisSlopeH, slopeV: AXIS.axisSlopeV, bend: 7, twistPerMetre: 4 },
+    practice,
+  ) as unknown as DemoSheet;
+}
+
+function way(): DemoSheet {
+  return levelStepsSheet((z) => -5 * Math.sin((Math.PI * z) / 1400), 200, 7, {
+    graduation: 20,
+    zero: 14,
+    imperfection: { random, repeat: 1 },
+  }) as unknown as DemoSheet;
+}
+
+const levelled = { unit: 'div', instrumentName: 'Level, 20 µm/m', conditions: {}, plan: { stations: 3 } } as const;
 const BED = { bedClamp: 'on', quillLock: 'on', quillOut: 40, place: 600 };
 const lever = {
   unit: 'div',
@@ -95,6 +136,10 @@ export const LONG_LATHE: DemoMachine = {
     notes: 'Vee and flat bed, split plain bearings. In the middle of a rebuild.',
   },
   rounds: [
+    { ...levelled, at: '2026-06-15T08:00:00.000Z', by: 'HB', sheet: twist(-54), moved: { twistPerMetre: '' } },
+    { ...levelled, at: '2026-06-16T09:00:00.000Z', by: 'HB', sheet: twist(4) },
+    { ...levelled, at: '2026-06-17T09:30:00.000Z', by: 'RM', sheet: way(), plan: { stations: 7 } },
+    { ...lever, conditions: {}, at: '2026-06-30T10:00:00.000Z', by: 'RM', sheet: axis() },
     { ...lever, at: '2026-07-06T07:40:00.000Z', by: 'HB', sheet: bar(stands(62, 47), 620), moved: { offsetHorizontal: '0 div' } },
     {
       ...lever,

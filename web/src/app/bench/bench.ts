@@ -23,7 +23,7 @@ import type { ApiFailure } from '../data/api';
 import { Keys } from '../data/keys';
 import { Rounds } from '../data/rounds';
 import { AtHand } from '../shell/at-hand';
-import { SKETCHES, type SketchInputs, type SketchMark } from '../sketches/sketch';
+import { sketchOf, type SketchInputs, type SketchMark } from '../sketches/sketch';
 import { Desk } from '../tailstock/desk';
 import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
@@ -67,9 +67,9 @@ export class Bench implements OnDestroy {
       .subscribe({ next: (round) => round && this.store.open(round), error: (failure: ApiFailure) => this.problem.set(failure.message) });
     this.rounds.refused.pipe(takeUntilDestroyed()).subscribe(({ message }) => this.problem.set(message));
     effect(() => {
-      const load = SKETCHES[this.checkId()];
+      const id = this.checkId();
       untracked(() => this.sketch.set(null));
-      void load?.().then((type) => this.sketch.set(type));
+      void sketchOf(id).then((type) => this.sketch.set(type));
     });
     effect(() => {
       const [check, round] = [this.store.check(), this.store.round()];

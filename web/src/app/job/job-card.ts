@@ -100,7 +100,8 @@ export class JobCard implements OnDestroy {
   private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
   protected readonly size = computed(() => {
     const quantity = this.round()?.finding?.quantities[this.quantity()];
-    return bothUnits(this.found()?.amount ?? 0, 'deviation', this.shown(), quantity?.expanded);
+    const info = this.check()?.quantities[this.quantity()];
+    return bothUnits(this.found()?.amount ?? 0, info?.dimension ?? 'deviation', this.shown(), quantity?.expanded);
   });
   protected readonly verb = computed(() => VERBS[this.kind()] ?? 'Move it');
   protected readonly direction = computed(() => spoken(this.found()?.direction ?? ''));

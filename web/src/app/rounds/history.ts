@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { CHECKS, type CheckDefinition } from '@isometra/core';
+import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
 import { judgedMoves, type Round } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
@@ -8,11 +8,6 @@ import { Desk } from '../tailstock/desk';
 import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
 import { bothUnits, inWords, spoken } from '../ui/say';
 import { RoundChart, type ChartSeries } from './round-chart';
-
-const CHART_UNIT: Readonly<Record<string, { factor: number; unit: string }>> = {
-  mm: { factor: 1000, unit: 'mm' },
-  inch: { factor: 25.4, unit: 'thou' },
-};
 
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
@@ -53,7 +48,8 @@ export class History {
       })),
       moves: round.moves.map((move) => {
         const judged = this.judged().find((entry) => entry.move.id === move.id);
-        const size = bothUnits(move.amount, 'deviation', this.shown(), 1).large;
+        const info = check.quantities[move.quantity];
+        const size = bothUnits(move.amount, info?.dimension ?? 'deviation', this.shown(), 1).large;
         return {
           id: move.id,
           plan: `${move.done ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
@@ -68,14 +64,20 @@ export class History {
 
   protected readonly gain = computed(() => this.desk.gain('adjuster'));
 
+  /** The unit of a chart, and how much of the base unit it is. */
+  private chartUnit(dimension: Dimension): { unit: string; factor: number } {
+    const { unit } = shownIn(dimension, this.settings.system(), 'coarse');
+    return { unit, factor: DIMENSIONS[dimension].factors[unit.toLowerCase()] };
+  }
+
   protected readonly series = computed((): ChartSeries[] => {
     const check = this.check();
-    const { factor, unit } = CHART_UNIT[this.settings.system()];
     return Object.entries(check.quantities)
       .filter(([, info]) => info.limit)
-      .map(([name, info]) => ({
+      .map(([name, info]) => ({ name, info, ...this.chartUnit(info.dimension) }))
+      .map(({ name, info, unit, factor }) => ({
         name: info.label,
-        unit,
+        unit: prettyUnit(unit),
         plus: spoken(info.words?.plus ?? ''),
         minus: spoken(info.words?.minus ?? ''),
         limit: [info.limit?.[0] ?? null, info.limit?.[1] ?? null].map((bound) => (bound === null ? null : bound / factor)) as [

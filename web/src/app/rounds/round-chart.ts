@@ -77,7 +77,7 @@ export class RoundChart {
       },
       yAxis: {
         type: 'value',
-        axisLabel: { ...font, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : 1) },
+        axisLabel: { ...font, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : unit === 'thou' ? 1 : 0) },
         splitLine: { lineStyle: { color: '#D5DBD7' } },
         scale: false,
       },

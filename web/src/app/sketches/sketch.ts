@@ -27,12 +27,25 @@ export interface SketchInputs {
   readonly pick: (index: number) => void;
 }
 
+const swept = () => import('./swept-circle').then((part) => part.SweptCircle);
+
 /** Sketches by check: loaded when they are first drawn. */
 export const SKETCHES: Readonly<Record<string, () => Promise<Type<unknown>>>> = {
   'tailstock-traverse': () => import('./bar-between-centres').then((part) => part.BarBetweenCentres),
   'tailstock-test-cut': () => import('./turned-bar').then((part) => part.TurnedBar),
-  'tailstock-sweep': () => import('./swept-circle').then((part) => part.SweptCircle),
+  'tailstock-sweep': swept,
+  'turret-bore': swept,
+  'guide-bush': swept,
+  'sub-spindle': swept,
+  'head-tram': swept,
 };
+
+/** The sketch of a check: its own, a circle for what is swept, or places along a line. */
+export function sketchOf(checkId: string): Promise<Type<unknown>> {
+  const own = SKETCHES[checkId];
+  if (own) return own();
+  return import('./places').then((part) => part.Places);
+}
 
 /** An exaggeration that draws the largest of some µm at about `pixels`: 50, 100, 200, 500, … */
 export function exaggeration(values: readonly (number | null)[], pixels: number, pixelsPerMm: number): number {

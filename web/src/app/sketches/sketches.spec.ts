@@ -1,7 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { CHECKS } from '@isometra/core';
 import { BarBetweenCentres } from './bar-between-centres';
-import { SKETCHES, exaggeration, type SketchMark } from './sketch';
+import { Places } from './places';
+import { SKETCHES, exaggeration, sketchOf, type SketchMark } from './sketch';
 import { SweptCircle } from './swept-circle';
 import { TurnedBar } from './turned-bar';
 
@@ -31,7 +32,28 @@ const shift = (transform: string | null | undefined): number[] =>
   [...(transform ?? '').matchAll(/-?\d+(?:\.\d+)?/g)].map((found) => Number(found[0]));
 
 describe('sketches', () => {
-  it('there is one for every check', () => expect(Object.keys(SKETCHES).sort()).toEqual([...CHECKS.keys()].sort()));
+  it('there is one for every check, its own or places along a line', async () => {
+    for (const id of CHECKS.keys())
+      expect(await sketchOf(id))
+        .withContext(id)
+        .toBeDefined();
+    for (const id of Object.keys(SKETCHES)) expect(CHECKS.has(id)).withContext(id).toBeTrue();
+  });
+
+  it('places along a line make a row for each way of reading', async () => {
+    const marks = [mark({ at: 0, end: 'forward' }), mark({ at: 100, end: 'forward' }), mark({ at: 0, end: 'reversed' }, 'read')];
+    const element = await draw(Places, {}, marks, 0, 0);
+    expect(element.querySelectorAll('.iron').length).toBe(2);
+    expect([...element.querySelectorAll('.mark')].map((entry) => shift(entry.getAttribute('transform'))[0])).toEqual([60, 660, 360]);
+    const named = await draw(
+      Places,
+      {},
+      ['a', 'b', 'c', 'd'].map((corner) => mark({ corner })),
+      0,
+      0,
+    );
+    expect(named.querySelectorAll('.iron').length).toBe(1);
+  });
 
   it('a tailstock toward the operator lies lower in the plan, a high one higher in the side view', async () => {
     const element = await draw(

@@ -12,7 +12,7 @@ import { Desk } from './desk';
   imports: [RouterLink, RouterLinkActive, Glyph],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Tailstock</h2>
+    <h2>Ladder</h2>
     <ol>
       @for (rung of rungs(); track rung.id) {
         <li [class.next]="rung.next">
@@ -32,7 +32,7 @@ import { Desk } from './desk';
         </li>
       }
     </ol>
-    <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Compare the ways to check</a>
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
   `,
   styleUrl: './ladder.css',

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { CHECKS, COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
+import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
 import type { Round } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
@@ -28,8 +28,11 @@ export class Methods {
 
   private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
 
+  /** The ways that ask the same question about the tailstock. */
+  private readonly tailstock = computed(() => this.desk.rungs().filter((rung) => rung.check.sameQuestion === 'tailstock'));
+
   protected readonly methods = computed(() =>
-    this.desk.rungs().map(({ check, state, round, staleBecause }) => ({
+    this.tailstock().map(({ check, state, round, staleBecause }) => ({
       check,
       state,
       stale: staleBecause,
@@ -59,7 +62,7 @@ export class Methods {
   }
 
   protected readonly disagree = computed(() => {
-    const fresh = this.desk.rungs().filter((rung) => rung.round?.finding && rung.state !== 'stale');
+    const fresh = this.tailstock().filter((rung) => rung.round?.finding && rung.state !== 'stale');
     return fresh.flatMap((a, i) =>
       fresh.slice(i + 1).flatMap((b) => {
         const [one, two] = [a.round, b.round].map((round) => round?.finding);
@@ -81,7 +84,7 @@ export class Methods {
   });
 
   protected readonly twoAgree = computed(() => {
-    const fresh = this.desk.rungs().filter((rung) => rung.round?.finding && rung.state !== 'stale' && CHECKS.has(rung.check.id));
+    const fresh = this.tailstock().filter((rung) => rung.round?.finding && rung.state !== 'stale');
     return fresh.length > 1 && this.disagree().length === 0;
   });
 }

@@ -1,0 +1,45 @@
+import { planCheck, SAMPLE_SETUPS } from './sampleSetups.spec.js';
+import { CHECKS } from './registry.js';
+import { solve } from '../solve.js';
+
+describe('every check of the catalogue', () => {
+  for (const check of CHECKS.values()) {
+    describe(check.id, () => {
+      it('is whole: words, cautions, what it cannot see, and upsets that exist', () => {
+        for (const text of [check.title, check.question, check.choose, check.counting]) expect(text).toBeTruthy();
+        expect(check.cautions.length).toBeGreaterThan(0);
+        expect(check.cannotSee.length).toBeGreaterThan(0);
+        for (const id of check.upsets) expect(CHECKS.has(id)).withContext(id).toBeTrue();
+        for (const [name, info] of Object.entries(check.quantities)) {
+          expect(info.label).withContext(name).toBeTruthy();
+          if (info.limit && !info.magnitude) expect(info.words).withContext(`${name} has direction words`).toBeDefined();
+        }
+        for (const name of Object.keys(check.corrections)) expect(check.quantities[name]).withContext(name).toBeDefined();
+      });
+
+      it('its own plan gives places whose readings it takes, and they give a call', () => {
+        const sheet = planCheck(check);
+        const finding = solve(sheet);
+        expect(Object.keys(finding.quantities).length).withContext(JSON.stringify(finding.notes)).toBeGreaterThan(0);
+        for (const [name, quantity] of Object.entries(finding.quantities)) {
+          expect(check.quantities[name]).withContext(`${name} is described`).toBeDefined();
+          expect(Number.isFinite(quantity.value)).withContext(name).toBeTrue();
+          expect(quantity.expanded === null || quantity.expanded >= 0).toBeTrue();
+        }
+      });
+
+      it('without readings says that too few were taken', () => {
+        const { quantities, notes } = solve({ ...planCheck(check), readings: [] });
+        expect(quantities).toEqual({});
+        expect(notes.map((note) => note.code)).toContain('too-few-readings');
+      });
+
+      it('refuses a key it does not know', () => {
+        const sheet = planCheck(check);
+        expect(() => solve({ ...sheet, setup: { ...SAMPLE_SETUPS[check.id], wrongKey: 1 } })).toThrowMatching(
+          (error) => error.faults[0].path === 'setup.wrongKey',
+        );
+      });
+    });
+  }
+});
