@@ -26,3 +26,4 @@ export * from './calls/work.js';
 export * from './checks/coarse.js';
 export * from './moves/template.js';
 export * from './moves/jobCards.js';
+export * from './calls/monteCarlo.js';

@@ -35,7 +35,7 @@ const ISOLATE = 'Isolate and lock out the machine; never power the spindle with 
 const SNUG = 'Loosen to snug, never free.';
 
 const watch = ({ where, needle }: JobFacts): JobStep => ({
-  text: `Set an indicator ${where ?? 'where it will see the move'}. ${needle ? `Its needle must go ${needle}. ` : ''}Nudge the part toward the stylus once to see which way the needle goes.`,
+  text: `Set an indicator ${where || 'where it will see the move'}. ${needle ? `Its needle must go ${needle}. ` : ''}Nudge the part toward the stylus once to see which way the needle goes.`,
 });
 const after: readonly JobStep[] = [
   { text: 'Tighten the clamp as it will be used. Read again after each bolt and write down what the needle did.', shift: true },
@@ -115,6 +115,54 @@ const eccentricSteps = (facts: JobFacts): JobStep[] => [
   ...after,
 ];
 
+const feetSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Set the level where the bed was out of true and leave it there.', caution: ISOLATE },
+  {
+    text: `Half up on one side, half down on the other, ${facts.direction}.${facts.turns === undefined ? '' : ` Each foot ${eighths(facts.turns)}; a bed is springy, so believe the level.`}`,
+    caution: 'Keep every foot bearing: a machine on three feet can tip.',
+    needle: true,
+  },
+  watch(facts),
+  { text: 'Tighten the lock nuts in turn and read again after each.', shift: true },
+  { text: 'Take a new round, and another after a day: a levelled machine settles.' },
+];
+
+const pullSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Ease the bolts along the way until they are just held.', caution: `${ISOLATE} ${SNUG}` },
+  watch(facts),
+  {
+    text: `Two indicators at once, one at each end: bring the way ${facts.size} ${facts.direction} with the jack screws against the clamps.`,
+    needle: true,
+  },
+  { text: 'Draw the bolts down from the middle outward, a little each.' },
+  ...after,
+];
+
+const gibSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Feel the drag over the whole travel first: the tightest place rules.', caution: ISOLATE },
+  watch(facts),
+  {
+    text: `Slack the screw at the small end, then drive the large end: ${facts.turns === undefined ? facts.size : eighths(facts.turns)}, never more than two eighths before the drag is felt again.`,
+    needle: true,
+  },
+  { text: 'Bring the small end snug. Too tight wears it out.' },
+  ...after,
+];
+
+const bearingSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Take the caps off, one at a time, and mark which way round they sat.', caution: ISOLATE },
+  {
+    text: `Peel ${facts.size} off, the same on both sides of the cap. If less than a layer would be left, the joint faces must come down first.`,
+  },
+  {
+    text: 'Belt on before the caps, seals under the bolts, oil holes clear; draw the caps down in order.',
+    caution: 'Caps and spindle are heavy: block the spindle.',
+  },
+  watch(facts),
+  { text: 'Lift again with the same force at several turns, and feel the drag.', needle: true },
+  ...after,
+];
+
 /** Steps of a job card, by kind of move; kinds without a card get the plain one. */
 export const JOB_CARDS: Readonly<Record<string, (facts: JobFacts) => JobStep[]>> = {
   adjuster: adjusterSteps,
@@ -122,6 +170,10 @@ export const JOB_CARDS: Readonly<Record<string, (facts: JobFacts) => JobStep[]>>
   'base-shims': shimSteps,
   scrape: scrapeSteps,
   eccentric: eccentricSteps,
+  feet: feetSteps,
+  pull: pullSteps,
+  gib: gibSteps,
+  'bearing-shims': bearingSteps,
 };
 
 /** The numbered steps of a move. */

@@ -139,7 +139,7 @@ export const LONG_LATHE: DemoMachine = {
     { ...levelled, at: '2026-06-15T08:00:00.000Z', by: 'HB', sheet: twist(-54), moved: { twistPerMetre: '' } },
     { ...levelled, at: '2026-06-16T09:00:00.000Z', by: 'HB', sheet: twist(4) },
     { ...levelled, at: '2026-06-17T09:30:00.000Z', by: 'RM', sheet: way(), plan: { stations: 7 } },
-    { ...lever, conditions: {}, at: '2026-06-30T10:00:00.000Z', by: 'RM', sheet: axis() },
+    { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-06-30T10:00:00.000Z', by: 'RM', sheet: axis() },
     { ...lever, at: '2026-07-06T07:40:00.000Z', by: 'HB', sheet: bar(stands(62, 47), 620), moved: { offsetHorizontal: '0 div' } },
     {
       ...lever,

@@ -54,6 +54,19 @@ describe('readings on the planned places', () => {
   });
 });
 
+describe('places nobody planned', () => {
+  it('follow the plan, or are the plan when nothing was read where it was planned', () => {
+    const [first] = planned.map((slot) => slot.keys['at'] as number);
+    expect(withReadings(planned, [reading(first, '0'), reading(77, '1')]).map((slot) => slot.keys['at'])).toEqual([20, 380, 20, 77]);
+    const own = withReadings(planned, [reading(50, '0'), reading(77, '1'), reading(77, '2')]);
+    expect(own.map((slot) => [slot.keys['at'], slot.readings.length, slot.done])).toEqual([
+      [50, 1, true],
+      [77, 2, true],
+    ]);
+    expect(withReadings(planned, []).length).toBe(planned.length);
+  });
+});
+
 describe('the bench', () => {
   let store: BenchStore;
   let sent: ReadingWrite[];

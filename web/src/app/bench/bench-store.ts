@@ -80,10 +80,10 @@ export class BenchStore {
     const check = this.check();
     const plan = check?.plan.safeParse(this.round()?.plan ?? {});
     const setup = check?.setup.safeParse(this.round()?.setup ?? {});
-    if (!check || !plan?.success || !setup?.success) return [];
+    if (!check || !setup?.success) return [];
     const setUp = this.setUp();
     const here = this.standing().filter((reading) => reading.set === setUp);
-    return withReadings(check.slots(setup.data, plan.data), here);
+    return withReadings(check.slots(setup.data, plan?.success ? plan.data : check.plan.parse({})), here);
   });
   /** The place to read now. */
   readonly current = computed(() => {
@@ -202,7 +202,8 @@ export class BenchStore {
 
 /**
  * Lay readings on the planned places. The closing place is the first one come back to: only a
- * reading taken after another place counts for it.
+ * reading taken after another place counts for it. Places that were read but not planned follow; when
+ * nothing was read where it was planned, they are the plan.
  */
 export function withReadings(planned: readonly PlannedSlot[], readings: readonly StoredReading[]): BenchSlot[] {
   const runs: { key: string; readings: StoredReading[] }[] = [];
@@ -212,10 +213,25 @@ export function withReadings(planned: readonly PlannedSlot[], readings: readonly
     if (last?.key === key) last.readings.push(reading);
     else runs.push({ key, readings: [reading] });
   }
-  return planned.map((slot, index) => {
+  const plannedKeys = new Set(planned.map((slot) => keyOf(slot.keys)));
+  const first = new Map<string, PlannedSlot>();
+  for (const { key, readings: taken } of runs) {
+    if (!plannedKeys.has(key) && !first.has(key)) first.set(key, { keys: taken[0].keys, label: placeName(taken[0].keys) });
+  }
+  const met = runs.some((run) => plannedKeys.has(run.key));
+  const slots = [...(first.size && !met ? [] : planned), ...first.values()];
+  return slots.map((slot, index) => {
     const key = keyOf(slot.keys);
     const own = runs.filter((run) => run.key === key);
     const taken = slot.closing ? (own.length > 1 ? (own.at(-1)?.readings ?? []) : []) : (own[0]?.readings ?? []);
     return { ...slot, index, readings: taken, done: taken.length > 0 };
   });
+}
+
+/** A place that nobody planned, by its keys. */
+function placeName(keys: Readonly<Record<string, unknown>>): string {
+  const words = Object.entries(keys)
+    .filter(([key]) => key !== 'at')
+    .map(([, value]) => String(value));
+  return words.length ? words.join(', ') : 'Place';
 }

@@ -47,6 +47,8 @@ export class CallColumn {
       way: wayOf(quantity.direction),
       head: zero ? `${info.label}: nothing to be told from zero` : `${info.subject ?? info.label} is`,
       large: zero ? '' : large,
+      figure: large.split(' ')[0],
+      unit: large.split(' ').slice(1).join(' '),
       small: zero ? '' : small,
       direction: zero ? '' : spoken(quantity.direction ?? ''),
       doubt:

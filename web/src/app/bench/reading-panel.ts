@@ -1,9 +1,16 @@
 import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
-import { dialDivisions, parseQuantity, readingValue, showSize } from '@isometra/core';
+import { dialDivisions, parseQuantity, readingValue, showSize, type ValueKind } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Dial } from '../ui/dial';
 import { asRead, flipSign, nudged, readingUnit } from './as-read';
 import { BenchStore } from './bench-store';
+
+const FIELD_NAMES: Readonly<Record<ValueKind, string>> = { indicator: 'The dial reads', size: 'The diameter is', level: 'The level reads' };
+const HINTS: Readonly<Record<ValueKind, string>> = {
+  indicator: 'A unit may be typed: 12 um, 0.5 thou, 5 1/2 div',
+  size: 'A unit may be typed: 38.24 mm, 1.5055 in',
+  level: 'A unit may be typed: 40 um/m, 8 arcsec, 1 1/2 div',
+};
 
 /** The one large field, the place it is for, and a dial that shows what the needle should look like. */
 @Component({
@@ -39,6 +46,8 @@ export class ReadingPanel {
     return typeof at === 'number' ? showSize(at, 'length', this.settings.system(), 'coarse') : '';
   });
   protected readonly reads = computed(() => this.store.current()?.readings.map((reading) => String(reading.value)) ?? []);
+  protected readonly FIELD_NAMES = FIELD_NAMES;
+  protected readonly HINTS = HINTS;
   protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'];
 
   constructor() {

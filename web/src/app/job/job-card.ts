@@ -3,7 +3,6 @@ import { Router, RouterLink } from '@angular/router';
 import {
   CHECKS,
   FaultError,
-  JOB_CARDS,
   MOVES,
   jobSteps,
   planMove,
@@ -81,19 +80,16 @@ export class JobCard implements OnDestroy {
 
   private plan(move: Move): Readonly<Record<string, unknown>> {
     const kind = this.kind();
-    if (!JOB_CARDS[kind] || kind === 'scrape') return {};
+    if (!MOVES.has(kind)) return {};
     const gain = this.useGain() ? this.gain() : null;
     const hardware = { ...hardwareOf({ card: this.desk.machine()?.card, stock: this.desk.stock(), gain }) } as Record<string, object>;
     const base = this.base();
     if (base) hardware['base-shims'] = { length: base.length, overhang: base.overhang ?? 0, stock: this.desk.stock() };
     const own = hardware[kind];
-    if (!own) return {};
-    const amount =
-      kind === 'adjuster' || kind === 'eccentric'
-        ? { amount: move.amount }
-        : kind === 'base-shims'
-          ? { lift: move.amount }
-          : { thickness: move.amount };
+    // What the machine card does not know, the finding's own plan may.
+    if (!own) return move.kind === kind ? move : {};
+    const definition = MOVES.get(kind);
+    const amount = definition?.amountKey ? { [definition.amountKey]: definition.signed ? move.amount : Math.abs(move.amount) } : {};
     return planMove({ format: 'isometra-move/1', move: kind, ...own, ...amount });
   }
 
@@ -145,7 +141,7 @@ export class JobCard implements OnDestroy {
     effect(() => hand.doing.set(`Move: ${this.check()?.quantities[this.quantity()]?.label ?? ''}`));
     effect(() => {
       const round = this.round();
-      const [first] = this.kinds();
+      const first = this.kinds().find((entry) => entry.kind === this.found()?.kind) ?? this.kinds()[0];
       untracked(() => {
         if (!round || this.saved()) return;
         const known = round.moves.find((move) => move.quantity === this.quantity()) ?? null;

@@ -6,7 +6,12 @@ export const KIND_NAMES: Readonly<Record<string, string>> = {
   eccentric: 'turn the eccentric sleeve',
   'shim-leaves': 'shims, equal front and rear',
   'base-shims': 'shims, front and rear apart',
-  scrape: 'scrape or grind the base',
+  scrape: 'scrape or grind',
+  feet: 'turn the levelling feet',
+  pull: 'pull it over at its two ends',
+  gib: 'drive the gib',
+  'bearing-shims': 'peel the bearing shims',
+  supports: 'scrape or shim its supports',
 };
 
 /** How a move is spoken of: "Bring it 0.021 mm toward you". */
@@ -14,6 +19,11 @@ export const VERBS: Readonly<Record<string, string>> = {
   'shim-leaves': 'Shim it',
   'base-shims': 'Shim it',
   scrape: 'Scrape or grind it',
+  feet: 'Level it by',
+  pull: 'Pull it over by',
+  gib: 'Take up',
+  'bearing-shims': 'Take out',
+  supports: 'Turn it',
   adjuster: 'Bring it',
   eccentric: 'Bring it',
 };

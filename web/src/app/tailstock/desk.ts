@@ -47,9 +47,11 @@ export class Desk {
   /** Gain learned on this machine for a kind of move, over all its checks. */
   gain(kind: string): number | null {
     const checks = [...new Set(this.all().map((round) => round.check))];
-    return gainOf(
+    const learned = gainOf(
       checks.flatMap((check) => judgedMoves(this.of(check))),
       kind,
     );
+    // What moves as it should needs no reckoning with.
+    return learned !== null && Math.abs(learned - 1) > 0.1 ? learned : null;
   }
 }

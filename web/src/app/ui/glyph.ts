@@ -70,8 +70,8 @@ export class Glyph {
 /** The way an arrow points for direction words of the core. */
 export function wayOf(direction: string | null): GlyphWay {
   if (direction === null) return null;
-  if (direction.startsWith('toward')) return 'toward';
-  if (direction.startsWith('away')) return 'away';
-  if (direction === 'high' || direction === 'up') return 'up';
-  return direction === 'low' || direction === 'down' ? 'down' : null;
+  if (/toward the operator/.test(direction)) return 'toward';
+  if (/away from the operator/.test(direction)) return 'away';
+  if (/\b(?:high|up|rising)\b/.test(direction)) return 'up';
+  return /\b(?:low|down|falling)\b/.test(direction) ? 'down' : null;
 }

@@ -7,7 +7,7 @@ export interface Shown {
 }
 
 /** The core speaks of the operator; a screen speaks to them. */
-export const spoken = (words: string): string => words.replace('the operator', 'you');
+export const spoken = (words: string): string => words.replace(/(?:the )?operator['’]s side/g, 'your side').replace('the operator', 'you');
 
 /** A size in the chosen unit, and in the other one. */
 export function bothUnits(
