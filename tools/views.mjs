@@ -55,6 +55,15 @@ export const VIEWS = [
     },
   },
   {
+    name: 'survey',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/survey`);
+      await page.waitForSelector('iso-survey svg .axis');
+      await page.getByLabel('Time, from as found to now').fill('6');
+    },
+  },
+  { name: 'bench-bed', go: (page, address) => bench(page, address, 'L-14', 'bed-twist', 0) },
+  {
     name: 'set-up',
     go: async (page, address) => {
       await page.goto(`${address}/machines/${(await machine(page, address)).id}/bench/tailstock-traverse`);

@@ -32,7 +32,7 @@ test('bad input in every field of a card is named, with what would do, and nothi
 
 test('bad input in every field of a set-up, and on the dial', async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-1');
-  await page.getByRole('link', { name: 'Measure' }).first().click();
+  await page.getByRole('link', { name: 'Measure', exact: true }).first().click();
   await expect(page.locator('summary').first()).toBeVisible();
   await page.getByText('Rarely needed').first().click();
   await page.getByText('Rarely needed').nth(1).click();

@@ -84,6 +84,11 @@ function instrumentShape(isLevel: boolean) {
 export const instrumentSchema = z.strictObject(instrumentShape(false));
 const levelSchema = z.strictObject(instrumentShape(true));
 
+/** What is asked of an instrument of a kind: a level's division is a slope. */
+export function instrumentSchemaFor(kind: unknown): typeof instrumentSchema {
+  return kind === 'level' ? levelSchema : instrumentSchema;
+}
+
 /**
  * Read an instrument, filling in the usual values.
  *
@@ -102,7 +107,7 @@ const instruments = new WeakMap<object, Instrument>();
 
 function parseInstrument(raw: unknown): { instrument?: Instrument; faults: Fault[] } {
   const kind = typeof raw === 'object' && raw !== null ? (raw as { kind?: unknown }).kind : undefined;
-  const schema = kind === 'level' ? levelSchema : instrumentSchema;
+  const schema = instrumentSchemaFor(kind);
   const parsed = schema.safeParse(raw);
   const faults = parsed.success ? [] : faultsOf(parsed.error, ['instrument'], Object.keys(schema.shape));
   if (typeof raw === 'object' && raw !== null && kind === undefined) {

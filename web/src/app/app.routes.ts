@@ -27,6 +27,7 @@ export const routes: Routes = [
         title: 'Ways to check · Isometra',
         loadComponent: () => import('./tailstock/methods').then((part) => part.Methods),
       },
+      { path: 'survey', title: 'Survey · Isometra', loadComponent: () => import('./survey/survey').then((part) => part.Survey) },
       {
         path: 'bench/:checkId',
         title: 'Set up a round · Isometra',

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, i
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Select } from 'primeng/select';
-import { CHECKS, instrumentSchema, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
+import type * as z from 'zod';
+import { CHECKS, instrumentSchemaFor, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
 import type { RoundWrite } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -11,7 +12,7 @@ import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Cautions } from '../ui/cautions';
-import { formFaults, settled, type FormValue } from '../ui/form-model';
+import { fieldsOf, formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { firstDraft, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
 
@@ -35,7 +36,6 @@ export class Begin implements OnDestroy {
   private readonly hand = inject(AtHand);
 
   protected readonly own = OWN;
-  protected readonly instrumentSchema = instrumentSchema;
   protected readonly purposeSchema = purposeSchemaForm;
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
@@ -51,6 +51,7 @@ export class Begin implements OnDestroy {
   });
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
+  protected readonly instrumentSchema = computed(() => instrumentSchemaFor(this.draft().own['kind']));
   private readonly kind = computed(() => valueKindOf(this.check(), this.draft().setup));
   protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.kind())));
   protected readonly choices = computed(() => [
@@ -80,7 +81,7 @@ export class Begin implements OnDestroy {
       plan: settled(check.plan, draft.plan, system),
       conditions: settled(check.conditions, draft.conditions, system),
       purpose: settled(purposeSchemaForm, draft.purpose, system),
-      own: settled(instrumentSchema, draft.own, system),
+      own: settled(instrumentSchemaFor(draft.own['kind']), draft.own, system),
     };
   });
 
@@ -89,7 +90,7 @@ export class Begin implements OnDestroy {
     plan: formFaults(this.check().plan, this.full().plan),
     conditions: formFaults(this.check().conditions, this.full().conditions),
     purpose: formFaults(purposeSchemaForm, this.full().purpose),
-    own: this.draft().kitId === OWN ? formFaults(instrumentSchema, this.full().own) : ([] as Fault[]),
+    own: this.draft().kitId === OWN ? formFaults(this.instrumentSchema(), this.full().own) : ([] as Fault[]),
   }));
   private readonly faultCount = computed(() => Object.values(this.faults()).reduce((sum, faults) => sum + faults.length, 0));
 
@@ -112,6 +113,11 @@ export class Begin implements OnDestroy {
   }
 
   private readonly draftName = computed(() => `begin:${this.desk.machine()?.id}:${this.checkId()}`);
+
+  /** Whether a part of the form has anything to ask. */
+  protected asks(schema: z.ZodObject): boolean {
+    return fieldsOf(schema).length > 0;
+  }
 
   protected set<K extends keyof BeginDraft>(key: K, value: BeginDraft[K]): void {
     this.draft.update((draft) => ({ ...draft, [key]: value }));

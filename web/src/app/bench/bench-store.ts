@@ -69,11 +69,14 @@ export class BenchStore {
     return check ? valueKindOf(check, this.setup()) : 'indicator';
   });
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
-  readonly solved = computed(() => {
+  /** The round as a sheet: what the call is worked out from. */
+  readonly sheet = computed(() => {
     const round = this.round();
-    return round
-      ? trySolve(sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock() }))
-      : { finding: null, faults: [] };
+    return round && sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock() });
+  });
+  readonly solved = computed(() => {
+    const sheet = this.sheet();
+    return sheet ? trySolve(sheet) : { finding: null, faults: [] };
   });
 
   readonly slots = computed((): BenchSlot[] => {

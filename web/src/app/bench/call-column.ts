@@ -7,11 +7,12 @@ import { Desk } from '../tailstock/desk';
 import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
 import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
+import { Draws } from './draws';
 
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph],
+  imports: [RouterLink, Glyph, Draws],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
   templateUrl: './call-column.html',
@@ -43,6 +44,7 @@ export class CallColumn {
     return {
       name,
       label: info.label,
+      info,
       state: quantity.verdict as GlyphState,
       way: wayOf(quantity.direction),
       head: zero ? `${info.label}: nothing to be told from zero` : `${info.subject ?? info.label} is`,

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
-import { instrumentSchema, type Fault } from '@isometra/core';
+import { instrumentSchemaFor, type Fault } from '@isometra/core';
 import { kitFaults, type KitItem } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
@@ -60,17 +60,17 @@ export class KitCard {
   private readonly kit = inject(Kit);
   private readonly settings = inject(Settings);
 
-  protected readonly schema = instrumentSchema;
   protected readonly open = linkedSignal(() => this.item().version === 0);
   protected readonly name = linkedSignal(() => this.item().name);
   protected readonly data = linkedSignal<FormValue>(() => this.item().data);
+  protected readonly schema = computed(() => instrumentSchemaFor(this.data()['kind']));
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
   private readonly newer = signal<KitItem | null>(null);
 
   /** What is stored: an instrument with its units written out. */
   private readonly full = computed(() =>
-    this.item().kind === 'instrument' ? settled(instrumentSchema, this.data(), this.settings.system()) : this.data(),
+    this.item().kind === 'instrument' ? settled(this.schema(), this.data(), this.settings.system()) : this.data(),
   );
   protected readonly faults = computed((): Fault[] =>
     kitFaults({ kind: this.item().kind, data: this.full() }).map((fault) => ({ ...fault, path: fault.path.replace(/^data\.?/, '') })),

@@ -1,0 +1,65 @@
+import { addLathe, beginRound, call, expect, read, test } from './shop.js';
+
+test('a bed job: from as found by an overshoot and a wrong way to in, and what it upsets', async ({ page, shop }) => {
+  await addLathe(page, shop.address, 'L-21');
+  await page.getByRole('link', { name: 'Bar between centres' }).first().click();
+  await beginRound(page, /^Read, and done$/, { 'Distance between centres': '400 mm' }, '0.002 mm').catch(() => undefined);
+  await read(page, '0', '1', '0', '3', '0');
+
+  const bed = page.locator('iso-ladder a[href$="bench/bed-twist"]');
+  const round = async (...values: string[]) => {
+    await bed.click();
+    await page.getByLabel('Read, and done').check();
+    if (await page.getByLabel('One division').isVisible()) await page.getByLabel('One division').fill('5 um/m');
+    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await read(page, ...values);
+  };
+  const moved = async () => {
+    await page.keyboard.press('m');
+    await expect(page.locator('iso-job-card ol')).toContainText('Half up on one side, half down on the other');
+    await page.getByRole('button', { name: /It is done/ }).click();
+  };
+
+  // Roll grows by 10 divisions of 5 µm/m over a metre.
+  await round('0', '0', '5', '-5', '10', '-10');
+  await expect(call(page)).toContainText('50');
+  await expect(call(page)).toContainText('your side rising toward the tailstock');
+  await moved();
+  await round('0', '0', '-4', '4', '-8', '8');
+  await expect(call(page)).toContainText('falling toward the tailstock');
+  await moved();
+  await round('0', '0', '-9', '9', '-18', '18');
+  await page.keyboard.press('n');
+  await expect(page.getByText('It moved further than planned.')).toBeVisible();
+  await expect(page.getByText('It went the wrong way.')).toBeVisible();
+  await page.getByRole('link', { name: 'Round 3' }).click();
+  await moved();
+  await round('0', '0', '0', '0', '0.5', '-0.5');
+  await expect(call(page).locator('h2').first()).toContainText('In');
+
+  // What was moved under the tailstock makes its rung stale, with the reason beside it.
+  await expect(page.locator('iso-ladder li', { hasText: 'Bar between centres' })).toContainText('upset by a move on “Bed twist”');
+
+  await page.getByRole('button', { name: 'Where the doubt comes from' }).first().click();
+  await page.getByRole('button', { name: 'Try it with 100 000 draws' }).click();
+  await expect(page.getByText(/95 of 100 draws of 100,000 lie between/)).toBeVisible({ timeout: 20_000 });
+});
+
+test.describe('with the demo', () => {
+  test.use({ demo: true });
+
+  test('the survey replays the machine from as found to now', async ({ page, shop }) => {
+    await page.goto(`${shop.address}/machines`);
+    await page.getByRole('link', { name: /L-14/ }).first().click();
+    await page.getByRole('link', { name: 'Survey' }).click();
+    await expect(page.getByText('Tailstock: 0.00')).not.toHaveCount(0);
+    const slider = page.getByLabel('Time, from as found to now');
+    await slider.focus();
+    await page.keyboard.press('Home');
+    await expect(page.getByText('Tailstock: not measured.').first()).toBeVisible();
+    for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+    await expect(page.getByText(/Tailstock: 0\.06\d mm toward you/)).toBeVisible();
+    await page.getByLabel('Exaggeration').selectOption('200');
+    await expect(page.getByText('errors drawn ×200')).toBeVisible();
+  });
+});

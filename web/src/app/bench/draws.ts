@@ -1,0 +1,99 @@
+import { ChangeDetectionStrategy, Component, type OnDestroy, computed, inject, input, signal } from '@angular/core';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { DrawnUncertainty, QuantityInfo } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { bothUnits, spoken } from '../ui/say';
+import type { MonteCarloWork } from '../workers/monte-carlo.worker';
+
+const DRAWS = 100_000;
+
+/** A Monte Carlo of the call: in a worker, with progress, and it can be stopped. */
+@Component({
+  selector: 'iso-draws',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (running()) {
+      <p>
+        <progress [value]="done()" [max]="draws" aria-label="Draws done"></progress>
+        <button type="button" (click)="stop()">Stop</button>
+      </p>
+    } @else {
+      <button type="button" class="plain" (click)="start()">{{ drawn() ? 'Draw again' : 'Try it with 100 000 draws' }}</button>
+    }
+    @if (problem()) {
+      <p role="alert">{{ problem() }}</p>
+    }
+    @if (told(); as line) {
+      <p class="soft">{{ line }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      font-size: 14px;
+    }
+    p {
+      display: flex;
+      align-items: center;
+      gap: 10px;
+      padding-top: 4px;
+    }
+    progress {
+      flex: 1;
+      accent-color: var(--blue);
+    }
+  `,
+})
+export class Draws implements OnDestroy {
+  readonly sheet = input.required<unknown>();
+  readonly quantity = input.required<string>();
+  readonly info = input.required<QuantityInfo>();
+
+  private readonly settings = inject(Settings);
+  private worker: Worker | undefined;
+  private work: Remote<MonteCarloWork> | undefined;
+  protected readonly draws = DRAWS;
+  protected readonly running = signal(false);
+  protected readonly done = signal(0);
+  protected readonly problem = signal('');
+  protected readonly drawn = signal<DrawnUncertainty | null>(null);
+
+  /** The interval that holds 95 of a hundred draws, with its directions. */
+  protected readonly told = computed(() => {
+    const drawn = this.drawn();
+    if (!drawn) return '';
+    const shown = { system: this.settings.system(), fineness: 'fine' as const };
+    const { words, dimension } = this.info();
+    const say = (value: number) =>
+      `${bothUnits(value, dimension, shown, drawn.u * 2).large} ${words ? spoken(value < 0 ? words.minus : words.plus) : ''}`.trim();
+    return `95 of 100 draws of ${this.done().toLocaleString('en')} lie between ${say(drawn.low)} and ${say(drawn.high)}.`;
+  });
+
+  ngOnDestroy(): void {
+    this.worker?.terminate();
+  }
+
+  protected async start(): Promise<void> {
+    this.worker ??= new Worker(new URL('../workers/monte-carlo.worker', import.meta.url), { type: 'module' });
+    this.work ??= wrap<MonteCarloWork>(this.worker);
+    this.running.set(true);
+    this.problem.set('');
+    this.done.set(0);
+    try {
+      const result = await this.work.draw(
+        this.sheet(),
+        DRAWS,
+        proxy((done: number) => this.done.set(done)),
+      );
+      this.drawn.set(result[this.quantity()] ?? null);
+    } catch (error) {
+      this.problem.set((error as Error).message);
+    } finally {
+      this.running.set(false);
+    }
+  }
+
+  protected stop(): void {
+    void this.work?.stop();
+  }
+}
