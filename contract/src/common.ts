@@ -7,7 +7,7 @@ export const versionSchema = z.int({ error: 'must be the version that was read' 
 
 /** Initials of who did it. */
 export const whoSchema = z
-  .string({ error: 'must be initials' })
+  .string({ error: (issue) => (issue.input === undefined ? 'is missing: give your initials' : 'must be initials') })
   .trim()
   .min(1, { error: 'is missing: give your initials' })
   .max(8, { error: 'must be at most 8 characters: initials' });

@@ -9,7 +9,7 @@ export const kitItemSchema = z.strictObject({
   id: idSchema,
   kind: z.enum(KIT_KINDS, { error: `must be one of ${KIT_KINDS.join(', ')}` }),
   name: z
-    .string({ error: 'must be a text' })
+    .string({ error: (issue) => (issue.input === undefined ? 'is missing: give it a name' : 'must be a text') })
     .trim()
     .min(1, { error: 'is missing: give it a name' })
     .max(60, { error: 'must have at most 60 characters' }),

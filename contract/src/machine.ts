@@ -11,9 +11,9 @@ export const MACHINE_KINDS = [
   { value: 'machining-centre', label: 'machining centre' },
 ] as const;
 
-const text = (max: number) =>
+const text = (max: number, missing = 'is missing: give a text') =>
   z
-    .string({ error: 'must be a text' })
+    .string({ error: (issue) => (issue.input === undefined ? missing : 'must be a text') })
     .trim()
     .max(max, { error: `must have at most ${max} characters` });
 
@@ -79,7 +79,7 @@ const eccentric = z
 
 /** The card of a machine: what it is and how it is adjusted. Lengths as typed, bare numbers in mm. */
 export const machineCardSchema = z.strictObject({
-  number: text(24)
+  number: text(24, 'is missing: give the shop number')
     .min(1, { error: 'is missing: give the shop number' })
     .register(fieldRegistry, { label: 'Shop number', help: 'As painted on it: L-14.' }),
   nickname: text(60).optional().register(fieldRegistry, { label: 'Nickname' }),

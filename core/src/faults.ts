@@ -70,8 +70,11 @@ export function unknownKey(path: readonly PropertyKey[], known: readonly string[
 }
 
 function messageFor(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'invalid_type') {
-    return issue.input === undefined ? `is missing: give ${article(issue.expected)}` : `must be ${article(issue.expected)}`;
+  // The library's own words for a wrong type; a schema with words of its own keeps them.
+  if (issue.code === 'invalid_type' && issue.message.startsWith('Invalid input')) {
+    return issue.message.endsWith('received undefined')
+      ? `is missing: give ${article(issue.expected)}`
+      : `must be ${article(issue.expected)}`;
   }
   if (issue.code === 'invalid_value') return `must be one of ${issue.values.map(String).join(', ')}`;
   return issue.message;

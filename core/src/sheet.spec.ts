@@ -76,6 +76,14 @@ describe('reading a sheet', () => {
     for (const raw of [null, 3, 'text', [], {}]) expect(faultsOf(() => raw ?? 0).length).toBeGreaterThan(0);
   });
 
+  it('tells a wrong kind of value from a missing one', () => {
+    const message = (change: Parameters<typeof faultsOf>[0]) => faultsOf(change)[0].message;
+    expect(message((sheet) => void (sheet.readings[0]['swapped'] = 'yes'))).toBe('must be true or false');
+    expect(message((sheet) => void (sheet.readings[0]['set'] = 1.5))).toContain('must be the number of the set-up');
+    expect(message((sheet) => void delete sheet.setup['centreDistance'])).toContain('is missing');
+    expect(message((sheet) => void (sheet.setup['bar'] = 3))).toBe('must be an object');
+  });
+
   it('suggests the key that was meant', () => {
     expect(faultsOf((sheet) => void (sheet.setup['centerDistance'] = 3))[0].message).toContain('did you mean "centreDistance"');
     expect(nearest('tailstock-travers', ['tailstock-traverse', 'tailstock-sweep'])).toBe('tailstock-traverse');

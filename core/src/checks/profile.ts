@@ -41,8 +41,18 @@ export function straightnessEstimates(points: readonly ProfilePoint[], values: r
   const slope = slopeWeights(x);
   const centre = mean(x);
   const room = new Float64Array(points.length);
+  // The forms are mostly zeros: keep what is not, in flat arrays, because heights are asked for 100 000 times.
+  const parts = points.map((point) => point.weights.flatMap((weight, i) => (weight === 0 ? [] : [[i, weight] as const])));
+  const starts = parts.reduce<number[]>((all, part) => [...all, all[all.length - 1] + part.length], [0]);
+  const slots = Int32Array.from(parts.flat(), ([slot]) => slot);
+  const factors = Float64Array.from(parts.flat(), ([, weight]) => weight);
+  const constants = Float64Array.from(points, (point) => point.constant);
   const heights = (now: ArrayLike<number>): Float64Array => {
-    points.forEach((point, k) => (room[k] = dot(point.weights, now) + point.constant));
+    for (let k = 0; k < room.length; k++) {
+      let height = constants[k];
+      for (let e = starts[k]; e < starts[k + 1]; e++) height += factors[e] * now[slots[e]];
+      room[k] = height;
+    }
     return room;
   };
   /** Range about the least-squares line, without making anything: it is asked for 100 000 times. */

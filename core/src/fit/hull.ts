@@ -2,25 +2,33 @@
 const turn = (x: ArrayLike<number>, y: ArrayLike<number>, a: number, b: number, c: number): number =>
   (x[b] - x[a]) * (y[c] - y[a]) - (y[b] - y[a]) * (x[c] - x[a]);
 
-/** Indices of the lower (side 1) or upper (side −1) hull of points sorted by x. */
-function chain(x: ArrayLike<number>, y: ArrayLike<number>, side: 1 | -1): number[] {
-  const kept: number[] = [];
+/** Indices of the lower (side 1) or upper (side −1) hull of points sorted by x, written into `kept`; how many. */
+function chain(x: ArrayLike<number>, y: ArrayLike<number>, side: 1 | -1, kept: Int32Array): number {
+  let size = 0;
   for (let i = 0; i < x.length; i++) {
-    while (kept.length > 1 && side * turn(x, y, kept[kept.length - 2], kept[kept.length - 1], i) <= 0) kept.pop();
-    kept.push(i);
+    while (size > 1 && side * turn(x, y, kept[size - 2], kept[size - 1], i) <= 0) size--;
+    kept[size++] = i;
   }
-  return kept;
+  return size;
 }
 
 /** Narrowest gap between lines along the edges of one hull and the corners of the other. */
-function narrowestAlong(x: ArrayLike<number>, y: ArrayLike<number>, edges: readonly number[], others: readonly number[]): number {
+function narrowestAlong(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  edges: Int32Array,
+  edgeCount: number,
+  others: Int32Array,
+  otherCount: number,
+): number {
   let narrowest = Infinity;
-  for (let i = 1; i < edges.length; i++) {
-    const [a, b] = [edges[i - 1], edges[i]];
+  for (let i = 1; i < edgeCount; i++) {
+    const a = edges[i - 1];
+    const b = edges[i];
     if (x[b] === x[a]) continue;
     const slope = (y[b] - y[a]) / (x[b] - x[a]);
     let gap = 0;
-    for (const k of others) gap = Math.max(gap, Math.abs(y[k] - y[a] - slope * (x[k] - x[a])));
+    for (let j = 0; j < otherCount; j++) gap = Math.max(gap, Math.abs(y[others[j]] - y[a] - slope * (x[others[j]] - x[a])));
     narrowest = Math.min(narrowest, gap);
   }
   return narrowest;
@@ -34,8 +42,12 @@ function narrowestAlong(x: ArrayLike<number>, y: ArrayLike<number>, edges: reado
  */
 export function minimumZone(x: ArrayLike<number>, y: ArrayLike<number>): number {
   if (x.length < 3) return 0;
-  const lower = chain(x, y, 1);
-  const upper = chain(x, y, -1);
-  const narrowest = Math.min(narrowestAlong(x, y, lower, upper), narrowestAlong(x, y, upper, lower));
+  const lower = new Int32Array(x.length);
+  const upper = new Int32Array(x.length);
+  const [lowerCount, upperCount] = [chain(x, y, 1, lower), chain(x, y, -1, upper)];
+  const narrowest = Math.min(
+    narrowestAlong(x, y, lower, lowerCount, upper, upperCount),
+    narrowestAlong(x, y, upper, upperCount, lower, lowerCount),
+  );
   return narrowest === Infinity ? 0 : narrowest;
 }

@@ -18,6 +18,18 @@ export function seededRandom(seed: number): Random {
     t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
     return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
   };
-  const normal = (): number => Math.sqrt(-2 * Math.log(1 - even())) * Math.cos(2 * Math.PI * even());
+  // Two come at a time: the second is kept for the next call.
+  let spare: number | undefined;
+  const normal = (): number => {
+    if (spare !== undefined) {
+      const kept = spare;
+      spare = undefined;
+      return kept;
+    }
+    const radius = Math.sqrt(-2 * Math.log(1 - even()));
+    const angle = 2 * Math.PI * even();
+    spare = radius * Math.sin(angle);
+    return radius * Math.cos(angle);
+  };
   return { even, between: (low, high) => low + (high - low) * even(), normal };
 }

@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, type OnDestroy, computed, inject, signal } from '@angular/core';
 import { Subject, firstValueFrom } from 'rxjs';
 import { Api, type ApiFailure } from './api';
 
@@ -25,10 +25,12 @@ const PAUSE = 1500;
  * a second tab or a server that is away loses none.
  */
 @Injectable({ providedIn: 'root' })
-export class Outbox {
+export class Outbox implements OnDestroy {
   private readonly api = inject(Api);
   private readonly queue = signal<readonly Waiting[]>(readQueue());
   private working = false;
+  private closed = false;
+  private readonly listening = new AbortController();
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** Every acknowledged or refused write. */
@@ -37,9 +39,16 @@ export class Outbox {
   readonly away = signal(false);
 
   constructor() {
-    addEventListener('storage', (event) => event.key === KEY && this.queue.set(readQueue()));
-    addEventListener('online', () => void this.work());
+    const { signal: until } = this.listening;
+    addEventListener('storage', (event) => event.key === KEY && this.queue.set(readQueue()), { signal: until });
+    addEventListener('online', () => void this.work(), { signal: until });
     void this.work();
+  }
+
+  ngOnDestroy(): void {
+    this.closed = true;
+    this.listening.abort();
+    clearTimeout(this.timer);
   }
 
   /** Writes of a round that are still on their way. */
@@ -60,18 +69,19 @@ export class Outbox {
 
   /** Send what waits, oldest first; one tab at a time where the browser can tell. */
   private async work(): Promise<void> {
-    if (this.working || readQueue().length === 0) return;
+    if (this.closed || this.working || readQueue().length === 0) return;
     this.working = true;
     clearTimeout(this.timer);
     const drain = () => this.drain();
     const done = await ('locks' in navigator ? navigator.locks.request(KEY, drain) : drain());
     this.working = false;
+    if (this.closed) return;
     if (!done) this.timer = setTimeout(() => void this.work(), PAUSE);
     else if (readQueue().length) void this.work();
   }
 
   private async drain(): Promise<boolean> {
-    for (let first = readQueue()[0]; first; first = readQueue()[0]) {
+    for (let first = readQueue()[0]; first && !this.closed; first = readQueue()[0]) {
       const waiting = first;
       const failure = await firstValueFrom(this.api.send(waiting.method, waiting.path, waiting.body)).then(
         () => undefined,

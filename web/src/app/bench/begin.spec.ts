@@ -1,0 +1,82 @@
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import type { RoundWrite } from '@isometra/contract';
+import { barRound, openShop, show } from '../testing/fake-shop.spec';
+import { Begin } from './begin';
+
+describe('before a round', () => {
+  const open = async (checkId: string, rounds = [] as ReturnType<typeof barRound>[]) => {
+    const shop = openShop(rounds);
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    return { ...shop, navigate, page: await show(Begin, { checkId }) };
+  };
+  const tick = async (page: Awaited<ReturnType<typeof open>>['page']) => {
+    const box = page.element.querySelector<HTMLInputElement>('.tick input');
+    if (box) {
+      box.checked = true;
+      box.dispatchEvent(new Event('change'));
+    }
+    await page.fixture.whenStable();
+  };
+
+  it('the cautions are read first', async () => {
+    const { page, api } = await open('tailstock-traverse');
+    await page.press('Begin the round');
+    expect(page.text()).toContain('Read the cautions and tick them first.');
+    expect(api.sent).toEqual([]);
+  });
+
+  it('what is missing is named and counted', async () => {
+    const { page } = await open('tailstock-traverse');
+    await tick(page);
+    await page.type('Distance between centres', '');
+    await page.press('Begin the round');
+    expect(page.text()).toContain('One field needs another look.');
+    expect(
+      page
+        .all('[role=alert]')
+        .map((alert) => alert.textContent)
+        .join(),
+    ).toContain('Distance between centres is missing');
+  });
+
+  it('begins with the instrument in hand, the nudge test and the conditions in base units', async () => {
+    const { page, api, navigate } = await open('tailstock-traverse');
+    await tick(page);
+    await page.type('Distance between centres', '16');
+    await page.type('Place along the bed', '600 mm');
+    (page.named('it counts down').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
+    await page.press('Begin the round');
+    const round = api.sent[0].body as RoundWrite;
+    expect(round.instrument).toEqual({ kind: 'lever', graduation: '0.002 mm', sense: -1 });
+    expect(round.instrumentName).toBe('Lever dial');
+    expect(round.setup['centreDistance']).toBe('16 mm');
+    expect(round.conditions).toEqual({ place: 600 });
+    expect(navigate).toHaveBeenCalledWith(['/machines', 'lathe', 'bench', 'tailstock-traverse', round.id]);
+  });
+
+  it('starts from the last round, but asks the nudge test anew', async () => {
+    const { page } = await open('tailstock-traverse', [barRound(3, 9)]);
+    expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('400 mm');
+    expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('600 mm');
+    expect(page.text()).toContain('Not tried: the call will be given with the direction assumed');
+  });
+
+  it('a level is described by its slope, and only what is asked is shown', async () => {
+    const { page } = await open('bed-twist');
+    expect(page.text()).not.toContain('As it will be used');
+    expect(page.text()).not.toContain('What it is for');
+    await tick(page);
+    await page.type('One division', '20');
+    await page.press('Begin the round');
+    expect(page.all('[role=alert]').length).toBe(0);
+  });
+
+  it('a draft survives leaving the page', async () => {
+    const { page } = await open('tailstock-traverse');
+    await page.type('Distance between centres', '123');
+    page.fixture.destroy();
+    const again = await show(Begin, { checkId: 'tailstock-traverse' });
+    expect((again.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('123 mm');
+  });
+});

@@ -1,0 +1,106 @@
+import { TestBed } from '@angular/core/testing';
+import type { ReadingWrite } from '@isometra/contract';
+import { Keys } from '../data/keys';
+import { barRound, openShop, show, until, type Shown } from '../testing/fake-shop.spec';
+import { Bench } from './bench';
+
+describe('the bench on the screen', () => {
+  const open = async (round = { ...barRound(0, 0), readings: [] } as ReturnType<typeof barRound>) => {
+    const shop = openShop([round]);
+    const bench = await show(Bench, { checkId: round.check, roundId: round.id });
+    return { ...shop, round, bench };
+  };
+  const field = (bench: Shown<Bench>) => bench.element.querySelector<HTMLInputElement>('#reading') as HTMLInputElement;
+  const read = async (bench: Shown<Bench>, text: string) => {
+    field(bench).value = text;
+    field(bench).dispatchEvent(new Event('input'));
+    field(bench).form?.requestSubmit();
+    await bench.fixture.whenStable();
+    await new Promise((resolve) => setTimeout(resolve, 10));
+    await bench.fixture.whenStable();
+  };
+  const press = async (bench: Shown<Bench>, key: string) => {
+    const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true });
+    field(bench).dispatchEvent(event);
+    TestBed.inject(Keys).handle(event);
+    await bench.fixture.whenStable();
+  };
+
+  it('asks for the first place, then the next, and the call follows', async () => {
+    const { bench, api } = await open();
+    expect(bench.text()).toContain('Operator’s side, near the headstock, 20 mm');
+    expect(bench.text()).toContain('No call yet');
+    await read(bench, '0');
+    expect(bench.text()).toContain('near the tailstock, 380 mm');
+    await read(bench, '-9.5');
+    expect(bench.text()).toContain('Bring it 0.021 mm toward you.');
+    await until(() => api.sent.length === 2);
+    expect(api.sent.map((write) => (write.body as ReadingWrite).value)).toEqual(['0 div', '-9.5 div']);
+  });
+
+  it('a reading that is none stays in the field with its fault', async () => {
+    const { bench, api } = await open();
+    await read(bench, 'twelve');
+    expect(bench.element.querySelector('#reading-fault')?.textContent).toContain('Try: 3.5 div');
+    expect(field(bench).value).toBe('twelve');
+    expect(api.sent).toEqual([]);
+  });
+
+  it('minus behind a number turns its sign, arrows move the needle', async () => {
+    const { bench } = await open();
+    field(bench).value = '3.5';
+    field(bench).dispatchEvent(new Event('input'));
+    field(bench).setSelectionRange(3, 3);
+    await press(bench, '-');
+    expect(field(bench).value).toBe('-3.5');
+    await press(bench, 'ArrowRight');
+    expect(field(bench).value).toBe('-3');
+    expect(bench.element.querySelector('iso-dial svg')?.getAttribute('aria-label')).toBe('Needle at -3.0 divisions');
+  });
+
+  it('keys work from the empty field: another place, the table, another set-up', async () => {
+    const { bench } = await open();
+    await press(bench, 'ArrowDown');
+    expect(bench.text()).toContain('near the tailstock, 380 mm');
+    await press(bench, 't');
+    expect(bench.all('table').length).toBe(1);
+    await press(bench, 's');
+    expect(bench.text()).toContain('set-up 2');
+  });
+
+  it('readings are corrected and withdrawn in the table, never changed', async () => {
+    const { bench, api, round } = await open(barRound(-21, 9));
+    await press(bench, 't');
+    expect(bench.all('tbody tr').length).toBe(5);
+    await bench.press('Correct');
+    expect(bench.text()).toContain('Correct the reading 0 um');
+    await read(bench, '1 um');
+    await bench.press('Withdraw');
+    await until(() => api.sent.length === 2);
+    const [first, second] = api.sent.map((write) => write.body as ReadingWrite);
+    expect(first).toEqual(jasmine.objectContaining({ supersedes: round.readings[0].id, why: 'misread' }));
+    expect(second).toEqual(jasmine.objectContaining({ value: null, why: 'withdrawn' }));
+    expect(bench.all('tr.gone').length).toBe(2);
+  });
+
+  it('a finished round shows its call, its doubts and what it cannot see', async () => {
+    const { bench } = await open(barRound(-21, 9, { purpose: { kind: 'turning', length: '200 mm' } }));
+    expect(bench.text()).toContain('All places are read');
+    expect(bench.text()).toContain('What this cannot see');
+    expect(bench.text()).toContain('taper on diameter over the length');
+    await bench.press('Where the doubt comes from');
+    expect(bench.all('.budget li').length).toBeGreaterThan(2);
+    expect(bench.named('Job card for this move').classList).toContain('next');
+  });
+
+  it('marks on the drawing can be chosen', async () => {
+    const { bench } = await open();
+    for (let i = 0; i < 50 && bench.all('.mark').length === 0; i++) {
+      await new Promise((resolve) => setTimeout(resolve, 20));
+      await bench.fixture.whenStable();
+    }
+    bench.all('.mark')[3].dispatchEvent(new MouseEvent('click', { bubbles: true }));
+    await bench.fixture.whenStable();
+    expect(bench.text()).toContain('Top, near the tailstock');
+  });
+});

@@ -1,0 +1,99 @@
+import { Router } from '@angular/router';
+import { TestBed } from '@angular/core/testing';
+import { ApiFailure } from '../data/api';
+import { openShop, show } from '../testing/fake-shop.spec';
+import { MachineCardForm } from './machine-card';
+import { MachineList } from './machine-list';
+
+describe('the machines', () => {
+  it('are plates with what matters of each', async () => {
+    openShop();
+    const list = await show(MachineList);
+    expect(list.text()).toContain('L-14');
+    expect(list.text()).toContain('engine lathe');
+    expect(list.text()).toContain('1500 mm between centres');
+    expect(list.text()).toContain('adjuster 1.5 mm pitch');
+  });
+
+  it('an empty shop says what to do first and offers the demo', async () => {
+    const { api } = openShop();
+    api.machines = [];
+    const list = await show(MachineList);
+    expect(list.text()).toContain('No machine here yet');
+    expect(list.named('Add a machine').classList).toContain('next');
+    await list.press('Fill in the demo shop');
+    expect(api.sent.map((write) => write.path)).toEqual(['/demo']);
+    expect(list.text()).toContain('L-15');
+  });
+
+  it('a silent server can be asked again', async () => {
+    const { api } = openShop();
+    const get = spyOn(api, 'get').and.callThrough();
+    api.machines = undefined as never;
+    const list = await show(MachineList);
+    expect(list.text()).toContain('no such thing');
+    api.machines = [];
+    await list.press('Try again');
+    expect(get).toHaveBeenCalledTimes(2);
+    expect(list.text()).toContain('No machine here yet');
+  });
+});
+
+describe('a machine card', () => {
+  const numbered = (card: Awaited<ReturnType<typeof show<MachineCardForm>>>) =>
+    card.all('[role=alert]').map((alert) => (alert.textContent ?? '').trim());
+
+  it('a new one names what is missing and sends what was typed with its unit', async () => {
+    const { api } = openShop();
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const card = await show(MachineCardForm);
+    await card.press('Add this machine');
+    expect(numbered(card).join()).toContain('Shop number is missing');
+    await card.type('Shop number', 'L-9');
+    await card.type('Swing over bed', '300');
+    await card.press('Add this machine');
+    expect(numbered(card).join()).toContain('Kind must be one of');
+    (card.fixture.componentInstance as unknown as { type: (value: object) => void }).type({
+      number: 'L-9',
+      swing: '300 mm',
+      kind: 'engine-lathe',
+    });
+    await card.press('Add this machine');
+    expect(api.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/machines' }));
+    expect(api.sent[0].body).toEqual(
+      jasmine.objectContaining({ card: { number: 'L-9', swing: '300 mm', kind: 'engine-lathe' }, by: 'HB' }),
+    );
+    expect(navigate).toHaveBeenCalled();
+  });
+
+  it('what was typed comes back after leaving, until it is kept', async () => {
+    openShop();
+    const first = await show(MachineCardForm);
+    await first.type('Shop number', 'L-33');
+    first.fixture.destroy();
+    const again = await show(MachineCardForm);
+    expect(again.all('input').map((input) => (input as HTMLInputElement).value)).toContain('L-33');
+  });
+
+  it('somebody else’s change is told, and a second try goes over it', async () => {
+    const { api } = openShop();
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const card = await show(MachineCardForm, { machineId: 'lathe' });
+    await card.type('Swing over bed', '430 mm');
+    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], { ...api.machines[0], version: 8 });
+    await card.press('Keep the card');
+    expect(card.text()).toContain('Somebody else has changed this card');
+    await card.press('Keep the card');
+    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ version: 8 }));
+  });
+
+  it('a refusal of the server is shown at its field', async () => {
+    const { api } = openShop();
+    const card = await show(MachineCardForm, { machineId: 'lathe' });
+    api.refuse = new ApiFailure(409, [
+      { path: 'card.number', message: 'is already the number of another machine', example: 'another one' },
+    ]);
+    await card.press('Keep the card');
+    expect(numbered(card).join()).toContain('Shop number is already the number of another machine');
+  });
+});
