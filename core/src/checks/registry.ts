@@ -1,13 +1,14 @@
 import type { CheckDefinition } from './define.js';
 import { barQualification } from './catalogue/barQualification.js';
 import { bedTwist } from './catalogue/bedTwist.js';
+import { columnLean } from './catalogue/columnLean.js';
 import { dovetailOverPins } from './catalogue/dovetail.js';
 import { headTram } from './catalogue/headTram.js';
 import { chuckTestCut, crossSlideSquareness, quillParallelism } from './catalogue/latheParts.js';
 import * as plays from './catalogue/plays.js';
 import { spindleAxis } from './catalogue/spindleAxis.js';
 import { centreRunout, spindlePlay, spindleRunout } from './catalogue/spindleParts.js';
-import { axisSquareness, columnLean, saddleSquareness } from './catalogue/squares.js';
+import { axisSquareness, saddleSquareness } from './catalogue/squares.js';
 import { guideBush, subSpindle, turretBore } from './catalogue/sweeps.js';
 import { tableLevel } from './catalogue/tableLevel.js';
 import { tailstockSweep } from './catalogue/tailstockSweep.js';
