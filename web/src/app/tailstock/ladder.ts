@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import type { Rung } from '@isometra/contract';
 import { Settings } from '../data/settings';
@@ -40,6 +40,15 @@ import { Desk } from './desk';
 export class Ladder {
   protected readonly desk = inject(Desk);
   private readonly settings = inject(Settings);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  constructor() {
+    // The rung in hand, or the next one, is in sight.
+    afterRenderEffect(() => {
+      this.rungs();
+      this.host.nativeElement.querySelector('a.on, li.next')?.scrollIntoView({ block: 'nearest' });
+    });
+  }
 
   protected readonly rungs = computed(() => {
     const next = this.desk.inHand() ? undefined : this.desk.next();

@@ -1,0 +1,107 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { expect, test } from '@playwright/test';
+
+const START = fileURLToPath(new URL('../../tools/start.mjs', import.meta.url));
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => resolve(port));
+    });
+  });
+
+interface Started {
+  readonly child: ChildProcess;
+  readonly output: () => string;
+  readonly ended: Promise<number | null>;
+}
+
+/** The start script on data of its own. */
+function start(data: string, args: string[]): Started {
+  const child = spawn(process.execPath, [START, ...args], {
+    env: { ...process.env, ISOMETRA_DATA: data },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let output = '';
+  child.stdout?.on('data', (chunk) => (output += chunk));
+  child.stderr?.on('data', (chunk) => (output += chunk));
+  return { child, output: () => output, ended: new Promise((resolve) => child.once('exit', resolve)) };
+}
+
+const serving = async (started: Started): Promise<void> =>
+  expect.poll(started.output, { timeout: 60_000 }).toContain('Isometra is at http');
+const runs = (pid: number): boolean => existsSync(`/proc/${pid}`);
+
+test.describe.configure({ mode: 'serial' });
+
+test('starts with its own database, stops cleanly, and keeps the shop', async ({ request }) => {
+  const data = mkdtempSync(join(tmpdir(), 'isometra-start-'));
+  const [port, databasePort] = [await freePort(), await freePort()];
+  const args = ['--port', String(port), '--db-port', String(databasePort)];
+  try {
+    const first = start(data, args);
+    await serving(first);
+    const machines = await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json();
+    expect(machines.length).toBe(2);
+
+    const beside = start(data, args);
+    expect(await beside.ended).toBe(1);
+    expect(beside.output()).toContain('already running');
+
+    const database = Number(readFileSync(join(data, 'mariadb/mariadb.pid'), 'utf8'));
+    expect(runs(database)).toBe(true);
+    first.child.kill('SIGINT');
+    expect(await first.ended).toBe(0);
+    expect(runs(database)).toBe(false);
+    expect(existsSync(join(data, 'isometra.pid'))).toBe(false);
+
+    const again = start(data, args);
+    const since = Date.now();
+    await serving(again);
+    expect(Date.now() - since).toBeLessThan(10_000);
+    expect(await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json()).toEqual(machines);
+
+    // Everything killed at once, as by a power cut: the next start recovers by itself.
+    again.child.kill('SIGKILL');
+    await again.ended;
+    const third = start(data, args.with(1, String(await freePort())));
+    await serving(third);
+    third.child.kill('SIGTERM');
+    expect(await third.ended).toBe(0);
+  } finally {
+    rmSync(data, { recursive: true, force: true });
+  }
+});
+
+test('an empty shop when asked, and clear words for a busy or a wrong port', async ({ request }) => {
+  const data = mkdtempSync(join(tmpdir(), 'isometra-start-'));
+  const blocker = createServer();
+  const busy = await new Promise<number>((resolve) =>
+    blocker.listen(0, '127.0.0.1', () => resolve((blocker.address() as AddressInfo).port)),
+  );
+  try {
+    const blocked = start(data, ['--port', String(busy), '--db-port', String(await freePort())]);
+    expect(await blocked.ended).toBe(1);
+    expect(blocked.output()).toContain(`Port ${busy} is in use by another program. Choose another: PORT=4790 npm start`);
+
+    const wrong = start(data, ['--port', 'high']);
+    expect(await wrong.ended).toBe(1);
+    expect(wrong.output()).toContain('--port "high" is not a port number');
+
+    const port = await freePort();
+    const empty = start(data, ['--no-demo', '--port', String(port), '--db-port', String(await freePort())]);
+    await serving(empty);
+    expect(await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json()).toEqual([]);
+    empty.child.kill('SIGINT');
+    expect(await empty.ended).toBe(0);
+  } finally {
+    blocker.close();
+    rmSync(data, { recursive: true, force: true });
+  }
+});

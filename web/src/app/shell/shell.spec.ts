@@ -1,0 +1,99 @@
+import { TestBed } from '@angular/core/testing';
+import { Keys } from '../data/keys';
+import { Outbox } from '../data/outbox';
+import { Settings } from '../data/settings';
+import { openShop, show } from '../testing/fake-shop.spec';
+import { AtHand } from './at-hand';
+import { KeyStrip } from './key-strip';
+import { Plate } from './plate';
+import { Root } from './root';
+
+const key = (name: string) => new KeyboardEvent('keydown', { key: name, bubbles: true, cancelable: true });
+
+describe('the plate', () => {
+  it('is stamped with the machine, what is being done and the instrument in hand', async () => {
+    openShop();
+    const hand = TestBed.inject(AtHand);
+    hand.machine.set({ id: 'lathe', number: 'L-14', nickname: 'the long lathe' });
+    hand.doing.set('Bed twist, round 2');
+    hand.instrument.set('Level, 20 µm/m');
+    const plate = await show(Plate);
+    for (const words of ['L-14', 'the long lathe', 'Bed twist, round 2', 'Level, 20 µm/m', 'Survey']) expect(plate.text()).toContain(words);
+  });
+
+  it('without a machine there is nothing to survey', async () => {
+    openShop();
+    expect((await show(Plate)).text()).not.toContain('Survey');
+  });
+
+  it('switches unit and fineness, and keeps the initials', async () => {
+    openShop();
+    const plate = await show(Plate);
+    const settings = TestBed.inject(Settings);
+    await plate.press('inch');
+    expect(settings.system()).toBe('inch');
+    expect(plate.named('inch').getAttribute('aria-pressed')).toBe('true');
+    await plate.press('fine');
+    expect(settings.fineness()).toBe('fine');
+    const who = plate.element.querySelector<HTMLInputElement>('.who input') as HTMLInputElement;
+    who.value = 'RM';
+    who.dispatchEvent(new Event('input'));
+    expect(settings.by()).toBe('RM');
+    await plate.fixture.whenStable();
+    expect(JSON.parse(localStorage.getItem('isometra-settings') ?? '{}')).toEqual({ system: 'inch', fineness: 'fine', who: 'RM' });
+  });
+
+  it('nobody’s initials are a question mark', () => {
+    openShop();
+    const settings = TestBed.inject(Settings);
+    settings.who.set('  ');
+    expect(settings.by()).toBe('?');
+  });
+
+  it('says what waits to be saved, and that nothing is lost when the server is away', async () => {
+    openShop();
+    const plate = await show(Plate);
+    expect(plate.all('.waiting').length).toBe(0);
+    const outbox = TestBed.inject(Outbox);
+    spyOn(outbox as unknown as { work: () => Promise<void> }, 'work').and.resolveTo();
+    outbox.put({ id: '1', method: 'POST', path: '/x', body: {}, round: 'r' });
+    outbox.away.set(true);
+    await plate.fixture.whenStable();
+    expect(plate.text()).toContain('1 kept here: the server is away');
+  });
+});
+
+describe('the keys on the screen', () => {
+  it('are shown in the strip and all of them in the list, which Escape closes', async () => {
+    openShop();
+    const plate = await show(Plate);
+    const strip = await show(KeyStrip);
+    expect(strip.text()).toContain('U mm or inch');
+    expect(strip.text()).not.toContain('Esc');
+    const keys = TestBed.inject(Keys);
+    keys.handle(key('?'));
+    await plate.fixture.whenStable();
+    expect(plate.all('[role=dialog]').length).toBe(1);
+    expect(plate.text()).toContain('Esc');
+    keys.handle(key('Escape'));
+    await plate.fixture.whenStable();
+    expect(plate.all('[role=dialog]').length).toBe(0);
+  });
+
+  it('are heard anywhere on the page', async () => {
+    openShop();
+    await show(Root);
+    const settings = TestBed.inject(Settings);
+    document.dispatchEvent(key('u'));
+    expect(settings.system()).toBe('inch');
+    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'u', ctrlKey: true }));
+    expect(settings.system()).toBe('inch');
+  });
+
+  it('the page can be skipped to the work', async () => {
+    openShop();
+    const root = await show(Root);
+    expect(root.named('Go to the work').getAttribute('href')).toBe('#work');
+    expect(root.element.querySelector('main#work')).not.toBeNull();
+  });
+});
