@@ -11,7 +11,8 @@ const NODE = {
   fetch: 'readonly',
   setTimeout: 'readonly',
   URL: 'readonly',
-  localStorage: 'readonly', crypto: 'readonly',
+  localStorage: 'readonly',
+  crypto: 'readonly',
   performance: 'readonly',
   clearTimeout: 'readonly',
   document: 'readonly',
@@ -27,7 +28,10 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
-  { files: ['**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }] } },
+  {
+    files: ['**/*.ts'],
+    rules: { '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }] },
+  },
   { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: { ...NODE, require: 'readonly', module: 'writable' } } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {

@@ -14,6 +14,8 @@ interface CorrectionInput {
   readonly info: QuantityInfo;
   readonly quantity: Quantity;
   readonly trusted: boolean;
+  /** Aim − value of every quantity of the check; 0 for those that are in. */
+  readonly amounts: Readonly<Record<string, number>>;
   readonly slots: readonly Slot[];
 }
 
@@ -23,7 +25,10 @@ interface CorrectionInput {
  *
  * @throws FaultError when the hardware given lacks something the plan needs.
  */
-export function planCorrection({ sheet, name, info, quantity, trusted, slots }: CorrectionInput): { moves: Move[]; notes: Note[] } {
+export function planCorrection({ sheet, name, info, quantity, trusted, slots, amounts }: CorrectionInput): {
+  moves: Move[];
+  notes: Note[];
+} {
   const correction = sheet.check.corrections[name];
   if (!correction || quantity.aim === null || quantity.limit === null || !trusted) return { moves: [], notes: [] };
   const amount = quantity.aim - quantity.value;
@@ -33,7 +38,7 @@ export function planCorrection({ sheet, name, info, quantity, trusted, slots }: 
   const equipped = kinds.filter((kind) => sheet.hardware[kind] !== undefined);
   const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
   const chosen = equipped.length ? equipped : kinds.slice(0, 1);
-  return { notes: [], moves: chosen.map((kind) => planMoveOf(kind, { sheet, name, info, amount, direction, slots })) };
+  return { notes: [], moves: chosen.map((kind) => planMoveOf(kind, { sheet, name, info, quantity, amounts, amount, direction, slots })) };
 }
 
 function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note | undefined {
@@ -56,18 +61,21 @@ interface PlanContext {
   readonly sheet: Sheet;
   readonly name: string;
   readonly info: QuantityInfo;
+  readonly quantity: Quantity;
+  readonly amounts: Readonly<Record<string, number>>;
   readonly amount: number;
   readonly direction: string;
   readonly slots: readonly Slot[];
 }
 
-function planMoveOf(kind: MoveKind, { sheet, name, info, amount, direction, slots }: PlanContext): Move {
+function planMoveOf(kind: MoveKind, { sheet, name, info, quantity, amounts, amount, direction, slots }: PlanContext): Move {
   const definition = MOVES.get(kind);
   const given = sheet.hardware[kind];
   const needle = needleTarget(sheet, name, amount, slots);
   const base = { kind, quantity: name, amount, unit: info.unit, direction, ...(needle && { indicator: needle }) };
   if (!definition || !given) return base;
-  const filled: Record<string, unknown> = { ...given };
+  const facts = { quantity: name, value: quantity.value, aim: quantity.aim ?? 0, amounts, given };
+  const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
   const wanted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots) ?? amount;
   if (definition.amountKey) filled[definition.amountKey] = definition.signed ? wanted : Math.abs(wanted);
   const missing = Object.keys(definition.input.shape).filter(

@@ -37,23 +37,29 @@ export function solveSheet(sheet: Sheet): Finding {
   const quantities: Record<string, Quantity> = {};
   const moves: Move[] = [];
   const pooled = pooledRepeatability(grouped.slots);
-  for (const [name, info] of Object.entries(sheet.check.quantities)) {
+  const judged = Object.entries(sheet.check.quantities).flatMap(([name, info]) => {
     const bySet = sets.flatMap((set) =>
       set.estimates.filter((estimate) => estimate.name === name).map((estimate) => ({ estimate, slots: set.slots })),
     );
-    if (bySet.length === 0) continue;
-    const judged = judge(sheet, name, info, bySet, pooled, grouped, closure.trusted);
-    quantities[name] = judged.quantity;
-    notes.push(...judged.notes);
-    const planned = planCorrection({ sheet, name, info, quantity: judged.quantity, trusted: closure.trusted, slots: bySet[0].slots });
+    return bySet.length
+      ? [{ name, info, slots: bySet[0].slots, ...judge(sheet, name, info, bySet, pooled, grouped, closure.trusted) }]
+      : [];
+  });
+  const amounts = Object.fromEntries(judged.map(({ name, quantity }) => [name, amountOf(quantity)]));
+  for (const { name, info, slots, quantity, notes: own } of judged) {
+    quantities[name] = quantity;
+    const planned = planCorrection({ sheet, name, info, quantity, trusted: closure.trusted, slots, amounts });
     moves.push(...planned.moves);
-    notes.push(...planned.notes);
+    notes.push(...own, ...planned.notes);
   }
   if (Object.keys(quantities).length === 0 && !notes.some((note) => note.code === 'too-few-readings')) {
     notes.push({ code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet to say anything.' });
   }
   return { format: FINDING_FORMAT, check: sheet.check.id, quantities, moves, notes };
 }
+
+/** What would bring a quantity to its aim; nothing when it is in or has none. */
+const amountOf = ({ verdict, aim, value }: Quantity): number => (verdict === null || verdict === 'in' || aim === null ? 0 : aim - value);
 
 /** Each set-up by itself; all readings together when one set-up alone says too little. */
 function solveSets(sheet: Sheet, slots: readonly Slot[]): SetResult[] {

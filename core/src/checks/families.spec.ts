@@ -85,6 +85,43 @@ describe('play', () => {
   });
 });
 
+describe('hardware that takes its input from the call', () => {
+  it('bearing shims: the lift measured and the clearance aimed at', () => {
+    const lift = (stroke: string, reading: string) => ({ place: 'front', stroke, value: reading });
+    const raw = sheet('spindle-play', {}, [lift('rest', '0 um'), lift('lift', '60 um')], {
+      hardware: { 'bearing-shims': { shim: '0.3 mm', layer: '25 um' } },
+    });
+    expect(solve(raw).moves).toEqual([
+      jasmine.objectContaining({ kind: 'bearing-shims', remove: 40, layers: 1, jointMustComeDown: false }),
+    ]);
+  });
+
+  it('supports: what is out is wanted, what is in is held', () => {
+    const reading = (plane: string, at: number, value: string) => ['high', 'low'].map((extreme) => ({ plane, at, extreme, value }));
+    const readings = [
+      ...reading('h', 20, '0 um'),
+      ...reading('h', 320, '6 um'),
+      ...reading('v', 20, '0 um'),
+      ...reading('v', 320, '-30 um'),
+    ];
+    const face = (id: string, z: number, normal: number[], h: number) => ({ id, at: [z, 0, h], normal, allow: 'either' });
+    const root = Math.SQRT1_2;
+    const faces = [-40, -300].flatMap((z) => [
+      face(`a${z}`, z, [0, root, -root], 90),
+      face(`b${z}`, z, [0, root, root], 110),
+      face(`c${z}`, z, [0, 1, 0], -110),
+    ]);
+    const hardware = { supports: { frame: 'lathe', origin: [0, 110, 0], supports: faces, want: { roll: 0 } } };
+    const [move, ...others] = solve(sheet('spindle-axis', { bar: { diameter: 60, freeLength: 340 } }, readings, { hardware })).moves;
+    expect(others).toEqual([]);
+    const pose = move['pose'] as Record<string, number>;
+    expect(move.quantity).toBe('slopeV');
+    expect(pose['slopeV']).toBeCloseTo(move.amount, 4);
+    expect(pose['slopeH']).toBe(0);
+    expect(pose['roll']).toBe(0);
+  });
+});
+
 describe('runout', () => {
   it('is the whole swing, and a vector when the bar is put back half round', () => {
     const at = (turn: number, extreme: string, reading: string, highAt?: number) => ({

@@ -4,6 +4,17 @@ import { FaultError, faultsOf, type Fault } from '../faults.js';
 /** The answer of a move: plain data, numbers in the units that docs/sheets.md gives. */
 export type MovePlan = Readonly<Record<string, unknown>>;
 
+/** What a check knows when it asks for a move: in the units of its quantity. */
+export interface CorrectionFacts {
+  readonly quantity: string;
+  readonly value: number;
+  readonly aim: number;
+  /** Aim − value of every quantity of the check; 0 for those that are in. */
+  readonly amounts: Readonly<Record<string, number>>;
+  /** What the hardware already says. */
+  readonly given: Readonly<Record<string, unknown>>;
+}
+
 /** One kind of move: what it needs and what it works out. */
 export interface MoveDefinition {
   readonly kind: string;
@@ -13,6 +24,8 @@ export interface MoveDefinition {
   readonly amountKey?: string;
   /** Whether the correction may be negative. */
   readonly signed?: boolean;
+  /** Inputs that a check fills in, for moves that need more than one amount. */
+  readonly fill?: (facts: CorrectionFacts) => Readonly<Record<string, unknown>>;
   readonly plan: (input: Readonly<Record<string, unknown>>) => MovePlan;
 }
 

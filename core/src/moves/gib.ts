@@ -34,6 +34,7 @@ export const gib = defineMove({
 export const bearingShims = defineMove({
   kind: 'bearing-shims',
   title: 'Peel the bearing shims',
+  fill: ({ value, aim }) => ({ lift: value, clearance: aim }),
   input: z.strictObject({
     lift: measure('deviation', { label: 'Lift measured', min: 0, example: '64 um' }),
     clearance: measure('deviation', { label: 'Clearance wanted', min: 0, example: '20 um' }),

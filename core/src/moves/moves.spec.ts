@@ -258,5 +258,7 @@ describe('the other moves', () => {
     expect(jogged(60)['chosen']).toBeCloseTo(300.05, 9);
     expect(jogged(140)['chosen']).toBeCloseTo(299.95, 9);
     expect(jogged(60)['ifWrong']).toBe(200);
+    const pair = move('stored-offset', { old: 300, totalReading: 100, jog: { by: 0.02, reading: ['100 um', '140 um'] } });
+    expect(pair['chosen']).toBeCloseTo(299.95, 9);
   });
 });

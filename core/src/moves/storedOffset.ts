@@ -14,6 +14,8 @@ const offsetSchema = z.unknown().transform((raw, context) => {
   return z.NEVER;
 });
 
+const jogReading = quantitySchema('deviation', {}, '113 um');
+
 /**
  * New value of a stored offset of a turning centre. The radial error is half the difference of the two
  * readings on that axis's own line, half a turn apart; in diameter programming the number changes by
@@ -38,7 +40,10 @@ export const storedOffset = defineMove({
     jog: z
       .strictObject({
         by: quantitySchema('length', {}, '0.02 mm'),
-        reading: z.strictObject({ before: quantitySchema('deviation', {}, '113 um'), after: quantitySchema('deviation', {}, '73 um') }),
+        reading: z.union([
+          z.strictObject({ before: jogReading, after: jogReading }),
+          z.tuple([jogReading, jogReading]).transform(([before, after]) => ({ before, after })),
+        ]),
       })
       .optional(),
   }),

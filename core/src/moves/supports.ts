@@ -142,6 +142,12 @@ export const supports = defineMove({
     watch: z.array(z.strictObject({ id: z.string().min(1).max(60), at: vector })).optional(),
     prefer: z.enum(['least-metal', 'least-depth'], { error: 'must be "least-metal" or "least-depth"' }).optional(),
   }),
+  fill: ({ amounts, given }) => {
+    const known: readonly string[] = FRAMES[given['frame'] === 'mill' ? 'mill' : 'lathe'].components.map(([name]) => name);
+    // The check's own quantities are wanted together: what is in must not be moved by putting the other right.
+    const own = Object.fromEntries(Object.entries(amounts).filter(([name]) => known.includes(name)));
+    return { want: { ...own, ...(given['want'] as Record<string, unknown> | undefined) } };
+  },
   plan: ({ frame, origin, supports, want, watch = [], prefer = 'least-metal' }) => {
     const { components } = FRAMES[frame];
     const wanted = new Map<number, number>();
