@@ -39,8 +39,8 @@ function answers(port) {
   });
 }
 
-/** Whether a process with this id runs on this data folder: a pid file alone may be stale. */
-function runsHere(pid, folder) {
+/** Whether a process with this id was started with this text in its command: a pid file alone may be stale. */
+export function runsHere(pid, folder) {
   try {
     return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(folder);
   } catch {
@@ -48,12 +48,11 @@ function runsHere(pid, folder) {
   }
 }
 
-/** A database server left behind by a crash still holds the data folder: end it first. */
-async function endLeftover(folder) {
-  const pidFile = join(folder, 'mariadb.pid');
+/** A process left behind by a crash still holds its port or folder: end it first. */
+export async function endLeftover(what, pidFile, folder) {
   const pid = existsSync(pidFile) ? Number(readFileSync(pidFile, 'utf8')) : 0;
   if (!pid || !runsHere(pid, folder)) return;
-  console.error('A database from an earlier run is still there; stopping it.');
+  console.error(`A ${what} from an earlier run is still there; stopping it.`);
   process.kill(pid, 'SIGTERM');
   for (let i = 0; i < 100 && runsHere(pid, folder); i++) await sleep(100);
   if (runsHere(pid, folder)) process.kill(pid, 'SIGKILL');
@@ -102,7 +101,7 @@ function initFile(folder, secret) {
 export async function startDatabase({ folder, port, onExit = () => {} }) {
   const server = ensureProgram(['mariadbd'], 'mariadb-server', 'The database');
   const user = userInfo().username;
-  await endLeftover(folder);
+  await endLeftover('database', join(folder, 'mariadb.pid'), folder);
   const data = prepare(folder, user);
   const secret = secretOf(folder);
   // A socket path may have 107 characters at most: it lives in the system's folder for such files.

@@ -3,11 +3,13 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildAll } from './build.mjs';
-import { portFree, startDatabase } from './database.mjs';
+import { endLeftover, portFree, startDatabase } from './database.mjs';
 import { DATA, ROOT } from './shell.mjs';
 
 const USAGE = `usage: npm start -- [--no-demo] [--port N] [--db-port N]
 environment: PORT (4780), DB_PORT (4781), HOST (127.0.0.1), DATABASE_URL for a MariaDB of your own, ISOMETRA_DATA (.data)`;
+
+const SERVER = join(ROOT, 'server/dist/main.js');
 
 function option(name, fallback) {
   const at = process.argv.indexOf(`--${name}`);
@@ -44,6 +46,8 @@ async function main() {
   const databasePort = option('db-port', 4781);
   const ownDatabase = !process.env.DATABASE_URL;
   const release = claim(port);
+  const serverPid = join(DATA, 'server.pid');
+  await endLeftover('server', serverPid, SERVER);
   if (!(await portFree(port))) {
     release();
     fail(`Port ${port} is in use by another program. Choose another: PORT=4790 npm start`);
@@ -62,6 +66,7 @@ async function main() {
       await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 5000))]);
     }
     await database?.stop();
+    rmSync(serverPid, { force: true });
     release();
     process.exit(code);
   };
@@ -82,7 +87,7 @@ async function main() {
       return stop(1);
     }
   }
-  server = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
+  server = spawn(process.execPath, [SERVER], {
     cwd: ROOT,
     detached: true,
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -95,6 +100,7 @@ async function main() {
       DEMO: process.argv.includes('--no-demo') ? 'no' : 'yes',
     },
   });
+  writeFileSync(serverPid, String(server.pid));
   server.stdout.on('data', (chunk) => {
     const address = /listening (http\S+)/.exec(String(chunk))?.[1];
     if (address) console.log(`\nIsometra is at ${address}   (Ctrl-C stops it)`);

@@ -70,7 +70,7 @@ test('starts with its own database, stops cleanly, and keeps the shop', async ({
     // Everything killed at once, as by a power cut: the next start recovers by itself.
     again.child.kill('SIGKILL');
     await again.ended;
-    const third = start(data, args.with(1, String(await freePort())));
+    const third = start(data, args);
     await serving(third);
     third.child.kill('SIGTERM');
     expect(await third.ended).toBe(0);
