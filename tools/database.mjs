@@ -58,6 +58,13 @@ export async function endLeftover(what, pidFile, folder) {
   if (runsHere(pid, folder)) process.kill(pid, 'SIGKILL');
 }
 
+/** A folder for temporary tables of its own: a server that starts removes those of any other it finds beside its own. */
+function ownTemporary(folder) {
+  const temporary = join(folder, 'tmp');
+  mkdirSync(temporary, { recursive: true });
+  return { ...process.env, TMPDIR: temporary };
+}
+
 function prepare(folder, user) {
   const data = join(folder, 'data');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
@@ -66,7 +73,7 @@ function prepare(folder, user) {
   run(
     ensureProgram(['mariadb-install-db'], 'mariadb-server', 'The database'),
     ['--no-defaults', `--user=${user}`, `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db'],
-    { quiet: true },
+    { quiet: true, env: ownTemporary(folder) },
   );
   return data;
 }
@@ -121,7 +128,7 @@ export async function startDatabase({ folder, port, onExit = () => {} }) {
     '--innodb-buffer-pool-size=64M',
     '--performance-schema=OFF',
   ];
-  const child = spawn(server, args, { stdio: 'ignore', detached: true });
+  const child = spawn(server, args, { stdio: 'ignore', detached: true, env: ownTemporary(folder) });
   let ended = false;
   child.once('exit', (code) => {
     ended = true;
