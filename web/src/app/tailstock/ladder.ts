@@ -46,7 +46,10 @@ export class Ladder {
     // The rung in hand, or the next one, is in sight.
     afterRenderEffect(() => {
       this.rungs();
-      this.host.nativeElement.querySelector('a.on, li.next')?.scrollIntoView({ block: 'nearest' });
+      const rail = this.host.nativeElement;
+      const rung = rail.querySelector<HTMLElement>('a.on, li.next');
+      // Only the ladder is moved, never the work beside it.
+      if (rung) rail.scrollTop = Math.max(0, rung.offsetTop + rung.offsetHeight - rail.clientHeight + 40);
     });
   }
 
