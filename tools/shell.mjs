@@ -1,5 +1,5 @@
 // Small pieces shared by the scripts in tools/.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
@@ -88,5 +88,3 @@ export function unlessDone(name, sources, work) {
 
 /** The path of a program that an npm package brings. */
 export const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
-
-export { spawn, existsSync };

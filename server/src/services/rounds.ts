@@ -57,17 +57,32 @@ function roundShown(
 }
 
 /** Rounds of a machine, oldest first within each check, with readings, moves and findings worked out anew. */
-export async function listRounds(machineId: string, check?: string): Promise<Round[]> {
+export function listRounds(machineId: string, check?: string): Promise<Round[]> {
+  return readRounds(machineId, check);
+}
+
+/**
+ * The rounds asked for, in full. All of a check are numbered by their time, but only those asked for
+ * have their readings fetched and are solved.
+ */
+async function readRounds(machineId: string, check?: string, only?: string): Promise<Round[]> {
   const machine = await MachineRow.findByPk(machineId);
   if (!machine) throw notFound('machine');
-  const rows = await RoundRow.findAll({
+  const all = await RoundRow.findAll({
     where: { machineId, ...(check && { kind: check }) },
     order: [
       ['at', 'ASC'],
       ['id', 'ASC'],
     ],
   });
-  const ids = rows.map((row) => row.id);
+  const numbers = new Map<string, number>();
+  const numbered = all.map((row) => {
+    const number = (numbers.get(row.kind) ?? 0) + 1;
+    numbers.set(row.kind, number);
+    return { row, number };
+  });
+  const wanted = numbered.filter(({ row }) => only === undefined || row.id === only);
+  const ids = wanted.map(({ row }) => row.id);
   const [readings, moves, shims] = await Promise.all([
     ReadingRow.findAll({ where: { roundId: { [Op.in]: ids } }, order: [['sequence', 'ASC']] }),
     MoveRow.findAll({
@@ -80,10 +95,7 @@ export async function listRounds(machineId: string, check?: string): Promise<Rou
     KitRow.findAll({ where: { kind: 'shim-stock' } }),
   ]);
   const stock = shims.length ? shims.flatMap((row) => row.data['stock'] as unknown[]) : undefined;
-  const numbers = new Map<string, number>();
-  return rows.map((row) => {
-    const number = (numbers.get(row.kind) ?? 0) + 1;
-    numbers.set(row.kind, number);
+  return wanted.map(({ row, number }) => {
     const own = readings.filter((reading) => reading.roundId === row.id).map(readingShown);
     const done = moves.filter((move) => move.roundId === row.id).map(moveShown);
     return roundShown(row, number, own, done, machine.card as unknown as MachineCardText, stock);
@@ -92,7 +104,7 @@ export async function listRounds(machineId: string, check?: string): Promise<Rou
 
 export async function getRound(id: string): Promise<Round> {
   const row = await RoundRow.findByPk(id);
-  const round = row && (await listRounds(row.machineId, row.kind)).find((entry) => entry.id === id);
+  const [round] = row ? await readRounds(row.machineId, row.kind, id) : [];
   if (!round) throw notFound('round');
   return round;
 }
