@@ -27,3 +27,8 @@ export * from './checks/coarse.js';
 export * from './moves/template.js';
 export * from './moves/jobCards.js';
 export * from './calls/monteCarlo.js';
+export * from './limits/zones.js';
+export * from './limits/limitSheet.js';
+export * from './limits/starting.js';
+export * from './limits/jobLimits.js';
+export * from './ladders/ladders.js';

@@ -8,6 +8,7 @@ import type { Estimate } from './checks/estimate.js';
 import { planCorrection } from './correct.js';
 import { FINDING_FORMAT, type Finding, type Move, type Quantity } from './finding.js';
 import { groupReadings, mean, type Grouped, type Slot } from './instruments/slots.js';
+import { placesOf, startingZone } from './limits/zones.js';
 import { readSheet, type Sheet } from './sheet.js';
 
 /**
@@ -102,7 +103,7 @@ function judge(
   const drift = grouped.returns.reduce((worst, back) => Math.max(worst, Math.abs(back.difference)), 0);
   const uncertainty: Uncertainty | undefined =
     sheet.instrument && uncertaintyOf({ estimate, slots, instrument: sheet.instrument, pooled, bySet, drift });
-  const limit = zoneFor(info, sheet.limits[name] ?? sheet.check.limitFor?.(name, sheet.setup, slots));
+  const limit = zoneFor(info, sheet.limits[name] ?? startingZone(sheet.check, name, sheet.setup, placesOf(slots)));
   const aim = limit ? aimFor(info, limit, sheet.aims[name]) : (sheet.aims[name] ?? null);
   const expanded = uncertainty?.expanded ?? null;
   const judged: Verdict | null = limit && verdictOf(value, expanded ?? 0, limit);
@@ -136,9 +137,8 @@ function judge(
 
 /** The zone that applies; a size has no lower bound. */
 function zoneFor(info: QuantityInfo, own: Zone | undefined): Zone | null {
-  const zone = own ?? info.limit;
-  if (!zone) return null;
-  return info.magnitude ? [null, zone[1]] : zone;
+  if (!own) return null;
+  return info.magnitude ? [null, own[1]] : own;
 }
 
 function aimFor(info: QuantityInfo, zone: Zone, own: number | undefined): number {

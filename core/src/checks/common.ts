@@ -46,3 +46,6 @@ export function shortBase(length: number): Note[] {
       ]
     : [];
 }
+
+/** From the first to the last of some places, mm. */
+export const spanOf = (places: readonly number[]): number => Math.max(...places) - Math.min(...places);

@@ -27,6 +27,22 @@ export interface Words {
   readonly moveMinus: string;
 }
 
+/** A zone stated for a length: over another it is in proportion, and never narrower than `least`. */
+export interface Over {
+  /** mm. */
+  readonly length: number;
+  /** In the quantity's unit. */
+  readonly least?: number;
+}
+
+/** Another zone for a kind of set-up: a column with its head off, rolling bearings. */
+export interface Variant {
+  readonly key: string;
+  readonly label: string;
+  readonly limit: Zone;
+  readonly applies: (setup: Readonly<Record<string, unknown>>) => boolean;
+}
+
 export interface QuantityInfo {
   readonly label: string;
   readonly dimension: Dimension;
@@ -38,6 +54,8 @@ export interface QuantityInfo {
   readonly aim?: number;
   readonly words?: Words;
   readonly magnitude?: boolean;
+  readonly over?: Over;
+  readonly variants?: readonly Variant[];
 }
 
 /** How a quantity is put right: which moves, the first being the usual one. */
@@ -111,8 +129,8 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
   /** Whose line the result refers to; checks of another kind have none. */
   readonly view?: 'carriage' | 'spindle';
-  /** A zone that depends on the set-up or on what was read, when none of the user's own applies. */
-  readonly limitFor?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Zone | undefined;
+  /** The length, mm, that a quantity stated `over` a length was read over; `places` are the `at` of its readings. */
+  readonly lengthOf?: (setup: z.output<Shape>, places: readonly number[]) => number | undefined;
   /** What a kind of move is given for a correction, when it is not the correction itself. */
   readonly amountFor?: (kind: MoveKind, amount: number, setup: z.output<Shape>, slots: readonly Slot[]) => number;
   /** What must be right for the result to be right: named when two methods disagree. */

@@ -3,7 +3,7 @@ import { count, fieldRegistry, measure } from '../fields.js';
 import type { MoveKind } from '../moves/kinds.js';
 import { HEIGHT, defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Words } from './define.js';
 import { linearEstimate, type Estimate } from './estimate.js';
-import { ISOLATE, plannedPlaces, shortBase, sideField, stepped, tooFew } from './common.js';
+import { ISOLATE, plannedPlaces, shortBase, sideField, spanOf, stepped, tooFew } from './common.js';
 import type { Zone } from '../calls/verdict.js';
 import { residualRange, traverseLine } from './traverse.js';
 import { unlimited } from './tailstock.js';
@@ -95,15 +95,11 @@ export function defineTraverse(facts: TraverseFacts): CheckDefinition {
         unit: 'um',
         magnitude: true,
         ...(facts.range && { limit: facts.range }),
+        ...(facts.rangePer && { over: { length: facts.rangePer } }),
       },
       referenceSlope: unlimited('Slope of the reference itself', 'slope', 'um/m'),
     },
-    limitFor: (quantity, _setup, slots) => {
-      const high = facts.range?.[1];
-      if (quantity !== 'range' || !facts.rangePer || high === null || high === undefined) return undefined;
-      const places = slots.map((slot) => slot.keys['at'] as number);
-      return [null, (high * Math.max(1, Math.max(...places) - Math.min(...places))) / facts.rangePer];
-    },
+    lengthOf: (_setup, places) => spanOf(places),
     plan,
     conditions: z.strictObject({}),
     slots: (_setup, { stations = 4, length = 300, turned = false }) => {

@@ -103,11 +103,11 @@ export const columnLean = defineCheck({
       unit: 'um/m',
       limit: [-65, 65],
       words: leanWords('toward the operator', 'back'),
+      variants: [{ key: 'head-off', label: 'with the head off', limit: [-65, 0], applies: (setup) => setup['head'] === 'off' }],
     },
     squareErrorX: unlimited('Error of the square, x', 'slope', 'um/m'),
     squareErrorY: unlimited('Error of the square, y', 'slope', 'um/m'),
   },
-  limitFor: (quantity, setup) => (quantity === 'leanY' && setup.head === 'off' ? [-65, 0] : undefined),
   plan: stationPlan('Heights', 3),
   conditions: z.strictObject({}),
   slots: (_setup, { stations = 3 }) =>

@@ -7,7 +7,6 @@ import { ISOLATE, tooFew } from '../common.js';
 import { differenceForm, slotsWith, asSize } from '../play.js';
 import { partRunout, swingForm, type RunoutVector } from '../runout.js';
 import { unlimited } from '../tailstock.js';
-import type { Zone } from '../../calls/verdict.js';
 
 const size = (label: string, high: number): QuantityInfo => ({
   label,
@@ -112,13 +111,12 @@ export const spindleRunout = defineCheck({
   quantities: {
     noseRadial: size('Nose runs out', 10),
     taperNear: size('Taper at its mouth', 10),
-    taperFar: size('Taper at the far end', 20),
+    taperFar: { ...size('Taper at the far end', 20), over: { length: 300, least: 10 } },
     face: size('Face runs out', 10),
     axialSlip: size('Slip along the axis', 10),
     ...barParts,
   },
-  limitFor: (quantity, setup) =>
-    quantity === 'taperFar' && setup.farDistance ? ([null, Math.max(10, (20 * setup.farDistance) / 300)] as Zone) : undefined,
+  lengthOf: (setup) => setup.farDistance,
   slots: () => runoutSlots(['noseRadial', 'taperNear', 'taperFar', 'face', 'axialSlip']),
   upsets: ['spindle-axis', 'centre-runout'],
   cannotSee: ['The bar, unless it is taken out, turned half round and put back.'],
@@ -188,6 +186,7 @@ const lift = (label: string): QuantityInfo => ({
   dimension: 'deviation',
   unit: 'um',
   limit: [10, 30],
+  variants: [{ key: 'rolling', label: 'in rolling bearings', limit: [null, 10], applies: (setup) => setup['bearing'] === 'rolling' }],
   words: { plus: '', minus: '', movePlus: 'more', moveMinus: 'less' },
 });
 
@@ -204,7 +203,6 @@ export const spindlePlay = defineCheck({
   valueKind: 'indicator',
   valueFrom: (keys) => (keys['drag'] !== undefined ? 0 : undefined),
   quantities: { liftFront: lift('Lift at the front bearing'), liftRear: lift('Lift at the rear bearing') },
-  limitFor: (_quantity, setup) => (setup.bearing === 'rolling' ? [null, 10] : undefined),
   plan: z.strictObject({}),
   conditions: z.strictObject({}),
   slots: () =>

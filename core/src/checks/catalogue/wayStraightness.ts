@@ -3,7 +3,7 @@ import { choice, measure, optionalMeasure } from '../../fields.js';
 import type { Slot } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate } from '../estimate.js';
-import { ISOLATE, stationPlan, stepped, tooFew } from '../common.js';
+import { ISOLATE, spanOf, stationPlan, stepped, tooFew } from '../common.js';
 import { addForms, levelStations, meanForm } from '../level.js';
 import { straightnessEstimates, type ProfilePoint } from '../profile.js';
 import { unlimited } from '../tailstock.js';
@@ -123,11 +123,6 @@ function estimate(input: CheckInput<Setup>): Estimates {
   return { estimates, notes: warmth(setup, points) };
 }
 
-const lengthOf = (slots: readonly Slot[], base: number): number => {
-  const places = slots.map((slot) => slot.keys['at'] as number);
-  return Math.max(...places) - Math.min(...places) + base;
-};
-
 export const wayStraightness = defineCheck({
   id: 'way-straightness',
   family: 'level',
@@ -141,15 +136,19 @@ export const wayStraightness = defineCheck({
   valueKind: 'level',
   valueKindFor: (setup) => (setup.method === 'straightedge' ? 'indicator' : 'level'),
   quantities: {
-    straightness: { label: 'Straightness of the way', dimension: 'deviation', unit: 'um', limit: [null, 15], magnitude: true },
+    straightness: {
+      label: 'Straightness of the way',
+      dimension: 'deviation',
+      unit: 'um',
+      limit: [null, 15],
+      magnitude: true,
+      over: { length: 1000, least: 5 },
+    },
     minimumZone: unlimited('Narrowest zone that holds it', 'deviation', 'um', { magnitude: true }),
     levelZero: unlimited('Zero error of the level', 'slope', 'um/m'),
     edgeStraightness: unlimited('Straightness of the edge itself', 'deviation', 'um', { magnitude: true }),
   },
-  limitFor: (quantity, { method, base }, slots) =>
-    quantity === 'straightness' && slots.length
-      ? [null, Math.max(5, (15 * lengthOf(slots, method === 'straightedge' ? 0 : (base ?? 0))) / 1000)]
-      : undefined,
+  lengthOf: ({ method, base }, places) => spanOf(places) + (method === 'straightedge' ? 0 : (base ?? 0)),
   plan: stationPlan('Steps or places', 6),
   conditions: z.strictObject({}),
   slots: ({ method, base = 150 }, { stations = 6 }) =>

@@ -1,0 +1,96 @@
+import type { CheckDefinition } from '../checks/define.js';
+import { CHECKS } from '../checks/registry.js';
+
+export type MachineFamily = 'lathe' | 'mill' | 'turning-centre';
+
+const TAILSTOCK = ['tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut'];
+
+/** Default order of work by kind of machine. Source: docs/methods/ladders.md. */
+export const LADDERS: Readonly<Record<MachineFamily, readonly string[]>> = {
+  lathe: [
+    'stiffness',
+    'bar-qualification',
+    'bed-twist',
+    'way-straightness',
+    'tailstock-way-parallelism',
+    'seat',
+    'spindle-play',
+    'spindle-runout',
+    'spindle-axis',
+    'chuck-test-cut',
+    'centre-runout',
+    'quill-parallelism',
+    ...TAILSTOCK,
+    'saddle-squareness',
+    'dovetail-over-pins',
+    'cross-slide-squareness',
+  ],
+  mill: [
+    'stiffness',
+    'table-level',
+    'way-straightness',
+    'seat',
+    'knee-gib-play',
+    'saddle-gib-play',
+    'table-gib-play',
+    'dovetail-over-pins',
+    'table-parallelism-x',
+    'table-parallelism-y',
+    'motion-straightness-x',
+    'motion-straightness-y',
+    'axis-squareness',
+    'slot-parallelism',
+    'column-lean',
+    'spindle-runout',
+    'head-tram',
+    'vice-parallelism',
+  ],
+  'turning-centre': [
+    'stiffness',
+    'bar-qualification',
+    'bed-twist',
+    'way-straightness',
+    'tailstock-way-parallelism',
+    'seat',
+    'spindle-play',
+    'spindle-runout',
+    'spindle-axis',
+    'turret-face',
+    'turret-bore',
+    'guide-bush',
+    'sub-spindle',
+    'cross-slide-squareness',
+  ],
+};
+
+const title = (id: string): string => CHECKS.get(id)?.title ?? id;
+
+/** Whether a move on one check makes the result of another worthless. */
+export const upsets = (moved: CheckDefinition, other: string): boolean => moved.upsets.includes(other);
+
+/**
+ * What is wrong with an order of rungs: for each rung, those it hangs on (a move there upsets it)
+ * that stand below it. Two rungs that upset each other may stand either way round.
+ *
+ * @param order check ids in working order.
+ * @returns by rung, the rungs that should come before it; nothing for a rung that stands well.
+ */
+export function misplaced(order: readonly string[]): ReadonlyMap<string, readonly string[]> {
+  const found = new Map<string, string[]>();
+  for (const [i, id] of order.entries()) {
+    const own = CHECKS.get(id);
+    const later = order.slice(i + 1).filter((other) => {
+      const check = CHECKS.get(other);
+      return check && own && upsets(check, id) && !upsets(own, other);
+    });
+    if (later.length) found.set(id, later);
+  }
+  return found;
+}
+
+/** The same in a sentence; empty when the rung stands well. */
+export function misplacedText(id: string, later: readonly string[] | undefined): string {
+  if (!later?.length) return '';
+  const names = later.map((other) => `“${title(other)}”`);
+  return `${title(id)} hangs on ${names.join(' and ')}, which ${later.length > 1 ? 'come' : 'comes'} after it: a move there would upset it.`;
+}
