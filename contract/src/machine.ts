@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, count, fieldRegistry, measure, optionalMeasure } from '@isometra/core';
+import { CHECKS, choice, count, fieldRegistry, measure, optionalMeasure, type CheckDefinition, type MachineFamily } from '@isometra/core';
 import { idSchema, versionSchema } from './common.js';
 
 export const MACHINE_KINDS = [
@@ -108,7 +108,12 @@ export interface Machine {
 }
 
 /** What a lathe's checks can be asked of: the family name used in the catalogue. */
-export function machineFamily(kind: string): 'lathe' | 'mill' | 'turning-centre' {
+export function machineFamily(kind: string): MachineFamily {
   if (kind.endsWith('lathe')) return 'lathe';
   return kind === 'turning-centre' ? 'turning-centre' : 'mill';
+}
+
+/** Checks that a machine of this kind can be asked. */
+export function checksFor(kind: string): CheckDefinition[] {
+  return [...CHECKS.values()].filter((check) => check.machines.includes(machineFamily(kind)));
 }

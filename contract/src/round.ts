@@ -72,6 +72,8 @@ export type MoveWrite = z.infer<typeof moveSchema>;
 
 /** A round with everything that belongs to it. The finding is worked out anew from the readings. */
 export interface Round extends RoundWrite {
+  /** The campaign it belongs to. */
+  readonly surveyId: string;
   /** 1 for the first round of this check on this machine. */
   readonly number: number;
   readonly readings: readonly StoredReading[];

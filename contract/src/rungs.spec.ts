@@ -1,6 +1,8 @@
 import type { Finding } from '@isometra/core';
 import type { MoveWrite, Round } from './round.js';
-import { checksFor, nextRung, rungsOf } from './rungs.js';
+import { checksFor } from './machine.js';
+import { nextRung, rungsOf } from './rungs.js';
+import { defaultPlan, moved, orderOf, type SurveyPlan } from './survey.js';
 
 type Verdict = 'in' | 'out' | 'unsure';
 let day = 0;
@@ -62,5 +64,56 @@ describe('the rungs of a machine', () => {
     expect(next([round('tailstock-traverse', 'in', { place: 600 }), round('tailstock-traverse', 'in', { place: 1100 })])?.why).toContain(
       'Not measured yet',
     );
+  });
+});
+
+describe('the plan of a survey', () => {
+  beforeEach(() => (day = 0));
+  const plan = (part: Partial<SurveyPlan>): SurveyPlan => ({ ...defaultPlan('engine-lathe'), ...part });
+  const rung = (rounds: Round[], id: string, part: Partial<SurveyPlan>) =>
+    rungsOf('engine-lathe', rounds, plan(part)).find((entry) => entry.check.id === id);
+  const by = { by: 'HB', at: '2026-03-01T08:00:00.000Z' };
+
+  it('from the top, a move makes every rung stale, with the reason on each', () => {
+    const rounds = [round('stiffness', 'in'), round('bed-twist', 'in'), round('tailstock-traverse', 'out', { moved: true })];
+    expect(rung(rounds, 'bed-twist', { school: 'cascade' })?.state).toBe('in');
+    expect(rung(rounds, 'bed-twist', { school: 'top' })?.state).toBe('stale');
+    expect(rung(rounds, 'bed-twist', { school: 'top' })?.staleBecause).toContain('“Bar between centres” was moved');
+    expect(rung(rounds, 'tailstock-traverse', { school: 'top' })?.staleBecause).toContain('moved since');
+    const again = [...rounds, round('tailstock-traverse', 'in')];
+    expect(nextRung(rungsOf('engine-lathe', again, plan({ school: 'top' })))?.checkId).toBe('stiffness');
+  });
+
+  it('a rung left out on purpose is left, whatever was read, and is never the next one', () => {
+    const skipped = [{ check: 'stiffness', why: 'known to be stiff', ...by }];
+    expect(rung([round('stiffness', 'out')], 'stiffness', { skipped })?.leftBecause).toBe('left out: known to be stiff');
+    expect(nextRung(rungsOf('engine-lathe', [], plan({ skipped })))?.checkId).not.toBe('stiffness');
+  });
+
+  it('a value accepted as too small to matter leaves its rung alone, for that round only', () => {
+    const first = round('bed-twist', 'out');
+    const accepted = [{ check: 'bed-twist', quantity: 'q', roundId: first.id, why: 'short work only', ...by }];
+    expect(rung([first], 'bed-twist', { accepted })?.state).toBe('left');
+    expect(rung([first], 'bed-twist', { accepted })?.leftBecause).toBe('too small to matter: short work only');
+    expect(rung([first, round('bed-twist', 'out')], 'bed-twist', { accepted })?.state).toBe('out');
+    expect(nextRung(rungsOf('engine-lathe', [first], plan({ accepted })))?.checkId).not.toBe('bed-twist');
+  });
+
+  it('rungs stand in the survey’s own order; what it does not name follows', () => {
+    const order = orderOf('engine-lathe', ['spindle-axis', 'no-such-check', 'bed-twist']);
+    expect(order.slice(0, 2)).toEqual(['spindle-axis', 'bed-twist']);
+    expect([...order].sort()).toEqual(
+      checksFor('engine-lathe')
+        .map((check) => check.id)
+        .sort(),
+    );
+    expect(rungsOf('engine-lathe', [], plan({ order }))[0].check.id).toBe('spindle-axis');
+  });
+
+  it('a rung moves up or down, and not beyond the ends', () => {
+    expect(moved(['a', 'b', 'c'], 'c', -1)).toEqual(['a', 'c', 'b']);
+    expect(moved(['a', 'b', 'c'], 'a', 2)).toEqual(['b', 'c', 'a']);
+    expect(moved(['a', 'b', 'c'], 'a', -1)).toEqual(['a', 'b', 'c']);
+    expect(moved(['a', 'b', 'c'], 'x', 1)).toEqual(['a', 'b', 'c']);
   });
 });

@@ -1,6 +1,6 @@
 import { CHECKS, type CheckDefinition } from '@isometra/core';
-import { machineFamily } from './machine.js';
 import type { Round } from './round.js';
+import { defaultPlan, orderOf, type SurveyPlan } from './survey.js';
 
 /** Where a rung stands: the six glyphs. */
 export type RungState = 'in' | 'out' | 'unsure' | 'stale' | 'none' | 'left';
@@ -14,16 +14,13 @@ export interface Rung {
   readonly places: readonly number[];
   /** Why its result no longer counts. */
   readonly staleBecause: string | undefined;
+  /** Why it is left alone. */
+  readonly leftBecause: string | undefined;
 }
 
 export interface NextRung {
   readonly checkId: string;
   readonly why: string;
-}
-
-/** Checks that a machine of this kind can be asked. */
-export function checksFor(kind: string): CheckDefinition[] {
-  return [...CHECKS.values()].filter((check) => check.machines.includes(machineFamily(kind)));
 }
 
 interface DoneMove {
@@ -45,33 +42,51 @@ function verdictState(round: Round): RungState {
   return verdicts.includes('unsure') ? 'unsure' : 'in';
 }
 
+/** Places along the bed at which a check was read after the last move, mm. */
+function placesSince(rounds: readonly Round[], check: string, moves: readonly DoneMove[]): number[] {
+  const lastMove = moves.reduce((last, move) => (move.at > last ? move.at : last), '');
+  const fresh = rounds.filter((round) => round.check === check && round.at > lastMove);
+  return [...new Set(fresh.flatMap(({ conditions }) => (typeof conditions['place'] === 'number' ? [conditions['place']] : [])))];
+}
+
+/** Why the result of a round no longer counts: the first move after it that upset it. */
+function staleness(round: Round, moves: readonly DoneMove[], { school }: SurveyPlan): string | undefined {
+  const later = moves.filter((move) => move.at > round.at);
+  const own = later.find((move) => move.check.id === round.check);
+  if (own) return 'moved since: read it again';
+  const upset = later.find((move) => move.check.upsets.includes(round.check));
+  if (upset) return `upset by a move on “${upset.check.title}”`;
+  return school === 'top' && later.length
+    ? `“${later[0].check.title}” was moved, and this survey begins again from the top after a move`
+    : undefined;
+}
+
+/** Why what is not in is left alone: every such value of the round was accepted as too small to matter. */
+function acceptance(round: Round, { accepted }: SurveyPlan): string | undefined {
+  const open = Object.entries(round.finding?.quantities ?? {}).filter(([, { verdict }]) => verdict === 'out' || verdict === 'unsure');
+  const reasons = open.map(([quantity]) => accepted.find((entry) => entry.roundId === round.id && entry.quantity === quantity)?.why);
+  return open.length && reasons.every((why) => why !== undefined) ? `too small to matter: ${[...new Set(reasons)].join('; ')}` : undefined;
+}
+
 /**
- * The rungs of a machine with their state. A move makes its own rung and the rungs it upsets stale
- * until they are read again.
+ * The rungs of a machine in the order of its survey, with their state. A move makes its own rung and,
+ * by the survey's school, the rungs it upsets or all of them stale until they are read again.
  *
- * @param rounds all rounds of the machine, oldest first.
+ * @param rounds the survey's rounds, oldest first.
  */
-export function rungsOf(kind: string, rounds: readonly Round[]): Rung[] {
+export function rungsOf(kind: string, rounds: readonly Round[], plan: SurveyPlan = defaultPlan(kind)): Rung[] {
   const moves = doneMoves(rounds);
-  return checksFor(kind).map((check) => {
-    const round = rounds.filter((entry) => entry.check === check.id && Object.keys(entry.finding?.quantities ?? {}).length > 0).pop();
-    if (!round) return { check, state: 'none', round, places: [], staleBecause: undefined };
-    const upset = moves.find((move) => move.at > round.at && (move.check.id === check.id || move.check.upsets.includes(check.id)));
-    const lastMove =
-      moves
-        .map((move) => move.at)
-        .sort()
-        .at(-1) ?? '';
-    const places = [
-      ...new Set(
-        rounds
-          .filter((entry) => entry.check === check.id && entry.at > lastMove)
-          .flatMap((entry) => (typeof entry.conditions['place'] === 'number' ? [entry.conditions['place']] : [])),
-      ),
-    ];
-    if (!upset) return { check, state: verdictState(round), round, places, staleBecause: undefined };
-    const staleBecause = upset.check.id === check.id ? 'moved since: read it again' : `upset by a move on “${upset.check.title}”`;
-    return { check, state: 'stale', round, places, staleBecause };
+  return orderOf(kind, plan.order).map((id) => {
+    const check = CHECKS.get(id) as CheckDefinition;
+    const round = rounds.filter((entry) => entry.check === id && Object.keys(entry.finding?.quantities ?? {}).length > 0).at(-1);
+    const skipped = plan.skipped.find((entry) => entry.check === id);
+    const rung = { check, round, places: placesSince(rounds, id, moves), staleBecause: undefined, leftBecause: undefined };
+    if (skipped) return { ...rung, state: 'left', leftBecause: `left out: ${skipped.why}` };
+    if (!round) return { ...rung, places: [], state: 'none' };
+    const staleBecause = staleness(round, moves, plan);
+    if (staleBecause) return { ...rung, state: 'stale', staleBecause };
+    const leftBecause = acceptance(round, plan);
+    return leftBecause ? { ...rung, state: 'left', leftBecause } : { ...rung, state: verdictState(round) };
   });
 }
 

@@ -1,4 +1,14 @@
-import { FaultError, SHEET_FORMAT, solve, type Fault, type Finding } from '@isometra/core';
+import {
+  CHECKS,
+  FaultError,
+  SHEET_FORMAT,
+  judgedBy,
+  parseQuantity,
+  solve,
+  type Fault,
+  type Finding,
+  type LimitSheet,
+} from '@isometra/core';
 import { machineCardSchema, type MachineCardText } from './machine.js';
 import type { ReadingWrite, RoundWrite } from './round.js';
 
@@ -25,6 +35,8 @@ export interface ShopFacts {
   readonly stock?: readonly unknown[];
   /** Learned gain of the sideways adjuster, when it was accepted. */
   readonly gain?: number | null;
+  /** The limit sheet of the survey; the catalogue's zones where there is none. */
+  readonly limits?: LimitSheet;
 }
 
 /** The hardware of a sheet from a machine card and the shim drawer. */
@@ -44,14 +56,28 @@ export function sheetOf(
   readings: readonly Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 'set'>[],
   facts: ShopFacts = {},
 ): Record<string, unknown> {
+  const standing = standingReadings(readings);
   return {
     format: SHEET_FORMAT,
     check: round.check,
     ...(round.instrument && { instrument: frozenCopy(round.instrument) }),
     setup: round.setup,
-    readings: standingReadings(readings).map((reading) => sheetReading(reading, round.conditions)),
+    readings: standing.map((reading) => sheetReading(reading, round.conditions)),
+    ...(facts.limits && zonesOf(facts.limits, round, standing)),
     hardware: hardwareOf(facts),
   };
+}
+
+/** Limits and aims of a sheet, from the limit sheet of the survey. */
+function zonesOf(limits: LimitSheet, round: Pick<RoundWrite, 'check' | 'setup'>, readings: readonly Pick<ReadingWrite, 'keys'>[]) {
+  const check = CHECKS.get(round.check);
+  const setup = check?.setup.safeParse(round.setup);
+  if (!check || !setup?.success) return {};
+  const places = readings.flatMap(({ keys }) => {
+    const at = keys['at'] === undefined ? undefined : parseQuantity(keys['at'], 'length');
+    return at?.ok ? [at.value] : [];
+  });
+  return judgedBy(limits, check, setup.data, places);
 }
 
 type SheetReading = Readonly<Record<string, unknown>>;
