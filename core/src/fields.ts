@@ -14,6 +14,8 @@ export interface FieldInfo {
   readonly example?: string;
   /** Rarely needed: shown under "more". */
   readonly rare?: boolean;
+  /** Kind of kit that fills the field in. */
+  readonly kit?: string;
   /** Not asked for by the interface: the application fills it or the bench draws its own control. */
   readonly hidden?: boolean;
 }

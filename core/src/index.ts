@@ -32,3 +32,5 @@ export * from './limits/limitSheet.js';
 export * from './limits/starting.js';
 export * from './limits/jobLimits.js';
 export * from './ladders/ladders.js';
+export * from './calls/finder.js';
+export * from './calls/helps.js';

@@ -52,7 +52,7 @@ export const centresBar = () =>
       params: { example: '0' },
     })
     .optional()
-    .register(fieldRegistry, { label: 'Bar', group: true });
+    .register(fieldRegistry, { label: 'Bar', group: true, kit: 'test-bar' });
 
 /** The bar of a test cut: its size, and what it is made of for the temperature. */
 export const cutBar = () =>

@@ -7,7 +7,7 @@ export const SQUARE_DOUBT = 5 / Math.sqrt(3);
 
 /** The error of the square, + obtuse, as it stands. */
 export const certificate = (label = 'Error of the square') =>
-  optionalMeasure('slope', { label, example: '-12 um/m', help: 'From its certificate, + obtuse, as it stands.' });
+  optionalMeasure('slope', { label, example: '-12 um/m', help: 'From its certificate, + obtuse, as it stands.', kit: 'square' });
 
 /** Slope of some slots along `at` as weights on all, µm/m. */
 export function legSlope(slots: readonly Slot[], use: (slot: Slot) => boolean): number[] | undefined {

@@ -1,24 +1,28 @@
-import { Router } from 'express';
+import express, { Router } from 'express';
 import type { Sequelize } from 'sequelize';
 import * as z from 'zod';
 import { planMove, solve } from '@isometra/core';
 import {
   idSchema,
   kitItemSchema,
+  limitSheetWriteSchema,
   machineSchema,
   moveSchema,
   readingSchema,
   roundSchema,
+  surveySchema,
   whoSchema,
   type KitItem,
   type Machine,
 } from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
-import { addKit, changeKit, listKit } from '../services/kit.js';
+import { addKit, addPhoto, changeKit, getPhoto, listKit } from '../services/kit.js';
+import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '../services/limits.js';
 import { readLog } from '../services/log.js';
 import { addMachine, changeMachine, getMachine, listMachines } from '../services/machines.js';
 import { addMove, changeMove } from '../services/moves.js';
 import { addReadings, addRound, changeRound, getRound, listRounds } from '../services/rounds.js';
+import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 
 /** The id in the path; anything but a UUID is simply not there. */
@@ -72,6 +76,49 @@ function kit(router: Router): void {
     sameId(request.params.id, item.id);
     response.json(await changeKit(item));
   });
+  router.post('/kit/:id/photos', express.raw({ type: 'image/*', limit: '4mb' }), async (request, response) => {
+    const { id, by } = parseBody(photoQuery, request.query);
+    const kitId = idIn(String(request.params['id']), 'piece of kit');
+    response.status(201).json(await addPhoto(kitId, id, String(request.headers['content-type'] ?? ''), request.body, by));
+  });
+  router.get('/photos/:id', async (request, response) => {
+    const { mime, bytes } = await getPhoto(idIn(request.params.id, 'photograph'));
+    response.set({ 'Content-Type': mime, 'Cache-Control': 'private, max-age=31536000, immutable' }).send(bytes);
+  });
+}
+
+const photoQuery = z.object({ id: idSchema, by: whoSchema });
+
+function limits(router: Router, sequelize: Sequelize): void {
+  router.get('/limits', async (_request, response) => void response.json(await listLimitSheets()));
+  router.get('/limits/:id/versions', async (request, response) => {
+    response.json(await listVersions(idIn(request.params.id, 'limit sheet')));
+  });
+  router.post('/limits', async (request, response) => {
+    response.status(201).json(await addLimitSheet(sequelize, parseBody(limitSheetWriteSchema, request.body)));
+  });
+  router.put('/limits/:id', async (request, response) => {
+    const sheet = parseBody(limitSheetWriteSchema, request.body);
+    sameId(request.params.id, sheet.id);
+    response.json(await changeLimitSheet(sequelize, sheet));
+  });
+}
+
+const surveyWrite = surveySchema.extend({ by: whoSchema });
+
+function surveys(router: Router, sequelize: Sequelize): void {
+  router.get('/machines/:id/surveys', async (request, response) => {
+    response.json(await listSurveys(idIn(request.params.id, 'machine')));
+  });
+  router.post('/surveys', async (request, response) => {
+    const { by, ...survey } = parseBody(surveyWrite, request.body);
+    response.status(201).json(await addSurvey(sequelize, survey, by));
+  });
+  router.put('/surveys/:id', async (request, response) => {
+    const { by, ...survey } = parseBody(surveyWrite, request.body);
+    sameId(request.params.id, survey.id);
+    response.json(await changeSurvey(survey, by));
+  });
 }
 
 const checkQuery = z.object({ check: z.string().max(60).optional() });
@@ -103,7 +150,7 @@ function rounds(router: Router, sequelize: Sequelize): void {
   router.put('/moves/:id', async (request, response) => {
     const move = parseBody(moveSchema, request.body);
     sameId(request.params.id, move.id);
-    response.json(await changeMove(move));
+    response.json(await changeMove(sequelize, move));
   });
 }
 
@@ -113,6 +160,8 @@ export function apiRoutes(sequelize: Sequelize): Router {
   solving(router);
   machines(router);
   kit(router);
+  limits(router, sequelize);
+  surveys(router, sequelize);
   rounds(router, sequelize);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))

@@ -15,7 +15,37 @@ export class KitRow extends Model<InferAttributes<KitRow>, InferCreationAttribut
   declare kind: string;
   declare name: string;
   declare data: Json;
+  declare care: CreationOptional<Json | null>;
+  /** Until when its certificate counts: a date, for the list of what is overdue. */
+  declare dueOn: CreationOptional<string | null>;
   declare version: number;
+}
+
+/** A photograph of a piece of kit. */
+export class AttachmentRow extends Model<InferAttributes<AttachmentRow>, InferCreationAttributes<AttachmentRow>> {
+  declare id: string;
+  declare kitItemId: string;
+  declare mime: string;
+  declare bytes: Buffer;
+  declare by: string;
+  declare at: Date;
+}
+
+export class LimitSheetRow extends Model<InferAttributes<LimitSheetRow>, InferCreationAttributes<LimitSheetRow>> {
+  declare id: string;
+  declare name: string;
+  /** The newest version. */
+  declare version: number;
+}
+
+/** One version of a limit sheet: never changed, because surveys were judged by it. */
+export class LimitVersionRow extends Model<InferAttributes<LimitVersionRow>, InferCreationAttributes<LimitVersionRow>> {
+  declare id: string;
+  declare limitSheetId: string;
+  declare version: number;
+  declare content: Json;
+  declare by: string;
+  declare at: Date;
 }
 
 export class SurveyRow extends Model<InferAttributes<SurveyRow>, InferCreationAttributes<SurveyRow>> {
@@ -24,6 +54,14 @@ export class SurveyRow extends Model<InferAttributes<SurveyRow>, InferCreationAt
   declare title: string;
   declare startedAt: Date;
   declare endedAt: CreationOptional<Date | null>;
+  declare school: CreationOptional<string>;
+  /** Check ids in working order; null for the default ladder. */
+  declare rungs: CreationOptional<string[] | null>;
+  declare skipped: CreationOptional<object[] | null>;
+  declare accepted: CreationOptional<object[] | null>;
+  /** A starting sheet by name, or a version of a sheet of the shop's own; neither means the machine's usual one. */
+  declare startingLimits: CreationOptional<string | null>;
+  declare limitVersionId: CreationOptional<string | null>;
   declare version: CreationOptional<number>;
 }
 
@@ -117,9 +155,42 @@ const version = () => ({ ...whole(), defaultValue: 1 });
 export function defineModels(sequelize: Sequelize): void {
   const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
   MachineRow.init({ id: id(), number: text(24), kind: text(24), card: json('card'), version: version() }, table('machines'));
-  KitRow.init({ id: id(), kind: text(24), name: text(60), data: json('data'), version: version() }, table('kit_items'));
+  KitRow.init(
+    {
+      id: id(),
+      kind: text(24),
+      name: text(60),
+      data: json('data'),
+      care: json('care', true),
+      dueOn: { type: DataTypes.DATEONLY, allowNull: true },
+      version: version(),
+    },
+    table('kit_items'),
+  );
+  AttachmentRow.init(
+    { id: id(), kitItemId: uuid(), mime: text(40), bytes: { type: DataTypes.BLOB('medium'), allowNull: false }, by: text(8), at: when() },
+    table('attachments'),
+  );
+  LimitSheetRow.init({ id: id(), name: text(60), version: version() }, table('limit_sheets'));
+  LimitVersionRow.init(
+    { id: id(), limitSheetId: uuid(), version: version(), content: json('content'), by: text(8), at: when() },
+    table('limit_sheet_versions'),
+  );
   SurveyRow.init(
-    { id: id(), machineId: uuid(), title: text(120), startedAt: when(), endedAt: { ...when(), allowNull: true }, version: version() },
+    {
+      id: id(),
+      machineId: uuid(),
+      title: text(120),
+      startedAt: when(),
+      endedAt: { ...when(), allowNull: true },
+      school: { ...text(8), defaultValue: 'cascade' },
+      rungs: json('rungs', true),
+      skipped: json('skipped', true),
+      accepted: json('accepted', true),
+      startingLimits: maybe(24),
+      limitVersionId: { type: DataTypes.UUID, allowNull: true },
+      version: version(),
+    },
     table('surveys'),
   );
   CheckRow.init({ id: id(), surveyId: uuid(), kind: text(60) }, table('checks'));

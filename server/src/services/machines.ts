@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import type { Machine, MachineCardText } from '@isometra/contract';
+import { usualSheet, type Machine, type MachineCardText } from '@isometra/contract';
 import { MachineRow, SurveyRow } from '../db/models.js';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { writeLog } from './log.js';
@@ -36,7 +36,11 @@ export async function addMachine(machine: Machine, by: string, transaction?: Tra
     ]);
   }
   const row = await MachineRow.create({ id: machine.id, ...columns(machine), version: 1 }, { transaction });
-  await SurveyRow.create({ id: crypto.randomUUID(), machineId: row.id, title: 'As found', startedAt: new Date() }, { transaction });
+  const startingLimits = usualSheet(row.kind);
+  await SurveyRow.create(
+    { id: crypto.randomUUID(), machineId: row.id, title: 'As found', startedAt: new Date(), startingLimits },
+    { transaction },
+  );
   await writeLog({ machineId: row.id, by, what: 'machine', text: `${row.number} added` }, transaction);
   return shown(row);
 }

@@ -2,6 +2,7 @@ import type { Sequelize } from 'sequelize';
 import type { MoveWrite } from '@isometra/contract';
 import { notFound, stale } from '../api/errors.js';
 import { MoveRow, RoundRow } from '../db/models.js';
+import { countLeaves } from './kit.js';
 import { writeLog } from './log.js';
 
 export const moveShown = (row: MoveRow): MoveWrite => ({
@@ -29,6 +30,7 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite): Promise<Mo
   if (!round) throw notFound('round');
   return sequelize.transaction(async (transaction) => {
     const row = await MoveRow.create({ ...move, at: new Date(move.at), version: 1 }, { transaction });
+    if (move.done) await countLeaves(move.plan, -1, transaction);
     await writeLog(
       { machineId: round.machineId, by: move.by, what: 'move', text: moveText(move, move.done ? 'done' : 'planned'), at: row.at },
       transaction,
@@ -37,12 +39,19 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite): Promise<Mo
   });
 }
 
-/** Tick steps, log the shift on tightening, mark a move done. */
-export async function changeMove(move: MoveWrite): Promise<MoveWrite> {
+/** Tick steps, log the shift on tightening, mark a move done: its shims are then out of the drawer. */
+export async function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveWrite> {
   const before = await MoveRow.findByPk(move.id);
   if (!before) throw notFound('move');
   const { ticks, done, shift, plan, version } = move;
-  const [changed] = await MoveRow.update({ ticks, done, shift, plan, version: version + 1 }, { where: { id: move.id, version } });
+  const changed = await sequelize.transaction(async (transaction) => {
+    const [rows] = await MoveRow.update(
+      { ticks, done, shift, plan, version: version + 1 },
+      { where: { id: move.id, version }, transaction },
+    );
+    if (rows && done !== before.done) await countLeaves(before.done ? before.plan : plan, done ? -1 : 1, transaction);
+    return rows > 0;
+  });
   const row = (await MoveRow.findByPk(move.id)) as MoveRow;
   const now = moveShown(row);
   const same = now.done === done && now.shift === shift && JSON.stringify(now.ticks) === JSON.stringify(ticks);

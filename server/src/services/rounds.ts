@@ -8,11 +8,14 @@ import {
   type ReadingWrite,
   type Round,
   type RoundWrite,
+  type ShopFacts,
   type StoredReading,
+  type Survey,
 } from '@isometra/contract';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { CheckRow, KitRow, MachineRow, MoveRow, ReadingRow, RoundRow, SurveyRow } from '../db/models.js';
 import { writeLog } from './log.js';
+import { listSurveys } from './surveys.js';
 import { moveShown } from './moves.js';
 import { CORE_VERSION } from './version.js';
 
@@ -29,14 +32,7 @@ export const readingShown = (row: ReadingRow): StoredReading => ({
   at: row.at.toISOString(),
 });
 
-function roundShown(
-  row: RoundRow,
-  number: number,
-  readings: StoredReading[],
-  moves: MoveWrite[],
-  card: MachineCardText,
-  stock: unknown[] | undefined,
-): Round {
+function roundShown(row: RoundRow, number: number, readings: StoredReading[], moves: MoveWrite[], survey: Survey, facts: ShopFacts): Round {
   const write = {
     id: row.id,
     machineId: row.machineId,
@@ -52,8 +48,8 @@ function roundShown(
     at: row.at.toISOString(),
     version: row.version,
   };
-  const { finding } = trySolve(sheetOf(write, readings, { card, stock }));
-  return { ...write, number, readings, moves, finding, coreVersion: CORE_VERSION };
+  const { finding } = trySolve(sheetOf(write, readings, { ...facts, limits: survey.judge }));
+  return { ...write, surveyId: survey.id, number, readings, moves, finding, coreVersion: CORE_VERSION };
 }
 
 /** Rounds of a machine, oldest first within each check, with readings, moves and findings worked out anew. */
@@ -83,7 +79,9 @@ async function readRounds(machineId: string, check?: string, only?: string): Pro
   });
   const wanted = numbered.filter(({ row }) => only === undefined || row.id === only);
   const ids = wanted.map(({ row }) => row.id);
-  const [readings, moves, shims] = await Promise.all([
+  const [surveys, rungs, readings, moves, shims] = await Promise.all([
+    listSurveys(machineId),
+    CheckRow.findAll({ where: { id: { [Op.in]: [...new Set(wanted.map(({ row }) => row.checkId))] } } }),
     ReadingRow.findAll({ where: { roundId: { [Op.in]: ids } }, order: [['sequence', 'ASC']] }),
     MoveRow.findAll({
       where: { roundId: { [Op.in]: ids } },
@@ -94,11 +92,15 @@ async function readRounds(machineId: string, check?: string, only?: string): Pro
     }),
     KitRow.findAll({ where: { kind: 'shim-stock' } }),
   ]);
+  const surveyOf = new Map(rungs.map((rung) => [rung.id, surveys.find((survey) => survey.id === rung.surveyId) as Survey]));
   const stock = shims.length ? shims.flatMap((row) => row.data['stock'] as unknown[]) : undefined;
   return wanted.map(({ row, number }) => {
     const own = readings.filter((reading) => reading.roundId === row.id).map(readingShown);
     const done = moves.filter((move) => move.roundId === row.id).map(moveShown);
-    return roundShown(row, number, own, done, machine.card as unknown as MachineCardText, stock);
+    return roundShown(row, number, own, done, surveyOf.get(row.checkId) as Survey, {
+      card: machine.card as unknown as MachineCardText,
+      stock,
+    });
   });
 }
 

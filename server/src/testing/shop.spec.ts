@@ -4,7 +4,18 @@ import request from 'supertest';
 import type { KitItem, Machine, MoveWrite, ReadingWrite, RoundWrite } from '@isometra/contract';
 import { createApp } from '../app.js';
 import { connect, migrate } from '../db/database.js';
-import { CheckRow, KitRow, LogRow, MachineRow, MoveRow, RoundRow, SurveyRow } from '../db/models.js';
+import {
+  AttachmentRow,
+  CheckRow,
+  KitRow,
+  LimitSheetRow,
+  LimitVersionRow,
+  LogRow,
+  MachineRow,
+  MoveRow,
+  RoundRow,
+  SurveyRow,
+} from '../db/models.js';
 
 /** A real database, empty at first, with the application over it. */
 export interface TestShop {
@@ -26,6 +37,9 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
     await RoundRow.destroy({ where: {} });
     await CheckRow.destroy({ where: {} });
     await SurveyRow.destroy({ where: {} });
+    await LimitVersionRow.destroy({ where: {} });
+    await LimitSheetRow.destroy({ where: {} });
+    await AttachmentRow.destroy({ where: {} });
     await KitRow.destroy({ where: {} });
     await MachineRow.destroy({ where: {} });
   };
@@ -53,6 +67,8 @@ export const indicator = (): KitItem => ({
   kind: 'instrument',
   name: 'Lever dial',
   data: { kind: 'lever', graduation: '0.002 mm' },
+  care: {},
+  photos: [],
   version: 1,
 });
 

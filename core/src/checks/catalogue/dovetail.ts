@@ -7,7 +7,7 @@ import { ISOLATE, plannedPlaces, stationPlan, stepped, tooFew } from '../common.
 import { unlimited } from '../tailstock.js';
 
 const setup = z.strictObject({
-  pin: measure('length', { label: 'Pin diameter', above: 0, example: '8 mm' }),
+  pin: measure('length', { label: 'Pin diameter', above: 0, example: '8 mm', kit: 'pins' }),
   angle: measure('angle', { label: 'Dovetail angle', above: 0, below: 90, example: '55' }),
   side: choice({
     label: 'Measured',

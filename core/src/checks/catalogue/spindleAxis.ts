@@ -33,7 +33,7 @@ const bar = z
     params: { example: '0' },
   })
   .optional()
-  .register(fieldRegistry, { label: 'Bar', group: true });
+  .register(fieldRegistry, { label: 'Bar', group: true, kit: 'test-bar' });
 
 const setup = z.strictObject({
   bar,

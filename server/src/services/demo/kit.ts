@@ -1,6 +1,6 @@
 import type { KitItem } from '@isometra/contract';
 
-type DemoItem = Omit<KitItem, 'id' | 'version'>;
+type DemoItem = Omit<KitItem, 'id' | 'version' | 'care' | 'photos'> & { readonly care?: KitItem['care'] };
 
 /** Dials of the demo shop. */
 export const INSTRUMENTS: readonly DemoItem[] = [

@@ -14,7 +14,7 @@ export async function isEmpty(): Promise<boolean> {
 
 /** Fill an empty shop with Tarnside Works: machines, kit, and rounds that the practice models made from hidden truths. */
 export async function fillDemo(sequelize: Sequelize): Promise<void> {
-  for (const item of [...INSTRUMENTS, SHIM_DRAWER]) await addKit({ ...item, id: crypto.randomUUID(), version: 1 });
+  for (const item of [...INSTRUMENTS, SHIM_DRAWER]) await addKit({ care: {}, ...item, id: crypto.randomUUID(), photos: [], version: 1 });
   for (const machine of [LONG_LATHE, LIGHT_LATHE]) await fillMachine(sequelize, machine);
 }
 

@@ -1,0 +1,256 @@
+import { LIMITS_FORMAT, startingSheet } from '@isometra/core';
+import type { KitItem, Survey, SurveyWrite } from '@isometra/contract';
+import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+
+describe('campaigns', () => {
+  let shop: TestShop;
+  beforeAll(async () => (shop = await openShop()));
+  beforeEach(() => shop.clear());
+  afterAll(() => shop.close());
+
+  const lathe = async (kind = 'engine-lathe') => {
+    const { card, ...rest } = machine();
+    const sent = { ...rest, card: { ...card, kind } };
+    await shop.http.post('/api/machines').send(sent).expect(201);
+    return sent;
+  };
+  const surveys = async (machineId: string): Promise<Survey[]> =>
+    (await shop.http.get(`/api/machines/${machineId}/surveys`).expect(200)).body as Survey[];
+  const write = ({ judge: _judge, ...survey }: Survey): SurveyWrite & { by: string } => ({ ...survey, by: 'AB' });
+  const own = (high = 40) => ({
+    id: uuid(),
+    content: {
+      format: LIMITS_FORMAT,
+      name: 'Builder',
+      lines: [{ check: 'tailstock-traverse', quantity: 'offsetHorizontal', zone: [-high, high] }],
+    },
+    version: 1,
+    by: 'AB',
+  });
+
+  describe('a survey', () => {
+    it('begins with the machine: default ladder, cascade, the limits usual for its kind', async () => {
+      const [first] = await surveys((await lathe()).id);
+      expect(first.order[0]).toBe('stiffness');
+      expect([first.school, first.limits.sheet, first.judge.name]).toEqual(['cascade', 'general', 'General shop']);
+      await shop.clear();
+      const [light] = await surveys((await lathe('bench-lathe')).id);
+      expect(light.limits).toEqual({ sheet: 'light-bench', version: 1 });
+    });
+
+    it('keeps order, rungs left out and school, and writes down what changed', async () => {
+      const { id } = await lathe();
+      const [survey] = await surveys(id);
+      const order = [...survey.order].reverse();
+      const at = '2026-03-01T08:00:00.000Z';
+      const changed = { ...write(survey), order, school: 'top', skipped: [{ check: 'stiffness', why: 'known', by: 'AB', at }] };
+      const { body } = await shop.http.put(`/api/surveys/${survey.id}`).send(changed).expect(200);
+      expect((body as Survey).order).toEqual(order);
+      const [again] = await surveys(id);
+      expect([again.school, again.skipped[0].why, again.version]).toEqual(['top', 'known', 2]);
+      const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
+      expect((log as { text: string }[])[0].text).toContain('order of the rungs; stiffness left out: known');
+    });
+
+    it('is safe to change twice, and refuses a stale change with the newer one', async () => {
+      const { id } = await lathe();
+      const [survey] = await surveys(id);
+      const changed = { ...write(survey), title: 'After the crash' };
+      await shop.http.put(`/api/surveys/${survey.id}`).send(changed).expect(200);
+      await shop.http.put(`/api/surveys/${survey.id}`).send(changed).expect(200);
+      const { body } = await shop.http
+        .put(`/api/surveys/${survey.id}`)
+        .send({ ...changed, title: 'Mine' })
+        .expect(409);
+      expect((body as { current: Survey }).current.title).toBe('After the crash');
+    });
+
+    it('a new one ends the one that ran, and rounds belong to the one they were taken in', async () => {
+      const { id } = await lathe();
+      const first = round(id);
+      await shop.http.post('/api/rounds').send(first).expect(201);
+      const [ran] = await surveys(id);
+      const next = { ...write(ran), id: uuid(), title: 'After scraping', startedAt: '2026-05-01T08:00:00.000Z' };
+      await shop.http.post('/api/surveys').send(next).expect(201);
+      await shop.http.post('/api/surveys').send(next).expect(201);
+      const later = { ...round(id), at: '2026-05-02T08:00:00.000Z' };
+      await shop.http.post('/api/rounds').send(later).expect(201);
+      const all = await surveys(id);
+      expect(all.map((survey) => survey.endedAt !== null).sort()).toEqual([false, true]);
+      const { body } = await shop.http.get(`/api/machines/${id}/rounds`).expect(200);
+      const rounds = body as { id: string; surveyId: string; number: number }[];
+      expect(rounds.find((entry) => entry.id === first.id)?.surveyId).toBe(ran.id);
+      expect(rounds.find((entry) => entry.id === later.id)?.surveyId).toBe(next.id);
+      expect(rounds.map((entry) => entry.number)).toEqual([1, 2]);
+    });
+
+    it('names the field that is wrong', async () => {
+      const { id } = await lathe();
+      const [survey] = await surveys(id);
+      const bad = { ...write(survey), title: '', school: 'sideways' };
+      const { body } = await shop.http.put(`/api/surveys/${survey.id}`).send(bad).expect(400);
+      expect((body as { errors: { path: string }[] }).errors.map((fault) => fault.path)).toEqual(['title', 'school']);
+      await shop.http.put(`/api/surveys/${uuid()}`).send(write(survey)).expect(400);
+      await shop.http
+        .post('/api/surveys')
+        .send({ ...write(survey), id: uuid(), machineId: uuid() })
+        .expect(404);
+    });
+  });
+
+  describe('limit sheets', () => {
+    it('are kept with all their versions', async () => {
+      const sheet = own();
+      await shop.http.post('/api/limits').send(sheet).expect(201);
+      await shop.http.post('/api/limits').send(sheet).expect(201);
+      const wider = { ...sheet, content: own(50).content };
+      await shop.http.put(`/api/limits/${sheet.id}`).send(wider).expect(200);
+      await shop.http.put(`/api/limits/${sheet.id}`).send(wider).expect(200);
+      const { body: list } = await shop.http.get('/api/limits').expect(200);
+      expect((list as { version: number }[]).map((entry) => entry.version)).toEqual([2]);
+      const { body: versions } = await shop.http.get(`/api/limits/${sheet.id}/versions`).expect(200);
+      expect((versions as { content: { lines: { zone: number[] }[] } }[]).map((entry) => entry.content.lines[0].zone[1])).toEqual([50, 40]);
+      await shop.http
+        .put(`/api/limits/${sheet.id}`)
+        .send({ ...sheet, content: own(60).content })
+        .expect(409);
+    });
+
+    it('are refused with every mistake named', async () => {
+      const sheet = own();
+      const bad = { ...sheet, content: { ...sheet.content, lines: [{ check: 'seat', quantity: 'rok', zone: [0, 5] }, { check: 'x' }] } };
+      const { body } = await shop.http.post('/api/limits').send(bad).expect(400);
+      expect((body as { errors: { path: string }[] }).errors.map((fault) => fault.path)).toEqual([
+        'content.lines[0].quantity',
+        'content.lines[1].check',
+      ]);
+      await shop.http.get(`/api/limits/${uuid()}/versions`).expect(404);
+    });
+
+    it('a survey judges by the version it pinned, also after the sheet has changed', async () => {
+      const { id } = await lathe();
+      const taken = round(id);
+      await shop.http.post('/api/rounds').send(taken).expect(201);
+      await shop.http
+        .post(`/api/rounds/${taken.id}/readings`)
+        .send([reading(0, '0 um'), reading(420, '30 um')])
+        .expect(201);
+      const verdict = async () => {
+        const { body } = await shop.http.get(`/api/rounds/${taken.id}`).expect(200);
+        return (body as { finding: { quantities: Record<string, { verdict: string; limit: number[] }> } }).finding.quantities[
+          'offsetHorizontal'
+        ];
+      };
+      expect((await verdict()).verdict).toBe('out');
+      const sheet = own();
+      await shop.http.post('/api/limits').send(sheet).expect(201);
+      const [survey] = await surveys(id);
+      const pinned = { ...write(survey), limits: { sheet: sheet.id, version: 1 } };
+      await shop.http.put(`/api/surveys/${survey.id}`).send(pinned).expect(200);
+      expect((await verdict()).verdict).toBe('in');
+      await shop.http
+        .put(`/api/limits/${sheet.id}`)
+        .send({ ...sheet, content: own(10).content })
+        .expect(200);
+      expect((await verdict()).limit).toEqual([-40, 40]);
+      const wrong = { ...pinned, version: 2, limits: { sheet: sheet.id, version: 9 } };
+      const { body } = await shop.http.put(`/api/surveys/${survey.id}`).send(wrong).expect(400);
+      expect((body as { errors: { path: string }[] }).errors[0].path).toBe('limits.sheet');
+    });
+
+    it('a starting sheet may be chosen for a survey', async () => {
+      const { id } = await lathe();
+      const [survey] = await surveys(id);
+      await shop.http
+        .put(`/api/surveys/${survey.id}`)
+        .send({ ...write(survey), limits: { sheet: 'toolroom', version: 1 } })
+        .expect(200);
+      expect((await surveys(id))[0].judge).toEqual(startingSheet('toolroom'));
+    });
+  });
+
+  describe('the kit', () => {
+    const kit = async (): Promise<KitItem[]> => (await shop.http.get('/api/kit').expect(200)).body as KitItem[];
+    const piece = (kind: KitItem['kind'], data: object, care: object = {}) => ({ ...indicator(), kind, name: kind, data, care });
+
+    it('keeps what each kind needs, with certificate and due date', async () => {
+      const bar = piece(
+        'test-bar',
+        { diameter: '32 mm', bend: '2 um' },
+        { certificate: 'C-7', due: '2026-12-31', notes: [{ at: '2026-01-05', by: 'HB', text: 'clean' }] },
+      );
+      await shop.http.post('/api/kit').send(bar).expect(201);
+      const [known] = await kit();
+      expect(known).toEqual({ ...bar, photos: [], version: 1 } as KitItem);
+      await shop.http
+        .put(`/api/kit/${bar.id}`)
+        .send({ ...known, care: { ...known.care, due: '2027-12-31' } })
+        .expect(200);
+      expect((await kit())[0].care.due).toBe('2027-12-31');
+    });
+
+    it('names what is wrong in each kind', async () => {
+      const faults = async (item: object) =>
+        ((await shop.http.post('/api/kit').send(item).expect(400)).body as { errors: { path: string }[] }).errors.map(
+          (fault) => fault.path,
+        );
+      expect(await faults(piece('square', { blade: 'long' }))).toEqual(['data.blade']);
+      expect(await faults(piece('holder', { sag: '12 um' }))).toEqual(['data.sag']);
+      expect(await faults(piece('pins', { diameter: '10 mm', colour: 'red' }))).toEqual(['data.colour']);
+      expect(await faults(piece('blocks', { height: '50 mm' }, { due: 'soon' }))).toEqual(['care.due']);
+    });
+
+    it('keeps photographs, and refuses what is none', async () => {
+      const item = indicator();
+      await shop.http.post('/api/kit').send(item).expect(201);
+      const id = uuid();
+      const bytes = Buffer.from([137, 80, 78, 71, 1, 2, 3]);
+      const send = (type: string) => shop.http.post(`/api/kit/${item.id}/photos?id=${id}&by=HB`).set('Content-Type', type);
+      await send('image/png').send(bytes).expect(201);
+      await send('image/png').send(bytes).expect(201);
+      expect((await kit())[0].photos).toEqual([id]);
+      const { body, headers } = await shop.http.get(`/api/photos/${id}`).expect(200);
+      expect(headers['content-type']).toBe('image/png');
+      expect(Buffer.compare(body as Buffer, bytes)).toBe(0);
+      await shop.http.post(`/api/kit/${item.id}/photos?id=${uuid()}&by=HB`).set('Content-Type', 'image/svg+xml').send('<svg/>').expect(400);
+      await shop.http.get(`/api/photos/${uuid()}`).expect(404);
+    });
+
+    it('shims are out of the drawer when a move with them is done, and back when it was not', async () => {
+      const drawer = piece('shim-stock', {
+        stock: [
+          { thickness: '2 thou', count: 2 },
+          { thickness: '0.02 mm', count: 1 },
+        ],
+      });
+      await shop.http.post('/api/kit').send(drawer).expect(201);
+      const { id } = await lathe();
+      const taken = round(id);
+      await shop.http.post('/api/rounds').send(taken).expect(201);
+      const counts = async () => ((await kit())[0].data['stock'] as { count: number }[]).map((row) => row.count);
+      const planned = {
+        ...move(taken.id),
+        kind: 'shim-leaves',
+        quantity: 'offsetVertical',
+        plan: { leaves: [50.8, 50.8, 20], total: 121.6, error: 0 },
+      };
+      await shop.http.post('/api/moves').send(planned).expect(201);
+      expect(await counts()).toEqual([2, 1]);
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...planned, done: true })
+        .expect(200);
+      expect(await counts()).toEqual([0, 0]);
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...planned, done: true })
+        .expect(200);
+      expect(await counts()).toEqual([0, 0]);
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...planned, done: false, version: 2 })
+        .expect(200);
+      expect(await counts()).toEqual([2, 1]);
+    });
+  });
+});
