@@ -104,6 +104,15 @@ export const VIEWS = [
     },
   },
   {
+    name: 'limits',
+    go: async (page, address) => {
+      await page.goto(`${address}/limits`);
+      await page.getByRole('link', { name: /builder/ }).click();
+      await page.waitForSelector('iso-limit-table input');
+    },
+  },
+  { name: 'bench-way', go: (page, address) => bench(page, address, 'L-14', 'way-straightness', 0) },
+  {
     name: 'bench-bar',
     go: async (page, address) => {
       await fresh(page, address, 'L-14', 'tailstock-traverse', ['0', '-15.5', '0']);
@@ -114,5 +123,16 @@ export const VIEWS = [
     name: 'bench-phone',
     size: { width: 390, height: 844 },
     go: (page, address) => bench(page, address, 'L-14', 'tailstock-traverse', -1),
+  },
+  {
+    name: 'campaign',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/campaign`);
+      await page.waitForSelector('ol .grip');
+      await page.getByLabel('Move Bar between centres', { exact: false }).focus();
+      for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowUp');
+      await page.getByText('is rung').waitFor();
+      await page.locator('main').evaluate((main) => main.scrollTo(0, 0));
+    },
   },
 ];

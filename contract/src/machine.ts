@@ -77,6 +77,28 @@ const eccentric = z
   .optional()
   .register(fieldRegistry, { label: 'Eccentric sleeve', group: true, rare: true });
 
+const feet = z
+  .strictObject({
+    track: measure('length', {
+      label: 'Across the feet',
+      above: 0,
+      max: 10_000,
+      example: '450 mm',
+      help: 'From the front foot to the rear one of a pair.',
+    }),
+    pitch: measure('length', { label: 'Foot screw pitch', above: 0, max: 20, example: '2 mm' }),
+  })
+  .optional()
+  .register(fieldRegistry, { label: 'Levelling feet', group: true, rare: true });
+
+const jacks = z
+  .strictObject({
+    length: measure('length', { label: 'Between the two jacks', above: 0, max: 20_000, example: '900 mm' }),
+    pitch: measure('length', { label: 'Jack screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+  })
+  .optional()
+  .register(fieldRegistry, { label: 'Jacks at a loose way', group: true, rare: true });
+
 /** The card of a machine: what it is and how it is adjusted. Lengths as typed, bare numbers in mm. */
 export const machineCardSchema = z.strictObject({
   number: text(24, 'is missing: give the shop number')
@@ -91,6 +113,8 @@ export const machineCardSchema = z.strictObject({
   base,
   adjuster,
   eccentric,
+  feet,
+  jacks,
   notes: text(2000).optional().register(fieldRegistry, { label: 'Notes' }),
 });
 

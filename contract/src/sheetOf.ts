@@ -46,6 +46,8 @@ export function hardwareOf({ card, stock, gain }: ShopFacts): Record<string, unk
   return {
     ...(known?.adjuster && { adjuster: { pitch: known.adjuster.pitch, ...(gain && { gain }) } }),
     ...(known?.eccentric && !known.adjuster && { eccentric: { throw: known.eccentric.throw, angle: known.eccentric.angle } }),
+    ...(known?.feet && { feet: { ...known.feet, ...(gain && { gain }) } }),
+    ...(known?.jacks && { pull: { ...known.jacks, offset: 0 } }),
     ...(stock && { 'shim-leaves': { stock } }),
   };
 }

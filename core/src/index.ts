@@ -34,3 +34,4 @@ export * from './limits/jobLimits.js';
 export * from './ladders/ladders.js';
 export * from './calls/finder.js';
 export * from './calls/helps.js';
+export * from './calls/wayProfile.js';

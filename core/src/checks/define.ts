@@ -55,6 +55,7 @@ export interface QuantityInfo {
   readonly words?: Words;
   readonly magnitude?: boolean;
   readonly over?: Over;
+  readonly work?: WorkDone;
   readonly variants?: readonly Variant[];
 }
 
@@ -98,6 +99,20 @@ export interface Watch {
   readonly scale: number;
 }
 
+/** Height of one place of a profile. */
+export interface HeightAt {
+  /** mm. */
+  readonly at: number;
+  /** µm. */
+  readonly height: number;
+}
+
+/** What an error does to work, for people: µm for each unit of the quantity, and of what. */
+export interface WorkDone {
+  readonly perUnit: number;
+  readonly what: string;
+}
+
 /** One check, described once: the bench, the server and the command line are drawn from it. */
 export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan extends z.ZodObject = z.ZodObject> {
   readonly id: string;
@@ -127,6 +142,8 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   readonly faults?: (setup: z.output<Shape>, readings: readonly Reading[], instrument: Instrument | undefined) => readonly Fault[];
   readonly corrections: Readonly<Record<string, Correction>>;
   readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
+  /** Heights along what was read, µm over mm, to be drawn with their line and zone; places ascending. */
+  readonly profile?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly HeightAt[];
   /** Whose line the result refers to; checks of another kind have none. */
   readonly view?: 'carriage' | 'spindle';
   /** The length, mm, that a quantity stated `over` a length was read over; `places` are the `at` of its readings. */

@@ -5,7 +5,7 @@ import { HEIGHT, defineCheck, type CheckDefinition, type CheckInput, type Estima
 import { linearEstimate, type Estimate } from './estimate.js';
 import { ISOLATE, plannedPlaces, shortBase, sideField, spanOf, stepped, tooFew } from './common.js';
 import type { Zone } from '../calls/verdict.js';
-import { residualRange, traverseLine } from './traverse.js';
+import { residualRange, traverseHeights, traverseLine } from './traverse.js';
 import { unlimited } from './tailstock.js';
 
 const setup = z.strictObject({ side: sideField() });
@@ -113,6 +113,7 @@ export function defineTraverse(facts: TraverseFacts): CheckDefinition {
         })),
       );
     },
+    profile: (setup, slots) => traverseHeights(slots, setup.side === 'rear' ? -1 : 1),
     estimate,
     corrections: { slope: { plus: facts.moves, minus: facts.moves } },
     counting: 'The whole difference counts: nothing has been turned, so nothing is doubled.',

@@ -1,6 +1,7 @@
 import { minimumZone } from '../fit/hull.js';
 import { dot, fitLine, slopeWeights } from '../fit/line.js';
-import { mean } from '../instruments/slots.js';
+import { mean, type Slot } from '../instruments/slots.js';
+import type { HeightAt } from './define.js';
 import type { Estimate } from './estimate.js';
 
 /** Heights along a way as forms on the slots: `height = Σ wᵢ·mᵢ + constant`, µm. */
@@ -8,6 +9,12 @@ export interface ProfilePoint {
   readonly at: number;
   readonly weights: readonly number[];
   readonly constant: number;
+}
+
+/** Heights of a profile as it was read, places ascending. */
+export function heightsOf(points: readonly ProfilePoint[], slots: readonly Slot[]): HeightAt[] {
+  const values = slots.map((slot) => slot.value);
+  return [...points].sort((a, b) => a.at - b.at).map(({ at, weights, constant }) => ({ at, height: dot(weights, values) + constant }));
 }
 
 export type Shape = 'hollow' | 'crowned' | 'mixed';

@@ -12,6 +12,7 @@ export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetV
     unit: 'um',
     limit: [-15, 15],
     words: LATERAL,
+    work: { perUnit: 2, what: 'taper on diameter from centre to centre' },
   },
   offsetVertical: {
     label: 'Tailstock height',
@@ -20,6 +21,7 @@ export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetV
     unit: 'um',
     limit: [0, 20],
     aim: 0,
+    work: { perUnit: 2, what: 'over size at the mouth of a reamed hole, at most' },
     words: HEIGHT,
   },
 };

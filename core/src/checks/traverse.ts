@@ -1,5 +1,6 @@
 import { dot, slopeWeights } from '../fit/line.js';
 import { mean, type Slot } from '../instruments/slots.js';
+import type { HeightAt } from './define.js';
 import type { Estimate } from './estimate.js';
 
 /** A line read along something: which slots, and the least-squares slope as weights on all slots (µm per mm). */
@@ -98,6 +99,14 @@ export function residualRange(name: string, slots: readonly Slot[], line: Traver
     for (const i of indices) weights[i] = own / indices.length;
   });
   return { name, weights, terms: {}, doubts: [], magnitude: true, evaluate: range, places: places.length };
+}
+
+/** Mean readings of the machine at each place, µm; none when there are not two different places. */
+export function traverseHeights(slots: readonly Slot[], side: 1 | -1): HeightAt[] {
+  const line = traverseLine(slots, ['turn']);
+  if (!line) return [];
+  const { places, slotsAt } = profile(slots, line);
+  return places.map((at, k) => ({ at, height: side * mean(slotsAt[k].map((i) => slots[i].value)) }));
 }
 
 /** Half the difference between two ways round at each shared place: the reference's own error. */

@@ -51,3 +51,31 @@ export function minimumZone(x: ArrayLike<number>, y: ArrayLike<number>): number 
   );
   return narrowest === Infinity ? 0 : narrowest;
 }
+
+/** A pair of parallel lines: their slope (y per x) and the heights of both at x = 0. */
+export interface ZoneLines {
+  readonly slope: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+/**
+ * The narrowest pair of parallel lines that holds every point, to be drawn: one of them runs along an
+ * edge of the hull.
+ *
+ * @param x places, ascending, at least two different ones. @param y heights.
+ */
+export function minimumZoneLines(x: readonly number[], y: readonly number[]): ZoneLines {
+  const sides = ([1, -1] as const).map((side) => {
+    const kept = new Int32Array(x.length);
+    return kept.subarray(0, chain(x, y, side, kept));
+  });
+  const slopes = sides.flatMap((kept) =>
+    [...kept.subarray(1)].flatMap((b, i) => (x[b] === x[kept[i]] ? [] : [(y[b] - y[kept[i]]) / (x[b] - x[kept[i]])])),
+  );
+  const along = (slope: number): ZoneLines => {
+    const heights = y.map((height, i) => height - slope * x[i]);
+    return { slope, low: Math.min(...heights), high: Math.max(...heights) };
+  };
+  return slopes.map(along).reduce((best, lines) => (lines.high - lines.low < best.high - best.low ? lines : best));
+}

@@ -87,7 +87,7 @@ function readOver(raw: unknown, info: QuantityInfo, path: string, faults: Fault[
     faults.push({ path: `${path}.length`, message: length.ok ? 'must be more than 0 mm' : length.message, example: '1000 mm' });
     return undefined;
   }
-  return { length: length.value, ...(least != null && { least }) };
+  return { length: length.value, ...(typeof least === 'number' && { least }) };
 }
 
 function readAim(info: QuantityInfo, zone: Zone, raw: Raw, path: string, faults: Fault[]): number | undefined {

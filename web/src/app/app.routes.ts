@@ -29,6 +29,11 @@ export const routes: Routes = [
       },
       { path: 'survey', title: 'Survey · Isometra', loadComponent: () => import('./survey/survey').then((part) => part.Survey) },
       {
+        path: 'campaign',
+        title: 'This survey · Isometra',
+        loadComponent: () => import('./survey/campaign').then((part) => part.Campaign),
+      },
+      {
         path: 'bench/:checkId',
         title: 'Set up a round · Isometra',
         loadComponent: () => import('./bench/begin').then((part) => part.Begin),
@@ -45,6 +50,12 @@ export const routes: Routes = [
       },
       { path: 'rounds/:checkId', title: 'Rounds · Isometra', loadComponent: () => import('./rounds/history').then((part) => part.History) },
     ],
+  },
+  { path: 'limits', pathMatch: 'full', redirectTo: 'limits/general' },
+  {
+    path: 'limits/:sheetId',
+    title: 'Limits · Isometra',
+    loadComponent: () => import('./limits/limit-list').then((part) => part.LimitList),
   },
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
   { path: '**', redirectTo: 'machines' },

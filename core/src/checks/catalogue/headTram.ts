@@ -124,6 +124,7 @@ export const headTram = defineCheck({
       label: 'Head tilt',
       subject: 'The head',
       dimension: 'slope',
+      work: { perUnit: 0.1, what: 'of step or hollow behind a cutter of 100 mm, at most' },
       unit: 'um/m',
       limit: [-65, 65],
       words: { plus: 'leaning right', minus: 'leaning left', movePlus: 'right at the top', moveMinus: 'left at the top' },
@@ -132,6 +133,7 @@ export const headTram = defineCheck({
       label: 'Head nod',
       subject: 'The head',
       dimension: 'slope',
+      work: { perUnit: 0.1, what: 'of step or hollow behind a cutter of 100 mm, at most' },
       unit: 'um/m',
       limit: [-65, 65],
       words: {

@@ -83,7 +83,15 @@ export const chuckTestCut = defineCheck({
   slotKeys: ['at'],
   valueKind: 'size',
   quantities: {
-    slopeH: { label: 'Spindle axis sideways', subject: 'The axis', dimension: 'slope', unit: 'um/m', limit: [0, 50], words: axisWords },
+    slopeH: {
+      label: 'Spindle axis sideways',
+      subject: 'The axis',
+      dimension: 'slope',
+      unit: 'um/m',
+      limit: [0, 50],
+      words: axisWords,
+      work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
+    },
     taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m'),
   },
   plan: stationPlan('Pads turned', 2),
@@ -250,6 +258,7 @@ export const crossSlideSquareness = defineCheck({
       label: 'Facing',
       subject: 'The cross slide',
       dimension: 'slope',
+      work: { perUnit: 0.1, what: 'hollow in a faced disc of 200 mm' },
       unit: 'um/m',
       limit: [0, 67],
       words: {

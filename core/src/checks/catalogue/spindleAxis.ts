@@ -148,6 +148,7 @@ export const spindleAxis = defineCheck({
       dimension: 'slope',
       unit: 'um/m',
       limit: [0, 50],
+      work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
       words: {
         plus: 'pointing toward the operator',
         minus: 'pointing away from the operator',

@@ -105,6 +105,7 @@ function squareCheck(
       squareness: {
         label: own.title,
         dimension: 'slope',
+        work: { perUnit: 0.3, what: 'off at a hole 300 mm away' },
         unit: 'um/m',
         limit,
         words: {

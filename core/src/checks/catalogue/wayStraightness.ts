@@ -5,7 +5,7 @@ import { defineCheck, type CheckInput, type Estimates, type Note } from '../defi
 import { linearEstimate } from '../estimate.js';
 import { ISOLATE, spanOf, stationPlan, stepped, tooFew } from '../common.js';
 import { addForms, levelStations, meanForm } from '../level.js';
-import { straightnessEstimates, type ProfilePoint } from '../profile.js';
+import { heightsOf, straightnessEstimates, type ProfilePoint } from '../profile.js';
 import { unlimited } from '../tailstock.js';
 
 const setup = z.strictObject({
@@ -167,6 +167,11 @@ export const wayStraightness = defineCheck({
             label: `Step from ${at} mm${end === 'reversed' ? ', turned end for end' : ''}`,
           })),
         ),
+  profile: (setup, slots) => {
+    const input = { setup, slots, instrument: undefined };
+    const points = setup.method === 'straightedge' ? edgeProfiles(input).way : steppedProfile(input);
+    return heightsOf(points, slots);
+  },
   estimate,
   faults: (setup) =>
     setup.method !== 'straightedge' && setup.base === undefined

@@ -9,6 +9,7 @@ import {
   type PracticeDial,
   type TailstockTruth,
 } from '@isometra/core/practice';
+import { lineName, startingSheet, type LimitLine, type LimitSheet } from '@isometra/core';
 import type { MachineCardText } from '@isometra/contract';
 
 interface DemoSheet {
@@ -33,8 +34,22 @@ export interface DemoRound {
 
 export interface DemoMachine {
   readonly card: MachineCardText;
+  /** What its survey is called, and the rungs left out of it. */
+  readonly survey: string;
+  readonly skipped?: Readonly<Record<string, string>>;
   readonly rounds: readonly DemoRound[];
 }
+
+const BUILDERS: Readonly<Record<string, LimitLine>> = {
+  'tailstock-traverse/offsetVertical': {
+    check: 'tailstock-traverse',
+    quantity: 'offsetVertical',
+    zone: [0, 25],
+    aim: 12,
+    reason: 'set high: the base wears down',
+  },
+  'spindle-axis/slopeH': { check: 'spindle-axis', quantity: 'slopeH', zone: [0, 40], reason: '0.012 mm in 300 mm, toward the tool' },
+};
 
 const random = seededRandom(14);
 const AXIS = { axisSlopeH: 31, axisSlopeV: 12 };
@@ -135,6 +150,8 @@ export const LONG_LATHE: DemoMachine = {
     adjuster: { pitch: '1.5 mm', layout: 'opposed-screws' },
     notes: 'Vee and flat bed, split plain bearings. In the middle of a rebuild.',
   },
+  survey: 'Rebuild, summer and autumn',
+  skipped: { 'dovetail-over-pins': 'ways of the cross slide are being scraped, see there' },
   rounds: [
     { ...levelled, at: '2026-06-15T08:00:00.000Z', by: 'HB', sheet: twist(-54), moved: { twistPerMetre: '' } },
     { ...levelled, at: '2026-06-16T09:00:00.000Z', by: 'HB', sheet: twist(4) },
@@ -166,6 +183,7 @@ export const LIGHT_LATHE: DemoMachine = {
     base: { length: '110 mm', width: '76 mm', overhang: '34 mm', bolt: '12 mm', bolts: 1 },
     adjuster: { pitch: '1 mm', layout: 'opposed-screws' },
   },
+  survey: 'As found',
   rounds: [
     {
       ...lever,
@@ -177,4 +195,11 @@ export const LIGHT_LATHE: DemoMachine = {
     },
     { ...lever, conditions: { ...lever.conditions, place: 260 }, at: '2026-10-06T08:30:00.000Z', by: 'EK', sheet: bar(stands(-4, 9), 380) },
   ],
+};
+
+/** The builder's own figures for the long lathe: what differs from the general sheet. */
+export const BUILDERS_SHEET: LimitSheet = {
+  ...startingSheet('general'),
+  name: 'L-14, the builder’s sheet',
+  lines: startingSheet('general').lines.map((line) => BUILDERS[lineName(line)] ?? line),
 };

@@ -28,6 +28,53 @@ export const INSTRUMENTS: readonly DemoItem[] = [
   { kind: 'instrument', name: 'Micrometer 25–50', data: { kind: 'micrometer', graduation: '0.001 mm', readTo: 1, accuracy: '1.5 um' } },
 ];
 
+/** Holders, bars, squares and the rest. */
+export const ARTEFACTS: readonly DemoItem[] = [
+  {
+    kind: 'holder',
+    name: 'Long arm with the clamp',
+    data: { sag: '-21 um', reach: '180 mm' },
+    care: { notes: [{ at: '2026-09-01', by: 'RM', text: 'Droop measured: -21 µm' }] },
+  },
+  { kind: 'holder', name: 'Short holder', data: { sag: '-9 um', reach: '70 mm' } },
+  {
+    kind: 'test-bar',
+    name: 'Ground bar, 32 mm',
+    data: { diameter: '32 mm', length: '650 mm', material: 'steel', finish: 'ground', bend: '2 um', evenness: '1 um' },
+    care: {
+      certificate: 'TW-17',
+      certified: '2026-02-10',
+      due: '2027-02-10',
+      notes: [{ at: '2026-06-12', by: 'HB', text: 'Turned in vees: bent 2 µm in the middle' }],
+    },
+  },
+  {
+    kind: 'test-bar',
+    name: 'Hollow bar, 50 mm',
+    data: { diameter: '50 mm', bore: '38 mm', length: '320 mm', material: 'steel', finish: 'ground', evenness: '1.5 um' },
+    care: { certificate: 'TW-18', certified: '2024-09-01', due: '2026-09-01' },
+  },
+  {
+    kind: 'straightedge',
+    name: 'Camelback, 900 mm',
+    data: { length: '900 mm', straightness: '4 um', material: 'cast-iron' },
+    care: { certificate: 'TW-09', certified: '2025-12-15', due: '2026-12-15' },
+  },
+  {
+    kind: 'square',
+    name: 'Granite square, 300 mm',
+    data: { blade: '300 mm', error: '7 um/m', doubt: '3 um/m' },
+    care: {
+      certificate: 'TW-11',
+      certified: '2025-10-02',
+      due: '2026-10-02',
+      notes: [{ at: '2026-04-20', by: 'EK', text: 'Flipped: off by 7 µm/m, as on the paper' }],
+    },
+  },
+  { kind: 'pins', name: 'Pins, 10 mm', data: { diameter: '10 mm', matched: '1 um' } },
+  { kind: 'blocks', name: 'Tram block', data: { height: '50 mm', matched: false } },
+];
+
 /** The shim drawer. */
 export const SHIM_DRAWER: DemoItem = {
   kind: 'shim-stock',

@@ -1,11 +1,14 @@
 import type { Sequelize } from 'sequelize';
+import type { Pinned } from '@isometra/contract';
 import { addKit } from '../kit.js';
+import { addLimitSheet } from '../limits.js';
 import { addMachine } from '../machines.js';
 import { addMove } from '../moves.js';
 import { addReadings, addRound, getRound } from '../rounds.js';
+import { changeSurvey, listSurveys } from '../surveys.js';
 import { MachineRow, KitRow } from '../../db/models.js';
-import { LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
-import { INSTRUMENTS, SHIM_DRAWER } from './kit.js';
+import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
+import { ARTEFACTS, INSTRUMENTS, SHIM_DRAWER } from './kit.js';
 
 /** Whether nothing has been put into the shop yet. */
 export async function isEmpty(): Promise<boolean> {
@@ -14,13 +17,20 @@ export async function isEmpty(): Promise<boolean> {
 
 /** Fill an empty shop with Tarnside Works: machines, kit, and rounds that the practice models made from hidden truths. */
 export async function fillDemo(sequelize: Sequelize): Promise<void> {
-  for (const item of [...INSTRUMENTS, SHIM_DRAWER]) await addKit({ care: {}, ...item, id: crypto.randomUUID(), photos: [], version: 1 });
-  for (const machine of [LONG_LATHE, LIGHT_LATHE]) await fillMachine(sequelize, machine);
+  for (const item of [...INSTRUMENTS, ...ARTEFACTS, SHIM_DRAWER])
+    await addKit({ care: {}, ...item, id: crypto.randomUUID(), photos: [], version: 1 });
+  const sheet = await addLimitSheet(sequelize, { id: crypto.randomUUID(), content: BUILDERS_SHEET, version: 1, by: 'HB' });
+  await fillMachine(sequelize, LONG_LATHE, { sheet: sheet.id, version: 1 });
+  await fillMachine(sequelize, LIGHT_LATHE);
 }
 
-async function fillMachine(sequelize: Sequelize, { card, rounds }: DemoMachine): Promise<void> {
+async function fillMachine(sequelize: Sequelize, { card, rounds, survey, skipped = {} }: DemoMachine, limits?: Pinned): Promise<void> {
   const id = crypto.randomUUID();
   await addMachine({ id, card, version: 1 }, 'TW');
+  const [{ judge: _judge, ...begun }] = await listSurveys(id);
+  const [{ at, by }] = rounds;
+  const left = Object.entries(skipped).map(([check, why]) => ({ check, why, by, at }));
+  await changeSurvey({ ...begun, title: survey, skipped: left, ...(limits && { limits }) }, by);
   for (const round of rounds) await fillRound(sequelize, id, round);
 }
 

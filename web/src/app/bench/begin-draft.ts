@@ -10,6 +10,8 @@ export interface BeginDraft {
   readonly conditions: FormValue;
   readonly purpose: FormValue;
   readonly kitId: string | null;
+  /** Holder out of the kit, whose droop goes into the instrument. */
+  readonly holderId?: string | null;
   readonly own: FormValue;
   /** Which way the needle went when the part was pushed toward the stylus; null when nobody tried. */
   readonly sense: 1 | -1 | null;
@@ -59,6 +61,22 @@ function asTyped(conditions: Round['conditions'], schema: z.ZodObject): FormValu
   );
 }
 
+/** How a dial counted when this check was last read with it from the same side. */
+export interface LearnedSense {
+  readonly sense: 1 | -1;
+  readonly number: number;
+}
+
+/** The last nudge test of a dial in this check, from the same side; undefined when there was none. */
+export function learnedSense(rounds: readonly Round[], check: string, dial: string | null, setup: FormValue): LearnedSense | undefined {
+  const side = (round: { readonly setup: FormValue }) => round.setup['side'] ?? 'operator';
+  const last = rounds
+    .filter((round) => round.check === check && dial !== null && round.instrumentName === dial && side(round) === side({ setup }))
+    .filter((round) => round.instrument?.['sense'] === 1 || round.instrument?.['sense'] === -1)
+    .at(-1);
+  return last && { sense: last.instrument?.['sense'] as 1 | -1, number: last.number };
+}
+
 const OWN_KIND: Readonly<Record<ValueKind, string>> = { size: 'micrometer', level: 'level', indicator: 'lever' };
 
 /** A first draft: the last round of this check, or what other rounds and the machine card know. */
@@ -74,16 +92,17 @@ export function firstDraft(
   const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
   const known = distance !== undefined && 'centreDistance' in check.setup.shape ? { centreDistance: distance } : {};
   const described = last?.instrument && last.instrumentName === null ? last.instrument : undefined;
+  const setup = last?.setup ?? known;
   const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
   return {
-    setup: last?.setup ?? known,
+    setup,
     plan: last?.plan ?? {},
     conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
     purpose: (last?.purpose as FormValue | null) ?? {},
     kitId: dial?.id ?? own,
     own: described ? withField(described, 'sense', undefined) : { kind: OWN_KIND[check.valueKind] },
-    // Asked anew every time: the same dial counts the other way from the other side.
-    sense: null,
+    // As it counted last time from the same side; the screen says so and asks for the nudge again.
+    sense: learnedSense(rounds, check.id, dial?.name ?? null, setup)?.sense ?? null,
     read: false,
   };
 }

@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { RoundWrite } from '@isometra/contract';
 import { barRound, openShop, show } from '../testing/fake-shop.spec';
+import { Desk } from '../tailstock/desk';
 import { Begin } from './begin';
 
 describe('before a round', () => {
@@ -55,11 +56,45 @@ describe('before a round', () => {
     expect(navigate).toHaveBeenCalledWith(['/machines', 'lathe', 'bench', 'tailstock-traverse', round.id]);
   });
 
-  it('starts from the last round, but asks the nudge test anew', async () => {
+  it('starts from the last round, how the dial counted too, and says where that is from', async () => {
     const { page } = await open('tailstock-traverse', [barRound(3, 9)]);
     expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('400 mm');
     expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('600 mm');
+    expect(page.text()).toContain('this dial counted up, read from the same side');
+    expect((page.named('it counts up').querySelector('input') as HTMLInputElement).checked).toBeTrue();
+    // From the other side it is another matter: the nudge is asked anew.
+    (page.named('the rear').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
+    await page.fixture.whenStable();
+    expect(page.text()).not.toContain('this dial counted');
     expect(page.text()).toContain('Not tried: the call will be given with the direction assumed');
+  });
+
+  it('a bar out of the kit fills in what the set-up asks of it, a holder its droop', async () => {
+    const { api } = openShop();
+    const piece = { ...api.kit[0], care: { due: '2020-01-01' } };
+    api.kit = [
+      ...api.kit,
+      { ...piece, id: 'bar', kind: 'test-bar', name: 'Ground bar', data: { diameter: '32 mm', finish: 'ground', bend: '2 um' } },
+      { ...piece, id: 'arm', kind: 'holder', name: 'Long arm', data: { sag: '-21 um' } },
+    ];
+    TestBed.inject(Desk).load('lathe').subscribe();
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(Begin, { checkId: 'tailstock-traverse' });
+    const choose = async (label: string, value: string) => {
+      const select = page.element.querySelector<HTMLSelectElement>(`[aria-label="${label}"]`) as HTMLSelectElement;
+      select.value = value;
+      select.dispatchEvent(new Event('change'));
+      await page.fixture.whenStable();
+    };
+    expect(page.text()).toMatch(/Ground bar, overdue by \d+ days/);
+    await choose('Bar out of the kit', 'bar');
+    await choose('Held in', 'arm');
+    await tick(page);
+    await page.type('Distance between centres', '400 mm');
+    await page.press('Begin the round');
+    const sent = api.sent[0].body as RoundWrite;
+    expect(sent.setup['bar']).toEqual({ diameter: '32 mm', finish: 'ground' });
+    expect(sent.instrument?.['holderSag']).toBe('-21 um');
   });
 
   it('a level is described by its slope, and only what is asked is shown', async () => {

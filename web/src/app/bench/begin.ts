@@ -3,8 +3,8 @@ import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Select } from 'primeng/select';
 import type * as z from 'zod';
-import { CHECKS, instrumentSchemaFor, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
-import type { RoundWrite } from '@isometra/contract';
+import { CHECKS, fieldInfo, instrumentSchemaFor, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
+import { fromKit, type KitItem, type RoundWrite } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
@@ -14,7 +14,8 @@ import { Desk } from '../tailstock/desk';
 import { Cautions } from '../ui/cautions';
 import { fieldsOf, formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
-import { firstDraft, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
+import { dueWords, today } from '../kit/kit-texts';
+import { firstDraft, learnedSense, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
 
 const OWN = 'own';
 
@@ -61,6 +62,57 @@ export class Begin implements OnDestroy {
   protected readonly needle = computed(
     () => this.kind() === 'indicator' && ['lever', 'plunger'].includes(String(this.instrument()['kind'])),
   );
+  protected readonly holders = computed(() => this.desk.kit().filter((item) => item.kind === 'holder' && item.data['sag'] !== undefined));
+  /** Fields of the set-up that a piece of kit can fill in, with what there is. */
+  protected readonly fromKit = computed(() =>
+    Object.entries(this.check().setup.shape).flatMap(([key, field]) => {
+      const info = fieldInfo(field as z.ZodType);
+      const items = info?.kit ? this.desk.kit().filter((item) => item.kind === info.kit) : [];
+      return info && items.length
+        ? [
+            {
+              key,
+              label: info.label,
+              items: items.map((item) => ({ id: item.id, name: [item.name, dueWords(item, today())].filter(Boolean).join(', ') })),
+            },
+          ]
+        : [];
+    }),
+  );
+  /** How the dial in hand counted last time, from the same side. */
+  protected readonly learned = computed(() => {
+    const { kitId, setup } = this.draft();
+    const dial = this.dials().find((item) => item.id === kitId)?.name ?? null;
+    return learnedSense(this.desk.all(), this.checkId(), dial, setup);
+  });
+
+  /** Put what a piece of kit knows into a field of the set-up. */
+  protected fill(key: string, id: string): void {
+    const item = this.desk.kit().find((entry) => entry.id === id);
+    const field = this.check().setup.shape[key] as unknown as {
+      def?: { innerType?: { shape?: Record<string, unknown> } };
+      shape?: Record<string, unknown>;
+    };
+    const value = item && fromKit(item, field.def?.innerType?.shape ?? field.shape);
+    if (value === undefined) return;
+    const known = this.draft().setup[key];
+    const merged = typeof value === 'object' && value !== null ? { ...(known as object | undefined), ...value } : value;
+    this.set('setup', { ...this.draft().setup, [key]: merged });
+  }
+
+  /** Choose what is read with: how it counted last time comes with it. */
+  protected takeInHand(id: string): void {
+    this.set('kitId', id);
+    this.set('sense', this.learned()?.sense ?? null);
+  }
+
+  protected takeSetup(setup: FormValue): void {
+    const side = this.draft().setup['side'];
+    this.set('setup', setup);
+    // From the other side the same dial counts the other way.
+    if (setup['side'] !== side) this.set('sense', this.learned()?.sense ?? null);
+  }
+
   /** The unfinished round of this check, if there is one. */
   protected readonly unfinished = computed(() => {
     const last = this.desk.of(this.checkId()).at(-1);
@@ -132,6 +184,7 @@ export class Begin implements OnDestroy {
     if (this.faultCount())
       return this.problem.set(this.faultCount() === 1 ? 'One field needs another look.' : `${this.faultCount()} fields need another look.`);
     this.problem.set('');
+    const holder = this.holders().find((item: KitItem) => item.id === this.draft().holderId);
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };
     const round: RoundWrite = {
       id: crypto.randomUUID(),
@@ -139,7 +192,7 @@ export class Begin implements OnDestroy {
       check: this.checkId(),
       setup: { ...setup },
       plan: { ...plan },
-      instrument: { ...dial, ...(this.needle() && sense && { sense }) },
+      instrument: { ...dial, ...(holder && { holderSag: holder.data['sag'] }), ...(this.needle() && sense && { sense }) },
       instrumentName: this.dials().find((item) => item.id === kitId)?.name ?? null,
       conditions: this.check().conditions.parse(conditions) as RoundWrite['conditions'],
       purpose: purposeOf(purpose),

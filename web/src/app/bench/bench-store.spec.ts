@@ -27,6 +27,7 @@ const round = (readings: StoredReading[] = []): Round =>
   ({
     id: crypto.randomUUID(),
     machineId: 'm',
+    surveyId: 'survey',
     check: 'tailstock-traverse',
     setup: { centreDistance: '400 mm' },
     plan: { planes: 'h' },

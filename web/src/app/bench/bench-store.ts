@@ -6,9 +6,11 @@ import {
   readingValue,
   readInstrument,
   valueKindOf,
+  wayProfile,
   type CheckDefinition,
   type Instrument,
   type PlannedSlot,
+  type WayProfile,
 } from '@isometra/core';
 import { sheetOf, standingReadings, trySolve, type ReadingWrite, type Round, type StoredReading } from '@isometra/contract';
 import { Drafts } from '../data/drafts';
@@ -60,8 +62,9 @@ export class BenchStore {
     const raw = this.round()?.instrument;
     return raw ? readInstrument(raw).instrument : undefined;
   });
+  private readonly parsedSetup = computed(() => this.check()?.setup.safeParse(this.round()?.setup ?? {}));
   readonly setup = computed((): Readonly<Record<string, unknown>> => {
-    const parsed = this.check()?.setup.safeParse(this.round()?.setup ?? {});
+    const parsed = this.parsedSetup();
     return parsed?.success ? parsed.data : {};
   });
   readonly valueKind = computed(() => {
@@ -72,17 +75,24 @@ export class BenchStore {
   /** The round as a sheet: what the call is worked out from. */
   readonly sheet = computed(() => {
     const round = this.round();
-    return round && sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock() });
+    return (
+      round && sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock(), limits: this.desk.judge(round) })
+    );
   });
   readonly solved = computed(() => {
     const sheet = this.sheet();
     return sheet ? trySolve(sheet) : { finding: null, faults: [] };
   });
 
+  /** What was read as a profile, where the check has one. */
+  readonly profile = computed((): WayProfile | undefined =>
+    this.check()?.profile && this.solved().finding ? wayProfile(this.sheet()) : undefined,
+  );
+
   readonly slots = computed((): BenchSlot[] => {
     const check = this.check();
     const plan = check?.plan.safeParse(this.round()?.plan ?? {});
-    const setup = check?.setup.safeParse(this.round()?.setup ?? {});
+    const setup = this.parsedSetup();
     if (!check || !setup?.success) return [];
     const setUp = this.setUp();
     const here = this.standing().filter((reading) => reading.set === setUp);

@@ -20,6 +20,7 @@ import { Router, RouterLink } from '@angular/router';
 import { switchMap } from 'rxjs';
 import { readingValue } from '@isometra/core';
 import type { ApiFailure } from '../data/api';
+import { WayChart } from '../charts/way-chart';
 import { Keys } from '../data/keys';
 import { Rounds } from '../data/rounds';
 import { AtHand } from '../shell/at-hand';
@@ -34,7 +35,7 @@ import { ReadingTable } from './reading-table';
 /** The bench: where to put the indicator now, what it says, and the call. */
 @Component({
   selector: 'iso-bench',
-  imports: [NgComponentOutlet, RouterLink, CallColumn, ReadingPanel, ReadingTable],
+  imports: [NgComponentOutlet, RouterLink, CallColumn, ReadingPanel, ReadingTable, WayChart],
   providers: [BenchStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.html',
@@ -95,6 +96,12 @@ export class Bench implements OnDestroy {
     this.desk.inHand.set(false);
     this.desk.refresh();
   }
+
+  /** The size whose limit the profile is drawn in. */
+  protected readonly straightness = computed(() => {
+    const [check, quantities] = [this.store.check(), this.store.solved().finding?.quantities ?? {}];
+    return Object.entries(quantities).find(([name, { limit }]) => limit && check?.quantities[name].magnitude)?.[1];
+  });
 
   protected readonly sketchInputs = computed((): Record<keyof SketchInputs, unknown> => {
     const quantities = this.store.solved().finding?.quantities ?? {};

@@ -8,11 +8,13 @@ import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
 import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
+import { LeftAlone } from './left-alone';
+import { WhatHelps } from './what-helps';
 
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph, Draws],
+  imports: [RouterLink, Glyph, Draws, LeftAlone, WhatHelps],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
   templateUrl: './call-column.html',
@@ -43,6 +45,7 @@ export class CallColumn {
     const move = moves.find((entry) => entry.quantity === name);
     return {
       name,
+      quantity,
       label: info.label,
       info,
       state: quantity.verdict as GlyphState,

@@ -46,6 +46,16 @@ export class ReadingPanel {
     return typeof at === 'number' ? showSize(at, 'length', this.settings.system(), 'coarse') : '';
   });
   protected readonly reads = computed(() => this.store.current()?.readings.map((reading) => String(reading.value)) ?? []);
+  /** From the lowest to the highest of the readings of this place, as they would be read. */
+  protected readonly spread = computed(() => {
+    const [kind, instrument] = [this.kind(), this.store.instrument()];
+    const values = (this.store.current()?.readings ?? []).flatMap((reading) => {
+      const parsed = readingValue(reading.value, kind, instrument);
+      return parsed.ok ? [parsed.value] : [];
+    });
+    if (values.length < 2) return '';
+    return showSize(Math.max(...values) - Math.min(...values), kind === 'level' ? 'slope' : 'deviation', this.settings.system(), 'fine');
+  });
   protected readonly FIELD_NAMES = FIELD_NAMES;
   protected readonly HINTS = HINTS;
   protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'];

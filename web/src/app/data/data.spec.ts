@@ -55,7 +55,15 @@ describe('the keys', () => {
 
 describe('the shim drawers', () => {
   it('are one stock', () => {
-    const drawer = (stock: unknown[]) => ({ id: '', kind: 'shim-stock' as const, name: '', data: { stock }, version: 1 });
+    const drawer = (stock: unknown[]) => ({
+      id: '',
+      kind: 'shim-stock' as const,
+      name: '',
+      data: { stock },
+      care: {},
+      photos: [],
+      version: 1,
+    });
     expect(stockOf([drawer([1]), drawer([2, 3])])).toEqual([1, 2, 3]);
     expect(stockOf([])).toBeUndefined();
   });

@@ -1,17 +1,7 @@
 import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import {
-  CHECKS,
-  FaultError,
-  MOVES,
-  jobSteps,
-  planMove,
-  readInstrument,
-  type CheckDefinition,
-  type JobFacts,
-  type Move,
-} from '@isometra/core';
-import { hardwareOf, machineCardSchema, type MachineCardText, type MoveWrite, type Round } from '@isometra/contract';
+import { CHECKS, FaultError, MOVES, jobSteps, readInstrument, type CheckDefinition, type JobFacts, type Move } from '@isometra/core';
+import { hardwareOf, machineCardSchema, sheetOf, trySolve, type MachineCardText, type MoveWrite, type Round } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -19,7 +9,7 @@ import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Dial } from '../ui/dial';
 import { bothUnits, callSentence, spoken } from '../ui/say';
-import { KIND_NAMES, VERBS, leavesText, needleWords, targetOf } from './job-texts';
+import { KIND_NAMES, VERBS, leavesText, needleWords, targetOf, targetsOfEnds } from './job-texts';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
@@ -78,19 +68,22 @@ export class JobCard implements OnDestroy {
     }
   });
 
+  /** The round solved again with the hardware of this kind alone: so every kind is planned as the core plans it. */
   private plan(move: Move): Readonly<Record<string, unknown>> {
-    const kind = this.kind();
-    if (!MOVES.has(kind)) return {};
+    const [kind, round] = [this.kind(), this.round()];
     const gain = this.useGain() ? this.gain() : null;
-    const hardware = { ...hardwareOf({ card: this.desk.machine()?.card, stock: this.desk.stock(), gain }) } as Record<string, object>;
     const base = this.base();
-    if (base) hardware['base-shims'] = { length: base.length, overhang: base.overhang ?? 0, stock: this.desk.stock() };
+    const hardware: Record<string, unknown> = {
+      ...hardwareOf({ card: this.desk.machine()?.card, stock: this.desk.stock(), gain }),
+      ...(base && { 'base-shims': { length: base.length, overhang: base.overhang ?? 0, stock: this.desk.stock() } }),
+    };
     const own = hardware[kind];
     // What the machine card does not know, the finding's own plan may.
-    if (!own) return move.kind === kind ? move : {};
-    const definition = MOVES.get(kind);
-    const amount = definition?.amountKey ? { [definition.amountKey]: definition.signed ? move.amount : Math.abs(move.amount) } : {};
-    return planMove({ format: 'isometra-move/1', move: kind, ...own, ...amount });
+    if (!own || !round) return move.kind === kind ? move : {};
+    const sheet = sheetOf(round, round.readings, { limits: this.desk.judge(round) });
+    const { finding, faults } = trySolve({ ...sheet, hardware: { [kind]: own } });
+    if (!finding) throw new FaultError(faults);
+    return finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {};
   }
 
   private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
@@ -112,6 +105,16 @@ export class JobCard implements OnDestroy {
     const raw = this.round()?.instrument;
     if (!indicator || !raw) return null;
     return targetOf(indicator, readInstrument(raw).instrument);
+  });
+
+  /** What each dial must do: one as a rule, two at once where both ends are pulled over. */
+  protected readonly needles = computed(() => {
+    const { plan } = this.planned();
+    const raw = this.round()?.instrument;
+    const instrument = raw ? readInstrument(raw).instrument : undefined;
+    const ends = targetsOfEnds(plan, instrument);
+    const single = this.needle();
+    return ends.length ? ends : single ? [{ where: '', ...single }] : [];
   });
 
   protected readonly steps = computed(() => jobSteps(this.kind(), this.facts()));

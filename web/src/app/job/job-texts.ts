@@ -58,6 +58,21 @@ export function targetOf(indicator: NeedleTarget, instrument: Instrument | undef
   if (!instrument || instrument.kind === 'micrometer') return null;
   const step = instrument.readTo;
   const divisions = (value: number) => (indicator.unit === 'div' ? value : value / (dialFactor(instrument) * instrument.graduation));
-  const rounded = (value: number) => Math.round(divisions(value) / step) * step;
+  const rounded = (value: number) => Math.round(divisions(value) / step) * step + 0;
   return { now: rounded(indicator.now), target: rounded(indicator.target) };
+}
+
+/** Both dials of a way that is pulled over at its two ends, each zeroed there; none for another plan. */
+export function targetsOfEnds(
+  plan: Readonly<Record<string, unknown>>,
+  instrument: Instrument | undefined,
+): { readonly where: string; readonly now: number; readonly target: number }[] {
+  const ends = [
+    { where: 'Dial at the near end', amount: plan['near'] },
+    { where: 'Dial at the far end', amount: plan['far'] },
+  ];
+  return ends.flatMap(({ where, amount }) => {
+    const target = typeof amount === 'number' ? targetOf({ now: 0, target: amount, unit: 'um' }, instrument) : null;
+    return target ? [{ where, ...target }] : [];
+  });
 }

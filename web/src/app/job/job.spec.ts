@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import type { Instrument } from '@isometra/core';
-import { leavesText, needleWords, targetOf } from './job-texts';
+import { readInstrument, type Instrument } from '@isometra/core';
+import { leavesText, needleWords, targetOf, targetsOfEnds } from './job-texts';
 import { ShimTemplates, boltsOf } from './shim-templates';
 
 const show = (um: number) => `${(um / 1000).toFixed(3)} mm`;
@@ -52,5 +52,17 @@ describe('shim templates', () => {
     fixture.componentRef.setInput('base', { length: 10, width: 10, bolt: 12 });
     await fixture.whenStable();
     expect((fixture.nativeElement as HTMLElement).textContent).toContain('does not lie within the base');
+  });
+});
+
+describe('a way pulled over at two ends', () => {
+  it('has a target for each dial', () => {
+    const { instrument } = readInstrument({ kind: 'lever', graduation: 2, sense: -1 });
+    expect(targetsOfEnds({ near: 0, far: -30 }, instrument)).toEqual([
+      { where: 'Dial at the near end', now: 0, target: 0 },
+      { where: 'Dial at the far end', now: 0, target: 15 },
+    ]);
+    expect(targetsOfEnds({ turns: 1 }, instrument)).toEqual([]);
+    expect(targetsOfEnds({ near: 1, far: 2 }, undefined)).toEqual([]);
   });
 });

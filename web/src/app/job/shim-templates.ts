@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { shimTemplate, templateDxf, templateSvg, type Template } from '@isometra/core';
 import type { MachineCard } from '@isometra/contract';
+import { giveFile } from '../ui/give-file';
 
 type Base = NonNullable<MachineCard['base']>;
 
@@ -81,10 +82,6 @@ export class ShimTemplates {
     const { template } = this.made();
     if (!template) return;
     const [text, type] = kind === 'svg' ? [templateSvg(template, this.title()), 'image/svg+xml'] : [templateDxf(template), 'image/vnd.dxf'];
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([text], { type }));
-    link.download = `${this.title().replace(/\s+/g, '-')}.${kind}`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href));
+    giveFile(`${this.title().replace(/\s+/g, '-')}.${kind}`, type, text);
   }
 }

@@ -1,23 +1,28 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { instrumentSchemaFor, type Fault } from '@isometra/core';
-import { kitFaults, type KitItem } from '@isometra/contract';
+import { KIT_NAMES, KIT_SCHEMAS, careSchema, daysUntilDue, kitFaults, type Care, type KitItem } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { Settings } from '../data/settings';
-import { settled, withField, type FormValue } from '../ui/form-model';
+import { formFaults, settled, withField, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
+import { HolderCheck } from './holder-check';
+import { dueWords, shortOf, today } from './kit-texts';
+import { smallPhoto } from './photo';
 import { ShimTable, type ShimRow } from './shim-table';
+
+const careForm = careSchema.omit({ notes: true });
 
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
-  imports: [SchemaForm, ShimTable],
+  imports: [SchemaForm, ShimTable, HolderCheck],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './kit-card.html',
   styles: `
     :host {
       display: block;
-      padding: 12px 16px;
+      padding: 7px 14px;
       border: 1px solid var(--line);
       background: var(--panel);
     }
@@ -44,6 +49,59 @@ import { ShimTable, type ShimRow } from './shim-table';
       gap: 4px;
       max-width: 380px;
     }
+    .due {
+      font-weight: 600;
+    }
+    .due.over {
+      color: var(--red);
+    }
+    fieldset {
+      display: grid;
+      gap: 12px;
+      margin: 0;
+      padding: 12px 16px;
+      border: 1px solid var(--line);
+    }
+    legend {
+      font: 600 15px/1.2 var(--narrow);
+    }
+    .note {
+      display: grid;
+      gap: 4px;
+    }
+    .note input {
+      font-family: var(--words);
+    }
+    ul {
+      margin: 0;
+      padding-left: 18px;
+      font-size: 15px;
+    }
+    ul:empty {
+      display: none;
+    }
+    .photos {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 10px;
+      align-items: center;
+    }
+    img {
+      display: block;
+      border: 1px solid var(--edge);
+    }
+    .file {
+      position: relative;
+    }
+    .file input {
+      position: absolute;
+      inset: 0;
+      opacity: 0;
+      cursor: pointer;
+    }
+    .file:focus-within {
+      outline: 2px solid var(--blue);
+    }
     .acts {
       display: flex;
       gap: 10px;
@@ -63,39 +121,70 @@ export class KitCard {
   protected readonly open = linkedSignal(() => this.item().version === 0);
   protected readonly name = linkedSignal(() => this.item().name);
   protected readonly data = linkedSignal<FormValue>(() => this.item().data);
-  protected readonly schema = computed(() => instrumentSchemaFor(this.data()['kind']));
+  protected readonly care = linkedSignal<FormValue>(() => {
+    const { notes: _notes, ...care } = this.item().care;
+    return care;
+  });
+  protected readonly note = signal('');
+  protected readonly names = KIT_NAMES;
+  protected readonly careSchema = careForm;
+  protected readonly schema = computed(() => {
+    const { kind } = this.item();
+    return kind === 'instrument' ? instrumentSchemaFor(this.data()['kind']) : KIT_SCHEMAS[kind];
+  });
+  protected readonly careFaults = computed(() => formFaults(careForm, this.care()));
+  protected readonly notes = computed(() => [...(this.item().care.notes ?? [])].reverse());
+  protected readonly due = computed(() => dueWords(this.item(), today()));
+  protected readonly overdue = computed(() => (daysUntilDue(this.item().care, today()) ?? 0) < 0);
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
   private readonly newer = signal<KitItem | null>(null);
 
-  /** What is stored: an instrument with its units written out. */
+  /** What is stored: with its units written out. */
   private readonly full = computed(() =>
-    this.item().kind === 'instrument' ? settled(this.schema(), this.data(), this.settings.system()) : this.data(),
+    this.item().kind === 'shim-stock' ? this.data() : settled(this.schema(), this.data(), this.settings.system()),
   );
   protected readonly faults = computed((): Fault[] =>
     kitFaults({ kind: this.item().kind, data: this.full() }).map((fault) => ({ ...fault, path: fault.path.replace(/^data\.?/, '') })),
   );
   protected readonly stock = computed(() => (this.data()['stock'] ?? []) as readonly ShimRow[]);
-  protected readonly short = computed(() => {
-    const data = this.item().data;
-    if (this.item().kind === 'shim-stock')
-      return ((data['stock'] ?? []) as readonly ShimRow[]).map((row) => `${row.count} × ${row.thickness}`).join(', ') || 'empty';
-    return [
-      data['kind'],
-      data['graduation'],
-      data['range'] && `${String(data['range'])} divisions`,
-      data['holderSag'] && `holder sag ${String(data['holderSag'])}`,
-    ]
-      .filter(Boolean)
-      .join(', ');
-  });
+  protected readonly short = computed(() => shortOf(this.item()));
 
   protected setStock(stock: readonly ShimRow[]): void {
     this.data.update((data) => withField({ ...data, stock }, 'stock', stock));
     if (stock.length === 0) this.data.set({ stock: [] });
   }
 
+  /** The droop that was just measured, with a note of when. */
+  protected keepSag(sag: string): void {
+    this.data.update((data) => ({ ...data, sag }));
+    this.note.set(`Droop measured: ${sag}`);
+  }
+
+  protected async addPhoto(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    input.value = '';
+    if (!file) return;
+    try {
+      const photo = await smallPhoto(file);
+      this.kit.addPhoto(this.item().id, photo).subscribe({
+        next: () => this.problem.set(''),
+        error: (failure: ApiFailure) => this.problem.set(failure.message),
+      });
+    } catch (error) {
+      this.problem.set((error as Error).message);
+    }
+  }
+
+  private fullCare(): Care {
+    const text = this.note().trim();
+    const known = this.item().care.notes ?? [];
+    const notes = text ? [...known, { at: today(), by: this.settings.by(), text }] : known;
+    return { ...(this.care() as Care), ...(notes.length && { notes }) };
+  }
+
   protected cancel(): void {
+    this.note.set('');
     this.name.set(this.item().name);
     this.data.set(this.item().data);
     this.open.set(false);
@@ -105,14 +194,15 @@ export class KitCard {
   protected save(event: Event): void {
     event.preventDefault();
     this.tried.set(true);
-    if (this.faults().length || !this.name().trim()) {
-      this.problem.set(this.name().trim() ? '' : 'Name is missing. Try: Lever dial, 2 µm');
+    if (this.faults().length || this.careFaults().length || !this.name().trim()) {
+      this.problem.set(this.name().trim() ? '' : `Name is missing. Try: ${KIT_NAMES[this.item().kind].example}`);
       return;
     }
     const version = this.newer()?.version ?? this.item().version;
-    this.kit.save({ ...this.item(), name: this.name().trim(), data: this.full(), version }).subscribe({
+    this.kit.save({ ...this.item(), name: this.name().trim(), data: this.full(), care: this.fullCare(), version }).subscribe({
       next: () => {
         this.open.set(false);
+        this.note.set('');
         this.problem.set('');
         this.done.emit();
       },

@@ -1,34 +1,64 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import type { KitItem } from '@isometra/contract';
+import { KIT_KINDS, KIT_NAMES, daysUntilDue, type KitItem, type KitKind } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
+import { Finder } from './finder';
 import { KitCard } from './kit-card';
+import { dueWords, today } from './kit-texts';
 
-/** Dials, micrometers and the shim drawer. */
+/** What a new piece of kit begins with. */
+const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { instrument: { kind: 'lever' }, 'shim-stock': { stock: [] } };
+
+/** What the shop measures with: what it is, how far it can be trusted, and what is fine enough for a limit. */
 @Component({
   selector: 'iso-kit-list',
-  imports: [KitCard],
+  imports: [KitCard, Finder],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
       <h1>Kit</h1>
-      <button type="button" (click)="add('instrument')">Add an instrument</button>
-      <button type="button" (click)="add('shim-stock')">Add a shim drawer</button>
+      <label class="add"
+        ><span class="label">Add</span>
+        <select #kind aria-label="Add to the kit" (change)="add(kind)">
+          <option value="">what?</option>
+          @for (entry of kinds; track entry.kind) {
+            <option [value]="entry.kind">{{ entry.name }}</option>
+          }
+        </select></label
+      >
     </header>
     @if (problem()) {
       <p role="alert">{{ problem() }}</p>
     }
+    @if (overdue().length) {
+      <section class="overdue" aria-label="Overdue">
+        <h2>Not to be trusted without a look</h2>
+        <ul>
+          @for (line of overdue(); track line) {
+            <li>{{ line }}</li>
+          }
+        </ul>
+      </section>
+    }
     @if (kit().length === 0 && !adding()) {
       <p class="soft">
-        No instrument yet. Add the indicator you read with: what one division is, and how far you can read between divisions.
+        Nothing in it yet. Add the indicator you read with: what one division is, and how far you can read between divisions.
       </p>
     }
     @if (adding(); as item) {
       <iso-kit-card [item]="item" (done)="adding.set(null)" />
     }
-    @for (item of kit(); track item.id) {
-      <iso-kit-card [item]="item" (done)="adding.set(null)" />
+    @if (kit().length) {
+      <iso-finder [kit]="kit()" />
+    }
+    @for (group of groups(); track group.kind) {
+      <section [attr.aria-label]="group.name">
+        <h2>{{ group.name }}</h2>
+        @for (item of group.items; track item.id) {
+          <iso-kit-card [item]="item" (done)="adding.set(null)" />
+        }
+      </section>
     }
   `,
   styles: `
@@ -46,6 +76,24 @@ import { KitCard } from './kit-card';
     h1 {
       margin-right: auto;
     }
+    section {
+      display: grid;
+      gap: 8px;
+    }
+    .add {
+      display: flex;
+      gap: 10px;
+      align-items: center;
+    }
+    .overdue {
+      padding: 12px 16px;
+      border-left: 6px solid var(--red);
+      background: var(--panel);
+    }
+    ul {
+      margin: 0;
+      padding-left: 18px;
+    }
   `,
 })
 export class KitList {
@@ -53,18 +101,30 @@ export class KitList {
   protected readonly kit = toSignal(this.store.all$, { initialValue: [] as readonly KitItem[] });
   protected readonly adding = signal<KitItem | null>(null);
   protected readonly problem = signal('');
+  protected readonly kinds = KIT_KINDS.map((kind) => ({
+    kind,
+    name: `${/^[aeiou]/.test(KIT_NAMES[kind].one) ? 'an' : 'a'} ${KIT_NAMES[kind].one}`,
+  }));
 
   constructor() {
     this.store.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
   }
 
-  protected add(kind: KitItem['kind']): void {
-    this.adding.set({
-      id: crypto.randomUUID(),
-      kind,
-      name: '',
-      data: kind === 'instrument' ? { kind: 'lever' } : { stock: [] },
-      version: 0,
-    });
+  protected readonly groups = computed(() =>
+    KIT_KINDS.map((kind) => ({ kind, name: KIT_NAMES[kind].many, items: this.kit().filter((item) => item.kind === kind) })).filter(
+      (group) => group.items.length,
+    ),
+  );
+  /** Bars, squares and the rest whose certificate has run out. */
+  protected readonly overdue = computed(() =>
+    this.kit()
+      .filter((item) => (daysUntilDue(item.care, today()) ?? 0) < 0)
+      .map((item) => `${item.name}: ${dueWords(item, today())}`),
+  );
+
+  protected add(select: HTMLSelectElement): void {
+    const kind = select.value as KitKind | '';
+    select.value = '';
+    if (kind) this.adding.set({ id: crypto.randomUUID(), kind, name: '', data: FIRST[kind] ?? {}, care: {}, photos: [], version: 0 });
   }
 }

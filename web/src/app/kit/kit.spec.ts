@@ -13,7 +13,10 @@ describe('the kit', () => {
   it('a new instrument names what is missing, then is sent with units', async () => {
     const { api } = openShop();
     const kit = await show(KitList);
-    await kit.press('Add an instrument');
+    const add = kit.element.querySelector<HTMLSelectElement>('[aria-label="Add to the kit"]') as HTMLSelectElement;
+    add.value = 'instrument';
+    add.dispatchEvent(new Event('change'));
+    await kit.fixture.whenStable();
     await kit.press('Keep');
     expect(kit.text()).toContain('One division is missing');
     await kit.type('Name', 'Best dial');

@@ -7,7 +7,7 @@ import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
 import { bothUnits, inWords, spoken } from '../ui/say';
-import { RoundChart, type ChartSeries } from './round-chart';
+import { RoundChart, type ChartSeries } from '../charts/round-chart';
 
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
@@ -70,6 +70,14 @@ export class History {
     return { unit, factor: DIMENSIONS[dimension].factors[unit.toLowerCase()] };
   }
 
+  /** The zone that the latest round was judged by. */
+  private zone(quantity: string) {
+    return this.rounds()
+      .map((round) => round.finding?.quantities[quantity]?.limit)
+      .filter(Boolean)
+      .at(-1);
+  }
+
   protected readonly series = computed((): ChartSeries[] => {
     const check = this.check();
     return Object.entries(check.quantities)
@@ -80,10 +88,7 @@ export class History {
         unit: prettyUnit(unit),
         plus: spoken(info.words?.plus ?? ''),
         minus: spoken(info.words?.minus ?? ''),
-        limit: [info.limit?.[0] ?? null, info.limit?.[1] ?? null].map((bound) => (bound === null ? null : bound / factor)) as [
-          number | null,
-          number | null,
-        ],
+        limit: (this.zone(name) ?? [null, null]).map((bound) => (bound === null ? null : bound / factor)) as [number | null, number | null],
         points: this.rounds().flatMap((round) => {
           const quantity = round.finding?.quantities[name];
           return quantity

@@ -1,9 +1,11 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { forkJoin, tap, type Observable } from 'rxjs';
-import { gainOf, judgedMoves, nextRung, rungsOf, type KitItem, type Machine, type Round } from '@isometra/contract';
+import type { LimitSheet } from '@isometra/core';
+import { gainOf, judgedMoves, nextRung, rungsOf, type KitItem, type Machine, type Round, type Survey } from '@isometra/contract';
 import { Kit, stockOf } from '../data/kit';
 import { Machines } from '../data/machines';
 import { Rounds } from '../data/rounds';
+import { Surveys, running } from '../data/surveys';
 
 /** Everything about the machine being worked on, for the screens inside its frame. */
 @Injectable()
@@ -11,22 +13,35 @@ export class Desk {
   private readonly machines = inject(Machines);
   private readonly rounds = inject(Rounds);
   private readonly kitStore = inject(Kit);
+  private readonly surveyStore = inject(Surveys);
 
   readonly machine = signal<Machine | null>(null);
   readonly kit = signal<readonly KitItem[]>([]);
+  /** Rounds of all surveys, oldest first. */
   readonly all = signal<readonly Round[]>([]);
+  readonly surveys = signal<readonly Survey[]>([]);
+  /** The survey being worked on. */
+  readonly survey = computed(() => running(this.surveys()));
+  /** Rounds of that survey. */
+  readonly current = computed(() => this.all().filter((round) => round.surveyId === this.survey()?.id));
   /** A screen with a next thing of its own is open: the ladder's yellow steps back. */
   readonly inHand = signal(false);
   readonly stock = computed(() => stockOf(this.kit()));
   readonly rungs = computed(() => {
     const machine = this.machine();
-    return machine ? rungsOf(String(machine.card.kind), this.all()) : [];
+    return machine ? rungsOf(String(machine.card.kind), this.current(), this.survey()) : [];
   });
   readonly next = computed(() => nextRung(this.rungs()));
 
-  load(machineId: string): Observable<[Machine, readonly Round[], readonly KitItem[]]> {
-    return forkJoin([this.machines.one(machineId), this.rounds.list(machineId), this.kitStore.load()]).pipe(
-      tap(([machine, rounds, kit]) => {
+  load(machineId: string): Observable<unknown> {
+    return forkJoin([
+      this.machines.one(machineId),
+      this.rounds.list(machineId),
+      this.kitStore.load(),
+      this.surveyStore.list(machineId),
+    ]).pipe(
+      tap(([machine, rounds, kit, surveys]) => {
+        this.surveys.set(surveys);
         this.machine.set(machine);
         this.all.set(rounds);
         this.kit.set(kit);
@@ -38,6 +53,20 @@ export class Desk {
   refresh(): void {
     const machine = this.machine();
     if (machine) this.rounds.list(machine.id).subscribe({ next: (rounds) => this.all.set(rounds), error: () => undefined });
+  }
+
+  /** A survey that has been changed or begun. */
+  keep(survey: Survey): void {
+    this.surveys.update((all) => {
+      const at = all.findIndex((entry) => entry.id === survey.id);
+      if (at >= 0) return all.map((entry) => (entry.id === survey.id ? survey : entry));
+      return [...all.map((entry) => ({ ...entry, endedAt: entry.endedAt ?? survey.startedAt })), survey];
+    });
+  }
+
+  /** The limit sheet that a round is judged by: that of its survey. */
+  judge(round: Pick<Round, 'surveyId'>): LimitSheet | undefined {
+    return (this.surveys().find((survey) => survey.id === round.surveyId) ?? this.survey())?.judge;
   }
 
   of(checkId: string): readonly Round[] {

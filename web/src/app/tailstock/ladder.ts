@@ -13,17 +13,20 @@ import { Desk } from './desk';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Ladder</h2>
+    <p class="survey">
+      {{ desk.survey()?.title }} <span class="soft">judged by “{{ desk.survey()?.judge?.name }}”</span>
+    </p>
     <ol>
       @for (rung of rungs(); track rung.id) {
         <li [class.next]="rung.next">
           <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id]" routerLinkActive="on">
             <iso-glyph [state]="rung.state" [way]="rung.way" />
             <span class="name">{{ rung.title }}</span>
-            @for (line of rung.lines; track line) {
+            @for (line of rung.lines; track $index) {
               <span class="last">{{ line }}</span>
             }
-            @if (rung.stale) {
-              <span class="last">{{ rung.stale }}</span>
+            @if (rung.reason) {
+              <span class="last">{{ rung.reason }}</span>
             }
             @if (rung.next) {
               <span class="why">{{ rung.next }}</span>
@@ -32,6 +35,7 @@ import { Desk } from './desk';
         </li>
       }
     </ol>
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order, limits, what is left out</a>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
   `,
@@ -61,7 +65,7 @@ export class Ladder {
       state: rung.state,
       way: this.worst(rung),
       lines: this.lines(rung),
-      stale: rung.staleBecause,
+      reason: rung.staleBecause ?? rung.leftBecause,
       next: next?.checkId === rung.check.id ? next.why : undefined,
     }));
   });

@@ -3,6 +3,7 @@ import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { type Observable, of, throwError } from 'rxjs';
 import {
+  freshSurvey,
   sheetOf,
   trySolve,
   type KitItem,
@@ -10,8 +11,12 @@ import {
   type MoveWrite,
   type Round,
   type RoundWrite,
+  type StoredLimitSheet,
   type StoredReading,
+  type Survey,
+  type SurveyWrite,
 } from '@isometra/contract';
+import { STARTING_SHEETS, startingSheet, type LimitSheet } from '@isometra/core';
 import { Api, ApiFailure } from '../data/api';
 import { Settings } from '../data/settings';
 import { Desk } from '../tailstock/desk';
@@ -24,6 +29,8 @@ export class FakeApi {
   machines: Machine[] = [lathe()];
   kit: KitItem[] = [dial(), drawer()];
   rounds: Round[] = [];
+  surveys: Survey[] = [survey()];
+  limits: StoredLimitSheet[] = [];
   /** The next write is refused with this. */
   refuse: ApiFailure | undefined;
 
@@ -41,12 +48,15 @@ export class FakeApi {
     this.sent.push({ method, path, body });
     if (path === '/demo') this.machines = [lathe(), { ...lathe(), id: 'other', card: { ...lathe().card, number: 'L-15' } }];
     if (path === '/demo') return of(this.machines as T);
+    if (path.startsWith('/surveys')) body = { ...(body as object), judge: judgeOf(body) };
     return of({ ...(body as object), version: ((body as { version?: number }).version ?? 0) + 1 } as T);
   }
 
   private find(path: string): unknown {
     if (path === '/machines') return this.machines;
     if (path === '/kit') return this.kit;
+    if (path === '/limits') return this.limits;
+    if (/^\/machines\/[^/]+\/surveys$/.test(path)) return this.surveys;
     const rounds = /^\/machines\/([^/]+)\/rounds/.exec(path);
     if (rounds) return this.rounds;
     const machine = /^\/machines\/([^/]+)$/.exec(path);
@@ -54,6 +64,12 @@ export class FakeApi {
     const round = /^\/rounds\/([^/]+)$/.exec(path);
     return round ? this.rounds.find((entry) => entry.id === round[1]) : undefined;
   }
+}
+
+/** The sheet that a survey judges by, as the server writes it out. */
+function judgeOf(body: unknown): LimitSheet {
+  const { sheet } = (body as SurveyWrite).limits;
+  return startingSheet(STARTING_SHEETS.find((entry) => entry.id === sheet)?.id ?? 'general');
 }
 
 export const lathe = (): Machine => ({
@@ -70,11 +86,16 @@ export const lathe = (): Machine => ({
   version: 3,
 });
 
+/** The running survey of the lathe. */
+export const survey = (): Survey => freshSurvey({ id: 'lathe', kind: 'engine-lathe' }, 'survey', 'As found', '2026-01-01T00:00:00.000Z');
+
 export const dial = (): KitItem => ({
   id: 'dial',
   kind: 'instrument',
   name: 'Lever dial',
   data: { kind: 'lever', graduation: '0.002 mm' },
+  care: {},
+  photos: [],
   version: 1,
 });
 export const drawer = (): KitItem => ({
@@ -87,6 +108,8 @@ export const drawer = (): KitItem => ({
       { thickness: '0.05 mm', count: 2 },
     ],
   },
+  care: {},
+  photos: [],
   version: 1,
 });
 
@@ -148,7 +171,7 @@ export function barRound(offsetH: number, offsetV: number, more: Partial<RoundWr
     version: 1,
     ...move,
   }));
-  return { ...write, number: serial, readings, moves: done, finding, coreVersion: '0' };
+  return { ...write, surveyId: 'survey', number: serial, readings, moves: done, finding, coreVersion: '0' };
 }
 
 /** A test bed with the fake server; `desk` loads the machine and its rounds first. */

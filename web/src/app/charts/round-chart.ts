@@ -1,22 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { CustomChart, LineChart, ScatterChart } from 'echarts/charts';
-import { AriaComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import * as echarts from 'echarts/core';
 import type { EChartsCoreOption } from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
-
-echarts.use([
-  LineChart,
-  ScatterChart,
-  CustomChart,
-  GridComponent,
-  MarkAreaComponent,
-  MarkLineComponent,
-  TooltipComponent,
-  AriaComponent,
-  SVGRenderer,
-]);
+import { BLUE, FONT, GRID, INK, echarts } from './parts';
 
 export interface ChartSeries {
   readonly name: string;
@@ -26,9 +11,6 @@ export interface ChartSeries {
   readonly limit: readonly [number | null, number | null];
   readonly points: readonly { readonly label: string; readonly value: number; readonly doubt: number }[];
 }
-
-const INK = '#1E252B';
-const BLUE = '#1B4C8C';
 
 /** Error per round inside its limits. */
 @Component({
@@ -62,23 +44,22 @@ export class RoundChart {
 
   protected readonly options = computed((): EChartsCoreOption => {
     const { points, limit, unit } = this.series();
-    const font = { fontFamily: 'IBM Plex Mono, monospace', fontSize: 13, color: INK };
     const [low, high] = limit;
     return {
       animation: false,
       grid: { left: 62, right: 16, top: 14, bottom: 34 },
-      tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => `${Number(value).toFixed(3)} ${unit}`, textStyle: font },
+      tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => `${Number(value).toFixed(3)} ${unit}`, textStyle: FONT },
       xAxis: {
         type: 'category',
         data: points.map((point) => point.label),
-        axisLabel: font,
+        axisLabel: FONT,
         axisLine: { lineStyle: { color: INK } },
         axisTick: { show: false },
       },
       yAxis: {
         type: 'value',
-        axisLabel: { ...font, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : unit === 'thou' ? 1 : 0) },
-        splitLine: { lineStyle: { color: '#D5DBD7' } },
+        axisLabel: { ...FONT, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : unit === 'thou' ? 1 : 0) },
+        splitLine: { lineStyle: { color: GRID } },
         scale: false,
       },
       series: [

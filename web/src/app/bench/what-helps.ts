@@ -1,0 +1,67 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { readInstrument, whatHelps, type Quantity, type QuantityInfo } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { Desk } from '../tailstock/desk';
+import { bothUnits } from '../ui/say';
+import { suitable } from './begin-draft';
+import { BenchStore } from './bench-store';
+
+/** What would make this call surer, the most helpful first, with what each would leave. */
+@Component({
+  selector: 'iso-what-helps',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (helps()[0]; as first) {
+      <p>
+        <b>What would help most:</b> {{ first.text }}, for <span class="figures">± {{ first.doubt }}</span> instead of
+        <span class="figures">± {{ now() }}</span
+        >.
+      </p>
+      @for (help of helps().slice(1, 3); track help.text) {
+        <p class="soft">Or {{ help.text }}: ± {{ help.doubt }}.</p>
+      }
+    } @else {
+      <p class="soft">Nothing in the kit and no more reading would make it much surer.</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 6px 0;
+      font-size: 15px;
+    }
+    .figures {
+      font-size: 14px;
+    }
+  `,
+})
+export class WhatHelps {
+  readonly quantity = input.required<Quantity>();
+  readonly info = input.required<QuantityInfo>();
+  private readonly store = inject(BenchStore);
+  private readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+
+  private say(expanded: number): string {
+    return bothUnits(expanded, this.info().dimension, { system: this.settings.system(), fineness: 'fine' }, expanded).large;
+  }
+
+  protected readonly now = computed(() => this.say(this.quantity().expanded ?? 0));
+  protected readonly helps = computed(() => {
+    const [instrument, round] = [this.store.instrument(), this.store.round()];
+    const { expanded, budget } = this.quantity();
+    if (!instrument || !round || expanded === null) return [];
+    const kit = this.desk
+      .kit()
+      .filter((item) => item.name !== round.instrumentName && suitable(item, this.store.valueKind()))
+      .flatMap((item) => {
+        const other = readInstrument(item.data).instrument;
+        return other ? [{ name: item.name, instrument: other }] : [];
+      });
+    const done = this.store.slots().filter((slot) => slot.done && !slot.closing);
+    const repeats = Math.max(1, Math.min(...done.map((slot) => slot.readings.length)));
+    const sets = new Set(this.store.standing().map((reading) => reading.set)).size;
+    const facts = { expanded, budget, dimension: this.info().dimension, instrument, repeats, sets, kit };
+    return whatHelps(facts).map((help) => ({ text: help.text, doubt: this.say(help.expanded) }));
+  });
+}

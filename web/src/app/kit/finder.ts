@@ -1,0 +1,211 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  CHECKS,
+  finenessFor,
+  limitable,
+  parseQuantity,
+  prettyUnit,
+  readInstrument,
+  shownIn,
+  showSize,
+  startingZone,
+  zoneWidth,
+} from '@isometra/core';
+import type { KitItem } from '@isometra/contract';
+import { suitable } from '../bench/begin-draft';
+import { Settings } from '../data/settings';
+
+const CHOICES = [...CHECKS.values()].flatMap((check) =>
+  limitable(check).map(([quantity, info]) => ({
+    id: `${check.id}/${quantity}`,
+    check,
+    quantity,
+    info,
+    name: check.title === info.label ? info.label : `${check.title}: ${info.label}`,
+  })),
+);
+
+/** Which instrument of the kit is fine enough for a limit. */
+@Component({
+  selector: 'iso-finder',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>Fine enough for what?</h2>
+    <div class="asks">
+      <label
+        ><span class="label">Quantity</span>
+        <select aria-label="Quantity" (change)="choose($any($event.target).value)">
+          @for (entry of choices; track entry.id) {
+            <option [value]="entry.id" [selected]="entry.id === chosen().id">{{ entry.name }}</option>
+          }
+        </select></label
+      >
+      <label
+        ><span class="label">Zone, from end to end</span>
+        <input
+          type="text"
+          aria-label="Zone, from end to end"
+          [value]="width()"
+          (change)="width.set(full($any($event.target).value))"
+          [attr.aria-invalid]="fault() ? 'true' : null"
+      /></label>
+      @if (slope()) {
+        <label
+          ><span class="label">Read over a length of</span>
+          <input
+            type="text"
+            aria-label="Read over a length of"
+            [value]="base()"
+            (change)="base.set($any($event.target).value)"
+            [attr.aria-invalid]="baseFault() ? 'true' : null"
+        /></label>
+      }
+    </div>
+    @if (fault() || baseFault(); as message) {
+      <p class="fault" role="alert">{{ message }}</p>
+    } @else {
+      <ul>
+        @for (row of rows(); track row.name) {
+          <li [class.enough]="row.enough">
+            <b>{{ row.name }}</b>
+            <span class="bar" aria-hidden="true"><i [style.width.%]="row.percent"></i><em></em></span>
+            <span class="figures">± {{ row.doubt }}</span>
+            <span>{{ row.words }}</span>
+          </li>
+        } @empty {
+          <li class="soft">Nothing in the kit reads this.</li>
+        }
+      </ul>
+      <p class="soft">The doubt of one difference of two readings. It should take no more than a quarter of the zone (the mark).</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 12px;
+      padding: 14px 16px;
+      border: 1px solid var(--line);
+      background: var(--panel);
+    }
+    .asks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 14px;
+    }
+    label {
+      display: grid;
+      gap: 4px;
+    }
+    ul {
+      margin: 0;
+      padding: 0;
+      list-style: none;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 15em 180px 9em 1fr;
+      gap: 14px;
+      align-items: center;
+      padding: 5px 0;
+      color: var(--soft);
+    }
+    li.enough {
+      color: var(--ink);
+    }
+    .bar {
+      position: relative;
+      height: 12px;
+      border: 1px solid var(--edge);
+      background: #fff;
+    }
+    .bar i {
+      display: block;
+      height: 100%;
+      background: var(--blue);
+    }
+    .bar em {
+      position: absolute;
+      top: -4px;
+      bottom: -4px;
+      left: 25%;
+      width: 2px;
+      background: var(--ink);
+    }
+    .figures {
+      font-size: 15px;
+    }
+    .fault {
+      color: var(--red);
+      font-weight: 600;
+    }
+  `,
+})
+export class Finder {
+  readonly kit = input.required<readonly KitItem[]>();
+  private readonly settings = inject(Settings);
+  protected readonly choices = CHOICES;
+  protected readonly chosen = signal(CHOICES[0]);
+  protected readonly width = signal(this.starting(CHOICES[0]));
+  protected readonly base = signal('300 mm');
+  protected readonly slope = computed(
+    () => ['slope', 'twist'].includes(this.chosen().info.dimension) && this.chosen().check.valueKind !== 'level',
+  );
+
+  private readonly parsedWidth = computed(() => parseQuantity(this.width(), this.chosen().info.dimension, this.chosen().info.unit));
+  private readonly parsedBase = computed(() => parseQuantity(this.base(), 'length'));
+  protected readonly fault = computed(() => {
+    const parsed = this.parsedWidth();
+    if (!parsed.ok) return `Zone ${parsed.message}. Try: ${parsed.example}`;
+    return parsed.value > 0 ? '' : 'Zone must be more than nothing. Try: 0.03 mm';
+  });
+  protected readonly baseFault = computed(() => {
+    const parsed = this.parsedBase();
+    if (!this.slope()) return '';
+    if (!parsed.ok) return `Length ${parsed.message}. Try: 300 mm`;
+    return parsed.value > 0 ? '' : 'Length must be more than nothing. Try: 300 mm';
+  });
+
+  protected readonly rows = computed(() => {
+    const { check, info } = this.chosen();
+    const [width, base] = [this.parsedWidth(), this.parsedBase()];
+    if (!width.ok || !base.ok) return [];
+    return this.kit()
+      .filter((item) => suitable(item, check.valueKind))
+      .flatMap((item) => {
+        const { instrument } = readInstrument(item.data);
+        if (!instrument) return [];
+        const { expanded, share, fineEnough, repeats } = finenessFor(instrument, info.dimension, width.value, base.value);
+        return [
+          {
+            name: item.name,
+            share,
+            percent: Math.min(100, 100 * share),
+            doubt: showSize(expanded, info.dimension, this.settings.system(), 'fine', expanded),
+            enough: fineEnough,
+            words: fineEnough ? 'fine enough' : repeats ? `with each place read ${repeats} times` : 'too coarse',
+          },
+        ];
+      })
+      .sort((a, b) => a.share - b.share);
+  });
+
+  /** The catalogue's zone as a person would type it. */
+  private starting({ check, quantity, info }: (typeof CHOICES)[number]): string {
+    const zone = startingZone(check, quantity, {}, []);
+    const { unit } = shownIn(info.dimension, 'mm', 'coarse');
+    const width = zone ? zoneWidth(zone) : 0;
+    return unit === 'mm' ? `${width / 1000} mm` : `${width} ${prettyUnit(info.unit)}`;
+  }
+
+  protected choose(id: string): void {
+    const entry = CHOICES.find((choice) => choice.id === id) ?? CHOICES[0];
+    this.chosen.set(entry);
+    this.width.set(this.starting(entry));
+  }
+
+  protected full(text: string): string {
+    const bare = text.trim();
+    const { unit } = shownIn(this.chosen().info.dimension, this.settings.system(), 'coarse');
+    return /^[\d.,/ ]+$/.test(bare) ? `${bare} ${prettyUnit(unit)}` : bare;
+  }
+}

@@ -1,0 +1,184 @@
+import { ApiFailure } from '../data/api';
+import { Kit } from '../data/kit';
+import { TestBed } from '@angular/core/testing';
+import type { KitItem } from '@isometra/contract';
+import { dial, openShop, show } from '../testing/fake-shop.spec';
+import { Finder } from './finder';
+import { HolderCheck } from './holder-check';
+import { KitCard } from './kit-card';
+import { KitList } from './kit-list';
+import { dueWords, shortOf } from './kit-texts';
+import { smallPhoto } from './photo';
+
+const piece = (kind: KitItem['kind'], data: object, care: KitItem['care'] = {}): KitItem => ({
+  ...dial(),
+  id: kind,
+  kind,
+  name: `My ${kind}`,
+  data: { ...data },
+  care,
+});
+
+describe('a piece of kit in a line', () => {
+  it('says what matters of each kind', () => {
+    expect(shortOf(piece('holder', { sag: '-12 um' }))).toBe('droops 12 µm top to bottom');
+    expect(shortOf(piece('holder', {}))).toBe('droop not measured');
+    expect(shortOf(piece('test-bar', { diameter: '32 mm', bend: '2 um' }))).toBe('⌀ 32 mm, ground, bend 2 µm');
+    expect(shortOf(piece('straightedge', { length: '900 mm', straightness: '4 um' }))).toBe('900 mm, straight within 4 µm');
+    expect(shortOf(piece('square', { blade: '300 mm' }))).toBe('300 mm, error not known');
+    expect(shortOf(piece('pins', { diameter: '10 mm' }))).toBe('⌀ 10 mm');
+    expect(shortOf(piece('blocks', { height: '50 mm', matched: true }))).toBe('50 mm, matched pair');
+    expect(shortOf(piece('shim-stock', { stock: [] }))).toBe('empty');
+  });
+
+  it('says when it is due, when that is near', () => {
+    const due = (day: string) => dueWords({ care: { due: day } }, '2026-03-10');
+    expect(due('2026-03-09')).toBe('overdue by 1 day');
+    expect(due('2026-03-10')).toBe('due today');
+    expect(due('2026-04-01')).toBe('due in 22 days');
+    expect(due('2027-01-01')).toBe('');
+  });
+});
+
+describe('the droop of a holder', () => {
+  const open = async () => {
+    openShop();
+    const check = await show(HolderCheck);
+    const kept: string[] = [];
+    check.fixture.componentInstance.measured.subscribe((sag) => kept.push(sag));
+    const put = async (label: string, text: string) => {
+      const input = check.element.querySelector<HTMLInputElement>(`[aria-label="${label}"]`) as HTMLInputElement;
+      input.value = text;
+      input.dispatchEvent(new Event('input'));
+      await check.fixture.whenStable();
+    };
+    return { check, kept, put };
+  };
+
+  it('is what it reads at the bottom, with the dial’s wandering shared', async () => {
+    const { check, kept, put } = await open();
+    await put('Reads at the bottom', '-0.021');
+    await put('Back at the top', '-2 um');
+    await check.press('Keep -20 µm for this holder');
+    expect(kept).toEqual(['-20 µm']);
+  });
+
+  it('is not taken when something slipped, was read the wrong way or is no reading', async () => {
+    const { check, put } = await open();
+    await put('Reads at the bottom', '0.02 mm');
+    expect(check.text()).toContain('It reads more at the bottom');
+    await put('Reads at the bottom', '-0.02 mm');
+    await put('Back at the top', '0.01 mm');
+    expect(check.text()).toContain('something slipped');
+    await put('Reads at the bottom', 'low');
+    expect(check.text()).toContain('"low" is not a small distance');
+    expect(check.all('button').length).toBe(0);
+  });
+});
+
+describe('the finder', () => {
+  it('puts the finest instrument first and says what repeats would do', async () => {
+    openShop();
+    const kit = [
+      dial(),
+      { ...dial(), id: 'rough', name: 'Rough dial', data: { kind: 'plunger', graduation: '0.01 mm', accuracy: '1 um' } },
+    ];
+    const finder = await show(Finder, { kit });
+    const select = finder.element.querySelector<HTMLSelectElement>('select') as HTMLSelectElement;
+    select.value = 'tailstock-traverse/offsetHorizontal';
+    select.dispatchEvent(new Event('change'));
+    await finder.fixture.whenStable();
+    const rows = finder.all('li').map((row) => row.textContent?.replace(/\s+/g, ' ').trim());
+    expect(rows[0]).toContain('Lever dial');
+    expect(rows[0]).toContain('fine enough');
+    expect(rows[1]).toContain('with each place read 2 times');
+    const width = finder.element.querySelector<HTMLInputElement>('[aria-label="Zone, from end to end"]') as HTMLInputElement;
+    expect(width.value).toBe('0.03 mm');
+    width.value = 'narrow';
+    width.dispatchEvent(new Event('change'));
+    await finder.fixture.whenStable();
+    expect(finder.text()).toContain('Zone "narrow" is not a small distance');
+  });
+});
+
+describe('kit with its care', () => {
+  it('what is overdue is told first, and kinds stand together', async () => {
+    const { api } = openShop();
+    api.kit = [...api.kit, piece('square', { blade: '300 mm' }, { due: '2020-01-01' })];
+    const list = await show(KitList);
+    expect(list.text()).toMatch(/Not to be trusted without a look My square: overdue by \d+ days/);
+    expect(list.text()).toContain('Squares My square');
+  });
+
+  it('a new piece of any kind asks what it needs', async () => {
+    const { api } = openShop();
+    const list = await show(KitList);
+    const select = list.element.querySelector<HTMLSelectElement>('[aria-label="Add to the kit"]') as HTMLSelectElement;
+    select.value = 'test-bar';
+    select.dispatchEvent(new Event('change'));
+    await list.fixture.whenStable();
+    await list.type('Name', 'Long bar');
+    await list.press('Keep');
+    expect(list.text()).toContain('Diameter is missing');
+    await list.type('Diameter', '32');
+    await list.type('Due again on', 'soon');
+    await list.press('Keep');
+    expect(list.text()).toContain('must be a date');
+    await list.type('Due again on', '2027-01-31');
+    await list.press('Keep');
+    expect(api.sent[0].body).toEqual(
+      jasmine.objectContaining({ kind: 'test-bar', data: { diameter: '32 mm' }, care: { due: '2027-01-31' } }),
+    );
+  });
+
+  it('a note of the last check is put to those before it', async () => {
+    const { api } = openShop();
+    const care = { notes: [{ at: '2026-01-01', by: 'RM', text: 'new' }] };
+    const card = await show(KitCard, { item: piece('pins', { diameter: '10 mm' }, care) });
+    await card.press('Change My pins');
+    const note = card.element.querySelector<HTMLInputElement>('[aria-label="Last checked: a note"]') as HTMLInputElement;
+    note.value = 'still alike';
+    note.dispatchEvent(new Event('input'));
+    await card.press('Keep');
+    const sent = (api.sent[0].body as KitItem).care.notes ?? [];
+    expect(sent.map((entry) => [entry.by, entry.text])).toEqual([
+      ['RM', 'new'],
+      ['HB', 'still alike'],
+    ]);
+  });
+
+  it('a measured droop is kept with the holder', async () => {
+    const { api } = openShop();
+    const card = await show(KitCard, { item: piece('holder', {}) });
+    await card.press('Change My holder');
+    const bottom = card.element.querySelector<HTMLInputElement>('[aria-label="Reads at the bottom"]') as HTMLInputElement;
+    bottom.value = '-0.012 mm';
+    bottom.dispatchEvent(new Event('input'));
+    await card.fixture.whenStable();
+    await card.press('Keep -12 µm for this holder');
+    await card.press('Keep');
+    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ data: { sag: '-12 µm' } }));
+    expect((api.sent[0].body as KitItem).care.notes?.[0].text).toBe('Droop measured: -12 µm');
+  });
+
+  it('photographs are made small and sent; what is no picture is refused', async () => {
+    const { api } = openShop();
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [3200, 100];
+    const large = await new Promise<Blob>((resolve) => canvas.toBlob((blob) => resolve(blob as Blob)));
+    const small = await createImageBitmap(await smallPhoto(large));
+    expect([small.width, small.height]).toEqual([1600, 50]);
+    await expectAsync(smallPhoto(new Blob(['x']))).toBeRejectedWithError(/not a picture/);
+    TestBed.inject(Kit).addPhoto('dial', large).subscribe();
+    expect(api.sent[0].path).toMatch(/^\/kit\/dial\/photos\?id=[0-9a-f-]{36}&by=HB$/);
+  });
+
+  it('a refusal is told on the card', async () => {
+    const { api } = openShop();
+    const card = await show(KitCard, { item: piece('pins', { diameter: '10 mm' }) });
+    await card.press('Change My pins');
+    api.refuse = new ApiFailure(400, [{ path: 'name', message: 'is too odd', example: '' }]);
+    await card.press('Keep');
+    expect(card.text()).toContain('is too odd');
+  });
+});

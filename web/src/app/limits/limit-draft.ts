@@ -1,0 +1,97 @@
+import {
+  CHECKS,
+  DIMENSIONS,
+  LIMITS_FORMAT,
+  prettyUnit,
+  shownIn,
+  type Dimension,
+  type LimitLine,
+  type LimitSheet,
+  type QuantityInfo,
+  type UnitSystem,
+} from '@isometra/core';
+
+/** One line of a limit sheet as it is being typed. */
+export interface LineDraft {
+  readonly check: string;
+  readonly quantity: string;
+  readonly when: string;
+  readonly low: string;
+  readonly high: string;
+  /** Length that the zone is stated for, and the least it may be. */
+  readonly over: string;
+  readonly least: string;
+  readonly aim: string;
+  readonly reason: string;
+}
+
+export type LineField = Exclude<keyof LineDraft, 'check' | 'quantity' | 'when'>;
+
+/** A value as a person would type it: in the unit shown, with no more figures than it has. */
+export function asTyped(value: number | null | undefined, dimension: Dimension, system: UnitSystem): string {
+  if (value === null || value === undefined) return '';
+  const { unit } = shownIn(dimension, system, 'coarse');
+  const shown = value / DIMENSIONS[dimension].factors[unit.toLowerCase()];
+  return `${Number(shown.toFixed(6))} ${prettyUnit(unit)}`;
+}
+
+export const infoOf = ({ check, quantity }: Pick<LineDraft, 'check' | 'quantity'>): QuantityInfo =>
+  CHECKS.get(check)?.quantities[quantity] as QuantityInfo;
+
+function lineDraft(line: LimitLine, system: UnitSystem): LineDraft {
+  const { dimension } = infoOf(line);
+  const text = (value: number | null | undefined) => asTyped(value, dimension, system);
+  return {
+    check: line.check,
+    quantity: line.quantity,
+    when: line.when ?? '',
+    low: text(line.zone[0]),
+    high: text(line.zone[1]),
+    over: asTyped(line.over?.length, 'length', system),
+    least: text(line.over?.least),
+    aim: text(line.aim),
+    reason: line.reason ?? '',
+  };
+}
+
+/** A sheet with every figure written out in the units shown. */
+export const draftOf = (sheet: LimitSheet, system: UnitSystem): LineDraft[] => sheet.lines.map((line) => lineDraft(line, system));
+
+/** What was typed, as a file would have it; the core reads it and names what is wrong. */
+export function rawSheet(name: string, lines: readonly LineDraft[]): unknown {
+  return {
+    format: LIMITS_FORMAT,
+    name,
+    lines: lines.map(({ check, quantity, when, low, high, over, least, aim, reason }) => ({
+      check,
+      quantity,
+      ...(when && { when }),
+      zone: [low || null, high || null],
+      ...(over && { over: { length: over, ...(least && { least }) } }),
+      ...(aim && { aim }),
+      ...(reason && { reason }),
+    })),
+  };
+}
+
+/** The field of a line that a fault is about. */
+export function fieldOf(path: string): { readonly line: number; readonly field: LineField } | undefined {
+  const found = /^lines\[(\d+)\]\.?(.*)$/.exec(path);
+  if (!found) return undefined;
+  const fields: Readonly<Record<string, LineField>> = {
+    'zone[1]': 'high',
+    'over.length': 'over',
+    over: 'over',
+    'over.least': 'least',
+    aim: 'aim',
+    reason: 'reason',
+  };
+  return { line: Number(found[1]), field: fields[found[2]] ?? 'low' };
+}
+
+/** A sheet with some lines put in: those of the same quantity are replaced, others follow. */
+export function withLines(sheet: LimitSheet, lines: readonly LimitLine[]): LimitSheet {
+  const same = (a: LimitLine, b: LimitLine) => a.check === b.check && a.quantity === b.quantity && a.when === b.when;
+  const kept = sheet.lines.map((line) => lines.find((other) => same(line, other)) ?? line);
+  return { ...sheet, lines: [...kept, ...lines.filter((line) => !sheet.lines.some((other) => same(line, other)))] };
+}

@@ -1,0 +1,232 @@
+import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
+import { ChangeDetectionStrategy, Component, ElementRef, Injector, afterNextRender, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { EMPTY, Subject, catchError, concatMap, tap, type Observable } from 'rxjs';
+import { CHECKS, misplaced, misplacedText } from '@isometra/core';
+import {
+  SCHOOLS,
+  defaultPlan,
+  freshSurvey,
+  moved,
+  orderOf,
+  usualSheet,
+  type School,
+  type Survey,
+  type SurveyWrite,
+} from '@isometra/contract';
+import type { ApiFailure } from '../data/api';
+import { Limits, type ShownSheet } from '../data/limits';
+import { Settings } from '../data/settings';
+import { Surveys, sent } from '../data/surveys';
+import { AtHand } from '../shell/at-hand';
+import { Desk } from '../tailstock/desk';
+import { Glyph } from '../ui/glyph';
+
+interface Change {
+  readonly part: Partial<SurveyWrite>;
+  /** What is said when it is kept. */
+  readonly words: string;
+}
+
+/** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
+@Component({
+  selector: 'iso-campaign',
+  imports: [CdkDropList, CdkDrag, CdkDragHandle, Glyph],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './campaign.html',
+  styleUrl: './campaign.css',
+})
+export class Campaign {
+  protected readonly desk = inject(Desk);
+  private readonly store = inject(Surveys);
+  private readonly limits = inject(Limits);
+  private readonly settings = inject(Settings);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
+
+  protected readonly schools = SCHOOLS;
+  protected readonly problem = signal('');
+  protected readonly told = signal('');
+  /** The rung whose reason for being left out is being typed. */
+  protected readonly leaving = signal<string | null>(null);
+  protected readonly why = signal('');
+  protected readonly newTitle = signal('');
+  protected readonly sheets = toSignal(this.limits.all$, { initialValue: [] as readonly ShownSheet[] });
+  protected readonly survey = this.desk.survey;
+  private readonly kind = computed(() => String(this.desk.machine()?.card.kind ?? ''));
+
+  private readonly changes = new Subject<Change>();
+  private waiting = 0;
+
+  constructor() {
+    this.changes
+      .pipe(
+        concatMap((change) => this.sendChange(change)),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
+    inject(AtHand).doing.set('This survey');
+    this.desk.refresh();
+    this.limits.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+  }
+
+  protected readonly order = computed(() => orderOf(this.kind(), this.survey()?.order ?? []));
+  protected readonly rungs = computed(() => {
+    const wrong = misplaced(this.order());
+    return this.desk.rungs().map((rung, index) => ({
+      id: rung.check.id,
+      title: rung.check.title,
+      question: rung.check.question,
+      state: rung.state,
+      number: index + 1,
+      left: this.survey()?.skipped.find((entry) => entry.check === rung.check.id),
+      warning: misplacedText(rung.check.id, wrong.get(rung.check.id)),
+    }));
+  });
+  protected readonly usual = computed(
+    () => JSON.stringify(this.order()) === JSON.stringify(orderOf(this.kind(), defaultPlan(this.kind()).order)),
+  );
+
+  /** The pinned sheet, and a newer version of it if there is one. */
+  protected readonly pinned = computed(() => {
+    const survey = this.survey();
+    const sheet = this.sheets().find((entry) => entry.id === survey?.limits.sheet);
+    return {
+      id: survey?.limits.sheet ?? usualSheet(this.kind()),
+      words: sheet?.own ? `${survey?.judge.name}, version ${survey?.limits.version}` : (survey?.judge.name ?? ''),
+      newer: sheet?.own && survey && sheet.version > survey.limits.version ? sheet.version : undefined,
+    };
+  });
+
+  private readonly past = computed(() => this.desk.surveys().filter((survey) => survey.id !== this.survey()?.id));
+  protected readonly others = computed(() =>
+    this.past().map((survey) => {
+      const day = (text: string) => new Date(text).toLocaleDateString(undefined, { dateStyle: 'medium' });
+      const rounds = this.desk.all().filter((round) => round.surveyId === survey.id).length;
+      return `${survey.title}: ${day(survey.startedAt)}${survey.endedAt ? ` to ${day(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
+    }),
+  );
+
+  /** Changes go out one after the other, each on what the one before it left; they are seen at once. */
+  private save(part: Partial<SurveyWrite>, words: string): void {
+    const survey = this.survey();
+    if (!survey) return;
+    this.desk.keep({ ...survey, ...part });
+    this.waiting += 1;
+    this.changes.next({ part, words });
+  }
+
+  private sendChange({ part, words }: Change): Observable<unknown> {
+    const survey = this.survey();
+    if (!survey) return EMPTY;
+    return this.store.change(sent({ ...survey, ...part })).pipe(
+      tap((saved) => {
+        this.waiting -= 1;
+        const now = this.survey();
+        // What was changed meanwhile stays as the hand left it; only the version is the server's.
+        this.desk.keep(this.waiting && now ? { ...now, version: saved.version } : saved);
+        this.problem.set('');
+        this.told.set(words);
+        if (part.limits) this.desk.refresh();
+      }),
+      catchError((failure: ApiFailure) => {
+        this.waiting -= 1;
+        this.refused(survey, failure);
+        return EMPTY;
+      }),
+    );
+  }
+
+  private refused(before: Survey, failure: ApiFailure): void {
+    this.desk.keep((failure.current as Survey | undefined) ?? before);
+    this.problem.set(
+      failure.current
+        ? 'Somebody else has changed this survey meanwhile: it is shown as it is now. Make the change again.'
+        : failure.message,
+    );
+  }
+
+  protected rename(title: string): void {
+    if (title.trim() && title.trim() !== this.survey()?.title) this.save({ title: title.trim() }, 'Title kept.');
+  }
+
+  protected choose(school: School): void {
+    this.save({ school }, SCHOOLS.find((entry) => entry.value === school)?.about ?? '');
+  }
+
+  protected judgeBy(id: string): void {
+    const sheet = this.sheets().find((entry) => entry.id === id);
+    if (sheet)
+      this.save(
+        { limits: { sheet: sheet.id, version: sheet.version } as SurveyWrite['limits'] },
+        `Judged by “${sheet.content.name}” from now on, old rounds too.`,
+      );
+  }
+
+  /** A rung goes up (−) or down (+); the hand stays on it. */
+  protected move(id: string, by: number, focus?: 'up' | 'down' | 'row'): void {
+    const order = moved(this.order(), id, by);
+    if (JSON.stringify(order) === JSON.stringify(this.order())) return;
+    this.save({ order }, `${CHECKS.get(id)?.title} is rung ${order.indexOf(id) + 1} now.`);
+    if (!focus) return;
+    afterNextRender(
+      {
+        read: () =>
+          this.host.nativeElement.querySelector<HTMLElement>(`[data-rung="${id}"] ${focus === 'row' ? '.grip' : `.${focus}`}`)?.focus(),
+      },
+      { injector: this.injector },
+    );
+  }
+
+  protected dropped(event: CdkDragDrop<unknown>): void {
+    this.move(this.order()[event.previousIndex], event.currentIndex - event.previousIndex);
+  }
+
+  protected keyOn(event: KeyboardEvent, id: string): void {
+    const by = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
+    if (!by) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.move(id, by, 'row');
+  }
+
+  protected backToUsual(): void {
+    this.save({ order: defaultPlan(this.kind()).order }, 'The rungs stand in their usual order again.');
+  }
+
+  protected leaveOut(event: Event, id: string): void {
+    event.preventDefault();
+    const why = this.why().trim();
+    if (!why) return this.problem.set('Say why this rung is left out. Try: rebuilt last month, not touched since');
+    const skipped = [...(this.survey()?.skipped ?? []), { check: id, why, by: this.settings.by(), at: new Date().toISOString() }];
+    this.leaving.set(null);
+    this.why.set('');
+    this.save({ skipped }, `${CHECKS.get(id)?.title} is left out.`);
+  }
+
+  protected takeUp(id: string): void {
+    this.save(
+      { skipped: (this.survey()?.skipped ?? []).filter((entry) => entry.check !== id) },
+      `${CHECKS.get(id)?.title} is taken up again.`,
+    );
+  }
+
+  protected begin(event: Event): void {
+    event.preventDefault();
+    const machine = this.desk.machine();
+    const title = this.newTitle().trim();
+    if (!machine) return;
+    if (!title) return this.problem.set('Title of the new survey is missing. Try: After scraping the headstock');
+    const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, crypto.randomUUID(), title, new Date().toISOString());
+    const { school, order, limits } = this.survey() ?? fresh;
+    this.store.begin({ ...sent(fresh), school, order, limits }).subscribe({
+      next: (saved) => {
+        this.desk.keep(saved);
+        this.newTitle.set('');
+        this.problem.set('');
+        this.told.set(`“${title}” has begun: every rung is to be read anew.`);
+      },
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
+  }
+}
