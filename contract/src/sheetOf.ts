@@ -70,16 +70,20 @@ export function sheetOf(
   };
 }
 
+/** Places (`at`) of readings as typed, mm. */
+export function placesRead(readings: readonly Pick<ReadingWrite, 'keys'>[]): number[] {
+  return readings.flatMap(({ keys }) => {
+    const at = keys['at'] === undefined ? undefined : parseQuantity(keys['at'], 'length');
+    return at?.ok ? [at.value] : [];
+  });
+}
+
 /** Limits and aims of a sheet, from the limit sheet of the survey. */
 function zonesOf(limits: LimitSheet, round: Pick<RoundWrite, 'check' | 'setup'>, readings: readonly Pick<ReadingWrite, 'keys'>[]) {
   const check = CHECKS.get(round.check);
   const setup = check?.setup.safeParse(round.setup);
   if (!check || !setup?.success) return {};
-  const places = readings.flatMap(({ keys }) => {
-    const at = keys['at'] === undefined ? undefined : parseQuantity(keys['at'], 'length');
-    return at?.ok ? [at.value] : [];
-  });
-  return judgedBy(limits, check, setup.data, places);
+  return judgedBy(limits, check, setup.data, placesRead(readings));
 }
 
 type SheetReading = Readonly<Record<string, unknown>>;

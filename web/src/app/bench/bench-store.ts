@@ -12,7 +12,7 @@ import {
   type PlannedSlot,
   type WayProfile,
 } from '@isometra/core';
-import { sheetOf, standingReadings, trySolve, type ReadingWrite, type Round, type StoredReading } from '@isometra/contract';
+import { placesRead, sheetOf, standingReadings, trySolve, type ReadingWrite, type Round, type StoredReading } from '@isometra/contract';
 import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -72,6 +72,8 @@ export class BenchStore {
     return check ? valueKindOf(check, this.setup()) : 'indicator';
   });
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
+  /** Places (`at`) that were read, mm. */
+  readonly places = computed(() => placesRead(this.standing()));
   /** The round as a sheet: what the call is worked out from. */
   readonly sheet = computed(() => {
     const round = this.round();

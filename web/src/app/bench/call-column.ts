@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { type Move, type Quantity, type QuantityInfo } from '@isometra/core';
+import { lengthRead, type Move, type Quantity, type QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { VERBS } from '../job/job-texts';
 import { Desk } from '../tailstock/desk';
@@ -61,13 +61,20 @@ export class CallColumn {
           ? 'doubt not known without an instrument'
           : `± ${bothUnits(quantity.expanded, info.dimension, shown, quantity.expanded).large}`,
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
-      zone: zoneInWords(quantity.limit, info, shown),
+      zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
       move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity },
       terms: Object.entries(quantity.terms)
         .filter(([, amount]) => !isZero(size(amount)))
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
       budget: quantity.budget.map((line) => ({ source: line.source, share: Math.round(line.share * 100) })),
     };
+  }
+
+  /** A limit that grows with the length is stated with it. */
+  private overLength(info: QuantityInfo): string {
+    const check = this.store.check();
+    const length = info.over && check ? lengthRead(check, this.store.setup(), this.store.places()) : undefined;
+    return length === undefined ? '' : ` over ${bothUnits(length, 'length', this.shown()).large}`;
   }
 
   /** Quantities without a limit, told in a line each. */

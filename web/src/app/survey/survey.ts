@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { CHECKS, judgedBy } from '@isometra/core';
 import { machineFamily } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
@@ -51,8 +52,19 @@ export class Survey {
     const round = this.stops()[this.stop() - 1];
     return round ? new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : 'before anything was measured';
   });
-  /** Zone of the tailstock as ghost lines, drawing units. */
-  protected readonly ghost = computed(() => pictureOf({ tailH: 15, tailV: 20 }, this.factor()));
+  /** Zone of the tailstock by the survey's limits, as ghost lines: both bounds in both views, drawing units. */
+  protected readonly ghosts = computed(() => {
+    const judge = this.desk.survey()?.judge;
+    const check = CHECKS.get('tailstock-traverse');
+    const zones = judge && check ? judgedBy(judge, check, {}, []).limits : {};
+    const bounds = (quantity: string) => zones[quantity] ?? check?.quantities[quantity].limit ?? [];
+    const lines = (plane: 'tailH' | 'tailV', quantity: string) =>
+      bounds(quantity).flatMap((bound) => (bound === null ? [] : [pictureOf({ [plane]: bound }, this.factor())]));
+    return {
+      plan: lines('tailH', 'offsetHorizontal').map((picture) => picture.plan.tail),
+      side: lines('tailV', 'offsetVertical').map((picture) => picture.side.tail),
+    };
+  });
 
   protected readonly words = computed(() => {
     const known = this.known();
