@@ -1,7 +1,7 @@
-import type { Finding } from '@isometra/core';
+import { startingSheet, type Finding } from '@isometra/core';
 import type { MoveWrite, Round } from './round.js';
 import { checksFor } from './machine.js';
-import { nextRung, rungsOf } from './rungs.js';
+import { belowTheHand, nextRung, rungsOf } from './rungs.js';
 import { defaultPlan, moved, orderOf, type SurveyPlan } from './survey.js';
 
 type Verdict = 'in' | 'out' | 'unsure';
@@ -115,5 +115,30 @@ describe('the plan of a survey', () => {
     expect(moved(['a', 'b', 'c'], 'a', 2)).toEqual(['b', 'c', 'a']);
     expect(moved(['a', 'b', 'c'], 'a', -1)).toEqual(['a', 'b', 'c']);
     expect(moved(['a', 'b', 'c'], 'x', 1)).toEqual(['a', 'b', 'c']);
+  });
+});
+
+describe('what a hand moves', () => {
+  const pushed = (value: number) =>
+    ({
+      ...round('stiffness', null),
+      finding: { quantities: { compliance: { value, verdict: null } }, notes: [], moves: [] },
+    }) as unknown as Round;
+  const below = (rounds: Round[], part: Partial<SurveyPlan> = {}) =>
+    belowTheHand(rungsOf('engine-lathe', rounds, { ...defaultPlan('engine-lathe'), ...part }), startingSheet('general'));
+
+  it('is compared with the limits of the rungs: those below it are named', () => {
+    const found = below([pushed(12)]);
+    expect(found?.moved).toBe(12);
+    const names = found?.below.map(({ check, quantity }) => `${check.id}/${quantity}`) ?? [];
+    expect(names).toContain('centre-runout/radial');
+    expect(names).not.toContain('tailstock-traverse/offsetHorizontal');
+    expect(below([pushed(1)])?.below).toEqual([]);
+  });
+
+  it('leaves out rungs that are left out, and says nothing before anybody pushed', () => {
+    expect(below([])).toBeUndefined();
+    const skipped = [{ check: 'centre-runout', why: 'no centre in use', by: 'HB', at: '2026-03-01T08:00:00.000Z' }];
+    expect(below([pushed(12)], { skipped })?.below.some(({ check }) => check.id === 'centre-runout')).toBeFalse();
   });
 });

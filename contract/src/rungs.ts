@@ -1,4 +1,4 @@
-import { CHECKS, type CheckDefinition } from '@isometra/core';
+import { CHECKS, judgedBy, limitable, zoneWidth, type CheckDefinition, type LimitSheet } from '@isometra/core';
 import type { Round } from './round.js';
 import { defaultPlan, orderOf, type SurveyPlan } from './survey.js';
 
@@ -109,4 +109,38 @@ export function nextRung(rungs: readonly Rung[]): NextRung | undefined {
   }
   const open = rungs.find((rung) => rung.state === 'none');
   return open && { checkId: open.check.id, why: 'Not measured yet, and rungs below hang on it.' };
+}
+
+/** A limit that lies below what a hand moves. */
+export interface BelowTheHand {
+  readonly check: CheckDefinition;
+  readonly quantity: string;
+}
+
+/**
+ * Limits of a survey's rungs that are narrower than what a hand's push of 100 N moved, by the latest round
+ * that tells it: the machine will not hold them under a cut. Only distances are compared.
+ *
+ * @returns what a hand moves, µm, and the limits below it; undefined when nobody has pushed yet.
+ */
+export function belowTheHand(
+  rungs: readonly Rung[],
+  judge: LimitSheet,
+): { readonly moved: number; readonly below: readonly BelowTheHand[] } | undefined {
+  const moved = rungs
+    .flatMap(({ check, round }) =>
+      Object.entries(round?.finding?.quantities ?? {}).flatMap(([name, { value }]) => (check.quantities[name]?.byHand ? [value] : [])),
+    )
+    .at(-1);
+  if (moved === undefined) return undefined;
+  const below = rungs
+    .filter((rung) => rung.leftBecause === undefined)
+    .flatMap(({ check }) => {
+      const { limits } = judgedBy(judge, check, {}, []);
+      return limitable(check).flatMap(([quantity, info]) => {
+        const zone = limits[quantity] ?? info.limit;
+        return info.dimension === 'deviation' && zone && zoneWidth(zone) < moved ? [{ check, quantity }] : [];
+      });
+    });
+  return { moved, below };
 }

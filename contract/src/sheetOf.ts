@@ -47,6 +47,7 @@ export function hardwareOf({ card, stock, gain }: ShopFacts): Record<string, unk
     ...(known?.adjuster && { adjuster: { pitch: known.adjuster.pitch, ...(gain && { gain }) } }),
     ...(known?.eccentric && !known.adjuster && { eccentric: { throw: known.eccentric.throw, angle: known.eccentric.angle } }),
     ...(known?.feet && { feet: { ...known.feet, ...(gain && { gain }) } }),
+    ...(known?.feet && { 'feet-shims': { track: known.feet.track, stock } }),
     ...(known?.jacks && { pull: { ...known.jacks, offset: 0 } }),
     ...(stock && { 'shim-leaves': { stock } }),
   };

@@ -57,6 +57,8 @@ export interface QuantityInfo {
   readonly over?: Over;
   readonly work?: WorkDone;
   readonly variants?: readonly Variant[];
+  /** How far a hand moves the machine: compared with the limits of the rungs that follow. */
+  readonly byHand?: true;
 }
 
 /** How a quantity is put right: which moves, the first being the usual one. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { measure, optionalNumber } from '../fields.js';
+import { measure, optionalMeasure, optionalNumber } from '../fields.js';
 import { defineMove } from './define.js';
+import { chooseLeaves, stockSchema } from './shimLeaves.js';
 
 /**
  * Levelling feet at one end: raise the low side, half up on one side and half down on the other.
@@ -44,5 +45,28 @@ export const pull = defineMove({
   plan: ({ slope, offset, length, pitch }) => {
     const far = offset + (slope * length) / 1000;
     return { near: offset, far, nearTurns: offset / (pitch * 1000), farTurns: far / (pitch * 1000) };
+  },
+});
+
+/**
+ * Shims under the low feet of a machine without levelling screws: the whole raise goes under one side,
+ * because a shim cannot lower the other.
+ *
+ * @returns `raise` across the track (µm, signed like the roll), with the leaves for its size when there is a stock.
+ */
+export const feetShims = defineMove({
+  kind: 'feet-shims',
+  title: 'Shim the low feet',
+  amountKey: 'roll',
+  signed: true,
+  input: z.strictObject({
+    roll: measure('slope', { label: 'Roll to give', example: '40 um/m' }),
+    track: measure('length', { label: 'Across the feet', above: 0, example: '450 mm' }),
+    stock: stockSchema.optional(),
+    tolerance: optionalMeasure('deviation', { label: 'Tolerance ±', min: 0, example: '5 um' }),
+  }),
+  plan: ({ roll, track, stock, tolerance }) => {
+    const raise = (roll * track) / 1000;
+    return { raise, ...(stock && raise !== 0 && chooseLeaves(Math.abs(raise), stock, tolerance)) };
   },
 });

@@ -127,6 +127,18 @@ const feetSteps = (facts: JobFacts): JobStep[] => [
   { text: 'Take a new round, and another after a day: a levelled machine settles.' },
 ];
 
+const feetShimSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Set the level where the bed was out of true and leave it there.', caution: ISOLATE },
+  {
+    text: `Raise the low feet just clear with a rated jack or bar, over blocks${facts.leaves ? `, and lay ${facts.leaves} under them` : ', and lay the shims under them'}: ${facts.direction}.`,
+    caution: 'Never a hand under a foot. A machine on three feet can tip; lifting is for rated gear and those who know it.',
+  },
+  { text: 'Let it down and see that every foot bears: a leaf of feeler must not go in anywhere.', needle: true },
+  watch(facts),
+  { text: 'Draw the holding-down nuts up in turn and read again after each.', shift: true },
+  { text: 'Take a new round, and another after a day: a levelled machine settles.' },
+];
+
 const pullSteps = (facts: JobFacts): JobStep[] => [
   { text: 'Ease the bolts along the way until they are just held.', caution: `${ISOLATE} ${SNUG}` },
   watch(facts),
@@ -171,6 +183,7 @@ export const JOB_CARDS: Readonly<Record<string, (facts: JobFacts) => JobStep[]>>
   scrape: scrapeSteps,
   eccentric: eccentricSteps,
   feet: feetSteps,
+  'feet-shims': feetShimSteps,
   pull: pullSteps,
   gib: gibSteps,
   'bearing-shims': bearingSteps,

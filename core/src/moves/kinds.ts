@@ -8,6 +8,7 @@ export type MoveKind =
   | 'step-scrape'
   | 'sine-stack'
   | 'feet'
+  | 'feet-shims'
   | 'pull'
   | 'gib'
   | 'bearing-shims'

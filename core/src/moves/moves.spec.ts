@@ -204,6 +204,14 @@ describe('the other moves', () => {
     expect(move('feet', { roll: 40, track: 450, pitch: 2, gain: 0.5 })['turns']).toBeCloseTo(0.009, 9);
   });
 
+  it('shims under the low feet: the whole raise under one side, out of the drawer', () => {
+    const stock = [{ thickness: 10, count: 4 }];
+    expect(move('feet-shims', { roll: -40, track: '500 mm', stock })).toEqual(
+      jasmine.objectContaining({ raise: -20, leaves: [10, 10], total: 20, error: 0 }),
+    );
+    expect(move('feet-shims', { roll: 40, track: 500 })).toEqual(jasmine.objectContaining({ raise: 20 }));
+  });
+
   it('a way is pulled over at both ends', () => {
     const plan = move('pull', { slope: '-30 um/m', offset: '10 um', length: '900 mm', pitch: 1.5 });
     expect(plan['far']).toBeCloseTo(-17, 9);

@@ -3,7 +3,7 @@ import { adjuster } from './adjuster.js';
 import { baseShims } from './baseShims.js';
 import { eccentric } from './eccentric.js';
 import { readMoveInput, type MoveDefinition, type MovePlan } from './define.js';
-import { feet, pull } from './feet.js';
+import { feet, feetShims, pull } from './feet.js';
 import { bearingShims, gib } from './gib.js';
 import { sineStack, stepScrape } from './scraping.js';
 import { shimLeaves } from './shimLeaves.js';
@@ -16,6 +16,7 @@ const ALL: readonly MoveDefinition[] = [
   baseShims,
   eccentric,
   feet,
+  feetShims,
   pull,
   stepScrape,
   sineStack,

@@ -92,9 +92,9 @@ export const bedTwist = defineCheck({
       })),
     ),
   estimate,
-  corrections: { twistPerMetre: { plus: ['feet'], minus: ['feet'] } },
+  corrections: { twistPerMetre: { plus: ['feet', 'feet-shims'], minus: ['feet', 'feet-shims'] } },
   amountFor: (kind, amount, _setup, slots) =>
-    kind === 'feet'
+    kind.startsWith('feet')
       ? rollBetween(
           amount,
           slots.map((slot) => slot.keys['at'] as number),

@@ -138,7 +138,7 @@ export const stiffness = defineCheck({
   reading: z.strictObject({ stroke: z.enum(['push', 'pull', 'rest'], { error: 'must be "push", "pull" or "rest"' }), locks }),
   slotKeys: ['stroke', 'locks'],
   valueKind: 'indicator',
-  quantities: { compliance: unlimited('A hand’s push of 100 N moves it by', 'deviation', 'um', { magnitude: true }) },
+  quantities: { compliance: unlimited('A hand’s push of 100 N moves it by', 'deviation', 'um', { magnitude: true, byHand: true }) },
   plan: z.strictObject({}),
   conditions: z.strictObject({}),
   slots: () => (['push', 'pull'] as const).map((hand) => ({ keys: { stroke: hand }, label: hand === 'push' ? 'Pushed' : 'Pulled' })),

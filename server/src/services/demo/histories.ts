@@ -148,6 +148,7 @@ export const LONG_LATHE: DemoMachine = {
     centreDistance: '1500 mm',
     base: { length: '230 mm', width: '150 mm', overhang: '70 mm', bolt: '20 mm', bolts: 1, handleWidth: '28 mm', handleDepth: '18 mm' },
     adjuster: { pitch: '1.5 mm', layout: 'opposed-screws' },
+    feet: { track: '520 mm', pitch: '2 mm' },
     notes: 'Vee and flat bed, split plain bearings. In the middle of a rebuild.',
   },
   survey: 'Rebuild, summer and autumn',

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { CHECKS, judgedBy } from '@isometra/core';
-import { machineFamily } from '@isometra/contract';
+import { belowTheHand, machineFamily } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
@@ -87,6 +87,16 @@ export class Survey {
     const next = this.desk.next();
     const rung = next && this.desk.rungs().find((entry) => entry.check.id === next.checkId);
     return rung && { title: rung.check.title, why: next.why, id: rung.check.id, state: rung.state };
+  });
+
+  /** Limits that lie below what a hand moves: told once, here. */
+  protected readonly soft = computed(() => {
+    const judge = this.desk.survey()?.judge;
+    const found = judge && belowTheHand(this.desk.rungs(), judge);
+    if (!found?.below.length) return '';
+    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const names = found.below.map(({ check, quantity }) => check.quantities[quantity].label);
+    return `A hand’s push of 100 N moves it ${bothUnits(found.moved, 'deviation', shown, 1).large}: more than the whole zone of ${[...new Set(names)].join(', ')}. The machine will not hold these under a cut.`;
   });
 
   protected slide(text: string): void {
