@@ -1,5 +1,15 @@
 import * as z from 'zod';
-import { CHECKS, choice, count, fieldRegistry, measure, optionalMeasure, type CheckDefinition, type MachineFamily } from '@isometra/core';
+import {
+  CHECKS,
+  choice,
+  count,
+  fieldRegistry,
+  measure,
+  optionalMeasure,
+  supportSchema,
+  type CheckDefinition,
+  type MachineFamily,
+} from '@isometra/core';
 import { idSchema, versionSchema } from './common.js';
 
 export const MACHINE_KINDS = [
@@ -99,6 +109,26 @@ const jacks = z
   .optional()
   .register(fieldRegistry, { label: 'Jacks at a loose way', group: true, rare: true });
 
+/** What sits on faces: its supports, and the points whose movement matters. Places in mm in the frame's own axes. */
+export const castingSchema = z.strictObject({
+  id: z.string({ error: 'must be a text' }).min(1).max(40),
+  name: z.string({ error: 'must be a text' }).trim().min(1, { error: 'is missing: give it a name' }).max(60),
+  frame: z.enum(['lathe', 'mill'], { error: 'must be "lathe" or "mill"' }),
+  origin: z.tuple([z.number(), z.number(), z.number()], { error: 'must be three numbers, mm' }),
+  supports: z.array(supportSchema).min(1, { error: 'must name one support at least' }).max(60),
+  watch: z.array(z.strictObject({ id: z.string().min(1).max(60), at: z.tuple([z.number(), z.number(), z.number()]) })).max(20),
+});
+export type Casting = z.infer<typeof castingSchema>;
+
+/** Castings that are asked for, by what they carry. */
+export const CASTING_NAMES: Readonly<Record<string, string>> = {
+  headstock: 'Headstock',
+  'tailstock-base': 'Tailstock base',
+  saddle: 'Saddle',
+  feet: 'Machine feet',
+  column: 'Column foot',
+};
+
 /** The card of a machine: what it is and how it is adjusted. Lengths as typed, bare numbers in mm. */
 export const machineCardSchema = z.strictObject({
   number: text(24, 'is missing: give the shop number')
@@ -115,6 +145,7 @@ export const machineCardSchema = z.strictObject({
   eccentric,
   feet,
   jacks,
+  castings: z.array(castingSchema).max(12).optional().register(fieldRegistry, { label: 'Supports', hidden: true }),
   notes: text(2000).optional().register(fieldRegistry, { label: 'Notes' }),
 });
 

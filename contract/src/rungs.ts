@@ -1,4 +1,15 @@
-import { CHECKS, judgedBy, limitable, zoneWidth, type CheckDefinition, type LimitSheet } from '@isometra/core';
+import {
+  CHANGE_KINDS,
+  CHECKS,
+  drift,
+  effectOf,
+  judgedBy,
+  limitable,
+  zoneWidth,
+  type CheckDefinition,
+  type LimitSheet,
+  type PlannedChange,
+} from '@isometra/core';
 import type { Round } from './round.js';
 import { defaultPlan, orderOf, type SurveyPlan } from './survey.js';
 
@@ -49,8 +60,18 @@ function placesSince(rounds: readonly Round[], check: string, moves: readonly Do
   return [...new Set(fresh.flatMap(({ conditions }) => (typeof conditions['place'] === 'number' ? [conditions['place']] : [])))];
 }
 
+const changeTitle = (change: PlannedChange): string => CHANGE_KINDS.find((kind) => kind.id === change.kind)?.title ?? change.kind;
+
+/** Whether a quantity of a check goes with a change of the spindle axis. */
+function follows(checkId: string, change: PlannedChange): boolean {
+  const effect = effectOf(change);
+  return Object.values(CHECKS.get(checkId)?.quantities ?? {}).some((info) => drift(info, effect) !== 0);
+}
+
 /** Why the result of a round no longer counts: the first move after it that upset it. */
-function staleness(round: Round, moves: readonly DoneMove[], { school }: SurveyPlan): string | undefined {
+function staleness(round: Round, moves: readonly DoneMove[], { school, planned }: SurveyPlan): string | undefined {
+  const came = planned.find((entry) => entry.doneAt !== null && entry.doneAt > round.at && follows(round.check, entry.change));
+  if (came) return `“${changeTitle(came.change)}” has been done since: read it again`;
   const later = moves.filter((move) => move.at > round.at);
   const own = later.find((move) => move.check.id === round.check);
   if (own) return 'moved since: read it again';

@@ -5,6 +5,7 @@ import {
   judgedBy,
   parseQuantity,
   solve,
+  type AxisEffect,
   type Fault,
   type Finding,
   type LimitSheet,
@@ -37,6 +38,8 @@ export interface ShopFacts {
   readonly gain?: number | null;
   /** The limit sheet of the survey; the catalogue's zones where there is none. */
   readonly limits?: LimitSheet;
+  /** What planned changes will do: zones and aims of what follows the axis shift by minus that. */
+  readonly pending?: AxisEffect;
 }
 
 /** The hardware of a sheet from a machine card and the shim drawer. */
@@ -66,7 +69,7 @@ export function sheetOf(
     ...(round.instrument && { instrument: frozenCopy(round.instrument) }),
     setup: round.setup,
     readings: standing.map((reading) => sheetReading(reading, round.conditions)),
-    ...(facts.limits && zonesOf(facts.limits, round, standing)),
+    ...(facts.limits && zonesOf(facts.limits, round, standing, facts.pending)),
     hardware: hardwareOf(facts),
   };
 }
@@ -80,11 +83,16 @@ export function placesRead(readings: readonly Pick<ReadingWrite, 'keys'>[]): num
 }
 
 /** Limits and aims of a sheet, from the limit sheet of the survey. */
-function zonesOf(limits: LimitSheet, round: Pick<RoundWrite, 'check' | 'setup'>, readings: readonly Pick<ReadingWrite, 'keys'>[]) {
+function zonesOf(
+  limits: LimitSheet,
+  round: Pick<RoundWrite, 'check' | 'setup'>,
+  readings: readonly Pick<ReadingWrite, 'keys'>[],
+  pending?: AxisEffect,
+) {
   const check = CHECKS.get(round.check);
   const setup = check?.setup.safeParse(round.setup);
   if (!check || !setup?.success) return {};
-  return judgedBy(limits, check, setup.data, placesRead(readings));
+  return judgedBy(limits, check, setup.data, placesRead(readings), pending);
 }
 
 type SheetReading = Readonly<Record<string, unknown>>;

@@ -1,5 +1,14 @@
 import * as z from 'zod';
-import { LADDERS, startingSheet, STARTING_SHEETS, type LimitSheet, type StartingSheet } from '@isometra/core';
+import {
+  LADDERS,
+  plannedChangeSchema,
+  startingSheet,
+  STARTING_SHEETS,
+  sumOf,
+  type AxisEffect,
+  type LimitSheet,
+  type StartingSheet,
+} from '@isometra/core';
 import { idSchema, versionSchema, whoSchema } from './common.js';
 import { checksFor, machineFamily } from './machine.js';
 
@@ -33,6 +42,49 @@ export const acceptedSchema = z.strictObject({
 });
 export type Accepted = z.infer<typeof acceptedSchema>;
 
+/** A change that is still to come, and when it was made. While it is pending, zones and aims of what follows it are shifted. */
+export const plannedSchema = z.strictObject({
+  id: idSchema,
+  change: plannedChangeSchema,
+  by: whoSchema,
+  at: whenSchema,
+  doneAt: whenSchema.nullable(),
+});
+export type Planned = z.infer<typeof plannedSchema>;
+
+/** A cheap reading that stands for a full check between scraping passes; tied to it when both were taken together. */
+export const standInSchema = z.strictObject({
+  id: idSchema,
+  check: checkSchema,
+  quantity: z.string().max(60),
+  /** "Height over the bed at the rear corner". */
+  where: reasonSchema,
+  entries: z
+    .array(
+      z.strictObject({
+        /** As typed, a small distance. */
+        reading: z.union([z.string().max(40), z.number()]),
+        /** The full check's value taken with it; null for a reading alone. */
+        value: z.number().nullable(),
+        by: whoSchema,
+        at: whenSchema,
+      }),
+    )
+    .max(200),
+});
+export type StandInLog = z.infer<typeof standInSchema>;
+
+/** How the bearings felt: end float as typed, drag from 0 (free) to 5 (stiff) at several turns of the spindle. */
+export const bearingNoteSchema = z.strictObject({
+  id: idSchema,
+  endFloat: z.string().max(40).nullable(),
+  drag: z.array(z.strictObject({ turn: z.number().min(0).max(360), drag: z.number().min(0).max(5) })).max(24),
+  note: z.string().max(300).nullable(),
+  by: whoSchema,
+  at: whenSchema,
+});
+export type BearingNote = z.infer<typeof bearingNoteSchema>;
+
 /** By which sheet a survey judges: a starting sheet, or a sheet of the shop's own with the version that was pinned. */
 export const pinnedSchema = z.strictObject({
   sheet: z.union([z.enum(STARTING_SHEETS.map((sheet) => sheet.id) as [StartingSheet, ...StartingSheet[]]), idSchema], {
@@ -59,6 +111,9 @@ export const surveySchema = z.strictObject({
   skipped: z.array(skippedSchema).max(60),
   accepted: z.array(acceptedSchema).max(200),
   limits: pinnedSchema,
+  planned: z.array(plannedSchema).max(60).default([]),
+  standIns: z.array(standInSchema).max(20).default([]),
+  bearings: z.array(bearingNoteSchema).max(100).default([]),
   version: versionSchema,
 });
 export type SurveyWrite = z.infer<typeof surveySchema>;
@@ -69,7 +124,7 @@ export interface Survey extends SurveyWrite {
 }
 
 /** What a rung needs to know of its survey. */
-export type SurveyPlan = Pick<SurveyWrite, 'school' | 'order' | 'skipped' | 'accepted'>;
+export type SurveyPlan = Pick<SurveyWrite, 'school' | 'order' | 'skipped' | 'accepted' | 'planned'>;
 
 /** The sheet that suits a kind of machine before anything else is chosen. */
 export const usualSheet = (kind: string): StartingSheet => (kind === 'bench-lathe' ? 'light-bench' : 'general');
@@ -85,6 +140,8 @@ export function freshSurvey(machine: { readonly id: string; readonly kind: strin
     endedAt: null,
     ...defaultPlan(machine.kind),
     limits: { sheet, version: 1 },
+    standIns: [],
+    bearings: [],
     version: 1,
     judge: startingSheet(sheet),
   };
@@ -95,6 +152,7 @@ export const defaultPlan = (kind: string): SurveyPlan => ({
   order: [...LADDERS[machineFamily(kind)]],
   skipped: [],
   accepted: [],
+  planned: [],
 });
 
 /** The rungs of a machine in the order of a survey; checks it does not name follow at the end. */
@@ -111,3 +169,7 @@ export function moved(order: readonly string[], id: string, by: number): string[
   const rest = order.filter((entry) => entry !== id);
   return [...rest.slice(0, to), id, ...rest.slice(to)];
 }
+
+/** What the changes that are still to come will do to the spindle axis. */
+export const pendingOf = (survey: Pick<SurveyWrite, 'planned'>): AxisEffect =>
+  sumOf(survey.planned.filter((entry) => entry.doneAt === null).map((entry) => entry.change));

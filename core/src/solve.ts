@@ -2,13 +2,13 @@ import { prettyUnit } from './units/format.js';
 import { coarseNote } from './calls/advice.js';
 import { closureNote, directionNote, peggedNote } from './calls/roundNotes.js';
 import { pooledRepeatability, uncertaintyOf, type Repeatability, type Uncertainty } from './calls/uncertainty.js';
-import { defaultAim, distanceToBound, verdictOf, zoneWidth, type Verdict, type Zone } from './calls/verdict.js';
+import { distanceToBound, usualAim, verdictOf, zoneWidth, type Verdict, type Zone } from './calls/verdict.js';
 import type { Estimates, Note, QuantityInfo } from './checks/define.js';
 import type { Estimate } from './checks/estimate.js';
 import { planCorrection } from './correct.js';
 import { FINDING_FORMAT, type Finding, type Move, type Quantity } from './finding.js';
-import { groupReadings, mean, type Grouped, type Slot } from './instruments/slots.js';
-import { placesOf, startingZone } from './limits/zones.js';
+import { groupReadings, mean, placesOf, type Grouped, type Slot } from './instruments/slots.js';
+import { startingZone } from './limits/zones.js';
 import { readSheet, type Sheet } from './sheet.js';
 
 /**
@@ -122,7 +122,10 @@ function judge(
   const notes: Note[] = [];
   if (limit && uncertainty) {
     const repeats = Math.min(...slots.map((slot) => slot.repeats.length));
-    notes.push(...coarseNote(name, info, uncertainty, limit, repeats), ...sagNote(name, info, estimate, limit));
+    notes.push(
+      ...coarseNote(name, info, uncertainty, limit, repeats),
+      ...sagNote(name, info, estimate, limit, sheet.check.sagHelp?.(sheet.setup, slots) ?? []),
+    );
     if (sets.length === 1 && distanceToBound(value, limit) < 2 * uncertainty.expanded && judged !== 'in') {
       notes.push({
         code: 'one-set-up',
@@ -141,14 +144,9 @@ function zoneFor(info: QuantityInfo, own: Zone | undefined): Zone | null {
   return info.magnitude ? [null, own[1]] : own;
 }
 
-function aimFor(info: QuantityInfo, zone: Zone, own: number | undefined): number {
-  if (own !== undefined) return own;
-  const [low, high] = zone;
-  const inside = info.aim !== undefined && (low === null || info.aim >= low) && (high === null || info.aim <= high);
-  return inside ? (info.aim as number) : defaultAim(zone);
-}
+const aimFor = (info: QuantityInfo, zone: Zone, own: number | undefined): number => own ?? usualAim(info, zone);
 
-function sagNote(name: string, info: QuantityInfo, estimate: Estimate, limit: Zone): Note[] {
+function sagNote(name: string, info: QuantityInfo, estimate: Estimate, limit: Zone, helps: readonly string[]): Note[] {
   const largest = Math.max(Math.abs(estimate.terms['sag'] ?? 0), Math.abs(estimate.terms['push'] ?? 0));
   if (!(largest > zoneWidth(limit) / 4)) return [];
   return [
@@ -156,7 +154,7 @@ function sagNote(name: string, info: QuantityInfo, estimate: Estimate, limit: Zo
       code: 'sag-large',
       severity: 'warning',
       quantity: name,
-      text: `${info.label}: the droop or push of the bar taken out is ${largest.toFixed(1)} ${prettyUnit(info.unit)}, more than a quarter of the zone. A shorter, thicker or hollow bar would leave less to correct.`,
+      text: `${info.label}: the droop or push of the bar taken out is ${largest.toFixed(1)} ${prettyUnit(info.unit)}, more than a quarter of the zone. A shorter, thicker or hollow bar would leave less to correct${helps.length ? `: ${helps.join('; ')}` : ''}.`,
     },
   ];
 }

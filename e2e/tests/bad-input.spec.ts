@@ -85,25 +85,25 @@ test('bad input in every field of a set-up, and on the dial', async ({ page, sho
 
 test('bad kit and shims are named', async ({ page, shop }) => {
   await page.goto(`${shop.address}/kit`);
-  await page.getByRole('button', { name: 'Add an instrument' }).click();
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByLabel('Add to the kit').selectOption('an instrument');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('One division is missing')).toBeVisible();
   await page.getByLabel('One division').fill('0.01 mm');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('Name is missing')).toBeVisible();
   await page.getByLabel('Name').fill('Best dial');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('plunger, 0.01 mm').or(page.getByText('lever, 0.01 mm'))).toBeVisible();
-  await page.getByRole('button', { name: 'Add a shim drawer' }).click();
+  await page.getByLabel('Add to the kit').selectOption('a shim drawer');
   await page.getByLabel('Name').fill('Drawer');
   await page.getByRole('button', { name: 'Add a thickness' }).click();
   await page.getByLabel('Thickness of row 1').fill('thin');
   await page.getByLabel('Leaves of row 1').fill('some');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('"thin" is not a small distance')).toBeVisible();
   await page.getByLabel('Thickness of row 1').fill('0.05 mm');
   await page.getByLabel('Leaves of row 1').fill('3');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('3 × 0.05 mm')).toBeVisible();
 });
 

@@ -33,3 +33,10 @@ export function zoneWidth([low, high]: Zone): number {
 export function defaultAim([low, high]: Zone): number {
   return low === null || high === null ? 0 : (low + high) / 2;
 }
+
+/** The aim of a catalogue quantity where it lies in the zone, else the zone's own. */
+export function usualAim({ aim }: { readonly aim?: number }, zone: Zone): number {
+  const [low, high] = zone;
+  const inside = aim !== undefined && (low === null || aim >= low) && (high === null || aim <= high);
+  return inside ? aim : defaultAim(zone);
+}

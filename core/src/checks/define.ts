@@ -57,6 +57,8 @@ export interface QuantityInfo {
   readonly over?: Over;
   readonly work?: WorkDone;
   readonly variants?: readonly Variant[];
+  /** How it goes with the spindle axis when a change still to come is made: its share of the slope and of the height at the nose. */
+  readonly follows?: { readonly slopeV?: number; readonly height?: number };
   /** How far a hand moves the machine: compared with the limits of the rungs that follow. */
   readonly byHand?: true;
 }
@@ -99,6 +101,16 @@ export interface Watch {
   readonly now: number;
   /** µm on the dial for each µm moved. */
   readonly scale: number;
+}
+
+/** Where something stands across the machine: sideways and in height. Slopes are drawn at a length. */
+export interface Target {
+  readonly h: string;
+  readonly v: string;
+  /** mm out, at which slopes are drawn; left out where the quantities are distances. */
+  readonly at?: number;
+  /** "Free end of a bar 300 mm out". */
+  readonly what: string;
 }
 
 /** Height of one place of a profile. */
@@ -146,6 +158,10 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
   /** Heights along what was read, µm over mm, to be drawn with their line and zone; places ascending. */
   readonly profile?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly HeightAt[];
+  /** What would leave less droop to take out, with numbers. */
+  readonly sagHelp?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly string[];
+  /** Two quantities that are one place in a picture across the machine. */
+  readonly target?: Target;
   /** Whose line the result refers to; checks of another kind have none. */
   readonly view?: 'carriage' | 'spindle';
   /** The length, mm, that a quantity stated `over` a length was read over; `places` are the `at` of its readings. */

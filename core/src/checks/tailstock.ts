@@ -21,6 +21,7 @@ export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetV
     unit: 'um',
     limit: [0, 20],
     aim: 0,
+    follows: { height: -1 },
     work: { perUnit: 2, what: 'over size at the mouth of a reamed hole, at most' },
     words: HEIGHT,
   },

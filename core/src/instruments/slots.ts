@@ -74,3 +74,8 @@ export function mean(values: readonly number[]): number {
   for (const value of values) sum += value;
   return sum / values.length;
 }
+
+/** Places (`at`, mm) at which the slots of a round were read. */
+export function placesOf(slots: readonly Pick<Slot, 'keys'>[]): number[] {
+  return slots.map((slot) => slot.keys['at']).filter((at) => typeof at === 'number');
+}

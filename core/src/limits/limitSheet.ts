@@ -1,9 +1,12 @@
 import { CHECKS } from '../checks/registry.js';
 import type { CheckDefinition, QuantityInfo } from '../checks/define.js';
-import type { Zone } from '../calls/verdict.js';
+import { usualAim, type Zone } from '../calls/verdict.js';
 import { nearest, unknownKey, type Fault } from '../faults.js';
 import { parseQuantity } from '../units/parse.js';
-import { lengthRead, variantOf, zoneOver, type LimitRule } from './zones.js';
+import { drift, shiftedZone, type AxisEffect } from '../calls/planned.js';
+import { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './zones.js';
+
+const NOTHING: AxisEffect = { slopeV: 0, height: 0 };
 
 export const LIMITS_FORMAT = 'isometra-limits/1';
 
@@ -207,16 +210,21 @@ export function readLimitSheet(raw: unknown): { readonly sheet?: LimitSheet; rea
  * The zones and aims by which a sheet judges one round of a check; quantities without a line keep the catalogue's.
  *
  * @param setup of the check, read. @param places `at` of the readings, mm.
+ * @param pending what planned changes will do to the axis: zones and aims of what follows it shift by minus that.
  */
-export function judgedBy(sheet: LimitSheet, check: CheckDefinition, setup: Raw, places: readonly number[]) {
+export function judgedBy(sheet: LimitSheet, check: CheckDefinition, setup: Raw, places: readonly number[], pending: AxisEffect = NOTHING) {
   const limits: Record<string, Zone> = {};
   const aims: Record<string, number> = {};
   for (const [name, info] of limitable(check)) {
     const when = variantOf(info, setup)?.key;
     const line = sheet.lines.find((entry) => entry.check === check.id && entry.quantity === name && entry.when === when);
-    if (!line) continue;
-    limits[name] = zoneOver(line.zone, line.over, lengthRead(check, setup, places));
-    if (line.aim !== undefined) aims[name] = line.aim;
+    const zone = line ? zoneOver(line.zone, line.over, lengthRead(check, setup, places)) : startingZone(check, name, setup, places);
+    const by = drift(info, pending);
+    if (!zone || (!line && by === 0)) continue;
+    limits[name] = shiftedZone(zone, by);
+    const usual = by === 0 ? undefined : usualAim(info, zone);
+    const aim = line?.aim ?? usual;
+    if (aim !== undefined) aims[name] = aim - by;
   }
   return { limits, aims };
 }

@@ -1,6 +1,5 @@
 import type { Zone } from '../calls/verdict.js';
 import type { CheckDefinition, Over, QuantityInfo, Variant } from '../checks/define.js';
-import type { Slot } from '../instruments/slots.js';
 
 /** A zone, the length it is stated for and where a move steers in it: numbers in the quantity's own unit. */
 export interface LimitRule {
@@ -14,11 +13,6 @@ type Setup = Readonly<Record<string, unknown>>;
 /** The zone of a kind of set-up, when the set-up is of that kind. */
 export function variantOf(info: QuantityInfo, setup: Setup): Variant | undefined {
   return info.variants?.find((variant) => variant.applies(setup));
-}
-
-/** Places (`at`, mm) at which the slots of a round were read. */
-export function placesOf(slots: readonly Pick<Slot, 'keys'>[]): number[] {
-  return slots.map((slot) => slot.keys['at']).filter((at) => typeof at === 'number');
 }
 
 /**

@@ -6,7 +6,8 @@ import { displacement, FRAMES, supportRow, type Frame, type Pose, type Vector } 
 
 const vector = z.tuple([z.number(), z.number(), z.number()], { error: 'must be three numbers' });
 
-const support = z.strictObject({
+/** One face that a casting sits on: place mm, unit normal from the base into the body, what may be done to it. */
+export const supportSchema = z.strictObject({
   id: z.string({ error: 'must be a text' }).min(1).max(60),
   at: vector,
   normal: vector.refine((normal) => Math.abs(Math.hypot(...normal) - 1) < 1e-3, {
@@ -18,7 +19,7 @@ const support = z.strictObject({
   area: z.number({ error: 'must be a number of mm²' }).positive().optional(),
 });
 
-export type Support = z.output<typeof support>;
+export type Support = z.output<typeof supportSchema>;
 
 interface Problem {
   readonly frame: Frame;
@@ -137,7 +138,7 @@ export const supports = defineMove({
   input: z.strictObject({
     frame: z.enum(['lathe', 'mill'], { error: 'must be "lathe" or "mill"' }),
     origin: vector,
-    supports: z.array(support, { error: 'must be a list of supports' }).min(1, { error: 'must name one support at least' }).max(200),
+    supports: z.array(supportSchema, { error: 'must be a list of supports' }).min(1, { error: 'must name one support at least' }).max(200),
     want: z.record(z.string(), z.unknown(), { error: 'must be an object of pose components' }),
     watch: z.array(z.strictObject({ id: z.string().min(1).max(60), at: vector })).optional(),
     prefer: z.enum(['least-metal', 'least-depth'], { error: 'must be "least-metal" or "least-depth"' }).optional(),

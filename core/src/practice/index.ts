@@ -1,5 +1,6 @@
 export * from './random.js';
 export * from './dial.js';
 export * from './tailstock.js';
+export * from './headstock.js';
 export * from './lathe.js';
 export * from './mill.js';

@@ -59,6 +59,9 @@ export class SurveyRow extends Model<InferAttributes<SurveyRow>, InferCreationAt
   declare rungs: CreationOptional<string[] | null>;
   declare skipped: CreationOptional<object[] | null>;
   declare accepted: CreationOptional<object[] | null>;
+  declare planned: CreationOptional<object[] | null>;
+  declare standIns: CreationOptional<object[] | null>;
+  declare bearings: CreationOptional<object[] | null>;
   /** A starting sheet by name, or a version of a sheet of the shop's own; neither means the machine's usual one. */
   declare startingLimits: CreationOptional<string | null>;
   declare limitVersionId: CreationOptional<string | null>;
@@ -187,6 +190,9 @@ export function defineModels(sequelize: Sequelize): void {
       rungs: json('rungs', true),
       skipped: json('skipped', true),
       accepted: json('accepted', true),
+      planned: json('planned', true),
+      standIns: json('standIns', true),
+      bearings: json('bearings', true),
       startingLimits: maybe(24),
       limitVersionId: { type: DataTypes.UUID, allowNull: true },
       version: version(),

@@ -1,6 +1,7 @@
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { CHECKS, nearest } from '@isometra/core';
 import {
+  pendingOf,
   sheetOf,
   trySolve,
   type MachineCardText,
@@ -48,7 +49,7 @@ function roundShown(row: RoundRow, number: number, readings: StoredReading[], mo
     at: row.at.toISOString(),
     version: row.version,
   };
-  const { finding } = trySolve(sheetOf(write, readings, { ...facts, limits: survey.judge }));
+  const { finding } = trySolve(sheetOf(write, readings, { ...facts, limits: survey.judge, pending: pendingOf(survey) }));
   return { ...write, surveyId: survey.id, number, readings, moves, finding, coreVersion: CORE_VERSION };
 }
 

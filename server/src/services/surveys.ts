@@ -1,5 +1,16 @@
 import type { Sequelize, Transaction } from 'sequelize';
-import { defaultPlan, usualSheet, type Accepted, type School, type Skipped, type Survey, type SurveyWrite } from '@isometra/contract';
+import {
+  defaultPlan,
+  usualSheet,
+  type Accepted,
+  type BearingNote,
+  type Planned,
+  type School,
+  type Skipped,
+  type StandInLog,
+  type Survey,
+  type SurveyWrite,
+} from '@isometra/contract';
 import { notFound, stale } from '../api/errors.js';
 import { MachineRow, SurveyRow } from '../db/models.js';
 import { pinColumns, pinnedSheets } from './limits.js';
@@ -35,6 +46,9 @@ export async function listSurveys(machineId: string): Promise<Survey[]> {
     order: row.rungs ?? defaultPlan(machine.kind).order,
     skipped: (row.skipped as Skipped[] | null) ?? [],
     accepted: (row.accepted as Accepted[] | null) ?? [],
+    planned: (row.planned as Planned[] | null) ?? [],
+    standIns: (row.standIns as StandInLog[] | null) ?? [],
+    bearings: (row.bearings as BearingNote[] | null) ?? [],
     version: row.version ?? 1,
     ...(pinned.get(row.id) as Pick<Survey, 'limits' | 'judge'>),
   }));
@@ -47,13 +61,16 @@ async function getSurvey(machineId: string, id: string): Promise<Survey> {
 }
 
 async function columns(survey: SurveyWrite) {
-  const { title, school, order, skipped, accepted } = survey;
+  const { title, school, order, skipped, accepted, planned, standIns, bearings } = survey;
   return {
     title,
     school,
     rungs: order,
     skipped,
     accepted,
+    planned,
+    standIns,
+    bearings,
     startedAt: new Date(survey.startedAt),
     endedAt: survey.endedAt === null ? null : new Date(survey.endedAt),
     ...(await pinColumns(survey.limits)),
@@ -87,6 +104,12 @@ function changeText(before: Survey, after: SurveyWrite): string {
     const known = before.accepted.some((entry) => entry.roundId === roundId && entry.quantity === quantity);
     if (!known) parts.push(`${check} ${quantity} accepted: ${why}`);
   }
+  for (const { id, change, doneAt } of after.planned) {
+    const known = before.planned.find((entry) => entry.id === id);
+    if (!known) parts.push(`planned: ${change.kind}`);
+    else if (known.doneAt === null && doneAt !== null) parts.push(`planned change done: ${change.kind}`);
+  }
+  if (after.bearings.length > before.bearings.length) parts.push('bearings felt');
   if (before.endedAt === null && after.endedAt !== null) parts.push('ended');
   return parts.length ? `Survey changed: ${parts.join('; ')}` : '';
 }

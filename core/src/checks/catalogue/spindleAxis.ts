@@ -2,6 +2,8 @@ import * as z from 'zod';
 import { measure, optionalMeasure, choice, count, fieldRegistry, quantitySchema } from '../../fields.js';
 import { dot, slopeWeights } from '../../fit/line.js';
 import { heldPush, heldSag } from '../../gravity/bars.js';
+import { otherBars } from '../../gravity/otherBars.js';
+import { placesOf } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { ISOLATE, shortBase, sideField, tooFew } from '../common.js';
@@ -162,6 +164,7 @@ export const spindleAxis = defineCheck({
       dimension: 'slope',
       unit: 'um/m',
       limit: [0, 67],
+      follows: { slopeV: 1 },
       words: {
         plus: 'pointing up at its free end',
         minus: 'pointing down at its free end',
@@ -170,6 +173,14 @@ export const spindleAxis = defineCheck({
       },
     },
     runout: unlimited('Runout at the far place', 'deviation', 'um', { magnitude: true }),
+  },
+  target: { h: 'slopeH', v: 'slopeV', at: 300, what: 'Free end, 300 mm out' },
+  sagHelp: ({ bar }, slots) => {
+    const places = placesOf(slots);
+    if (!bar || places.length === 0) return [];
+    return otherBars(bar, Math.min(...places), Math.max(...places)).map(
+      ({ what, slope }) => `${what}: ${Math.abs(slope).toFixed(1)} µm/m to take out`,
+    );
   },
   plan,
   conditions: z.strictObject({}),

@@ -29,6 +29,7 @@ export async function up(database: QueryInterface): Promise<void> {
   await database.addColumn('surveys', 'rungs', maybeJson());
   await database.addColumn('surveys', 'skipped', maybeJson());
   await database.addColumn('surveys', 'accepted', maybeJson());
+  for (const column of ['planned', 'standIns', 'bearings']) await database.addColumn('surveys', column, maybeJson());
   await database.addColumn('surveys', 'startingLimits', { type: DataTypes.STRING(24), allowNull: true });
   await database.addColumn('surveys', 'limitVersionId', refersTo('limit_sheet_versions', true));
   await database.addColumn('kit_items', 'care', maybeJson());

@@ -78,7 +78,7 @@ export class BenchStore {
   readonly sheet = computed(() => {
     const round = this.round();
     return (
-      round && sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock(), limits: this.desk.judge(round) })
+      round && sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock(), ...this.desk.judging(round) })
     );
   });
   readonly solved = computed(() => {

@@ -80,7 +80,7 @@ export class JobCard implements OnDestroy {
     const own = hardware[kind];
     // What the machine card does not know, the finding's own plan may.
     if (!own || !round) return move.kind === kind ? move : {};
-    const sheet = sheetOf(round, round.readings, { limits: this.desk.judge(round) });
+    const sheet = sheetOf(round, round.readings, this.desk.judging(round));
     const { finding, faults } = trySolve({ ...sheet, hardware: { [kind]: own } });
     if (!finding) throw new FaultError(faults);
     return finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {};

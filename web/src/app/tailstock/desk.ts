@@ -1,7 +1,17 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { forkJoin, tap, type Observable } from 'rxjs';
-import type { LimitSheet } from '@isometra/core';
-import { gainOf, judgedMoves, nextRung, rungsOf, type KitItem, type Machine, type Round, type Survey } from '@isometra/contract';
+import {
+  gainOf,
+  judgedMoves,
+  nextRung,
+  pendingOf,
+  rungsOf,
+  type KitItem,
+  type Machine,
+  type Round,
+  type ShopFacts,
+  type Survey,
+} from '@isometra/contract';
 import { Kit, stockOf } from '../data/kit';
 import { Machines } from '../data/machines';
 import { Rounds } from '../data/rounds';
@@ -64,9 +74,10 @@ export class Desk {
     });
   }
 
-  /** The limit sheet that a round is judged by: that of its survey. */
-  judge(round: Pick<Round, 'surveyId'>): LimitSheet | undefined {
-    return (this.surveys().find((survey) => survey.id === round.surveyId) ?? this.survey())?.judge;
+  /** By what a round is judged: the limit sheet of its survey, and what changes are still to come. */
+  judging(round: Pick<Round, 'surveyId'>): Pick<ShopFacts, 'limits' | 'pending'> {
+    const survey = this.surveys().find((entry) => entry.id === round.surveyId) ?? this.survey();
+    return survey ? { limits: survey.judge, pending: pendingOf(survey) } : {};
   }
 
   of(checkId: string): readonly Round[] {

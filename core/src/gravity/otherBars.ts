@@ -1,0 +1,35 @@
+import { heldSag, type RoundBar } from './bars.js';
+
+/** What another bar would droop over the same share of its length. */
+export interface OtherBar {
+  readonly what: string;
+  readonly bar: RoundBar & { readonly freeLength: number };
+  /** Apparent slope from its droop, µm/m. */
+  readonly slope: number;
+}
+
+/** Slope that the droop of a held bar makes between two places, µm/m: what is taken out of a height. */
+export function sagSlope(bar: RoundBar & { readonly freeLength: number }, near: number, far: number): number {
+  const sag = (at: number) => heldSag(bar, bar.freeLength, Math.min(at, bar.freeLength));
+  return (1000 * (sag(far) - sag(near))) / (far - near);
+}
+
+const round = (value: number): number => Math.round(value);
+
+/**
+ * How a shorter, a thicker and a hollow bar would do in the place of this one: read at the same places,
+ * the far one drawn in with the length.
+ *
+ * @param near and far, places read, mm from the grip.
+ */
+export function otherBars(bar: RoundBar & { readonly freeLength: number }, near: number, far: number): OtherBar[] {
+  const { diameter, freeLength } = bar;
+  const shorter = { ...bar, freeLength: round(0.7 * freeLength) };
+  const thicker = { ...bar, diameter: round(1.5 * diameter), bore: bar.bore && 1.5 * bar.bore };
+  const hollow = { ...bar, bore: round(0.75 * diameter) };
+  return [
+    { what: `${shorter.freeLength} mm long instead of ${round(freeLength)} mm`, bar: shorter, far: Math.max(near + 1, 0.7 * far) },
+    { what: `${thicker.diameter} mm thick instead of ${round(diameter)} mm`, bar: thicker, far },
+    { what: `hollow, with a bore of ${hollow.bore} mm, if its diameter is even`, bar: hollow, far },
+  ].map(({ what, bar: other, far: to }) => ({ what, bar: other, slope: sagSlope(other, near, to) }));
+}
