@@ -111,6 +111,22 @@ export const VIEWS = [
       await page.waitForSelector('iso-limit-table input');
     },
   },
+  {
+    name: 'headstock-faces',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/castings/headstock`);
+      await page.waitForSelector('iso-footprint .face');
+      await page
+        .getByLabel(/^Axis sideways/)
+        .last()
+        .fill('60');
+      await page
+        .getByLabel(/^Axis in height/)
+        .last()
+        .fill('35');
+    },
+  },
+  { name: 'bench-axis', go: (page, address) => bench(page, address, 'L-14', 'spindle-axis', 0) },
   { name: 'bench-way', go: (page, address) => bench(page, address, 'L-14', 'way-straightness', 0) },
   {
     name: 'bench-bar',

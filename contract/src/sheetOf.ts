@@ -70,8 +70,17 @@ export function sheetOf(
     setup: round.setup,
     readings: standing.map((reading) => sheetReading(reading, round.conditions)),
     ...(facts.limits && zonesOf(facts.limits, round, standing, facts.pending)),
-    hardware: hardwareOf(facts),
+    hardware: { ...hardwareOf(facts), ...castingOf(round.check, facts.card) },
   };
+}
+
+/** The faces that a check's casting sits on, for the plan of its correction. */
+function castingOf(checkId: string, card: MachineCardText | undefined): Record<string, unknown> {
+  const parsed = card && machineCardSchema.safeParse(card);
+  const casting = parsed?.success ? parsed.data.castings?.find((entry) => entry.id === CHECKS.get(checkId)?.casting) : undefined;
+  if (!casting) return {};
+  const { frame, origin, supports, watch } = casting;
+  return { supports: { frame, origin, supports, watch } };
 }
 
 /** Places (`at`) of readings as typed, mm. */

@@ -160,6 +160,8 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   readonly profile?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly HeightAt[];
   /** What would leave less droop to take out, with numbers. */
   readonly sagHelp?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly string[];
+  /** The casting whose pose its quantities are: scraped or shimmed on its faces. */
+  readonly casting?: string;
   /** Two quantities that are one place in a picture across the machine. */
   readonly target?: Target;
   /** Whose line the result refers to; checks of another kind have none. */

@@ -1,5 +1,5 @@
 import { CHECKS } from '../checks/registry.js';
-import { LADDERS, misplaced, misplacedText, type MachineFamily } from './ladders.js';
+import { LADDERS, bearingsFirst, misplaced, misplacedText, withBearings, type MachineFamily } from './ladders.js';
 
 describe('ladders', () => {
   for (const family of Object.keys(LADDERS) as MachineFamily[]) {
@@ -28,5 +28,21 @@ describe('ladders', () => {
   it('rungs that upset each other may stand either way round', () => {
     expect(misplaced(['dovetail-over-pins', 'saddle-squareness']).size).toBe(0);
     expect(misplaced(['saddle-squareness', 'dovetail-over-pins']).size).toBe(0);
+  });
+});
+
+describe('bearings or headstock first', () => {
+  it('the bearings come first as a rule; put last they follow the cut in the chuck, and come back to where they were', () => {
+    expect(bearingsFirst(LADDERS.lathe)).toBeTrue();
+    const last = withBearings(LADDERS.lathe, false);
+    expect(last.indexOf('spindle-play')).toBe(last.indexOf('chuck-test-cut') + 1);
+    expect(bearingsFirst(last)).toBeFalse();
+    expect(withBearings(last, true)).toEqual([...LADDERS.lathe]);
+    expect(withBearings(last, false)).toEqual(last);
+  });
+
+  it('says nothing of a machine without them', () => {
+    expect(bearingsFirst(LADDERS.mill)).toBeUndefined();
+    expect(withBearings(LADDERS.mill, false)).toEqual([...LADDERS.mill]);
   });
 });

@@ -94,3 +94,25 @@ export function misplacedText(id: string, later: readonly string[] | undefined):
   const names = later.map((other) => `“${title(other)}”`);
   return `${title(id)} hangs on ${names.join(' and ')}, which ${later.length > 1 ? 'come' : 'comes'} after it: a move there would upset it.`;
 }
+
+const AXIS = ['spindle-axis', 'chuck-test-cut'];
+const PLAY = 'spindle-play';
+
+/** Whether the bearings are lifted and set before the axis is read; undefined where an order has not both. */
+export function bearingsFirst(order: readonly string[]): boolean | undefined {
+  const [play, axis] = [order.indexOf(PLAY), order.indexOf(AXIS[0])];
+  return play < 0 || axis < 0 ? undefined : play < axis;
+}
+
+/**
+ * The same order with the bearings before the headstock, or after it: then what the bearings will still
+ * drop is a planned change of the axis.
+ */
+export function withBearings(order: readonly string[], first: boolean): string[] {
+  if (bearingsFirst(order) === undefined || bearingsFirst(order) === first) return [...order];
+  const rest = order.filter((id) => id !== PLAY);
+  const places = AXIS.map((id) => rest.indexOf(id)).filter((place) => place >= 0);
+  const runout = rest.indexOf('spindle-runout');
+  const place = first ? (runout >= 0 && runout < places[0] ? runout : places[0]) : Math.max(...places) + 1;
+  return [...rest.slice(0, place), PLAY, ...rest.slice(place)];
+}

@@ -22,7 +22,7 @@ export type FootprintKind = (typeof FOOTPRINTS)[number]['id'];
 
 const rad = (degrees: number): number => (degrees * Math.PI) / 180;
 /** Half the width of a vee at the middle of its flanks, mm: only where it is drawn hangs on it. */
-const HALF_VEE = 9;
+const HALF_VEE = 18;
 
 const END = ['near', 'far'] as const;
 

@@ -29,6 +29,8 @@ export interface JobFacts {
   /** "from 0 to 10.5 div"; empty without a dial. */
   readonly needle?: string;
   readonly layout?: string;
+  /** What is done to each face of a casting: "front vee near, outer: scrape 0.021 mm". */
+  readonly faces?: readonly string[];
 }
 
 const ISOLATE = 'Isolate and lock out the machine; never power the spindle with an indicator or bar set up.';
@@ -150,6 +152,29 @@ const pullSteps = (facts: JobFacts): JobStep[] => [
   ...after,
 ];
 
+const supportSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Mark which way everything sat. Slack the belt and take off what hangs on the casting.', caution: ISOLATE },
+  {
+    text: 'Take the weight with rated gear, draw the bolts and lift it clear. Block it where it is worked on.',
+    caution: 'Headstocks and columns are lifted with rated gear, never by hand over an edge; a hand never goes under.',
+  },
+  { text: 'Clean and deburr both faces. A burr under a face is a shim.' },
+  ...(facts.faces?.length
+    ? facts.faces.map((face, i) => ({
+        text: face.charAt(0).toUpperCase() + face.slice(1) + '.',
+        ...(i === 0 && { caution: 'Scrapers and shim edges cut; cast-iron dust and solvents: gloves, eyes, air.' }),
+      }))
+    : [{ text: `Work the faces until it stands ${facts.size} ${facts.direction}.`, caution: 'Scrapers cut: gloves, eyes, air.' }]),
+  { text: 'Lay it back on clean faces, bolts snug and no more. Press every corner: it must not rock.' },
+  watch(facts),
+  { text: 'Tap or jack it over along its faces until the needle reads its target; a soft mallet, by hand.', needle: true },
+  { text: 'Tighten in order, from the middle outward, a little each; read again after each bolt and log the shift.', shift: true },
+  {
+    text: 'What is forgotten: the belt on before the caps, seals under the bolts, oil holes clear, gear mesh felt with a strip of paper, guards back.',
+  },
+  { text: 'Take a new round under the same conditions, bar in and the spindle turned by hand.' },
+];
+
 const gibSteps = (facts: JobFacts): JobStep[] => [
   { text: 'Feel the drag over the whole travel first: the tightest place rules.', caution: ISOLATE },
   watch(facts),
@@ -184,6 +209,7 @@ export const JOB_CARDS: Readonly<Record<string, (facts: JobFacts) => JobStep[]>>
   eccentric: eccentricSteps,
   feet: feetSteps,
   'feet-shims': feetShimSteps,
+  supports: supportSteps,
   pull: pullSteps,
   gib: gibSteps,
   'bearing-shims': bearingSteps,

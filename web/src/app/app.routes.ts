@@ -34,6 +34,16 @@ export const routes: Routes = [
         loadComponent: () => import('./survey/campaign').then((part) => part.Campaign),
       },
       {
+        path: 'to-come',
+        title: 'Bearings and what is to come · Isometra',
+        loadComponent: () => import('./headstock/to-come').then((part) => part.ToCome),
+      },
+      {
+        path: 'castings/:castingId',
+        title: 'Faces · Isometra',
+        loadComponent: () => import('./supports/seat-plan').then((part) => part.SeatPlan),
+      },
+      {
         path: 'bench/:checkId',
         title: 'Set up a round · Isometra',
         loadComponent: () => import('./bench/begin').then((part) => part.Begin),

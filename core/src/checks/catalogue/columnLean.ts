@@ -87,6 +87,7 @@ export const columnLean = defineCheck({
   slotKeys: ['axis', 'at', 'flip'],
   valueKind: 'indicator',
   valueFrom: gapOf,
+  casting: 'column',
   quantities: {
     leanX: {
       label: 'Column, right or left',

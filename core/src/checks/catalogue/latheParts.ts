@@ -97,6 +97,7 @@ export const chuckTestCut = defineCheck({
   plan: stationPlan('Pads turned', 2),
   conditions: z.strictObject({}),
   slots: (_setup, { stations = 2 }) => plannedPlaces(stepped(stations, 150 / (stations - 1)), (at) => `Diameter ${at} mm from the chuck`),
+  casting: 'headstock',
   estimate: chuckEstimate,
   corrections: { slopeH: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] } },
   counting: 'Half the difference of the diameters.',

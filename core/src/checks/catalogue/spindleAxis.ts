@@ -174,6 +174,7 @@ export const spindleAxis = defineCheck({
     },
     runout: unlimited('Runout at the far place', 'deviation', 'um', { magnitude: true }),
   },
+  casting: 'headstock',
   target: { h: 'slopeH', v: 'slopeV', at: 300, what: 'Free end, 300 mm out' },
   sagHelp: ({ bar }, slots) => {
     const places = placesOf(slots);

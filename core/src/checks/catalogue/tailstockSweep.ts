@@ -180,7 +180,6 @@ export const tailstockSweep = defineCheck({
   machines: ['lathe'],
   view: 'spindle',
   trusts: ['the holder sag is right', 'the centre is true in its taper', 'no keyway was read'],
-  target: { h: 'offsetHorizontal', v: 'offsetVertical', what: 'Tail centre against the spindle axis' },
   sameQuestion: 'tailstock',
   setup,
   reading,

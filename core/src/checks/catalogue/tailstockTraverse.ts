@@ -200,7 +200,6 @@ export const tailstockTraverse = defineCheck({
   machines: ['lathe'],
   view: 'carriage',
   trusts: ['the bar is straight and round', 'the headstock centre runs true'],
-  target: { h: 'offsetHorizontal', v: 'offsetVertical', what: 'Tail centre against the headstock centre' },
   sameQuestion: 'tailstock',
   setup,
   reading,

@@ -2,6 +2,8 @@ import {
   bedTwistSheet,
   cutSheet,
   levelStepsSheet,
+  seatSheet,
+  spindlePlaySheet,
   spindleAxisSheet,
   seededRandom,
   sweepSheet,
@@ -9,7 +11,7 @@ import {
   type PracticeDial,
   type TailstockTruth,
 } from '@isometra/core/practice';
-import { lineName, startingSheet, type LimitLine, type LimitSheet } from '@isometra/core';
+import { footprint, lineName, startingSheet, type LimitLine, type LimitSheet } from '@isometra/core';
 import type { MachineCardText } from '@isometra/contract';
 
 interface DemoSheet {
@@ -100,18 +102,26 @@ function twist(perMetre: number): DemoSheet {
   }) as unknown as DemoSheet;
 }
 
-function axis(): DemoSheet {
+function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.axisSlopeH, slopeV: AXIS.axisSlopeV }): DemoSheet {
   const practice = {
     bar: { diameter: 30, freeLength: 300, material: 'steel' } as const,
-    places: [20, 280],
+    places: [20, 290],
     heightAboveWays: 210,
     dial: LEVER,
     imperfection: { random, repeat: 0.4 },
   };
-  return spindleAxisSheet(
-    { slopeH: AXIS.axisSlopeH, slopeV: AXIS.axisSlopeV, bend: 7, twistPerMetre: 4 },
-    practice,
-  ) as unknown as DemoSheet;
+  return spindleAxisSheet({ ...truth, bend: 7, twistPerMetre: 4 }, practice) as unknown as DemoSheet;
+}
+
+/** A headstock that sits well: no corner moves by more than a third of the limit. */
+function seated(): DemoSheet {
+  const corner = (pressed: number, clamped: number) => ({ pressed, clamped });
+  const corners = { 'front left': corner(1, 1.5), 'front right': corner(1, 1), 'rear left': corner(1.5, 1), 'rear right': corner(1, 1) };
+  return seatSheet({ corners }, PLUNGER) as unknown as DemoSheet;
+}
+
+function play(front: number, rear: number): DemoSheet {
+  return spindlePlaySheet({ front, rear }, PLUNGER, { span: 340, overhang: 60 }) as unknown as DemoSheet;
 }
 
 function way(): DemoSheet {
@@ -123,6 +133,7 @@ function way(): DemoSheet {
 }
 
 const levelled = { unit: 'div', instrumentName: 'Level, 20 µm/m', conditions: {}, plan: { stations: 3 } } as const;
+const plunger = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: {}, plan: {} } as const;
 const BED = { bedClamp: 'on', quillLock: 'on', quillOut: 40, place: 600 };
 const lever = {
   unit: 'div',
@@ -149,6 +160,19 @@ export const LONG_LATHE: DemoMachine = {
     base: { length: '230 mm', width: '150 mm', overhang: '70 mm', bolt: '20 mm', bolts: 1, handleWidth: '28 mm', handleDepth: '18 mm' },
     adjuster: { pitch: '1.5 mm', layout: 'opposed-screws' },
     feet: { track: '520 mm', pitch: '2 mm' },
+    castings: [
+      {
+        id: 'headstock',
+        name: 'Headstock',
+        frame: 'lathe',
+        origin: [0, 210, 0],
+        supports: footprint('vee-flat', { near: 55, length: 330, width: 230, angle: 90 }),
+        watch: [
+          { id: 'nose', at: [0, 210, 0] },
+          { id: 'back gear', at: [-250, 260, -120] },
+        ],
+      },
+    ],
     notes: 'Vee and flat bed, split plain bearings. In the middle of a rebuild.',
   },
   survey: 'Rebuild, summer and autumn',
@@ -157,6 +181,17 @@ export const LONG_LATHE: DemoMachine = {
     { ...levelled, at: '2026-06-15T08:00:00.000Z', by: 'HB', sheet: twist(-54), moved: { twistPerMetre: '' } },
     { ...levelled, at: '2026-06-16T09:00:00.000Z', by: 'HB', sheet: twist(4) },
     { ...levelled, at: '2026-06-17T09:30:00.000Z', by: 'RM', sheet: way(), plan: { stations: 7 } },
+    { ...plunger, conditions: { casting: 'headstock' }, at: '2026-06-18T08:00:00.000Z', by: 'HB', sheet: seated() },
+    { ...plunger, at: '2026-06-18T09:10:00.000Z', by: 'HB', sheet: play(24, 18) },
+    {
+      ...lever,
+      plan: { stations: 2 },
+      conditions: {},
+      at: '2026-06-18T10:30:00.000Z',
+      by: 'RM',
+      sheet: axis({ slopeH: -42, slopeV: -28 }),
+      moved: { slopeH: '1 div', slopeV: '' },
+    },
     { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-06-30T10:00:00.000Z', by: 'RM', sheet: axis() },
     { ...lever, at: '2026-07-06T07:40:00.000Z', by: 'HB', sheet: bar(stands(62, 47), 620), moved: { offsetHorizontal: '0 div' } },
     {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { lengthRead, type Move, type Quantity, type QuantityInfo } from '@isometra/core';
+import { drift, lengthRead, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { VERBS } from '../job/job-texts';
 import { Desk } from '../tailstock/desk';
@@ -9,12 +9,13 @@ import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { LeftAlone } from './left-alone';
+import { TargetPicture } from './target-picture';
 import { WhatHelps } from './what-helps';
 
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph, Draws, LeftAlone, WhatHelps],
+  imports: [RouterLink, Glyph, Draws, LeftAlone, TargetPicture, WhatHelps],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
   templateUrl: './call-column.html',
@@ -66,8 +67,33 @@ export class CallColumn {
       terms: Object.entries(quantity.terms)
         .filter(([, amount]) => !isZero(size(amount)))
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
+      naive: this.naive(quantity, info),
+      setOff: this.setOff(info),
       budget: quantity.budget.map((line) => ({ source: line.source, share: Math.round(line.share * 100) })),
     };
+  }
+
+  /** What the readings would have said with the droop and the push left in, when that is another call. */
+  private naive(quantity: Quantity, info: QuantityInfo): string {
+    const { sag = 0, push = 0 } = quantity.terms;
+    if (quantity.limit === null || sag + push === 0) return '';
+    const seemed = quantity.value - sag - push;
+    const verdict = verdictOf(seemed, quantity.expanded ?? 0, quantity.limit);
+    if (verdict === quantity.verdict) return '';
+    const size = bothUnits(seemed, info.dimension, this.shown(), quantity.expanded).large;
+    const way = info.words ? spoken(seemed > 0 ? info.words.plus : info.words.minus) : '';
+    return `As it reads, with the droop left in, it would seem ${size} ${way} and be called ${CALLED[verdict]}. That is the bar, not the machine.`;
+  }
+
+  /** How far the aim is set off by changes that are still to come. */
+  private setOff(info: QuantityInfo): string {
+    const round = this.store.round();
+    const pending = round && this.desk.judging(round).pending;
+    const by = pending ? drift(info, pending) : 0;
+    if (by === 0) return '';
+    const size = bothUnits(by, info.dimension, this.shown(), 1).large;
+    const way = info.words ? spoken(by < 0 ? info.words.plus : info.words.minus) : '';
+    return `Aim and zone are set off ${size} ${way}: changes are planned that will take it back by as much.`;
   }
 
   /** A limit that grows with the length is stated with it. */
@@ -76,6 +102,12 @@ export class CallColumn {
     const length = info.over && check ? lengthRead(check, this.store.setup(), this.store.places()) : undefined;
     return length === undefined ? '' : ` over ${bothUnits(length, 'length', this.shown()).large}`;
   }
+
+  /** Both planes as one picture, where the check has one. */
+  protected readonly target = computed(() => {
+    const [check, finding] = [this.store.check(), this.store.solved().finding];
+    return check?.target && finding ? { target: check.target, finding } : undefined;
+  });
 
   /** Quantities without a limit, told in a line each. */
   protected readonly others = computed(() => {
@@ -107,6 +139,8 @@ export class CallColumn {
     this.budgetOf.update((open) => (open === name ? null : name));
   }
 }
+
+const CALLED: Readonly<Record<Verdict, string>> = { in: 'in', out: 'out', unsure: 'too close to call' };
 
 const TERMS: Readonly<Record<string, string>> = {
   sag: 'droop of the bar',

@@ -67,7 +67,11 @@ describe('a job card', () => {
 
   it('a card ticked somewhere else says so and keeps the ticks', async () => {
     const { card, api } = await open(-21, 9, 'offsetHorizontal');
-    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], { id: 'x', version: 4 });
+    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], {
+      id: 'x',
+      plan: { turns: 0.014 },
+      version: 4,
+    });
     const [box] = card.all('li input[type=checkbox]') as HTMLInputElement[];
     box.checked = true;
     box.dispatchEvent(new Event('change'));

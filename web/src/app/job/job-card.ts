@@ -9,7 +9,7 @@ import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Dial } from '../ui/dial';
 import { bothUnits, callSentence, spoken } from '../ui/say';
-import { KIND_NAMES, VERBS, leavesText, needleWords, targetOf, targetsOfEnds } from './job-texts';
+import { KIND_NAMES, VERBS, facesText, leavesText, needleWords, targetOf, targetsOfEnds } from './job-texts';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
@@ -58,7 +58,9 @@ export class JobCard implements OnDestroy {
 
   /** The plan of the chosen kind, or why there is none. */
   protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: string } => {
-    const move = this.found();
+    const [move, kept] = [this.found(), this.saved()];
+    // A card that has been begun keeps its plan, whatever has been taken out of the drawer since.
+    if (kept) return { plan: kept.plan, missing: '' };
     if (!move) return { plan: {}, missing: '' };
     try {
       return { plan: this.plan(move), missing: '' };
@@ -136,6 +138,7 @@ export class JobCard implements OnDestroy {
       where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
       needle: needle ? needleWords(needle) : '',
       layout: this.card()?.adjuster?.layout,
+      faces: facesText(plan, show),
     };
   }
 

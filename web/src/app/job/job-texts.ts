@@ -78,3 +78,16 @@ export function targetsOfEnds(
     return target ? [{ where, ...target }] : [];
   });
 }
+
+/** What is done to each face of a casting, those that are left at the end; nothing for another plan. */
+export function facesText(plan: Readonly<Record<string, unknown>>, show: (um: number) => string): string[] | undefined {
+  const faces = plan['supports'];
+  if (typeof faces !== 'object' || faces === null || Array.isArray(faces)) return undefined;
+  const amounts = Object.entries(faces as Record<string, number>);
+  const worked = amounts.filter(([, amount]) => Math.abs(amount) >= 0.05);
+  const left = amounts.filter(([, amount]) => Math.abs(amount) < 0.05).map(([id]) => id);
+  return [
+    ...worked.map(([id, amount]) => `${id}: ${amount < 0 ? 'scrape' : 'shim'} ${show(Math.abs(amount))}`),
+    ...(left.length ? [`leave ${left.join(', ')} as ${left.length > 1 ? 'they are' : 'it is'}`] : []),
+  ];
+}

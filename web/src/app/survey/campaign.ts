@@ -1,19 +1,9 @@
 import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, ElementRef, Injector, afterNextRender, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
-import { EMPTY, Subject, catchError, concatMap, tap, type Observable } from 'rxjs';
-import { CHECKS, misplaced, misplacedText } from '@isometra/core';
-import {
-  SCHOOLS,
-  defaultPlan,
-  freshSurvey,
-  moved,
-  orderOf,
-  usualSheet,
-  type School,
-  type Survey,
-  type SurveyWrite,
-} from '@isometra/contract';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { CHECKS, bearingsFirst, misplaced, misplacedText, withBearings } from '@isometra/core';
+import { SCHOOLS, defaultPlan, freshSurvey, moved, orderOf, usualSheet, type School, type SurveyWrite } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Limits, type ShownSheet } from '../data/limits';
 import { Settings } from '../data/settings';
@@ -21,17 +11,13 @@ import { Surveys, sent } from '../data/surveys';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Glyph } from '../ui/glyph';
-
-interface Change {
-  readonly part: Partial<SurveyWrite>;
-  /** What is said when it is kept. */
-  readonly words: string;
-}
+import { SurveyChanges } from './survey-changes';
 
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
 @Component({
   selector: 'iso-campaign',
-  imports: [CdkDropList, CdkDrag, CdkDragHandle, Glyph],
+  imports: [RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph],
+  providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './campaign.html',
   styleUrl: './campaign.css',
@@ -45,8 +31,9 @@ export class Campaign {
   private readonly injector = inject(Injector);
 
   protected readonly schools = SCHOOLS;
-  protected readonly problem = signal('');
-  protected readonly told = signal('');
+  private readonly changes = inject(SurveyChanges);
+  protected readonly problem = this.changes.problem;
+  protected readonly told = this.changes.told;
   /** The rung whose reason for being left out is being typed. */
   protected readonly leaving = signal<string | null>(null);
   protected readonly why = signal('');
@@ -55,16 +42,7 @@ export class Campaign {
   protected readonly survey = this.desk.survey;
   private readonly kind = computed(() => String(this.desk.machine()?.card.kind ?? ''));
 
-  private readonly changes = new Subject<Change>();
-  private waiting = 0;
-
   constructor() {
-    this.changes
-      .pipe(
-        concatMap((change) => this.sendChange(change)),
-        takeUntilDestroyed(),
-      )
-      .subscribe();
     inject(AtHand).doing.set('This survey');
     this.desk.refresh();
     this.limits.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
@@ -107,43 +85,8 @@ export class Campaign {
     }),
   );
 
-  /** Changes go out one after the other, each on what the one before it left; they are seen at once. */
   private save(part: Partial<SurveyWrite>, words: string): void {
-    const survey = this.survey();
-    if (!survey) return;
-    this.desk.keep({ ...survey, ...part });
-    this.waiting += 1;
-    this.changes.next({ part, words });
-  }
-
-  private sendChange({ part, words }: Change): Observable<unknown> {
-    const survey = this.survey();
-    if (!survey) return EMPTY;
-    return this.store.change(sent({ ...survey, ...part })).pipe(
-      tap((saved) => {
-        this.waiting -= 1;
-        const now = this.survey();
-        // What was changed meanwhile stays as the hand left it; only the version is the server's.
-        this.desk.keep(this.waiting && now ? { ...now, version: saved.version } : saved);
-        this.problem.set('');
-        this.told.set(words);
-        if (part.limits) this.desk.refresh();
-      }),
-      catchError((failure: ApiFailure) => {
-        this.waiting -= 1;
-        this.refused(survey, failure);
-        return EMPTY;
-      }),
-    );
-  }
-
-  private refused(before: Survey, failure: ApiFailure): void {
-    this.desk.keep((failure.current as Survey | undefined) ?? before);
-    this.problem.set(
-      failure.current
-        ? 'Somebody else has changed this survey meanwhile: it is shown as it is now. Make the change again.'
-        : failure.message,
-    );
+    this.changes.save(part, words);
   }
 
   protected rename(title: string): void {
@@ -152,6 +95,15 @@ export class Campaign {
 
   protected choose(school: School): void {
     this.save({ school }, SCHOOLS.find((entry) => entry.value === school)?.about ?? '');
+  }
+
+  protected readonly bearingsFirst = computed(() => bearingsFirst(this.order()));
+
+  protected bearings(first: boolean): void {
+    const words = first
+      ? 'The bearings come before the headstock.'
+      : 'The headstock comes first: plan the drop of the bearings, and its aim moves.';
+    this.save({ order: withBearings(this.order(), first) }, words);
   }
 
   protected judgeBy(id: string): void {

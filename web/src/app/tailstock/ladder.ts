@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
-import type { Rung } from '@isometra/contract';
+import { machineFamily, type Rung } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { Glyph, wayOf } from '../ui/glyph';
 import { inWords } from '../ui/say';
@@ -37,6 +37,10 @@ import { Desk } from './desk';
     </ol>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order, limits, what is left out</a>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
+    @if (castings() === 'headstock') {
+      <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Bearings, and what is to come</a>
+    }
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'castings', castings()]">Castings on their faces</a>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
   `,
   styleUrl: './ladder.css',
@@ -56,6 +60,11 @@ export class Ladder {
       if (rung) rail.scrollTop = Math.max(0, rung.offsetTop + rung.offsetHeight - rail.clientHeight + 40);
     });
   }
+
+  /** The casting that is looked at first. */
+  protected readonly castings = computed(() =>
+    machineFamily(String(this.desk.machine()?.card.kind ?? '')) === 'mill' ? 'column' : 'headstock',
+  );
 
   protected readonly rungs = computed(() => {
     const next = this.desk.inHand() ? undefined : this.desk.next();

@@ -1,0 +1,159 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { parseQuantity, prettyUnit } from '@isometra/core';
+import type { BearingNote } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { SurveyChanges } from '../survey/survey-changes';
+import { Desk } from '../tailstock/desk';
+import { bothUnits } from '../ui/say';
+
+const TURNS = [0, 90, 180, 270] as const;
+const FELT = ['0 free', '1 just felt', '2 light', '3 firm', '4 heavy', '5 stiff'] as const;
+const STIFF = 4;
+const UNEVEN = 2;
+const FLOAT = 20;
+
+const STEPS = [
+  'Isolate and lock out the machine. Belt off or slack, gears out of mesh: only the bearings are to be felt.',
+  'Draw the thrust nut up by hand until the spindle just begins to drag as it is turned.',
+  'Back it off until the drag is just gone, and lock it there. Locking draws it up a little: feel again.',
+  'Indicator on the nose, along the axis. Push and pull the spindle with the same force: the swing is the end float.',
+  'Turn by hand and feel the drag at four places of a turn: uneven drag is a bent spindle, an oval journal or dirt.',
+  'Run it warm by its builder’s manual, then feel it again: a warm spindle has grown.',
+] as const;
+
+/** End float and preload of the thrust side, and how the bearings drag at several turns. */
+@Component({
+  selector: 'iso-bearing-card',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>End float and drag</h2>
+    <ol>
+      @for (step of steps; track $index) {
+        <li>{{ step }}</li>
+      }
+    </ol>
+    <form (submit)="keep($event)" novalidate>
+      <div class="row">
+        <label
+          ><span class="label">End float</span>
+          <input
+            type="text"
+            [placeholder]="example()"
+            [value]="endFloat()"
+            (input)="endFloat.set($any($event.target).value)"
+            aria-label="End float"
+        /></label>
+        @for (turn of turns; track turn) {
+          <label
+            ><span class="label">Drag at {{ turn }}°</span>
+            <select [attr.aria-label]="'Drag at ' + turn + '°'" (change)="feel(turn, $any($event.target).value)">
+              <option value="" [selected]="drag()[turn] === undefined">not felt</option>
+              @for (word of felt; track word; let i = $index) {
+                <option [value]="i" [selected]="drag()[turn] === i">{{ word }}</option>
+              }
+            </select></label
+          >
+        }
+      </div>
+      <label
+        ><span class="label">Note</span>
+        <input
+          class="words"
+          type="text"
+          maxlength="300"
+          [value]="note()"
+          (input)="note.set($any($event.target).value)"
+          aria-label="Note on the bearings"
+      /></label>
+      @if (fault()) {
+        <p class="fault" role="alert">{{ fault() }}</p>
+      }
+      <p><button type="submit">Write it down</button></p>
+    </form>
+    @for (entry of log(); track entry.id) {
+      <p>
+        <b>{{ entry.when }}, {{ entry.by }}:</b> {{ entry.text }}
+        @if (entry.warning) {
+          <span class="fault">{{ entry.warning }}</span>
+        }
+      </p>
+    }
+  `,
+  styleUrl: './parts.css',
+})
+export class BearingCard {
+  private readonly desk = inject(Desk);
+  private readonly changes = inject(SurveyChanges);
+  private readonly settings = inject(Settings);
+  protected readonly steps = STEPS;
+  protected readonly turns = TURNS;
+  protected readonly felt = FELT;
+  protected readonly endFloat = signal('');
+  protected readonly drag = signal<Readonly<Record<number, number>>>({});
+  protected readonly note = signal('');
+  protected readonly fault = signal('');
+  private readonly unit = computed(() => (this.settings.system() === 'mm' ? 'mm' : 'thou'));
+  protected readonly example = computed(() => (this.settings.system() === 'mm' ? '0.008 mm' : '0.3 thou'));
+
+  protected readonly log = computed(() => [...(this.desk.survey()?.bearings ?? [])].reverse().map((entry) => this.told(entry)));
+
+  private told({ id, at, by, endFloat, drag, note }: BearingNote) {
+    const float = endFloat === null ? undefined : parseQuantity(endFloat, 'deviation');
+    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const sizes = drag.map((entry) => entry.drag);
+    const parts = [
+      float?.ok ? `end float ${bothUnits(float.value, 'deviation', shown, 1).large}` : '',
+      sizes.length ? `drag ${sizes.join(', ')}` : '',
+      note ?? '',
+    ].filter(Boolean);
+    return {
+      id,
+      by,
+      when: new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+      text: parts.join('; '),
+      warning: warning(float?.ok ? float.value : 0, sizes),
+    };
+  }
+
+  protected feel(turn: number, text: string): void {
+    this.drag.update(({ [turn]: _old, ...rest }) => (text === '' ? rest : { ...rest, [turn]: Number(text) }));
+  }
+
+  protected keep(event: Event): void {
+    event.preventDefault();
+    const text = this.endFloat().trim();
+    const float = text ? parseQuantity(text, 'deviation', this.unit()) : undefined;
+    if (float && (!float.ok || float.value < 0)) {
+      this.fault.set(`End float ${float.ok ? 'cannot be less than nothing' : float.message}. Try: ${this.example()}`);
+      return;
+    }
+    const drag = Object.entries(this.drag()).map(([turn, felt]) => ({ turn: Number(turn), drag: felt }));
+    if (!float && drag.length === 0) {
+      this.fault.set(`Nothing has been felt yet: give the end float or the drag at one place. Try: ${this.example()}`);
+      return;
+    }
+    const entry: BearingNote = {
+      id: crypto.randomUUID(),
+      endFloat: float?.ok ? `${float.value} ${prettyUnit('um')}` : null,
+      drag,
+      note: this.note().trim() || null,
+      by: this.settings.by(),
+      at: new Date().toISOString(),
+    };
+    this.changes.save({ bearings: [...(this.desk.survey()?.bearings ?? []), entry] }, 'Written down.');
+    this.fault.set('');
+    this.endFloat.set('');
+    this.drag.set({});
+    this.note.set('');
+  }
+}
+
+/** What the hand felt that should not be: stiff, uneven, or loose along the axis. */
+function warning(float: number, drags: readonly number[]): string {
+  if (drags.length && Math.max(...drags) >= STIFF && float > FLOAT)
+    return 'Loose and stiff at once: stop. Something is bent or dirty; tightening would seize it.';
+  if (drags.length && Math.max(...drags) >= STIFF) return 'Stiff: back the nut off before it runs warm.';
+  if (drags.length > 1 && Math.max(...drags) - Math.min(...drags) >= UNEVEN)
+    return 'Uneven over a turn: look for a bent spindle, an oval journal or dirt.';
+  return '';
+}

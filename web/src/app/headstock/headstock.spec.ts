@@ -1,0 +1,148 @@
+import { TestBed } from '@angular/core/testing';
+import type { SurveyWrite } from '@isometra/contract';
+import { barRound, openShop, show, survey } from '../testing/fake-shop.spec';
+import { Desk } from '../tailstock/desk';
+import { ToCome } from './to-come';
+
+describe('around the headstock', () => {
+  const open = async (rounds = [barRound(2, 10)], standing = survey()) => {
+    const shop = openShop(rounds);
+    shop.api.surveys = [standing];
+    shop.desk.load('lathe').subscribe();
+    return { ...shop, page: await show(ToCome) };
+  };
+  type Page = Awaited<ReturnType<typeof open>>['page'];
+  const put = async (page: Page, label: string, text: string) => {
+    const field = page.element.querySelector<HTMLInputElement>(`[aria-label="${label}"]`) as HTMLInputElement;
+    field.value = text;
+    field.dispatchEvent(new Event(field.tagName === 'SELECT' ? 'change' : 'input'));
+    await page.fixture.whenStable();
+  };
+  const last = (api: Awaited<ReturnType<typeof open>>['api']) => api.sent.at(-1)?.body as SurveyWrite;
+
+  describe('what is to come', () => {
+    it('names what is missing, tells what it will do, and moves the aims of what follows', async () => {
+      const { api, page, desk } = await open();
+      await page.press('Put it on the list');
+      expect(page.text()).toContain('Front bearing down by is missing');
+      await page.type('Front bearing down by', '0.03 mm');
+      await page.type('Rear bearing down by', '0');
+      await page.type('Between the bearings', '300 mm');
+      await page.type('Front bearing to the nose', '60 mm');
+      expect(page.text()).toContain('the free end of the axis goes 100 µm/m down, the centre goes 0.036 mm down');
+      await page.press('Put it on the list');
+      expect(last(api).planned[0].change).toEqual({
+        kind: 'bearings',
+        fields: { front: '0.03 mm', rear: '0 µm', span: '300 mm', overhang: '60 mm' },
+      });
+      expect(desk.judging({ surveyId: 'survey' }).pending?.slopeV).toBeCloseTo(-100, 9);
+    });
+
+    it('what is done leaves the list, and the rungs that follow it go stale', async () => {
+      const change = { kind: 'warm-up', fields: { height: '200 mm', rise: '10 C' } };
+      const planned = [{ id: '0d2ff3bb-9ea9-4c7b-8d14-24f1a3e8b0a2', change, by: 'HB', at: '2026-01-01T08:00:00.000Z', doneAt: null }];
+      const { page, desk, api } = await open(undefined, { ...survey(), planned });
+      expect(page.text()).toContain('The headstock warms up in work the centre goes 0.023 mm up');
+      const rung = () => desk.rungs().find((entry) => entry.check.id === 'tailstock-traverse');
+      expect(rung()?.state).not.toBe('stale');
+      await page.press('Done: The headstock warms up in work');
+      expect(rung()?.staleBecause).toBe('“The headstock warms up in work” has been done since: read it again');
+      expect(desk.judging({ surveyId: 'survey' }).pending).toEqual({ slopeV: 0, height: 0 });
+      expect(last(api).planned[0].doneAt).toBeTruthy();
+      expect(page.text()).toContain('The headstock warms up in work: done');
+    });
+
+    it('several add up, and can be taken out again', async () => {
+      const { api, page } = await open();
+      (page.named('Weight has still to come on').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
+      await page.fixture.whenStable();
+      for (const slope of ['-5 um/m', '8 um/m']) {
+        await page.type('Free end will go up by', slope);
+        await page.press('Put it on the list');
+      }
+      expect(page.text()).toContain('Together: the free end of the axis goes 3 µm/m up');
+      await page.press('Take out: Weight has still to come on');
+      expect(last(api).planned.length).toBe(1);
+    });
+  });
+
+  describe('the bearings', () => {
+    it('what was felt is written down, with what it means', async () => {
+      const { api, page } = await open();
+      await page.press('Write it down');
+      expect(page.text()).toContain('Nothing has been felt yet');
+      await put(page, 'End float', 'loose');
+      await page.press('Write it down');
+      expect(page.text()).toContain('"loose" is not a small distance');
+      await put(page, 'End float', '0.008');
+      await put(page, 'Drag at 0°', '1');
+      await put(page, 'Drag at 180°', '3');
+      await put(page, 'Note on the bearings', 'cold');
+      await page.press('Write it down');
+      expect(last(api).bearings[0]).toEqual(
+        jasmine.objectContaining({
+          endFloat: '8 µm',
+          note: 'cold',
+          drag: [
+            { turn: 0, drag: 1 },
+            { turn: 180, drag: 3 },
+          ],
+        }),
+      );
+      expect(page.text()).toContain('end float 0.008 mm; drag 1, 3; cold');
+      expect(page.text()).toContain('Uneven over a turn');
+    });
+
+    it('loose and stiff at once is a stop', async () => {
+      const { page } = await open();
+      await put(page, 'End float', '0.05 mm');
+      await put(page, 'Drag at 90°', '5');
+      await page.press('Write it down');
+      expect(page.text()).toContain('Loose and stiff at once: stop.');
+    });
+  });
+
+  describe('a stand-in', () => {
+    const begin = async () => {
+      const shop = await open([barRound(2, 20)]);
+      const { page } = shop;
+      await page.press('Begin a stand-in');
+      expect(page.text()).toContain('Say which check it stands for');
+      await put(page, 'Stands for', 'tailstock-traverse/offsetVertical');
+      await page.press('Begin a stand-in');
+      expect(page.text()).toContain('Say where it is read');
+      await put(page, 'Where it is read', 'height of the base over the bed');
+      await page.press('Begin a stand-in');
+      return shop;
+    };
+    const NAME = 'Reads now, Bar between centres: Tailstock height';
+
+    it('is tied to two full checks, then tells by itself, and asks to be tied after three passes', async () => {
+      const { page, api, desk } = await begin();
+      expect(page.text()).toContain('Take it beside the full check twice');
+      await put(page, NAME, 'high');
+      await page.press('After a pass');
+      expect(page.text()).toContain('Reads now "high" is not a small distance');
+      await put(page, NAME, '0.120');
+      await page.press(/^Tie it to/);
+      expect(last(api).standIns[0].entries[0].reading).toBe('120 µm');
+      // Ten micrometres lower the full check is ten lower too.
+      desk.all.set([...desk.all(), { ...barRound(2, 10) }]);
+      await page.fixture.whenStable();
+      await put(page, NAME, '0.110');
+      await page.press(/^Tie it to/);
+      await put(page, NAME, '0.105');
+      await page.press('After a pass');
+      expect(page.text()).toContain('By the last reading: 0.005 mm high');
+      for (const reading of ['0.104', '0.103']) {
+        await put(page, NAME, reading);
+        await page.press('After a pass');
+      }
+      expect(page.text()).toContain('Three passes since it was tied');
+      expect(page.text()).not.toContain('By the last reading');
+      await page.press('Take out Bar between centres: Tailstock height');
+      expect(last(api).standIns).toEqual([]);
+      expect(TestBed.inject(Desk).survey()?.standIns).toEqual([]);
+    });
+  });
+});

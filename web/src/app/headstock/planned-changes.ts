@@ -1,0 +1,132 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { CHANGE_KINDS, effectOf, type AxisEffect, type PlannedChange } from '@isometra/core';
+import { pendingOf, type Planned } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { SurveyChanges } from '../survey/survey-changes';
+import { Desk } from '../tailstock/desk';
+import { formFaults, settled, type FormValue } from '../ui/form-model';
+import { SchemaForm } from '../ui/schema-form';
+import { bothUnits, isZero } from '../ui/say';
+
+/** Changes of the axis that are still to come: while they are, aims and zones are moved so that the work ends right. */
+@Component({
+  selector: 'iso-planned-changes',
+  imports: [SchemaForm],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>Still to come</h2>
+    <p>What will move the spindle later. Until it is done, the aim of what follows it is set off by just that much.</p>
+    @for (entry of pending(); track entry.id) {
+      <div class="entry">
+        <b>{{ entry.title }}</b>
+        <span>{{ entry.effect }}</span>
+        <span class="soft">{{ entry.by }}, {{ entry.when }}</span>
+        <span class="acts">
+          <button type="button" [attr.aria-label]="'Done: ' + entry.title" (click)="done(entry.id)">It is done</button>
+          <button type="button" class="plain" [attr.aria-label]="'Take out: ' + entry.title" (click)="takeOut(entry.id)">take out</button>
+        </span>
+      </div>
+    }
+    @if (sum(); as words) {
+      <p class="sum"><b>Together:</b> {{ words }}</p>
+    }
+    @for (line of past(); track $index) {
+      <p class="soft">{{ line }}</p>
+    }
+    <div class="segments" role="radiogroup" aria-label="What will change">
+      @for (entry of kinds; track entry.id) {
+        <label [class.on]="kind().id === entry.id"
+          ><input type="radio" name="change" [checked]="kind().id === entry.id" (change)="choose(entry.id)" /> {{ entry.title }}</label
+        >
+      }
+    </div>
+    <form (submit)="add($event)" novalidate>
+      <iso-schema-form [schema]="kind().fields" [value]="fields()" [faults]="faults()" [showAll]="tried()" (changed)="fields.set($event)" />
+      @if (preview()) {
+        <p class="preview">{{ preview() }}</p>
+      }
+      <p><button type="submit">Put it on the list</button></p>
+    </form>
+  `,
+  styleUrl: './parts.css',
+})
+export class PlannedChanges {
+  private readonly desk = inject(Desk);
+  private readonly changes = inject(SurveyChanges);
+  private readonly settings = inject(Settings);
+  protected readonly kinds = CHANGE_KINDS;
+  protected readonly kind = signal(CHANGE_KINDS[0]);
+  protected readonly fields = signal<FormValue>({});
+  protected readonly tried = signal(false);
+  private readonly full = computed(() => settled(this.kind().fields, this.fields(), this.settings.system()));
+  protected readonly faults = computed(() => formFaults(this.kind().fields, this.full()));
+  private readonly planned = computed(() => this.desk.survey()?.planned ?? []);
+
+  private told({ slopeV, height }: AxisEffect): string {
+    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const slope = bothUnits(slopeV, 'slope', shown, 1).large;
+    const rise = bothUnits(height, 'deviation', shown, 1).large;
+    const parts = [
+      isZero(slope) ? '' : `the free end of the axis goes ${slope} ${slopeV > 0 ? 'up' : 'down'}`,
+      isZero(rise) ? '' : `the centre goes ${rise} ${height > 0 ? 'up' : 'down'}`,
+    ].filter(Boolean);
+    return parts.length ? parts.join(', ') : 'nothing moves';
+  }
+
+  private title = ({ change }: Planned): string => CHANGE_KINDS.find((kind) => kind.id === change.kind)?.title ?? change.kind;
+  private day = (text: string): string => new Date(text).toLocaleDateString(undefined, { dateStyle: 'medium' });
+
+  protected readonly pending = computed(() =>
+    this.planned()
+      .filter((entry) => entry.doneAt === null)
+      .map((entry) => ({
+        id: entry.id,
+        title: this.title(entry),
+        effect: this.told(effectOf(entry.change)),
+        by: entry.by,
+        when: this.day(entry.at),
+      })),
+  );
+  protected readonly past = computed(() =>
+    this.planned().flatMap((entry) => (entry.doneAt ? [`${this.title(entry)}: done ${this.day(entry.doneAt)}.`] : [])),
+  );
+  protected readonly sum = computed(() => (this.pending().length > 1 ? this.told(pendingOf({ planned: this.planned() })) : ''));
+  protected readonly preview = computed(() => {
+    if (this.faults().length) return '';
+    const effect = effectOf(this.change());
+    return `When it is done ${this.told(effect)}. Until then the aim is set off by as much the other way.`;
+  });
+  private readonly change = computed((): PlannedChange => ({ kind: this.kind().id, fields: { ...this.full() } }));
+
+  protected choose(id: string): void {
+    this.kind.set(CHANGE_KINDS.find((entry) => entry.id === id) ?? CHANGE_KINDS[0]);
+    this.fields.set({});
+    this.tried.set(false);
+  }
+
+  protected add(event: Event): void {
+    event.preventDefault();
+    this.tried.set(true);
+    if (this.faults().length) return;
+    const entry: Planned = {
+      id: crypto.randomUUID(),
+      change: this.change(),
+      by: this.settings.by(),
+      at: new Date().toISOString(),
+      doneAt: null,
+    };
+    this.changes.save({ planned: [...this.planned(), entry] }, 'It is on the list: the aims of what follows the axis have moved.');
+    this.fields.set({});
+    this.tried.set(false);
+  }
+
+  protected done(id: string): void {
+    const now = new Date().toISOString();
+    const planned = this.planned().map((entry) => (entry.id === id ? { ...entry, doneAt: now } : entry));
+    this.changes.save({ planned }, 'Done: the aims are back, and what follows the axis is to be read again.');
+  }
+
+  protected takeOut(id: string): void {
+    this.changes.save({ planned: this.planned().filter((entry) => entry.id !== id) }, 'Taken off the list.');
+  }
+}

@@ -1,0 +1,176 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { CHECKS, TIE_EVERY, learnStandIn, mustTie, parseQuantity, prettyUnit } from '@isometra/core';
+import type { StandInLog } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { SurveyChanges } from '../survey/survey-changes';
+import { Desk } from '../tailstock/desk';
+import { bothUnits, spoken } from '../ui/say';
+
+/** Cheap readings that stand for a full check between scraping passes. */
+@Component({
+  selector: 'iso-stand-ins',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>Stand-in readings</h2>
+    <p>
+      A height over the bed at a corner may stand for a full check between passes, so that nothing has to be put together again. Take it
+      beside the full check twice; from then on it tells by itself, and is tied again every third pass.
+    </p>
+    @for (log of logs(); track log.id) {
+      <section [attr.aria-label]="log.title">
+        <h3>{{ log.title }}</h3>
+        <p class="soft">{{ log.where }}. {{ log.ties }} {{ log.ties === 1 ? 'tie' : 'ties' }}, {{ log.since }} passes since.</p>
+        @if (log.estimate) {
+          <p>
+            By the last reading: <b class="figures estimate">{{ log.estimate }}</b> <span class="soft">{{ log.trust }}</span>
+          </p>
+        }
+        @if (log.must) {
+          <p class="fault">{{ log.must }}</p>
+        }
+        <div class="row">
+          <label
+            ><span class="label">Reads now</span>
+            <input
+              type="text"
+              [attr.aria-label]="'Reads now, ' + log.title"
+              [placeholder]="example()"
+              [value]="typed()[log.id] ?? ''"
+              (input)="type(log.id, $any($event.target).value)"
+          /></label>
+          <button type="button" (click)="take(log.id, false)">After a pass</button>
+          @if (log.full) {
+            <button type="button" (click)="take(log.id, true)">Tie it to {{ log.full }}</button>
+          }
+          <button type="button" class="plain" [attr.aria-label]="'Take out ' + log.title" (click)="takeOut(log.id)">take out</button>
+        </div>
+      </section>
+    }
+    @if (fault()) {
+      <p class="fault" role="alert">{{ fault() }}</p>
+    }
+    <form class="row" (submit)="add($event)">
+      <label
+        ><span class="label">Stands for</span>
+        <select aria-label="Stands for" (change)="chosen.set($any($event.target).value)">
+          <option value="">which check?</option>
+          @for (entry of choices(); track entry.id) {
+            <option [value]="entry.id" [selected]="entry.id === chosen()">{{ entry.name }}</option>
+          }
+        </select></label
+      >
+      <label
+        ><span class="label">Where it is read</span>
+        <input
+          class="words"
+          type="text"
+          maxlength="200"
+          placeholder="height over the bed, rear right corner"
+          aria-label="Where it is read"
+          [value]="where()"
+          (input)="where.set($any($event.target).value)"
+      /></label>
+      <button type="submit">Begin a stand-in</button>
+    </form>
+  `,
+  styleUrl: './parts.css',
+})
+export class StandIns {
+  private readonly desk = inject(Desk);
+  private readonly changes = inject(SurveyChanges);
+  private readonly settings = inject(Settings);
+  protected readonly chosen = signal('');
+  protected readonly where = signal('');
+  protected readonly typed = signal<Readonly<Record<string, string>>>({});
+  protected readonly fault = signal('');
+  private readonly unit = computed(() => (this.settings.system() === 'mm' ? 'mm' : 'thou'));
+  protected readonly example = computed(() => (this.settings.system() === 'mm' ? '0.120 mm' : '4.7 thou'));
+  private readonly known = computed(() => this.desk.survey()?.standIns ?? []);
+
+  /** Quantities of the ladder that are put right by scraping or on faces. */
+  protected readonly choices = computed(() =>
+    this.desk.rungs().flatMap(({ check }) =>
+      Object.entries(check.corrections)
+        .filter(([, { plus, minus }]) => [...plus, ...minus].some((kind) => kind === 'scrape' || kind === 'supports'))
+        .map(([quantity]) => ({ id: `${check.id}/${quantity}`, name: `${check.title}: ${check.quantities[quantity].label}` })),
+    ),
+  );
+
+  private value(check: string, quantity: string): number | undefined {
+    return this.desk.rungs().find((rung) => rung.check.id === check)?.round?.finding?.quantities[quantity]?.value;
+  }
+
+  protected readonly logs = computed(() => this.known().map((log) => this.told(log)));
+
+  private told(log: StandInLog) {
+    const info = CHECKS.get(log.check)?.quantities[log.quantity];
+    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const say = (value: number) => {
+      const words = value > 0 ? info?.words?.plus : info?.words?.minus;
+      return `${bothUnits(value, info?.dimension ?? 'deviation', shown, 1).large} ${spoken(words ?? '')}`.trim();
+    };
+    const readings = log.entries.flatMap((entry) => {
+      const parsed = parseQuantity(entry.reading, 'deviation');
+      return parsed.ok ? [{ reading: parsed.value, value: entry.value }] : [];
+    });
+    const ties = readings.flatMap(({ reading, value }) => (value === null ? [] : [{ reading, value }]));
+    const lastTie = log.entries.map((entry) => entry.value !== null).lastIndexOf(true);
+    const since = lastTie < 0 ? 0 : log.entries.length - 1 - lastTie;
+    const learned = learnStandIn(ties);
+    const last = readings.at(-1);
+    const full = this.value(log.check, log.quantity);
+    const must = mustTie(ties.length, since);
+    return {
+      id: log.id,
+      title: `${CHECKS.get(log.check)?.title ?? log.check}: ${info?.label ?? log.quantity}`,
+      where: log.where,
+      ties: ties.length,
+      since,
+      estimate: learned && last && !(must && since >= TIE_EVERY) ? say(learned.estimate(last.reading)) : '',
+      trust: learned ? `± ${bothUnits(Math.max(learned.scatter, 1), info?.dimension ?? 'deviation', shown, 1).large}, as its ties fit` : '',
+      must: !must
+        ? ''
+        : ties.length < 2
+          ? 'Take it beside the full check twice before it is believed.'
+          : 'Three passes since it was tied: take the full check again and tie it.',
+      full: full === undefined ? '' : `the full check (${say(full)})`,
+    };
+  }
+
+  protected type(id: string, text: string): void {
+    this.typed.update((typed) => ({ ...typed, [id]: text }));
+  }
+
+  protected take(id: string, tie: boolean): void {
+    const log = this.known().find((entry) => entry.id === id);
+    const parsed = parseQuantity((this.typed()[id] ?? '').trim(), 'deviation', this.unit());
+    if (!log) return;
+    if (!parsed.ok) {
+      this.fault.set(`Reads now ${parsed.message}. Try: ${this.example()}`);
+      return;
+    }
+    const value = tie ? (this.value(log.check, log.quantity) ?? null) : null;
+    const entry = { reading: `${parsed.value} ${prettyUnit('um')}`, value, by: this.settings.by(), at: new Date().toISOString() };
+    const standIns = this.known().map((known) => (known.id === id ? { ...known, entries: [...known.entries, entry] } : known));
+    this.changes.save({ standIns }, tie ? 'Tied to the full check.' : 'Taken.');
+    this.fault.set('');
+    this.type(id, '');
+  }
+
+  protected takeOut(id: string): void {
+    this.changes.save({ standIns: this.known().filter((entry) => entry.id !== id) }, 'Taken off.');
+  }
+
+  protected add(event: Event): void {
+    event.preventDefault();
+    const [check, quantity] = this.chosen().split('/');
+    const where = this.where().trim();
+    if (!quantity) return this.fault.set('Say which check it stands for. Try: Spindle axis');
+    if (!where) return this.fault.set('Say where it is read. Try: height over the bed, rear right corner');
+    const entry: StandInLog = { id: crypto.randomUUID(), check, quantity, where, entries: [] };
+    this.changes.save({ standIns: [...this.known(), entry] }, 'Begun: take it beside the full check twice.');
+    this.fault.set('');
+    this.chosen.set('');
+    this.where.set('');
+  }
+}

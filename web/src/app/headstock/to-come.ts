@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { AtHand } from '../shell/at-hand';
+import { SurveyChanges } from '../survey/survey-changes';
+import { Desk } from '../tailstock/desk';
+import { BearingCard } from './bearing-card';
+import { PlannedChanges } from './planned-changes';
+import { StandIns } from './stand-ins';
+
+/** Around the headstock: changes that are planned, how the bearings feel, and cheap readings between passes. */
+@Component({
+  selector: 'iso-to-come',
+  imports: [PlannedChanges, BearingCard, StandIns],
+  providers: [SurveyChanges],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header>
+      <h1>Bearings, and what is to come</h1>
+      @if (changes.problem()) {
+        <p class="fault" role="alert">{{ changes.problem() }}</p>
+      }
+      <p class="told" role="status">{{ changes.told() }}</p>
+    </header>
+    @if (desk.survey()) {
+      <iso-planned-changes />
+      <iso-bearing-card />
+      <iso-stand-ins />
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 26px;
+      max-width: 1020px;
+      padding: 22px 28px 40px;
+    }
+    .fault {
+      color: var(--red);
+      font-weight: 600;
+    }
+    .told {
+      min-height: 1.4em;
+    }
+  `,
+})
+export class ToCome {
+  protected readonly desk = inject(Desk);
+  protected readonly changes = inject(SurveyChanges);
+
+  constructor() {
+    inject(AtHand).doing.set('Bearings, and what is to come');
+    this.desk.refresh();
+  }
+}

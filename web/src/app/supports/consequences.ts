@@ -1,0 +1,162 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { afterHead, parseQuantity, planMove } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { Desk } from '../tailstock/desk';
+import { Glyph } from '../ui/glyph';
+import { bothUnits, isZero } from '../ui/say';
+import { leavesText } from '../job/job-texts';
+import type { SupportPlan } from './seat-words';
+
+/** Height given up at the spindle that is worth a look at its gears, µm. */
+const GEARS = 50;
+
+/** What a plan for the headstock does to everything else, and the tailstock plan that follows from it. */
+@Component({
+  selector: 'iso-consequences',
+  imports: [RouterLink, Glyph],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (line of warnings(); track $index) {
+      <p class="warning">{{ line }}</p>
+    }
+    <ul>
+      @for (line of lines(); track $index) {
+        <li>{{ line }}</li>
+      }
+    </ul>
+    @if (tail(); as follows) {
+      <section>
+        <h3><iso-glyph [state]="follows.state" /> The tailstock plan that follows</h3>
+        <p>{{ follows.text }}</p>
+        @if (follows.round; as round) {
+          <a class="act" [routerLink]="['/machines', round.machineId, 'bench', round.check]">Read the tailstock afterwards</a>
+        }
+      </section>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 10px;
+    }
+    ul {
+      margin: 0;
+      padding-left: 18px;
+    }
+    section {
+      display: grid;
+      gap: 8px;
+      justify-items: start;
+      padding-top: 10px;
+      border-top: 1px solid var(--line);
+    }
+    h3 {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+    }
+    .warning {
+      padding-left: 10px;
+      border-left: 5px solid var(--red);
+      font-weight: 600;
+    }
+  `,
+})
+export class Consequences {
+  readonly plan = input.required<SupportPlan>();
+  private readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+
+  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  private size(value: number, dimension: 'deviation' | 'slope' = 'deviation'): string {
+    return bothUnits(value, dimension, this.shown(), 1).large;
+  }
+
+  /** Latest words of the rungs that hang on the headstock, and of those that come before it. */
+  private found(check: string, quantity: string) {
+    const rung = this.desk.rungs().find((entry) => entry.check.id === check);
+    return { rung, quantity: rung?.round?.finding?.quantities[quantity] };
+  }
+
+  private readonly after = computed(() => {
+    const nose = this.plan().watch?.['nose'];
+    const pose = this.plan().pose;
+    if (!nose || !pose || nose['v'] === undefined) return undefined;
+    return afterHead(
+      {
+        slopeH: this.found('spindle-axis', 'slopeH').quantity?.value,
+        slopeV: this.found('spindle-axis', 'slopeV').quantity?.value,
+        tailH: this.found('tailstock-traverse', 'offsetHorizontal').quantity?.value,
+        tailV: this.found('tailstock-traverse', 'offsetVertical').quantity?.value,
+        saddle: this.found('saddle-squareness', 'squareness').quantity?.value,
+      },
+      { slopeH: pose['slopeH'] ?? 0, slopeV: pose['slopeV'] ?? 0 },
+      { v: nose['v'], h: nose['h'] ?? 0 },
+    );
+  });
+
+  protected readonly lines = computed(() => {
+    const nose = this.plan().watch?.['nose'];
+    const after = this.after();
+    const told = (value: number | undefined, plus: string, minus: string, dimension: 'deviation' | 'slope' = 'deviation') => {
+      const text = this.size(value ?? 0, dimension);
+      return isZero(text) ? '' : `${text} ${(value ?? 0) > 0 ? plus : minus}`;
+    };
+    return [
+      told(nose?.['v'], 'The spindle centre comes up', 'The spindle centre comes down') &&
+        `The spindle centre ${(nose?.['v'] ?? 0) < 0 ? 'comes down' : 'comes up'} ${this.size(nose?.['v'] ?? 0)}.`,
+      told(nose?.['h'], 'x', 'x') &&
+        `The nose moves ${this.size(nose?.['h'] ?? 0)} ${(nose?.['h'] ?? 0) > 0 ? 'toward' : 'away from'} you.`,
+      after?.tailV === undefined ? '' : `The tailstock then stands ${told(after.tailV, 'high', 'low') || 'level with it'}.`,
+      after?.tailH === undefined ? '' : `Sideways it then stands ${told(after.tailH, 'toward you', 'away from you') || 'in line'}.`,
+      after?.facing === undefined
+        ? ''
+        : `Faces then come out ${told(after.facing, 'hollow', 'crowned', 'slope') || 'flat'}: the axis less the saddle.`,
+      after?.slopeH === undefined
+        ? ''
+        : `The axis then points ${told(after.slopeH, 'toward you', 'away from you', 'slope') || 'straight ahead'}, ${told(after.slopeV, 'up', 'down', 'slope') || 'level'}.`,
+    ].filter(Boolean);
+  });
+
+  protected readonly warnings = computed(() => {
+    const drop = this.plan().watch?.['nose']?.['v'] ?? 0;
+    const seat = this.found('seat', 'rock').rung;
+    const play = this.found('spindle-play', 'liftFront').rung;
+    const rocks = seat?.round?.finding?.notes.some((note) => note.code === 'seat-rocks');
+    return [
+      rocks ? 'The seat rocks: what was read on this casting is not to be trusted. Bed the seat first.' : '',
+      seat?.state === 'none' ? 'The seat has not been pressed corner by corner yet: a rocking seat makes false geometry.' : '',
+      play?.state === 'none' ? 'The bearings have not been lifted yet: a spindle that tips in its bearings has no axis to plan from.' : '',
+      Math.abs(drop) > GEARS
+        ? `The spindle ${drop < 0 ? 'comes down' : 'comes up'} ${this.size(drop)}: look at the gear mesh, the belt and the height of the tool.`
+        : '',
+    ].filter(Boolean);
+  });
+
+  /** Scrape or shim at the tail, with the leaves for it. */
+  protected readonly tail = computed(() => {
+    const { rung, quantity } = this.found('tailstock-traverse', 'offsetVertical');
+    const stands = this.after()?.tailV;
+    if (!quantity || stands === undefined || quantity.limit === null) return undefined;
+    const [low, high] = quantity.limit;
+    const inZone = (low === null || stands >= low) && (high === null || stands <= high);
+    const amount = (quantity.aim ?? 0) - stands;
+    const round = rung?.round;
+    if (inZone) return { state: 'in' as const, text: 'Nothing: it stays in its zone.', round };
+    if (amount < 0)
+      return {
+        state: 'out' as const,
+        text: `Scrape ${this.size(amount)} off the tailstock base, or leave the headstock that much higher.`,
+        round,
+      };
+    return { state: 'out' as const, text: `Shim the tailstock ${this.size(amount)} up: ${this.leaves(amount)}.`, round };
+  });
+
+  private leaves(amount: number): string {
+    const stock = (this.desk.stock() ?? []) as { thickness: unknown }[];
+    if (!stock.some((row) => parseQuantity(row.thickness, 'deviation').ok)) return 'there is no shim drawer in the kit';
+    const plan = planMove({ format: 'isometra-move/1', move: 'shim-leaves', thickness: amount, stock });
+    return leavesText(plan, (um) => this.size(um)) ?? 'nothing in the drawer fits';
+  }
+}

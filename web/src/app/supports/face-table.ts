@@ -1,0 +1,162 @@
+import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
+import { parseQuantity } from '@isometra/core';
+import type { Casting } from '@isometra/contract';
+import { Settings } from '../data/settings';
+import { bothUnits } from '../ui/say';
+
+type Face = Casting['supports'][number];
+
+/** The faces in figures: place, what may be done, how deep at most; and what the plan asks of each. */
+@Component({
+  selector: 'iso-face-table',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <table>
+      <thead>
+        <tr>
+          <th>Face</th>
+          @for (axis of axes(); track axis) {
+            <th>{{ axis }}, mm</th>
+          }
+          <th>May be</th>
+          <th>At most</th>
+          <th>Plan</th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (face of casting().supports; track face.id) {
+          <tr [class.on]="face.id === selected()" (focusin)="picked.emit(face.id)">
+            <th scope="row">{{ face.id }}</th>
+            @for (axis of axes(); track axis; let i = $index) {
+              <td>
+                <input
+                  type="text"
+                  size="5"
+                  [attr.aria-label]="axis + ' of ' + face.id"
+                  [value]="face.at[i]"
+                  (change)="place(face, i, $any($event.target))"
+                />
+              </td>
+            }
+            <td>
+              <select [attr.aria-label]="'What may be done to ' + face.id" (change)="set(face, { allow: $any($event.target).value })">
+                @for (entry of allowed; track entry.id) {
+                  <option [value]="entry.id" [selected]="face.allow === entry.id">{{ entry.name }}</option>
+                }
+              </select>
+            </td>
+            <td>
+              <input
+                type="text"
+                size="8"
+                placeholder="no limit"
+                [attr.aria-label]="'Most for ' + face.id"
+                [value]="face.max === undefined ? '' : most(face.max)"
+                (change)="limit(face, $any($event.target))"
+              />
+            </td>
+            <td class="figures">{{ planned(face.id) }}</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+    @if (fault()) {
+      <p class="fault" role="alert">{{ fault() }}</p>
+    }
+  `,
+  styles: `
+    table {
+      border-collapse: collapse;
+      width: 100%;
+      font-size: 15px;
+    }
+    th,
+    td {
+      padding: 3px 8px 3px 0;
+      text-align: left;
+      font-weight: 400;
+    }
+    thead th {
+      color: var(--soft);
+      font-size: 14px;
+    }
+    tbody tr {
+      border-top: 1px solid var(--line);
+    }
+    tr.on th {
+      font-weight: 600;
+    }
+    input,
+    select {
+      min-height: 34px;
+      padding: 2px 8px;
+      font-size: 15px;
+    }
+    .fault {
+      color: var(--red);
+      font-weight: 600;
+    }
+  `,
+})
+export class FaceTable {
+  readonly casting = input.required<Casting>();
+  readonly amounts = input<Readonly<Record<string, number>>>({});
+  readonly selected = input<string | null>(null);
+  readonly picked = output<string>();
+  readonly changed = output<Casting>();
+  private readonly settings = inject(Settings);
+  protected readonly fault = signal('');
+  protected readonly allowed = [
+    { id: 'scrape', name: 'scraped' },
+    { id: 'shim', name: 'shimmed' },
+    { id: 'either', name: 'either' },
+  ] as const;
+
+  protected axes(): readonly string[] {
+    return this.casting().frame === 'lathe' ? ['along', 'up', 'toward you'] : ['right', 'to the column', 'up'];
+  }
+
+  private size(um: number): string {
+    return bothUnits(um, 'deviation', { system: this.settings.system(), fineness: this.settings.fineness() }, 1).large;
+  }
+
+  protected most(um: number): string {
+    return this.size(um);
+  }
+
+  protected planned(id: string): string {
+    const amount = this.amounts()[id];
+    if (amount === undefined) return '';
+    return Math.abs(amount) < 0.05 ? 'leave' : `${amount < 0 ? 'scrape' : 'shim'} ${this.size(amount)}`;
+  }
+
+  protected set(face: Face, part: Partial<Face>): void {
+    this.changed.emit({
+      ...this.casting(),
+      supports: this.casting().supports.map((entry) => (entry.id === face.id ? { ...entry, ...part } : entry)),
+    });
+  }
+
+  protected place(face: Face, axis: number, field: HTMLInputElement): void {
+    const parsed = parseQuantity(field.value, 'length', this.settings.system() === 'inch' && /[a-z"]/i.test(field.value) ? 'in' : 'mm');
+    if (!parsed.ok) {
+      this.fault.set(`${this.axes()[axis]} of ${face.id} ${parsed.message}. Try: ${parsed.example}`);
+      return;
+    }
+    this.fault.set('');
+    const at: [number, number, number] = [...face.at];
+    at[axis] = parsed.value;
+    this.set(face, { at });
+  }
+
+  protected limit(face: Face, field: HTMLInputElement): void {
+    const text = field.value.trim();
+    const parsed = text ? parseQuantity(text, 'deviation', this.settings.system() === 'mm' ? 'mm' : 'thou') : undefined;
+    if (parsed && (!parsed.ok || parsed.value < 0)) {
+      this.fault.set(`Most for ${face.id} ${parsed.ok ? 'must not be below nothing' : parsed.message}. Try: 0.05 mm`);
+      return;
+    }
+    this.fault.set('');
+    this.set(face, { max: parsed?.ok ? parsed.value : undefined });
+  }
+}

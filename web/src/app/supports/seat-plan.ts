@@ -1,0 +1,291 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { CHECKS, FRAMES, planMove } from '@isometra/core';
+import { CASTING_NAMES, machineFamily, type Casting, type Machine, type MachineCardText } from '@isometra/contract';
+import type { ApiFailure } from '../data/api';
+import { Drafts } from '../data/drafts';
+import { Machines } from '../data/machines';
+import { Rounds } from '../data/rounds';
+import { Settings } from '../data/settings';
+import { AtHand } from '../shell/at-hand';
+import { Desk } from '../tailstock/desk';
+import { formFaults, settled, type FormValue } from '../ui/form-model';
+import { SchemaForm } from '../ui/schema-form';
+import { bothUnits, isZero } from '../ui/say';
+import { Consequences } from './consequences';
+import { FaceTable } from './face-table';
+import { Footprint } from './footprint';
+import { castingFrom, presetSchema } from './seat-facts';
+import { poseWords, type SupportPlan } from './seat-words';
+
+/** What is wanted of the casting, and by what means. */
+interface Wish {
+  readonly want: Readonly<Record<string, number>>;
+  readonly allow: 'scrape' | 'shim' | 'either' | 'own';
+  readonly prefer: 'least-metal' | 'least-depth';
+}
+
+/** How the height between the centres is made good: at the head, at the tail, or half at each. */
+type HeightShare = 'free' | 'head' | 'both';
+
+const MEANS = [
+  { id: 'scrape', name: 'scrape' },
+  { id: 'shim', name: 'shim' },
+  { id: 'either', name: 'either' },
+  { id: 'own', name: 'face by face' },
+] as const;
+
+const SHARES: readonly { readonly id: HeightShare; readonly name: string }[] = [
+  { id: 'free', name: 'at the tail' },
+  { id: 'head', name: 'at the head' },
+  { id: 'both', name: 'half at each' },
+];
+
+/** A casting on its faces: where they are, and which to scrape or shim for a wanted change, replanned at every touch. */
+@Component({
+  selector: 'iso-seat-plan',
+  imports: [RouterLink, Footprint, FaceTable, Consequences, SchemaForm],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './seat-plan.html',
+  styleUrl: './seat-plan.css',
+})
+export class SeatPlan {
+  readonly castingId = input.required<string>();
+  protected readonly desk = inject(Desk);
+  private readonly machines = inject(Machines);
+  private readonly rounds = inject(Rounds);
+  private readonly settings = inject(Settings);
+  private readonly drafts = inject(Drafts);
+  private readonly router = inject(Router);
+
+  protected readonly means = MEANS;
+  protected readonly shares = SHARES;
+  protected readonly castings = computed(() => {
+    const ids = this.frame() === 'mill' ? ['column', 'saddle', 'feet'] : ['headstock', 'tailstock-base', 'saddle', 'feet'];
+    return ids.map((id) => ({ id, name: CASTING_NAMES[id] }));
+  });
+  protected readonly presetSchema = presetSchema;
+  protected readonly preset = signal<FormValue>({});
+  protected readonly tried = signal(false);
+  protected readonly problem = signal('');
+  protected readonly told = signal('');
+  protected readonly selected = signal<string | null>(null);
+  protected readonly draft = signal<Casting | null>(null);
+  protected readonly wish = signal<Wish>({ want: {}, allow: 'scrape', prefer: 'least-metal' });
+  protected readonly heightShare = signal<HeightShare>('free');
+
+  protected readonly name = computed(() => CASTING_NAMES[this.castingId()] ?? this.castingId());
+  private readonly card = computed(() => this.desk.machine()?.card);
+  private readonly kept = computed(() => this.card()?.castings?.find((entry) => entry.id === this.castingId()) as Casting | undefined);
+  protected readonly casting = computed(() => this.draft() ?? this.kept() ?? null);
+  protected readonly changed = computed(() => this.draft() !== null);
+  private readonly draftName = computed(() => `casting:${this.desk.machine()?.id}:${this.castingId()}`);
+  private readonly frame = computed((): Casting['frame'] => (machineFamily(String(this.card()?.kind ?? '')) === 'mill' ? 'mill' : 'lathe'));
+
+  private readonly fullPreset = computed(() => settled(presetSchema, this.preset(), this.settings.system()));
+  protected readonly presetFaults = computed(() => formFaults(presetSchema, this.fullPreset()));
+
+  constructor() {
+    const hand = inject(AtHand);
+    effect(() => hand.doing.set(`${this.name()}: faces`));
+    effect(() => {
+      const name = this.draftName();
+      untracked(() => this.draft.set(this.drafts.read<Casting>(name) ?? null));
+    });
+    effect(() => {
+      const want = this.measured();
+      untracked(() => this.wish.update((wish) => ({ ...wish, want })));
+    });
+    this.desk.inHand.set(true);
+    this.desk.refresh();
+  }
+
+  /** The round whose quantities are pose components of this casting: what the plan is made for. */
+  protected readonly round = computed(() => {
+    const names: readonly string[] = FRAMES[this.frame()].components.map(([name]) => name);
+    return this.desk
+      .current()
+      .filter((round) => CHECKS.get(round.check)?.casting === this.castingId())
+      .filter((round) => Object.keys(round.finding?.quantities ?? {}).some((name) => names.includes(name)))
+      .at(-1);
+  });
+  /** The change that the last round asks for: aim less value, nothing for what is in. */
+  private readonly measured = computed((): Record<string, number> => {
+    const names: readonly string[] = FRAMES[this.frame()].components.map(([name]) => name);
+    return Object.fromEntries(
+      Object.entries(this.round()?.finding?.quantities ?? {})
+        .filter(([name, { aim }]) => names.includes(name) && aim !== null)
+        .map(([name, { aim, value, verdict }]) => [name, verdict === 'in' ? 0 : Math.round(((aim ?? 0) - value) * 10) / 10]),
+    );
+  });
+
+  protected readonly wants = computed(() =>
+    FRAMES[this.frame()].components.map(([name], index) => ({
+      name,
+      label: COMPONENTS[name] ?? name,
+      slope: index > 2,
+      value: this.wish().want[name],
+      unit: index > 2 ? 'µm/m' : 'µm',
+      words: this.wish().want[name] === undefined ? 'free' : poseWords(name, this.wish().want[name], this.shown()),
+    })),
+  );
+  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+
+  /** What is wanted, the height share with it. */
+  private readonly want = computed(() => {
+    const tail = this.tailHeight();
+    const share = { free: undefined, head: 1, both: 0.5 }[this.heightShare()];
+    return { ...this.wish().want, ...(share !== undefined && tail !== undefined && { lift: share * tail }) };
+  });
+  /** How far the tail centre is from where it should be: what the head would have to move to meet it. */
+  protected readonly tailHeight = computed(() => {
+    const tail = this.desk.rungs().find((rung) => rung.round?.finding?.quantities['offsetVertical'] && rung.state !== 'stale');
+    const quantity = tail?.round?.finding?.quantities['offsetVertical'];
+    return quantity && quantity.aim !== null ? quantity.value - quantity.aim : undefined;
+  });
+
+  protected readonly plan = computed((): SupportPlan | null => {
+    const casting = this.casting();
+    if (!casting || Object.keys(this.want()).length === 0) return null;
+    const { allow, prefer } = this.wish();
+    const supports = casting.supports.map((support) => (allow === 'own' ? support : { ...support, allow }));
+    const { frame, origin, watch } = casting;
+    return planMove({
+      format: 'isometra-move/1',
+      move: 'supports',
+      frame,
+      origin,
+      supports,
+      watch,
+      want: this.want(),
+      prefer,
+    }) as unknown as SupportPlan;
+  });
+
+  protected readonly moved = computed(() => {
+    const plan = this.plan();
+    return plan?.pose
+      ? Object.entries(plan.pose)
+          .filter(([, value]) => Math.abs(value) > 0.05)
+          .map(([name, value]) => poseWords(name, value, this.shown()))
+          .filter((words) => !isZero(words))
+      : [];
+  });
+  protected readonly obstacle = computed(() => {
+    const plan = this.plan();
+    if (!plan || plan.feasible) return '';
+    const names = (plan.obstacle ?? '').split(', ').map((name) => COMPONENTS[name] ?? name);
+    return plan.obstacle
+      ? `${names.join(' and ')} cannot be had by what is allowed. Below is the nearest plan without it.`
+      : 'Nothing of this can be had by what is allowed: allow shims, or more depth.';
+  });
+  protected readonly total = computed(() => {
+    const amounts = Object.values(this.plan()?.supports ?? {});
+    const deepest = Math.max(0, ...amounts.map(Math.abs));
+    return bothUnits(deepest, 'deviation', this.shown(), 1).large;
+  });
+
+  protected change(casting: Casting): void {
+    this.draft.set(casting);
+    this.drafts.keep(this.draftName(), casting);
+    this.told.set('');
+  }
+
+  protected moveFace({ id, at }: { readonly id: string; readonly at: [number, number, number] }): void {
+    const casting = this.casting();
+    if (casting) this.change({ ...casting, supports: casting.supports.map((entry) => (entry.id === id ? { ...entry, at } : entry)) });
+  }
+
+  protected startFrom(event: Event): void {
+    event.preventDefault();
+    this.tried.set(true);
+    const parsed = presetSchema.safeParse(this.fullPreset());
+    if (parsed.success) this.change(castingFrom(this.castingId(), this.frame(), parsed.data));
+  }
+
+  protected setWant(name: string, text: string | null): void {
+    this.wish.update((wish) => {
+      const { [name]: _old, ...rest } = wish.want;
+      return { ...wish, want: text === null ? rest : { ...rest, [name]: Number(text) } };
+    });
+  }
+
+  protected set(part: Partial<Wish>): void {
+    this.wish.update((wish) => ({ ...wish, ...part }));
+  }
+
+  /** The faces go onto the machine card. */
+  protected keep(): void {
+    const [machine, casting] = [this.desk.machine(), this.casting()];
+    if (!machine || !casting) return;
+    const others = (machine.card.castings ?? []).filter((entry) => entry.id !== casting.id);
+    const card = { ...machine.card, castings: [...others, casting] } as MachineCardText;
+    this.machines.save({ ...machine, card }).subscribe({
+      next: (saved) => {
+        this.desk.machine.set(saved);
+        this.drafts.drop(this.draftName());
+        this.draft.set(null);
+        this.problem.set('');
+        this.told.set('The faces are on the machine card.');
+      },
+      error: (failure: ApiFailure) => {
+        if (failure.current) this.desk.machine.set(failure.current as Machine);
+        this.problem.set(
+          failure.current
+            ? 'Somebody else has changed the machine card meanwhile. Your faces are still here; keep them again.'
+            : failure.message,
+        );
+      },
+    });
+  }
+
+  protected forget(): void {
+    this.drafts.drop(this.draftName());
+    this.draft.set(null);
+  }
+
+  /** A job card of this plan, on the round it was made for. */
+  protected toJob(): void {
+    const [round, plan] = [this.round(), this.plan()];
+    const quantity = Object.keys(this.measured()).find((name) => this.wish().want[name]) ?? Object.keys(this.measured())[0];
+    const info = round?.finding?.quantities[quantity];
+    if (!round || !plan || !info) return;
+    const amount = this.wish().want[quantity] ?? 0;
+    this.rounds
+      .planMove({
+        id: crypto.randomUUID(),
+        roundId: round.id,
+        kind: 'supports',
+        quantity,
+        amount,
+        unit: info.unit,
+        direction: poseWords(quantity, amount, this.shown()).replace(/^[^ ]+ [^ ]+ /, ''),
+        plan: { supports: plan.supports, pose: plan.pose, watch: plan.watch, casting: this.casting()?.name ?? '' },
+        ticks: [],
+        done: false,
+        shift: null,
+        by: this.settings.by(),
+        at: new Date().toISOString(),
+        version: 1,
+      })
+      .subscribe({
+        next: () => void this.router.navigate(['/machines', round.machineId, 'move', round.id, quantity]),
+        error: (failure: ApiFailure) => this.problem.set(failure.message),
+      });
+  }
+}
+
+/** What people call the components of a pose. */
+const COMPONENTS: Readonly<Record<string, string>> = {
+  slopeH: 'Axis sideways',
+  slopeV: 'Axis in height',
+  roll: 'Roll',
+  alongZ: 'Along the bed',
+  lift: 'Height',
+  shiftH: 'Sideways',
+  leanX: 'Lean right or left',
+  leanY: 'Lean forward or back',
+  yaw: 'Turn about the column',
+  shiftX: 'Right or left',
+  shiftY: 'Forward or back',
+};

@@ -1,0 +1,230 @@
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import { footprint } from '@isometra/core';
+import { spindleAxisSheet } from '@isometra/core/practice';
+import { sheetOf, trySolve, type Casting, type MachineCardText, type MoveWrite, type Round } from '@isometra/contract';
+import { ApiFailure } from '../data/api';
+import { barRound, lathe, openShop, show } from '../testing/fake-shop.spec';
+import { facesText } from '../job/job-texts';
+import { JobCard } from '../job/job-card';
+import { FaceTable } from './face-table';
+import { Footprint } from './footprint';
+import { castingFrom } from './seat-facts';
+import { SeatPlan } from './seat-plan';
+import { poseWords } from './seat-words';
+
+const headstock = (): Casting => ({
+  id: 'headstock',
+  name: 'Headstock',
+  frame: 'lathe',
+  origin: [0, 200, 0],
+  supports: footprint('vee-flat', { near: 40, length: 300, width: 220, angle: 90 }),
+  watch: [{ id: 'nose', at: [0, 200, 0] }],
+});
+const mm = { system: 'mm', fineness: 'coarse' } as const;
+
+/** A round of the spindle axis that found it pointing so, µm/m. */
+function axisRound(slopeH: number, slopeV: number): Round {
+  const sheet = spindleAxisSheet(
+    { slopeH, slopeV },
+    { bar: { diameter: 40, freeLength: 300 }, places: [20, 290], dial: { kind: 'lever', graduation: 1, sense: 1 } },
+  ) as { check: string; setup: Record<string, unknown>; instrument: Record<string, unknown>; readings: Record<string, unknown>[] };
+  const base = barRound(0, 5);
+  const readings = sheet.readings.map(({ value, ...keys }, i) => ({
+    ...base.readings[0],
+    id: `axis-${i}`,
+    keys: keys as never,
+    value: `${String(value)} div`,
+    sequence: i + 1,
+  }));
+  const write = { ...base, check: sheet.check, setup: sheet.setup, instrument: sheet.instrument, conditions: {}, readings };
+  return { ...write, finding: trySolve(sheetOf(write, readings)).finding } as Round;
+}
+
+describe('the footprint of a casting', () => {
+  const draw = async (amounts: Record<string, number> = {}) => {
+    openShop();
+    return show(Footprint, { casting: headstock(), amounts });
+  };
+
+  it('is seen from above: the operator below, the tailstock to the right', async () => {
+    const drawn = await draw();
+    const at = (name: string) => {
+      const face = drawn.all('.face').find((entry) => entry.getAttribute('aria-label')?.startsWith(name));
+      const [, x, y] = /translate\(([\d.-]+) ([\d.-]+)\)/.exec(face?.getAttribute('transform') ?? '') ?? [];
+      return { x: Number(x), y: Number(y) };
+    };
+    expect(at('front vee near, outer').y).toBeGreaterThan(at('rear flat near').y);
+    expect(at('front vee near, outer').x).toBeGreaterThan(at('front vee far, outer').x);
+    expect(at('front vee near, outer').y).toBeGreaterThan(at('front vee near, inner').y);
+  });
+
+  it('shows what is done to each face as a bar and in figures', async () => {
+    const drawn = await draw({ 'rear flat near': -20, 'rear flat far': 10, 'front vee near, outer': 0 });
+    expect(drawn.text()).toContain('scrape 0.020 mm');
+    expect(drawn.text()).toContain('shim 0.010 mm');
+    expect(drawn.text()).toContain('leave');
+    const height = (selector: string) => Number(drawn.all(selector)[0].getAttribute('height'));
+    expect(height('.cut')).toBeCloseTo(2 * height('.shim'), 6);
+  });
+
+  it('a face is moved with the arrow keys and by dragging', async () => {
+    const drawn = await draw();
+    const moves: { id: string; at: readonly number[] }[] = [];
+    drawn.fixture.componentInstance.moved.subscribe((move) => moves.push(move));
+    const face = drawn.all('.face')[0];
+    face.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }));
+    const before = headstock().supports[0].at;
+    expect(moves[0]).toEqual({ id: headstock().supports[0].id, at: [before[0], before[1], before[2] + 5] });
+    const pointer = (type: string, x: number, y: number) =>
+      face.dispatchEvent(new PointerEvent(type, { clientX: x, clientY: y, pointerId: 1, bubbles: true }));
+    pointer('pointerdown', 100, 100);
+    pointer('pointermove', 100, 100);
+    expect(moves[1].at).toEqual(before.map(Math.round));
+    pointer('pointermove', 140, 100);
+    expect(moves[2].at[0]).toBeGreaterThan(before[0]);
+    pointer('pointerup', 140, 100);
+    pointer('pointermove', 200, 100);
+    expect(moves.length).toBe(3);
+  });
+});
+
+describe('the faces in figures', () => {
+  it('places, means and limits are typed; what makes no sense is named', async () => {
+    openShop();
+    const table = await show(FaceTable, { casting: headstock(), amounts: { 'rear flat near': -20 } });
+    const changes: Casting[] = [];
+    table.fixture.componentInstance.changed.subscribe((casting) => changes.push(casting));
+    const put = async (label: string, text: string) => {
+      const field = table.element.querySelector<HTMLInputElement>(`[aria-label="${label}"]`) as HTMLInputElement;
+      field.value = text;
+      field.dispatchEvent(new Event('change'));
+      await table.fixture.whenStable();
+    };
+    expect(table.text()).toContain('scrape 0.020 mm');
+    await put('along of rear flat near', '-2 in');
+    expect(changes.at(-1)?.supports[4].at[0]).toBeCloseTo(-50.8, 9);
+    await put('Most for rear flat near', '0.05');
+    expect(changes.at(-1)?.supports[4].max).toBe(50);
+    await put('What may be done to rear flat near', 'either');
+    expect(changes.at(-1)?.supports[4].allow).toBe('either');
+    await put('along of rear flat near', 'there');
+    expect(table.text()).toContain('along of rear flat near "there" is not a length');
+    await put('Most for rear flat near', 'deep');
+    expect(table.text()).toContain('Most for rear flat near "deep" is not a small distance');
+  });
+});
+
+describe('the plan of a casting', () => {
+  const open = async (rounds: Round[] = [axisRound(-42, -28), barRound(2, 10)], castings: Casting[] | undefined = [headstock()]) => {
+    const { api } = openShop(rounds);
+    api.machines = [{ ...lathe(), card: { ...lathe().card, ...(castings && { castings }) } as MachineCardText }];
+    const shop = { api };
+    TestBed.inject(Router);
+    const page = await (async () => {
+      const { Desk } = await import('../tailstock/desk');
+      TestBed.inject(Desk).load('lathe').subscribe();
+      return show(SeatPlan, { castingId: 'headstock' });
+    })();
+    return { ...shop, page };
+  };
+
+  it('asks for aim less what was found, and says what it does to everything else', async () => {
+    const { page } = await open();
+    expect(page.text()).toContain('From round');
+    expect(page.text()).toMatch(/6\d µm\/m toward you at the free end/);
+    // The far end goes down and the nose, in front of the near faces, comes up a little.
+    expect(page.text()).toMatch(/The spindle centre comes up 0\.00\d mm\./);
+    expect(page.text()).toMatch(/The tailstock then stands 0\.0\d+ mm high\./);
+    expect(page.text()).toContain('The seat has not been pressed corner by corner yet');
+    expect(page.text()).toContain('The tailstock plan that follows');
+  });
+
+  it('is planned again at every slide, and what cannot be had names its obstacle', async () => {
+    const { page } = await open();
+    const slide = async (label: RegExp, value: string) => {
+      const slider = (page.all('input[type=range]') as HTMLInputElement[]).find((entry) =>
+        label.test(entry.getAttribute('aria-label') ?? ''),
+      ) as HTMLInputElement;
+      slider.value = value;
+      slider.dispatchEvent(new Event('input'));
+      await page.fixture.whenStable();
+    };
+    await slide(/^Axis in height/, '0');
+    await slide(/^Axis sideways/, '0');
+    expect(page.text()).toContain('It turns and moves: not at all.');
+    const tick = page.named('Height').querySelector('input') as HTMLInputElement;
+    tick.checked = true;
+    tick.dispatchEvent(new Event('change'));
+    await page.fixture.whenStable();
+    await slide(/^Height/, '40');
+    expect(page.text()).toContain('Height cannot be had by what is allowed');
+    (page.named('shim').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
+    await page.fixture.whenStable();
+    expect(page.text()).not.toContain('cannot be had');
+    expect(page.text()).toContain('0.040 mm up');
+  });
+
+  it('the height between the centres may be made good at the head', async () => {
+    const { page } = await open([axisRound(20, 30), barRound(2, -40)]);
+    (page.named('at the head').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
+    await page.fixture.whenStable();
+    expect(page.text()).toContain('The spindle centre comes down 0.040 mm.');
+    expect(page.text()).toContain('Nothing: it stays in its zone.');
+  });
+
+  it('its job card has a step for each face', async () => {
+    const { api, page } = await open();
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    await page.press('Job card for this');
+    const sent = api.sent[0].body as MoveWrite;
+    expect([sent.kind, sent.quantity]).toEqual(['supports', 'slopeH']);
+    expect(navigate.calls.mostRecent().args[0][4]).toBe('slopeH');
+    expect(facesText(sent.plan, (um) => `${um.toFixed(0)} µm`)?.[0]).toMatch(/: scrape \d+ µm$/);
+    const round = api.rounds[0];
+    api.rounds = [{ ...round, moves: [sent] }, ...api.rounds.slice(1)];
+    const { Desk } = await import('../tailstock/desk');
+    TestBed.inject(Desk).refresh();
+    const card = await show(JobCard, { roundId: round.id, quantity: 'slopeH' });
+    expect(card.text()).toMatch(/Front vee far, outer: scrape 0\.0\d+ mm\./);
+    expect(card.text()).toContain('belt on before the caps');
+    expect(card.text()).toContain('lifted with rated gear, never by hand over an edge');
+  });
+
+  it('a casting that is not on the card is begun from how it sits, changed, and kept', async () => {
+    const { api, page } = await open([], []);
+    await page.press('Draw its faces');
+    expect(page.text()).toContain('Spindle nose to the nearest faces is missing');
+    await page.type('Spindle nose to the nearest faces', '40');
+    await page.type('Nearest to farthest faces', '290 mm');
+    await page.type('Across, middle to middle', '210 mm');
+    await page.type('Centre above the faces', '200 mm');
+    await page.press('Draw its faces');
+    expect(page.all('.face').length).toBe(6);
+    expect(localStorage.getItem('isometra-draft:casting:lathe:headstock')).toContain('rear flat near');
+    page.all('.face')[0].dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft', bubbles: true }));
+    await page.fixture.whenStable();
+    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], { ...lathe(), version: 8 });
+    await page.press('Keep these faces on the machine card');
+    expect(page.text()).toContain('Your faces are still here');
+    await page.press('Keep these faces on the machine card');
+    const { card, version } = api.sent[0].body as { card: MachineCardText; version: number };
+    expect(version).toBe(8);
+    expect((card.castings as Casting[])[0].supports[0].at[0]).toBe(-45);
+  });
+});
+
+describe('words of a pose', () => {
+  it('say which way, and nothing of nothing', () => {
+    expect(poseWords('slopeV', -30, mm)).toBe('30 µm/m down at the free end');
+    expect(poseWords('lift', 21, mm)).toBe('0.021 mm up');
+    expect(poseWords('leanY', 0, mm)).toBe('no change');
+  });
+
+  it('a mill’s column sits on the same faces turned into its own axes', () => {
+    const casting = castingFrom('column', 'mill', { kind: 'four-pads', near: 0, length: 300, width: 200, height: 900 });
+    expect(casting.origin).toEqual([0, 0, 900]);
+    expect(casting.supports.every(({ normal }) => normal[2] === 1)).toBeTrue();
+    expect(casting.supports.find(({ id }) => id === 'front pad near')?.at[1]).toBe(-100);
+  });
+});
