@@ -77,6 +77,11 @@ export class Bench implements OnDestroy {
       this.hand.doing.set(check && round ? `${check.title}, round ${round.number}` : '');
       this.hand.instrument.set(round?.instrumentName ?? '');
     });
+    // The ladder follows every reading.
+    effect(() => {
+      const [round, { finding }] = [this.store.round(), this.store.solved()];
+      if (round) untracked(() => this.desk.show({ ...round, finding }));
+    });
     this.desk.inHand.set(true);
     this.releaseKeys = inject(Keys).use(
       benchKeys({

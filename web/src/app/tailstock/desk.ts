@@ -65,6 +65,13 @@ export class Desk {
     if (machine) this.rounds.list(machine.id).subscribe({ next: (rounds) => this.all.set(rounds), error: () => undefined });
   }
 
+  /** A round as it stands on the bench, before the server has worked it out. */
+  show(round: Round): void {
+    this.all.update((all) =>
+      all.some((entry) => entry.id === round.id) ? all.map((entry) => (entry.id === round.id ? round : entry)) : [...all, round],
+    );
+  }
+
   /** A survey that has been changed or begun. */
   keep(survey: Survey): void {
     this.surveys.update((all) => {
