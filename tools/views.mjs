@@ -127,6 +127,13 @@ export const VIEWS = [
     },
   },
   { name: 'bench-axis', go: (page, address) => bench(page, address, 'L-14', 'spindle-axis', 0) },
+  {
+    name: 'to-come',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/to-come`);
+      await page.waitForSelector('iso-bearing-card');
+    },
+  },
   { name: 'bench-way', go: (page, address) => bench(page, address, 'L-14', 'way-straightness', 0) },
   {
     name: 'bench-bar',

@@ -101,6 +101,14 @@ const feet = z
   .optional()
   .register(fieldRegistry, { label: 'Levelling feet', group: true, rare: true });
 
+const capShims = z
+  .strictObject({
+    shim: measure('length', { label: 'Shim under the cap now', min: 0, max: 20, example: '0.3 mm', help: 'The same on both sides.' }),
+    layer: measure('deviation', { label: 'Peel layer', above: 0, max: 1000, example: '25 um' }),
+  })
+  .optional()
+  .register(fieldRegistry, { label: 'Split bearings', group: true, rare: true });
+
 const jacks = z
   .strictObject({
     length: measure('length', { label: 'Between the two jacks', above: 0, max: 20_000, example: '900 mm' }),
@@ -145,6 +153,7 @@ export const machineCardSchema = z.strictObject({
   eccentric,
   feet,
   jacks,
+  capShims,
   castings: z.array(castingSchema).max(12).optional().register(fieldRegistry, { label: 'Supports', hidden: true }),
   notes: text(2000).optional().register(fieldRegistry, { label: 'Notes' }),
 });

@@ -52,6 +52,7 @@ export function hardwareOf({ card, stock, gain }: ShopFacts): Record<string, unk
     ...(known?.feet && { feet: { ...known.feet, ...(gain && { gain }) } }),
     ...(known?.feet && { 'feet-shims': { track: known.feet.track, stock } }),
     ...(known?.jacks && { pull: { ...known.jacks, offset: 0 } }),
+    ...(known?.capShims && { 'bearing-shims': known.capShims }),
     ...(stock && { 'shim-leaves': { stock } }),
   };
 }

@@ -14,6 +14,8 @@ export interface FieldInfo {
   readonly example?: string;
   /** Rarely needed: shown under "more". */
   readonly rare?: boolean;
+  /** Check and quantity whose latest result fills the field in: "bed-twist/twistPerMetre". */
+  readonly from?: string;
   /** Kind of kit that fills the field in. */
   readonly kit?: string;
   /** Not asked for by the interface: the application fills it or the bench draws its own control. */

@@ -113,6 +113,14 @@ test('a holder’s droop is measured by a short check and put right in the next 
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('droops 30 µm top to bottom')).toBeVisible();
 
+  // A photograph of it, so that the right one is found again.
+  await page.getByRole('button', { name: 'Change Bent arm' }).click();
+  const png = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+  await page.getByLabel('Add a photograph').setInputFiles({ name: 'arm.png', mimeType: 'image/png', buffer: Buffer.from(png, 'base64') });
+  const photo = page.getByRole('img', { name: 'Photograph of Bent arm' });
+  await expect(photo).toBeVisible();
+  await expect.poll(() => photo.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1);
+
   await openMachine(page, shop.address, 'L-14');
   await page.locator('iso-ladder a[href$="bench/tailstock-sweep"]').click();
   await page.getByLabel('Read, and done').check();

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, fieldRegistry, optionalMeasure, measure, quantitySchema } from '../fields.js';
+import { choice, fieldRegistry, optionalMeasure, measure } from '../fields.js';
 import type { RoundBar } from '../gravity/bars.js';
 
 const material = () =>
@@ -12,16 +12,20 @@ const material = () =>
     ],
   });
 
-const diameters = () =>
+export const diameters = () =>
   z
     .array(
       z.strictObject({
-        at: quantitySchema('length', {}, '20 mm'),
-        diameter: quantitySchema('length', { above: 0 }, '25.002 mm'),
+        at: measure('length', { label: 'At', example: '20 mm' }),
+        diameter: measure('length', { label: 'Diameter', above: 0, example: '25.002 mm' }),
       }),
     )
     .optional()
-    .register(fieldRegistry, { label: 'Measured diameters', hidden: true });
+    .register(fieldRegistry, {
+      label: 'Measured diameters, or lands and their step',
+      rare: true,
+      help: 'Where the bar is not even, or where it is read on the spindle’s own lands: half of the difference is taken out.',
+    });
 
 /** A round bar between centres or held: what it is made of, and how it was finished. */
 export const centresBar = () =>
@@ -89,8 +93,8 @@ export const centreKind = () =>
     help: 'A live centre brings the runout of its own bearings into the result.',
   });
 
-const axisSlope = (label: string) =>
-  optionalMeasure('slope', { label, example: '12 um/m', rare: true, help: 'From the spindle-axis check, when it is known.' });
+const axisSlope = (label: string, from: string) =>
+  optionalMeasure('slope', { label, from, example: '12 um/m', rare: true, help: 'From the spindle-axis check, when it is known.' });
 
 /** Distance and axis slopes that carry a result between the spindle's view and the carriage's. */
 export const axisFields = () => ({
@@ -102,8 +106,8 @@ export const axisFields = () => ({
     rare: true,
     help: 'From the spindle nose to what is swept or to the tail centre.',
   }),
-  axisSlopeH: axisSlope('Spindle axis, toward the operator'),
-  axisSlopeV: axisSlope('Spindle axis, free end up'),
+  axisSlopeH: axisSlope('Spindle axis, toward the operator', 'spindle-axis/slopeH'),
+  axisSlopeV: axisSlope('Spindle axis, free end up', 'spindle-axis/slopeV'),
 });
 
 interface Axis {

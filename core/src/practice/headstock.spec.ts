@@ -33,6 +33,25 @@ describe('the headstock gives its truth back', () => {
     );
   });
 
+  it('a spindle that the bar tips has no axis to be read, and the call says so', () => {
+    const own: PracticeDial = { kind: 'plunger', graduation: 1, sense: 1 };
+    const sheet = spindlePlaySheet({ front: 20, rear: 15 }, own, { span: 300, overhang: 50 });
+    const codes = (tips: string) => solve({ ...sheet, setup: { ...(sheet['setup'] as object), tips } }).notes.map((note) => note.code);
+    expect(codes('yes')).toContain('spindle-tips');
+    expect(codes('no')).not.toContain('spindle-tips');
+  });
+
+  it('an oval journal, lifted at several turns: the mean is the lift, the range the ovality', () => {
+    fc.assert(
+      fc.property(fc.array(size(12), { minLength: 2, maxLength: 6 }), dial, (more, own) => {
+        const oval = Object.fromEntries(more.map((change, i) => [i * 40, change]));
+        const { liftFront, ovality } = found(spindlePlaySheet({ front: 20, rear: 15, oval }, own, { span: 300, overhang: 50 }));
+        expect(liftFront.value).toBeCloseTo(20 + more.reduce((sum, change) => sum + change, 0) / more.length, 6);
+        expect(ovality.value).toBeCloseTo(Math.max(...more) - Math.min(...more), 6);
+      }),
+    );
+  });
+
   it('the corner that rocks most, and what clamping shifts', () => {
     fc.assert(
       fc.property(fc.array(fc.record({ pressed: size(20), clamped: size(20) }), { minLength: 2, maxLength: 4 }), dial, (truths, own) => {

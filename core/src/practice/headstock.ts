@@ -15,18 +15,28 @@ const sheet = (check: string, dial: PracticeDial, setup: object, readings: reado
 export interface PlayTruth {
   readonly front: number;
   readonly rear: number;
+  /** How the front lift differs at turns of the spindle, degrees → µm: an oval journal. */
+  readonly oval?: Readonly<Record<number, number>>;
 }
 
 /**
  * A spindle lifted by hand, read `overhang` mm in front of the front bearing and over the rear one. Lifted at
  * the front it tips about the rear bearing: the nose rises by more than the bearing lets go.
  */
-export function spindlePlaySheet(truth: PlayTruth, dial: PracticeDial, at: { span: number; overhang: number }): RawSheet {
-  const read = dialReader(dial);
-  const noseRise = truth.front * (1 + at.overhang / at.span);
+export function spindlePlaySheet(
+  truth: PlayTruth,
+  dial: PracticeDial,
+  at: { span: number; overhang: number },
+  imperfection?: Imperfection,
+): RawSheet {
+  const read = dialReader(dial, imperfection);
+  const rise = (lift: number) => lift * (1 + at.overhang / at.span);
+  const turns = truth.oval ? Object.entries(truth.oval).map(([turn, more]) => ({ turn: Number(turn), more })) : [{ more: 0 }];
   const readings = [
-    { place: 'front', stroke: 'rest', value: read(0) },
-    { place: 'front', stroke: 'lift', value: read(noseRise) },
+    ...turns.flatMap(({ more, ...turn }) => [
+      { place: 'front', stroke: 'rest', ...turn, value: read(0) },
+      { place: 'front', stroke: 'lift', ...turn, value: read(rise(truth.front + more)) },
+    ]),
     { place: 'rear', stroke: 'rest', value: read(0) },
     { place: 'rear', stroke: 'lift', value: read(truth.rear) },
   ];
@@ -38,8 +48,8 @@ export interface SeatTruth {
   readonly corners: Readonly<Record<string, { readonly pressed: number; readonly clamped: number }>>;
 }
 
-export function seatSheet(truth: SeatTruth, dial: PracticeDial): RawSheet {
-  const read = dialReader(dial);
+export function seatSheet(truth: SeatTruth, dial: PracticeDial, imperfection?: Imperfection): RawSheet {
+  const read = dialReader(dial, imperfection);
   const readings = Object.entries(truth.corners).flatMap(([corner, { pressed, clamped }]) => [
     { corner, state: 'free', value: read(0) },
     { corner, state: 'pressed', value: read(-pressed) },

@@ -26,7 +26,7 @@ const chuckSetup = z.strictObject({
     ],
   }),
   bar: cutBar(),
-  twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', example: '0' }),
+  twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', from: 'bed-twist/twistPerMetre', example: '0' }),
   heightAboveWays: optionalMeasure('length', { label: 'Spindle above the ways', min: 0, example: '180 mm' }),
 });
 const cutReading = z.strictObject({

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { measure, optionalMeasure, choice, count, fieldRegistry, quantitySchema } from '../../fields.js';
+import { measure, optionalMeasure, choice, count, fieldRegistry } from '../../fields.js';
 import { dot, slopeWeights } from '../../fit/line.js';
 import { heldPush, heldSag } from '../../gravity/bars.js';
 import { otherBars } from '../../gravity/otherBars.js';
@@ -8,7 +8,7 @@ import { defineCheck, type CheckInput, type Estimates, type Note } from '../defi
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { ISOLATE, shortBase, sideField, tooFew } from '../common.js';
 import { meanFormOf, swingForm } from '../runout.js';
-import { diameterDifference } from '../setupFields.js';
+import { diameterDifference, diameters } from '../setupFields.js';
 import { unlimited } from '../tailstock.js';
 
 const bar = z
@@ -24,10 +24,7 @@ const bar = z
       ],
     }),
     freeLength: measure('length', { label: 'Free length', above: 0, example: '300 mm', help: 'From where it is held to its end.' }),
-    diameters: z
-      .array(z.strictObject({ at: quantitySchema('length', {}, '20 mm'), diameter: quantitySchema('length', { above: 0 }, '25.002 mm') }))
-      .optional()
-      .register(fieldRegistry, { label: 'Measured diameters', hidden: true }),
+    diameters: diameters(),
   })
   .refine((bar) => bar.bore === undefined || bar.bore < bar.diameter, {
     path: ['bore'],
@@ -40,7 +37,12 @@ const bar = z
 const setup = z.strictObject({
   bar,
   side: sideField(),
-  twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', example: '0', help: 'From the bed-twist check.' }),
+  twistPerMetre: optionalMeasure('twist', {
+    label: 'Bed twist',
+    from: 'bed-twist/twistPerMetre',
+    example: '0',
+    help: 'From the bed-twist check.',
+  }),
   heightAboveWays: optionalMeasure('length', { label: 'Spindle above the ways', min: 0, example: '180 mm' }),
 });
 

@@ -1,8 +1,8 @@
 import * as z from 'zod';
-import { choice, optionalMeasure, optionalNumber } from '../../fields.js';
+import { choice, count, optionalMeasure, optionalNumber } from '../../fields.js';
 import type { Slot } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type QuantityInfo } from '../define.js';
-import { linearEstimate, type Estimate } from '../estimate.js';
+import { linearEstimate, rangeEstimate, type Estimate } from '../estimate.js';
 import { ISOLATE, tooFew } from '../common.js';
 import { differenceForm, slotsWith, asSize } from '../play.js';
 import { partRunout, swingForm, type RunoutVector } from '../runout.js';
@@ -148,17 +148,47 @@ const playSetup = z.strictObject({
       { value: 'rolling', label: 'rolling' },
     ],
   }),
+  tips: choice({
+    label: 'Rear end lifted and let go, bar in',
+    choices: [
+      { value: 'no', label: 'it comes back' },
+      { value: 'yes', label: 'it stays up' },
+    ],
+    help: 'Whether the weight of the bar tips the spindle in its bearings.',
+  }),
 });
 const playReading = z.strictObject({
   place: z.enum(['front', 'rear'], { error: 'must be "front" or "rear"' }).optional(),
   stroke: z.enum(['lift', 'rest'], { error: 'must be "lift" or "rest"' }).optional(),
+  turn: optionalMeasure('angle', { label: 'Spindle turned to', min: 0, max: 360, example: '90' }),
   drag: optionalNumber({ label: 'Drag by feel', min: 0, max: 5, example: '2' }),
   at: optionalMeasure('length', { label: 'Along the travel', example: '0' }),
 });
 
+/** How much the lift changes over a turn: an oval journal or bearing. The front bearing tells, or else the rear. */
+function ovality(slots: readonly Slot[], factors: Readonly<Record<'front' | 'rear', number>>): Estimate[] {
+  for (const place of ['front', 'rear'] as const) {
+    const turns = [...new Set(slots.filter((slot) => slot.keys['place'] === place).map((slot) => slot.keys['turn']))];
+    const forms = turns.flatMap((turn) => {
+      const form = differenceForm(
+        slots,
+        slotsWith(slots, { place, stroke: 'lift', turn }),
+        slotsWith(slots, { place, stroke: 'rest', turn }),
+      );
+      return form ? [asSize(form, slots).map((weight) => weight * factors[place])] : [];
+    });
+    if (forms.length < 2) continue;
+    const values = slots.map((slot) => slot.value);
+    return [
+      { ...rangeEstimate('ovality', forms, new Array<number>(forms.length).fill(0), values), detail: { place, turns: forms.length } },
+    ];
+  }
+  return [];
+}
+
 function lifts({ setup, slots }: CheckInput<z.output<typeof playSetup>>): Estimates {
   const magnify = setup.span && setup.overhang ? (setup.span + setup.overhang) / setup.span : 1;
-  const estimates = (['front', 'rear'] as const).flatMap((place) => {
+  const estimates = (['front', 'rear'] as const).flatMap((place): Estimate[] => {
     const form = differenceForm(slots, slotsWith(slots, { place, stroke: 'lift' }), slotsWith(slots, { place, stroke: 'rest' }));
     if (!form) return [];
     const factor = place === 'front' ? 1 / magnify : 1;
@@ -170,8 +200,15 @@ function lifts({ setup, slots }: CheckInput<z.output<typeof playSetup>>): Estima
     ];
   });
   const stiff = slots.some((slot) => typeof slot.keys['drag'] === 'number' && (slot.keys['drag'] as number) >= 4);
+  estimates.push(...ovality(slots, { front: 1 / magnify, rear: 1 }));
   const notes: Note[] = estimates.length ? [] : [tooFew('the spindle lifted and at rest')];
-  const loose = estimates.some((estimate) => estimate.evaluate(slots.map((slot) => slot.value)) > 30);
+  const loose = estimates.some((estimate) => estimate.name !== 'ovality' && estimate.evaluate(slots.map((slot) => slot.value)) > 30);
+  if (setup.tips === 'yes')
+    notes.push({
+      code: 'spindle-tips',
+      severity: 'serious',
+      text: 'The weight of the bar tips the spindle in its bearings: it has no axis to be read yet. Set the bearings first, or read with a light bar.',
+    });
   if (stiff && loose)
     notes.push({
       code: 'stop',
@@ -199,18 +236,32 @@ export const spindlePlay = defineCheck({
   machines: ['lathe', 'turning-centre'],
   setup: playSetup,
   reading: playReading,
-  slotKeys: ['place', 'stroke', 'drag', 'at'],
+  slotKeys: ['place', 'stroke', 'turn', 'drag', 'at'],
   valueKind: 'indicator',
   valueFrom: (keys) => (keys['drag'] !== undefined ? 0 : undefined),
-  quantities: { liftFront: lift('Lift at the front bearing'), liftRear: lift('Lift at the rear bearing') },
-  plan: z.strictObject({}),
+  quantities: {
+    liftFront: lift('Lift at the front bearing'),
+    liftRear: lift('Lift at the rear bearing'),
+    ovality: unlimited('Change of the lift over a turn', 'deviation', 'um', { magnitude: true }),
+  },
+  plan: z.strictObject({
+    turns: count({
+      label: 'Lift at so many turns of the spindle',
+      min: 1,
+      max: 8,
+      example: '4',
+      help: 'More than one tells whether a journal is oval.',
+    }),
+  }),
   conditions: z.strictObject({}),
-  slots: () =>
+  slots: (_setup, { turns = 1 }) =>
     (['front', 'rear'] as const).flatMap((place) =>
-      (['rest', 'lift'] as const).map((stroke) => ({
-        keys: { place, stroke },
-        label: `${place === 'front' ? 'Front' : 'Rear'} bearing, ${stroke === 'lift' ? 'lifted' : 'at rest'}`,
-      })),
+      Array.from({ length: turns }, (_, i) => Math.round((360 * i) / turns)).flatMap((turn) =>
+        (['rest', 'lift'] as const).map((stroke) => ({
+          keys: { place, stroke, ...(turns > 1 && { turn }) },
+          label: `${place === 'front' ? 'Front' : 'Rear'} bearing, ${stroke === 'lift' ? 'lifted' : 'at rest'}${turns > 1 ? `, turned to ${turn}°` : ''}`,
+        })),
+      ),
     ),
   estimate: lifts,
   corrections: { liftFront: { plus: [], minus: ['bearing-shims'] }, liftRear: { plus: [], minus: ['bearing-shims'] } },
@@ -221,7 +272,7 @@ export const spindlePlay = defineCheck({
     'Lift with a bar over wood, hands clear of the nose.',
     'Belt on before the caps go back; seals under the bolts; oil holes clear.',
   ],
-  cannotSee: ['Ovality: lift at several turns of the spindle.'],
+  cannotSee: ['An oval journal, unless it is lifted at several turns of the spindle.'],
   advice: [
     'Same force every time. Let it go and see whether the needle comes back: lifting the rear and letting go shows whether the bar’s weight tips the spindle.',
   ],

@@ -50,7 +50,13 @@ const setup = z.strictObject({
     help: '+ above the spindle centre, 0 on centre.',
   }),
   centre: centreKind(),
-  twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', example: '0', rare: true, help: 'When the bed twist has been measured.' }),
+  twistPerMetre: optionalMeasure('twist', {
+    label: 'Bed twist',
+    from: 'bed-twist/twistPerMetre',
+    example: '0',
+    rare: true,
+    help: 'When the bed twist has been measured.',
+  }),
   ...axisFields(),
 });
 

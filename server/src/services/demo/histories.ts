@@ -12,7 +12,7 @@ import {
   type TailstockTruth,
 } from '@isometra/core/practice';
 import { footprint, lineName, startingSheet, type LimitLine, type LimitSheet } from '@isometra/core';
-import type { MachineCardText } from '@isometra/contract';
+import type { BearingNote, MachineCardText } from '@isometra/contract';
 
 interface DemoSheet {
   readonly check: string;
@@ -39,6 +39,8 @@ export interface DemoMachine {
   /** What its survey is called, and the rungs left out of it. */
   readonly survey: string;
   readonly skipped?: Readonly<Record<string, string>>;
+  /** How its bearings felt. */
+  readonly bearings?: readonly Omit<BearingNote, 'id'>[];
   readonly rounds: readonly DemoRound[];
 }
 
@@ -117,11 +119,11 @@ function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.axisSlo
 function seated(): DemoSheet {
   const corner = (pressed: number, clamped: number) => ({ pressed, clamped });
   const corners = { 'front left': corner(1, 1.5), 'front right': corner(1, 1), 'rear left': corner(1.5, 1), 'rear right': corner(1, 1) };
-  return seatSheet({ corners }, PLUNGER) as unknown as DemoSheet;
+  return seatSheet({ corners }, PLUNGER, { random, repeat: 0.2 }) as unknown as DemoSheet;
 }
 
 function play(front: number, rear: number): DemoSheet {
-  return spindlePlaySheet({ front, rear }, PLUNGER, { span: 340, overhang: 60 }) as unknown as DemoSheet;
+  return spindlePlaySheet({ front, rear }, PLUNGER, { span: 340, overhang: 60 }, { random, repeat: 0.4 }) as unknown as DemoSheet;
 }
 
 function way(): DemoSheet {
@@ -176,6 +178,22 @@ export const LONG_LATHE: DemoMachine = {
     notes: 'Vee and flat bed, split plain bearings. In the middle of a rebuild.',
   },
   survey: 'Rebuild, summer and autumn',
+  bearings: [
+    {
+      at: '2026-06-18T11:30:00.000Z',
+      by: 'HB',
+      endFloat: '22 um',
+      drag: [0, 90, 180, 270].map((turn, i) => ({ turn, drag: [1, 1, 2, 1][i] })),
+      note: 'as found, cold',
+    },
+    {
+      at: '2026-06-29T15:10:00.000Z',
+      by: 'HB',
+      endFloat: '7 um',
+      drag: [0, 90, 180, 270].map((turn) => ({ turn, drag: 1 })),
+      note: 'nut to a slight drag and back',
+    },
+  ],
   skipped: { 'dovetail-over-pins': 'ways of the cross slide are being scraped, see there' },
   rounds: [
     { ...levelled, at: '2026-06-15T08:00:00.000Z', by: 'HB', sheet: twist(-54), moved: { twistPerMetre: '' } },

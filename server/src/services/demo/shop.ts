@@ -24,13 +24,26 @@ export async function fillDemo(sequelize: Sequelize): Promise<void> {
   await fillMachine(sequelize, LIGHT_LATHE);
 }
 
-async function fillMachine(sequelize: Sequelize, { card, rounds, survey, skipped = {} }: DemoMachine, limits?: Pinned): Promise<void> {
+async function fillMachine(
+  sequelize: Sequelize,
+  { card, rounds, survey, skipped = {}, bearings = [] }: DemoMachine,
+  limits?: Pinned,
+): Promise<void> {
   const id = crypto.randomUUID();
   await addMachine({ id, card, version: 1 }, 'TW');
   const [{ judge: _judge, ...begun }] = await listSurveys(id);
   const [{ at, by }] = rounds;
   const left = Object.entries(skipped).map(([check, why]) => ({ check, why, by, at }));
-  await changeSurvey({ ...begun, title: survey, skipped: left, ...(limits && { limits }) }, by);
+  await changeSurvey(
+    {
+      ...begun,
+      title: survey,
+      skipped: left,
+      bearings: bearings.map((note) => ({ ...note, id: crypto.randomUUID() })),
+      ...(limits && { limits }),
+    },
+    by,
+  );
   for (const round of rounds) await fillRound(sequelize, id, round);
 }
 

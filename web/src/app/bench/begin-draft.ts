@@ -1,5 +1,14 @@
-import { choice, fieldInfo, optionalMeasure, prettyUnit, DIMENSIONS, type CheckDefinition, type ValueKind } from '@isometra/core';
-import type { KitItem, MachineCardText, Round, RoundWrite } from '@isometra/contract';
+import {
+  choice,
+  fieldInfo,
+  optionalMeasure,
+  parseQuantity,
+  prettyUnit,
+  DIMENSIONS,
+  type CheckDefinition,
+  type ValueKind,
+} from '@isometra/core';
+import type { KitItem, MachineCardText, Round, RoundWrite, Rung } from '@isometra/contract';
 import * as z from 'zod';
 import { withField, type FormValue } from '../ui/form-model';
 
@@ -79,6 +88,25 @@ export function learnedSense(rounds: readonly Round[], check: string, dial: stri
 
 const OWN_KIND: Readonly<Record<ValueKind, string>> = { size: 'micrometer', level: 'level', indicator: 'lever' };
 
+/** Fields of a set-up that the latest result of another rung fills in: what it found, as typed. */
+export function filledFrom(check: CheckDefinition, rungs: readonly Rung[]): Readonly<Record<string, string>> {
+  return Object.fromEntries(
+    Object.entries(check.setup.shape).flatMap(([key, schema]) => {
+      const info = fieldInfo(schema as z.ZodType);
+      const [checkId, quantity] = info?.from?.split('/') ?? [];
+      const rung = rungs.find((entry) => entry.check.id === checkId);
+      const found = rung?.state === 'stale' ? undefined : rung?.round?.finding?.quantities[quantity];
+      return found && info?.dimension ? [[key, `${Number(found.value.toFixed(1))} ${prettyUnit(DIMENSIONS[info.dimension].base)}`]] : [];
+    }),
+  );
+}
+
+/** The spindle stands half the swing above the ways. */
+function spindleHeight(card: MachineCardText | undefined): { readonly heightAboveWays?: string } {
+  const swing = card?.swing === undefined ? undefined : parseQuantity(card.swing, 'length');
+  return swing?.ok ? { heightAboveWays: `${Number((swing.value / 2).toFixed(1))} mm` } : {};
+}
+
 /** A first draft: the last round of this check, or what other rounds and the machine card know. */
 export function firstDraft(
   check: CheckDefinition,
@@ -86,13 +114,18 @@ export function firstDraft(
   rounds: readonly Round[],
   dials: readonly KitItem[],
   own: string,
+  rungs: readonly Rung[] = [],
 ): BeginDraft {
   const last = rounds.filter((round) => round.check === check.id).at(-1);
   const other = rounds.at(-1);
   const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
-  const known = distance !== undefined && 'centreDistance' in check.setup.shape ? { centreDistance: distance } : {};
+  const known = {
+    ...(distance !== undefined && 'centreDistance' in check.setup.shape && { centreDistance: distance }),
+    ...('heightAboveWays' in check.setup.shape && spindleHeight(card)),
+  };
   const described = last?.instrument && last.instrumentName === null ? last.instrument : undefined;
-  const setup = last?.setup ?? known;
+  // What other rungs know by now goes before what was typed last time.
+  const setup = { ...(last?.setup ?? known), ...filledFrom(check, rungs) };
   const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
   return {
     setup,

@@ -114,4 +114,29 @@ describe('before a round', () => {
     const again = await show(Begin, { checkId: 'tailstock-traverse' });
     expect((again.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('123 mm');
   });
+
+  it('what an earlier rung has found fills in what hangs on it, and says so', async () => {
+    const bed = barRound(1, 1);
+    const twist = {
+      value: 4.23,
+      unit: 'um/m per m',
+      expanded: 2,
+      direction: null,
+      limit: null,
+      aim: null,
+      verdict: 'in',
+      terms: {},
+      budget: [],
+    };
+    const found = {
+      ...bed,
+      check: 'bed-twist',
+      finding: { ...bed.finding, quantities: { twistPerMetre: twist } },
+    } as unknown as typeof bed;
+    const { page } = await open('spindle-axis', [found]);
+    expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('4.2 µm/m per m');
+    expect(page.text()).toContain('Bed twist: 4.2 µm/m per m, as its own rung found it.');
+    await page.type('Bed twist', '9 um/m per m');
+    expect(page.text()).not.toContain('as its own rung found it');
+  });
 });

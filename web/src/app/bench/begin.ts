@@ -15,7 +15,7 @@ import { Cautions } from '../ui/cautions';
 import { fieldsOf, formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { dueWords, today } from '../kit/kit-texts';
-import { firstDraft, learnedSense, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
+import { filledFrom, firstDraft, learnedSense, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
 
 const OWN = 'own';
 
@@ -79,6 +79,13 @@ export class Begin implements OnDestroy {
         : [];
     }),
   );
+  /** What other rungs have filled in, told so that nobody wonders where it is from. */
+  protected readonly filled = computed(() => {
+    const known = filledFrom(this.check(), this.desk.rungs());
+    return Object.entries(known)
+      .filter(([key, text]) => this.draft().setup[key] === text)
+      .map(([key, text]) => `${fieldInfo(this.check().setup.shape[key] as z.ZodType)?.label}: ${text}, as its own rung found it.`);
+  });
   /** How the dial in hand counted last time, from the same side. */
   protected readonly learned = computed(() => {
     const { kitId, setup } = this.draft();
@@ -154,7 +161,7 @@ export class Begin implements OnDestroy {
       untracked(() => {
         this.hand.doing.set(check.title);
         const kept = this.drafts.read<BeginDraft>(name);
-        this.draft.set(kept ?? firstDraft(check, this.desk.machine()?.card, this.desk.all(), this.dials(), OWN));
+        this.draft.set(kept ?? firstDraft(check, this.desk.machine()?.card, this.desk.all(), this.dials(), OWN, this.desk.rungs()));
       });
     });
     effect(() => this.hand.instrument.set(this.dials().find((item) => item.id === this.draft().kitId)?.name ?? ''));

@@ -27,12 +27,18 @@ export interface SketchInputs {
   readonly pick: (index: number) => void;
 }
 
+const headstock = () => import('./headstock-side').then((part) => part.HeadstockSide);
 const swept = () => import('./swept-circle').then((part) => part.SweptCircle);
 
 /** Sketches by check: loaded when they are first drawn. */
 export const SKETCHES: Readonly<Record<string, () => Promise<Type<unknown>>>> = {
   'tailstock-traverse': () => import('./bar-between-centres').then((part) => part.BarBetweenCentres),
   'tailstock-test-cut': () => import('./turned-bar').then((part) => part.TurnedBar),
+  'spindle-axis': () => import('./bar-in-spindle').then((part) => part.BarInSpindle),
+  'spindle-play': headstock,
+  'spindle-runout': headstock,
+  'centre-runout': headstock,
+  seat: () => import('./seat-corners').then((part) => part.SeatCorners),
   'tailstock-sweep': swept,
   'turret-bore': swept,
   'guide-bush': swept,

@@ -1,5 +1,7 @@
+import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { CHECKS } from '@isometra/core';
+import { show } from '../testing/fake-shop.spec';
 import { BarBetweenCentres } from './bar-between-centres';
 import { Places } from './places';
 import { SKETCHES, exaggeration, sketchOf, type SketchMark } from './sketch';
@@ -106,5 +108,79 @@ describe('sketches', () => {
   it('exaggeration is a round figure that the drawing can print', () => {
     for (const value of [1, 3, 10, 47, 300]) expect(String(exaggeration([value], 26, 1.2))).toMatch(/^[125]0*$/);
     expect(exaggeration([0, null], 26, 1.2)).toBe(500);
+  });
+});
+
+describe('the headstock’s own drawings', () => {
+  const mark = (index: number, keys: SketchMark['keys'], text = ''): SketchMark => ({
+    index,
+    keys,
+    label: `place ${index}`,
+    state: text ? 'read' : 'todo',
+    text,
+    deviation: null,
+  });
+  const result = { offsetHorizontal: null, offsetVertical: null, out: false };
+  const draw = async (check: string, marks: readonly SketchMark[], setup: Record<string, unknown> = {}) => {
+    const picked: number[] = [];
+    const drawn = await show((await sketchOf(check)) as Type<unknown>, {
+      setup,
+      marks,
+      result,
+      pick: (index: number) => picked.push(index),
+    });
+    const at = (index: number) => {
+      const place = drawn.all('.mark').find((entry) => entry.getAttribute('aria-label')?.startsWith(`place ${index}`));
+      let [x, y] = [0, 0];
+      for (let node: Element | null = place ?? null; node && node.tagName !== 'svg'; node = node.parentElement) {
+        const found = /translate\(([-\d.]+) ([-\d.]+)\)/.exec(node.getAttribute('transform') ?? '');
+        if (found) [x, y] = [x + Number(found[1]), y + Number(found[2])];
+      }
+      return { x, y };
+    };
+    return { drawn, at, picked };
+  };
+
+  it('a bar in the spindle: farther out is farther right, the side is read below it and from the rear above it', async () => {
+    const marks = [
+      mark(0, { plane: 'h', at: 20, extreme: 'high' }, '3 div'),
+      mark(1, { plane: 'h', at: 290, extreme: 'high' }),
+      mark(2, { plane: 'v', at: 290, extreme: 'low' }),
+    ];
+    const { drawn, at, picked } = await draw('spindle-axis', marks, { bar: { freeLength: 300 } });
+    expect(at(1).x).toBeGreaterThan(at(0).x);
+    expect(at(2).y).toBeGreaterThan(at(1).y);
+    expect(drawn.text()).toContain('high 3 div');
+    drawn.all('.mark')[1].dispatchEvent(new MouseEvent('click'));
+    expect(picked).toEqual([1]);
+    const rear = await draw('spindle-axis', marks, { side: 'rear' });
+    expect(rear.at(1).y).toBeLessThan(at(1).y);
+  });
+
+  it('a headstock from the side: the rear bearing left of the front one, the nose right of both', async () => {
+    const play = await draw('spindle-play', [
+      mark(0, { place: 'front', stroke: 'rest' }),
+      mark(1, { place: 'rear', stroke: 'rest' }, '0 div'),
+      mark(2, { place: 'rear', stroke: 'lift' }),
+    ]);
+    expect(play.at(1).x).toBeLessThan(play.at(0).x);
+    expect(play.at(2).x).toBeGreaterThan(play.at(1).x);
+    expect(play.drawn.text()).toContain('rear bearing');
+    const runout = await draw('spindle-runout', [
+      mark(0, { feature: 'noseRadial', extreme: 'high' }),
+      mark(1, { feature: 'taperFar', extreme: 'high' }),
+    ]);
+    expect(runout.at(0).x).toBeGreaterThan(play.at(0).x);
+    expect(runout.at(1).x).toBeGreaterThan(runout.at(0).x);
+  });
+
+  it('the corners of a casting: the rear ones above, the right ones right, each free, pressed and clamped', async () => {
+    const marks = ['front left', 'rear right'].flatMap((corner, i) =>
+      ['free', 'pressed', 'clamped'].map((state, j) => mark(3 * i + j, { corner, state })),
+    );
+    const { at } = await draw('seat', marks);
+    expect(at(3).y).toBeLessThan(at(0).y);
+    expect(at(3).x).toBeGreaterThan(at(0).x);
+    expect([at(0).x, at(1).x, at(2).x]).toEqual([...[at(0).x, at(1).x, at(2).x]].sort((a, b) => a - b));
   });
 });

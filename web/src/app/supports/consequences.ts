@@ -123,10 +123,12 @@ export class Consequences {
     const drop = this.plan().watch?.['nose']?.['v'] ?? 0;
     const seat = this.found('seat', 'rock').rung;
     const play = this.found('spindle-play', 'liftFront').rung;
+    const tips = play?.round?.finding?.notes.some((note) => note.code === 'spindle-tips');
     const rocks = seat?.round?.finding?.notes.some((note) => note.code === 'seat-rocks');
     return [
       rocks ? 'The seat rocks: what was read on this casting is not to be trusted. Bed the seat first.' : '',
       seat?.state === 'none' ? 'The seat has not been pressed corner by corner yet: a rocking seat makes false geometry.' : '',
+      tips ? 'The bar’s weight tips the spindle in its bearings: set the bearings before anything is planned from the axis.' : '',
       play?.state === 'none' ? 'The bearings have not been lifted yet: a spindle that tips in its bearings has no axis to plan from.' : '',
       Math.abs(drop) > GEARS
         ? `The spindle ${drop < 0 ? 'comes down' : 'comes up'} ${this.size(drop)}: look at the gear mesh, the belt and the height of the tool.`

@@ -12,7 +12,7 @@ describe('a form drawn from a schema', () => {
     expect(fields.find((field) => field.key === 'side')?.kind).toBe('choice');
     const bar = fields.find((field) => field.key === 'bar');
     expect(bar?.kind).toBe('group');
-    expect(bar?.children.map((field) => field.key)).toEqual(['diameter', 'bore', 'material', 'finish']);
+    expect(bar?.children.map((field) => field.key)).toEqual(['diameter', 'bore', 'material', 'finish', 'diameters']);
     expect(fieldsOf(traverse.plan).find((field) => field.key === 'turned')?.kind).toBe('flag');
     expect(fieldsOf(instrumentSchema).map((field) => field.key)).not.toContain('sense');
   });

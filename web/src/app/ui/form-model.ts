@@ -5,7 +5,7 @@ import type * as z from 'zod';
 export interface FieldModel {
   readonly key: string;
   readonly info: FieldInfo;
-  readonly kind: 'text' | 'choice' | 'flag' | 'group';
+  readonly kind: 'text' | 'choice' | 'flag' | 'group' | 'list';
   readonly required: boolean;
   readonly children: readonly FieldModel[];
 }
@@ -28,10 +28,14 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
     const required = !field.safeParse(undefined).success;
     const type = typeOf(field);
     if (type === 'object') return [{ key, info, kind: 'group', required, children: fieldsOf(inner(field) as z.ZodObject) }];
+    if (type === 'array') return [{ key, info, kind: 'list', required, children: fieldsOf(elementOf(field)) }];
     const kind = type === 'boolean' ? 'flag' : info.choices ? 'choice' : 'text';
     return [{ key, info, kind, required, children: [] }];
   });
 }
+
+/** What the rows of a list are. */
+const elementOf = (schema: z.ZodType): z.ZodObject => (inner(schema) as unknown as { element: z.ZodObject }).element;
 
 /** What is wrong with what was typed, by path. */
 export function formFaults(schema: z.ZodObject, value: FormValue): Fault[] {
@@ -66,6 +70,8 @@ export function settled(schema: z.ZodObject, value: FormValue, system: UnitSyste
   return Object.fromEntries(
     Object.entries(value).map(([key, part]) => {
       const field = fields.find((entry) => entry.key === key);
+      if (field?.kind === 'list')
+        return [key, (part as FormValue[]).map((row) => settled(elementOf(schema.shape[key] as z.ZodType), row, system))];
       if (field?.kind === 'group') return [key, settled(inner(schema.shape[key] as z.ZodType) as z.ZodObject, part as FormValue, system)];
       return [key, field && typeof part === 'string' ? withUnit(part, field.info, system) : part];
     }),

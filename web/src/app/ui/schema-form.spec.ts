@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { CHECKS, type CheckDefinition } from '@isometra/core';
+import * as z from 'zod';
+import { CHECKS, fieldRegistry, measure, type CheckDefinition } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { formFaults, type FormValue } from './form-model';
+import { openShop, show } from '../testing/fake-shop.spec';
+import { formFaults, settled, type FormValue } from './form-model';
 import { SchemaForm } from './schema-form';
 
 const { setup } = CHECKS.get('tailstock-traverse') as CheckDefinition;
@@ -88,3 +90,38 @@ describe('a schema form', () => {
     expect(host.value()).toEqual({});
   });
 });
+
+describe('rows of a list', () => {
+  const bar = spindleAxisSetup();
+  it('are added, filled in, named when wrong, and taken out', async () => {
+    openShop();
+    const form = await show(SchemaForm, {
+      schema: bar,
+      value: { diameters: [{ at: '20 mm', diameter: 'thick' }] },
+      faults: formFaults(bar, { diameters: [{ at: '20 mm', diameter: 'thick' }] }),
+      showAll: true,
+    });
+    const changes: FormValue[] = [];
+    form.fixture.componentInstance.changed.subscribe((value) => changes.push(value));
+    expect(form.text()).toContain('Diameter "thick" is not a length');
+    await form.press('Add a row');
+    expect(changes.at(-1)).toEqual({ diameters: [{ at: '20 mm', diameter: 'thick' }, {}] });
+    await form.type('Diameter', '25.002');
+    expect(changes.at(-1)).toEqual({ diameters: [{ at: '20 mm', diameter: '25.002 mm' }] });
+    await form.press('Take out row 1 of Diameters');
+    expect(changes.at(-1)).toEqual({});
+  });
+
+  it('are written out with their units', () => {
+    expect(settled(bar, { diameters: [{ at: '20', diameter: '25' }] }, 'mm')).toEqual({ diameters: [{ at: '20 mm', diameter: '25 mm' }] });
+  });
+});
+
+/** A list of diameters as a set-up has it. */
+function spindleAxisSetup() {
+  const row = z.strictObject({
+    at: measure('length', { label: 'At', example: '20 mm' }),
+    diameter: measure('length', { label: 'Diameter', above: 0, example: '25 mm' }),
+  });
+  return z.strictObject({ diameters: z.array(row).optional().register(fieldRegistry, { label: 'Diameters' }) });
+}

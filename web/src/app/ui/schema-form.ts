@@ -50,6 +50,22 @@ export class SchemaForm {
     return part.def.innerType ?? (part as unknown as z.ZodObject);
   }
 
+  protected rows(field: FieldModel): readonly FormValue[] {
+    return (this.value()[field.key] as readonly FormValue[] | undefined) ?? [];
+  }
+
+  protected rowSchema(field: FieldModel): z.ZodObject {
+    return (this.groupSchema(field) as unknown as { element: z.ZodObject }).element;
+  }
+
+  /** A row changed, added at the end, or taken out (null). */
+  protected setRow(field: FieldModel, index: number, row: FormValue | null): void {
+    const rows = [...this.rows(field)];
+    if (row === null) rows.splice(index, 1);
+    else rows[index] = row;
+    this.set(field, rows.length ? rows : undefined);
+  }
+
   protected text(field: FieldModel): string {
     const value = this.value()[field.key];
     return value === undefined ? '' : typeof value === 'number' && field.info.dimension ? withBaseUnit(value, field.info) : String(value);

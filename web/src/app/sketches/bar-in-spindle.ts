@@ -1,0 +1,83 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { SketchInputs, SketchMark, SketchResult } from './sketch';
+
+const GRIP = 170;
+const END = 620;
+const VIEWS = [
+  { plane: 'h', y: 82, title: 'from above' },
+  { plane: 'v', y: 236, title: 'from the side' },
+] as const;
+
+/**
+ * A bar held in the spindle and turned by hand, from above (the operator at the bottom) and from the side.
+ * Each place is read at the highest and the lowest of a turn.
+ */
+@Component({
+  selector: 'iso-bar-in-spindle',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: './marks.css',
+  template: `
+    <svg viewBox="0 0 720 300" role="group" aria-label="Bar in the spindle, with the places to read">
+      @for (view of views(); track view.plane) {
+        <g [attr.transform]="'translate(0 ' + view.y + ')'">
+          <text class="words" x="8" y="-54">{{ view.title }}</text>
+          <path class="iron" d="M20 -44H120V44H20Z M120 -26H150V26H120Z M150 -18H170V18H150Z" />
+          <line class="axis" x1="120" x2="700" y1="0" y2="0" />
+          <path class="iron" d="M170 -11H652V11H170Z" fill-opacity="0.6" />
+          <path class="axis" fill="none" d="M60 -28a30 30 0 0 1 0 56M54 22 60 28 66 21" />
+          @if (view.plane === 'h') {
+            <text class="words" x="420" y="76" text-anchor="middle">{{ rear() ? 'operator (read from the rear)' : 'operator' }}</text>
+          }
+          @for (mark of view.marks; track mark.index) {
+            <g
+              class="mark"
+              [class.next]="mark.state === 'next'"
+              [class.read]="mark.text"
+              tabindex="-1"
+              role="button"
+              [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
+              [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'"
+              (click)="pick()(mark.index)"
+            >
+              <path class="seat" [attr.d]="mark.tip" />
+              <text [attr.y]="mark.textY" text-anchor="middle">{{ mark.name }} {{ mark.text }}</text>
+            </g>
+          }
+        </g>
+      }
+    </svg>
+  `,
+})
+export class BarInSpindle {
+  readonly setup = input.required<SketchInputs['setup']>();
+  readonly marks = input.required<readonly SketchMark[]>();
+  readonly result = input.required<SketchResult>();
+  readonly pick = input.required<SketchInputs['pick']>();
+
+  protected readonly rear = computed(() => this.setup()['side'] === 'rear');
+  private readonly length = computed(() => {
+    const bar = this.setup()['bar'] as { freeLength?: number } | undefined;
+    return Math.max(1, bar?.freeLength ?? 0, ...this.marks().map((mark) => Number(mark.keys['at'] ?? 0)));
+  });
+
+  protected readonly views = computed(() => VIEWS.map((view) => ({ ...view, marks: this.placed(view.plane) })));
+
+  private placed(plane: 'h' | 'v') {
+    const below = plane === 'h' && !this.rear();
+    const side = below ? 1 : -1;
+    return this.marks()
+      .filter((mark) => mark.keys['plane'] === plane)
+      .map((mark) => {
+        const highest = mark.keys['extreme'] === 'high';
+        const turned = mark.keys['turn'] === 180 ? 12 : 0;
+        return {
+          ...mark,
+          x: GRIP + (Number(mark.keys['at']) / this.length()) * (END - GRIP) + (highest ? -9 : 9) + turned,
+          y: side * 13,
+          tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',
+          textY: side * (highest ? 31 : 46) + 4,
+          name: highest ? 'high' : 'low',
+        };
+      });
+  }
+}

@@ -1,0 +1,63 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { SketchInputs, SketchMark, SketchResult } from './sketch';
+
+const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
+
+/** A casting from above, its corners pressed one after the other: free, pressed, clamped. */
+@Component({
+  selector: 'iso-seat-corners',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrl: './marks.css',
+  template: `
+    <svg viewBox="0 0 720 290" role="group" aria-label="Casting from above, with the corners to press">
+      <path class="iron" d="M150 50H570V230H150Z" />
+      <text class="words" x="360" y="280" text-anchor="middle">operator</text>
+      @for (corner of corners(); track corner.name) {
+        <g [attr.transform]="'translate(' + corner.x + ' ' + corner.y + ')'">
+          <text class="words" [attr.y]="corner.up ? -26 : 46" text-anchor="middle">{{ corner.name }}</text>
+          @for (mark of corner.marks; track mark.index) {
+            <g
+              class="mark"
+              [class.next]="mark.state === 'next'"
+              [class.read]="mark.text"
+              tabindex="-1"
+              role="button"
+              [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
+              [attr.transform]="'translate(' + mark.dx + ' 0)'"
+              (click)="pick()(mark.index)"
+            >
+              <path class="seat" d="M0 0 8 -15H-8Z" />
+              <text y="20" text-anchor="middle">{{ mark.text || mark.word }}</text>
+            </g>
+          }
+        </g>
+      }
+    </svg>
+  `,
+})
+export class SeatCorners {
+  readonly setup = input.required<SketchInputs['setup']>();
+  readonly marks = input.required<readonly SketchMark[]>();
+  readonly result = input.required<SketchResult>();
+  readonly pick = input.required<SketchInputs['pick']>();
+
+  protected readonly corners = computed(() => {
+    const names = [...new Set(this.marks().map((mark) => String(mark.keys['corner'])))];
+    return names.map((name, i) => {
+      const up = /rear/.test(name) || (!/front/.test(name) && i > 1);
+      const right = /right/.test(name) || (!/left/.test(name) && i % 2 === 1);
+      return {
+        name,
+        up,
+        x: right ? 480 : 240,
+        y: up ? 74 : 204,
+        marks: this.marks()
+          .filter((mark) => String(mark.keys['corner']) === name)
+          .map((mark) => {
+            const word = String(mark.keys['state']);
+            return { ...mark, word, dx: (STATES.indexOf(word) - 1) * 74 };
+          }),
+      };
+    });
+  });
+}
