@@ -59,7 +59,7 @@ export const VIEWS = [
     go: async (page, address) => {
       await page.goto(`${address}/machines/${(await machine(page, address)).id}/survey`);
       await page.waitForSelector('iso-survey svg .axis');
-      await page.getByLabel('Time, from as found to now').fill('6');
+      await page.getByLabel('Time, from as found to now').fill('8');
     },
   },
   { name: 'bench-bed', go: (page, address) => bench(page, address, 'L-14', 'bed-twist', 0) },
@@ -71,7 +71,6 @@ export const VIEWS = [
     },
   },
   { name: 'bench-sweep', go: (page, address) => bench(page, address, 'L-14', 'tailstock-sweep', 0) },
-  { name: 'bench-cut', go: (page, address) => bench(page, address, 'L-14', 'tailstock-test-cut', 0) },
   {
     name: 'move',
     go: async (page, address) => {
@@ -136,13 +135,6 @@ export const VIEWS = [
   },
   { name: 'bench-way', go: (page, address) => bench(page, address, 'L-14', 'way-straightness', 0) },
   {
-    name: 'bench-bar',
-    go: async (page, address) => {
-      await fresh(page, address, 'L-14', 'tailstock-traverse', ['0', '-15.5', '0']);
-      await page.fill('#reading', '-9.5');
-    },
-  },
-  {
     name: 'bench-phone',
     size: { width: 390, height: 844 },
     go: (page, address) => bench(page, address, 'L-14', 'tailstock-traverse', -1),
@@ -156,6 +148,13 @@ export const VIEWS = [
       for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowUp');
       await page.getByText('is rung').waitFor();
       await page.locator('main').evaluate((main) => main.scrollTo(0, 0));
+    },
+  },
+  {
+    name: 'bench-bar',
+    go: async (page, address) => {
+      await fresh(page, address, 'L-14', 'tailstock-traverse', ['0', '-15.5', '0']);
+      await page.fill('#reading', '-9.5');
     },
   },
 ];

@@ -85,7 +85,13 @@ export class Ladder {
 
   private lines(rung: Rung): string[] {
     const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
-    return this.limited(rung).map(([name, quantity]) => inWords(quantity, rung.check.quantities[name], shown));
+    const limited = this.limited(rung);
+    return limited.map(([name, quantity]) => {
+      const info = rung.check.quantities[name];
+      const words = inWords(quantity, info, shown);
+      // Sizes have no direction to tell one from another: they carry their name.
+      return limited.length > 1 && info.magnitude ? `${info.label}: ${words}` : words;
+    });
   }
 
   private worst(rung: Rung) {
