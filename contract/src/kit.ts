@@ -3,6 +3,7 @@ import {
   choice,
   faultsOf,
   fieldRegistry,
+  material,
   measure,
   optionalMeasure,
   parseQuantity,
@@ -28,15 +29,6 @@ export const KIT_NAMES: Readonly<Record<KitKind, { readonly one: string; readonl
   'shim-stock': { one: 'shim drawer', many: 'Shim drawers', example: 'Shim drawer' },
 };
 
-const material = () =>
-  choice({
-    label: 'Material',
-    choices: [
-      { value: 'steel', label: 'steel' },
-      { value: 'cast-iron', label: 'cast iron' },
-      { value: 'aluminium', label: 'aluminium' },
-    ],
-  });
 const flag = (info: FieldInfo) => z.boolean().optional().register(fieldRegistry, info);
 
 const testBar = z.strictObject({

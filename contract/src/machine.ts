@@ -1,25 +1,9 @@
 import * as z from 'zod';
-import {
-  CHECKS,
-  choice,
-  count,
-  fieldRegistry,
-  measure,
-  optionalMeasure,
-  supportSchema,
-  type CheckDefinition,
-  type MachineFamily,
-} from '@isometra/core';
+import { CHECKS, choice, count, fieldRegistry, measure, optionalMeasure, supportSchema, type CheckDefinition } from '@isometra/core';
 import { idSchema, versionSchema } from './common.js';
+import { MACHINE_KINDS, machineFamily } from './machineKinds.js';
 
-export const MACHINE_KINDS = [
-  { value: 'engine-lathe', label: 'engine lathe' },
-  { value: 'bench-lathe', label: 'light bench lathe' },
-  { value: 'turning-centre', label: 'turning centre' },
-  { value: 'turret-mill', label: 'turret mill' },
-  { value: 'column-mill', label: 'column mill' },
-  { value: 'machining-centre', label: 'machining centre' },
-] as const;
+export { MACHINE_KINDS, machineFamily };
 
 const text = (max: number, missing = 'is missing: give a text') =>
   z
@@ -169,12 +153,6 @@ export interface Machine {
   readonly id: string;
   readonly card: MachineCardText;
   readonly version: number;
-}
-
-/** What a lathe's checks can be asked of: the family name used in the catalogue. */
-export function machineFamily(kind: string): MachineFamily {
-  if (kind.endsWith('lathe')) return 'lathe';
-  return kind === 'turning-centre' ? 'turning-centre' : 'mill';
 }
 
 /** Checks that a machine of this kind can be asked. */

@@ -42,3 +42,4 @@ export * from './calls/headMove.js';
 export * from './gravity/otherBars.js';
 export * from './moves/pose.js';
 export { supportSchema, type Support } from './moves/supports.js';
+export { material } from './checks/setupFields.js';

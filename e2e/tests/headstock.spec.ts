@@ -1,6 +1,5 @@
-import type { Page } from '@playwright/test';
 import { spindleAxisSheet } from '../../core/dist/practice/index.js';
-import { call, expect, read, test } from './shop.js';
+import { call, expect, openMachine, read, test } from './shop.js';
 
 test.use({ demo: true });
 
@@ -17,15 +16,6 @@ function readings(truth: Truth, bar: { diameter: number; freeLength: number }, p
   return sheet.readings.map(({ value }) => `${Number(value.toFixed(3))} div`);
 }
 
-const openMachine = async (page: Page, address: string, number: string) => {
-  await page.goto(`${address}/machines`);
-  await page
-    .getByRole('link', { name: new RegExp(number) })
-    .first()
-    .click();
-  await expect(page.locator('iso-ladder li').first()).toBeVisible();
-};
-
 test('L-14 from as found to in, with a bearing that will drop later', async ({ page, shop }) => {
   await openMachine(page, shop.address, 'L-14');
   const axis = page.locator('iso-ladder a[href$="bench/spindle-axis"]');
@@ -34,6 +24,7 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
     await axis.click();
     await page.getByLabel('Read, and done').check();
     await page.getByText('it counts up').click();
+    await page.getByLabel('Bed twist').fill('4 um/m per m');
     await page.getByRole('button', { name: 'Begin the round' }).click();
     // The bed of L-14 has the last of its twist left in it: the carriage rolls with it.
     const bar = { diameter: 30, freeLength: 300 };

@@ -85,3 +85,13 @@ export async function beginRound(page: Page, way: RegExp, setup: Readonly<Record
 
 /** The call column, as text. */
 export const call = (page: Page) => page.getByRole('region', { name: 'The call' });
+
+/** The page of a machine that is in the shop already. */
+export async function openMachine(page: Page, address: string, number: string): Promise<void> {
+  await page.goto(`${address}/machines`);
+  await page
+    .getByRole('link', { name: new RegExp(number) })
+    .first()
+    .click();
+  await expect(page.locator('iso-ladder li').first()).toBeVisible();
+}

@@ -23,6 +23,12 @@ const down = (info: Omit<FieldInfo, 'dimension'>) => measure('deviation', { min:
 const span = () => measure('length', { label: 'Between the bearings', above: 0, example: '350 mm' });
 const overhang = () => optionalMeasure('length', { label: 'Front bearing to the nose', min: 0, example: '60 mm' });
 
+/** Two supports that come down: the line through them, carried on to the nose in front of the front one. */
+function comingDown({ front, rear, span, overhang = 0 }: { front: number; rear: number; span: number; overhang?: number }): AxisEffect {
+  const slope = (rear - front) / span;
+  return { slopeV: 1000 * slope, height: -front + slope * overhang };
+}
+
 /** Both bearings: front down by f, rear by r over the span S turn the axis by (r − f)/S. */
 const bearings = defineChange({
   id: 'bearings',
@@ -33,10 +39,7 @@ const bearings = defineChange({
     span: span(),
     overhang: overhang(),
   }),
-  effect: ({ front, rear, span, overhang = 0 }) => {
-    const slope = (rear - front) / span;
-    return { slopeV: 1000 * slope, height: -front + slope * overhang };
-  },
+  effect: comingDown,
 });
 
 const seat = defineChange({
@@ -48,10 +51,7 @@ const seat = defineChange({
     span: measure('length', { label: 'Between front and rear of the seat', above: 0, example: '300 mm' }),
     overhang: optionalMeasure('length', { label: 'Front of the seat to the nose', min: 0, example: '60 mm' }),
   }),
-  effect: ({ front, rear, span, overhang = 0 }) => {
-    const slope = (rear - front) / span;
-    return { slopeV: 1000 * slope, height: -front + slope * overhang };
-  },
+  effect: comingDown,
 });
 
 const weight = defineChange({

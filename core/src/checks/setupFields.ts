@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { choice, fieldRegistry, optionalMeasure, measure } from '../fields.js';
 import type { RoundBar } from '../gravity/bars.js';
 
-const material = () =>
+/** What a bar is made of: its weight and stiffness follow. */
+export const material = () =>
   choice({
     label: 'Material',
     choices: [

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { measure, optionalMeasure, choice, count, fieldRegistry } from '../../fields.js';
+import { measure, optionalMeasure, count, fieldRegistry } from '../../fields.js';
 import { dot, slopeWeights } from '../../fit/line.js';
 import { heldPush, heldSag } from '../../gravity/bars.js';
 import { otherBars } from '../../gravity/otherBars.js';
@@ -8,21 +8,14 @@ import { defineCheck, type CheckInput, type Estimates, type Note } from '../defi
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { ISOLATE, shortBase, sideField, tooFew } from '../common.js';
 import { meanFormOf, swingForm } from '../runout.js';
-import { diameterDifference, diameters } from '../setupFields.js';
+import { diameterDifference, diameters, material } from '../setupFields.js';
 import { unlimited } from '../tailstock.js';
 
 const bar = z
   .strictObject({
     diameter: measure('length', { label: 'Bar diameter', above: 0, example: '25 mm' }),
     bore: optionalMeasure('length', { label: 'Bore of the bar', min: 0, example: '0', rare: true }),
-    material: choice({
-      label: 'Material',
-      choices: [
-        { value: 'steel', label: 'steel' },
-        { value: 'cast-iron', label: 'cast iron' },
-        { value: 'aluminium', label: 'aluminium' },
-      ],
-    }),
+    material: material(),
     freeLength: measure('length', { label: 'Free length', above: 0, example: '300 mm', help: 'From where it is held to its end.' }),
     diameters: diameters(),
   })

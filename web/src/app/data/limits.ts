@@ -37,6 +37,11 @@ export class Limits {
     return this.api.get<StoredLimitSheet[]>('/limits').pipe(tap((sheets) => this.known.next(sheets)));
   }
 
+  /** Every version of a sheet, newest first. */
+  versions(id: string): Observable<readonly StoredLimitSheet[]> {
+    return this.api.get<StoredLimitSheet[]>(`/limits/${id}/versions`);
+  }
+
   add(id: string, content: LimitSheet): Observable<StoredLimitSheet> {
     return this.api
       .send<StoredLimitSheet>('POST', '/limits', { id, content, version: 1, by: this.settings.by() })

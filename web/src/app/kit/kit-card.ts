@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  untracked,
+  type WritableSignal,
+} from '@angular/core';
 import { instrumentSchemaFor, type Fault } from '@isometra/core';
 import { KIT_NAMES, KIT_SCHEMAS, careSchema, daysUntilDue, kitFaults, type Care, type KitItem } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
@@ -90,18 +101,6 @@ const careForm = careSchema.omit({ notes: true });
       display: block;
       border: 1px solid var(--edge);
     }
-    .file {
-      position: relative;
-    }
-    .file input {
-      position: absolute;
-      inset: 0;
-      opacity: 0;
-      cursor: pointer;
-    }
-    .file:focus-within {
-      outline: 2px solid var(--blue);
-    }
     .acts {
       display: flex;
       gap: 10px;
@@ -118,13 +117,12 @@ export class KitCard {
   private readonly kit = inject(Kit);
   private readonly settings = inject(Settings);
 
-  protected readonly open = linkedSignal(() => this.item().version === 0);
-  protected readonly name = linkedSignal(() => this.item().name);
-  protected readonly data = linkedSignal<FormValue>(() => this.item().data);
-  protected readonly care = linkedSignal<FormValue>(() => {
-    const { notes: _notes, ...care } = this.item().care;
-    return care;
-  });
+  /** What is typed is about one version of the piece: a photograph that is added leaves it as it is. */
+  private readonly about = computed(() => `${this.item().id}/${this.item().version}`);
+  protected readonly open = this.typed((item) => item.version === 0);
+  protected readonly name = this.typed((item) => item.name);
+  protected readonly data = this.typed((item): FormValue => item.data);
+  protected readonly care = this.typed(({ care: { notes: _notes, ...care } }): FormValue => care);
   protected readonly note = signal('');
   protected readonly names = KIT_NAMES;
   protected readonly careSchema = careForm;
@@ -149,6 +147,11 @@ export class KitCard {
   );
   protected readonly stock = computed(() => (this.data()['stock'] ?? []) as readonly ShimRow[]);
   protected readonly short = computed(() => shortOf(this.item()));
+
+  /** A part of the piece as it is being changed; it begins anew with another piece or another version. */
+  private typed<T>(part: (item: KitItem) => T): WritableSignal<T> {
+    return linkedSignal({ source: this.about, computation: () => untracked(() => part(this.item())) });
+  }
 
   protected setStock(stock: readonly ShimRow[]): void {
     this.data.update((data) => withField({ ...data, stock }, 'stock', stock));

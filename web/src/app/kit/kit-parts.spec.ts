@@ -173,6 +173,18 @@ describe('kit with its care', () => {
     expect(api.sent[0].path).toMatch(/^\/kit\/dial\/photos\?id=[0-9a-f-]{36}&by=HB$/);
   });
 
+  it('a photograph that is added leaves what is being typed as it is', async () => {
+    openShop();
+    const item = piece('pins', { diameter: '10 mm' });
+    const card = await show(KitCard, { item });
+    await card.press('Change My pins');
+    await card.type('Name', 'Other pins');
+    card.fixture.componentRef.setInput('item', { ...item, photos: ['0d2ff3bb-9ea9-4c7b-8d14-24f1a3e8b0a2'] });
+    await card.fixture.whenStable();
+    expect(card.all('img').length).toBe(1);
+    expect((card.all('input')[0] as HTMLInputElement).value).toBe('Other pins');
+  });
+
   it('a refusal is told on the card', async () => {
     const { api } = openShop();
     const card = await show(KitCard, { item: piece('pins', { diameter: '10 mm' }) });

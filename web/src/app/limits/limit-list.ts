@@ -12,8 +12,9 @@ import { giveFile } from '../ui/give-file';
 import { limitsFromFile } from './files';
 import { JobLimits } from './job-limits';
 import { draftOf, rawSheet, withLines, type LineDraft } from './limit-draft';
-import { LimitTable } from './limit-table';
+import { LimitTable, type LineEdit } from './limit-table';
 import { Rejudge } from './rejudge';
+import { Versions } from './versions';
 
 interface SheetDraft {
   readonly name: string;
@@ -22,10 +23,17 @@ interface SheetDraft {
   readonly version: number;
 }
 
+const PANELS = [
+  { id: 'table', name: 'the zones' },
+  { id: 'job', name: 'limits from the job' },
+  { id: 'again', name: 'judge old rounds by it' },
+  { id: 'versions', name: 'its versions' },
+] as const;
+
 /** By what calls are made: sheets to start from, and the shop's own with every version. */
 @Component({
   selector: 'iso-limit-list',
-  imports: [RouterLink, RouterLinkActive, LimitTable, JobLimits, Rejudge],
+  imports: [RouterLink, RouterLinkActive, LimitTable, JobLimits, Rejudge, Versions],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './limit-list.html',
   styleUrl: './limit-list.css',
@@ -44,12 +52,8 @@ export class LimitList {
   protected readonly problem = signal('');
   protected readonly told = signal('');
   protected readonly badFile = signal<{ readonly name: string; readonly faults: readonly Fault[] } | null>(null);
-  protected readonly panels = [
-    { id: 'table', name: 'the zones' },
-    { id: 'job', name: 'limits from the job' },
-    { id: 'again', name: 'judge old rounds by it' },
-  ] as const;
-  protected readonly panel = signal<'table' | 'job' | 'again'>('table');
+  protected readonly panels = computed(() => PANELS.filter((panel) => panel.id !== 'versions' || this.sheet()?.own));
+  protected readonly panel = signal<(typeof PANELS)[number]['id']>('table');
 
   private readonly read = computed(() => {
     const draft = this.draft();
@@ -69,6 +73,7 @@ export class LimitList {
       untracked(() => {
         this.draft.set(this.drafts.read<SheetDraft>(`limits:${id}`) ?? null);
         this.tried.set(false);
+        if (this.panel() === 'versions') this.panel.set('table');
         this.problem.set('');
       });
     });
@@ -104,6 +109,10 @@ export class LimitList {
     }));
     this.drafts.keep(`limits:${sheet.id}`, this.draft());
     this.told.set('');
+  }
+
+  protected edit({ index, field, text }: LineEdit): void {
+    this.type({ lines: this.lines().map((line, i) => (i === index ? { ...line, [field]: text } : line)) });
   }
 
   protected forget(): void {
@@ -150,6 +159,12 @@ export class LimitList {
     if (sheet.own) this.change(content, this.draft()?.version ?? sheet.version);
     else this.add({ ...content, name: `${sheet.content.name}, for the job` });
     this.panel.set('table');
+  }
+
+  /** An older version becomes the newest one again. */
+  protected bringBack(content: LimitSheet): void {
+    const sheet = this.sheet();
+    if (sheet?.own) this.change(content, sheet.version);
   }
 
   protected async importFile(input: HTMLInputElement): Promise<void> {

@@ -15,6 +15,13 @@ interface Cell {
   readonly shown: boolean;
 }
 
+/** One field of one line as it was typed. */
+export interface LineEdit {
+  readonly index: number;
+  readonly field: LineField;
+  readonly text: string;
+}
+
 /** The lines of a limit sheet, a block for each check. */
 @Component({
   selector: 'iso-limit-table',
@@ -27,7 +34,7 @@ export class LimitTable {
   readonly lines = input.required<readonly LineDraft[]>();
   readonly faults = input<readonly Fault[]>([]);
   readonly editable = input(false);
-  readonly changed = output<readonly LineDraft[]>();
+  readonly edited = output<LineEdit>();
   private readonly settings = inject(Settings);
 
   protected readonly blocks = computed(() => {
@@ -71,7 +78,7 @@ export class LimitTable {
   }
 
   protected set(index: number, field: LineField, text: string): void {
-    this.changed.emit(this.lines().map((line, i) => (i === index ? { ...line, [field]: this.full(line, field, text) } : line)));
+    this.edited.emit({ index, field, text: this.full(this.lines()[index], field, text) });
   }
 
   /** A bare number gets the unit shown, so that it stays what it was when the units are switched. */

@@ -157,6 +157,18 @@ describe('the limits', () => {
     expect(page.text()).not.toContain('was not taken in');
   });
 
+  it('its versions are told with what each changed, and an old one can be brought back', async () => {
+    const { api, page } = await open('ours');
+    const wider = { ...own(), lines: [{ ...own().lines[0], zone: [-40, 40] as const }] };
+    api.versions = [{ ...stored(3), content: wider }, stored(2), { ...stored(1), content: { ...own(), name: 'First' } }];
+    page.named('its versions').querySelector('input')?.dispatchEvent(new Event('change'));
+    await page.fixture.whenStable();
+    expect(page.text()).toContain('1 changed, 1 taken out');
+    expect(page.text()).toContain('called “Ours”');
+    await page.press('Bring back version 2');
+    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ content: own(), version: 3 }));
+  });
+
   it('a sheet that is not there says so', async () => {
     expect((await open('nothing')).page.text()).toContain('There is no such sheet');
   });

@@ -1,7 +1,8 @@
 import { AsyncPipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { MACHINE_KINDS, type Machine } from '@isometra/contract';
+import type { Machine } from '@isometra/contract';
+import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
 import type { ApiFailure } from '../data/api';
 import { Machines } from '../data/machines';
 

@@ -40,6 +40,7 @@ export class History {
     return {
       round,
       when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+      survey: this.desk.surveys().length > 1 ? (this.desk.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
       calls: quantities.map(([name, quantity]) => ({
         label: check.quantities[name].label,
         state: quantity.verdict as GlyphState,

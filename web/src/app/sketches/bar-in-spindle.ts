@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Mark } from './mark';
 import type { SketchInputs, SketchMark, SketchResult } from './sketch';
 
 const GRIP = 170;
@@ -14,6 +15,7 @@ const VIEWS = [
  */
 @Component({
   selector: 'iso-bar-in-spindle',
+  imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
@@ -29,16 +31,7 @@ const VIEWS = [
             <text class="words" x="420" y="76" text-anchor="middle">{{ rear() ? 'operator (read from the rear)' : 'operator' }}</text>
           }
           @for (mark of view.marks; track mark.index) {
-            <g
-              class="mark"
-              [class.next]="mark.state === 'next'"
-              [class.read]="mark.text"
-              tabindex="-1"
-              role="button"
-              [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
-              [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'"
-              (click)="pick()(mark.index)"
-            >
+            <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
               <path class="seat" [attr.d]="mark.tip" />
               <text [attr.y]="mark.textY" text-anchor="middle">{{ mark.name }} {{ mark.text }}</text>
             </g>

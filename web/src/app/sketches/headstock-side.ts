@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Mark } from './mark';
 import type { SketchInputs, SketchMark, SketchResult } from './sketch';
 
 interface Spot {
@@ -26,6 +27,7 @@ const TIPS = { above: 'M0 0 8 -15H-8Z', axis: 'M0 0 15 -8V8Z' } as const;
 /** A headstock from the side, with the places that have a name: bearings, nose, taper, face, point. */
 @Component({
   selector: 'iso-headstock-side',
+  imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
@@ -38,16 +40,7 @@ const TIPS = { above: 'M0 0 8 -15H-8Z', axis: 'M0 0 15 -8V8Z' } as const;
         <path class="iron" d="M488 -9H672V9H488Z" fill-opacity="0.6" />
         <line class="axis" x1="20" x2="705" y1="0" y2="0" />
         @for (mark of spots(); track mark.index) {
-          <g
-            class="mark"
-            [class.next]="mark.state === 'next'"
-            [class.read]="mark.text"
-            tabindex="-1"
-            role="button"
-            [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
-            [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'"
-            (click)="pick()(mark.index)"
-          >
+          <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
             <path class="seat" [attr.d]="mark.tip" />
             <text [attr.x]="mark.textX" [attr.y]="mark.textY" text-anchor="middle">{{ mark.words }}</text>
           </g>

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Mark } from './mark';
 import type { SketchInputs, SketchMark, SketchResult } from './sketch';
 
 const LEFT = 60;
@@ -18,6 +19,7 @@ const ALONG = 'at';
  */
 @Component({
   selector: 'iso-places',
+  imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
@@ -27,16 +29,7 @@ const ALONG = 'at';
           <text class="words" x="8" y="-22">{{ row.name }}</text>
           <path class="iron" d="M40 0H680V10H40Z" />
           @for (mark of row.marks; track mark.index) {
-            <g
-              class="mark"
-              [class.next]="mark.state === 'next'"
-              [class.read]="mark.text"
-              role="button"
-              tabindex="-1"
-              [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
-              [attr.transform]="'translate(' + mark.x + ' 0)'"
-              (click)="pick()(mark.index)"
-            >
+            <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' 0)'">
               <path class="seat" d="M0 0 8 -15H-8Z" />
               <text y="26" text-anchor="middle">{{ mark.text }}</text>
             </g>

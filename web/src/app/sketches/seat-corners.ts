@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Mark } from './mark';
 import type { SketchInputs, SketchMark, SketchResult } from './sketch';
 
 const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
@@ -6,6 +7,7 @@ const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
 /** A casting from above, its corners pressed one after the other: free, pressed, clamped. */
 @Component({
   selector: 'iso-seat-corners',
+  imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
@@ -16,16 +18,7 @@ const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
         <g [attr.transform]="'translate(' + corner.x + ' ' + corner.y + ')'">
           <text class="words" [attr.y]="corner.up ? -26 : 46" text-anchor="middle">{{ corner.name }}</text>
           @for (mark of corner.marks; track mark.index) {
-            <g
-              class="mark"
-              [class.next]="mark.state === 'next'"
-              [class.read]="mark.text"
-              tabindex="-1"
-              role="button"
-              [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
-              [attr.transform]="'translate(' + mark.dx + ' 0)'"
-              (click)="pick()(mark.index)"
-            >
+            <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.dx + ' 0)'">
               <path class="seat" d="M0 0 8 -15H-8Z" />
               <text y="20" text-anchor="middle">{{ mark.text || mark.word }}</text>
             </g>

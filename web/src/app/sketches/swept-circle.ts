@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Mark } from './mark';
 import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
 
 const RADIUS = 74;
@@ -6,6 +7,7 @@ const RADIUS = 74;
 /** What is swept, seen from the headstock: the operator on the right, the spindle axis as a cross, the feature where it was found. */
 @Component({
   selector: 'iso-swept-circle',
+  imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
@@ -24,15 +26,7 @@ const RADIUS = 74;
         <path class="ghost" [class.out]="result().out" [attr.d]="'M0 0L' + at().x + ' ' + at().y" />
         <circle class="ghost" [class.out]="result().out" r="3.5" [attr.cx]="at().x" [attr.cy]="at().y" />
         @for (mark of placed(); track mark.index) {
-          <g
-            class="mark"
-            [class.next]="mark.state === 'next'"
-            [class.read]="mark.text"
-            role="button"
-            tabindex="-1"
-            [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
-            (click)="pick()(mark.index)"
-          >
+          <g [isoMark]="mark" [pick]="pick()">
             <path
               class="seat"
               d="M0 0 8 -15H-8Z"

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { Mark } from './mark';
 import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
 
 const LEFT = 130;
@@ -7,6 +8,7 @@ const RIGHT = 600;
 /** A bar turned where it stands, from above: pads to measure, the tool on its side, the tail centre where it was found. */
 @Component({
   selector: 'iso-turned-bar',
+  imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
@@ -33,16 +35,7 @@ const RIGHT = 600;
         <text class="words" x="392" [attr.y]="tool() * 62 + 4">tool</text>
         <text class="words" x="360" y="118" text-anchor="middle">operator</text>
         @for (mark of pads(); track mark.index) {
-          <g
-            class="mark"
-            [class.next]="mark.state === 'next'"
-            [class.read]="mark.text"
-            role="button"
-            tabindex="-1"
-            [attr.aria-label]="mark.label + (mark.text ? ', reads ' + mark.text : '')"
-            [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'"
-            (click)="pick()(mark.index)"
-          >
+          <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
             <path class="seat" d="M-10 -24H10V24H-10Z" />
             <text y="-34" text-anchor="middle">{{ mark.text }}</text>
           </g>

@@ -103,7 +103,7 @@ export class FaceTable {
   readonly amounts = input<Readonly<Record<string, number>>>({});
   readonly selected = input<string | null>(null);
   readonly picked = output<string>();
-  readonly changed = output<Casting>();
+  readonly changed = output<{ readonly id: string; readonly part: Partial<Face> }>();
   private readonly settings = inject(Settings);
   protected readonly fault = signal('');
   protected readonly allowed = [
@@ -131,10 +131,7 @@ export class FaceTable {
   }
 
   protected set(face: Face, part: Partial<Face>): void {
-    this.changed.emit({
-      ...this.casting(),
-      supports: this.casting().supports.map((entry) => (entry.id === face.id ? { ...entry, ...part } : entry)),
-    });
+    this.changed.emit({ id: face.id, part });
   }
 
   protected place(face: Face, axis: number, field: HTMLInputElement): void {

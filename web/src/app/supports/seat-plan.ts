@@ -191,9 +191,9 @@ export class SeatPlan {
     this.told.set('');
   }
 
-  protected moveFace({ id, at }: { readonly id: string; readonly at: [number, number, number] }): void {
+  protected changeFace({ id, part }: { readonly id: string; readonly part: Partial<Casting['supports'][number]> }): void {
     const casting = this.casting();
-    if (casting) this.change({ ...casting, supports: casting.supports.map((entry) => (entry.id === id ? { ...entry, at } : entry)) });
+    if (casting) this.change({ ...casting, supports: casting.supports.map((entry) => (entry.id === id ? { ...entry, ...part } : entry)) });
   }
 
   protected startFrom(event: Event): void {

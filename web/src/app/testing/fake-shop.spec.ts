@@ -31,6 +31,7 @@ export class FakeApi {
   rounds: Round[] = [];
   surveys: Survey[] = [survey()];
   limits: StoredLimitSheet[] = [];
+  versions: StoredLimitSheet[] = [];
   /** The next write is refused with this. */
   refuse: ApiFailure | undefined;
 
@@ -56,6 +57,7 @@ export class FakeApi {
     if (path === '/machines') return this.machines;
     if (path === '/kit') return this.kit;
     if (path === '/limits') return this.limits;
+    if (/^\/limits\/[^/]+\/versions$/.test(path)) return this.versions;
     if (/^\/machines\/[^/]+\/surveys$/.test(path)) return this.surveys;
     const rounds = /^\/machines\/([^/]+)\/rounds/.exec(path);
     if (rounds) return this.rounds;

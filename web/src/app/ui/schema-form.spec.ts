@@ -105,15 +105,45 @@ describe('rows of a list', () => {
     form.fixture.componentInstance.changed.subscribe((value) => changes.push(value));
     expect(form.text()).toContain('Diameter "thick" is not a length');
     await form.press('Add a row');
+    const answer = async () => {
+      form.fixture.componentRef.setInput('value', changes.at(-1));
+      await form.fixture.whenStable();
+    };
     expect(changes.at(-1)).toEqual({ diameters: [{ at: '20 mm', diameter: 'thick' }, {}] });
+    await answer();
     await form.type('Diameter', '25.002');
-    expect(changes.at(-1)).toEqual({ diameters: [{ at: '20 mm', diameter: '25.002 mm' }] });
+    await answer();
+    expect(changes.at(-1)).toEqual({ diameters: [{ at: '20 mm', diameter: '25.002 mm' }, {}] });
+    await form.press('Take out row 2 of Diameters');
+    await answer();
     await form.press('Take out row 1 of Diameters');
     expect(changes.at(-1)).toEqual({});
   });
 
   it('are written out with their units', () => {
     expect(settled(bar, { diameters: [{ at: '20', diameter: '25' }] }, 'mm')).toEqual({ diameters: [{ at: '20 mm', diameter: '25 mm' }] });
+  });
+});
+
+describe('changes that come quickly', () => {
+  it('build on each other before the owner of the value has answered', async () => {
+    openShop();
+    const row = z.strictObject({
+      one: measure('length', { label: 'One', example: '1 mm' }),
+      two: measure('length', { label: 'Two', example: '2 mm' }),
+    });
+    const form = await show(SchemaForm, { schema: row, value: {} });
+    const changes: FormValue[] = [];
+    form.fixture.componentInstance.changed.subscribe((value) => changes.push(value));
+    const [one, two] = form.all('input') as HTMLInputElement[];
+    for (const [field, text] of [
+      [one, '1 mm'],
+      [two, '2 mm'],
+    ] as const) {
+      field.value = text;
+      field.dispatchEvent(new Event('input'));
+    }
+    expect(changes.at(-1)).toEqual({ one: '1 mm', two: '2 mm' });
   });
 });
 

@@ -1,5 +1,5 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Checkbox } from 'primeng/checkbox';
 import { Select } from 'primeng/select';
@@ -32,6 +32,7 @@ export class SchemaForm {
   readonly changed = output<FormValue>();
 
   private readonly settings = inject(Settings);
+  private readonly latest = linkedSignal(() => this.value());
   private readonly touched = signal<ReadonlySet<string>>(new Set());
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
   protected readonly opened = signal(false);
@@ -60,7 +61,7 @@ export class SchemaForm {
 
   /** A row changed, added at the end, or taken out (null). */
   protected setRow(field: FieldModel, index: number, row: FormValue | null): void {
-    const rows = [...this.rows(field)];
+    const rows = [...((this.latest()[field.key] as readonly FormValue[] | undefined) ?? [])];
     if (row === null) rows.splice(index, 1);
     else rows[index] = row;
     this.set(field, rows.length ? rows : undefined);
@@ -101,6 +102,8 @@ export class SchemaForm {
   }
 
   protected set(field: FieldModel, next: unknown): void {
-    this.changed.emit(withField(this.value(), field.key, next));
+    // Two changes may come before the first has gone round through the owner of the value: the second builds on it.
+    this.latest.update((value) => withField(value, field.key, next));
+    this.changed.emit(this.latest());
   }
 }

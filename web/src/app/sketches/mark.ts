@@ -1,0 +1,20 @@
+import { Directive, input } from '@angular/core';
+import type { SketchInputs, SketchMark } from './sketch';
+
+/** A place on a drawing: told by name, chosen by a click, yellow when it is next and blue when it is read. */
+@Directive({
+  selector: '[isoMark]',
+  host: {
+    class: 'mark',
+    role: 'button',
+    tabindex: '-1',
+    '[class.next]': "isoMark().state === 'next'",
+    '[class.read]': '!!isoMark().text',
+    '[attr.aria-label]': "isoMark().label + (isoMark().text ? ', reads ' + isoMark().text : '')",
+    '(click)': 'pick()(isoMark().index)',
+  },
+})
+export class Mark {
+  readonly isoMark = input.required<SketchMark>();
+  readonly pick = input.required<SketchInputs['pick']>();
+}
