@@ -4,7 +4,7 @@ import { drift, lengthRead, verdictOf, type Move, type Quantity, type QuantityIn
 import { Settings } from '../data/settings';
 import { VERBS } from '../job/job-texts';
 import { Desk } from '../tailstock/desk';
-import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
+import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
 import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
@@ -50,7 +50,7 @@ export class CallColumn {
       label: info.label,
       info,
       state: quantity.verdict as GlyphState,
-      way: wayOf(quantity.direction),
+      way: wayOut(quantity, info),
       head: zero ? `${info.label}: nothing to be told from zero` : `${info.subject ?? info.label} is`,
       large: zero ? '' : large,
       figure: large.split(' ')[0],

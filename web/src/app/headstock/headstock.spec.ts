@@ -31,6 +31,7 @@ describe('around the headstock', () => {
       await page.type('Front bearing to the nose', '60 mm');
       expect(page.text()).toContain('the free end of the axis goes 100 µm/m down, the centre goes 0.036 mm down');
       await page.press('Put it on the list');
+      expect(page.all('[role=alert]').length).toBe(0);
       expect(last(api).planned[0].change).toEqual({
         kind: 'bearings',
         fields: { front: '0.03 mm', rear: '0 µm', span: '300 mm', overhang: '60 mm' },

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { CHANGE_KINDS, effectOf, type AxisEffect, type PlannedChange } from '@isometra/core';
 import { pendingOf, type Planned } from '@isometra/contract';
 import { Settings } from '../data/settings';
@@ -60,6 +60,7 @@ export class PlannedChanges {
   protected readonly tried = signal(false);
   private readonly full = computed(() => settled(this.kind().fields, this.fields(), this.settings.system()));
   protected readonly faults = computed(() => formFaults(this.kind().fields, this.full()));
+  private readonly form = viewChild(SchemaForm);
   private readonly planned = computed(() => this.desk.survey()?.planned ?? []);
 
   private told({ slopeV, height }: AxisEffect): string {
@@ -117,6 +118,7 @@ export class PlannedChanges {
     };
     this.changes.save({ planned: [...this.planned(), entry] }, 'It is on the list: the aims of what follows the axis have moved.');
     this.fields.set({});
+    this.form()?.forget();
     this.tried.set(false);
   }
 

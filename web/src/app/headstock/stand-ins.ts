@@ -81,7 +81,7 @@ export class StandIns {
   private readonly settings = inject(Settings);
   protected readonly chosen = signal('');
   protected readonly where = signal('');
-  protected readonly typed = signal<Readonly<Record<string, string>>>({});
+  protected readonly typed = signal<Readonly<Record<string, string | undefined>>>({});
   protected readonly fault = signal('');
   private readonly unit = computed(() => (this.settings.system() === 'mm' ? 'mm' : 'thou'));
   protected readonly example = computed(() => (this.settings.system() === 'mm' ? '0.120 mm' : '4.7 thou'));

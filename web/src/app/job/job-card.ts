@@ -54,6 +54,7 @@ export class JobCard implements OnDestroy {
   });
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => (MOVES.get(this.kind())?.input.shape['gain'] ? this.desk.gain(this.kind()) : null));
+  protected readonly shims = computed(() => ['shim-leaves', 'base-shims'].includes(this.kind()));
   protected readonly base = computed(() => this.card()?.base);
 
   /** The plan of the chosen kind, or why there is none. */

@@ -1,5 +1,6 @@
 import type { Instrument, NeedleTarget } from '@isometra/core';
 import { dialFactor } from '@isometra/core';
+import { isZero } from '../ui/say';
 
 export const KIND_NAMES: Readonly<Record<string, string>> = {
   adjuster: 'turn the adjusting screws',
@@ -84,8 +85,9 @@ export function facesText(plan: Readonly<Record<string, unknown>>, show: (um: nu
   const faces = plan['supports'];
   if (typeof faces !== 'object' || faces === null || Array.isArray(faces)) return undefined;
   const amounts = Object.entries(faces as Record<string, number>);
-  const worked = amounts.filter(([, amount]) => Math.abs(amount) >= 0.05);
-  const left = amounts.filter(([, amount]) => Math.abs(amount) < 0.05).map(([id]) => id);
+  // What would be shown as nothing is left as it is: no scraper takes that off.
+  const worked = amounts.filter(([, amount]) => !isZero(show(Math.abs(amount))));
+  const left = amounts.filter(([, amount]) => isZero(show(Math.abs(amount)))).map(([id]) => id);
   return [
     ...worked.map(([id, amount]) => `${id}: ${amount < 0 ? 'scrape' : 'shim'} ${show(Math.abs(amount))}`),
     ...(left.length ? [`leave ${left.join(', ')} as ${left.length > 1 ? 'they are' : 'it is'}`] : []),

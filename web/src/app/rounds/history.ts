@@ -5,7 +5,7 @@ import { judgedMoves, type Round } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
-import { Glyph, wayOf, type GlyphState } from '../ui/glyph';
+import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
 import { bothUnits, inWords, spoken } from '../ui/say';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 
@@ -44,7 +44,7 @@ export class History {
       calls: quantities.map(([name, quantity]) => ({
         label: check.quantities[name].label,
         state: quantity.verdict as GlyphState,
-        way: wayOf(quantity.direction),
+        way: wayOut(quantity, check.quantities[name]),
         text: inWords(quantity, check.quantities[name], this.shown()),
       })),
       moves: round.moves.map((move) => {

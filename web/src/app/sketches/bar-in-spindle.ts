@@ -6,7 +6,7 @@ const GRIP = 170;
 const END = 620;
 const VIEWS = [
   { plane: 'h', y: 82, title: 'from above' },
-  { plane: 'v', y: 236, title: 'from the side' },
+  { plane: 'v', y: 258, title: 'from the side' },
 ] as const;
 
 /**
@@ -19,7 +19,7 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
-    <svg viewBox="0 0 720 300" role="group" aria-label="Bar in the spindle, with the places to read">
+    <svg viewBox="0 0 720 336" role="group" aria-label="Bar in the spindle, with the places to read">
       @for (view of views(); track view.plane) {
         <g [attr.transform]="'translate(0 ' + view.y + ')'">
           <text class="words" x="8" y="-54">{{ view.title }}</text>
@@ -28,7 +28,7 @@ const VIEWS = [
           <path class="iron" d="M170 -11H652V11H170Z" fill-opacity="0.6" />
           <path class="axis" fill="none" d="M60 -28a30 30 0 0 1 0 56M54 22 60 28 66 21" />
           @if (view.plane === 'h') {
-            <text class="words" x="420" y="76" text-anchor="middle">{{ rear() ? 'operator (read from the rear)' : 'operator' }}</text>
+            <text class="words" x="420" y="74" text-anchor="middle">{{ rear() ? 'operator (read from the rear)' : 'operator' }}</text>
           }
           @for (mark of view.marks; track mark.index) {
             <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
@@ -68,7 +68,7 @@ export class BarInSpindle {
           x: GRIP + (Number(mark.keys['at']) / this.length()) * (END - GRIP) + (highest ? -9 : 9) + turned,
           y: side * 13,
           tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',
-          textY: side * (highest ? 31 : 46) + 4,
+          textY: side * (highest ? 31 : 56) + 4,
           name: highest ? 'high' : 'low',
         };
       });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input, output, signal } fro
 import { parseQuantity } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
-import { bothUnits } from '../ui/say';
+import { bothUnits, isZero } from '../ui/say';
 
 type Face = Casting['supports'][number];
 
@@ -127,7 +127,8 @@ export class FaceTable {
   protected planned(id: string): string {
     const amount = this.amounts()[id];
     if (amount === undefined) return '';
-    return Math.abs(amount) < 0.05 ? 'leave' : `${amount < 0 ? 'scrape' : 'shim'} ${this.size(amount)}`;
+    const size = this.size(amount);
+    return isZero(size) ? 'leave' : `${amount < 0 ? 'scrape' : 'shim'} ${size}`;
   }
 
   protected set(face: Face, part: Partial<Face>): void {

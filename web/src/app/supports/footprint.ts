@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, type ElementRef, computed, inject, 
 import type { Support } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
-import { bothUnits } from '../ui/say';
+import { bothUnits, isZero } from '../ui/say';
 
 /** A face on the footprint: where it is drawn and what is to be done to it. */
 interface Face {
@@ -120,14 +120,15 @@ export class Footprint {
     return this.casting().supports.map((support) => {
       const amount = amounts[support.id] ?? 0;
       const size = bothUnits(amount, 'deviation', shown, 1).large;
+      const left = isZero(size);
       const [nx, ny] = [support.normal[right], sign * support.normal[down]];
       const flat = Math.hypot(nx, ny) < 0.1;
       return {
         support,
         ...this.place(support.at),
-        bar: amount === 0 ? 0 : Math.max(3, (MOST_BAR * Math.abs(amount)) / largest),
+        bar: left ? 0 : Math.max(3, (MOST_BAR * Math.abs(amount)) / largest),
         scraped: amount < 0,
-        words: support.id in amounts ? (Math.abs(amount) < 0.05 ? 'leave' : `${amount < 0 ? 'scrape' : 'shim'} ${size}`) : '',
+        words: support.id in amounts ? (left ? 'leave' : `${amount < 0 ? 'scrape' : 'shim'} ${size}`) : '',
         turn: flat ? null : (Math.atan2(nx, -ny) * 180) / Math.PI,
       };
     });

@@ -124,7 +124,7 @@ export class SeatPlan {
       name,
       label: COMPONENTS[name] ?? name,
       slope: index > 2,
-      value: this.wish().want[name],
+      value: this.wish().want[name] as number | undefined,
       unit: index > 2 ? 'µm/m' : 'µm',
       words: this.wish().want[name] === undefined ? 'free' : poseWords(name, this.wish().want[name], this.shown()),
     })),

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, comp
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { machineFamily, type Rung } from '@isometra/contract';
 import { Settings } from '../data/settings';
-import { Glyph, wayOf } from '../ui/glyph';
+import { Glyph, wayOut } from '../ui/glyph';
 import { inWords } from '../ui/say';
 import { Desk } from './desk';
 
@@ -96,6 +96,6 @@ export class Ladder {
 
   private worst(rung: Rung) {
     const out = this.limited(rung).find(([, quantity]) => quantity.verdict === 'out');
-    return wayOf(out?.[1].direction ?? null);
+    return out ? wayOut(out[1], rung.check.quantities[out[0]]) : null;
   }
 }

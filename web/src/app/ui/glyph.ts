@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Quantity, QuantityInfo } from '@isometra/core';
 
 /** State of a rung or a call: told by shape first, colour second. */
 export type GlyphState = 'in' | 'out' | 'unsure' | 'stale' | 'none' | 'left';
@@ -74,4 +75,11 @@ export function wayOf(direction: string | null): GlyphWay {
   if (/away from the operator/.test(direction)) return 'away';
   if (/\b(?:high|up|rising)\b/.test(direction)) return 'up';
   return /\b(?:low|down|falling)\b/.test(direction) ? 'down' : null;
+}
+
+/** The way an arrow points for a value that is out: to the side of its zone on which it lies, which need not be that of its sign. */
+export function wayOut({ value, limit }: Pick<Quantity, 'value' | 'limit'>, info: QuantityInfo): GlyphWay {
+  const [low, high] = limit ?? [null, null];
+  if (low !== null && value < low) return wayOf(info.words?.minus ?? null);
+  return wayOf((high !== null && value > high ? info.words?.plus : undefined) ?? null);
 }

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Dial } from './dial';
-import { Glyph, wayOf, type GlyphState } from './glyph';
+import { Glyph, wayOf, type GlyphState, wayOut } from './glyph';
 
 async function render<T>(component: new () => T, inputs: Record<string, unknown>): Promise<HTMLElement> {
   const fixture = TestBed.createComponent(component);
@@ -35,5 +35,15 @@ describe('the dial', () => {
     expect(needles).toContain('rotate(162)');
     expect(element.querySelector('svg')?.getAttribute('aria-label')).toBe('Needle at 10.0 divisions, to go to 22.5');
     expect((await render(Dial, {})).querySelector('svg')?.getAttribute('aria-label')).toBe('Dial without a reading');
+  });
+});
+
+describe('the arrow of a value that is out', () => {
+  const info = { words: { plus: 'pointing up at its free end', minus: 'pointing down at its free end' } } as never;
+  it('points to the side of the zone on which it lies, also where the sign says otherwise', () => {
+    expect(wayOut({ value: 12, limit: [88, 155] }, info)).toBe('down');
+    expect(wayOut({ value: 12, limit: [0, 5] }, info)).toBe('up');
+    expect(wayOut({ value: 12, limit: [0, 50] }, info)).toBeNull();
+    expect(wayOut({ value: 12, limit: null }, info)).toBeNull();
   });
 });

@@ -51,6 +51,11 @@ export class SchemaForm {
     return part.def.innerType ?? (part as unknown as z.ZodObject);
   }
 
+  /** Begin anew: no field has been touched. */
+  forget(): void {
+    this.touched.set(new Set());
+  }
+
   protected rows(field: FieldModel): readonly FormValue[] {
     return (this.value()[field.key] as readonly FormValue[] | undefined) ?? [];
   }
