@@ -1,11 +1,12 @@
 import { TestBed } from '@angular/core/testing';
 import { provideHttpClient } from '@angular/common/http';
-import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
 import type { ReadingWrite, Round, StoredReading } from '@isometra/contract';
 import { Outbox } from '../data/outbox';
 import { Rounds } from '../data/rounds';
 import { Desk } from '../tailstock/desk';
+import { until } from '../testing/fake-shop.spec';
 import { BenchStore, withReadings } from './bench-store';
 
 const check = CHECKS.get('tailstock-traverse') as CheckDefinition;
@@ -162,7 +163,13 @@ describe('the bench', () => {
 describe('the outbox', () => {
   let http: HttpTestingController;
   let outbox: Outbox;
-  const settle = () => new Promise((resolve) => setTimeout(resolve, 20));
+  /** The request for a path, once it has gone out: the lock between tabs is handed over in its own time. */
+  const arrived = async (path: string): Promise<TestRequest> => {
+    let found: TestRequest | undefined;
+    await until(() => (found = http.match(path)[0]) !== undefined);
+    if (!found) throw new Error(`nothing was sent to ${path}`);
+    return found;
+  };
 
   beforeEach(() => {
     localStorage.clear();
@@ -173,17 +180,16 @@ describe('the outbox', () => {
 
   it('keeps a write until the server has taken it, and sends it again with the same content', async () => {
     outbox.put({ id: 'a', method: 'POST', path: '/rounds/1/readings', body: { id: 'a' }, round: '1' });
-    await settle();
-    http.expectOne('/api/rounds/1/readings').flush('', { status: 503, statusText: 'away' });
-    await settle();
+    (await arrived('/api/rounds/1/readings')).flush('', { status: 503, statusText: 'away' });
+    await until(() => outbox.away());
     expect(outbox.away()).toBeTrue();
     expect(outbox.waiting()).toBe(1);
     expect(JSON.parse(localStorage.getItem('isometra-outbox') ?? '[]').length).toBe(1);
     await new Promise((resolve) => setTimeout(resolve, 1600));
-    const again = http.expectOne('/api/rounds/1/readings');
+    const again = await arrived('/api/rounds/1/readings');
     expect(again.request.body).toEqual({ id: 'a' });
     again.flush([]);
-    await settle();
+    await until(() => outbox.waiting() === 0);
     expect(outbox.waiting()).toBe(0);
     expect(outbox.away()).toBeFalse();
   });
@@ -193,13 +199,12 @@ describe('the outbox', () => {
     outbox.answers.subscribe(({ failure }) => told.push(failure?.message));
     outbox.put({ id: 'a', method: 'POST', path: '/one', body: {}, round: '1' });
     outbox.put({ id: 'b', method: 'POST', path: '/two', body: {}, round: '1' });
-    await settle();
-    http
-      .expectOne('/api/one')
-      .flush({ errors: [{ path: 'value', message: 'is wrong', example: '1 div' }] }, { status: 400, statusText: 'bad' });
-    await settle();
-    http.expectOne('/api/two').flush([]);
-    await settle();
+    (await arrived('/api/one')).flush(
+      { errors: [{ path: 'value', message: 'is wrong', example: '1 div' }] },
+      { status: 400, statusText: 'bad' },
+    );
+    (await arrived('/api/two')).flush([]);
+    await until(() => told.length === 2 && outbox.waiting() === 0);
     expect(told).toEqual(['value: is wrong', undefined]);
     expect(outbox.waiting()).toBe(0);
   });
