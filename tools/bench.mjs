@@ -5,6 +5,7 @@ import { ensureProgram } from './shell.mjs';
 buildAll();
 const { CHROMIUM_FLAGS, serve } = await import('./served.mjs');
 const { chromium } = await import('@playwright/test');
+const { roundWriteOf } = await import('@isometra/contract');
 
 const LIMIT = 16;
 const READINGS = 500;
@@ -14,8 +15,7 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const machines = await (await page.request.get(`${shop.address}/api/machines`)).json();
   const rounds = await (await page.request.get(`${shop.address}/api/machines/${machines[0].id}/rounds`)).json();
-  const { number: _n, readings: _r, moves: _m, finding: _f, coreVersion: _c, ...old } = rounds[0];
-  const round = { ...old, id: crypto.randomUUID(), at: new Date().toISOString(), version: 1 };
+  const round = { ...roundWriteOf(rounds[0]), id: crypto.randomUUID(), at: new Date().toISOString(), version: 1 };
   await page.request.post(`${shop.address}/api/rounds`, { data: round });
   const many = Array.from({ length: READINGS }, (_, i) => ({
     id: crypto.randomUUID(),

@@ -1,7 +1,7 @@
 import { judgedMoves, gainOf } from './history.js';
 import { kitFaults } from './kit.js';
 import { machineCardSchema, machineFamily } from './machine.js';
-import type { MoveWrite, ReadingWrite, Round } from './round.js';
+import { roundSchema, roundWriteOf, type MoveWrite, type ReadingWrite, type Round, type RoundWrite } from './round.js';
 import { hardwareOf, sheetOf, standingReadings, trySolve } from './sheetOf.js';
 
 const reading = (
@@ -35,6 +35,19 @@ const round = (offset: number, moves: Partial<MoveWrite>[] = [], conditions: Rou
   const { finding } = trySolve(sheetOf(base, readings));
   return { ...base, readings, finding, moves: moves as MoveWrite[], number: 1 } as unknown as Round;
 };
+
+describe('a round sent again', () => {
+  it('leaves off all that was kept beside what was sent', () => {
+    const sent: RoundWrite = {
+      ...{ id: crypto.randomUUID(), machineId: crypto.randomUUID(), check: 'bed-twist', setup: {}, plan: {}, instrument: null },
+      ...{ instrumentName: null, conditions: {}, purpose: null, by: 'AB', at: '2026-01-01T08:00:00.000Z', version: 2 },
+    };
+    const shown = { ...sent, surveyId: 's', number: 4, readings: [], moves: [], finding: null, coreVersion: '1' };
+    expect(roundWriteOf(shown)).toEqual(sent);
+    expect(roundSchema.safeParse(roundWriteOf(shown)).success).toBeTrue();
+    expect(roundSchema.safeParse(shown).success).toBeFalse();
+  });
+});
 
 describe('readings that stand', () => {
   it('a superseded one gives its place to the last that superseded it', () => {

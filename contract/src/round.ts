@@ -82,6 +82,13 @@ export interface Round extends RoundWrite {
   readonly coreVersion: string;
 }
 
+const written = Object.keys(roundSchema.shape) as (keyof RoundWrite)[];
+
+/** The part of a round that was sent: what may be sent again, changed. All that was worked out or kept beside it is left off. */
+export function roundWriteOf(round: RoundWrite): RoundWrite {
+  return Object.fromEntries(written.filter((key) => round[key] !== undefined).map((key) => [key, round[key]])) as unknown as RoundWrite;
+}
+
 export interface LogEntry {
   readonly id: number;
   readonly at: string;

@@ -37,6 +37,25 @@ export function fieldInfo(schema: z.ZodType): FieldInfo | undefined {
   return fieldRegistry.get(schema);
 }
 
+/** A schema without what makes it optional or gives it a default. */
+export function bareSchema(schema: z.ZodType): z.ZodType {
+  return schema instanceof z.ZodOptional || schema instanceof z.ZodDefault ? bareSchema(schema.unwrap() as z.ZodType) : schema;
+}
+
+/**
+ * What a person calls the field at a path of a schema: `['bar', 'diameter']` → "Bar, diameter". A key
+ * without a label of its own is given as it is.
+ */
+export function fieldPath(schema: z.ZodType, keys: readonly string[]): string {
+  const words = keys.map((key) => {
+    const within = bareSchema(schema);
+    const part = within instanceof z.ZodObject ? (within.shape as Record<string, z.ZodType>)[key] : undefined;
+    schema = part ?? z.unknown();
+    return (part && fieldInfo(part)?.label) ?? key;
+  });
+  return words.map((word, i) => (i ? `${word.charAt(0).toLowerCase()}${word.slice(1)}` : word)).join(', ');
+}
+
 function outOfRange(value: number, { min, above, max, below }: Range, base: string): string | undefined {
   if (above !== undefined && !(value > above)) return `must be more than ${above} ${base}`;
   if (min !== undefined && !(value >= min)) return `must be ${min} ${base} or more`;

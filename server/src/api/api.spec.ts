@@ -1,3 +1,4 @@
+import { roundWriteOf } from '@isometra/contract';
 import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
 
 describe('the API', () => {
@@ -215,6 +216,28 @@ describe('the API', () => {
         .send({ ...begun, setup: { centreDistance: '600 mm' } })
         .expect(409);
       expect(body.current.setup.centreDistance).toBe('500 mm');
+    });
+
+    it('a round read back can be sent again with its set-up put right: the readings stay, the logbook says what was changed', async () => {
+      const { begun, lathe } = await newRound();
+      await shop.http
+        .post(`/api/rounds/${begun.id}/readings`)
+        .send([reading(20, '0 div'), reading(400, '-9.5 div')])
+        .expect(201);
+      const { body: shown } = await shop.http.get(`/api/rounds/${begun.id}`);
+      const right = { ...roundWriteOf(shown), by: 'QZ', setup: { centreDistance: '500 mm' }, conditions: {} };
+      const { body: put } = await shop.http.put(`/api/rounds/${begun.id}`).send(right).expect(200);
+      expect(put.readings).toEqual(shown.readings);
+      expect(put.by).toBe(shown.by);
+      expect(Math.abs(put.finding.quantities.offsetHorizontal.value)).toBeGreaterThan(
+        Math.abs(shown.finding.quantities.offsetHorizontal.value),
+      );
+      await shop.http.put(`/api/rounds/${begun.id}`).send(right).expect(200);
+      const { body: log } = await shop.http.get(`/api/machines/${lathe.id}/log`);
+      const lines = log.filter((entry: { by: string }) => entry.by === 'QZ');
+      expect(lines.map((entry: { text: string }) => entry.text)).toEqual([
+        jasmine.stringMatching(/, round 1: Distance between centres 420 mm → 500 mm; Quill lock.* true → not given/) as unknown as string,
+      ]);
     });
 
     it('a round without enough readings has no quantities, and one with a faulty setup no finding', async () => {

@@ -136,7 +136,7 @@ function rounds(router: Router, sequelize: Sequelize): void {
   router.put('/rounds/:id', async (request, response) => {
     const round = parseBody(roundSchema, request.body);
     sameId(request.params.id, round.id);
-    response.json(await changeRound(round));
+    response.json(await changeRound(sequelize, round));
   });
   router.post('/rounds/:id/readings', async (request, response) => {
     const body: unknown = request.body;

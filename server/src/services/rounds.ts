@@ -1,5 +1,5 @@
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
-import { CHECKS, nearest } from '@isometra/core';
+import { CHECKS, fieldPath, instrumentSchemaFor, nearest } from '@isometra/core';
 import {
   pendingOf,
   sheetOf,
@@ -15,6 +15,7 @@ import {
 } from '@isometra/contract';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { CheckRow, KitRow, MachineRow, MoveRow, ReadingRow, RoundRow, SurveyRow } from '../db/models.js';
+import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
 import { listSurveys } from './surveys.js';
 import { moveShown } from './moves.js';
@@ -120,10 +121,7 @@ async function rungFor(machineId: string, kind: string, transaction: Transaction
   return known ?? CheckRow.create({ id: crypto.randomUUID(), surveyId: survey.id, kind }, { transaction });
 }
 
-function columns(round: RoundWrite) {
-  const { setup, plan, instrument, instrumentName, conditions, purpose, note } = round;
-  return { setup, plan, instrument, instrumentName, conditions, purpose, note: note ?? null };
-}
+const columns = (round: RoundWrite) => ({ ...facts(round), note: round.note ?? null });
 
 /** Begin a round. Safe to send twice. */
 export async function addRound(sequelize: Sequelize, round: RoundWrite): Promise<Round> {
@@ -169,19 +167,47 @@ export async function addRound(sequelize: Sequelize, round: RoundWrite): Promise
   return getRound(round.id);
 }
 
-/** Change setup, plan, instrument or conditions of a round; a stale version gets 409 with the newer one. */
-export async function changeRound(round: RoundWrite): Promise<Round> {
-  const [changed] = await RoundRow.update(
-    { ...columns(round), version: round.version + 1 },
-    { where: { id: round.id, version: round.version } },
-  );
+/** Change setup, plan, instrument or conditions of a round, and log what was put right; a stale version gets 409 with the newer one. */
+export async function changeRound(sequelize: Sequelize, round: RoundWrite): Promise<Round> {
+  const before = await getRound(round.id);
+  const differences = differencesOf(facts(before), facts(round), (path) => partName(before, path));
+  if (differences.length === 0) return before;
+  const changed = await sequelize.transaction(async (transaction) => {
+    const [count] = await RoundRow.update(
+      { ...columns(round), version: round.version + 1 },
+      { where: { id: round.id, version: round.version }, transaction },
+    );
+    const text = `${CHECKS.get(before.check)?.title ?? before.check}, round ${before.number}: ${differences.join('; ')}`;
+    if (count) await writeLog({ machineId: before.machineId, by: round.by, what: 'round', text }, transaction);
+    return count;
+  });
   const now = await getRound(round.id);
-  const same =
-    JSON.stringify([now.setup, now.plan, now.instrument, now.conditions, now.purpose]) ===
-    JSON.stringify([round.setup, round.plan, round.instrument, round.conditions, round.purpose]);
-  if (!changed && !same) throw stale(now);
+  if (!changed && differencesOf(facts(now), facts(round)).length) throw stale(now);
   return now;
 }
+
+/** What a person calls a path of a round: "Bar, diameter" for `setup.bar.diameter`. */
+function partName({ check, instrument }: RoundWrite, path: string): string {
+  const [part, ...keys] = path.split('.');
+  const known = CHECKS.get(check);
+  const schema = {
+    setup: known?.setup,
+    plan: known?.plan,
+    conditions: known?.conditions,
+    instrument: instrumentSchemaFor(instrument?.['kind']),
+  }[part];
+  return schema && keys.length ? fieldPath(schema, keys) : path;
+}
+
+const facts = ({ setup, plan, instrument, instrumentName, conditions, purpose, note }: RoundWrite) => ({
+  setup,
+  plan,
+  instrument,
+  instrumentName,
+  conditions,
+  purpose,
+  note,
+});
 
 /** Take readings down. Never changed afterwards: a reading that supersedes another says why. */
 export async function addReadings(sequelize: Sequelize, roundId: string, readings: readonly ReadingWrite[]): Promise<StoredReading[]> {

@@ -59,7 +59,7 @@ export function suitable(item: KitItem, valueKind: ValueKind): boolean {
 }
 
 /** Numbers of stored conditions as a person would type them. */
-function asTyped(conditions: Round['conditions'], schema: z.ZodObject): FormValue {
+export function asTyped(conditions: Round['conditions'], schema: z.ZodObject): FormValue {
   return Object.fromEntries(
     Object.entries(conditions)
       .filter(([key]) => key in schema.shape)

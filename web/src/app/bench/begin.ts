@@ -3,7 +3,7 @@ import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Select } from 'primeng/select';
 import type * as z from 'zod';
-import { CHECKS, fieldInfo, instrumentSchemaFor, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
+import { bareSchema, CHECKS, fieldInfo, instrumentSchemaFor, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
 import { fromKit, type KitItem, type RoundWrite } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -12,9 +12,11 @@ import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Cautions } from '../ui/cautions';
-import { fieldsOf, formFaults, settled, type FormValue } from '../ui/form-model';
+import { formFaults, settled, type FormValue } from '../ui/form-model';
+import { FormPart } from '../ui/form-part';
 import { SchemaForm } from '../ui/schema-form';
 import { dueWords, today } from '../kit/kit-texts';
+import { Nudge } from './nudge';
 import { filledFrom, firstDraft, learnedSense, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
 
 const OWN = 'own';
@@ -22,7 +24,7 @@ const OWN = 'own';
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [FormsModule, RouterLink, Select, SchemaForm, Cautions],
+  imports: [FormsModule, RouterLink, Select, SchemaForm, FormPart, Nudge, Cautions],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',
@@ -96,11 +98,8 @@ export class Begin implements OnDestroy {
   /** Put what a piece of kit knows into a field of the set-up. */
   protected fill(key: string, id: string): void {
     const item = this.desk.kit().find((entry) => entry.id === id);
-    const field = this.check().setup.shape[key] as unknown as {
-      def?: { innerType?: { shape?: Record<string, unknown> } };
-      shape?: Record<string, unknown>;
-    };
-    const value = item && fromKit(item, field.def?.innerType?.shape ?? field.shape);
+    const field = bareSchema(this.check().setup.shape[key] as z.ZodType) as Partial<z.ZodObject>;
+    const value = item && fromKit(item, field.shape);
     if (value === undefined) return;
     const known = this.draft().setup[key];
     const merged = typeof value === 'object' && value !== null ? { ...(known as object | undefined), ...value } : value;
@@ -172,11 +171,6 @@ export class Begin implements OnDestroy {
   }
 
   private readonly draftName = computed(() => `begin:${this.desk.machine()?.id}:${this.checkId()}`);
-
-  /** Whether a part of the form has anything to ask. */
-  protected asks(schema: z.ZodObject): boolean {
-    return fieldsOf(schema).length > 0;
-  }
 
   protected set<K extends keyof BeginDraft>(key: K, value: BeginDraft[K]): void {
     this.draft.update((draft) => ({ ...draft, [key]: value }));

@@ -5,6 +5,7 @@ interface Actions {
   readonly repeat: () => void;
   readonly table: () => void;
   readonly another: () => void;
+  readonly asSetUp: () => void;
   readonly move: () => boolean;
   readonly next: () => void;
   readonly focus: () => void;
@@ -38,6 +39,7 @@ export function benchKeys(actions: Actions): readonly KeyHint[] {
     letter('R', 'read the last place again', () => (actions.repeat(), actions.focus())),
     letter('S', 'another set-up', actions.another),
     letter('T', 'table', actions.table),
+    letter('E', 'put the set-up right', actions.asSetUp),
     letter('M', 'the move', actions.move),
     letter('N', 'rounds so far', actions.next),
   ];

@@ -12,7 +12,16 @@ import {
   type PlannedSlot,
   type WayProfile,
 } from '@isometra/core';
-import { placesRead, sheetOf, standingReadings, trySolve, type ReadingWrite, type Round, type StoredReading } from '@isometra/contract';
+import {
+  placesRead,
+  roundWriteOf,
+  sheetOf,
+  standingReadings,
+  trySolve,
+  type ReadingWrite,
+  type Round,
+  type StoredReading,
+} from '@isometra/contract';
 import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -202,10 +211,9 @@ export class BenchStore {
     this.write({ keys: reading.keys, value: null, set: reading.set, supersedes: reading.id, why: 'withdrawn' });
   }
 
-  /** A change of setup, plan or conditions goes to the server at once. */
+  /** A change of setup, plan, conditions or instrument goes to the server at once. */
   change(part: Partial<Pick<Round, 'setup' | 'plan' | 'conditions' | 'instrument'>>) {
-    const { number: _n, readings: _r, moves: _m, finding: _f, coreVersion: _c, ...round } = this.round() as Round;
-    return this.rounds.change({ ...round, ...part });
+    return this.rounds.change({ ...roundWriteOf(this.round() as Round), ...part, by: this.settings.by() });
   }
 
   private write(reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes' | 'why'>): void {

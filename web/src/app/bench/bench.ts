@@ -26,6 +26,7 @@ import { Rounds } from '../data/rounds';
 import { AtHand } from '../shell/at-hand';
 import { sketchOf, type SketchInputs, type SketchMark } from '../sketches/sketch';
 import { Desk } from '../tailstock/desk';
+import { AsSetUp } from './as-set-up';
 import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
 import { CallColumn } from './call-column';
@@ -35,7 +36,7 @@ import { ReadingTable } from './reading-table';
 /** The bench: where to put the indicator now, what it says, and the call. */
 @Component({
   selector: 'iso-bench',
-  imports: [NgComponentOutlet, RouterLink, CallColumn, ReadingPanel, ReadingTable, WayChart],
+  imports: [NgComponentOutlet, RouterLink, AsSetUp, CallColumn, ReadingPanel, ReadingTable, WayChart],
   providers: [BenchStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.html',
@@ -55,6 +56,8 @@ export class Bench implements OnDestroy {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
   protected readonly table = signal(false);
+  /** The set-up is shown in place of the readings, to be put right. */
+  protected readonly asSetUp = signal(false);
   protected readonly problem = signal('');
   protected readonly sketch = signal<Type<unknown> | null>(null);
   private readonly releaseKeys: () => void;
@@ -89,6 +92,7 @@ export class Bench implements OnDestroy {
         repeat: () => this.store.repeatLast(),
         table: () => this.table.update((shown) => !shown),
         another: () => this.store.anotherSetUp(),
+        asSetUp: () => this.asSetUp.update((shown) => !shown),
         move: () => this.toMove(),
         next: () => void this.router.navigate(['/machines', this.desk.machine()?.id, 'rounds', this.checkId()]),
         focus: () => this.panel()?.focus(),

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, Subject, of, switchMap, tap } from 'rxjs';
 import type { LogEntry, MoveWrite, ReadingWrite, Round, RoundWrite, StoredReading } from '@isometra/contract';
-import { Api } from './api';
+import { Api, type ApiFailure } from './api';
 import { Outbox, type Waiting } from './outbox';
 
 const CHANNEL = 'isometra-rounds';
@@ -49,7 +49,12 @@ export class Rounds {
   }
 
   change(round: RoundWrite): Observable<Round> {
-    return this.api.send<Round>('PUT', `/rounds/${round.id}`, round).pipe(tap((saved) => this.show(saved)));
+    return this.api.send<Round>('PUT', `/rounds/${round.id}`, round).pipe(
+      tap({
+        next: (saved) => this.show(saved),
+        error: (failure: ApiFailure) => failure.current && this.show(failure.current as Round),
+      }),
+    );
   }
 
   takeReading(roundId: string, reading: ReadingWrite): void {

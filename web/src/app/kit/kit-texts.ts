@@ -14,7 +14,7 @@ export function shortOf({ kind, data }: Pick<KitItem, 'kind' | 'data'>): string 
     case 'instrument':
       return joined(
         data['kind'],
-        data['graduation'],
+        data['graduation'] && prettyUnit(String(data['graduation'])),
         data['range'] && `${String(data['range'])} divisions`,
         known('droop', data['holderSag']),
       );

@@ -50,6 +50,8 @@ export class FakeApi {
     if (path === '/demo') this.machines = [lathe(), { ...lathe(), id: 'other', card: { ...lathe().card, number: 'L-15' } }];
     if (path === '/demo') return of(this.machines as T);
     if (path.startsWith('/surveys')) body = { ...(body as object), judge: judgeOf(body) };
+    // A round comes back whole, as the server gives it.
+    if (path.startsWith('/rounds/') && method === 'PUT') body = { ...this.rounds.find(({ id }) => path.endsWith(id)), ...(body as object) };
     return of({ ...(body as object), version: ((body as { version?: number }).version ?? 0) + 1 } as T);
   }
 

@@ -1,4 +1,14 @@
-import { DIMENSIONS, faultsOf, fieldInfo, prettyUnit, readNumber, type Fault, type FieldInfo, type UnitSystem } from '@isometra/core';
+import {
+  bareSchema,
+  DIMENSIONS,
+  faultsOf,
+  fieldInfo,
+  prettyUnit,
+  readNumber,
+  type Fault,
+  type FieldInfo,
+  type UnitSystem,
+} from '@isometra/core';
 import type * as z from 'zod';
 
 /** One field of a form, drawn from its schema. */
@@ -12,12 +22,7 @@ export interface FieldModel {
 
 export type FormValue = Readonly<Record<string, unknown>>;
 
-const inner = (schema: z.ZodType): z.ZodType => {
-  const type = schema as unknown as { def: { type: string; innerType?: z.ZodType } };
-  return type.def.innerType && (type.def.type === 'optional' || type.def.type === 'default') ? inner(type.def.innerType) : schema;
-};
-
-const typeOf = (schema: z.ZodType): string => (inner(schema) as unknown as { def: { type: string } }).def.type;
+const typeOf = (schema: z.ZodType): string => (bareSchema(schema) as unknown as { def: { type: string } }).def.type;
 
 /** The fields of a schema that people fill in: those with a label that are not hidden. */
 export function fieldsOf(schema: z.ZodObject): FieldModel[] {
@@ -27,7 +32,7 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
     if (!info || info.hidden) return [];
     const required = !field.safeParse(undefined).success;
     const type = typeOf(field);
-    if (type === 'object') return [{ key, info, kind: 'group', required, children: fieldsOf(inner(field) as z.ZodObject) }];
+    if (type === 'object') return [{ key, info, kind: 'group', required, children: fieldsOf(bareSchema(field) as z.ZodObject) }];
     if (type === 'array') return [{ key, info, kind: 'list', required, children: fieldsOf(elementOf(field)) }];
     const kind = type === 'boolean' ? 'flag' : info.choices ? 'choice' : 'text';
     return [{ key, info, kind, required, children: [] }];
@@ -35,7 +40,7 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
 }
 
 /** What the rows of a list are. */
-const elementOf = (schema: z.ZodType): z.ZodObject => (inner(schema) as unknown as { element: z.ZodObject }).element;
+const elementOf = (schema: z.ZodType): z.ZodObject => (bareSchema(schema) as unknown as { element: z.ZodObject }).element;
 
 /** What is wrong with what was typed, by path. */
 export function formFaults(schema: z.ZodObject, value: FormValue): Fault[] {
@@ -72,7 +77,8 @@ export function settled(schema: z.ZodObject, value: FormValue, system: UnitSyste
       const field = fields.find((entry) => entry.key === key);
       if (field?.kind === 'list')
         return [key, (part as FormValue[]).map((row) => settled(elementOf(schema.shape[key] as z.ZodType), row, system))];
-      if (field?.kind === 'group') return [key, settled(inner(schema.shape[key] as z.ZodType) as z.ZodObject, part as FormValue, system)];
+      if (field?.kind === 'group')
+        return [key, settled(bareSchema(schema.shape[key] as z.ZodType) as z.ZodObject, part as FormValue, system)];
       return [key, field && typeof part === 'string' ? withUnit(part, field.info, system) : part];
     }),
   );

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input
 import { FormsModule } from '@angular/forms';
 import { Checkbox } from 'primeng/checkbox';
 import { Select } from 'primeng/select';
-import { prettyUnit, readNumber, type Fault } from '@isometra/core';
+import { bareSchema, prettyUnit, readNumber, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
 import { bareUnit, fieldsOf, withBaseUnit, withField, withUnit, type FieldModel, type FormValue } from './form-model';
@@ -47,8 +47,7 @@ export class SchemaForm {
   }
 
   protected groupSchema(field: FieldModel): z.ZodObject {
-    const part = this.schema().shape[field.key] as unknown as { def: { type: string; innerType?: z.ZodObject } };
-    return part.def.innerType ?? (part as unknown as z.ZodObject);
+    return bareSchema(this.schema().shape[field.key] as z.ZodType) as z.ZodObject;
   }
 
   /** Begin anew: no field has been touched. */

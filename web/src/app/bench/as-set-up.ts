@@ -1,0 +1,179 @@
+import { ChangeDetectionStrategy, Component, type OnInit, computed, inject, output, signal } from '@angular/core';
+import { instrumentSchemaFor, type CheckDefinition } from '@isometra/core';
+import type { Round, RoundWrite } from '@isometra/contract';
+import type { ApiFailure } from '../data/api';
+import { Drafts } from '../data/drafts';
+import { Settings } from '../data/settings';
+import { FormPart } from '../ui/form-part';
+import { formFaults, settled, withField, type FormValue } from '../ui/form-model';
+import { asTyped } from './begin-draft';
+import { BenchStore } from './bench-store';
+import { Nudge, type Sense } from './nudge';
+
+/** What a round was set up with, as typed. */
+interface SetUpDraft {
+  readonly setup: FormValue;
+  readonly plan: FormValue;
+  readonly conditions: FormValue;
+  readonly instrument: FormValue;
+  readonly sense: Sense;
+}
+
+/**
+ * The set-up of a round that has begun, to be put right: a bar's diameter mistyped, a lock that was off,
+ * the nudge test forgotten. The readings stay as they are; the call is worked out anew from them.
+ */
+@Component({
+  selector: 'iso-as-set-up',
+  imports: [FormPart, Nudge],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <form (submit)="save($event)" novalidate>
+      <p class="soft">The readings stay as they were taken; the call is worked out anew. What was changed goes into the logbook.</p>
+      <iso-form-part
+        heading="Set up"
+        [schema]="check().setup"
+        [value]="draft().setup"
+        [faults]="faults().setup"
+        [showAll]="tried()"
+        (changed)="set('setup', $event)"
+      />
+      <iso-form-part
+        heading="As it was used"
+        [schema]="check().conditions"
+        [value]="draft().conditions"
+        [faults]="faults().conditions"
+        [showAll]="tried()"
+        (changed)="set('conditions', $event)"
+      />
+      <iso-form-part
+        heading="Where to read"
+        [schema]="check().plan"
+        [value]="draft().plan"
+        [faults]="faults().plan"
+        [showAll]="tried()"
+        (changed)="set('plan', $event)"
+      />
+      @if (round().instrument) {
+        <iso-form-part
+          [heading]="round().instrumentName ?? 'Instrument'"
+          [schema]="instrumentSchema()"
+          [value]="draft().instrument"
+          [faults]="faults().instrument"
+          [showAll]="tried()"
+          (changed)="set('instrument', $event)"
+        >
+          @if (needle()) {
+            <iso-nudge after [sense]="draft().sense" (senseChange)="set('sense', $event)" />
+          }
+        </iso-form-part>
+      }
+      @if (problem()) {
+        <p class="problem" role="alert">{{ problem() }}</p>
+      }
+      <p class="buttons">
+        <button type="submit">Put the set-up right</button>
+        <button type="button" (click)="leave()">Leave it as it was</button>
+      </p>
+    </form>
+  `,
+  styles: `
+    form {
+      display: grid;
+      gap: 16px;
+    }
+    .buttons {
+      display: flex;
+      gap: 10px;
+    }
+    .problem {
+      color: var(--red);
+      font-weight: 600;
+    }
+  `,
+})
+export class AsSetUp implements OnInit {
+  /** Put right, or left as it was. */
+  readonly done = output<void>();
+
+  private readonly store = inject(BenchStore);
+  private readonly drafts = inject(Drafts);
+  private readonly settings = inject(Settings);
+  protected readonly round = computed(() => this.store.round() as Round);
+  protected readonly check = computed(() => this.store.check() as CheckDefinition);
+  protected readonly tried = signal(false);
+  protected readonly problem = signal('');
+  protected readonly draft = signal<SetUpDraft>({ setup: {}, plan: {}, conditions: {}, instrument: {}, sense: null });
+
+  protected readonly instrumentSchema = computed(() => instrumentSchemaFor(this.draft().instrument['kind']));
+  protected readonly needle = computed(() => ['lever', 'plunger'].includes(String(this.draft().instrument['kind'])));
+
+  /** The draft with its units written out. */
+  private readonly full = computed((): SetUpDraft => {
+    const [draft, check, system] = [this.draft(), this.check(), this.settings.system()];
+    return {
+      ...draft,
+      setup: settled(check.setup, draft.setup, system),
+      plan: settled(check.plan, draft.plan, system),
+      conditions: settled(check.conditions, draft.conditions, system),
+      instrument: settled(this.instrumentSchema(), draft.instrument, system),
+    };
+  });
+  protected readonly faults = computed(() => {
+    const [{ setup, plan, conditions, instrument }, check] = [this.full(), this.check()];
+    return {
+      setup: formFaults(check.setup, setup),
+      plan: formFaults(check.plan, plan),
+      conditions: formFaults(check.conditions, conditions),
+      instrument: this.round().instrument ? formFaults(this.instrumentSchema(), instrument) : [],
+    };
+  });
+  private readonly draftName = computed(() => `as-set-up:${this.round().id}`);
+
+  ngOnInit(): void {
+    const { setup, plan, conditions, instrument } = this.round();
+    const sense = (instrument?.['sense'] as Sense | undefined) ?? null;
+    const kept = this.drafts.read<SetUpDraft>(this.draftName());
+    this.draft.set(
+      kept ?? {
+        setup,
+        plan,
+        conditions: asTyped(conditions, this.check().conditions),
+        instrument: withField(instrument ?? {}, 'sense', undefined),
+        sense,
+      },
+    );
+  }
+
+  protected set<K extends keyof SetUpDraft>(key: K, value: SetUpDraft[K]): void {
+    this.draft.update((draft) => ({ ...draft, [key]: value }));
+    this.drafts.keep(this.draftName(), this.draft());
+  }
+
+  protected save(event: Event): void {
+    event.preventDefault();
+    this.tried.set(true);
+    const count = Object.values(this.faults()).reduce((sum, faults) => sum + faults.length, 0);
+    if (count) return this.problem.set(count === 1 ? 'One field needs another look.' : `${count} fields need another look.`);
+    const { setup, plan, conditions, instrument, sense } = this.full();
+    this.store
+      .change({
+        setup: { ...setup },
+        plan: { ...plan },
+        conditions: this.check().conditions.parse(conditions) as RoundWrite['conditions'],
+        instrument: this.round().instrument && { ...instrument, ...(this.needle() && sense && { sense }) },
+      })
+      .subscribe({
+        next: () => this.leave(),
+        error: (failure: ApiFailure) =>
+          this.problem.set(
+            failure.current ? 'Somebody else has changed this round meanwhile. What you typed is still here; try again.' : failure.message,
+          ),
+      });
+  }
+
+  protected leave(): void {
+    this.drafts.drop(this.draftName());
+    this.done.emit();
+  }
+}
