@@ -43,7 +43,8 @@ export function groupReadings(readings: readonly Reading[], slotKeys: readonly s
   const closings: { slot: number; values: number[] }[] = [];
   let previous = '';
   for (const reading of readings) {
-    const key = slotKeys.reduce((text, name) => `${text}|${String(reading[name] ?? '')}`, String(reading.set));
+    let key = String(reading.set);
+    for (const name of slotKeys) key += `|${String(reading[name] ?? '')}`;
     const at = known.get(key);
     if (at === undefined) {
       known.set(key, slots.length);
@@ -57,7 +58,7 @@ export function groupReadings(readings: readonly Reading[], slotKeys: readonly s
     }
     previous = key;
   }
-  const done = slots.map((slot) => ({ ...slot, value: mean(slot.repeats) }));
+  const done = slots.map(({ keys, repeats, set }) => ({ keys, repeats, set, value: mean(repeats) }));
   return {
     slots: done,
     returns: closings.map(({ slot, values }) => ({

@@ -44,7 +44,7 @@ export interface Correction {
 const names = new WeakMap<object, string>();
 
 /** One text for one place, whatever the order of its keys. */
-function keyOf(keys: Readonly<Record<string, unknown>>): string {
+export function keyOf(keys: Readonly<Record<string, unknown>>): string {
   const known = names.get(keys) ?? JSON.stringify(Object.entries(keys).sort());
   names.set(keys, known);
   return known;
@@ -67,10 +67,14 @@ export class BenchStore {
   readonly setUp = signal(1);
 
   readonly check = computed(() => CHECKS.get(this.round()?.check ?? '') as CheckDefinition | undefined);
-  readonly instrument = computed((): Instrument | undefined => {
-    const raw = this.round()?.instrument;
-    return raw ? readInstrument(raw).instrument : undefined;
-  });
+  /** The same one as long as the round says the same of it, whatever else is written down. */
+  readonly instrument = computed(
+    (): Instrument | undefined => {
+      const raw = this.round()?.instrument;
+      return raw ? readInstrument(raw).instrument : undefined;
+    },
+    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+  );
   private readonly parsedSetup = computed(() => this.check()?.setup.safeParse(this.round()?.setup ?? {}));
   readonly setup = computed((): Readonly<Record<string, unknown>> => {
     const parsed = this.parsedSetup();
@@ -229,25 +233,27 @@ export class BenchStore {
  * nothing was read where it was planned, they are the plan.
  */
 export function withReadings(planned: readonly PlannedSlot[], readings: readonly StoredReading[]): BenchSlot[] {
-  const runs: { key: string; readings: StoredReading[] }[] = [];
+  // Runs of readings at one place without another between them, by place.
+  const runs = new Map<string, StoredReading[][]>();
+  let before = '';
   for (const reading of readings) {
     const key = keyOf(reading.keys);
-    const last = runs.at(-1);
-    if (last?.key === key) last.readings.push(reading);
-    else runs.push({ key, readings: [reading] });
+    const own = runs.get(key) ?? [];
+    if (key === before) own.at(-1)?.push(reading);
+    else own.push([reading]);
+    runs.set(key, own);
+    before = key;
   }
   const plannedKeys = new Set(planned.map((slot) => keyOf(slot.keys)));
-  const first = new Map<string, PlannedSlot>();
-  for (const { key, readings: taken } of runs) {
-    if (!plannedKeys.has(key) && !first.has(key)) first.set(key, { keys: taken[0].keys, label: placeName(taken[0].keys) });
-  }
-  const met = runs.some((run) => plannedKeys.has(run.key));
-  const slots = [...(first.size && !met ? [] : planned), ...first.values()];
-  return slots.map((slot, index) => {
-    const key = keyOf(slot.keys);
-    const own = runs.filter((run) => run.key === key);
-    const taken = slot.closing ? (own.length > 1 ? (own.at(-1)?.readings ?? []) : []) : (own[0]?.readings ?? []);
-    return { ...slot, index, readings: taken, done: taken.length > 0 };
+  const strays = [...runs]
+    .filter(([key]) => !plannedKeys.has(key))
+    .map(([, [[{ keys }]]]): PlannedSlot => ({ keys, label: placeName(keys) }));
+  const met = strays.length < runs.size;
+  const slots = [...(strays.length && !met ? [] : planned), ...strays];
+  return slots.map(({ keys, label, ask, closing }, index) => {
+    const own = runs.get(keyOf(keys)) ?? [];
+    const taken = (closing ? own.slice(1).at(-1) : own[0]) ?? [];
+    return { keys, label, ask, closing, index, readings: taken, done: taken.length > 0 };
   });
 }
 

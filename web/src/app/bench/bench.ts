@@ -11,6 +11,7 @@ import {
   effect,
   inject,
   input,
+  linkedSignal,
   signal,
   untracked,
   viewChild,
@@ -19,6 +20,7 @@ import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { switchMap } from 'rxjs';
 import { readingValue } from '@isometra/core';
+import type { StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { WayChart } from '../charts/way-chart';
 import { Keys } from '../data/keys';
@@ -27,11 +29,19 @@ import { AtHand } from '../shell/at-hand';
 import { sketchOf, type SketchInputs, type SketchMark } from '../sketches/sketch';
 import { Desk } from '../tailstock/desk';
 import { AsSetUp } from './as-set-up';
-import { BenchStore } from './bench-store';
+import { BenchStore, keyOf } from './bench-store';
 import { benchKeys } from './bench-keys';
 import { CallColumn } from './call-column';
 import { ReadingPanel } from './reading-panel';
 import { ReadingTable } from './reading-table';
+
+const sameMark = (one: SketchMark, other: SketchMark): boolean =>
+  one.index === other.index &&
+  one.label === other.label &&
+  one.state === other.state &&
+  one.text === other.text &&
+  one.deviation === other.deviation &&
+  keyOf(one.keys) === keyOf(other.keys);
 
 /** The bench: where to put the indicator now, what it says, and the call. */
 @Component({
@@ -80,10 +90,11 @@ export class Bench implements OnDestroy {
       this.hand.doing.set(check && round ? `${check.title}, round ${round.number}` : '');
       this.hand.instrument.set(round?.instrumentName ?? '');
     });
-    // The ladder follows every reading.
-    effect(() => {
+    // The ladder follows every reading, once the call is on the screen.
+    effect((onCleanup) => {
       const [round, { finding }] = [this.store.round(), this.store.solved()];
-      if (round) untracked(() => this.desk.show({ ...round, finding }));
+      const later = setTimeout(() => round && this.desk.show({ ...round, finding }));
+      onCleanup(() => clearTimeout(later));
     });
     this.desk.inHand.set(true);
     this.releaseKeys = inject(Keys).use(
@@ -122,30 +133,54 @@ export class Bench implements OnDestroy {
         offsetVertical: quantities['offsetVertical']?.value ?? null,
         out: Object.values(quantities).some((quantity) => quantity.verdict === 'out'),
       },
-      pick: (index: number) => this.store.choose(index),
+      pick: this.pick,
     };
   });
 
-  private readonly marks = computed((): SketchMark[] => {
+  private readonly pick = (index: number): void => this.store.choose(index);
+
+  /** What each reading says; it is taken apart once, not again at every reading after it. */
+  private readonly deviations = computed(() => {
+    const [kind, instrument] = [this.store.valueKind(), this.store.instrument()];
+    const known = new WeakMap<StoredReading, number | null>();
+    return (reading: StoredReading): number | null => {
+      let value = known.get(reading);
+      if (value === undefined) {
+        const parsed = readingValue(reading.value, kind, instrument);
+        known.set(reading, (value = parsed.ok ? parsed.value : null));
+      }
+      return value;
+    };
+  });
+
+  /** The places as marks. One that is as it was stays the same object: of hundreds only the changed ones are drawn again. */
+  private readonly marks = linkedSignal<readonly SketchMark[], readonly SketchMark[]>({
+    source: () => this.freshMarks(),
+    computation: (fresh, before) => {
+      const known = before?.value ?? [];
+      return fresh.map((mark, i) => (known[i] && sameMark(known[i], mark) ? known[i] : mark));
+    },
+  });
+
+  private freshMarks(): SketchMark[] {
     const current = this.store.current();
-    const kind = this.store.valueKind();
+    const nextKey = current && keyOf(current.keys);
+    const deviationOf = this.deviations();
     return this.store
       .slots()
       .filter((slot) => !slot.closing)
-      .map((slot) => {
-        const last = slot.readings.at(-1);
-        const parsed = last && readingValue(last.value, kind, this.store.instrument());
-        const next = current !== undefined && JSON.stringify(slot.keys) === JSON.stringify(current.keys);
+      .map(({ index, keys, label, done, readings }) => {
+        const last = readings.at(-1);
         return {
-          index: slot.index,
-          keys: slot.keys,
-          label: slot.label,
-          state: next ? 'next' : slot.done ? 'read' : 'todo',
+          index,
+          keys,
+          label,
+          state: keyOf(keys) === nextKey ? 'next' : done ? 'read' : 'todo',
           text: last ? String(last.value) : '',
-          deviation: parsed?.ok ? parsed.value : null,
+          deviation: last ? deviationOf(last) : null,
         };
       });
-  });
+  }
 
   /** Take the reading; how long the call takes to be on the screen is measured. */
   protected take(): void {

@@ -58,7 +58,8 @@ export class Outbox implements OnDestroy {
 
   put(waiting: Waiting): void {
     this.change((queue) => [...queue, waiting]);
-    void this.work();
+    // First the screen shows what was read, then it goes out.
+    setTimeout(() => void this.work());
   }
 
   private change(how: (queue: readonly Waiting[]) => readonly Waiting[]): void {

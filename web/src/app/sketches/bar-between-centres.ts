@@ -37,10 +37,10 @@ const VIEWS = [
           @if (view.plane === 'h') {
             <text class="words" x="360" y="58" text-anchor="middle">operator</text>
           }
-          @for (mark of view.marks; track mark.index) {
-            <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
-              <path class="seat" [attr.d]="mark.tip" />
-              <text [attr.y]="mark.textY" text-anchor="middle">{{ mark.text }}</text>
+          @for (place of view.places; track place.mark.index) {
+            <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
+              <path class="seat" [attr.d]="place.tip" />
+              <text [attr.y]="place.textY" text-anchor="middle">{{ place.mark.text }}</text>
             </g>
           }
         </g>
@@ -69,21 +69,21 @@ export class BarBetweenCentres {
     // From above + is toward the operator, who stands below; from the side + is up.
     const shift = plane === 'h' ? this.pixels(offsetHorizontal) : -this.pixels(offsetVertical);
     const below = plane === 'h' && !this.rear();
-    const marks = this.marks()
+    const places = this.marks()
       .filter((mark) => mark.keys['plane'] === plane)
       .map((mark) => {
         const part = this.length() ? (mark.keys['at'] as number) / this.length() : 0;
         const side = below ? 1 : -1;
         const turned = mark.keys['turn'] === 180 ? 7 : 0;
         return {
-          ...mark,
+          mark,
           x: LEFT + part * (RIGHT - LEFT) + turned,
           y: shift * part + side * 14,
           tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',
           textY: side * (turned ? 46 : 31) + 4,
         };
       });
-    return { plane, y, title, shift, marks, bar: `M120 -13 L600 ${shift - 13} V${shift + 13} L120 13Z` };
+    return { plane, y, title, shift, places, bar: `M120 -13 L600 ${shift - 13} V${shift + 13} L120 13Z` };
   }
 
   private pixels(offset: number | null): number {

@@ -30,10 +30,10 @@ const VIEWS = [
           @if (view.plane === 'h') {
             <text class="words" x="420" y="74" text-anchor="middle">{{ rear() ? 'operator (read from the rear)' : 'operator' }}</text>
           }
-          @for (mark of view.marks; track mark.index) {
-            <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
-              <path class="seat" [attr.d]="mark.tip" />
-              <text [attr.y]="mark.textY" text-anchor="middle">{{ mark.name }} {{ mark.text }}</text>
+          @for (place of view.places; track place.mark.index) {
+            <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
+              <path class="seat" [attr.d]="place.tip" />
+              <text [attr.y]="place.textY" text-anchor="middle">{{ place.name }} {{ place.mark.text }}</text>
             </g>
           }
         </g>
@@ -53,7 +53,7 @@ export class BarInSpindle {
     return Math.max(1, bar?.freeLength ?? 0, ...this.marks().map((mark) => Number(mark.keys['at'] ?? 0)));
   });
 
-  protected readonly views = computed(() => VIEWS.map((view) => ({ ...view, marks: this.placed(view.plane) })));
+  protected readonly views = computed(() => VIEWS.map((view) => ({ ...view, places: this.placed(view.plane) })));
 
   private placed(plane: 'h' | 'v') {
     const below = plane === 'h' && !this.rear();
@@ -64,7 +64,7 @@ export class BarInSpindle {
         const highest = mark.keys['extreme'] === 'high';
         const turned = mark.keys['turn'] === 180 ? 12 : 0;
         return {
-          ...mark,
+          mark,
           x: GRIP + (Number(mark.keys['at']) / this.length()) * (END - GRIP) + (highest ? -9 : 9) + turned,
           y: side * 13,
           tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',

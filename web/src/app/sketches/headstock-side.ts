@@ -39,10 +39,10 @@ const TIPS = { above: 'M0 0 8 -15H-8Z', axis: 'M0 0 15 -8V8Z' } as const;
         <path class="iron" d="M440 -30H488V30H440Z" />
         <path class="iron" d="M488 -9H672V9H488Z" fill-opacity="0.6" />
         <line class="axis" x1="20" x2="705" y1="0" y2="0" />
-        @for (mark of spots(); track mark.index) {
-          <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
-            <path class="seat" [attr.d]="mark.tip" />
-            <text [attr.x]="mark.textX" [attr.y]="mark.textY" text-anchor="middle">{{ mark.words }}</text>
+        @for (place of spots(); track place.mark.index) {
+          <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
+            <path class="seat" [attr.d]="place.tip" />
+            <text [attr.x]="place.textX" [attr.y]="place.textY" text-anchor="middle">{{ place.words }}</text>
           </g>
         }
         @for (name of names(); track name.text) {
@@ -76,7 +76,7 @@ export class HeadstockSide {
       const word = String(mark.keys['extreme'] ?? mark.keys['stroke'] ?? '');
       return [
         {
-          ...mark,
+          mark,
           x: spot.x + (side ? (column ? 17 : -17) : row * 34),
           y: spot.y + (side ? -row * 34 : column ? 12 : -12),
           tip: TIPS[spot.from],

@@ -1,4 +1,4 @@
-import { Directive, input } from '@angular/core';
+import { Directive, computed, input } from '@angular/core';
 import type { SketchInputs, SketchMark } from './sketch';
 
 /** A place on a drawing: told by name, chosen by a click, yellow when it is next and blue when it is read. */
@@ -10,11 +10,16 @@ import type { SketchInputs, SketchMark } from './sketch';
     tabindex: '-1',
     '[class.next]': "isoMark().state === 'next'",
     '[class.read]': '!!isoMark().text',
-    '[attr.aria-label]': "isoMark().label + (isoMark().text ? ', reads ' + isoMark().text : '')",
+    '[attr.aria-label]': 'told()',
     '(click)': 'pick()(isoMark().index)',
   },
 })
 export class Mark {
   readonly isoMark = input.required<SketchMark>();
   readonly pick = input.required<SketchInputs['pick']>();
+
+  protected readonly told = computed(() => {
+    const { label, text } = this.isoMark();
+    return text ? `${label}, reads ${text}` : label;
+  });
 }

@@ -7,7 +7,7 @@ const RIGHT = 660;
 
 interface Row {
   readonly name: string;
-  readonly marks: readonly (SketchMark & { readonly x: number })[];
+  readonly places: readonly { readonly mark: SketchMark; readonly x: number }[];
 }
 
 /** Keys that make rows of their own: which plane, which way round, which leg. Places along each row by `at`. */
@@ -28,10 +28,10 @@ const ALONG = 'at';
         <g [attr.transform]="'translate(0 ' + (46 + i * 62) + ')'">
           <text class="words" x="8" y="-22">{{ row.name }}</text>
           <path class="iron" d="M40 0H680V10H40Z" />
-          @for (mark of row.marks; track mark.index) {
-            <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' 0)'">
+          @for (place of row.places; track place.mark.index) {
+            <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' 0)'">
               <path class="seat" d="M0 0 8 -15H-8Z" />
-              <text y="26" text-anchor="middle">{{ mark.text }}</text>
+              <text y="26" text-anchor="middle">{{ place.mark.text }}</text>
             </g>
           }
         </g>
@@ -55,21 +55,21 @@ export class Places {
         .join(', ');
       rows.set(name, [...(rows.get(name) ?? []), mark]);
     }
-    return this.joined([...rows].map(([name, marks]) => ({ name, marks: this.placed(marks) })));
+    return this.joined([...rows].map(([name, marks]) => ({ name, places: this.placed(marks) })));
   });
 
   /** Rows of one mark each share a line: places that have a name but no travel. */
   private joined(rows: readonly Row[]): Row[] {
-    if (rows.length < 4 || rows.some((row) => row.marks.length > 1)) return [...rows];
-    const all = rows.flatMap((row) => row.marks);
-    return [{ name: '', marks: all.map((mark, i) => ({ ...mark, x: LEFT + ((RIGHT - LEFT) * (i + 0.5)) / all.length })) }];
+    if (rows.length < 4 || rows.some((row) => row.places.length > 1)) return [...rows];
+    const all = rows.flatMap((row) => row.places);
+    return [{ name: '', places: all.map(({ mark }, i) => ({ mark, x: LEFT + ((RIGHT - LEFT) * (i + 0.5)) / all.length })) }];
   }
 
-  private placed(marks: readonly SketchMark[]): Row['marks'] {
+  private placed(marks: readonly SketchMark[]): Row['places'] {
     const places = marks.map((mark) => (mark.keys[ALONG] as number | undefined) ?? 0);
     const [low, high] = [Math.min(...places), Math.max(...places)];
     return marks.map((mark, i) => ({
-      ...mark,
+      mark,
       x: high > low ? LEFT + ((places[i] - low) / (high - low)) * (RIGHT - LEFT) : (LEFT + RIGHT) / 2,
     }));
   }

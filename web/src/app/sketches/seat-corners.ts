@@ -17,10 +17,10 @@ const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
       @for (corner of corners(); track corner.name) {
         <g [attr.transform]="'translate(' + corner.x + ' ' + corner.y + ')'">
           <text class="words" [attr.y]="corner.up ? -26 : 46" text-anchor="middle">{{ corner.name }}</text>
-          @for (mark of corner.marks; track mark.index) {
-            <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.dx + ' 0)'">
+          @for (place of corner.places; track place.mark.index) {
+            <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.dx + ' 0)'">
               <path class="seat" d="M0 0 8 -15H-8Z" />
-              <text y="20" text-anchor="middle">{{ mark.text || mark.word }}</text>
+              <text y="20" text-anchor="middle">{{ place.mark.text || place.word }}</text>
             </g>
           }
         </g>
@@ -44,11 +44,11 @@ export class SeatCorners {
         up,
         x: right ? 480 : 240,
         y: up ? 74 : 204,
-        marks: this.marks()
+        places: this.marks()
           .filter((mark) => String(mark.keys['corner']) === name)
           .map((mark) => {
             const word = String(mark.keys['state']);
-            return { ...mark, word, dx: (STATES.indexOf(word) - 1) * 74 };
+            return { mark, word, dx: (STATES.indexOf(word) - 1) * 74 };
           }),
       };
     });

@@ -25,14 +25,14 @@ const RADIUS = 74;
         }
         <path class="ghost" [class.out]="result().out" [attr.d]="'M0 0L' + at().x + ' ' + at().y" />
         <circle class="ghost" [class.out]="result().out" r="3.5" [attr.cx]="at().x" [attr.cy]="at().y" />
-        @for (mark of placed(); track mark.index) {
-          <g [isoMark]="mark" [pick]="pick()">
+        @for (place of placed(); track place.mark.index) {
+          <g [isoMark]="place.mark" [pick]="pick()">
             <path
               class="seat"
               d="M0 0 8 -15H-8Z"
-              [attr.transform]="'rotate(' + mark.turn + ') translate(0 ' + -mark.reach + ')' + (bore() ? ' rotate(180)' : '')"
+              [attr.transform]="'rotate(' + place.turn + ') translate(0 ' + -place.reach + ')' + (bore() ? ' rotate(180)' : '')"
             />
-            <text [attr.x]="mark.textX" [attr.y]="mark.textY" [attr.text-anchor]="mark.anchor">{{ mark.text }}</text>
+            <text [attr.x]="place.textX" [attr.y]="place.textY" [attr.text-anchor]="place.anchor">{{ place.mark.text }}</text>
           </g>
         }
       </g>
@@ -61,7 +61,7 @@ export class SweptCircle {
       const along = this.at().x * c - this.at().y * s;
       const reach = along + RADIUS;
       return {
-        ...mark,
+        mark,
         turn: 90 - degrees,
         reach,
         textX: 122 * c,

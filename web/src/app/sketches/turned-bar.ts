@@ -34,10 +34,10 @@ const RIGHT = 600;
         />
         <text class="words" x="392" [attr.y]="tool() * 62 + 4">tool</text>
         <text class="words" x="360" y="118" text-anchor="middle">operator</text>
-        @for (mark of pads(); track mark.index) {
-          <g [isoMark]="mark" [pick]="pick()" [attr.transform]="'translate(' + mark.x + ' ' + mark.y + ')'">
+        @for (place of pads(); track place.mark.index) {
+          <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
             <path class="seat" d="M-10 -24H10V24H-10Z" />
-            <text y="-34" text-anchor="middle">{{ mark.text }}</text>
+            <text y="-34" text-anchor="middle">{{ place.mark.text }}</text>
           </g>
         }
       </g>
@@ -62,7 +62,7 @@ export class TurnedBar {
   protected readonly pads = computed(() =>
     this.marks().map((mark) => {
       const part = this.length() ? (mark.keys['at'] as number) / this.length() : 0;
-      return { ...mark, x: LEFT + part * (RIGHT - LEFT), y: this.shift() * part };
+      return { mark, x: LEFT + part * (RIGHT - LEFT), y: this.shift() * part };
     }),
   );
 }

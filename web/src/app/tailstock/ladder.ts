@@ -53,7 +53,7 @@ export class Ladder {
   constructor() {
     // The rung in hand, or the next one, is in sight.
     afterRenderEffect(() => {
-      this.rungs();
+      this.shape();
       const rail = this.host.nativeElement;
       const rung = rail.querySelector<HTMLElement>('a.on, li.next');
       // Only the ladder is moved, never the work beside it.
@@ -78,6 +78,13 @@ export class Ladder {
       next: next?.checkId === rung.check.id ? next.why : undefined,
     }));
   });
+
+  /** What decides where the rungs stand: a new figure on one of them moves nothing. */
+  private readonly shape = computed(() =>
+    this.rungs()
+      .map(({ id, lines, reason, next }) => `${id} ${lines.length} ${reason ? 1 : 0} ${next ? 1 : 0}`)
+      .join(),
+  );
 
   private limited(rung: Rung) {
     return Object.entries(rung.round?.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
