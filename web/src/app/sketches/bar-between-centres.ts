@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
+import { exaggeration } from './sketch';
+import { SketchBase } from './sketch-base';
 
 const LEFT = 120;
 const RIGHT = 600;
@@ -49,12 +50,7 @@ const VIEWS = [
     </svg>
   `,
 })
-export class BarBetweenCentres {
-  readonly setup = input.required<SketchInputs['setup']>();
-  readonly marks = input.required<readonly SketchMark[]>();
-  readonly result = input.required<SketchResult>();
-  readonly pick = input.required<SketchInputs['pick']>();
-
+export class BarBetweenCentres extends SketchBase {
   private readonly scale = computed(() => (RIGHT - LEFT) / (this.length() || 1));
   private readonly length = computed(() => (this.setup()['centreDistance'] as number | undefined) ?? 0);
   private readonly rear = computed(() => this.setup()['side'] === 'rear');

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import type { SketchInputs, SketchMark, SketchResult } from './sketch';
+import { figure } from './sketch';
+import { SketchBase } from './sketch-base';
 
 const GRIP = 170;
 const END = 620;
@@ -33,7 +34,7 @@ const VIEWS = [
           @for (place of view.places; track place.mark.index) {
             <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
               <path class="seat" [attr.d]="place.tip" />
-              <text [attr.y]="place.textY" text-anchor="middle">{{ place.name }} {{ place.mark.text }}</text>
+              <text [attr.y]="place.textY" text-anchor="middle">{{ place.name }} {{ place.words }}</text>
             </g>
           }
         </g>
@@ -41,12 +42,7 @@ const VIEWS = [
     </svg>
   `,
 })
-export class BarInSpindle {
-  readonly setup = input.required<SketchInputs['setup']>();
-  readonly marks = input.required<readonly SketchMark[]>();
-  readonly result = input.required<SketchResult>();
-  readonly pick = input.required<SketchInputs['pick']>();
-
+export class BarInSpindle extends SketchBase {
   protected readonly rear = computed(() => this.setup()['side'] === 'rear');
   private readonly length = computed(() => {
     const bar = this.setup()['bar'] as { freeLength?: number } | undefined;
@@ -70,6 +66,7 @@ export class BarInSpindle {
           tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',
           textY: side * (highest ? 31 : 56) + 4,
           name: highest ? 'high' : 'low',
+          words: figure(mark.text),
         };
       });
   }

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import type { SketchInputs, SketchMark, SketchResult } from './sketch';
+import type { SketchMark } from './sketch';
+import { SketchBase } from './sketch-base';
 
 interface Spot {
   readonly x: number;
@@ -52,12 +53,7 @@ const TIPS = { above: 'M0 0 8 -15H-8Z', axis: 'M0 0 15 -8V8Z' } as const;
     </svg>
   `,
 })
-export class HeadstockSide {
-  readonly setup = input.required<SketchInputs['setup']>();
-  readonly marks = input.required<readonly SketchMark[]>();
-  readonly result = input.required<SketchResult>();
-  readonly pick = input.required<SketchInputs['pick']>();
-
+export class HeadstockSide extends SketchBase {
   /** The place of a mark: its feature or its bearing. */
   private spotOf(mark: SketchMark): Spot | undefined {
     return SPOTS[String(mark.keys['feature'] ?? mark.keys['place'] ?? '')];

@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import type { SketchInputs, SketchMark, SketchResult } from './sketch';
+import { SketchBase } from './sketch-base';
 
 const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
 
@@ -28,12 +28,7 @@ const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
     </svg>
   `,
 })
-export class SeatCorners {
-  readonly setup = input.required<SketchInputs['setup']>();
-  readonly marks = input.required<readonly SketchMark[]>();
-  readonly result = input.required<SketchResult>();
-  readonly pick = input.required<SketchInputs['pick']>();
-
+export class SeatCorners extends SketchBase {
   protected readonly corners = computed(() => {
     const names = [...new Set(this.marks().map((mark) => String(mark.keys['corner'])))];
     return names.map((name, i) => {

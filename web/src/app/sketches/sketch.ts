@@ -28,12 +28,25 @@ export interface SketchInputs {
 }
 
 const headstock = () => import('./headstock-side').then((part) => part.HeadstockSide);
+const turned = () => import('./turned-bar').then((part) => part.TurnedBar);
+const slide = () => import('./push-pull').then((part) => part.PushPull);
 const swept = () => import('./swept-circle').then((part) => part.SweptCircle);
 
 /** Sketches by check: loaded when they are first drawn. */
 export const SKETCHES: Readonly<Record<string, () => Promise<Type<unknown>>>> = {
   'tailstock-traverse': () => import('./bar-between-centres').then((part) => part.BarBetweenCentres),
-  'tailstock-test-cut': () => import('./turned-bar').then((part) => part.TurnedBar),
+  'tailstock-test-cut': turned,
+  'chuck-test-cut': turned,
+  'bed-twist': () => import('./bed-in-plan').then((part) => part.BedInPlan),
+  'way-straightness': () => import('./way-from-the-side').then((part) => part.WayFromTheSide),
+  'tailstock-way-parallelism': () => import('./tailstock-way').then((part) => part.TailstockWay),
+  'quill-parallelism': () => import('./quill').then((part) => part.Quill),
+  'cross-slide-squareness': () => import('./faced-disc').then((part) => part.FacedDisc),
+  'bar-qualification': () => import('./bar-in-vees').then((part) => part.BarInVees),
+  stiffness: slide,
+  'knee-gib-play': slide,
+  'saddle-gib-play': slide,
+  'table-gib-play': slide,
   'spindle-axis': () => import('./bar-in-spindle').then((part) => part.BarInSpindle),
   'spindle-play': headstock,
   'spindle-runout': headstock,
@@ -52,6 +65,38 @@ export function sketchOf(checkId: string): Promise<Type<unknown>> {
   if (own) return own();
   return import('./places').then((part) => part.Places);
 }
+
+/**
+ * How far off its mark each reading is drawn: the largest of a row by `pixels`, the others in proportion,
+ * + the way the needle counts up. Readings of a row are told from its first, so that zeroing the dial
+ * elsewhere changes nothing; `fromZero` where the reading itself is the height.
+ */
+export function drawnOff(
+  marks: readonly SketchMark[],
+  pixels: number,
+  rowOf: (mark: SketchMark) => unknown = () => '',
+  fromZero = false,
+): ReadonlyMap<SketchMark, number> {
+  const first = new Map<unknown, number>();
+  const off = new Map<SketchMark, number>();
+  for (const mark of marks) {
+    if (mark.deviation === null) continue;
+    const row = rowOf(mark);
+    if (!first.has(row)) first.set(row, fromZero ? 0 : mark.deviation);
+    off.set(mark, mark.deviation - (first.get(row) as number));
+  }
+  const largest = Math.max(...[...off.values()].map(Math.abs), 1e-9);
+  return new Map([...off].map(([mark, value]) => [mark, (value / largest) * pixels]));
+}
+
+/** The line through the tips of the marks that were read, in the order of the drawing: what was read, as a shape. */
+export function profileOf(places: readonly { readonly mark: SketchMark; readonly x: number; readonly y: number }[]): string {
+  const read = places.filter(({ mark }) => mark.deviation !== null);
+  return read.length > 1 ? read.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x} ${y}`).join(' ') : '';
+}
+
+/** A reading without the unit that all of them share: there is little room on a drawing. */
+export const figure = (text: string): string => text.replace(/ ?div$/, '');
 
 /** An exaggeration that draws the largest of some µm at about `pixels`: 50, 100, 200, 500, … */
 export function exaggeration(values: readonly (number | null)[], pixels: number, pixelsPerMm: number): number {

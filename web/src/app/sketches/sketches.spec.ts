@@ -4,7 +4,7 @@ import { CHECKS } from '@isometra/core';
 import { show } from '../testing/fake-shop.spec';
 import { BarBetweenCentres } from './bar-between-centres';
 import { Places } from './places';
-import { SKETCHES, exaggeration, sketchOf, type SketchMark } from './sketch';
+import { SKETCHES, drawnOff, exaggeration, sketchOf, type SketchMark } from './sketch';
 import { SweptCircle } from './swept-circle';
 import { TurnedBar } from './turned-bar';
 
@@ -111,14 +111,14 @@ describe('sketches', () => {
   });
 });
 
-describe('the headstock’s own drawings', () => {
-  const mark = (index: number, keys: SketchMark['keys'], text = ''): SketchMark => ({
+describe('the drawings of their own', () => {
+  const mark = (index: number, keys: SketchMark['keys'], text = '', deviation: number | null = null): SketchMark => ({
     index,
     keys,
     label: `place ${index}`,
     state: text ? 'read' : 'todo',
     text,
-    deviation: null,
+    deviation,
   });
   const result = { offsetHorizontal: null, offsetVertical: null, out: false };
   const draw = async (check: string, marks: readonly SketchMark[], setup: Record<string, unknown> = {}) => {
@@ -150,7 +150,7 @@ describe('the headstock’s own drawings', () => {
     const { drawn, at, picked } = await draw('spindle-axis', marks, { bar: { freeLength: 300 } });
     expect(at(1).x).toBeGreaterThan(at(0).x);
     expect(at(2).y).toBeGreaterThan(at(1).y);
-    expect(drawn.text()).toContain('high 3 div');
+    expect(drawn.text()).toContain('high 3');
     drawn.all('.mark')[1].dispatchEvent(new MouseEvent('click'));
     expect(picked).toEqual([1]);
     const rear = await draw('spindle-axis', marks, { side: 'rear' });
@@ -182,5 +182,106 @@ describe('the headstock’s own drawings', () => {
     expect(at(3).y).toBeLessThan(at(0).y);
     expect(at(3).x).toBeGreaterThan(at(0).x);
     expect([at(0).x, at(1).x, at(2).x]).toEqual([...[at(0).x, at(1).x, at(2).x]].sort((a, b) => a - b));
+  });
+
+  it('the level across the bed: farther is farther right, its marked end at the operator, its bubble on the high side', async () => {
+    const marks = [
+      mark(0, { at: 0, end: 'forward' }, '1 div', 20),
+      mark(1, { at: 0, end: 'reversed' }, '1 div', 20),
+      mark(2, { at: 900, end: 'forward' }, '-2 div', -40),
+    ];
+    const { drawn, at } = await draw('bed-twist', marks);
+    expect(at(2).x).toBeGreaterThan(at(0).x);
+    const bubbles = drawn.all('.bubble').map((bubble) => Number(bubble.getAttribute('cy')));
+    // Down is the operator's side: + going forward is the operator high, turned end for end it is the rear.
+    expect(bubbles).toEqual([8, -8, -16]);
+    expect(drawn.text()).not.toContain('div');
+  });
+
+  it('a level stepped along a way is tilted as it read; a straightedge is drawn as its gap was read', async () => {
+    const steps = [mark(0, { at: 0, end: 'forward' }, '2 div', 40), mark(1, { at: 200, end: 'reversed' }, '2 div', 40)];
+    const stepped = await draw('way-straightness', steps, { base: 200, method: 'level-steps' });
+    const tilts = stepped.drawn.all('.mark g').map((foot) => Number(/rotate\(([-\d.]+)/.exec(foot.getAttribute('transform') ?? '')?.[1]));
+    // The far end high is up on the right, which turns the other way than the clock.
+    expect(tilts[0]).toBeLessThan(0);
+    expect(tilts[1]).toBeCloseTo(-tilts[0], 9);
+    expect(stepped.at(1).y).toBeGreaterThan(stepped.at(0).y);
+    const along = [
+      mark(0, { at: 0, edge: 'away' }, '0', 0),
+      mark(1, { at: 150, edge: 'away' }, '5', 5),
+      mark(2, { at: 300, edge: 'away' }, '-5', -5),
+    ];
+    const edge = await draw('way-straightness', along, { method: 'straightedge' });
+    expect(edge.drawn.all('.profile').map((line) => line.getAttribute('d'))).toEqual(['M40 -30 L365 -21 L690 -39']);
+  });
+
+  it('the saddle stands over the next place of the tailstock’s way; what comes toward the stylus is drawn toward it', async () => {
+    const marks = [mark(0, { at: 0 }, '0', 0), mark(1, { at: 300 }, '6', 6), { ...mark(2, { at: 600 }), state: 'next' as const }];
+    const front = await draw('tailstock-way-parallelism', marks, { side: 'operator' });
+    expect(front.at(1).y).toBeGreaterThan(front.at(0).y);
+    expect(front.drawn.element.querySelector('g:not(.mark)')?.getAttribute('transform')).toBe(`translate(${front.at(2).x} 0)`);
+    const rear = await draw('tailstock-way-parallelism', marks, { side: 'rear' });
+    expect(rear.at(0).y).toBeLessThan(front.at(0).y);
+    expect(rear.at(1).y).toBeLessThan(rear.at(0).y);
+  });
+
+  it('a quill is read from its free end toward the tailstock, the side below it and the top above it', async () => {
+    const marks = [
+      mark(0, { plane: 'h', at: 0 }, '0', 0),
+      mark(1, { plane: 'h', at: 100 }, '4', 4),
+      mark(2, { plane: 'v', at: 0 }, '0', 0),
+      mark(3, { plane: 'v', at: 100 }, '4', 4),
+    ];
+    const { at } = await draw('quill-parallelism', marks);
+    expect(at(1).x).toBeGreaterThan(at(0).x);
+    expect(at(1).y - at(0).y).toBeCloseTo(9, 6);
+    expect(at(3).y - at(2).y).toBeCloseTo(-9, 6);
+  });
+
+  it('past the centre of a faced disc is toward the rear; the disc turned half round is read right across', async () => {
+    const faced = await draw('cross-slide-squareness', [mark(0, { at: 0 }, '0', 0), mark(1, { at: 90 }, '3', 3)], { method: 'faced-disc' });
+    expect(faced.at(0).y).toBe(144);
+    expect(faced.at(1).y).toBeLessThan(faced.at(0).y);
+    expect(faced.at(1).x).toBeGreaterThan(faced.at(0).x);
+    expect(faced.drawn.text()).toContain('the tool went here');
+    const marks = [mark(0, { at: 0, turn: 0 }), mark(1, { at: 90, turn: 0 }), mark(2, { at: 0, turn: 180 })];
+    const across = await draw('cross-slide-squareness', marks, { method: 'reversed-disc' });
+    expect(across.at(0).y).toBeGreaterThan(144);
+    expect(across.at(1).y).toBeLessThan(144);
+    expect(across.drawn.text()).toContain('turned half round');
+    expect(across.drawn.text()).not.toContain('the tool went here');
+  });
+
+  it('a bar cut in the chuck has no tailstock, and its first pad stands clear of the jaws', async () => {
+    const { drawn, at } = await draw('chuck-test-cut', [mark(0, { at: 0 }, '40 mm', 40000), mark(1, { at: 150 })]);
+    expect(at(0).x).toBeGreaterThan(140);
+    expect(at(1).x).toBeGreaterThan(at(0).x);
+    expect(drawn.text()).not.toContain('errors drawn');
+  });
+
+  it('a bar in vees and a slide: each reading stands with its word', async () => {
+    const vees = await draw('bar-qualification', [
+      mark(0, { at: 0, extreme: 'high' }, '3 div', 6),
+      mark(1, { at: 300, extreme: 'low' }, '1 div', 2),
+    ]);
+    expect(vees.drawn.text()).toContain('high 3');
+    expect(vees.at(1).x).toBeGreaterThan(vees.at(0).x);
+    const gib = await draw('knee-gib-play', [
+      mark(0, { stroke: 'push', locks: 'off' }, '3 div', 6),
+      mark(1, { stroke: 'pull', locks: 'off' }, '-2 div', -4),
+      mark(2, { stroke: 'push', locks: 'on' }),
+    ]);
+    expect(gib.drawn.text()).toContain('pull -2');
+    expect(gib.at(2).y).toBeGreaterThan(gib.at(1).y);
+    // Pushed toward the indicator is to the right.
+    const [push, pull] = gib.drawn.all('.seen').map((bar) => Number(/M([-\d.]+)/.exec(bar.getAttribute('d') ?? '')?.[1]));
+    expect(push).toBeGreaterThan(pull);
+  });
+
+  it('readings are drawn off their marks against the first of their row, the largest by the same', () => {
+    const marks = [mark(0, { at: 0 }, '4', 4), mark(1, { at: 1 }, '7', 7), mark(2, { at: 2 }, '-2', -2), mark(3, { at: 3 })];
+    expect([...drawnOff(marks, 12).values()]).toEqual([0, 6, -12]);
+    expect([...drawnOff(marks, 7, undefined, true).values()]).toEqual([4, 7, -2]);
+    expect(drawnOff([], 12).size).toBe(0);
   });
 });

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
+import { exaggeration } from './sketch';
+import { SketchBase } from './sketch-base';
 
 const RADIUS = 74;
 
@@ -40,12 +41,7 @@ const RADIUS = 74;
     </svg>
   `,
 })
-export class SweptCircle {
-  readonly setup = input.required<SketchInputs['setup']>();
-  readonly marks = input.required<readonly SketchMark[]>();
-  readonly result = input.required<SketchResult>();
-  readonly pick = input.required<SketchInputs['pick']>();
-
+export class SweptCircle extends SketchBase {
   protected readonly radius = RADIUS;
   protected readonly bore = computed(() => this.setup()['feature'] === 'bore');
   protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 24, 3));

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, type SketchInputs, type SketchMark, type SketchResult } from './sketch';
+import { exaggeration } from './sketch';
+import { SketchBase } from './sketch-base';
 
 const LEFT = 130;
 const RIGHT = 600;
@@ -22,9 +23,11 @@ const RIGHT = 600;
           <path class="iron" d="M96 -22H112V22H96Z M112 -9 130 0 112 9Z" />
         }
         <line class="axis" x1="96" x2="660" y1="0" y2="0" />
-        <g [attr.transform]="'translate(0 ' + shift() + ')'">
-          <path class="iron" d="M630 -34H706V38H630Z M612 -12H630V12H612Z M612 -9 596 0 612 9Z" />
-        </g>
+        @if (tail()) {
+          <g [attr.transform]="'translate(0 ' + shift() + ')'">
+            <path class="iron" d="M630 -34H706V38H630Z M612 -12H630V12H612Z M612 -9 596 0 612 9Z" />
+          </g>
+        }
         <path class="iron" [attr.d]="body()" />
         <path
           class="iron"
@@ -41,28 +44,32 @@ const RIGHT = 600;
           </g>
         }
       </g>
-      <text class="words" x="712" y="244" text-anchor="end">errors drawn ×{{ factor() }}</text>
+      @if (tail()) {
+        <text class="words" x="712" y="244" text-anchor="end">errors drawn ×{{ factor() }}</text>
+      }
     </svg>
   `,
 })
-export class TurnedBar {
-  readonly setup = input.required<SketchInputs['setup']>();
-  readonly marks = input.required<readonly SketchMark[]>();
-  readonly result = input.required<SketchResult>();
-  readonly pick = input.required<SketchInputs['pick']>();
-
-  private readonly length = computed(() => (this.setup()['centreDistance'] as number | undefined) ?? 0);
+export class TurnedBar extends SketchBase {
+  /** Whether a tailstock holds the other end: a bar cut in the chuck alone has none. */
+  protected readonly tail = computed(() => this.setup()['centreDistance'] !== undefined);
+  private readonly length = computed(() => {
+    const centres = this.setup()['centreDistance'] as number | undefined;
+    return centres ?? 1.1 * Math.max(0, ...this.marks().map((mark) => Number(mark.keys['at'])));
+  });
   private readonly scale = computed(() => (RIGHT - LEFT) / (this.length() || 1));
-  protected readonly chuck = computed(() => this.setup()['held'] === 'chuck');
+  protected readonly chuck = computed(() => this.setup()['held'] === 'chuck' || !this.tail());
   /** 1 when the tool stands on the operator's side, which is below. */
   protected readonly tool = computed(() => (this.setup()['tool'] === 'rear' ? -1 : 1));
   protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal], 30, this.scale()));
   protected readonly shift = computed(() => ((this.result().offsetHorizontal ?? 0) / 1000) * this.scale() * this.factor());
+  /** The jaws hide the first of a bar held in the chuck. */
+  private readonly left = computed(() => (this.tail() ? LEFT : LEFT + 46));
   protected readonly body = computed(() => `M${LEFT} -17 L${RIGHT} ${this.shift() - 17} V${this.shift() + 17} L${LEFT} 17Z`);
   protected readonly pads = computed(() =>
     this.marks().map((mark) => {
       const part = this.length() ? (mark.keys['at'] as number) / this.length() : 0;
-      return { mark, x: LEFT + part * (RIGHT - LEFT), y: this.shift() * part };
+      return { mark, x: this.left() + part * (RIGHT - this.left()), y: this.shift() * part };
     }),
   );
 }

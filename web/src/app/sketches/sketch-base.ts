@@ -1,0 +1,11 @@
+import { Directive, input } from '@angular/core';
+import type { SketchInputs, SketchMark, SketchResult } from './sketch';
+
+/** What every sketch is given. */
+@Directive()
+export abstract class SketchBase {
+  readonly setup = input.required<SketchInputs['setup']>();
+  readonly marks = input.required<readonly SketchMark[]>();
+  readonly result = input.required<SketchResult>();
+  readonly pick = input.required<SketchInputs['pick']>();
+}
