@@ -38,7 +38,8 @@ export function planCorrection({ sheet, name, info, quantity, trusted, slots, am
   const equipped = kinds.filter((kind) => sheet.hardware[kind] !== undefined);
   const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
   const chosen = equipped.length ? equipped : kinds.slice(0, 1);
-  return { notes: [], moves: chosen.map((kind) => planMoveOf(kind, { sheet, name, info, quantity, amounts, amount, direction, slots })) };
+  const context: PlanContext = { sheet, name, info, quantity, amounts, amount, direction, slots };
+  return { moves: chosen.map((kind) => planMoveOf(kind, context)), notes: chosen.flatMap((kind) => distanceNote(kind, context)) };
 }
 
 function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note | undefined {
@@ -73,11 +74,13 @@ function planMoveOf(kind: MoveKind, { sheet, name, info, quantity, amounts, amou
   const given = sheet.hardware[kind];
   const needle = needleTarget(sheet, name, amount, slots);
   const base = { kind, quantity: name, amount, unit: info.unit, direction, ...(needle && { indicator: needle }) };
-  if (!definition || !given) return base;
+  if (!definition || !given || lacksDistance(kind, { sheet, info, amount, slots })) return base;
   const facts = { quantity: name, value: quantity.value, aim: quantity.aim ?? 0, amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
-  const wanted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots) ?? amount;
-  if (definition.amountKey) filled[definition.amountKey] = definition.signed ? wanted : Math.abs(wanted);
+  const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots);
+  const key = takesSlope(kind, info, converted) ? definition.slopeKey : definition.amountKey;
+  const wanted = converted ?? amount;
+  if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);
   const missing = Object.keys(definition.input.shape).filter(
     (key) => filled[key] === undefined && !definition.input.shape[key].safeParse(undefined).success,
   );
@@ -90,7 +93,35 @@ function planMoveOf(kind: MoveKind, { sheet, name, info, quantity, amounts, amou
       })),
     );
   }
-  return { ...definition.plan(filled), ...base };
+  try {
+    return { ...definition.plan(filled), ...base };
+  } catch (error) {
+    if (!(error instanceof FaultError)) throw error;
+    throw new FaultError(error.faults.map((fault) => ({ ...fault, path: `hardware.${kind}.${fault.path}` })));
+  }
+}
+
+/** Whether a move is given the correction as an angle, because nothing turned it into an amount. */
+const takesSlope = (kind: MoveKind, info: QuantityInfo, converted: number | undefined): boolean =>
+  converted === undefined && info.dimension === 'slope' && MOVES.get(kind)?.slopeKey !== undefined;
+
+/** Whether an angle cannot be turned into a thickness or a travel, since nobody said over what distance. */
+function lacksDistance(kind: MoveKind, { sheet, info, amount, slots }: Pick<PlanContext, 'sheet' | 'info' | 'amount' | 'slots'>): boolean {
+  const given = sheet.hardware[kind];
+  const needs = MOVES.get(kind)?.input.shape['over'] !== undefined;
+  return (
+    given !== undefined &&
+    needs &&
+    given['over'] === undefined &&
+    takesSlope(kind, info, sheet.check.amountFor?.(kind, amount, sheet.setup, slots))
+  );
+}
+
+function distanceNote(kind: MoveKind, context: PlanContext): Note[] {
+  if (!lacksDistance(kind, context)) return [];
+  const { name, info } = context;
+  const text = `${info.label}: the move is an angle. Give hardware.${kind}.over, the distance it acts over (for example 320 mm), to have it as a thickness or as turns.`;
+  return [{ code: 'distance-missing', severity: 'info', quantity: name, text }];
 }
 
 const EXAMPLES: Readonly<Record<string, string>> = {
@@ -99,6 +130,7 @@ const EXAMPLES: Readonly<Record<string, string>> = {
   angle: '0 deg',
   stock: '[{ "thickness": "0.05 mm", "count": 4 }]',
   length: '160 mm',
+  over: '320 mm',
 };
 
 /** What the needle must go to: from where it stands now, by the amount, in divisions of the instrument. */

@@ -271,3 +271,49 @@ describe('what a method says of itself', () => {
     expect(slender).not.toContain('twist-unknown');
   });
 });
+
+describe('a correction that is an angle', () => {
+  const dial = { kind: 'lever', graduation: '0.002 mm', sense: 1 };
+  const quill = (rise: number) => ({
+    format: 'isometra-sheet/1',
+    check: 'quill-parallelism',
+    instrument: dial,
+    setup: {},
+    readings: [
+      { plane: 'v', at: 0, value: 0 },
+      { plane: 'v', at: 200, value: `${rise} um` },
+    ],
+    hardware: { 'base-shims': { length: '200 mm', overhang: '60 mm' } },
+  });
+
+  it('tilts a tailstock by shims under one end, and says what the centre does', () => {
+    const drooping = solve(quill(-24)).moves[0] as unknown as Record<string, number>;
+    // −120 µm/m wanted at 50: 170 µm/m over a base of 200 mm, under the front.
+    expect([drooping['front'], drooping['rear']].map((size) => size.toFixed(6))).toEqual(['34.000000', '0.000000']);
+    expect(drooping['lift']).toBeCloseTo(34 + 170 * 0.06, 9);
+    const rising = solve(quill(40)).moves[0] as unknown as Record<string, number>;
+    expect([rising['front'], rising['rear']].map((size) => size.toFixed(6))).toEqual(['0.000000', '30.000000']);
+  });
+
+  it('is told as an angle while nobody says over what distance, with a note, and as a thickness once they do', () => {
+    const column = (shims: object) =>
+      solve({
+        format: 'isometra-sheet/1',
+        check: 'column-lean',
+        instrument: dial,
+        setup: { side: 'right', head: 'on' },
+        readings: [
+          { axis: 'x', at: 0, value: 0 },
+          { axis: 'x', at: 250, value: '-50 um' },
+        ],
+        hardware: { 'shim-leaves': { stock: [{ thickness: 20, count: 8 }], ...shims } },
+      });
+    const without = column({});
+    expect(without.moves[0].amount).toBeCloseTo(-200, 6);
+    expect(without.moves[0]).not.toEqual(jasmine.objectContaining({ leaves: jasmine.anything() as unknown as number[] }));
+    expect(without.notes.find((note) => note.code === 'distance-missing')?.text).toContain('hardware.shim-leaves.over');
+    const given = column({ over: '300 mm' });
+    expect(given.moves[0]).toEqual(jasmine.objectContaining({ thickness: 60, leaves: [20, 20, 20] } as object));
+    expect(given.notes.some((note) => note.code === 'distance-missing')).toBeFalse();
+  });
+});

@@ -5,6 +5,7 @@ import type { Instrument } from '../instruments/instrument.js';
 import type { Reading, Slot } from '../instruments/slots.js';
 import type { ValueKind } from '../instruments/reading.js';
 import type { MoveKind } from '../moves/kinds.js';
+import type { Part } from '../moves/parts.js';
 import type { Dimension } from '../units/dimensions.js';
 import type { Estimate } from './estimate.js';
 
@@ -155,6 +156,8 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   /** Faults of a setup or its readings that no single field shows. */
   readonly faults?: (setup: z.output<Shape>, readings: readonly Reading[], instrument: Instrument | undefined) => readonly Fault[];
   readonly corrections: Readonly<Record<string, Correction>>;
+  /** What a correction moves or works on, for the words of its job card. */
+  readonly part?: Part;
   readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
   /** Heights along what was read, µm over mm, to be drawn with their line and zone; places ascending. */
   readonly profile?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly HeightAt[];

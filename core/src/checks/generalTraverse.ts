@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { count, fieldRegistry, measure } from '../fields.js';
 import type { MoveKind } from '../moves/kinds.js';
+import type { Part } from '../moves/parts.js';
 import { HEIGHT, defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Words } from './define.js';
 import { linearEstimate, type Estimate } from './estimate.js';
 import { ISOLATE, plannedPlaces, shortBase, sideField, spanOf, stepped, tooFew } from './common.js';
@@ -40,6 +41,7 @@ export interface TraverseFacts {
   /** The range is limited per this length, mm, rather than as it is. */
   readonly rangePer?: number;
   readonly moves: readonly MoveKind[];
+  readonly part?: Part;
   readonly upsets: readonly string[];
   readonly cautions?: readonly string[];
   readonly cannotSee: readonly string[];

@@ -1,6 +1,15 @@
 import * as z from 'zod';
-import { measure, optionalNumber, quantitySchema, plainNumber } from '../fields.js';
-import { defineMove } from './define.js';
+import { measure, optionalMeasure, optionalNumber, quantitySchema, plainNumber } from '../fields.js';
+import { defineMove, refuse } from './define.js';
+
+/** Travel of a screw that turns a part by a slope, µm/m, at a distance from its pivot, mm. */
+function travelFor(slope: number | undefined, over: number | undefined): number {
+  if (slope === undefined)
+    return refuse('amount', 'is missing: give the amount, or the slope and how far the screw is from the pivot', '21 um');
+  if (over === undefined)
+    return refuse('over', 'is missing: give the distance from the pivot to the screw, which turns the angle into travel', '150 mm');
+  return (slope * over) / 1000;
+}
 
 /**
  * Opposed screws or any other screw: turns = amount / (pitch · gain), and where the needle must stop.
@@ -10,9 +19,12 @@ export const adjuster = defineMove({
   kind: 'adjuster',
   title: 'Turn the adjusting screws',
   amountKey: 'amount',
+  slopeKey: 'slope',
   signed: true,
   input: z.strictObject({
-    amount: measure('deviation', { label: 'Amount', example: '21 um' }),
+    amount: optionalMeasure('deviation', { label: 'Amount', example: '21 um' }),
+    slope: optionalMeasure('slope', { label: 'Angle to give', example: '80 um/m' }),
+    over: optionalMeasure('length', { label: 'From the pivot to the screw', above: 0, example: '150 mm' }),
     pitch: measure('length', { label: 'Screw pitch', above: 0, example: '1.5 mm' }),
     gain: optionalNumber({ label: 'Gain', above: 0, example: '1', help: 'Learned: what the screw really moves for what it should.' }),
     indicator: z
@@ -23,7 +35,8 @@ export const adjuster = defineMove({
       })
       .optional(),
   }),
-  plan: ({ amount, pitch, gain = 1, indicator }) => {
+  plan: ({ amount: straight, slope, over, pitch, gain = 1, indicator }) => {
+    const amount = straight ?? travelFor(slope, over);
     const turns = amount / (pitch * 1000 * gain);
     return {
       turns,

@@ -22,6 +22,8 @@ export interface MoveDefinition {
   readonly input: z.ZodObject;
   /** Name of the input that a check's correction (µm, signed like the quantity) fills in. */
   readonly amountKey?: string;
+  /** The input that a correction of a slope (µm/m) fills in, where it is another one. */
+  readonly slopeKey?: string;
   /** Whether the correction may be negative. */
   readonly signed?: boolean;
   /** Inputs that a check fills in, for moves that need more than one amount. */

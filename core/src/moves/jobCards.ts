@@ -1,3 +1,5 @@
+import { ANY_PART, type Part } from './parts.js';
+
 /** One step of a job card. */
 export interface JobStep {
   readonly text: string;
@@ -17,6 +19,10 @@ export interface JobFacts {
   readonly direction: string;
   /** Whether the move is in the + direction. */
   readonly plus: boolean;
+  /** What is moved or worked on. */
+  readonly part?: Part;
+  /** How metal or shims are wanted: all over alike, as a wedge, or only where it stands high. */
+  readonly spread?: 'even' | 'wedge' | 'high-places';
   readonly turns?: number;
   /** "0.05 mm + 0.02 mm", thickest first. */
   readonly leaves?: string;
@@ -29,12 +35,15 @@ export interface JobFacts {
   /** "from 0 to 10.5 div"; empty without a dial. */
   readonly needle?: string;
   readonly layout?: string;
+  /** How much a centre comes up with shims that only tilt it: "0.044 mm". */
+  readonly centreLift?: string;
   /** What is done to each face of a casting: "front vee near, outer: scrape 0.021 mm". */
   readonly faces?: readonly string[];
 }
 
 const ISOLATE = 'Isolate and lock out the machine; never power the spindle with an indicator or bar set up.';
 const SNUG = 'Loosen to snug, never free.';
+const RATED = 'Lift with rated gear, never by hand over an edge. Isolate first.';
 
 const watch = ({ where, needle }: JobFacts): JobStep => ({
   text: `Set an indicator ${where || 'where it will see the move'}. ${needle ? `Its needle must go ${needle}. ` : ''}Nudge the part toward the stylus once to see which way the needle goes.`,
@@ -51,60 +60,75 @@ function eighths(turns: number): string {
 }
 
 function adjusterSteps(facts: JobFacts): JobStep[] {
+  const { name, faces, clamp = 'clamp' } = facts.part ?? ANY_PART;
   const turn = facts.turns === undefined ? '' : ` That is ${eighths(facts.turns)}; believe the needle, not the turns.`;
   const drive =
     facts.layout === 'single-screw'
       ? [
           {
-            text: `Turn the screw so that it takes the tailstock ${facts.direction}, until the needle reads its target.${turn}`,
+            text: `Turn the screw so that it takes the ${name} ${facts.direction}, until the needle reads its target.${turn}`,
             needle: true,
           },
         ]
       : [
-          { text: `Slack the screw on the side it moves toward (${facts.plus ? 'your side' : 'the rear'}).` },
+          { text: `Slack the screw on the side it moves toward${facts.part?.base ? ` (${facts.plus ? 'your side' : 'the rear'})` : ''}.` },
           { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
           { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
         ];
   return [
-    { text: 'Clean the slideway and the faces of the base.', caution: ISOLATE },
+    { text: `Clean the ${faces}.`, caution: ISOLATE },
     watch(facts),
-    { text: 'Ease the tailstock clamp until it is just held.', caution: SNUG },
+    { text: `Ease the ${clamp} until it is just held.`, caution: SNUG },
     ...drive,
     ...after,
   ];
 }
 
 function shimSteps(facts: JobFacts): JobStep[] {
+  const { name, open } = facts.part ?? ANY_PART;
   const parts =
     (facts.frontLeaves ?? facts.rearLeaves)
       ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}`
       : (facts.leaves ?? facts.size);
+  const [take, joint] = open ?? [`Take the weight of the ${name}.`, 'Open the joint.'];
   return [
-    {
-      text: 'Slide the tailstock to where it can be lifted clear, and take the weight.',
-      caution: 'Lift a heavy tailstock with rated gear, never by hand over an edge. Isolate first.',
-    },
-    { text: 'Part the top from the base. Clean and deburr both faces; a burr under a shim is a shim.' },
+    { text: take, caution: RATED },
+    { text: `${joint} Clean and deburr both faces; a burr under a shim is a shim.` },
     { text: `Cut the shims to the template: ${parts}. Deburr every edge.`, caution: 'Shim edges cut: gloves.' },
     { text: 'Lay them in dry, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.' },
+    ...(facts.centreLift ? [{ text: `The centre comes up by ${facts.centreLift} with it: check its height again.` }] : []),
     watch(facts),
-    { text: 'Put the top back and draw the bolts down in order, a little each.', needle: true },
+    { text: `Put the ${name === 'tailstock' ? 'top' : name} back and draw the bolts down in order, a little each.`, needle: true },
     ...after,
   ];
 }
 
-const scrapeSteps = (facts: JobFacts): JobStep[] => [
-  { text: 'Measure again at a second place along the bed before any metal goes: wear may make it high here and low there.' },
-  { text: 'Lift the tailstock off and turn it over on wood.', caution: 'Lift with rated gear. Isolate first.' },
-  {
-    text: `Take ${facts.size} off the faces of the base that bear on the bed, evenly, so that it comes ${facts.direction}. Roughing passes take about 0.012 mm, finishing 0.005 mm.`,
-    caution: 'Scrapers cut. Iron dust and blue: gloves, eyes, air.',
-  },
-  { text: 'Stop one pass short. Wear only takes it down, so a little high is right and low is not.' },
-  watch(facts),
-  { text: 'Set it on the bed, clamp it as it will be used and read.', needle: true },
-  ...after,
-];
+/** How the metal is wanted, in words: all over alike, as a wedge, or where it stands high. */
+function metal({ size, direction, spread = 'even' }: JobFacts, faces: string): string {
+  const way = direction ? ` so that it comes ${direction}` : '';
+  if (spread === 'wedge')
+    return `Take a wedge off the ${faces}: nothing at one end and the most at the other, ${size} over their length, to ${direction || 'bring it true'}.`;
+  if (spread === 'high-places') return `Take the high places of the ${faces} down: ${size} at the most, nothing in the hollows.`;
+  return `Take ${size} off the ${faces}, evenly,${way}.`;
+}
+
+function scrapeSteps(facts: JobFacts): JobStep[] {
+  const { name, faces, off, before, stop } = facts.part ?? ANY_PART;
+  return [
+    { text: before ?? 'Measure again before any metal goes: what does not repeat is not scraped.' },
+    off
+      ? { text: off, caution: RATED }
+      : { text: `Wipe and stone the ${name}; no burr may stand under the straightedge.`, caution: ISOLATE },
+    {
+      text: `${metal(facts, faces)} Roughing passes take about 0.012 mm, finishing 0.005 mm.`,
+      caution: 'Scrapers cut. Iron dust and blue: gloves, eyes, air.',
+    },
+    { text: stop ?? 'Stop one pass short and read again.' },
+    watch(facts),
+    { text: off ? 'Put it back, clamp it as it will be used and read.' : 'Read it again as it was read.', needle: true },
+    ...after,
+  ];
+}
 
 const eccentricSteps = (facts: JobFacts): JobStep[] => [
   { text: 'Mark where the sleeve stands now with a scribed line across the joint.', caution: ISOLATE },

@@ -1,10 +1,13 @@
 import { createRequire } from 'node:module';
 import fc from 'fast-check';
+import type * as z from 'zod';
+import { CHECKS } from '../checks/registry.js';
 import { FaultError } from '../faults.js';
+import { fieldInfo } from '../fields.js';
 import { baseShimThickness } from './baseShims.js';
 import { turnEccentric } from './eccentric.js';
 import { JOB_CARDS, jobSteps } from './jobCards.js';
-import { planMove } from './registry.js';
+import { MOVES, planMove } from './registry.js';
 import { chooseLeaves } from './shimLeaves.js';
 import { shimTemplate, templateDxf, templateSvg, type ShimOutline } from './template.js';
 
@@ -93,12 +96,22 @@ describe('an eccentric sleeve', () => {
 });
 
 describe('shims under a base', () => {
-  it('are equal when the barrel is level, and different when it slopes too', () => {
-    expect(baseShimThickness(50, 0, 160, 60)).toEqual({ front: 50, rear: 50 });
-    const { front, rear } = baseShimThickness(50, 100, 160, 60);
-    const lift = front - ((rear - front) * 60) / 160;
-    expect(lift).toBeCloseTo(50, 9);
-    expect(((rear - front) / 160) * 1000).toBeCloseTo(100, 9);
+  it('are equal when the barrel only comes up, and different when it turns too', () => {
+    expect(baseShimThickness(50, 0, 160, 60)).toEqual({ front: 50, rear: 50, lift: 50 });
+    fc.assert(
+      fc.property(fc.double({ min: -200, max: 200, noNaN: true }), fc.double({ min: -300, max: 300, noNaN: true }), (lift, slope) => {
+        const { front, rear } = baseShimThickness(lift, slope, 160, 60);
+        // The free end stands forward of the front shim: what raises the front more than the rear raises it.
+        expect(((front - rear) / 160) * 1000).toBeCloseTo(slope, 9);
+        expect(front + ((front - rear) / 160) * 60).toBeCloseTo(lift, 9);
+      }),
+    );
+  });
+
+  it('leave one end down where only the slope matters, and say what the centre does', () => {
+    expect(baseShimThickness(undefined, 100, 200, 60)).toEqual({ front: 20, rear: 0, lift: 26 });
+    expect(baseShimThickness(undefined, -100, 200, 60)).toEqual({ front: 0, rear: 20, lift: -6 });
+    expect(() => move('base-shims', { length: 160 })).toThrowMatching((error) => error.faults[0].path === 'lift');
   });
 
   it('cannot lower anything', () => {
@@ -106,6 +119,38 @@ describe('shims under a base', () => {
     expect(move('base-shims', { lift: 50, length: 160, stock: [{ thickness: 50, count: 1 }] })['frontLeaves']).toEqual(
       jasmine.objectContaining({ leaves: [50] }),
     );
+  });
+});
+
+describe('an angle', () => {
+  it('becomes a thickness over the distance between the supports, and travel at a screw', () => {
+    const stock = [{ thickness: 20, count: 4 }];
+    expect(move('shim-leaves', { slope: 125, over: 320, stock })).toEqual(jasmine.objectContaining({ thickness: 40, leaves: [20, 20] }));
+    expect(move('adjuster', { slope: -80, over: 150, pitch: 1.5 })['turns']).toBeCloseTo(-12 / 1500, 9);
+  });
+
+  it('without its distance is asked for it, and so is a move without any amount', () => {
+    for (const [kind, more, path] of [
+      ['shim-leaves', { stock: [] }, 'over'],
+      ['adjuster', { pitch: 1.5 }, 'over'],
+    ] as const) {
+      expect(() => move(kind, { slope: 100, ...more })).toThrowMatching((error) => error.faults[0].path === path);
+      expect(() => move(kind, more)).toThrowMatching((error) => /thickness|amount/.test(error.faults[0].path));
+    }
+  });
+
+  it('of a check is never taken for a thickness: the kinds that a correction names take what it is in, or are told how', () => {
+    for (const check of CHECKS.values())
+      for (const [name, { plus, minus }] of Object.entries(check.corrections))
+        for (const kind of new Set([...plus, ...minus])) {
+          const definition = MOVES.get(kind);
+          if (!definition?.amountKey || check.amountFor) continue;
+          const { dimension } = check.quantities[name];
+          const key = dimension === 'slope' ? (definition.slopeKey ?? definition.amountKey) : definition.amountKey;
+          expect(fieldInfo(definition.input.shape[key] as z.ZodType)?.dimension)
+            .withContext(`${check.id} ${name} ${kind}`)
+            .toBe(dimension);
+        }
   });
 });
 
@@ -161,6 +206,7 @@ describe('a job card', () => {
     turns: 0.014,
     where: 'on the quill, zeroed',
     needle: 'from 0 to 10.5 div',
+    part: CHECKS.get('tailstock-traverse')?.part,
   };
 
   it('slacks the side it moves toward, then drives the other', () => {
@@ -195,6 +241,41 @@ describe('a job card', () => {
         step.text.includes('front 0.05 mm; rear none'),
       ),
     ).toBeTrue();
+  });
+});
+
+describe('the words of a job card', () => {
+  const facts = { size: '0.012 mm', direction: '', plus: false };
+  const told = (kind: string, more: Partial<Parameters<typeof jobSteps>[1]>) =>
+    jobSteps(kind, { ...facts, ...more })
+      .map((step) => `${step.text} ${step.caution ?? ''}`)
+      .join(' ');
+
+  it('speak of what the check moves: every check with a scraped, shimmed or screwed correction says what that is', () => {
+    for (const check of CHECKS.values()) {
+      const kinds = Object.values(check.corrections).flatMap(({ plus, minus }) => [...plus, ...minus]);
+      const worded = kinds.filter((kind) => ['scrape', 'shim-leaves', 'base-shims', 'adjuster'].includes(kind));
+      if (worded.length === 0) continue;
+      expect(check.part).withContext(check.id).toBeDefined();
+      for (const kind of worded)
+        if (!check.id.startsWith('tailstock-') && check.id !== 'quill-parallelism')
+          expect(told(kind, { part: check.part }))
+            .withContext(`${check.id} ${kind}`)
+            .not.toContain('the tailstock');
+    }
+  });
+
+  it('take metal off evenly, as a wedge, or where it stands high', () => {
+    const part = CHECKS.get('way-straightness')?.part;
+    expect(told('scrape', { part, spread: 'high-places' })).toContain('Take the high places of the way');
+    expect(told('scrape', { part })).not.toContain('Lift');
+    const quill = CHECKS.get('quill-parallelism')?.part;
+    expect(told('scrape', { part: quill, spread: 'wedge', direction: 'raise its free end' })).toMatch(
+      /Take a wedge off the faces of the base .* 0\.012 mm over their length, to raise its free end\./,
+    );
+    expect(told('scrape', { part: quill, direction: 'down' })).toContain('evenly, so that it comes down');
+    expect(told('scrape', { part: quill })).toContain('Lift with rated gear');
+    expect(told('base-shims', { part: quill, centreLift: '0.026 mm' })).toContain('The centre comes up by 0.026 mm');
   });
 });
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { count, fieldRegistry, measure, optionalMeasure, quantitySchema } from '../fields.js';
-import { defineMove } from './define.js';
+import { count, fieldRegistry, optionalMeasure, quantitySchema } from '../fields.js';
+import { defineMove, refuse } from './define.js';
 
 /** Shim stock of one thickness (µm) and how many leaves of it there are. */
 export interface Stock {
@@ -82,16 +82,30 @@ export const stockSchema = z
   .max(60, { error: 'must have at most 60 thicknesses' })
   .register(fieldRegistry, { label: 'Shim stock', group: true });
 
+/** Thickness of a shim that gives a slope, µm/m, over the distance between the supports, mm. */
+function thicknessFor(slope: number | undefined, over: number | undefined): number {
+  if (slope === undefined) return refuse('thickness', 'is missing: give the thickness, or the slope and over what distance', '0.12 mm');
+  if (over === undefined)
+    return refuse('over', 'is missing: give the distance between the supports, which turns the angle into a thickness', '320 mm');
+  return (slope * over) / 1000;
+}
+
 /** Leaves out of the user's stock for a thickness. */
 export const shimLeaves = defineMove({
   kind: 'shim-leaves',
   title: 'Put shims under',
   amountKey: 'thickness',
+  slopeKey: 'slope',
   input: z.strictObject({
-    thickness: measure('deviation', { label: 'Thickness', above: 0, example: '0.12 mm' }),
+    thickness: optionalMeasure('deviation', { label: 'Thickness', above: 0, example: '0.12 mm' }),
+    slope: optionalMeasure('slope', { label: 'Angle to give', above: 0, example: '80 um/m' }),
+    over: optionalMeasure('length', { label: 'Between the supports', above: 0, example: '320 mm' }),
     tolerance: optionalMeasure('deviation', { label: 'Tolerance ±', min: 0, example: '5 um' }),
     stock: stockSchema,
     maxLeaves: count({ label: 'Most leaves', min: 1, max: 6, example: '4' }),
   }),
-  plan: ({ thickness, stock, tolerance, maxLeaves }) => chooseLeaves(thickness, stock, tolerance, maxLeaves),
+  plan: ({ thickness, slope, over, stock, tolerance, maxLeaves }) => {
+    const straight = thickness ?? thicknessFor(slope, over);
+    return { ...(thickness === undefined && { thickness: straight }), ...chooseLeaves(straight, stock, tolerance, maxLeaves) };
+  },
 });

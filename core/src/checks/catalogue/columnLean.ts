@@ -6,6 +6,7 @@ import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { ISOLATE, stationPlan, stepped, tooFew } from '../common.js';
 import { certificate, legSlope, SQUARE_DOUBT } from '../square.js';
 import { unlimited } from '../tailstock.js';
+import { COLUMN } from '../../moves/parts.js';
 
 const leanSetup = z.strictObject({
   squareError: z.strictObject({ x: certificate('Error of the square, x'), y: certificate('Error of the square, y') }).optional(),
@@ -16,11 +17,18 @@ const leanSetup = z.strictObject({
       { value: 'off', label: 'off' },
     ],
   }),
+  // One word is enough where one axis is read: it tells which.
   side: z
-    .strictObject({
-      x: z.enum(['right', 'left'], { error: 'must be "right" or "left"' }).optional(),
-      y: z.enum(['operator', 'column'], { error: 'must be "operator" or "column"' }).optional(),
-    })
+    .preprocess(
+      (raw) => (raw === 'right' || raw === 'left' ? { x: raw } : raw === 'operator' || raw === 'column' ? { y: raw } : raw),
+      z.strictObject(
+        {
+          x: z.enum(['right', 'left'], { error: 'must be "right" or "left"' }).optional(),
+          y: z.enum(['operator', 'column'], { error: 'must be "operator" or "column"' }).optional(),
+        },
+        { error: 'must be { "x": "right" or "left", "y": "operator" or "column" }' },
+      ),
+    )
     .optional(),
 });
 const leaf = (label: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm' });
@@ -127,6 +135,7 @@ export const columnLean = defineCheck({
         : [{ code: 'square-unknown', severity: 'warning', text: 'The error of the square is not known and is still in the result.' }];
     return { estimates, notes: estimates.length ? notes : [tooFew('two heights')] };
   },
+  part: COLUMN,
   corrections: {
     leanX: { plus: ['supports', 'shim-leaves'], minus: ['supports', 'shim-leaves'] },
     leanY: { plus: ['supports', 'shim-leaves'], minus: ['supports', 'shim-leaves'] },

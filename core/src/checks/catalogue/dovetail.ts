@@ -5,6 +5,7 @@ import { defineCheck, type CheckInput, type Estimates } from '../define.js';
 import { linearEstimate, rangeEstimate, type Estimate } from '../estimate.js';
 import { ISOLATE, plannedPlaces, stationPlan, stepped, tooFew } from '../common.js';
 import { unlimited } from '../tailstock.js';
+import { DOVETAIL } from '../../moves/parts.js';
 
 const setup = z.strictObject({
   pin: measure('length', { label: 'Pin diameter', above: 0, example: '8 mm', kit: 'pins' }),
@@ -116,6 +117,7 @@ export const dovetailOverPins = defineCheck({
   conditions: z.strictObject({}),
   slots: (_setup, { stations = 5 }) => plannedPlaces(stepped(stations, 240 / (stations - 1)), (at) => `Over the pins, ${at} mm along`),
   estimate,
+  part: DOVETAIL,
   corrections: { widthRange: { plus: ['scrape'], minus: ['scrape'] } },
   counting: 'The whole difference of the readings; off the flank it is that times the sine of the angle.',
   upsets: ['saddle-squareness'],

@@ -5,6 +5,7 @@ import type { Slot } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type Watch } from '../define.js';
 import { linearEstimate, type Estimate } from '../estimate.js';
 import { ISOLATE, tooFew } from '../common.js';
+import { HEAD } from '../../moves/parts.js';
 
 const setup = z.strictObject({
   radius: measure('length', { label: 'Radius of the sweep', above: 0, example: '110 mm' }),
@@ -154,6 +155,7 @@ export const headTram = defineCheck({
     }));
   },
   estimate,
+  part: HEAD,
   corrections: { tilt: { plus: ['adjuster'], minus: ['adjuster'] }, nod: { plus: ['adjuster'], minus: ['adjuster'] } },
   amountFor: (kind, amount, { radius, pivotDistance }) =>
     kind === 'adjuster' ? (amount * (radius + (pivotDistance ?? 0))) / 1000 : amount,

@@ -9,6 +9,7 @@ import { centresBar, cutBar } from '../setupFields.js';
 import { cutCorrections, cutWeights } from '../testCut.js';
 import { traverseLine } from '../traverse.js';
 import { unlimited } from '../tailstock.js';
+import { HEADSTOCK, SADDLE, TAILSTOCK } from '../../moves/parts.js';
 
 const axisWords = {
   plus: 'pointing toward the operator',
@@ -100,6 +101,7 @@ export const chuckTestCut = defineCheck({
   casting: 'headstock',
   estimate: chuckEstimate,
   corrections: { slopeH: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] } },
+  part: HEADSTOCK,
   counting: 'Half the difference of the diameters.',
   upsets: [],
   cautions: [ISOLATE, 'Chuck key out of the chuck. Hot work burns and measures big.'],
@@ -114,7 +116,11 @@ const quillSetup = z.strictObject({
 });
 const quillReading = z.strictObject({
   plane: z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' }),
-  at: measure('length', { label: 'Along the quill', example: '0 mm' }),
+  at: measure('length', {
+    label: 'Along the quill',
+    help: 'From where it leaves the tailstock, growing toward its free end.',
+    example: '0 mm',
+  }),
   turn: z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional(),
 });
 
@@ -166,7 +172,12 @@ export const quillParallelism = defineCheck({
       dimension: 'slope',
       unit: 'um/m',
       limit: [0, 100],
-      words: { plus: 'rising along its length', minus: 'falling along its length', movePlus: 'raise it', moveMinus: 'lower it' },
+      words: {
+        plus: 'rising toward its free end',
+        minus: 'drooping toward its free end',
+        movePlus: 'raise its free end',
+        moveMinus: 'lower its free end',
+      },
     },
   },
   plan: stationPlan('Places along the quill', 2),
@@ -183,11 +194,15 @@ export const quillParallelism = defineCheck({
     (['h', 'v'] as const).flatMap((plane) =>
       stepped(stations, 100 / (stations - 1)).map((at) => ({
         keys: { plane, at },
-        label: `${plane === 'h' ? 'Side' : 'Top'}, ${at} mm along`,
+        label: `${plane === 'h' ? 'Side' : 'Top'}, ${at === 0 ? 'where it leaves the tailstock' : `${at} mm toward its free end`}`,
       })),
     ),
   estimate: quillEstimate,
-  corrections: { slopeV: { plus: ['base-shims', 'scrape'], minus: ['scrape'] }, slopeH: { plus: ['scrape'], minus: ['scrape'] } },
+  corrections: {
+    slopeV: { plus: ['base-shims', 'scrape'], minus: ['base-shims', 'scrape'] },
+    slopeH: { plus: ['scrape'], minus: ['scrape'] },
+  },
+  part: TAILSTOCK,
   counting: 'The whole difference counts: nothing has been turned.',
   upsets: ['tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut'],
   cautions: [ISOLATE],
@@ -285,6 +300,7 @@ export const crossSlideSquareness = defineCheck({
       : plannedPlaces(stepped(stations, 90 / (stations - 1)), (at) => `${at} mm past the centre`),
   estimate: facingEstimate,
   corrections: { slope: { plus: ['scrape'], minus: ['scrape'] } },
+  part: SADDLE,
   counting: 'On a faced disc the rim beyond the centre shows the error twice; where the tool itself went it shows nothing.',
   upsets: [],
   cautions: [ISOLATE, 'Feed override at minimum for the first approach of any powered alignment.'],

@@ -6,6 +6,7 @@ import { linearEstimate, type Estimate } from '../estimate.js';
 import { ISOLATE, tooFew } from '../common.js';
 import { asSize, clearanceFactor, differenceForm, slotsWith, tightest } from '../play.js';
 import { unlimited } from '../tailstock.js';
+import { SEAT } from '../../moves/parts.js';
 
 const stroke = z.enum(['push', 'pull'], { error: 'must be "push" or "pull"' }).optional();
 const locks = choice({
@@ -239,6 +240,7 @@ export const seat = defineCheck({
     };
   },
   corrections: { rock: { plus: ['scrape'], minus: ['scrape'] } },
+  part: SEAT,
   counting: 'The largest change of any corner, pressed against free.',
   upsets: ['spindle-axis', 'spindle-runout', 'spindle-play', 'chuck-test-cut'],
   cautions: [ISOLATE, 'Lift castings with rated gear, never by hand over an edge.'],

@@ -10,6 +10,7 @@ import { ISOLATE, shortBase, sideField, tooFew } from '../common.js';
 import { meanFormOf, swingForm } from '../runout.js';
 import { diameterDifference, diameters, material } from '../setupFields.js';
 import { unlimited } from '../tailstock.js';
+import { HEADSTOCK } from '../../moves/parts.js';
 
 const bar = z
   .strictObject({
@@ -194,6 +195,7 @@ export const spindleAxis = defineCheck({
     );
   },
   estimate,
+  part: HEADSTOCK,
   corrections: {
     slopeH: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] },
     slopeV: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] },

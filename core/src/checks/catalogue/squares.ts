@@ -8,6 +8,7 @@ import type { Zone } from '../../calls/verdict.js';
 import type { MoveKind } from '../../moves/kinds.js';
 import { certificate, legSlope, SQUARE_DOUBT } from '../square.js';
 import { unlimited } from '../tailstock.js';
+import { MILL_SADDLE, SADDLE } from '../../moves/parts.js';
 
 const squareSetup = z.strictObject({
   squareError: certificate(),
@@ -88,7 +89,7 @@ function squareEstimate({ setup, slots, instrument }: CheckInput<z.output<typeof
 }
 
 function squareCheck(
-  facts: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'machines' | 'upsets' | 'cannotSee'> & {
+  facts: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'machines' | 'part' | 'upsets' | 'cannotSee'> & {
     readonly limit: Zone;
     readonly moves: readonly MoveKind[];
   },
@@ -143,6 +144,7 @@ export const axisSquareness = squareCheck({
   question: 'Are the two table motions square to each other?',
   choose: 'After the gibs: slack looks like an angle.',
   machines: ['mill'],
+  part: MILL_SADDLE,
   limit: [-65, 65],
   moves: ['scrape'],
   upsets: ['slot-parallelism', 'head-tram', 'vice-parallelism'],
@@ -154,6 +156,7 @@ export const saddleSquareness = squareCheck({
   question: 'Is the cross slide square to the carriage?',
   choose: 'Tells what a headstock move will do to facing, before anything is scraped.',
   machines: ['lathe'],
+  part: SADDLE,
   limit: [-20, 20],
   moves: ['scrape'],
   upsets: ['cross-slide-squareness', 'dovetail-over-pins'],

@@ -15,6 +15,7 @@ import {
   unlimited,
   viewQuantities,
 } from '../tailstock.js';
+import { TAILSTOCK } from '../../moves/parts.js';
 
 const setup = z.strictObject({
   feature: choice({
@@ -209,6 +210,7 @@ export const tailstockSweep = defineCheck({
   slots: plannedSlots,
   estimate,
   corrections: TAILSTOCK_CORRECTIONS,
+  part: TAILSTOCK,
   watch,
   counting: 'Half the difference counts: the sweep goes round the axis and shows an offset twice.',
   upsets: ['quill-parallelism', 'tailstock-traverse', 'tailstock-test-cut'],

@@ -18,6 +18,7 @@ import {
 } from '../tailstock.js';
 import { couldHeightMatter, cutCorrections, cutWeights, deflectedShape } from '../testCut.js';
 import { spread } from './tailstockTraverse.js';
+import { TAILSTOCK } from '../../moves/parts.js';
 
 const setup = z.strictObject({
   centreDistance: centreDistance(),
@@ -206,6 +207,7 @@ export const tailstockTestCut = defineCheck({
   estimate,
   faults,
   corrections: { offsetHorizontal: TAILSTOCK_CORRECTIONS['offsetHorizontal'] },
+  part: TAILSTOCK,
   watch: () => ({ where: "on the quill, operator's side, zeroed", sense: 1, now: 0, scale: 1 }),
   counting: 'Half the difference of the diameters, carried on to the tail centre: a diameter shows an offset twice.',
   upsets: ['quill-parallelism', 'tailstock-traverse', 'tailstock-sweep'],

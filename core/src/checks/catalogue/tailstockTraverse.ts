@@ -17,6 +17,7 @@ import {
   viewQuantities,
 } from '../tailstock.js';
 import { residualRange, reversalForms, traverseLine, type TraverseLine } from '../traverse.js';
+import { TAILSTOCK } from '../../moves/parts.js';
 
 const setup = z.strictObject({
   centreDistance: centreDistance(),
@@ -229,6 +230,7 @@ export const tailstockTraverse = defineCheck({
         : [];
     }),
   corrections: TAILSTOCK_CORRECTIONS,
+  part: TAILSTOCK,
   watch: (quantity, setup) =>
     quantity === 'offsetHorizontal'
       ? {

@@ -1,5 +1,6 @@
 import { LATERAL, type Words } from '../define.js';
 import { defineTraverse } from '../generalTraverse.js';
+import { SLOT, TABLE, TURRET, VICE, WAY } from '../../moves/parts.js';
 
 const TAILSTOCK = ['tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut', 'quill-parallelism'];
 const hollow: Words = {
@@ -23,6 +24,7 @@ export const tailstockWayParallelism = defineTraverse({
   subject: 'Tailstock way',
   slope: [-20, 20],
   range: [null, 10],
+  part: WAY,
   moves: ['pull', 'scrape'],
   upsets: TAILSTOCK,
   cannotSee: ['A way and a carriage way that are bent alike.'],
@@ -41,6 +43,7 @@ export const turretFace = defineTraverse({
   subject: 'Turret face',
   words: hollow,
   slope: [-50, 50],
+  part: TURRET,
   moves: ['shim-leaves', 'scrape'],
   upsets: ['turret-bore'],
   cautions: ['A turret indexes without warning: lock out before hands go in.'],
@@ -64,6 +67,7 @@ const table = (axis: 'x' | 'y', far: string) =>
     },
     slope: [-30, 30],
     range: [null, 15],
+    part: TABLE,
     moves: ['scrape'],
     upsets: ['column-lean', 'head-tram'],
     cannotSee: ['A table that is bent like its way.'],
@@ -100,6 +104,7 @@ export const slotParallelism = defineTraverse({
   subject: 'Table slot',
   words: across,
   slope: [-50, 50],
+  part: SLOT,
   moves: ['scrape'],
   upsets: ['vice-parallelism'],
   cannotSee: ['Burrs and dings in the slot: stone it first.'],
@@ -115,6 +120,7 @@ export const viceParallelism = defineTraverse({
   subject: 'Vice jaw',
   words: across,
   slope: [-50, 50],
+  part: VICE,
   moves: ['adjuster'],
   upsets: [],
   cannotSee: ['A jaw that lifts or swings when the vice is closed.'],

@@ -7,6 +7,7 @@ import { ISOLATE, spanOf, stationPlan, stepped, tooFew } from '../common.js';
 import { addForms, levelStations, meanForm } from '../level.js';
 import { heightsOf, straightnessEstimates, type ProfilePoint } from '../profile.js';
 import { unlimited } from '../tailstock.js';
+import { WAY } from '../../moves/parts.js';
 
 const setup = z.strictObject({
   method: choice({
@@ -178,6 +179,7 @@ export const wayStraightness = defineCheck({
       ? [{ path: 'setup.base', message: 'is missing: the steps add up over the foot of the level', example: '100 mm' }]
       : [],
   corrections: { straightness: { plus: ['scrape'], minus: ['scrape'] } },
+  part: WAY,
   counting: 'Slopes add up to heights; with the edge, half the difference of the two ways round is the way.',
   upsets: ['tailstock-way-parallelism', 'tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut', 'quill-parallelism', 'spindle-axis'],
   cautions: [ISOLATE, 'A straightedge is heavy and brittle: two people, and never over an edge by hand.'],

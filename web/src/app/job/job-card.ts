@@ -9,7 +9,7 @@ import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Dial } from '../ui/dial';
 import { bothUnits, callSentence, spoken } from '../ui/say';
-import { KIND_NAMES, VERBS, facesText, leavesText, needleWords, targetOf, targetsOfEnds } from './job-texts';
+import { facesText, KIND_NAMES, leavesText, needleWords, spreadOf, targetOf, targetsOfEnds, VERBS } from './job-texts';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
@@ -55,7 +55,8 @@ export class JobCard implements OnDestroy {
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => (MOVES.get(this.kind())?.input.shape['gain'] ? this.desk.gain(this.kind()) : null));
   protected readonly shims = computed(() => ['shim-leaves', 'base-shims'].includes(this.kind()));
-  protected readonly base = computed(() => this.card()?.base);
+  /** A shim cut to the base on the machine card. */
+  protected readonly base = computed(() => (this.check()?.part?.base ? this.card()?.base : undefined));
 
   /** The plan of the chosen kind, or why there is none. */
   protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: string } => {
@@ -130,6 +131,9 @@ export class JobCard implements OnDestroy {
       size: this.size().large,
       direction: this.direction(),
       plus: (this.found()?.amount ?? 0) > 0,
+      part: this.check()?.part,
+      spread: spreadOf(this.check()?.quantities[this.quantity()]),
+      centreLift: plan['lift'] === undefined || plan['lift'] === this.found()?.amount ? undefined : show(plan['lift'] as number),
       turns: plan['turns'] as number | undefined,
       leaves: leavesText(plan, show),
       frontLeaves: plan['frontLeaves'] ? leavesText(plan['frontLeaves'] as Record<string, unknown>, show) : undefined,

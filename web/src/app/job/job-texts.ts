@@ -1,4 +1,4 @@
-import type { Instrument, NeedleTarget } from '@isometra/core';
+import type { Instrument, JobFacts, NeedleTarget, QuantityInfo } from '@isometra/core';
 import { dialFactor } from '@isometra/core';
 import { isZero } from '../ui/say';
 
@@ -30,6 +30,12 @@ export const VERBS: Readonly<Record<string, string>> = {
   adjuster: 'Bring it',
   eccentric: 'Bring it',
 };
+
+/** How metal or shims are wanted for a correction: all over alike, as a wedge for an angle, or where it stands high for a size. */
+export function spreadOf(info: QuantityInfo | undefined): JobFacts['spread'] {
+  if (info?.magnitude) return 'high-places';
+  return info?.dimension === 'slope' || info?.dimension === 'twist' ? 'wedge' : 'even';
+}
 
 interface Pile {
   readonly leaves: readonly number[] | null;

@@ -10,7 +10,7 @@ const VIEWS = [
   { plane: 'v', y: 234, title: 'from the side' },
 ] as const;
 
-/** The tailstock with its quill run out, from above (the operator at the bottom) and from the side; places from the free end on. */
+/** The tailstock with its quill run out, from above (the operator at the bottom) and from the side; places count from the tailstock toward the free end. */
 @Component({
   selector: 'iso-quill',
   imports: [Mark],
@@ -54,7 +54,7 @@ export class Quill extends SketchBase {
           const turned = mark.keys['turn'] === 180 ? 12 : 0;
           return {
             mark,
-            x: LEFT + (Number(mark.keys['at']) / longest) * (RIGHT - LEFT) + turned,
+            x: RIGHT - (Number(mark.keys['at']) / longest) * (RIGHT - LEFT) + turned,
             y: side * 24 + side * (off.get(mark) ?? 0),
             tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',
             textY: side * (turned ? 44 : 29) + 4,

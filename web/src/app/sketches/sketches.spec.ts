@@ -225,7 +225,7 @@ describe('the drawings of their own', () => {
     expect(rear.at(1).y).toBeLessThan(rear.at(0).y);
   });
 
-  it('a quill is read from its free end toward the tailstock, the side below it and the top above it', async () => {
+  it('a quill is read from the tailstock toward its free end, the side below it and the top above it', async () => {
     const marks = [
       mark(0, { plane: 'h', at: 0 }, '0', 0),
       mark(1, { plane: 'h', at: 100 }, '4', 4),
@@ -233,7 +233,7 @@ describe('the drawings of their own', () => {
       mark(3, { plane: 'v', at: 100 }, '4', 4),
     ];
     const { at } = await draw('quill-parallelism', marks);
-    expect(at(1).x).toBeGreaterThan(at(0).x);
+    expect(at(1).x).toBeLessThan(at(0).x);
     expect(at(1).y - at(0).y).toBeCloseTo(9, 6);
     expect(at(3).y - at(2).y).toBeCloseTo(-9, 6);
   });

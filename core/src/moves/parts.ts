@@ -1,0 +1,106 @@
+/** What a correction moves or works on, in the words that a job card needs. */
+export interface Part {
+  /** Stands after "the": "tailstock". */
+  readonly name: string;
+  /** What is scraped, or has shims laid to it: "faces of the base that bear on the bed". */
+  readonly faces: string;
+  /** How it is got at before metal comes off; left out for what is worked where it stands. */
+  readonly off?: string;
+  /** How a joint is opened for shims. */
+  readonly open?: readonly string[];
+  /** What holds it: "tailstock clamp". */
+  readonly clamp?: string;
+  /** What is made sure of before any metal goes. */
+  readonly before?: string;
+  /** When to stop taking metal. */
+  readonly stop?: string;
+  /** Its shims have the outline of the tailstock base on the machine card. */
+  readonly base?: true;
+}
+
+/** Where a check does not say what it moves. */
+export const ANY_PART: Part = { name: 'part', faces: 'faces it sits on' };
+
+export const TAILSTOCK: Part = {
+  name: 'tailstock',
+  faces: 'faces of the base that bear on the bed',
+  off: 'Lift the tailstock off and turn it over on wood.',
+  open: ['Slide the tailstock to where it can be lifted clear, and take the weight.', 'Part the top from the base.'],
+  clamp: 'tailstock clamp',
+  before: 'Measure again at a second place along the bed before any metal goes: wear may make it high here and low there.',
+  stop: 'Stop one pass short. Wear only takes it down, so a little high is right and low is not.',
+  base: true,
+};
+
+export const WAY: Part = {
+  name: 'way',
+  faces: 'way, where the chart shows it high',
+  before: 'Mark the high places on the way itself, by the chart. Read the level again after a night: a warm bed lies.',
+  stop: 'Print with the straightedge after every pass and read again after every third. Stop one pass short; the last one is for contact.',
+};
+
+export const SEAT: Part = {
+  name: 'casting',
+  faces: 'seat, relieved in the middle and bearing near the bolts',
+  off: 'Lift the casting off and block it where it is worked on.',
+  before: 'Find the corners that rock with a leaf of feeler: a chip or a burr rocks too.',
+  stop: 'Stop when it no longer rocks. Geometry read before that was not true.',
+};
+
+export const HEADSTOCK: Part = {
+  name: 'headstock',
+  faces: 'faces it sits on',
+  off: 'Slack the belt, lift the headstock off and block it where it is worked on.',
+  before: 'Be sure of the axis before any metal goes: bar turned half round, droop taken out, play looked at, the seat does not rock.',
+  stop: 'Stop one pass short, lay it back, and read again.',
+};
+
+export const SADDLE: Part = {
+  name: 'saddle',
+  faces: 'cross ways of the saddle',
+  off: 'Take the cross slide off, and the saddle too if it is worked on the bench.',
+  before: 'Where the headstock is to be moved still, wait: facing hollow is the axis less the saddle, and one may cure the other.',
+  stop: 'Stop one pass short and face a disc again. Hollow is right, crowned is not.',
+};
+
+export const MILL_SADDLE: Part = {
+  name: 'saddle',
+  faces: 'guiding flank of the saddle',
+  off: 'Take the table off, and the saddle where it is worked on the bench.',
+  before: 'Take the play up at the gibs first: slack looks like an angle.',
+};
+
+export const SLOT: Part = { name: 'slot', faces: 'working side of the slot', before: 'Stone the burrs off the slot and read again.' };
+
+export const DOVETAIL: Part = {
+  name: 'dovetail',
+  faces: 'flank of the dovetail, where it is widest',
+  before: 'Measure over the pins again at the widest place: a chip in the corner is width.',
+  stop: 'Metal is taken square to the flank, less than the pins say. Stop one pass short.',
+};
+
+export const COLUMN: Part = {
+  name: 'column',
+  faces: 'joint of the column',
+  off: 'Take the head and what hangs on the column off, and lift the column with rated gear.',
+  open: ['Take the weight of the column with rated gear.', 'Ease its bolts and open the joint on the side that is to come up.'],
+  clamp: 'bolts of the column',
+};
+
+export const TABLE: Part = {
+  name: 'table',
+  faces: 'ways under the table',
+  off: 'Take the table off its ways.',
+  before: 'Take the play up at the gibs first: a table that rocks reads as a table that slopes.',
+};
+
+export const TURRET: Part = {
+  name: 'turret',
+  faces: 'joint of the turret',
+  open: ['Take the weight of the turret with rated gear.', 'Ease its bolts and open the joint on the side that is to come out.'],
+  clamp: 'bolts of the turret',
+};
+
+export const HEAD: Part = { name: 'head', faces: 'joint of the head', clamp: 'bolts of the head' };
+
+export const VICE: Part = { name: 'vice', faces: 'foot of the vice', clamp: 'bolts of the vice' };
