@@ -59,7 +59,7 @@ export const VIEWS = [
     go: async (page, address) => {
       await page.goto(`${address}/machines/${(await machine(page, address)).id}/survey`);
       await page.waitForSelector('iso-survey svg .axis');
-      await page.getByLabel('Time, from as found to now').fill('8');
+      await page.getByLabel('Time, from as found to now').fill('10');
     },
   },
   { name: 'bench-bed', go: (page, address) => bench(page, address, 'L-14', 'bed-twist', 0) },

@@ -5,5 +5,6 @@ export * from './round.js';
 export * from './sheetOf.js';
 export * from './history.js';
 export * from './rungs.js';
+export * from './handRungs.js';
 export * from './survey.js';
 export * from './limits.js';

@@ -1,6 +1,7 @@
 import { startingSheet, type Finding } from '@isometra/core';
 import type { MoveWrite, Round } from './round.js';
 import { checksFor } from './machine.js';
+import { handRungsOf, nextByHand } from './handRungs.js';
 import { belowTheHand, nextRung, rungsOf } from './rungs.js';
 import { defaultPlan, moved, orderOf, type SurveyPlan } from './survey.js';
 
@@ -64,6 +65,41 @@ describe('the rungs of a machine', () => {
     expect(next([round('tailstock-traverse', 'in', { place: 600 }), round('tailstock-traverse', 'in', { place: 1100 })])?.why).toContain(
       'Not measured yet',
     );
+  });
+});
+
+describe('what is done by hand', () => {
+  beforeEach(() => (day = 0));
+  const at = (date: string) => ({ note: null, by: 'HB', at: `2026-02-${date}T12:00:00.000Z` });
+
+  it('stands at the ends of the ladder: cleaning everywhere, a proof cut on a lathe', () => {
+    const steps = (kind: string) => handRungsOf(kind, [], []).map(({ step }) => step.id);
+    expect(steps('engine-lathe')).toEqual(['clean', 'proof-cut']);
+    expect(steps('turret-mill')).toEqual(['clean']);
+    expect(steps('turning-centre')).toEqual(['clean']);
+  });
+
+  it('a move makes a proof cut stale, and cleaning never', () => {
+    const written = [
+      { step: 'clean' as const, ...at('01') },
+      { step: 'proof-cut' as const, ...at('01') },
+    ];
+    const states = (rounds: Round[]) => handRungsOf('engine-lathe', rounds, written).map(({ state: stands }) => stands);
+    expect(states([round('bed-twist', 'in')])).toEqual(['in', 'in']);
+    const moved = [...Array.from({ length: 4 }, () => round('bed-twist', 'in')), round('bed-twist', 'out', { moved: true })];
+    expect(states(moved)).toEqual(['in', 'stale']);
+    expect(handRungsOf('engine-lathe', moved, written)[1].staleBecause).toBe('“Bed twist” has been moved since: do it again');
+  });
+
+  it('comes next before anything is measured, and when every rung is in', () => {
+    const next = (rounds: Round[], written: Parameters<typeof handRungsOf>[2] = []) =>
+      nextByHand(handRungsOf('engine-lathe', rounds, written), rungsOf('engine-lathe', rounds))?.id;
+    expect(next([])).toBe('clean');
+    expect(next([], [{ step: 'clean', ...at('01') }])).toBeUndefined();
+    expect(next([round('bed-twist', 'in')])).toBeUndefined();
+    const all = checksFor('engine-lathe').flatMap(({ id }) => [round(id, 'in', { place: 1 }), round(id, 'in', { place: 2 })]);
+    expect(next(all)).toBe('proof-cut');
+    expect(next(all, [{ step: 'proof-cut', ...at('01') }])).toBeUndefined();
   });
 });
 

@@ -85,6 +85,15 @@ export const bearingNoteSchema = z.strictObject({
 });
 export type BearingNote = z.infer<typeof bearingNoteSchema>;
 
+/** A rung without readings that was done by hand and eye, and what was found. */
+export const byHandSchema = z.strictObject({
+  step: z.enum(['clean', 'proof-cut'], { error: 'must be clean or proof-cut' }),
+  note: z.string().max(300).nullable(),
+  by: whoSchema,
+  at: whenSchema,
+});
+export type ByHand = z.infer<typeof byHandSchema>;
+
 /** By which sheet a survey judges: a starting sheet, or a sheet of the shop's own with the version that was pinned. */
 export const pinnedSchema = z.strictObject({
   sheet: z.union([z.enum(STARTING_SHEETS.map((sheet) => sheet.id) as [StartingSheet, ...StartingSheet[]]), idSchema], {
@@ -114,6 +123,7 @@ export const surveySchema = z.strictObject({
   planned: z.array(plannedSchema).max(60).default([]),
   standIns: z.array(standInSchema).max(20).default([]),
   bearings: z.array(bearingNoteSchema).max(100).default([]),
+  byHand: z.array(byHandSchema).max(100).default([]),
   version: versionSchema,
 });
 export type SurveyWrite = z.infer<typeof surveySchema>;
@@ -142,6 +152,7 @@ export function freshSurvey(machine: { readonly id: string; readonly kind: strin
     limits: { sheet, version: 1 },
     standIns: [],
     bearings: [],
+    byHand: [],
     version: 1,
     judge: startingSheet(sheet),
   };

@@ -31,6 +31,7 @@ export * from './limits/zones.js';
 export * from './limits/limitSheet.js';
 export * from './limits/starting.js';
 export * from './limits/jobLimits.js';
+export * from './ladders/handSteps.js';
 export * from './ladders/ladders.js';
 export * from './calls/finder.js';
 export * from './calls/helps.js';

@@ -1,4 +1,4 @@
-import { addLathe, beginRound, expect, read, test, typeInto } from './shop.js';
+import { addLathe, beginRound, call, expect, read, test, typeInto } from './shop.js';
 
 test('bad input in every field of a card is named, with what would do, and nothing is lost', async ({ page, shop }) => {
   await page.goto(`${shop.address}/machines/new`);
@@ -126,4 +126,28 @@ test('a round needs its cautions read first', async ({ page, shop }) => {
   await beginRound(page, /^Measure$/, { 'Distance between centres': '400 mm' }, '0.002 mm');
   await read(page, '0');
   await expect(page.locator('.mark.read')).toHaveCount(1);
+});
+
+test('a distance mistyped in the set-up is put right on the bench: the readings stay, the call follows, the logbook tells', async ({
+  page,
+  shop,
+}) => {
+  await addLathe(page, shop.address, 'L-4');
+  await beginRound(page, /^Measure$/, { 'Distance between centres': '400 mm' }, '0.002 mm');
+  await read(page, '0', '-9.5');
+  await expect(call(page)).toContainText('0.021');
+  await page.keyboard.press('e');
+  await typeInto(page, 'Distance between centres', 'far');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('One field needs another look.')).toBeVisible();
+  await page.reload();
+  await page.locator('#reading').press('e');
+  await expect(page.getByLabel('Distance between centres')).toHaveValue('far');
+  await typeInto(page, 'Distance between centres', '800 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.mark.read')).toHaveCount(2);
+  await expect(call(page)).toContainText('0.042');
+  const [{ id }] = await (await page.request.get(`${shop.address}/api/machines`)).json();
+  const log: { text: string }[] = await (await page.request.get(`${shop.address}/api/machines/${id}/log`)).json();
+  expect(log.map((entry) => entry.text)).toContain('Bar between centres, round 1: Distance between centres 400 mm → 800 mm');
 });

@@ -57,7 +57,7 @@ test.describe('with the demo', () => {
     await slider.focus();
     await page.keyboard.press('Home');
     await expect(page.getByText('Tailstock: not measured.').first()).toBeVisible();
-    for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight');
+    for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight');
     await expect(page.getByText(/Tailstock: 0\.06\d mm toward you/)).toBeVisible();
     await page.getByLabel('Exaggeration').selectOption('200');
     await expect(page.getByText('errors drawn ×200')).toBeVisible();

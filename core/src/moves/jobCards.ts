@@ -60,7 +60,7 @@ function eighths(turns: number): string {
 }
 
 function adjusterSteps(facts: JobFacts): JobStep[] {
-  const { name, faces, clamp = 'clamp' } = facts.part ?? ANY_PART;
+  const { name, faces, clean = faces, clamp = 'clamp' } = facts.part ?? ANY_PART;
   const turn = facts.turns === undefined ? '' : ` That is ${eighths(facts.turns)}; believe the needle, not the turns.`;
   const drive =
     facts.layout === 'single-screw'
@@ -76,7 +76,7 @@ function adjusterSteps(facts: JobFacts): JobStep[] {
           { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
         ];
   return [
-    { text: `Clean the ${faces}.`, caution: ISOLATE },
+    { text: `Clean the ${clean}.`, caution: ISOLATE },
     watch(facts),
     { text: `Ease the ${clamp} until it is just held.`, caution: SNUG },
     ...drive,
@@ -124,9 +124,9 @@ function scrapeSteps(facts: JobFacts): JobStep[] {
       caution: 'Scrapers cut. Iron dust and blue: gloves, eyes, air.',
     },
     { text: stop ?? 'Stop one pass short and read again.' },
-    watch(facts),
-    { text: off ? 'Put it back, clamp it as it will be used and read.' : 'Read it again as it was read.', needle: true },
-    ...after,
+    ...(off
+      ? [watch(facts), { text: 'Put it back, clamp it as it will be used and read.', needle: true }, ...after]
+      : [{ text: 'Take a new round, read as it was read before.' }]),
   ];
 }
 

@@ -4,6 +4,8 @@ export interface Part {
   readonly name: string;
   /** What is scraped, or has shims laid to it: "faces of the base that bear on the bed". */
   readonly faces: string;
+  /** What is cleaned before it is moved; its faces when left out. */
+  readonly clean?: string;
   /** How it is got at before metal comes off; left out for what is worked where it stands. */
   readonly off?: string;
   /** How a joint is opened for shims. */
@@ -24,6 +26,7 @@ export const ANY_PART: Part = { name: 'part', faces: 'faces it sits on' };
 export const TAILSTOCK: Part = {
   name: 'tailstock',
   faces: 'faces of the base that bear on the bed',
+  clean: 'slideway and the faces of the base',
   off: 'Lift the tailstock off and turn it over on wood.',
   open: ['Slide the tailstock to where it can be lifted clear, and take the weight.', 'Part the top from the base.'],
   clamp: 'tailstock clamp',

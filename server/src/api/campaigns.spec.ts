@@ -52,6 +52,25 @@ describe('campaigns', () => {
       expect((log as { text: string }[])[0].text).toContain('order of the rungs; stiffness left out: known');
     });
 
+    it('keeps what was done by hand, and writes it down', async () => {
+      const { id } = await lathe();
+      const [survey] = await surveys(id);
+      const byHand = [{ step: 'clean', note: 'a crack at the rear foot', by: 'AB', at: '2026-03-01T08:00:00.000Z' }];
+      const { body } = await shop.http
+        .put(`/api/surveys/${survey.id}`)
+        .send({ ...write(survey), byHand })
+        .expect(200);
+      expect((body as Survey).byHand).toEqual(byHand as Survey['byHand']);
+      const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
+      expect((log as { text: string }[])[0].text).toContain('Clean and inspect done: a crack at the rear foot');
+      const wrong = [{ ...byHand[0], step: 'oil' }];
+      const { body: refused } = await shop.http
+        .put(`/api/surveys/${survey.id}`)
+        .send({ ...write(survey), version: 2, byHand: wrong })
+        .expect(400);
+      expect(refused.errors[0].path).toBe('byHand[0].step');
+    });
+
     it('is safe to change twice, and refuses a stale change with the newer one', async () => {
       const { id } = await lathe();
       const [survey] = await surveys(id);

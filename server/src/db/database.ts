@@ -2,12 +2,14 @@ import { QueryTypes, Sequelize, type QueryInterface } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { up as firstTables } from './migrations/001-first-tables.js';
 import { up as campaigns } from './migrations/002-campaigns.js';
+import { up as byHand } from './migrations/003-by-hand.js';
 import { defineModels } from './models.js';
 
 /** Migrations in order: forward only, run at start. */
 const MIGRATIONS: readonly { readonly name: string; readonly up: (database: QueryInterface) => Promise<void> }[] = [
   { name: '001-first-tables', up: firstTables },
   { name: '002-campaigns', up: campaigns },
+  { name: '003-by-hand', up: byHand },
 ];
 
 /** Connect, without changing anything. */

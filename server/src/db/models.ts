@@ -62,6 +62,7 @@ export class SurveyRow extends Model<InferAttributes<SurveyRow>, InferCreationAt
   declare planned: CreationOptional<object[] | null>;
   declare standIns: CreationOptional<object[] | null>;
   declare bearings: CreationOptional<object[] | null>;
+  declare byHand: CreationOptional<object[] | null>;
   /** A starting sheet by name, or a version of a sheet of the shop's own; neither means the machine's usual one. */
   declare startingLimits: CreationOptional<string | null>;
   declare limitVersionId: CreationOptional<string | null>;
@@ -193,6 +194,7 @@ export function defineModels(sequelize: Sequelize): void {
       planned: json('planned', true),
       standIns: json('standIns', true),
       bearings: json('bearings', true),
+      byHand: json('byHand', true),
       startingLimits: maybe(24),
       limitVersionId: { type: DataTypes.UUID, allowNull: true },
       version: version(),

@@ -1,9 +1,11 @@
 import type { Sequelize, Transaction } from 'sequelize';
+import { HAND_STEPS } from '@isometra/core';
 import {
   defaultPlan,
   usualSheet,
   type Accepted,
   type BearingNote,
+  type ByHand,
   type Planned,
   type School,
   type Skipped,
@@ -49,6 +51,7 @@ export async function listSurveys(machineId: string): Promise<Survey[]> {
     planned: (row.planned as Planned[] | null) ?? [],
     standIns: (row.standIns as StandInLog[] | null) ?? [],
     bearings: (row.bearings as BearingNote[] | null) ?? [],
+    byHand: (row.byHand as ByHand[] | null) ?? [],
     version: row.version ?? 1,
     ...(pinned.get(row.id) as Pick<Survey, 'limits' | 'judge'>),
   }));
@@ -61,7 +64,7 @@ async function getSurvey(machineId: string, id: string): Promise<Survey> {
 }
 
 async function columns(survey: SurveyWrite) {
-  const { title, school, order, skipped, accepted, planned, standIns, bearings } = survey;
+  const { title, school, order, skipped, accepted, planned, standIns, bearings, byHand } = survey;
   return {
     title,
     school,
@@ -71,6 +74,7 @@ async function columns(survey: SurveyWrite) {
     planned,
     standIns,
     bearings,
+    byHand,
     startedAt: new Date(survey.startedAt),
     endedAt: survey.endedAt === null ? null : new Date(survey.endedAt),
     ...(await pinColumns(survey.limits)),
@@ -110,6 +114,13 @@ function changeText(before: Survey, after: SurveyWrite): string {
     else if (known.doneAt === null && doneAt !== null) parts.push(`planned change done: ${change.kind}`);
   }
   if (after.bearings.length > before.bearings.length) parts.push('bearings felt');
+  for (const { step, note } of after.byHand.slice(before.byHand.length)) {
+    const title =
+      Object.values(HAND_STEPS)
+        .flat()
+        .find((entry) => entry.id === step)?.title ?? step;
+    parts.push(`${title} done${note ? `: ${note}` : ''}`);
+  }
   if (before.endedAt === null && after.endedAt !== null) parts.push('ended');
   return parts.length ? `Survey changed: ${parts.join('; ')}` : '';
 }

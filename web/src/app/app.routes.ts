@@ -34,6 +34,11 @@ export const routes: Routes = [
         loadComponent: () => import('./survey/campaign').then((part) => part.Campaign),
       },
       {
+        path: 'by-hand/:stepId',
+        title: 'By hand · Isometra',
+        loadComponent: () => import('./survey/by-hand').then((part) => part.ByHandStep),
+      },
+      {
         path: 'to-come',
         title: 'Bearings and what is to come · Isometra',
         loadComponent: () => import('./headstock/to-come').then((part) => part.ToCome),

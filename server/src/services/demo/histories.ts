@@ -1,9 +1,13 @@
 import {
   bedTwistSheet,
+  centreRunoutSheet,
   cutSheet,
+  facedDiscSheet,
   levelStepsSheet,
+  quillSheet,
   seatSheet,
   spindlePlaySheet,
+  spindleRunoutSheet,
   spindleAxisSheet,
   seededRandom,
   sweepSheet,
@@ -12,7 +16,7 @@ import {
   type TailstockTruth,
 } from '@isometra/core/practice';
 import { footprint, lineName, startingSheet, type LimitLine, type LimitSheet } from '@isometra/core';
-import type { BearingNote, MachineCardText } from '@isometra/contract';
+import type { BearingNote, ByHand, MachineCardText } from '@isometra/contract';
 
 interface DemoSheet {
   readonly check: string;
@@ -41,6 +45,8 @@ export interface DemoMachine {
   readonly skipped?: Readonly<Record<string, string>>;
   /** How its bearings felt. */
   readonly bearings?: readonly Omit<BearingNote, 'id'>[];
+  /** What was done by hand at the ends of its ladder. */
+  readonly byHand?: readonly ByHand[];
   readonly rounds: readonly DemoRound[];
 }
 
@@ -126,6 +132,20 @@ function play(front: number, rear: number): DemoSheet {
   return spindlePlaySheet({ front, rear }, PLUNGER, { span: 340, overhang: 60 }, { random, repeat: 0.4 }) as unknown as DemoSheet;
 }
 
+/** A sheet as somebody read it: to half a division. */
+function asRead(sheet: unknown): DemoSheet {
+  const { readings, ...rest } = sheet as DemoSheet;
+  return { ...rest, readings: readings.map((reading) => ({ ...reading, value: Math.round(2 * Number(reading['value'])) / 2 + 0 })) };
+}
+const RUNOUT = { spindle: { radius: 2, at: 40 }, bar: { radius: 3, at: 200 } };
+
+/** A bar in the quill, read at two places; it stands a little up and toward the tool, as it should. */
+function quill(): DemoSheet {
+  const bar = { diameter: 24, material: 'steel' } as const;
+  const practice = { bar, freeLength: 180, places: [20, 160], side: 'operator', dial: LEVER } as const;
+  return asRead(quillSheet({ slopeH: 44, slopeV: 58 }, practice));
+}
+
 function way(): DemoSheet {
   return levelStepsSheet((z) => -5 * Math.sin((Math.PI * z) / 1400), 200, 7, {
     graduation: 20,
@@ -194,6 +214,7 @@ export const LONG_LATHE: DemoMachine = {
       note: 'nut to a slight drag and back',
     },
   ],
+  byHand: [{ step: 'clean', at: '2026-06-15T07:15:00.000Z', by: 'RM', note: 'ridge of wear near the chuck, no cracks' }],
   skipped: { 'dovetail-over-pins': 'ways of the cross slide are being scraped, see there' },
   rounds: [
     { ...levelled, at: '2026-06-15T08:00:00.000Z', by: 'HB', sheet: twist(-54), moved: { twistPerMetre: '' } },
@@ -211,6 +232,8 @@ export const LONG_LATHE: DemoMachine = {
       moved: { slopeH: '1 div', slopeV: '' },
     },
     { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-06-30T10:00:00.000Z', by: 'RM', sheet: axis() },
+    { ...lever, plan: {}, conditions: {}, at: '2026-07-01T08:20:00.000Z', by: 'RM', sheet: asRead(spindleRunoutSheet(RUNOUT, LEVER)) },
+    { ...lever, plan: {}, conditions: {}, at: '2026-07-01T10:05:00.000Z', by: 'RM', sheet: asRead(centreRunoutSheet(0.5, LEVER)) },
     { ...lever, at: '2026-07-06T07:40:00.000Z', by: 'HB', sheet: bar(stands(62, 47), 620), moved: { offsetHorizontal: '0 div' } },
     {
       ...lever,
@@ -221,7 +244,16 @@ export const LONG_LATHE: DemoMachine = {
     },
     { ...lever, at: '2026-08-19T08:05:00.000Z', by: 'RM', sheet: bar(stands(29, 19), 620), moved: { offsetHorizontal: '0.5 div' } },
     { ...swept, at: '2026-09-02T13:20:00.000Z', by: 'RM', sheet: sweep(stands(6, 12)) },
+    { ...lever, plan: { stations: 2 }, conditions: { quillLock: 'on' }, at: '2026-09-03T08:40:00.000Z', by: 'RM', sheet: quill() },
     { ...turned, at: '2026-10-14T10:30:00.000Z', by: 'HB', sheet: cut(stands(6, 12), 620) },
+    {
+      ...lever,
+      plan: { stations: 3 },
+      conditions: {},
+      at: '2026-10-21T13:15:00.000Z',
+      by: 'HB',
+      sheet: asRead(facedDiscSheet(46, [0, 50, 100], LEVER)),
+    },
     { ...lever, at: '2026-11-18T08:10:00.000Z', by: 'HB', sheet: bar(stands(6, 12), 620) },
   ],
 };

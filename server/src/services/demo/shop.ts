@@ -26,7 +26,7 @@ export async function fillDemo(sequelize: Sequelize): Promise<void> {
 
 async function fillMachine(
   sequelize: Sequelize,
-  { card, rounds, survey, skipped = {}, bearings = [] }: DemoMachine,
+  { card, rounds, survey, skipped = {}, bearings = [], byHand = [] }: DemoMachine,
   limits?: Pinned,
 ): Promise<void> {
   const id = crypto.randomUUID();
@@ -40,6 +40,7 @@ async function fillMachine(
       title: survey,
       skipped: left,
       bearings: bearings.map((note) => ({ ...note, id: crypto.randomUUID() })),
+      byHand: [...byHand],
       ...(limits && { limits }),
     },
     by,

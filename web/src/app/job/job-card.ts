@@ -96,7 +96,10 @@ export class JobCard implements OnDestroy {
     const info = this.check()?.quantities[this.quantity()];
     return bothUnits(this.found()?.amount ?? 0, info?.dimension ?? 'deviation', this.shown(), quantity?.expanded);
   });
-  protected readonly verb = computed(() => VERBS[this.kind()] ?? 'Move it');
+  protected readonly verb = computed(() => {
+    const spread = spreadOf(this.check()?.quantities[this.quantity()]);
+    return spread === 'high-places' && this.kind() === 'scrape' ? 'Take the high places down by' : (VERBS[this.kind()] ?? 'Move it');
+  });
   protected readonly direction = computed(() => spoken(this.found()?.direction ?? ''));
   protected readonly sentence = computed(() => {
     const quantity = this.round()?.finding?.quantities[this.quantity()];

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { parseQuantity } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
@@ -18,6 +18,7 @@ type Face = Casting['supports'][number];
           @for (axis of axes(); track axis) {
             <th>{{ axis }}, mm</th>
           }
+          <th>Area, {{ areaUnit().name }}</th>
           <th>May be</th>
           <th>At most</th>
           <th>Plan</th>
@@ -38,6 +39,16 @@ type Face = Casting['supports'][number];
                 />
               </td>
             }
+            <td>
+              <input
+                type="text"
+                size="4"
+                placeholder="alike"
+                [attr.aria-label]="'Area of ' + face.id"
+                [value]="face.area === undefined ? '' : areaShown(face.area)"
+                (change)="spread(face, $any($event.target))"
+              />
+            </td>
             <td>
               <select [attr.aria-label]="'What may be done to ' + face.id" (change)="set(face, { allow: $any($event.target).value })">
                 @for (entry of allowed; track entry.id) {
@@ -114,6 +125,26 @@ export class FaceTable {
 
   protected axes(): readonly string[] {
     return this.casting().frame === 'lathe' ? ['along', 'up', 'toward you'] : ['right', 'to the column', 'up'];
+  }
+
+  /** Areas are typed in the unit of the shop; a face keeps mm². */
+  protected readonly areaUnit = computed(() =>
+    this.settings.system() === 'inch' ? { name: 'in²', mm2: 645.16 } : { name: 'cm²', mm2: 100 },
+  );
+
+  protected areaShown(mm2: number): string {
+    return String(Number((mm2 / this.areaUnit().mm2).toFixed(2)));
+  }
+
+  protected spread(face: Face, field: HTMLInputElement): void {
+    const text = field.value.trim().replace(',', '.');
+    const size = Number(text);
+    if (text && !(size > 0 && Number.isFinite(size))) {
+      this.fault.set(`Area of ${face.id} must be a number of ${this.areaUnit().name} above nothing, or left empty. Try: 42`);
+      return;
+    }
+    this.fault.set('');
+    this.set(face, { area: text ? size * this.areaUnit().mm2 : undefined });
   }
 
   private size(um: number): string {

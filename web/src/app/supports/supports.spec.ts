@@ -108,6 +108,12 @@ describe('the faces in figures', () => {
     expect(changes.at(-1)?.part.max).toBe(50);
     await put('What may be done to rear flat near', 'either');
     expect(changes.at(-1)?.part.allow).toBe('either');
+    await put('Area of rear flat near', '42,5');
+    expect(changes.at(-1)?.part.area).toBe(4250);
+    await put('Area of rear flat near', 'wide');
+    expect(table.text()).toContain('Area of rear flat near must be a number of cm² above nothing');
+    await put('Area of rear flat near', '');
+    expect(changes.at(-1)?.part).toEqual({ area: undefined });
     await put('along of rear flat near', 'there');
     expect(table.text()).toContain('along of rear flat near "there" is not a length');
     await put('Most for rear flat near', 'deep');

@@ -34,6 +34,56 @@ describe('the machine as drawn, against three known truths', () => {
   });
 });
 
+describe('the rest of the machine as drawn', () => {
+  it('a quill that rises and points toward the operator has its free end up in the side view and down in plan', () => {
+    const { plan, side } = pictureOf({ quillH: 100, quillV: 50 }, 1000);
+    // Its free end is on the left of what it turns about.
+    const end = (turn: number) => -Math.sin((turn * Math.PI) / 180);
+    expect(end(plan.quill)).toBeCloseTo(0.1, 3);
+    expect(end(side.quill)).toBeCloseTo(-0.05, 3);
+  });
+
+  it('a slide that faces hollow on a true axis has its rear end toward the headstock; square to the bed it faces hollow by the axis', () => {
+    expect(pictureOf({ facing: 60 }, 1000).plan.slide).toBeCloseTo(-0.06 * FRAME.slide, 9);
+    expect(pictureOf({ facing: 60, axisSlopeH: 60 }, 1000).plan.slide).toBeCloseTo(0, 9);
+    expect(pictureOf({ axisSlopeH: 60 }, 1000).plan.slide).toBeUndefined();
+  });
+
+  it('a bed that is high in the middle is drawn high in the middle, to scale and place', () => {
+    const way = [0, 500, 1000].map((at) => ({ at, height: at === 500 ? 12 : -6 }));
+    const { bed } = pictureOf({ way }, 500).side;
+    const points = [...bed.matchAll(/[ML](\S+) (\S+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
+    expect(points.map(([x]) => x)).toEqual([40, 170, 480, 790, 920]);
+    expect(points[2][1]).toBeCloseTo(FRAME.bedTop - 12e-6 * FRAME.perMetre * 500, 9);
+    expect(points[1][1]).toBeGreaterThan(FRAME.bedTop);
+    const long = pictureOf({ way: [0, 900, 1800].map((at) => ({ at, height: 0 })) }, 500).side.bed;
+    expect([...long.matchAll(/L(\S+) /g)].map(([, x]) => Number(x))).toEqual([170, 545, 920, 920]);
+    expect(pictureOf({}, 500).side.bed).toBe('M40 60 L920 60');
+  });
+
+  it('the way is taken from steps of the level, off its line, never from a straightedge beside it', () => {
+    const stepped = (method: string): Round =>
+      ({
+        ...round('way-straightness', { straightness: 5 }),
+        setup: { method, base: '200 mm', levelZero: 0 },
+        instrument: { kind: 'level', graduation: '20 um/m' },
+        conditions: {},
+        readings: [0, 200, 400, 600].map((at, i) => ({
+          id: String(at),
+          keys: { at, end: 'forward' },
+          value: `${i} div`,
+          set: 1,
+          supersedes: null,
+        })),
+      }) as unknown as Round;
+    const { way } = knownFrom([stepped('level-steps')]);
+    // Slopes of 0, 20, 40, 60 µm/m over 200 mm: heights 0, 0, 4, 12, 24 µm, off their line by 4, −2, −4, −2, 4.
+    expect(way?.map(({ height }) => Number(height.toFixed(3)))).toEqual([4, -2, -4, -2, 4]);
+    expect(way?.map(({ at }) => at)).toEqual([0, 200, 400, 600, 800]);
+    expect(knownFrom([stepped('straightedge')]).way).toBeUndefined();
+  });
+});
+
 describe('what is known', () => {
   it('is the latest word on each, as of a time', () => {
     const rounds = [

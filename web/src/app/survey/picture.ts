@@ -1,4 +1,5 @@
-import type { Round } from '@isometra/contract';
+import { wayProfile, type HeightAt, type WayProfile } from '@isometra/core';
+import { sheetOf, type Round } from '@isometra/contract';
 
 /** What is known of a lathe at one time, µm and µm/m; undefined where nothing has been measured. */
 export interface KnownLathe {
@@ -7,10 +8,17 @@ export interface KnownLathe {
   readonly axisSlopeV?: number;
   readonly tailH?: number;
   readonly tailV?: number;
+  /** Quill: + points toward the operator, + rises, toward its free end. */
+  readonly quillH?: number;
+  readonly quillV?: number;
+  /** + faces hollow. */
+  readonly facing?: number;
+  /** Heights of the carriage way off its line. */
+  readonly way?: readonly HeightAt[];
 }
 
 /** Where each known quantity is read from: check and quantity, the first that has it wins. */
-const SOURCES: Readonly<Record<keyof KnownLathe, readonly (readonly [string, string])[]>> = {
+const SOURCES: Readonly<Record<Exclude<keyof KnownLathe, 'way'>, readonly (readonly [string, string])[]>> = {
   twistPerMetre: [['bed-twist', 'twistPerMetre']],
   axisSlopeH: [
     ['spindle-axis', 'slopeH'],
@@ -22,7 +30,26 @@ const SOURCES: Readonly<Record<keyof KnownLathe, readonly (readonly [string, str
     ['tailstock-test-cut', 'offsetHorizontal'],
   ],
   tailV: [['tailstock-traverse', 'offsetVertical']],
+  quillH: [['quill-parallelism', 'slopeH']],
+  quillV: [['quill-parallelism', 'slopeV']],
+  facing: [['cross-slide-squareness', 'slope']],
 };
+
+/** Check whose heights bend the way: those stepped with a level, which go up and down; a straightedge lies beside the way. */
+const WAY = { check: 'way-straightness', standing: (round: Round) => round.setup['method'] !== 'straightedge' };
+const ways = new WeakMap<Round, readonly HeightAt[]>();
+
+const lineAt = (profile: WayProfile | undefined, at: number): number => (profile ? profile.line.at0 + profile.line.slope * at : 0);
+
+/** Heights of the way off its line, µm over mm; worked out once for each round. */
+function heightsOf(round: Round): readonly HeightAt[] {
+  const known = ways.get(round);
+  if (known) return known;
+  const profile = wayProfile(sheetOf(round, round.readings));
+  const heights = (profile?.points ?? []).map(({ at, height }) => ({ at, height: height - lineAt(profile, at) }));
+  ways.set(round, heights);
+  return heights;
+}
 
 /** What was known after the rounds so far: the latest word on each. */
 export function knownFrom(rounds: readonly Round[]): KnownLathe {
@@ -32,22 +59,35 @@ export function knownFrom(rounds: readonly Round[]): KnownLathe {
       .map((round) => round.finding?.quantities[quantity]?.value)
       .filter((value) => value !== undefined)
       .at(-1);
-  return Object.fromEntries(
-    Object.entries(SOURCES).flatMap(([name, sources]) => {
-      const value = sources.map(([check, quantity]) => latest(check, quantity)).find((found) => found !== undefined);
-      return value === undefined ? [] : [[name, value]];
-    }),
-  );
+  const way = rounds.filter((round) => round.check === WAY.check && WAY.standing(round) && round.finding).at(-1);
+  const known = Object.entries(SOURCES).flatMap(([name, sources]) => {
+    const value = sources.map(([check, quantity]) => latest(check, quantity)).find((found) => found !== undefined);
+    return value === undefined ? [] : [[name, value]];
+  });
+  return { ...(Object.fromEntries(known) as KnownLathe), ...(way && { way: heightsOf(way) }) };
 }
 
 /** Drawing units: the bed runs from x = 130 to 870, 0.5 units to the millimetre of a 1.5 m lathe. */
-export const FRAME = { nose: 170, tail: 790, perMetre: 620, twistWidth: 46 } as const;
+export const FRAME = { nose: 170, tail: 790, perMetre: 620, twistWidth: 46, bedTop: 60, bedEnd: 920, slide: 72 } as const;
 
 export interface Picture {
   /** From above: + y is down the picture, where the operator stands. */
-  readonly plan: { readonly axisEnd: number; readonly tail: number };
+  readonly plan: {
+    readonly axisEnd: number;
+    readonly tail: number;
+    /** Turn of the quill in degrees, clockwise. */
+    readonly quill: number;
+    /** How far the rear end of the cross slide lies toward the headstock (−) of square; undefined when not known. */
+    readonly slide?: number;
+  };
   /** From the side: + y is down, so what is high has a smaller y. */
-  readonly side: { readonly axisEnd: number; readonly tail: number };
+  readonly side: {
+    readonly axisEnd: number;
+    readonly tail: number;
+    readonly quill: number;
+    /** Top edge of the bed as a path, bent as its way was found. */
+    readonly bed: string;
+  };
   /** Roll of cross-sections along the bed: place (x) and turn in degrees, clockwise as seen from the tailstock end. */
   readonly sections: readonly { readonly x: number; readonly turn: number }[];
 }
@@ -60,17 +100,38 @@ export interface Picture {
  */
 export function pictureOf(known: KnownLathe, factor: number): Picture {
   const units = (um: number): number => (um / 1e6) * FRAME.perMetre * factor;
+  const degrees = (slope: number): number => (slope / 1e6) * factor * (180 / Math.PI);
   const reach = 0.3;
   const places = [0, 0.25, 0.5, 0.75, 1];
   return {
-    plan: { axisEnd: units((known.axisSlopeH ?? 0) * reach), tail: units(known.tailH ?? 0) },
-    side: { axisEnd: -units((known.axisSlopeV ?? 0) * reach), tail: -units(known.tailV ?? 0) },
+    plan: {
+      axisEnd: units((known.axisSlopeH ?? 0) * reach),
+      tail: units(known.tailH ?? 0),
+      // The free end is on the left: turned against the clock it comes down, toward the operator.
+      quill: -degrees(known.quillH ?? 0),
+      // Square to the bed a slide faces hollow by the axis' own slope; what is more is the slide's, its rear toward the headstock.
+      ...(known.facing !== undefined && { slide: -((known.facing - (known.axisSlopeH ?? 0)) / 1e6) * factor * FRAME.slide }),
+    },
+    side: {
+      axisEnd: -units((known.axisSlopeV ?? 0) * reach),
+      tail: -units(known.tailV ?? 0),
+      quill: degrees(known.quillV ?? 0),
+      bed: bedPath(known.way ?? [], units),
+    },
     sections: places.map((part) => ({
       x: FRAME.nose + part * (FRAME.tail - FRAME.nose),
       // Seen from the tailstock end the operator is on the right: operator's side high turns counter-clockwise.
       turn: -(((known.twistPerMetre ?? 0) * part * ((FRAME.tail - FRAME.nose) / FRAME.perMetre)) / 1e6) * factor * (180 / Math.PI),
     })),
   };
+}
+
+/** The top of the bed from end to end: level where nothing is known, high where the way is high. */
+function bedPath(way: readonly HeightAt[], units: (um: number) => number): string {
+  // A way longer than the drawing is drawn shorter: what counts is where along it the height is.
+  const perMm = Math.min(FRAME.perMetre / 1000, (FRAME.bedEnd - FRAME.nose) / Math.max(1, ...way.map(({ at }) => at)));
+  const points = way.map(({ at, height }) => `L${FRAME.nose + at * perMm} ${FRAME.bedTop - units(height)}`);
+  return [`M40 ${FRAME.bedTop}`, ...points, `L${FRAME.bedEnd} ${FRAME.bedTop}`].join(' ');
 }
 
 /** A factor that draws the largest error at about 40 units, within ×100 to ×5000. */

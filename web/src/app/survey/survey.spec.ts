@@ -37,9 +37,25 @@ describe('the survey', () => {
     const page = await show(Survey);
     const factor = Number(/×(\d+)/.exec(page.text())?.[1]);
     const at = (um: number, sign: number) => sign * (um / 1e6) * FRAME.perMetre * factor;
-    const heights = page.all('.zone').map((line) => Number(/ (-?[\d.e-]+)h/.exec(line.getAttribute('d') ?? '')?.[1]));
-    const wanted = [at(-7.5, 1), at(7.5, 1), at(0, -1), at(10, -1)];
-    heights.forEach((height, i) => expect(height).toBeCloseTo(wanted[i], 6));
-    expect(heights.length).toBe(4);
+    const heights = (selector: string, form: RegExp) =>
+      page
+        .all(selector)
+        .map((line) => form.exec(line.getAttribute('d') ?? '')?.[1])
+        .filter((height) => height !== undefined)
+        .map(Number);
+    const meets = (found: number[], wanted: number[]) => {
+      found.forEach((height, i) => expect(height).toBeCloseTo(wanted[i], 6));
+      expect(found.length).toBe(wanted.length);
+    };
+    meets(heights('.zone', / (-?[\d.e-]+)h/), [at(-7.5, 1), at(7.5, 1), at(0, -1), at(10, -1)]);
+    // The axis: half of 50 and 67 µm/m, drawn 300 mm out.
+    meets(heights('.zone.limit', /L356 (-?[\d.e-]+)/), [0, at(0.3 * 25, 1), 0, at(0.3 * 33.5, -1)]);
+    // And the bed at ±10 µm/m per m, at each of five sections.
+    const turns = page
+      .all('g > .zone[transform]')
+      .map((line) => Number(/rotate\((-?[\d.e-]+)/.exec(line.getAttribute('transform') ?? '')?.[1]));
+    expect(turns.length).toBe(10);
+    expect(turns[9]).toBeCloseTo((-10e-6 * factor * 180) / Math.PI, 6);
+    expect(turns[8]).toBeCloseTo(-turns[9], 9);
   });
 });

@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { CHECKS, judgedBy } from '@isometra/core';
 import { belowTheHand, machineFamily } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
 import { Glyph } from '../ui/glyph';
-import { bothUnits, isZero } from '../ui/say';
-import { FRAME, fittingFactor, knownFrom, pictureOf } from './picture';
+import { bothUnits, isZero, type Shown } from '../ui/say';
+import { ghostsOf } from './ghosts';
+import { FRAME, fittingFactor, knownFrom, pictureOf, type KnownLathe } from './picture';
 
 const FACTORS = [100, 200, 500, 1000, 2000, 5000];
 
@@ -52,19 +52,8 @@ export class Survey {
     const round = this.stops()[this.stop() - 1];
     return round ? new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : 'before anything was measured';
   });
-  /** Zone of the tailstock by the survey's limits, as ghost lines: both bounds in both views, drawing units. */
-  protected readonly ghosts = computed(() => {
-    const judge = this.desk.survey()?.judge;
-    const check = CHECKS.get('tailstock-traverse');
-    const zones = judge && check ? judgedBy(judge, check, {}, []).limits : {};
-    const bounds = (quantity: string) => zones[quantity] ?? check?.quantities[quantity].limit ?? [];
-    const lines = (plane: 'tailH' | 'tailV', quantity: string) =>
-      bounds(quantity).flatMap((bound) => (bound === null ? [] : [pictureOf({ [plane]: bound }, this.factor())]));
-    return {
-      plan: lines('tailH', 'offsetHorizontal').map((picture) => picture.plan.tail),
-      side: lines('tailV', 'offsetVertical').map((picture) => picture.side.tail),
-    };
-  });
+  /** Where things may stand by the survey's limits. */
+  protected readonly ghosts = computed(() => ghostsOf(this.desk.survey()?.judge, this.factor()));
 
   protected readonly words = computed(() => {
     const known = this.known();
@@ -80,13 +69,27 @@ export class Survey {
       say(known.axisSlopeV, 'slope', 'Spindle axis', 'up at its free end', 'down at its free end'),
       say(known.tailH, 'deviation', 'Tailstock', 'toward you', 'away from you'),
       say(known.tailV, 'deviation', 'Tailstock', 'high', 'low'),
+      say(known.quillH, 'slope', 'Quill', 'toward you at its free end', 'away from you at its free end'),
+      say(known.quillV, 'slope', 'Quill', 'up at its free end', 'down at its free end'),
+      say(known.facing, 'slope', 'Cross slide', 'facing hollow', 'facing crowned'),
+      this.wayWords(known.way, shown),
     ];
   });
 
+  private wayWords(way: KnownLathe['way'], shown: Shown): string {
+    if (!way?.length) return 'Carriage way: not measured.';
+    const heights = way.map(({ height }) => height);
+    return `Carriage way: within ${bothUnits(Math.max(...heights) - Math.min(...heights), 'deviation', shown).large} of its line, top to bottom.`;
+  }
+
   protected readonly next = computed(() => {
+    const step = this.desk.nextStep();
+    if (step) return { title: step.title, why: step.why, link: ['..', 'by-hand', step.id], state: 'none' as const, does: 'Open it' };
     const next = this.desk.next();
     const rung = next && this.desk.rungs().find((entry) => entry.check.id === next.checkId);
-    return rung && { title: rung.check.title, why: next.why, id: rung.check.id, state: rung.state };
+    return (
+      rung && { title: rung.check.title, why: next.why, link: ['..', 'bench', rung.check.id], state: rung.state, does: 'To the bench' }
+    );
   });
 
   /** Limits that lie below what a hand moves: told once, here. */

@@ -2,7 +2,9 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import { forkJoin, tap, type Observable } from 'rxjs';
 import {
   gainOf,
+  handRungsOf,
   judgedMoves,
+  nextByHand,
   nextRung,
   pendingOf,
   rungsOf,
@@ -41,7 +43,14 @@ export class Desk {
     const machine = this.machine();
     return machine ? rungsOf(String(machine.card.kind), this.current(), this.survey()) : [];
   });
-  readonly next = computed(() => nextRung(this.rungs()));
+  /** What is done by hand at the ends of the ladder. */
+  readonly byHand = computed(() => {
+    const machine = this.machine();
+    return machine ? handRungsOf(String(machine.card.kind), this.current(), this.survey()?.byHand ?? []) : [];
+  });
+  /** The step by hand that comes next; then no rung is. */
+  readonly nextStep = computed(() => nextByHand(this.byHand(), this.rungs()));
+  readonly next = computed(() => (this.nextStep() ? undefined : nextRung(this.rungs())));
 
   load(machineId: string): Observable<unknown> {
     return forkJoin([

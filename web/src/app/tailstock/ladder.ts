@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { machineFamily, type Rung } from '@isometra/contract';
 import { Settings } from '../data/settings';
@@ -9,7 +10,7 @@ import { Desk } from './desk';
 /** The rungs of this machine between two rails; the yellow one is next. */
 @Component({
   selector: 'iso-ladder',
-  imports: [RouterLink, RouterLinkActive, Glyph],
+  imports: [NgTemplateOutlet, RouterLink, RouterLinkActive, Glyph],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Ladder</h2>
@@ -17,6 +18,11 @@ import { Desk } from './desk';
       {{ desk.survey()?.title }} <span class="soft">judged by “{{ desk.survey()?.judge?.name }}”</span>
     </p>
     <ol>
+      @for (step of byHand(); track step.id) {
+        @if (step.first) {
+          <ng-container [ngTemplateOutlet]="hand" [ngTemplateOutletContext]="{ $implicit: step }" />
+        }
+      }
       @for (rung of rungs(); track rung.id) {
         <li [class.next]="rung.next">
           <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id]" routerLinkActive="on">
@@ -34,7 +40,26 @@ import { Desk } from './desk';
           </a>
         </li>
       }
+      @for (step of byHand(); track step.id) {
+        @if (!step.first) {
+          <ng-container [ngTemplateOutlet]="hand" [ngTemplateOutletContext]="{ $implicit: step }" />
+        }
+      }
     </ol>
+    <ng-template #hand let-step>
+      <li [class.next]="step.next">
+        <a [routerLink]="['/machines', desk.machine()!.id, 'by-hand', step.id]" routerLinkActive="on">
+          <iso-glyph [state]="step.state" />
+          <span class="name">{{ step.title }}</span>
+          @if (step.line) {
+            <span class="last">{{ step.line }}</span>
+          }
+          @if (step.next) {
+            <span class="why">{{ step.next }}</span>
+          }
+        </a>
+      </li>
+    </ng-template>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order, limits, what is left out</a>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
     @if (castings() === 'headstock') {
@@ -65,6 +90,18 @@ export class Ladder {
   protected readonly castings = computed(() =>
     machineFamily(String(this.desk.machine()?.card.kind ?? '')) === 'mill' ? 'column' : 'headstock',
   );
+
+  protected readonly byHand = computed(() => {
+    const next = this.desk.inHand() ? undefined : this.desk.nextStep();
+    return this.desk.byHand().map(({ step, state, entry, staleBecause }) => ({
+      id: step.id,
+      title: step.title,
+      first: step.place === 'first',
+      state,
+      line: staleBecause ?? entry?.note ?? (entry && `done, ${entry.by}`),
+      next: next?.id === step.id ? step.why : undefined,
+    }));
+  });
 
   protected readonly rungs = computed(() => {
     const next = this.desk.inHand() ? undefined : this.desk.next();

@@ -1,0 +1,183 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Drafts } from '../data/drafts';
+import { Settings } from '../data/settings';
+import { AtHand } from '../shell/at-hand';
+import { Desk } from '../tailstock/desk';
+import { Cautions } from '../ui/cautions';
+import { SurveyChanges } from './survey-changes';
+
+interface Draft {
+  readonly ticks: readonly number[];
+  readonly note: string;
+}
+
+const EMPTY: Draft = { ticks: [], note: '' };
+
+/** A rung without readings: what is done by hand before the first measurement, or after the last. */
+@Component({
+  selector: 'iso-by-hand',
+  imports: [RouterLink, Cautions],
+  providers: [SurveyChanges],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (rung(); as rung) {
+      <header>
+        <h1>{{ rung.step.title }}</h1>
+        <p>{{ rung.step.question }}</p>
+        @if (rung.staleBecause) {
+          <p class="fault">{{ rung.staleBecause }}</p>
+        }
+      </header>
+      <iso-cautions [cautions]="rung.step.cautions" />
+      <form (submit)="done($event)" novalidate>
+        <ol>
+          @for (point of rung.step.points; track point; let i = $index) {
+            <li>
+              <label class="point"
+                ><input type="checkbox" [checked]="draft().ticks.includes(i)" (change)="tick(i, $any($event.target).checked)" />
+                <span>{{ point }}</span></label
+              >
+            </li>
+          }
+        </ol>
+        <label class="note"
+          ><span class="label">{{ rung.step.note.label }}</span>
+          <input
+            type="text"
+            maxlength="300"
+            [placeholder]="rung.step.note.example"
+            [value]="draft().note"
+            (input)="write($any($event.target).value)"
+            [attr.aria-label]="rung.step.note.label"
+        /></label>
+        @if (problem() || changes.problem()) {
+          <p class="fault" role="alert">{{ problem() || changes.problem() }}</p>
+        }
+        <p class="buttons">
+          <button type="submit" [class.next]="rung.state !== 'in'">It is done</button>
+          @if (rung.step.check; as check) {
+            <a class="act" [routerLink]="['..', '..', 'bench', check]">Measure the pads on the bench</a>
+          }
+        </p>
+      </form>
+      @for (entry of log(); track entry.at) {
+        <p>
+          <b>{{ entry.when }}, {{ entry.by }}:</b> {{ entry.note ?? 'done' }}
+        </p>
+      }
+    } @else {
+      <h1>There is no such step on this machine’s ladder</h1>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 16px;
+      align-content: start;
+      max-width: 900px;
+      padding: 18px 28px 30px;
+    }
+    form {
+      display: grid;
+      gap: 14px;
+    }
+    ol {
+      display: grid;
+      gap: 8px;
+      margin: 0;
+      padding-left: 26px;
+      font: 600 16px/1.4 var(--narrow);
+    }
+    .point {
+      display: flex;
+      gap: 10px;
+      align-items: baseline;
+      font: 400 16px/1.4 var(--words);
+    }
+    .point input {
+      flex: none;
+      width: 22px;
+      height: 22px;
+      accent-color: var(--blue);
+    }
+    .note {
+      display: grid;
+      gap: 4px;
+    }
+    .buttons {
+      display: flex;
+      gap: 14px;
+      align-items: center;
+    }
+    .fault {
+      color: var(--red);
+      font-weight: 600;
+    }
+  `,
+})
+export class ByHandStep {
+  readonly stepId = input.required<string>();
+  private readonly desk = inject(Desk);
+  private readonly drafts = inject(Drafts);
+  private readonly settings = inject(Settings);
+  protected readonly changes = inject(SurveyChanges);
+  protected readonly draft = signal<Draft>(EMPTY);
+  protected readonly problem = signal('');
+
+  protected readonly rung = computed(() => this.desk.byHand().find(({ step }) => step.id === this.stepId()));
+  protected readonly log = computed(() =>
+    (this.desk.survey()?.byHand ?? [])
+      .filter((entry) => entry.step === this.stepId())
+      .map((entry) => ({ ...entry, when: new Date(entry.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) }))
+      .reverse(),
+  );
+  private readonly draftName = computed(() => `by-hand:${this.desk.survey()?.id}:${this.stepId()}`);
+
+  constructor() {
+    const hand = inject(AtHand);
+    effect(() => hand.doing.set(this.rung()?.step.title ?? ''));
+    // This screen has its own next thing: the ladder's yellow steps back.
+    this.desk.inHand.set(true);
+    inject(DestroyRef).onDestroy(() => this.desk.inHand.set(false));
+    effect(() => this.changes.told() && untracked(() => this.clear()));
+    effect(() => {
+      const name = this.draftName();
+      untracked(() => this.draft.set(this.drafts.read<Draft>(name) ?? EMPTY));
+    });
+  }
+
+  /** What was typed is kept until the server has it. */
+  private clear(): void {
+    this.drafts.drop(this.draftName());
+    this.draft.set(EMPTY);
+  }
+
+  protected tick(index: number, on: boolean): void {
+    const others = this.draft().ticks.filter((tick) => tick !== index);
+    this.keep({ ...this.draft(), ticks: on ? [...others, index] : others });
+  }
+
+  protected write(note: string): void {
+    this.keep({ ...this.draft(), note });
+  }
+
+  private keep(draft: Draft): void {
+    this.draft.set(draft);
+    this.drafts.keep(this.draftName(), draft);
+  }
+
+  protected done(event: Event): void {
+    event.preventDefault();
+    const [rung, survey, { ticks, note }] = [this.rung(), this.desk.survey(), this.draft()];
+    if (!rung || !survey) return;
+    const left = rung.step.points.length - ticks.length;
+    if (left && !note.trim())
+      return this.problem.set(
+        `${left === 1 ? 'One point is' : `${left} points are`} not ticked. Tick what has been done, or write down why it was left. Try: ${rung.step.note.example}`,
+      );
+    this.problem.set('');
+    const entry = { step: rung.step.id, note: note.trim() || null, by: this.settings.by(), at: new Date().toISOString() };
+    this.changes.save({ byHand: [...survey.byHand, entry] }, `${rung.step.title} is written down.`);
+  }
+}
