@@ -32,7 +32,6 @@ type Face = Casting['supports'][number];
               <td>
                 <input
                   type="text"
-                  size="5"
                   [attr.aria-label]="axis + ' of ' + face.id"
                   [value]="face.at[i]"
                   (change)="place(face, i, $any($event.target))"
@@ -42,7 +41,6 @@ type Face = Casting['supports'][number];
             <td>
               <input
                 type="text"
-                size="4"
                 placeholder="alike"
                 [attr.aria-label]="'Area of ' + face.id"
                 [value]="face.area === undefined ? '' : areaShown(face.area)"
@@ -59,7 +57,7 @@ type Face = Casting['supports'][number];
             <td>
               <input
                 type="text"
-                size="8"
+                class="most"
                 placeholder="no limit"
                 [attr.aria-label]="'Most for ' + face.id"
                 [value]="face.max === undefined ? '' : most(face.max)"
@@ -83,7 +81,7 @@ type Face = Casting['supports'][number];
     }
     th,
     td {
-      padding: 3px 8px 3px 0;
+      padding: 3px 6px 3px 0;
       text-align: left;
       font-weight: 400;
     }
@@ -100,8 +98,22 @@ type Face = Casting['supports'][number];
     input,
     select {
       min-height: 34px;
-      padding: 2px 8px;
-      font-size: 15px;
+      padding: 2px 5px;
+      font-size: 14px;
+    }
+    td input {
+      width: 54px;
+    }
+    td .most {
+      width: 78px;
+    }
+    tbody th {
+      min-width: 116px;
+      line-height: 1.25;
+    }
+    td.figures {
+      min-width: 92px;
+      font-size: 14px;
     }
     .fault {
       color: var(--red);
