@@ -209,3 +209,11 @@ export const LATERAL: Words = {
 
 /** High or low (v). */
 export const HEIGHT: Words = { plus: 'high', minus: 'low', movePlus: 'up', moveMinus: 'down' };
+
+/** Where an axis points, sideways. */
+export const AXIS: Words = {
+  plus: 'pointing toward the operator',
+  minus: 'pointing away from the operator',
+  movePlus: 'toward the operator at its free end',
+  moveMinus: 'away from the operator at its free end',
+};

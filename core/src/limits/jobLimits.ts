@@ -1,3 +1,4 @@
+import { CHECKS } from '../checks/registry.js';
 import * as z from 'zod';
 import { measure, optionalMeasure } from '../fields.js';
 import type { LimitLine } from './limitSheet.js';
@@ -66,7 +67,9 @@ const reamedHole = defineJob({
     const reason = `reamed hole within ${say(oversize / 1000)} mm`;
     return ['tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut'].flatMap((check) => [
       { check, quantity: 'offsetHorizontal', zone: [-each, each] as const, reason, sum },
-      ...(check === 'tailstock-test-cut' ? [] : [{ check, quantity: 'offsetVertical', zone: [0, each] as const, reason, sum }]),
+      ...(CHECKS.get(check)?.quantities['offsetVertical']
+        ? [{ check, quantity: 'offsetVertical', zone: [0, each] as const, reason, sum }]
+        : []),
     ]);
   },
 });

@@ -4,7 +4,7 @@ import { dot, slopeWeights } from '../../fit/line.js';
 import { heldPush, heldSag } from '../../gravity/bars.js';
 import { otherBars } from '../../gravity/otherBars.js';
 import { placesOf } from '../../instruments/slots.js';
-import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
+import { AXIS, defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { ISOLATE, shortBase, sideField, tooFew } from '../common.js';
 import { meanFormOf, swingForm } from '../runout.js';
@@ -147,12 +147,7 @@ export const spindleAxis = defineCheck({
       unit: 'um/m',
       limit: [0, 50],
       work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
-      words: {
-        plus: 'pointing toward the operator',
-        minus: 'pointing away from the operator',
-        movePlus: 'toward the operator at its free end',
-        moveMinus: 'away from the operator at its free end',
-      },
+      words: AXIS,
     },
     slopeV: {
       label: 'Spindle axis in height',

@@ -8,13 +8,11 @@ import { FormPart } from '../ui/form-part';
 import { formFaults, settled, withField, type FormValue } from '../ui/form-model';
 import { asTyped } from './begin-draft';
 import { BenchStore } from './bench-store';
+import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
 import { Nudge, type Sense } from './nudge';
 
 /** What a round was set up with, as typed. */
-interface SetUpDraft {
-  readonly setup: FormValue;
-  readonly plan: FormValue;
-  readonly conditions: FormValue;
+interface SetUpDraft extends PartsDraft {
   readonly instrument: FormValue;
   readonly sense: Sense;
 }
@@ -25,35 +23,12 @@ interface SetUpDraft {
  */
 @Component({
   selector: 'iso-as-set-up',
-  imports: [FormPart, Nudge],
+  imports: [CheckParts, FormPart, Nudge],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event)" novalidate>
       <p class="soft">The readings stay as they were taken; the call is worked out anew. What was changed goes into the logbook.</p>
-      <iso-form-part
-        heading="Set up"
-        [schema]="check().setup"
-        [value]="draft().setup"
-        [faults]="faults().setup"
-        [showAll]="tried()"
-        (changed)="set('setup', $event)"
-      />
-      <iso-form-part
-        heading="As it was used"
-        [schema]="check().conditions"
-        [value]="draft().conditions"
-        [faults]="faults().conditions"
-        [showAll]="tried()"
-        (changed)="set('conditions', $event)"
-      />
-      <iso-form-part
-        heading="Where to read"
-        [schema]="check().plan"
-        [value]="draft().plan"
-        [faults]="faults().plan"
-        [showAll]="tried()"
-        (changed)="set('plan', $event)"
-      />
+      <iso-check-parts [check]="check()" [draft]="draft()" [faults]="faults()" [tried]="tried()" (changed)="take($event)" />
       @if (round().instrument) {
         <iso-form-part
           [heading]="round().instrumentName ?? 'Instrument'"
@@ -61,10 +36,10 @@ interface SetUpDraft {
           [value]="draft().instrument"
           [faults]="faults().instrument"
           [showAll]="tried()"
-          (changed)="set('instrument', $event)"
+          (changed)="take({ instrument: $event })"
         >
           @if (needle()) {
-            <iso-nudge after [sense]="draft().sense" (senseChange)="set('sense', $event)" />
+            <iso-nudge after [sense]="draft().sense" (senseChange)="take({ sense: $event })" />
           }
         </iso-form-part>
       }
@@ -113,21 +88,14 @@ export class AsSetUp implements OnInit {
     const [draft, check, system] = [this.draft(), this.check(), this.settings.system()];
     return {
       ...draft,
-      setup: settled(check.setup, draft.setup, system),
-      plan: settled(check.plan, draft.plan, system),
-      conditions: settled(check.conditions, draft.conditions, system),
+      ...settledParts(check, draft, system),
       instrument: settled(this.instrumentSchema(), draft.instrument, system),
     };
   });
-  protected readonly faults = computed(() => {
-    const [{ setup, plan, conditions, instrument }, check] = [this.full(), this.check()];
-    return {
-      setup: formFaults(check.setup, setup),
-      plan: formFaults(check.plan, plan),
-      conditions: formFaults(check.conditions, conditions),
-      instrument: this.round().instrument ? formFaults(this.instrumentSchema(), instrument) : [],
-    };
-  });
+  protected readonly faults = computed(() => ({
+    ...partFaults(this.check(), this.full()),
+    instrument: this.round().instrument ? formFaults(this.instrumentSchema(), this.full().instrument) : [],
+  }));
   private readonly draftName = computed(() => `as-set-up:${this.round().id}`);
 
   ngOnInit(): void {
@@ -145,16 +113,16 @@ export class AsSetUp implements OnInit {
     );
   }
 
-  protected set<K extends keyof SetUpDraft>(key: K, value: SetUpDraft[K]): void {
-    this.draft.update((draft) => ({ ...draft, [key]: value }));
+  protected take(part: Partial<SetUpDraft>): void {
+    this.draft.update((draft) => ({ ...draft, ...part }));
     this.drafts.keep(this.draftName(), this.draft());
   }
 
   protected save(event: Event): void {
     event.preventDefault();
     this.tried.set(true);
-    const count = Object.values(this.faults()).reduce((sum, faults) => sum + faults.length, 0);
-    if (count) return this.problem.set(count === 1 ? 'One field needs another look.' : `${count} fields need another look.`);
+    this.problem.set(anotherLook(this.faults()));
+    if (this.problem()) return;
     const { setup, plan, conditions, instrument, sense } = this.full();
     this.store
       .change({

@@ -11,12 +11,10 @@ import {
 import type { KitItem, MachineCardText, Round, RoundWrite, Rung } from '@isometra/contract';
 import * as z from 'zod';
 import { withField, type FormValue } from '../ui/form-model';
+import type { PartsDraft } from './check-parts';
 
 /** What has been filled in before a round begins. */
-export interface BeginDraft {
-  readonly setup: FormValue;
-  readonly plan: FormValue;
-  readonly conditions: FormValue;
+export interface BeginDraft extends PartsDraft {
   readonly purpose: FormValue;
   readonly kitId: string | null;
   /** Holder out of the kit, whose droop goes into the instrument. */

@@ -99,7 +99,7 @@ describe('before a round', () => {
 
   it('a level is described by its slope, and only what is asked is shown', async () => {
     const { page } = await open('bed-twist');
-    expect(page.text()).not.toContain('As it will be used');
+    expect(page.text()).not.toContain('As it is used');
     expect(page.text()).not.toContain('What it is for');
     await tick(page);
     await page.type('One division', '20');

@@ -16,6 +16,7 @@ import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { FormPart } from '../ui/form-part';
 import { SchemaForm } from '../ui/schema-form';
 import { dueWords, today } from '../kit/kit-texts';
+import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
 import { Nudge } from './nudge';
 import { filledFrom, firstDraft, learnedSense, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
 
@@ -24,7 +25,7 @@ const OWN = 'own';
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [FormsModule, RouterLink, Select, SchemaForm, FormPart, Nudge, Cautions],
+  imports: [FormsModule, RouterLink, Select, SchemaForm, CheckParts, FormPart, Nudge, Cautions],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',
@@ -112,11 +113,11 @@ export class Begin implements OnDestroy {
     this.set('sense', this.learned()?.sense ?? null);
   }
 
-  protected takeSetup(setup: FormValue): void {
+  protected takeParts(parts: Partial<PartsDraft>): void {
     const side = this.draft().setup['side'];
-    this.set('setup', setup);
+    this.keep({ ...this.draft(), ...parts });
     // From the other side the same dial counts the other way.
-    if (setup['side'] !== side) this.set('sense', this.learned()?.sense ?? null);
+    if (this.draft().setup['side'] !== side) this.set('sense', this.learned()?.sense ?? null);
   }
 
   /** The unfinished round of this check, if there is one. */
@@ -135,22 +136,17 @@ export class Begin implements OnDestroy {
     const [draft, check, system] = [this.draft(), this.check(), this.settings.system()];
     return {
       ...draft,
-      setup: settled(check.setup, draft.setup, system),
-      plan: settled(check.plan, draft.plan, system),
-      conditions: settled(check.conditions, draft.conditions, system),
+      ...settledParts(check, draft, system),
       purpose: settled(purposeSchemaForm, draft.purpose, system),
       own: settled(instrumentSchemaFor(draft.own['kind']), draft.own, system),
     };
   });
 
   protected readonly faults = computed(() => ({
-    setup: formFaults(this.check().setup, this.full().setup),
-    plan: formFaults(this.check().plan, this.full().plan),
-    conditions: formFaults(this.check().conditions, this.full().conditions),
+    ...partFaults(this.check(), this.full()),
     purpose: formFaults(purposeSchemaForm, this.full().purpose),
     own: this.draft().kitId === OWN ? formFaults(this.instrumentSchema(), this.full().own) : ([] as Fault[]),
   }));
-  private readonly faultCount = computed(() => Object.values(this.faults()).reduce((sum, faults) => sum + faults.length, 0));
 
   constructor() {
     this.desk.inHand.set(true);
@@ -173,8 +169,12 @@ export class Begin implements OnDestroy {
   private readonly draftName = computed(() => `begin:${this.desk.machine()?.id}:${this.checkId()}`);
 
   protected set<K extends keyof BeginDraft>(key: K, value: BeginDraft[K]): void {
-    this.draft.update((draft) => ({ ...draft, [key]: value }));
-    this.drafts.keep(this.draftName(), this.draft());
+    this.keep({ ...this.draft(), [key]: value });
+  }
+
+  private keep(draft: BeginDraft): void {
+    this.draft.set(draft);
+    this.drafts.keep(this.draftName(), draft);
   }
 
   protected begin(event: Event): void {
@@ -182,9 +182,8 @@ export class Begin implements OnDestroy {
     this.tried.set(true);
     const { setup, plan, conditions, purpose, kitId, sense, read } = this.full();
     if (!read) return this.problem.set('Read the cautions and tick them first.');
-    if (this.faultCount())
-      return this.problem.set(this.faultCount() === 1 ? 'One field needs another look.' : `${this.faultCount()} fields need another look.`);
-    this.problem.set('');
+    this.problem.set(anotherLook(this.faults()));
+    if (this.problem()) return;
     const holder = this.holders().find((item: KitItem) => item.id === this.draft().holderId);
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };
     const round: RoundWrite = {
