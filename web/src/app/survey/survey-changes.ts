@@ -19,6 +19,8 @@ export class SurveyChanges {
   private readonly store = inject(Surveys);
   private readonly changes = new Subject<Change>();
   private waiting = 0;
+  /** As the server last had it: what a refused change falls back to. */
+  private kept: Survey | undefined;
 
   readonly problem = signal('');
   readonly told = signal('');
@@ -35,6 +37,7 @@ export class SurveyChanges {
   save(part: Partial<SurveyWrite>, words: string): void {
     const survey = this.desk.survey();
     if (!survey) return;
+    if (this.waiting === 0) this.kept = survey;
     this.desk.keep({ ...survey, ...part });
     this.waiting += 1;
     this.changes.next({ part, words });
@@ -46,6 +49,7 @@ export class SurveyChanges {
     return this.store.change(sent({ ...survey, ...part })).pipe(
       tap((saved) => {
         this.waiting -= 1;
+        this.kept = saved;
         const now = this.desk.survey();
         // What was changed meanwhile stays as the hand left it; only the version is the server's.
         this.desk.keep(this.waiting && now ? { ...now, version: saved.version } : saved);
@@ -56,14 +60,15 @@ export class SurveyChanges {
       }),
       catchError((failure: ApiFailure) => {
         this.waiting -= 1;
-        this.refused(survey, failure);
+        this.refused(failure);
         return EMPTY;
       }),
     );
   }
 
-  private refused(before: Survey, failure: ApiFailure): void {
-    this.desk.keep((failure.current as Survey | undefined) ?? before);
+  private refused(failure: ApiFailure): void {
+    this.kept = (failure.current as Survey | undefined) ?? this.kept;
+    if (this.kept) this.desk.keep(this.kept);
     this.problem.set(
       failure.current
         ? 'Somebody else has changed this survey meanwhile: it is shown as it is now. Make the change again.'
