@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { FaultError } from '../faults.js';
 import { seededRandom } from '../practice/random.js';
 import { displacement, FRAMES, supportRow, type Pose, type Vector } from './pose.js';
 import { planMove } from './registry.js';
@@ -157,5 +158,21 @@ describe('the support solver', () => {
     expect(faults({ want: { slopeV: 'steep' } })).toEqual(['want.slopeV']);
     expect(faults({ supports: [...good, good[0]] })).toEqual(['supports']);
     expect(faults({ supports: [{ ...good[0], normal: [0, 2, 0], allow: 'glue' }] })).toEqual(['supports[0].normal', 'supports[0].allow']);
+  });
+
+  it('a want or a place beyond any machine is named, not planned', () => {
+    const one = { id: 'a', at: [0, 0, 0], normal: [0, 0, 1], allow: 'scrape' };
+    const faults = (more: object): string[] => {
+      try {
+        planMove({ format: 'isometra-move/1', move: 'supports', frame: 'mill', origin: [0, 0, 0], supports: [one], want: {}, ...more });
+      } catch (error) {
+        if (error instanceof FaultError) return error.faults.map((fault) => `${fault.path} ${fault.message}`);
+        throw error;
+      }
+      return [];
+    };
+    expect(faults({ want: { leanX: 1e308 } })).toEqual(['want.leanX must be 1000000 um/m or less']);
+    expect(faults({ origin: [0, 0, -1e9] })).toEqual(['origin[2] must be within 1000000 mm']);
+    expect(faults({})).toEqual([]);
   });
 });

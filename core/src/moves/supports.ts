@@ -4,7 +4,12 @@ import { quantitySchema } from '../fields.js';
 import { defineMove, refuse } from './define.js';
 import { displacement, FRAMES, supportRow, type Frame, type Pose, type Vector } from './pose.js';
 
-const vector = z.tuple([z.number(), z.number(), z.number()], { error: 'must be three numbers' });
+/** More than any machine: what is beyond is a slip of the keyboard. */
+const FARTHEST = 1e6;
+const coordinate = z
+  .number({ error: 'must be a number of mm' })
+  .refine((mm) => Math.abs(mm) <= FARTHEST, { message: `must be within ${FARTHEST} mm`, params: { example: '120' } });
+const vector = z.tuple([coordinate, coordinate, coordinate], { error: 'must be three numbers' });
 
 /** One face that a casting sits on: place mm, unit normal from the base into the body, what may be done to it. */
 export const supportSchema = z.strictObject({
@@ -160,7 +165,7 @@ export const supports = defineMove({
           `is not a pose component of a ${frame}; there are ${components.map(([known]) => known).join(', ')}`,
           components[4][0],
         );
-      const parsed = quantitySchema(index < 3 ? 'deviation' : 'slope', {}).safeParse(raw);
+      const parsed = quantitySchema(index < 3 ? 'deviation' : 'slope', { min: -FARTHEST, max: FARTHEST }).safeParse(raw);
       if (!parsed.success) refuse(`want.${name}`, parsed.error.issues[0].message, index < 3 ? '20 um' : '30 um/m');
       else wanted.set(index, components[index][1] * parsed.data);
     }
