@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration } from './sketch';
+import { exaggeration, figure } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 120;
@@ -41,7 +41,7 @@ const VIEWS = [
           @for (place of view.places; track place.mark.index) {
             <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
               <path class="seat" [attr.d]="place.tip" />
-              <text [attr.y]="place.textY" text-anchor="middle">{{ place.mark.text }}</text>
+              <text [attr.y]="place.textY" text-anchor="middle">{{ figure(place.mark.text) }}</text>
             </g>
           }
         </g>
@@ -51,6 +51,7 @@ const VIEWS = [
   `,
 })
 export class BarBetweenCentres extends SketchBase {
+  protected readonly figure = figure;
   private readonly scale = computed(() => (RIGHT - LEFT) / (this.length() || 1));
   private readonly length = computed(() => (this.setup()['centreDistance'] as number | undefined) ?? 0);
   private readonly rear = computed(() => this.setup()['side'] === 'rear');

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import type { SketchMark } from './sketch';
+import { figure, type SketchMark } from './sketch';
 import { SketchBase } from './sketch-base';
 
 interface Spot {
@@ -78,7 +78,7 @@ export class HeadstockSide extends SketchBase {
           tip: TIPS[spot.from],
           textX: side ? (column ? 14 : -14) : 40,
           textY: side ? -20 : 5,
-          words: mark.text || (mark.state === 'next' ? word : ''),
+          words: figure(mark.text) || (mark.state === 'next' ? word : ''),
         },
       ];
     });

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
+import { figure } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
@@ -20,7 +21,7 @@ const STATES: readonly string[] = ['free', 'pressed', 'clamped'];
           @for (place of corner.places; track place.mark.index) {
             <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.dx + ' 0)'">
               <path class="seat" d="M0 0 8 -15H-8Z" />
-              <text y="20" text-anchor="middle">{{ place.mark.text || place.word }}</text>
+              <text y="20" text-anchor="middle">{{ place.words }}</text>
             </g>
           }
         </g>
@@ -43,7 +44,7 @@ export class SeatCorners extends SketchBase {
           .filter((mark) => String(mark.keys['corner']) === name)
           .map((mark) => {
             const word = String(mark.keys['state']);
-            return { mark, word, dx: (STATES.indexOf(word) - 1) * 74 };
+            return { mark, words: figure(mark.text) || word, dx: (STATES.indexOf(word) - 1) * 74 };
           }),
       };
     });

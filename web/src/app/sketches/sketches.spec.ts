@@ -70,7 +70,7 @@ describe('sketches', () => {
     expect(sideView).toBeLessThan(-2);
     expect(plan / -sideView).toBeCloseTo(30 / 12, 6);
     expect(element.querySelectorAll('.mark.next').length).toBe(1);
-    expect(element.querySelector('.mark.read text')?.textContent).toBe('3 div');
+    expect(element.querySelector('.mark.read text')?.textContent).toBe('3');
     expect(element.textContent).toMatch(/errors drawn ×\d+/);
   });
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration } from './sketch';
+import { exaggeration, figure } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const RADIUS = 74;
@@ -33,7 +33,7 @@ const RADIUS = 74;
               d="M0 0 8 -15H-8Z"
               [attr.transform]="'rotate(' + place.turn + ') translate(0 ' + -place.reach + ')' + (bore() ? ' rotate(180)' : '')"
             />
-            <text [attr.x]="place.textX" [attr.y]="place.textY" [attr.text-anchor]="place.anchor">{{ place.mark.text }}</text>
+            <text [attr.x]="place.textX" [attr.y]="place.textY" [attr.text-anchor]="place.anchor">{{ figure(place.mark.text) }}</text>
           </g>
         }
       </g>
@@ -42,6 +42,7 @@ const RADIUS = 74;
   `,
 })
 export class SweptCircle extends SketchBase {
+  protected readonly figure = figure;
   protected readonly radius = RADIUS;
   protected readonly bore = computed(() => this.setup()['feature'] === 'bore');
   protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 24, 3));

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration } from './sketch';
+import { exaggeration, figure } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 130;
@@ -40,7 +40,7 @@ const RIGHT = 600;
         @for (place of pads(); track place.mark.index) {
           <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
             <path class="seat" d="M-10 -24H10V24H-10Z" />
-            <text y="-34" text-anchor="middle">{{ place.mark.text }}</text>
+            <text y="-34" text-anchor="middle">{{ figure(place.mark.text) }}</text>
           </g>
         }
       </g>
@@ -51,6 +51,7 @@ const RIGHT = 600;
   `,
 })
 export class TurnedBar extends SketchBase {
+  protected readonly figure = figure;
   /** Whether a tailstock holds the other end: a bar cut in the chuck alone has none. */
   protected readonly tail = computed(() => this.setup()['centreDistance'] !== undefined);
   private readonly length = computed(() => {
