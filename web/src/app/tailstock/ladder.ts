@@ -134,7 +134,7 @@ export class Ladder {
       const info = rung.check.quantities[name];
       const words = inWords(quantity, info, shown);
       // Sizes have no direction to tell one from another: they carry their name.
-      return limited.length > 1 && info.magnitude ? `${info.label}: ${words}` : words;
+      return limited.length > 1 && (info.magnitude || !info.words?.plus) ? `${info.label}: ${words}` : words;
     });
   }
 

@@ -1,3 +1,4 @@
+import type { Finding } from '@isometra/core';
 import { barRound, openShop, show } from '../testing/fake-shop.spec';
 import { Settings } from '../data/settings';
 import { TestBed } from '@angular/core/testing';
@@ -22,6 +23,31 @@ describe('the ladder', () => {
     const rung = ladder.all('li').find((entry) => entry.textContent?.includes('Bar between centres'));
     expect(rung?.textContent).toContain('moved since: read it again');
     expect(rung?.querySelector('svg')?.getAttribute('aria-label')).toBe('stale');
+  });
+
+  it('sizes that stand side by side carry their names, directions do not need them', async () => {
+    const lift = (value: number) => ({
+      value,
+      unit: 'um',
+      expanded: 1,
+      direction: null,
+      limit: [10, 30],
+      aim: 20,
+      verdict: 'in',
+      terms: {},
+    });
+    const finding = { quantities: { liftFront: lift(23), liftRear: lift(18) }, notes: [], moves: [] } as unknown as Finding;
+    openShop([{ ...barRound(0, 0, { check: 'spindle-play' }), finding }, barRound(-21, 9)]);
+    const ladder = await show(Ladder);
+    const lines = (title: string) =>
+      [
+        ...(ladder
+          .all('li')
+          .find((entry) => entry.textContent?.includes(title))
+          ?.querySelectorAll('.last') ?? []),
+      ].map((line) => line.textContent);
+    expect(lines('Spindle play')).toEqual(['Lift at the front bearing: 0.023 mm', 'Lift at the rear bearing: 0.018 mm']);
+    expect(lines('Bar between centres')).toEqual(['0.021 mm away from you', '0.009 mm high']);
   });
 
   it('changes its figures with the unit', async () => {
