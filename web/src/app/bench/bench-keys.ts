@@ -24,6 +24,7 @@ export function benchKeys(actions: Actions): readonly KeyHint[] {
     { shown: 'Enter', does: 'take the reading', keys: [], run: () => false },
     { shown: '±', does: 'turn its sign', keys: [], run: () => false },
     { shown: '← →', does: 'move the needle', keys: [], run: () => false },
+    { shown: 'Space', does: 'take what the needle shows', keys: [], run: () => false },
     {
       shown: '↑ ↓',
       does: 'another place',

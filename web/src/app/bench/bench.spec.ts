@@ -58,6 +58,29 @@ describe('the bench on the screen', () => {
     expect(bench.element.querySelector('iso-dial svg')?.getAttribute('aria-label')).toBe('Needle at -3.0 divisions');
   });
 
+  it('Space takes what the needle shows, and is a blank in what is typed', async () => {
+    const { bench, api } = await open();
+    await press(bench, 'ArrowRight');
+    await press(bench, 'ArrowRight');
+    await press(bench, ' ');
+    await until(() => api.sent.length === 1);
+    expect((api.sent[0].body as ReadingWrite).value).toBe('1 div');
+    expect(bench.text()).toContain('near the tailstock, 380 mm');
+    await press(bench, ' ');
+    field(bench).value = '5';
+    field(bench).dispatchEvent(new Event('input'));
+    await press(bench, ' ');
+    expect(field(bench).value).toBe('5');
+    expect(api.sent.length).toBe(1);
+    // Typed after the needle was moved: it is a text again.
+    field(bench).setSelectionRange(1, 1);
+    await press(bench, 'ArrowRight');
+    field(bench).value = '5 1/2';
+    field(bench).dispatchEvent(new Event('input'));
+    await press(bench, ' ');
+    expect(api.sent.length).toBe(1);
+  });
+
   it('keys work from the empty field: another place, the table, another set-up', async () => {
     const { bench } = await open();
     await press(bench, 'ArrowDown');

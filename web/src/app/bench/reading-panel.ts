@@ -56,6 +56,8 @@ export class ReadingPanel {
     if (values.length < 2) return '';
     return showSize(Math.max(...values) - Math.min(...values), kind === 'level' ? 'slope' : 'deviation', this.settings.system(), 'fine');
   });
+  /** The needle was moved, not a text typed: Space (or a foot pedal that sends it) takes what it shows. */
+  private live = false;
   protected readonly FIELD_NAMES = FIELD_NAMES;
   protected readonly HINTS = HINTS;
   protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'];
@@ -77,6 +79,9 @@ export class ReadingPanel {
     } else if ((event.key === 'ArrowLeft' || event.key === 'ArrowRight') && this.hasNeedle() && (text === '' || end)) {
       event.preventDefault();
       this.store.type(nudged(text, event.key === 'ArrowLeft' ? -1 : 1, this.store.instrument()?.readTo ?? 0.5));
+      this.live = true;
+    } else if (event.key === ' ' && this.live && text !== '') {
+      this.submit(event);
     } else if (event.key === 'Escape' && this.store.correction()) {
       event.preventDefault();
       this.store.correction.set(null);
@@ -89,8 +94,14 @@ export class ReadingPanel {
     this.focus();
   }
 
+  protected write(text: string): void {
+    this.live = false;
+    this.store.type(text);
+  }
+
   protected submit(event: Event): void {
     event.preventDefault();
+    this.live = false;
     this.take.emit();
     // A reading typed and taken between two renderings leaves the binding as it was: empty the field here.
     const field = this.field()?.nativeElement;
