@@ -137,8 +137,8 @@ export class ByHandStep {
   constructor() {
     const hand = inject(AtHand);
     effect(() => hand.doing.set(this.rung()?.step.title ?? ''));
-    // This screen has its own next thing: the ladder's yellow steps back.
-    this.desk.inHand.set(true);
+    // While this is the next thing the ladder's yellow steps back.
+    effect(() => this.desk.inHand.set(this.rung()?.state !== 'in'));
     inject(DestroyRef).onDestroy(() => this.desk.inHand.set(false));
     effect(() => this.changes.told() && untracked(() => this.clear()));
     effect(() => {
