@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { readLimitSheet, type Fault, type LimitSheet } from '@isometra/core';
+import { readLimitSheet, type Fault, type LimitSheet, type Zone } from '@isometra/core';
 import { idSchema, versionSchema, whoSchema } from './common.js';
 import { sheetOf, trySolve } from './sheetOf.js';
 import type { Round } from './round.js';
@@ -38,6 +38,8 @@ export interface Rejudged {
   readonly before: string;
   readonly after: string;
   readonly value: number;
+  /** The zone it would be judged by. */
+  readonly zone: Zone | null;
 }
 
 /**
@@ -49,8 +51,9 @@ export function rejudge(rounds: readonly Round[], sheet: LimitSheet): Rejudged[]
   return rounds.flatMap((round) => {
     const { finding } = trySolve(sheetOf(round, round.readings, { limits: sheet }));
     return Object.entries(round.finding?.quantities ?? {}).flatMap(([quantity, { verdict, value }]) => {
-      const after = finding?.quantities[quantity]?.verdict;
-      return verdict && after && verdict !== after ? [{ round, quantity, before: verdict, after, value }] : [];
+      const would = finding?.quantities[quantity];
+      if (!verdict || !would?.verdict || verdict === would.verdict) return [];
+      return [{ round, quantity, before: verdict, after: would.verdict, value, zone: would.limit }];
     });
   });
 }

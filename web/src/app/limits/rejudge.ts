@@ -6,7 +6,7 @@ import type { ApiFailure } from '../data/api';
 import { Machines } from '../data/machines';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
-import { Glyph, type GlyphState } from '../ui/glyph';
+import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
 import { inWords } from '../ui/say';
 
 /** What another sheet would say of old rounds. Looking changes nothing. */
@@ -41,8 +41,8 @@ import { inWords } from '../ui/say';
             <b>{{ change.title }}</b>
             <span>{{ change.label }}: {{ change.value }}</span>
             <span class="turn"
-              ><iso-glyph [state]="change.before" /> {{ change.words[0] }} <span aria-hidden="true">→</span>
-              <iso-glyph [state]="change.after" /> would be {{ change.words[1] }}</span
+              ><iso-glyph [state]="change.before" [way]="change.ways[0]" /> {{ change.words[0] }} <span aria-hidden="true">→</span>
+              <iso-glyph [state]="change.after" [way]="change.ways[1]" /> would be {{ change.words[1] }}</span
             >
           </li>
         }
@@ -95,7 +95,7 @@ export class Rejudge {
   protected readonly changes = computed(() => {
     const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
     const names: Readonly<Record<string, string>> = { in: 'in', out: 'out', unsure: 'too close to call' };
-    return rejudge(this.rounds() ?? [], this.sheet()).flatMap(({ round, quantity, before, after }) => {
+    return rejudge(this.rounds() ?? [], this.sheet()).flatMap(({ round, quantity, before, after, zone }) => {
       const check = CHECKS.get(round.check);
       const found = round.finding?.quantities[quantity];
       if (!check || !found) return [];
@@ -107,6 +107,7 @@ export class Rejudge {
           value: inWords(found, check.quantities[quantity], shown),
           before: before as GlyphState,
           after: after as GlyphState,
+          ways: [wayOut(found, check.quantities[quantity]), wayOut({ value: found.value, limit: zone }, check.quantities[quantity])],
           words: [names[before], names[after]],
         },
       ];

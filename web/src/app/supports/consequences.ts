@@ -27,7 +27,7 @@ const GEARS = 50;
     </ul>
     @if (tail(); as follows) {
       <section>
-        <h3><iso-glyph [state]="follows.state" /> The tailstock plan that follows</h3>
+        <h3><iso-glyph [state]="follows.state" [way]="follows.way" /> The tailstock plan that follows</h3>
         <p>{{ follows.text }}</p>
         @if (follows.round; as round) {
           <a class="act" [routerLink]="['/machines', round.machineId, 'bench', round.check]">Read the tailstock afterwards</a>
@@ -145,14 +145,20 @@ export class Consequences {
     const inZone = (low === null || stands >= low) && (high === null || stands <= high);
     const amount = (quantity.aim ?? 0) - stands;
     const round = rung?.round;
-    if (inZone) return { state: 'in' as const, text: 'Nothing: it stays in its zone.', round };
+    if (inZone) return { state: 'in' as const, way: null, text: 'Nothing: it stays in its zone.', round };
     if (amount < 0)
       return {
         state: 'out' as const,
+        way: 'up' as const,
         text: `Scrape ${this.size(amount)} off the tailstock base, or leave the headstock that much higher.`,
         round,
       };
-    return { state: 'out' as const, text: `Shim the tailstock ${this.size(amount)} up: ${this.leaves(amount)}.`, round };
+    return {
+      state: 'out' as const,
+      way: 'down' as const,
+      text: `Shim the tailstock ${this.size(amount)} up: ${this.leaves(amount)}.`,
+      round,
+    };
   });
 
   private leaves(amount: number): string {

@@ -10,7 +10,7 @@ import { Settings } from '../data/settings';
 import { Surveys, sent } from '../data/surveys';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
-import { Glyph } from '../ui/glyph';
+import { Glyph, wayOfFinding } from '../ui/glyph';
 import { SurveyChanges } from './survey-changes';
 
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
@@ -56,6 +56,7 @@ export class Campaign {
       title: rung.check.title,
       question: rung.check.question,
       state: rung.state,
+      way: wayOfFinding(rung.round?.finding, rung.check),
       number: index + 1,
       left: this.survey()?.skipped.find((entry) => entry.check === rung.check.id),
       warning: misplacedText(rung.check.id, wrong.get(rung.check.id)),

@@ -1,5 +1,6 @@
 import { wayProfile, type HeightAt, type WayProfile } from '@isometra/core';
 import { sheetOf, type Round } from '@isometra/contract';
+import { latestOf, type Sources } from './known';
 
 /** What is known of a lathe at one time, µm and µm/m; undefined where nothing has been measured. */
 export interface KnownLathe {
@@ -17,8 +18,7 @@ export interface KnownLathe {
   readonly way?: readonly HeightAt[];
 }
 
-/** Where each known quantity is read from: check and quantity, the first that has it wins. */
-const SOURCES: Readonly<Record<Exclude<keyof KnownLathe, 'way'>, readonly (readonly [string, string])[]>> = {
+const SOURCES: Sources<Exclude<keyof KnownLathe, 'way'>> = {
   twistPerMetre: [['bed-twist', 'twistPerMetre']],
   axisSlopeH: [
     ['spindle-axis', 'slopeH'],
@@ -53,18 +53,8 @@ function heightsOf(round: Round): readonly HeightAt[] {
 
 /** What was known after the rounds so far: the latest word on each. */
 export function knownFrom(rounds: readonly Round[]): KnownLathe {
-  const latest = (check: string, quantity: string): number | undefined =>
-    rounds
-      .filter((round) => round.check === check)
-      .map((round) => round.finding?.quantities[quantity]?.value)
-      .filter((value) => value !== undefined)
-      .at(-1);
   const way = rounds.filter((round) => round.check === WAY.check && WAY.standing(round) && round.finding).at(-1);
-  const known = Object.entries(SOURCES).flatMap(([name, sources]) => {
-    const value = sources.map(([check, quantity]) => latest(check, quantity)).find((found) => found !== undefined);
-    return value === undefined ? [] : [[name, value]];
-  });
-  return { ...(Object.fromEntries(known) as KnownLathe), ...(way && { way: heightsOf(way) }) };
+  return { ...latestOf(rounds, SOURCES), ...(way && { way: heightsOf(way) }) };
 }
 
 /** Drawing units: the bed runs from x = 130 to 870, 0.5 units to the millimetre of a 1.5 m lathe. */

@@ -1,20 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { belowTheHand, machineFamily } from '@isometra/contract';
+import { belowTheHand, machineFamily, type Round } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../tailstock/desk';
-import { Glyph } from '../ui/glyph';
-import { bothUnits, isZero, type Shown } from '../ui/say';
-import { ghostsOf } from './ghosts';
-import { FRAME, fittingFactor, knownFrom, pictureOf, type KnownLathe } from './picture';
+import { Glyph, wayOfFinding } from '../ui/glyph';
+import { bothUnits } from '../ui/say';
+import { latheWords, millWords } from './known-words';
+import { LathePicture } from './lathe-picture';
+import { knownMill, millFittingFactor } from './mill';
+import { MillPictureDrawing } from './mill-picture';
+import { fittingFactor, knownFrom } from './picture';
 
 const FACTORS = [100, 200, 500, 1000, 2000, 5000];
 
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
 @Component({
   selector: 'iso-survey',
-  imports: [RouterLink, Glyph],
+  imports: [RouterLink, Glyph, LathePicture, MillPictureDrawing],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './survey.html',
   styleUrl: './survey.css',
@@ -22,7 +25,6 @@ const FACTORS = [100, 200, 500, 1000, 2000, 5000];
 export class Survey {
   protected readonly desk = inject(Desk);
   private readonly settings = inject(Settings);
-  protected readonly frame = FRAME;
   protected readonly factors = FACTORS;
 
   constructor() {
@@ -30,7 +32,7 @@ export class Survey {
     this.desk.refresh();
   }
 
-  protected readonly lathe = computed(() => machineFamily(String(this.desk.machine()?.card.kind ?? '')) === 'lathe');
+  protected readonly mill = computed(() => machineFamily(String(this.desk.machine()?.card.kind ?? '')) === 'mill');
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>
     [...this.desk.all()]
@@ -40,55 +42,42 @@ export class Survey {
   private readonly last = computed(() => this.stops().length);
   /** Stays where it was put until another round is known. */
   protected readonly stop = linkedSignal(() => this.last());
-  protected readonly known = computed(() => knownFrom(this.stops().slice(0, this.stop())));
+  private readonly sofar = computed(() => this.stops().slice(0, this.stop()));
+  protected readonly latheKnown = computed(() => knownFrom(this.sofar()));
+  protected readonly millKnown = computed(() => knownMill(this.sofar()));
   private readonly chosen = signal<number | null>(null);
   /** One factor for all of time, so that what is put right is seen to shrink. */
-  private readonly fitting = computed(() =>
-    Math.min(...this.stops().map((_, i) => fittingFactor(knownFrom(this.stops().slice(0, i + 1)))), 5000),
-  );
+  private readonly fitting = computed(() => {
+    const fit = this.mill()
+      ? (rounds: readonly Round[]) => millFittingFactor(knownMill(rounds))
+      : (rounds: readonly Round[]) => fittingFactor(knownFrom(rounds));
+    return Math.min(...this.stops().map((_, i) => fit(this.stops().slice(0, i + 1))), 5000);
+  });
   protected readonly factor = computed(() => this.chosen() ?? this.fitting());
-  protected readonly picture = computed(() => pictureOf(this.known(), this.factor()));
   protected readonly when = computed(() => {
     const round = this.stops()[this.stop() - 1];
     return round ? new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : 'before anything was measured';
   });
-  /** Where things may stand by the survey's limits. */
-  protected readonly ghosts = computed(() => ghostsOf(this.desk.survey()?.judge, this.factor()));
-
   protected readonly words = computed(() => {
-    const known = this.known();
     const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
-    const say = (value: number | undefined, dimension: 'deviation' | 'slope' | 'twist', subject: string, plus: string, minus: string) => {
-      if (value === undefined) return `${subject}: not measured.`;
-      const { large } = bothUnits(value, dimension, shown);
-      return isZero(large) ? `${subject}: nothing to be told from zero.` : `${subject}: ${large} ${value > 0 ? plus : minus}.`;
-    };
-    return [
-      say(known.twistPerMetre, 'twist', 'Bed twist', 'your side rising toward the tailstock', 'your side falling toward the tailstock'),
-      say(known.axisSlopeH, 'slope', 'Spindle axis', 'toward you', 'away from you'),
-      say(known.axisSlopeV, 'slope', 'Spindle axis', 'up at its free end', 'down at its free end'),
-      say(known.tailH, 'deviation', 'Tailstock', 'toward you', 'away from you'),
-      say(known.tailV, 'deviation', 'Tailstock', 'high', 'low'),
-      say(known.quillH, 'slope', 'Quill', 'toward you at its free end', 'away from you at its free end'),
-      say(known.quillV, 'slope', 'Quill', 'up at its free end', 'down at its free end'),
-      say(known.facing, 'slope', 'Cross slide', 'facing hollow', 'facing crowned'),
-      this.wayWords(known.way, shown),
-    ];
+    return this.mill() ? millWords(this.millKnown(), shown) : latheWords(this.latheKnown(), shown);
   });
-
-  private wayWords(way: KnownLathe['way'], shown: Shown): string {
-    if (!way?.length) return 'Carriage way: not measured.';
-    const heights = way.map(({ height }) => height);
-    return `Carriage way: within ${bothUnits(Math.max(...heights) - Math.min(...heights), 'deviation', shown).large} of its line, top to bottom.`;
-  }
 
   protected readonly next = computed(() => {
     const step = this.desk.nextStep();
-    if (step) return { title: step.title, why: step.why, link: ['..', 'by-hand', step.id], state: 'none' as const, does: 'Open it' };
+    if (step)
+      return { title: step.title, why: step.why, link: ['..', 'by-hand', step.id], state: 'none' as const, way: null, does: 'Open it' };
     const next = this.desk.next();
     const rung = next && this.desk.rungs().find((entry) => entry.check.id === next.checkId);
     return (
-      rung && { title: rung.check.title, why: next.why, link: ['..', 'bench', rung.check.id], state: rung.state, does: 'To the bench' }
+      rung && {
+        title: rung.check.title,
+        why: next.why,
+        link: ['..', 'bench', rung.check.id],
+        state: rung.state,
+        way: wayOfFinding(rung.round?.finding, rung.check),
+        does: 'To the bench',
+      }
     );
   });
 

@@ -3,7 +3,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { machineFamily, type Rung } from '@isometra/contract';
 import { Settings } from '../data/settings';
-import { Glyph, wayOut } from '../ui/glyph';
+import { Glyph, wayOfFinding } from '../ui/glyph';
 import { inWords } from '../ui/say';
 import { Desk } from './desk';
 
@@ -109,7 +109,7 @@ export class Ladder {
       id: rung.check.id,
       title: rung.check.title,
       state: rung.state,
-      way: this.worst(rung),
+      way: wayOfFinding(rung.round?.finding, rung.check),
       lines: this.lines(rung),
       reason: rung.staleBecause ?? rung.leftBecause,
       next: next?.checkId === rung.check.id ? next.why : undefined,
@@ -136,10 +136,5 @@ export class Ladder {
       // Sizes have no direction to tell one from another: they carry their name.
       return limited.length > 1 && (info.magnitude || !info.words?.plus) ? `${info.label}: ${words}` : words;
     });
-  }
-
-  private worst(rung: Rung) {
-    const out = this.limited(rung).find(([, quantity]) => quantity.verdict === 'out');
-    return out ? wayOut(out[1], rung.check.quantities[out[0]]) : null;
   }
 }

@@ -4,7 +4,7 @@ import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } 
 import type { Round } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Glyph, wayOut } from '../ui/glyph';
+import { Glyph, wayOfFinding } from '../ui/glyph';
 import { bothUnits, callSentence } from '../ui/say';
 import { Desk } from './desk';
 
@@ -38,15 +38,10 @@ export class Methods {
       stale: staleBecause,
       next: this.desk.next()?.checkId === check.id,
       last: round && this.told(check, round),
-      way: this.wayOut(check, round),
+      way: wayOfFinding(round?.finding, check),
       places: this.places(check),
     })),
   );
-
-  private wayOut(check: CheckDefinition, round: Round | undefined) {
-    const out = Object.entries(round?.finding?.quantities ?? {}).find(([, quantity]) => quantity.verdict === 'out');
-    return out ? wayOut(out[1], check.quantities[out[0]]) : null;
-  }
 
   private told(check: CheckDefinition, round: Round) {
     const sentences = Object.entries(round.finding?.quantities ?? {})

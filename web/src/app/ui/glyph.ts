@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Quantity, QuantityInfo } from '@isometra/core';
+import type { CheckDefinition, Finding, Quantity, QuantityInfo } from '@isometra/core';
 
 /** State of a rung or a call: told by shape first, colour second. */
 export type GlyphState = 'in' | 'out' | 'unsure' | 'stale' | 'none' | 'left';
@@ -14,9 +14,9 @@ const NAMES: Readonly<Record<GlyphState, string>> = {
 };
 
 /** Way an arrow on the open diamond points: as a person sees it on the drawing. */
-export type GlyphWay = 'up' | 'down' | 'toward' | 'away' | null;
+export type GlyphWay = 'up' | 'down' | 'toward' | 'away' | 'left' | 'right' | null;
 
-const TURN: Readonly<Record<NonNullable<GlyphWay>, number>> = { up: 0, away: 0, down: 180, toward: 180 };
+const TURN: Readonly<Record<NonNullable<GlyphWay>, number>> = { up: 0, away: 0, right: 90, down: 180, toward: 180, left: 270 };
 
 /** One of the six glyphs. */
 @Component({
@@ -73,6 +73,7 @@ export function wayOf(direction: string | null): GlyphWay {
   if (direction === null) return null;
   if (/toward the operator/.test(direction)) return 'toward';
   if (/away from the operator/.test(direction)) return 'away';
+  if (/\bleaning (?:right|left)\b/.test(direction)) return direction.endsWith('right') ? 'right' : 'left';
   if (/\b(?:high|up|rising)\b/.test(direction)) return 'up';
   return /\b(?:low|down|falling)\b/.test(direction) ? 'down' : null;
 }
@@ -82,4 +83,10 @@ export function wayOut({ value, limit }: Pick<Quantity, 'value' | 'limit'>, info
   const [low, high] = limit ?? [null, null];
   if (low !== null && value < low) return wayOf(info.words?.minus ?? null);
   return wayOf((high !== null && value > high ? info.words?.plus : undefined) ?? null);
+}
+
+/** The way the arrow of a whole round points: that of its first value that is out. */
+export function wayOfFinding(finding: Finding | null | undefined, check: CheckDefinition | undefined): GlyphWay {
+  const out = Object.entries(finding?.quantities ?? {}).find(([, { verdict }]) => verdict === 'out');
+  return out && check ? wayOut(out[1], check.quantities[out[0]]) : null;
 }

@@ -24,6 +24,8 @@ describe('the six glyphs', () => {
     expect(arrow(await render(Glyph, { state: 'out', way: wayOf('toward the operator') }))).toBe('rotate(180 12 12)');
     expect(arrow(await render(Glyph, { state: 'out', way: wayOf('high') }))).toBe('rotate(0 12 12)');
     expect(wayOf(null)).toBeNull();
+    expect(arrow(await render(Glyph, { state: 'out', way: wayOf('leaning left') }))).toBe('rotate(270 12 12)');
+    expect(wayOf('leaning right')).toBe('right');
   });
 });
 

@@ -1,0 +1,54 @@
+import type { Dimension } from '@isometra/core';
+import { bothUnits, isZero, type Shown } from '../ui/say';
+import type { KnownMill } from './mill';
+import type { KnownLathe } from './picture';
+
+type Line = readonly [value: number | undefined, dimension: Dimension, subject: string, plus: string, minus: string];
+
+/** "Tailstock: 0.021 mm away from you.", or that it was not measured. */
+function said([value, dimension, subject, plus, minus]: Line, shown: Shown): string {
+  if (value === undefined) return `${subject}: not measured.`;
+  const { large } = bothUnits(value, dimension, shown);
+  return isZero(large) ? `${subject}: nothing to be told from zero.` : `${subject}: ${large} ${value > 0 ? plus : minus}.`;
+}
+
+function wayWords(way: KnownLathe['way'], shown: Shown): string {
+  if (!way?.length) return 'Carriage way: not measured.';
+  const heights = way.map(({ height }) => height);
+  return `Carriage way: within ${bothUnits(Math.max(...heights) - Math.min(...heights), 'deviation', shown).large} of its line, top to bottom.`;
+}
+
+/** What is known of a lathe, a line for each. */
+export function latheWords(known: KnownLathe, shown: Shown): string[] {
+  const lines: readonly Line[] = [
+    [known.twistPerMetre, 'twist', 'Bed twist', 'your side rising toward the tailstock', 'your side falling toward the tailstock'],
+    [known.axisSlopeH, 'slope', 'Spindle axis', 'toward you', 'away from you'],
+    [known.axisSlopeV, 'slope', 'Spindle axis', 'up at its free end', 'down at its free end'],
+    [known.tailH, 'deviation', 'Tailstock', 'toward you', 'away from you'],
+    [known.tailV, 'deviation', 'Tailstock', 'high', 'low'],
+    [known.quillH, 'slope', 'Quill', 'toward you at its free end', 'away from you at its free end'],
+    [known.quillV, 'slope', 'Quill', 'up at its free end', 'down at its free end'],
+    [known.facing, 'slope', 'Cross slide', 'facing hollow', 'facing crowned'],
+  ];
+  return [...lines.map((line) => said(line, shown)), wayWords(known.way, shown)];
+}
+
+/** What is known of a mill, a line for each. */
+export function millWords(known: KnownMill, shown: Shown): string[] {
+  const lines: readonly Line[] = [
+    [known.tableX, 'slope', 'Table along x', 'rising toward the right', 'falling toward the right'],
+    [known.tableY, 'slope', 'Table along y', 'rising toward the column', 'falling toward the column'],
+    [
+      known.squareness,
+      'slope',
+      'The two motions',
+      'more than square, the column’s end to the left',
+      'less than square, the column’s end to the right',
+    ],
+    [known.leanX, 'slope', 'Column', 'leaning right', 'leaning left'],
+    [known.leanY, 'slope', 'Column', 'leaning toward you', 'leaning back'],
+    [known.tilt, 'slope', 'Head', 'leaning right', 'leaning left'],
+    [known.nod, 'slope', 'Head', 'nodding toward you', 'nodding back'],
+  ];
+  return lines.map((line) => said(line, shown));
+}
