@@ -74,10 +74,10 @@ function planMoveOf(kind: MoveKind, { sheet, name, info, quantity, amounts, amou
   const given = sheet.hardware[kind];
   const needle = needleTarget(sheet, name, amount, slots);
   const base = { kind, quantity: name, amount, unit: info.unit, direction, ...(needle && { indicator: needle }) };
-  if (!definition || !given || lacksDistance(kind, { sheet, info, amount, slots })) return base;
+  if (!definition || !given || lacksDistance(kind, { sheet, name, info, amount, slots })) return base;
   const facts = { quantity: name, value: quantity.value, aim: quantity.aim ?? 0, amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
-  const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots);
+  const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name);
   const key = takesSlope(kind, info, converted) ? definition.slopeKey : definition.amountKey;
   const wanted = converted ?? amount;
   if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);
@@ -106,14 +106,17 @@ const takesSlope = (kind: MoveKind, info: QuantityInfo, converted: number | unde
   converted === undefined && info.dimension === 'slope' && MOVES.get(kind)?.slopeKey !== undefined;
 
 /** Whether an angle cannot be turned into a thickness or a travel, since nobody said over what distance. */
-function lacksDistance(kind: MoveKind, { sheet, info, amount, slots }: Pick<PlanContext, 'sheet' | 'info' | 'amount' | 'slots'>): boolean {
+function lacksDistance(
+  kind: MoveKind,
+  { sheet, name, info, amount, slots }: Pick<PlanContext, 'sheet' | 'name' | 'info' | 'amount' | 'slots'>,
+): boolean {
   const given = sheet.hardware[kind];
   const needs = MOVES.get(kind)?.input.shape['over'] !== undefined;
   return (
     given !== undefined &&
     needs &&
     given['over'] === undefined &&
-    takesSlope(kind, info, sheet.check.amountFor?.(kind, amount, sheet.setup, slots))
+    takesSlope(kind, info, sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name))
   );
 }
 

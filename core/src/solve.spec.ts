@@ -316,4 +316,23 @@ describe('a correction that is an angle', () => {
     expect(given.moves[0]).toEqual(jasmine.objectContaining({ thickness: 60, leaves: [20, 20, 20] } as object));
     expect(given.notes.some((note) => note.code === 'distance-missing')).toBeFalse();
   });
+
+  it('of a head is travel at the dial: a nod swings about a pivot behind the spindle, a tilt about the spindle’s own plane', () => {
+    const { moves } = solve({
+      format: 'isometra-sheet/1',
+      check: 'head-tram',
+      instrument: dial,
+      setup: { radius: 100, pivotDistance: 180 },
+      readings: [
+        { angle: 0, value: '20 um' },
+        { angle: 90, value: '-30 um' },
+        { angle: 180, value: '-20 um' },
+        { angle: 270, value: '30 um' },
+      ],
+      hardware: { adjuster: { pitch: 1 } },
+    });
+    const turns = (quantity: string) => (moves.find((move) => move.quantity === quantity) as unknown as { turns: number }).turns;
+    expect(turns('tilt')).toBeCloseTo((-200 * 100) / 1e6, 9);
+    expect(turns('nod')).toBeCloseTo((-300 * 280) / 1e6, 9);
+  });
 });

@@ -172,7 +172,7 @@ export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan e
   /** The length, mm, that a quantity stated `over` a length was read over; `places` are the `at` of its readings. */
   readonly lengthOf?: (setup: z.output<Shape>, places: readonly number[]) => number | undefined;
   /** What a kind of move is given for a correction, when it is not the correction itself. */
-  readonly amountFor?: (kind: MoveKind, amount: number, setup: z.output<Shape>, slots: readonly Slot[]) => number;
+  readonly amountFor?: (kind: MoveKind, amount: number, setup: z.output<Shape>, slots: readonly Slot[], quantity: string) => number;
   /** What must be right for the result to be right: named when two methods disagree. */
   readonly trusts?: readonly string[];
   /** Checks that ask the same question another way: they stand side by side. */

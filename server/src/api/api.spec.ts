@@ -281,7 +281,7 @@ describe('the API', () => {
   describe('the demo shop', () => {
     it('is put into an empty shop only, and its calls follow from its truths', async () => {
       const { body } = await shop.http.post('/api/demo').expect(201);
-      expect(body.map((entry: { card: { number: string } }) => entry.card.number)).toEqual(['L-02', 'L-14']);
+      expect(body.map((entry: { card: { number: string } }) => entry.card.number)).toEqual(['L-02', 'L-14', 'M-03']);
       await shop.http.post('/api/demo').expect(409);
       const rounds = (await shop.http.get(`/api/machines/${body[1].id}/rounds?check=tailstock-traverse`)).body;
       const verdicts = rounds.map(

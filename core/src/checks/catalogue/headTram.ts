@@ -157,8 +157,9 @@ export const headTram = defineCheck({
   estimate,
   part: HEAD,
   corrections: { tilt: { plus: ['adjuster'], minus: ['adjuster'] }, nod: { plus: ['adjuster'], minus: ['adjuster'] } },
-  amountFor: (kind, amount, { radius, pivotDistance }) =>
-    kind === 'adjuster' ? (amount * (radius + (pivotDistance ?? 0))) / 1000 : amount,
+  // Tilting, the pivot lies in the spindle's own plane; nodding it lies behind it, and the whole nose rises or falls.
+  amountFor: (_kind, amount, { radius, pivotDistance = 0 }, _slots, quantity) =>
+    (amount * (radius + (quantity === 'nod' ? pivotDistance : 0))) / 1000,
   watch,
   counting: 'The difference of two sides over the whole diameter.',
   upsets: [],

@@ -7,7 +7,7 @@ import { addMove } from '../moves.js';
 import { addReadings, addRound, getRound } from '../rounds.js';
 import { changeSurvey, listSurveys } from '../surveys.js';
 import { MachineRow, KitRow } from '../../db/models.js';
-import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
+import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, TURRET_MILL, type DemoMachine, type DemoRound } from './histories.js';
 import { ARTEFACTS, INSTRUMENTS, SHIM_DRAWER } from './kit.js';
 
 /** Whether nothing has been put into the shop yet. */
@@ -22,6 +22,7 @@ export async function fillDemo(sequelize: Sequelize): Promise<void> {
   const sheet = await addLimitSheet(sequelize, { id: crypto.randomUUID(), content: BUILDERS_SHEET, version: 1, by: 'HB' });
   await fillMachine(sequelize, LONG_LATHE, { sheet: sheet.id, version: 1 });
   await fillMachine(sequelize, LIGHT_LATHE);
+  await fillMachine(sequelize, TURRET_MILL);
 }
 
 async function fillMachine(
