@@ -8,7 +8,7 @@ test('a mill: the ladder of its kind, and a head trammed in one move', async ({ 
   const ladder = page.locator('iso-ladder');
   await expect(ladder).toContainText('Head tram');
   await expect(ladder).not.toContainText('Tailstock way');
-  await expect(page.getByText('The drawing knows lathes so far')).toBeVisible();
+  await expect(page.getByText('Head: not measured.').first()).toBeVisible();
 
   await ladder.locator('a[href$="bench/head-tram"]').click();
   await page.getByLabel('Read, and done').check();
@@ -24,4 +24,11 @@ test('a mill: the ladder of its kind, and a head trammed in one move', async ({ 
   await expect(call(page)).toContainText('Where the nod pivot lies is not known');
   await page.keyboard.press('m');
   await expect(page.locator('iso-job-card')).toContainText('from 3 to 0 div, counting down');
+
+  // The survey draws it as it was found: the head turned with the clock, by the exaggeration it states.
+  await page.getByRole('link', { name: 'Survey' }).click();
+  await expect(page.getByText('Head: 300 µm/m leaning right.')).toBeVisible();
+  const factor = Number(/×(\d+)/.exec((await page.getByText(/errors drawn ×/).textContent()) ?? '')?.[1]);
+  const turn = await page.locator('iso-mill-picture .iron').first().locator('..').getAttribute('transform');
+  expect(Number(/rotate\(([\d.]+)/.exec(turn ?? '')?.[1])).toBeCloseTo(((300e-6 * 180) / Math.PI) * factor, 4);
 });

@@ -85,7 +85,7 @@ function adjusterSteps(facts: JobFacts): JobStep[] {
 }
 
 function shimSteps(facts: JobFacts): JobStep[] {
-  const { name, open } = facts.part ?? ANY_PART;
+  const { name, open, over = name } = facts.part ?? ANY_PART;
   const parts =
     (facts.frontLeaves ?? facts.rearLeaves)
       ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}`
@@ -98,7 +98,7 @@ function shimSteps(facts: JobFacts): JobStep[] {
     { text: 'Lay them in dry, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.' },
     ...(facts.centreLift ? [{ text: `The centre comes up by ${facts.centreLift} with it: check its height again.` }] : []),
     watch(facts),
-    { text: `Put the ${name === 'tailstock' ? 'top' : name} back and draw the bolts down in order, a little each.`, needle: true },
+    { text: `Put the ${over} back and draw the bolts down in order, a little each.`, needle: true },
     ...after,
   ];
 }

@@ -10,6 +10,8 @@ export interface Part {
   readonly off?: string;
   /** How a joint is opened for shims. */
   readonly open?: readonly string[];
+  /** What is put back over the shims; the part itself when left out. */
+  readonly over?: string;
   /** What holds it: "tailstock clamp". */
   readonly clamp?: string;
   /** What is made sure of before any metal goes. */
@@ -29,6 +31,7 @@ export const TAILSTOCK: Part = {
   clean: 'slideway and the faces of the base',
   off: 'Lift the tailstock off and turn it over on wood.',
   open: ['Slide the tailstock to where it can be lifted clear, and take the weight.', 'Part the top from the base.'],
+  over: 'top',
   clamp: 'tailstock clamp',
   before: 'Measure again at a second place along the bed before any metal goes: wear may make it high here and low there.',
   stop: 'Stop one pass short. Wear only takes it down, so a little high is right and low is not.',

@@ -177,6 +177,7 @@ export class ByHandStep {
         `${left === 1 ? 'One point is' : `${left} points are`} not ticked. Tick what has been done, or write down why it was left. Try: ${rung.step.note.example}`,
       );
     this.problem.set('');
+    this.changes.told.set('');
     const entry = { step: rung.step.id, note: note.trim() || null, by: this.settings.by(), at: new Date().toISOString() };
     this.changes.save({ byHand: [...survey.byHand, entry] }, `${rung.step.title} is written down.`);
   }
