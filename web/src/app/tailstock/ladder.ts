@@ -61,7 +61,9 @@ import { Desk } from './desk';
       </li>
     </ng-template>
     <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order, limits, what is left out</a>
-    <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
+    @if (tailstock()) {
+      <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
+    }
     @if (castings() === 'headstock') {
       <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Bearings, and what is to come</a>
     }
@@ -86,6 +88,7 @@ export class Ladder {
     });
   }
 
+  protected readonly tailstock = computed(() => this.desk.rungs().some((rung) => rung.check.sameQuestion === 'tailstock'));
   /** The casting that is looked at first. */
   protected readonly castings = computed(() =>
     machineFamily(String(this.desk.machine()?.card.kind ?? '')) === 'mill' ? 'column' : 'headstock',

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
 import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
 import type { Round } from '@isometra/contract';
 import { Settings } from '../data/settings';
@@ -24,6 +24,12 @@ export class Methods {
   constructor() {
     inject(AtHand).doing.set('Which way to check');
     this.desk.refresh();
+    const router = inject(Router);
+    // A machine without a tailstock has nothing to choose here: what is known of it comes first.
+    effect(() => {
+      const machine = this.desk.machine();
+      if (machine && this.tailstock().length === 0) void router.navigate(['/machines', machine.id, 'survey'], { replaceUrl: true });
+    });
   }
 
   private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));

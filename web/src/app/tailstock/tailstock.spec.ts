@@ -1,5 +1,6 @@
 import type { Finding } from '@isometra/core';
-import { barRound, openShop, show } from '../testing/fake-shop.spec';
+import { Router } from '@angular/router';
+import { barRound, lathe, openShop, show } from '../testing/fake-shop.spec';
 import { Settings } from '../data/settings';
 import { TestBed } from '@angular/core/testing';
 import { Ladder } from './ladder';
@@ -62,6 +63,20 @@ describe('the ladder', () => {
     const { desk } = openShop([barRound(-21, 9)]);
     desk.inHand.set(true);
     expect((await show(Ladder)).all('li.next').length).toBe(0);
+  });
+});
+
+describe('a machine without a tailstock', () => {
+  it('comes to what is known of it, and its ladder offers no ways to check one', async () => {
+    const { api, desk } = openShop();
+    api.machines = [{ ...lathe(), card: { ...lathe().card, number: 'M-03', kind: 'turret-mill' } }];
+    desk.load('lathe').subscribe();
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    await show(Methods);
+    expect(navigate).toHaveBeenCalledWith(['/machines', 'lathe', 'survey'], { replaceUrl: true });
+    const ladder = await show(Ladder);
+    expect(ladder.text()).not.toContain('tailstock');
+    expect(ladder.text()).toContain('Head tram');
   });
 });
 
