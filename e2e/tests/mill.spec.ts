@@ -29,6 +29,6 @@ test('a mill: the ladder of its kind, and a head trammed in one move', async ({ 
   await page.getByRole('link', { name: 'Survey' }).click();
   await expect(page.getByText('Head: 300 µm/m leaning right.')).toBeVisible();
   const factor = Number(/×(\d+)/.exec((await page.getByText(/errors drawn ×/).textContent()) ?? '')?.[1]);
-  const turn = await page.locator('iso-mill-picture .iron').first().locator('..').getAttribute('transform');
+  const turn = await page.locator('iso-mill-picture .head').first().locator('..').getAttribute('transform');
   expect(Number(/rotate\(([\d.]+)/.exec(turn ?? '')?.[1])).toBeCloseTo(((300e-6 * 180) / Math.PI) * factor, 4);
 });

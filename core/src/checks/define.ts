@@ -210,10 +210,21 @@ export const LATERAL: Words = {
 /** High or low (v). */
 export const HEIGHT: Words = { plus: 'high', minus: 'low', movePlus: 'up', moveMinus: 'down' };
 
-/** Where an axis points, sideways. */
+/** Where an axis points, sideways (h). */
 export const AXIS: Words = {
   plus: 'pointing toward the operator',
   minus: 'pointing away from the operator',
   movePlus: 'toward the operator at its free end',
   moveMinus: 'away from the operator at its free end',
+};
+
+/** Where the spindle axis points to the carriage, sideways. */
+export const AXIS_SIDEWAYS: QuantityInfo = {
+  label: 'Spindle axis sideways',
+  subject: 'The axis',
+  dimension: 'slope',
+  unit: 'um/m',
+  limit: [0, 50],
+  work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
+  words: AXIS,
 };

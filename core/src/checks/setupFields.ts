@@ -145,3 +145,13 @@ export function roundBar(
 ): RoundBar | undefined {
   return bar && { diameter: bar.diameter, bore: bar.bore, material: bar.material };
 }
+
+/** On which side of the work the tool stands. */
+export const toolField = () =>
+  choice({
+    label: 'Tool stands',
+    choices: [
+      { value: 'operator', label: "on the operator's side" },
+      { value: 'rear', label: 'behind the work' },
+    ],
+  });

@@ -1,22 +1,16 @@
 import * as z from 'zod';
-import { choice, measure, optionalMeasure } from '../../fields.js';
+import { measure, optionalMeasure } from '../../fields.js';
 import { dot } from '../../fit/line.js';
-import { AXIS, defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
+import { AXIS_SIDEWAYS, defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate } from '../estimate.js';
 import { ISOLATE, plannedPlaces, stationPlan, stepped, tooFew } from '../common.js';
-import { cutBar } from '../setupFields.js';
+import { cutBar, toolField } from '../setupFields.js';
 import { cutCorrections, cutWeights } from '../testCut.js';
 import { unlimited } from '../tailstock.js';
 import { HEADSTOCK } from '../../moves/parts.js';
 
 const chuckSetup = z.strictObject({
-  tool: choice({
-    label: 'Tool stands',
-    choices: [
-      { value: 'operator', label: "on the operator's side" },
-      { value: 'rear', label: 'behind the work' },
-    ],
-  }),
+  tool: toolField(),
   bar: cutBar(),
   twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', from: 'bed-twist/twistPerMetre', example: '0' }),
   heightAboveWays: optionalMeasure('length', { label: 'Spindle above the ways', min: 0, example: '180 mm' }),
@@ -75,15 +69,7 @@ export const chuckTestCut = defineCheck({
   slotKeys: ['at'],
   valueKind: 'size',
   quantities: {
-    slopeH: {
-      label: 'Spindle axis sideways',
-      subject: 'The axis',
-      dimension: 'slope',
-      unit: 'um/m',
-      limit: [0, 50],
-      words: AXIS,
-      work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
-    },
+    slopeH: AXIS_SIDEWAYS,
     taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m'),
   },
   plan: stationPlan('Pads turned', 2),

@@ -4,7 +4,7 @@ import { dot, slopeWeights } from '../../fit/line.js';
 import { heldPush, heldSag } from '../../gravity/bars.js';
 import { otherBars } from '../../gravity/otherBars.js';
 import { placesOf } from '../../instruments/slots.js';
-import { AXIS, defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
+import { AXIS_SIDEWAYS, defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { ISOLATE, shortBase, sideField, tooFew } from '../common.js';
 import { meanFormOf, swingForm } from '../runout.js';
@@ -140,15 +140,7 @@ export const spindleAxis = defineCheck({
   slotKeys: ['plane', 'at', 'extreme', 'turn'],
   valueKind: 'indicator',
   quantities: {
-    slopeH: {
-      label: 'Spindle axis sideways',
-      subject: 'The axis',
-      dimension: 'slope',
-      unit: 'um/m',
-      limit: [0, 50],
-      work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
-      words: AXIS,
-    },
+    slopeH: AXIS_SIDEWAYS,
     slopeV: {
       label: 'Spindle axis in height',
       subject: 'The axis',

@@ -4,7 +4,7 @@ import type { Fault } from '../../faults.js';
 import { dot } from '../../fit/line.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt } from '../estimate.js';
-import { axisFields, centreDistance, centreKind, cutBar } from '../setupFields.js';
+import { axisFields, centreDistance, centreKind, cutBar, toolField } from '../setupFields.js';
 import {
   centreDoubt,
   otherView,
@@ -30,13 +30,7 @@ const setup = z.strictObject({
     ],
     help: 'Between centres the work swings; held in a chuck it bends.',
   }),
-  tool: choice({
-    label: 'Tool stands',
-    choices: [
-      { value: 'operator', label: "on the operator's side" },
-      { value: 'rear', label: 'behind the work' },
-    ],
-  }),
+  tool: toolField(),
   bar: cutBar(),
   heightError: optionalMeasure('deviation', {
     label: 'Known height of the tail centre',

@@ -1,10 +1,8 @@
 import {
   bedTwistSheet,
   centreRunoutSheet,
-  columnLeanSheet,
   cutSheet,
   facedDiscSheet,
-  headTramSheet,
   levelStepsSheet,
   quillSheet,
   seatSheet,
@@ -20,7 +18,7 @@ import {
 import { footprint, lineName, startingSheet, type LimitLine, type LimitSheet } from '@isometra/core';
 import type { BearingNote, ByHand, MachineCardText } from '@isometra/contract';
 
-interface DemoSheet {
+export interface DemoSheet {
   readonly check: string;
   readonly setup: Record<string, unknown>;
   readonly instrument: Record<string, unknown>;
@@ -65,7 +63,7 @@ const BUILDERS: Readonly<Record<string, LimitLine>> = {
 
 const random = seededRandom(14);
 const AXIS = { axisSlopeH: 31, axisSlopeV: 12 };
-const LEVER: PracticeDial = { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1, contactForce: 0.15 };
+export const LEVER: PracticeDial = { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1, contactForce: 0.15 };
 const PLUNGER: PracticeDial = { kind: 'plunger', graduation: 2, sense: 1, accuracy: 1, holderSag: -9 };
 const BAR = { diameter: 32, material: 'steel', finish: 'ground' } as const;
 
@@ -135,7 +133,7 @@ function play(front: number, rear: number): DemoSheet {
 }
 
 /** A sheet as somebody read it: to half a division. */
-function asRead(sheet: unknown): DemoSheet {
+export function asRead(sheet: unknown): DemoSheet {
   const { readings, ...rest } = sheet as DemoSheet;
   return { ...rest, readings: readings.map((reading) => ({ ...reading, value: Math.round(2 * Number(reading['value'])) / 2 + 0 })) };
 }
@@ -159,7 +157,7 @@ function way(): DemoSheet {
 const levelled = { unit: 'div', instrumentName: 'Level, 20 µm/m', conditions: {}, plan: { stations: 3 } } as const;
 const plunger = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: {}, plan: {} } as const;
 const BED = { bedClamp: 'on', quillLock: 'on', quillOut: 40, place: 600 };
-const lever = {
+export const lever = {
   unit: 'div',
   instrumentName: 'Lever dial, 2 µm',
   conditions: { ...BED, indicatorOn: 'carriage' },
@@ -282,73 +280,6 @@ export const LIGHT_LATHE: DemoMachine = {
       moved: { offsetVertical: '0 div' },
     },
     { ...lever, conditions: { ...lever.conditions, place: 260 }, at: '2026-10-06T08:30:00.000Z', by: 'EK', sheet: bar(stands(-4, 9), 380) },
-  ],
-};
-
-/** A straight run of readings: places along it, µm at each place for a slope in µm/m. */
-const along = (slope: number, places: readonly number[], keys: Readonly<Record<string, unknown>> = {}) =>
-  places.map((at) => ({ ...keys, at, value: (slope * at) / 1000 / LEVER.graduation / -1 }));
-
-function mill(check: string, setup: Record<string, unknown>, readings: readonly Record<string, unknown>[]): DemoSheet {
-  const { instrument } = centreRunoutSheet(0, SQUARE) as unknown as DemoSheet;
-  return asRead({ check, setup, instrument, readings });
-}
-
-/** Square to what it reads: no lever angle to reckon with. */
-const SQUARE: PracticeDial = { ...LEVER, leverAngle: 0 };
-
-/** Two motions 28 µm/m more than square, read on a square of its own error, and flipped over. */
-function motions(): DemoSheet {
-  const leg = (flip: boolean, slope: number) => [
-    ...along(0, [0, 250], { leg: 'reference', flip }),
-    ...along(slope, [0, 250], { leg: 'test', flip }),
-  ];
-  return mill('axis-squareness', {}, [...leg(false, 18), ...leg(true, 38)]);
-}
-
-const tram = (x: number, y: number): DemoSheet => asRead(headTramSheet({ x, y }, 120, [0, 90, 180, 270], SQUARE, 190));
-
-/** M-03: a turret mill whose head had been knocked; trammed in one move each way. */
-export const TURRET_MILL: DemoMachine = {
-  card: { number: 'M-03', nickname: 'the nodding mill', kind: 'turret-mill', notes: 'Turret mill with a nodding head.' },
-  survey: 'After the crash',
-  byHand: [{ step: 'clean', at: '2026-09-21T06:50:00.000Z', by: 'EK', note: null }],
-  rounds: [
-    {
-      ...lever,
-      plan: { stations: 4 },
-      conditions: {},
-      at: '2026-09-21T07:30:00.000Z',
-      by: 'EK',
-      sheet: mill('table-parallelism-x', {}, along(12, [0, 150, 300, 450])),
-    },
-    {
-      ...lever,
-      plan: { stations: 4 },
-      conditions: {},
-      at: '2026-09-21T08:05:00.000Z',
-      by: 'EK',
-      sheet: mill('table-parallelism-y', {}, along(-14, [0, 80, 160, 240])),
-    },
-    { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-09-21T09:40:00.000Z', by: 'EK', sheet: motions() },
-    {
-      ...lever,
-      plan: { stations: 2 },
-      conditions: {},
-      at: '2026-09-21T11:10:00.000Z',
-      by: 'EK',
-      sheet: asRead(columnLeanSheet({ x: 18, y: -30 }, 6, [0, 250], SQUARE, { x: 'right', y: 'operator' }, true)),
-    },
-    {
-      ...lever,
-      plan: { angles: '4' },
-      conditions: {},
-      at: '2026-09-22T07:20:00.000Z',
-      by: 'EK',
-      sheet: tram(146, -92),
-      moved: { tilt: '', nod: '0.5 div' },
-    },
-    { ...lever, plan: { angles: '4' }, conditions: {}, at: '2026-09-22T08:35:00.000Z', by: 'EK', sheet: tram(12, -16) },
   ],
 };
 

@@ -7,7 +7,8 @@ import { addMove } from '../moves.js';
 import { addReadings, addRound, getRound } from '../rounds.js';
 import { changeSurvey, listSurveys } from '../surveys.js';
 import { MachineRow, KitRow } from '../../db/models.js';
-import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, TURRET_MILL, type DemoMachine, type DemoRound } from './histories.js';
+import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
+import { TURRET_MILL } from './millHistory.js';
 import { ARTEFACTS, INSTRUMENTS, SHIM_DRAWER } from './kit.js';
 
 /** Whether nothing has been put into the shop yet. */

@@ -2,63 +2,43 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import type { LimitSheet } from '@isometra/core';
 import { millGhosts, millPictureOf, TABLE_DEPTH, type KnownMill } from './mill';
 
+const HEAD = 'M-34 96H34V206H-34Z M-18 206H18V236H-18Z';
+
 /** A mill from the front, from the right and from above, bent by what is known of it; ghost lines are the limits. */
 @Component({
   selector: 'iso-mill-picture',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg viewBox="0 0 960 470" role="img" aria-label="The mill from the front, the side and above, bent by what is known of it">
-      <text class="words" x="30" y="24">from the front</text>
-      <g transform="translate(180 0)">
-        <line class="true" x1="0" x2="0" y1="36" y2="440" />
-        <path class="bed" d="M-90 356H90V440H-90Z" />
-        <g [attr.transform]="'rotate(' + picture().front.column + ' 0 330)'">
-          <path class="bed" d="M-46 60H46V330H-46Z" />
+      @for (view of upright(); track view.title) {
+        <text class="words" [attr.x]="view.x - 114" y="24">{{ view.title }}</text>
+        <g [attr.transform]="'translate(' + view.x + ' 0)'">
+          <path class="bed" [attr.d]="view.base" />
+          <path class="true" [attr.d]="view.trueLines" />
+          <path
+            [class]="view.behind ? 'bed' : 'iron'"
+            [attr.d]="view.column.d"
+            [attr.transform]="'rotate(' + view.column.turn + view.column.about + ')'"
+          />
+          @for (turn of view.column.ghosts; track $index) {
+            <path class="zone" [attr.d]="view.column.ghost" [attr.transform]="'rotate(' + turn + view.column.about + ')'" />
+          }
+          <g [attr.transform]="'rotate(' + view.head.turn + view.head.about + ')'">
+            <path class="iron head" [attr.d]="view.head.d" />
+            <path class="axis" d="M0 80V300" />
+          </g>
+          @for (turn of view.head.ghosts; track $index) {
+            <path class="zone" [attr.d]="view.head.ghost" [attr.transform]="'rotate(' + turn + view.head.about + ')'" />
+          }
+          <path class="iron" [attr.d]="view.table.d" [attr.transform]="'rotate(' + view.table.turn + view.table.about + ')'" />
+          @for (turn of view.table.ghosts; track $index) {
+            <path class="zone" [attr.d]="view.table.ghost" [attr.transform]="'rotate(' + turn + view.table.about + ')'" />
+          }
+          @if (!view.behind) {
+            <text class="words" x="-104" y="462">operator</text>
+          }
         </g>
-        @for (bound of ghosts().leanX; track $index) {
-          <path class="zone" [attr.transform]="'rotate(' + bound.front.column + ' 0 330)'" d="M0 330V52" />
-        }
-        <g [attr.transform]="'rotate(' + picture().front.head + ' 0 150)'">
-          <path class="iron" d="M-34 96H34V206H-34Z M-18 206H18V236H-18Z" />
-          <path class="axis" d="M0 80V300" />
-        </g>
-        @for (bound of ghosts().tilt; track $index) {
-          <path class="zone" [attr.transform]="'rotate(' + bound.front.head + ' 0 150)'" d="M0 236V318" />
-        }
-        <line class="true" x1="-150" x2="150" y1="330" y2="330" />
-        <g [attr.transform]="'rotate(' + picture().front.table + ' 0 330)'">
-          <path class="iron" d="M-130 330H130V352H-130Z" />
-        </g>
-        @for (bound of ghosts().tableX; track $index) {
-          <path class="zone" [attr.transform]="'rotate(' + bound.front.table + ' 0 330)'" d="M130 330H150M-130 330H-150" />
-        }
-      </g>
-      <text class="words" x="366" y="24">from the right</text>
-      <g transform="translate(480 0)">
-        <path class="bed" d="M-110 356H150V440H-110Z" />
-        <line class="true" x1="100" x2="100" y1="36" y2="356" />
-        <g [attr.transform]="'rotate(' + picture().side.column + ' 100 356)'">
-          <path class="iron" d="M56 60H144V356H56Z" />
-        </g>
-        @for (bound of ghosts().leanY; track $index) {
-          <path class="zone" [attr.transform]="'rotate(' + bound.side.column + ' 100 356)'" d="M100 356V52" />
-        }
-        <g [attr.transform]="'rotate(' + picture().side.head + ' 30 150)'">
-          <path class="iron" d="M-34 96H34V206H-34Z M34 120H66V170H34Z M-18 206H18V236H-18Z" />
-          <path class="axis" d="M0 80V300" />
-        </g>
-        @for (bound of ghosts().nod; track $index) {
-          <path class="zone" [attr.transform]="'rotate(' + bound.side.head + ' 30 150)'" d="M0 236V318" />
-        }
-        <line class="true" x1="-120" x2="50" y1="330" y2="330" />
-        <g [attr.transform]="'rotate(' + picture().side.table + ' -30 330)'">
-          <path class="iron" d="M-90 330H40V352H-90Z" />
-        </g>
-        @for (bound of ghosts().tableY; track $index) {
-          <path class="zone" [attr.transform]="'rotate(' + bound.side.table + ' -30 330)'" d="M-90 330H-112" />
-        }
-        <text class="words" x="-104" y="462">operator</text>
-      </g>
+      }
       <text class="words" x="710" y="24">from above</text>
       <g transform="translate(828 0)">
         <path class="bed" d="M-46 60H46V118H-46Z" />
@@ -86,6 +66,51 @@ export class MillPictureDrawing {
   protected readonly picture = computed(() => millPictureOf(this.known(), this.factor()));
   /** Where things may stand by the survey's limits. */
   protected readonly ghosts = computed(() => millGhosts(this.judge(), this.factor()));
+
+  /** Both upright views: what stands where, what it turns about, and by how much. */
+  protected readonly upright = computed(() => {
+    const [{ front, side }, ghosts] = [this.picture(), this.ghosts()];
+    return [
+      {
+        title: 'from the front',
+        x: 180,
+        behind: true,
+        base: 'M-90 356H90V440H-90Z',
+        trueLines: 'M0 36V440M-150 330H150',
+        column: {
+          ...{ d: 'M-46 60H46V330H-46Z', ghost: 'M0 330V52', about: ' 0 330' },
+          ...{ turn: front.column, ghosts: ghosts.leanX.map((bound) => bound.front.column) },
+        },
+        head: {
+          ...{ d: HEAD, ghost: 'M0 236V318', about: ' 0 150' },
+          ...{ turn: front.head, ghosts: ghosts.tilt.map((bound) => bound.front.head) },
+        },
+        table: {
+          ...{ d: 'M-130 330H130V352H-130Z', ghost: 'M130 330H150M-130 330H-150', about: ' 0 330' },
+          ...{ turn: front.table, ghosts: ghosts.tableX.map((bound) => bound.front.table) },
+        },
+      },
+      {
+        title: 'from the right',
+        x: 480,
+        behind: false,
+        base: 'M-110 356H150V440H-110Z',
+        trueLines: 'M100 36V356M-120 330H50',
+        column: {
+          ...{ d: 'M56 60H144V356H56Z', ghost: 'M100 356V52', about: ' 100 356' },
+          ...{ turn: side.column, ghosts: ghosts.leanY.map((bound) => bound.side.column) },
+        },
+        head: {
+          ...{ d: `${HEAD} M34 120H66V170H34Z`, ghost: 'M0 236V318', about: ' 30 150' },
+          ...{ turn: side.head, ghosts: ghosts.nod.map((bound) => bound.side.head) },
+        },
+        table: {
+          ...{ d: 'M-90 330H40V352H-90Z', ghost: 'M-90 330H-112', about: ' -30 330' },
+          ...{ turn: side.table, ghosts: ghosts.tableY.map((bound) => bound.side.table) },
+        },
+      },
+    ];
+  });
 
   /** The table from above, its column's end moved to the right by so much. */
   protected outline(shear: number): string {

@@ -75,7 +75,7 @@ describe('a mill as drawn', () => {
     expect(page.text()).toContain('Head: 30 µm/m nodding back.');
     expect(page.text()).toContain('The two motions: not measured.');
     const factor = Number(/errors drawn ×(\d+)/.exec(page.text())?.[1]);
-    const head = page.all('iso-mill-picture .iron')[0].parentElement?.getAttribute('transform') ?? '';
+    const head = page.all('iso-mill-picture .head')[0].parentElement?.getAttribute('transform') ?? '';
     expect(Number(/rotate\(([-\d.]+)/.exec(head)?.[1])).toBeCloseTo(((80e-6 * 180) / Math.PI) * factor, 6);
   });
 });
