@@ -39,7 +39,8 @@ export function planCorrection({ sheet, name, info, quantity, trusted, slots, am
   const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
   const chosen = equipped.length ? equipped : kinds.slice(0, 1);
   const context: PlanContext = { sheet, name, info, quantity, amounts, amount, direction, slots };
-  return { moves: chosen.map((kind) => planMoveOf(kind, context)), notes: chosen.flatMap((kind) => distanceNote(kind, context)) };
+  const planned = chosen.map((kind) => planMoveOf(kind, context));
+  return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
 }
 
 function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note | undefined {
@@ -69,16 +70,23 @@ interface PlanContext {
   readonly slots: readonly Slot[];
 }
 
-function planMoveOf(kind: MoveKind, { sheet, name, info, quantity, amounts, amount, direction, slots }: PlanContext): Move {
+function planMoveOf(
+  kind: MoveKind,
+  { sheet, name, info, quantity, amounts, amount, direction, slots }: PlanContext,
+): { readonly move: Move; readonly notes: readonly Note[] } {
   const definition = MOVES.get(kind);
   const given = sheet.hardware[kind];
   const needle = needleTarget(sheet, name, amount, slots);
   const base = { kind, quantity: name, amount, unit: info.unit, direction, ...(needle && { indicator: needle }) };
-  if (!definition || !given || lacksDistance(kind, { sheet, name, info, amount, slots })) return base;
+  if (!definition || !given) return { move: base, notes: [] };
+  const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name);
+  // Where nothing turned an angle into an amount the move is given the angle, and needs the distance it acts over.
+  const slopeKey = converted === undefined && info.dimension === 'slope' ? definition.slopeKey : undefined;
+  if (slopeKey && definition.input.shape['over'] && given['over'] === undefined)
+    return { move: base, notes: [distanceNote(kind, name, info)] };
   const facts = { quantity: name, value: quantity.value, aim: quantity.aim ?? 0, amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
-  const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name);
-  const key = takesSlope(kind, info, converted) ? definition.slopeKey : definition.amountKey;
+  const key = slopeKey ?? definition.amountKey;
   const wanted = converted ?? amount;
   if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);
   const missing = Object.keys(definition.input.shape).filter(
@@ -94,37 +102,16 @@ function planMoveOf(kind: MoveKind, { sheet, name, info, quantity, amounts, amou
     );
   }
   try {
-    return { ...definition.plan(filled), ...base };
+    return { move: { ...definition.plan(filled), ...base }, notes: [] };
   } catch (error) {
     if (!(error instanceof FaultError)) throw error;
     throw new FaultError(error.faults.map((fault) => ({ ...fault, path: `hardware.${kind}.${fault.path}` })));
   }
 }
 
-/** Whether a move is given the correction as an angle, because nothing turned it into an amount. */
-const takesSlope = (kind: MoveKind, info: QuantityInfo, converted: number | undefined): boolean =>
-  converted === undefined && info.dimension === 'slope' && MOVES.get(kind)?.slopeKey !== undefined;
-
-/** Whether an angle cannot be turned into a thickness or a travel, since nobody said over what distance. */
-function lacksDistance(
-  kind: MoveKind,
-  { sheet, name, info, amount, slots }: Pick<PlanContext, 'sheet' | 'name' | 'info' | 'amount' | 'slots'>,
-): boolean {
-  const given = sheet.hardware[kind];
-  const needs = MOVES.get(kind)?.input.shape['over'] !== undefined;
-  return (
-    given !== undefined &&
-    needs &&
-    given['over'] === undefined &&
-    takesSlope(kind, info, sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name))
-  );
-}
-
-function distanceNote(kind: MoveKind, context: PlanContext): Note[] {
-  if (!lacksDistance(kind, context)) return [];
-  const { name, info } = context;
+function distanceNote(kind: MoveKind, name: string, info: QuantityInfo): Note {
   const text = `${info.label}: the move is an angle. Give hardware.${kind}.over, the distance it acts over (for example 320 mm), to have it as a thickness or as turns.`;
-  return [{ code: 'distance-missing', severity: 'info', quantity: name, text }];
+  return { code: 'distance-missing', severity: 'info', quantity: name, text };
 }
 
 const EXAMPLES: Readonly<Record<string, string>> = {

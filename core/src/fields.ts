@@ -43,7 +43,7 @@ export function bareSchema(schema: z.ZodType): z.ZodType {
 }
 
 /**
- * What a person calls the field at a path of a schema: `['bar', 'diameter']` → "Bar, diameter". A key
+ * What a person calls the field at a path of a schema: `['bar', 'diameter']` → "Bar, bar diameter". A key
  * without a label of its own is given as it is.
  */
 export function fieldPath(schema: z.ZodType, keys: readonly string[]): string {

@@ -1,5 +1,5 @@
-import { CHECKS } from '../checks/registry.js';
 import * as z from 'zod';
+import { CHECKS } from '../checks/registry.js';
 import { measure, optionalMeasure } from '../fields.js';
 import type { LimitLine } from './limitSheet.js';
 

@@ -1,15 +1,16 @@
 import * as z from 'zod';
 import { measure, optionalMeasure, optionalNumber, quantitySchema, plainNumber } from '../fields.js';
-import { defineMove, refuse } from './define.js';
+import { overDistance } from './angles.js';
+import { defineMove } from './define.js';
 
 /** Travel of a screw that turns a part by a slope, µm/m, at a distance from its pivot, mm. */
-function travelFor(slope: number | undefined, over: number | undefined): number {
-  if (slope === undefined)
-    return refuse('amount', 'is missing: give the amount, or the slope and how far the screw is from the pivot', '21 um');
-  if (over === undefined)
-    return refuse('over', 'is missing: give the distance from the pivot to the screw, which turns the angle into travel', '150 mm');
-  return (slope * over) / 1000;
-}
+const travelFor = (slope: number | undefined, over: number | undefined): number =>
+  overDistance(
+    slope,
+    over,
+    ['amount', 'is missing: give the amount, or the slope and how far the screw is from the pivot', '21 um'],
+    ['over', 'is missing: give the distance from the pivot to the screw, which turns the angle into travel', '150 mm'],
+  );
 
 /**
  * Opposed screws or any other screw: turns = amount / (pitch · gain), and where the needle must stop.

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { count, fieldRegistry, optionalMeasure, quantitySchema } from '../fields.js';
-import { defineMove, refuse } from './define.js';
+import { overDistance } from './angles.js';
+import { defineMove } from './define.js';
 
 /** Shim stock of one thickness (µm) and how many leaves of it there are. */
 export interface Stock {
@@ -83,12 +84,13 @@ export const stockSchema = z
   .register(fieldRegistry, { label: 'Shim stock', group: true });
 
 /** Thickness of a shim that gives a slope, µm/m, over the distance between the supports, mm. */
-function thicknessFor(slope: number | undefined, over: number | undefined): number {
-  if (slope === undefined) return refuse('thickness', 'is missing: give the thickness, or the slope and over what distance', '0.12 mm');
-  if (over === undefined)
-    return refuse('over', 'is missing: give the distance between the supports, which turns the angle into a thickness', '320 mm');
-  return (slope * over) / 1000;
-}
+const thicknessFor = (slope: number | undefined, over: number | undefined): number =>
+  overDistance(
+    slope,
+    over,
+    ['thickness', 'is missing: give the thickness, or the slope and over what distance', '0.12 mm'],
+    ['over', 'is missing: give the distance between the supports, which turns the angle into a thickness', '320 mm'],
+  );
 
 /** Leaves out of the user's stock for a thickness. */
 export const shimLeaves = defineMove({

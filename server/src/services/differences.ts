@@ -9,7 +9,7 @@ function leavesOf(value: unknown, path = ''): [path: string, leaf: string][] {
 }
 
 /**
- * What differs between two values, a line for each leaf, for the logbook: "Bar, diameter 25 mm → 28 mm".
+ * What differs between two values, a line for each leaf, for the logbook: "Bar, bar diameter 25 mm → 28 mm".
  * The order of keys does not matter; equal values give no line.
  *
  * @param name what a person calls a path like `setup.bar.diameter`; the path itself when left out.

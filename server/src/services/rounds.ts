@@ -186,7 +186,7 @@ export async function changeRound(sequelize: Sequelize, round: RoundWrite): Prom
   return now;
 }
 
-/** What a person calls a path of a round: "Bar, diameter" for `setup.bar.diameter`. */
+/** What a person calls a path of a round: "Bar, bar diameter" for `setup.bar.diameter`. */
 function partName({ check, instrument }: RoundWrite, path: string): string {
   const [part, ...keys] = path.split('.');
   const known = CHECKS.get(check);

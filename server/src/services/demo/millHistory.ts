@@ -1,17 +1,16 @@
-import { centreRunoutSheet, columnLeanSheet, headTramSheet, type PracticeDial } from '@isometra/core/practice';
+import { columnLeanSheet, dialInstrument, dialReader, headTramSheet, type PracticeDial } from '@isometra/core/practice';
 import { LEVER, asRead, lever, type DemoMachine, type DemoSheet } from './histories.js';
-
-/** A straight run of readings: places along it, µm at each place for a slope in µm/m. */
-const along = (slope: number, places: readonly number[], keys: Readonly<Record<string, unknown>> = {}) =>
-  places.map((at) => ({ ...keys, at, value: (slope * at) / 1000 / LEVER.graduation / -1 }));
-
-function mill(check: string, setup: Record<string, unknown>, readings: readonly Record<string, unknown>[]): DemoSheet {
-  const { instrument } = centreRunoutSheet(0, SQUARE) as unknown as DemoSheet;
-  return asRead({ check, setup, instrument, readings });
-}
 
 /** Square to what it reads: no lever angle to reckon with. */
 const SQUARE: PracticeDial = { ...LEVER, leverAngle: 0 };
+const read = dialReader(SQUARE);
+
+/** A straight run of readings: places along it, for a slope in µm/m. */
+const along = (slope: number, places: readonly number[], keys: Readonly<Record<string, unknown>> = {}) =>
+  places.map((at) => ({ ...keys, at, value: read((slope * at) / 1000) }));
+
+const mill = (check: string, readings: readonly Record<string, unknown>[]): DemoSheet =>
+  asRead({ check, setup: {}, instrument: dialInstrument(SQUARE), readings });
 
 /** Two motions 28 µm/m more than square, read on a square of its own error, and flipped over. */
 function motions(): DemoSheet {
@@ -19,7 +18,7 @@ function motions(): DemoSheet {
     ...along(0, [0, 250], { leg: 'reference', flip }),
     ...along(slope, [0, 250], { leg: 'test', flip }),
   ];
-  return mill('axis-squareness', {}, [...leg(false, 18), ...leg(true, 38)]);
+  return mill('axis-squareness', [...leg(false, 18), ...leg(true, 38)]);
 }
 
 const tram = (x: number, y: number): DemoSheet => asRead(headTramSheet({ x, y }, 120, [0, 90, 180, 270], SQUARE, 190));
@@ -36,7 +35,7 @@ export const TURRET_MILL: DemoMachine = {
       conditions: {},
       at: '2026-09-21T07:30:00.000Z',
       by: 'EK',
-      sheet: mill('table-parallelism-x', {}, along(12, [0, 150, 300, 450])),
+      sheet: mill('table-parallelism-x', along(12, [0, 150, 300, 450])),
     },
     {
       ...lever,
@@ -44,7 +43,7 @@ export const TURRET_MILL: DemoMachine = {
       conditions: {},
       at: '2026-09-21T08:05:00.000Z',
       by: 'EK',
-      sheet: mill('table-parallelism-y', {}, along(-14, [0, 80, 160, 240])),
+      sheet: mill('table-parallelism-y', along(-14, [0, 80, 160, 240])),
     },
     { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-09-21T09:40:00.000Z', by: 'EK', sheet: motions() },
     {

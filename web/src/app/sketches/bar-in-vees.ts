@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure } from './sketch';
+import { alongLine, drawnOff, figure } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 110;
@@ -31,15 +31,14 @@ const RIGHT = 610;
 export class BarInVees extends SketchBase {
   protected readonly places = computed(() => {
     const marks = this.marks();
-    const at = marks.map((mark) => Number(mark.keys['at'] ?? 0));
-    const [low, high] = [Math.min(...at), Math.max(...at)];
+    const x = alongLine(marks, LEFT, RIGHT);
     const off = drawnOff(marks, 9);
     return marks.map((mark, i) => {
       const { extreme } = mark.keys;
       const side = extreme === 'high' ? -11 : extreme === 'low' ? 11 : 0;
       return {
         mark,
-        x: LEFT + (high > low ? (at[i] - low) / (high - low) : 0.5) * (RIGHT - LEFT) + side,
+        x: x[i] + side,
         y: 94 - (off.get(mark) ?? 0),
         textY: (extreme === 'low' ? -50 : -31) + (off.get(mark) ?? 0),
         words: [extreme, figure(mark.text)].filter(Boolean).join(' '),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure } from './sketch';
+import { alongLine, drawnOff, figure } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 178;
@@ -41,19 +41,17 @@ const RIGHT = 622;
 export class BedInPlan extends SketchBase {
   protected readonly levels = computed(() => {
     const marks = this.marks();
-    const places = marks.map((mark) => Number(mark.keys['at']));
-    const [low, high] = [Math.min(...places), Math.max(...places)];
+    const x = alongLine(marks, LEFT, RIGHT);
     const both = new Set(marks.map((mark) => mark.keys['end'])).size > 1;
     const off = drawnOff(marks, 16, undefined, true);
     return marks.map((mark, i) => {
       const forward = mark.keys['end'] !== 'reversed';
-      const part = high > low ? (places[i] - low) / (high - low) : 0.5;
       // Turned end for end it counts the other way: the bubble still goes to the high side, down is the operator's.
       const bubble = off.get(mark);
       return {
         mark,
         forward,
-        x: LEFT + part * (RIGHT - LEFT) + (both ? (forward ? -13 : 13) : 0),
+        x: x[i] + (both ? (forward ? -13 : 13) : 0),
         // The marked end of the level: at the operator going forward, at the rear turned round.
         body: forward ? 'M-9 -64H9V64L0 74L-9 64Z' : 'M-9 64H9V-64L0 -74L-9 -64Z',
         bubble: bubble === undefined ? undefined : forward ? bubble : -bubble,

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure } from './sketch';
+import { drawnOff, figure, profileOf } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const RADIUS = 104;
@@ -32,8 +32,8 @@ const FACE = 236;
       @if (faced()) {
         <text class="words" x="252" y="222">the tool went here</text>
       }
-      @for (line of lines(); track line.turn) {
-        <path class="profile" [attr.d]="line.d" />
+      @for (line of lines(); track $index) {
+        <path class="profile" [attr.d]="line" />
       }
       @for (place of places(); track place.mark.index) {
         <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' ' + place.y + ')'">
@@ -63,7 +63,6 @@ export class FacedDisc extends SketchBase {
         // Toward the rear is up.
         y: 144 - (this.faced() ? part * (RADIUS - 6) : (2 * part - 1) * (RADIUS - 6)),
         x: FACE + (off.get(mark) ?? 0),
-        read: off.has(mark),
         textX: turned ? 92 : 22,
         words: figure(mark.text),
       };
@@ -71,14 +70,7 @@ export class FacedDisc extends SketchBase {
   });
 
   /** The face as it was read, once for each way round. */
-  protected readonly lines = computed(() => {
-    const read = this.places().filter((place) => place.read);
-    return [...new Set(read.map((place) => place.turned))].map((turn) => ({
-      turn,
-      d: read
-        .filter((place) => place.turned === turn)
-        .map(({ x, y }, i) => `${i ? 'L' : 'M'}${x} ${y}`)
-        .join(' '),
-    }));
-  });
+  protected readonly lines = computed(() =>
+    [false, true].map((turn) => profileOf(this.places().filter((place) => place.turned === turn))).filter(Boolean),
+  );
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure, profileOf, type SketchMark } from './sketch';
+import { alongLine, drawnOff, figure, profileOf, type SketchMark } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 60;
@@ -87,11 +87,10 @@ function joined(rows: readonly Row[]): Row[] {
 
 /** Places along the travel; what came toward the stylus is drawn higher. */
 function placed(marks: readonly SketchMark[], off: ReadonlyMap<SketchMark, number>): Place[] {
-  const at = marks.map((mark) => (mark.keys[ALONG] as number | undefined) ?? 0);
-  const [low, high] = [Math.min(...at), Math.max(...at)];
+  const x = alongLine(marks, LEFT, RIGHT);
   return marks.map((mark, i) => ({
     mark,
-    x: high > low ? LEFT + ((at[i] - low) / (high - low)) * (RIGHT - LEFT) : (LEFT + RIGHT) / 2,
+    x: x[i],
     y: -(off.get(mark) ?? 0),
     words: figure(mark.text),
   }));

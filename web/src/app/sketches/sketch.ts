@@ -8,7 +8,7 @@ export interface SketchMark {
   readonly state: 'next' | 'read' | 'todo';
   /** Reading as shown beside the mark; empty when not read. */
   readonly text: string;
-  /** µm toward the instrument from the first reading of its kind, or null. */
+  /** What the reading says, µm (µm/m of a level), + the way the needle counts up; null when not read. */
   readonly deviation: number | null;
 }
 
@@ -87,6 +87,13 @@ export function drawnOff(
   }
   const largest = Math.max(...[...off.values()].map(Math.abs), 1e-9);
   return new Map([...off].map(([mark, value]) => [mark, (value / largest) * pixels]));
+}
+
+/** Where marks stand along a drawing, by their `at`: the lowest at `left`, the highest at `right`; all in the middle where there is one place. */
+export function alongLine(marks: readonly SketchMark[], left: number, right: number): number[] {
+  const at = marks.map((mark) => Number(mark.keys['at'] ?? 0));
+  const [low, high] = [Math.min(...at), Math.max(...at)];
+  return at.map((place) => left + (high > low ? (place - low) / (high - low) : 0.5) * (right - left));
 }
 
 /** The line through the tips of the marks that were read, in the order of the drawing: what was read, as a shape. */

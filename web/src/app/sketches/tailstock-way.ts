@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure, profileOf } from './sketch';
+import { alongLine, drawnOff, figure, profileOf } from './sketch';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 150;
@@ -43,15 +43,14 @@ export class TailstockWay extends SketchBase {
 
   protected readonly stations = computed(() => {
     const marks = this.marks();
-    const places = marks.map((mark) => Number(mark.keys['at']));
-    const [low, high] = [Math.min(...places), Math.max(...places)];
+    const x = alongLine(marks, LEFT, RIGHT);
     const off = drawnOff(marks, 9, (mark) => mark.keys['turn']);
     const side = this.rear() ? -1 : 1;
     return marks.map((mark, i) => {
       const turned = mark.keys['turn'] === 180 ? 9 : 0;
       return {
         mark,
-        x: LEFT + (high > low ? (places[i] - low) / (high - low) : 0.5) * (RIGHT - LEFT) + turned,
+        x: x[i] + turned,
         // The stylus stands on the side it reads from; what comes toward it is drawn toward it.
         y: (this.rear() ? 92 : 172) + side * (off.get(mark) ?? 0),
         textY: side * ((turned ? 42 : 27) - (off.get(mark) ?? 0)) + 4,

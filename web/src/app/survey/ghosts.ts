@@ -9,17 +9,19 @@ export interface Ghosts {
   readonly sections: readonly Picture['sections'][];
 }
 
-/** Pictures of a machine that stands at the bounds of one limit, and is otherwise true. */
-function atBounds(judge: LimitSheet | undefined, check: string, quantity: string, known: keyof KnownLathe, factor: number): Picture[] {
+/** The bounds of one limit by a sheet, or the check's own; a side without a bound is left out. */
+export function boundsOf(judge: LimitSheet | undefined, check: string, quantity: string): number[] {
   const definition = CHECKS.get(check);
   const zones = judge && definition ? judgedBy(judge, definition, {}, []).limits : {};
-  const bounds = zones[quantity] ?? definition?.quantities[quantity].limit ?? [];
-  return bounds.flatMap((bound) => (bound === null ? [] : [pictureOf({ [known]: bound }, factor)]));
+  const zone = zones[quantity] ?? definition?.quantities[quantity].limit ?? [];
+  return zone.filter((bound) => bound !== null);
 }
 
 /** The ghost lines of a lathe's picture. */
 export function ghostsOf(judge: LimitSheet | undefined, factor: number): Ghosts {
-  const at = (check: string, quantity: string, known: keyof KnownLathe) => atBounds(judge, check, quantity, known, factor);
+  /** The machine as it stands at each bound of one limit, and is otherwise true. */
+  const at = (check: string, quantity: string, known: keyof KnownLathe): Picture[] =>
+    boundsOf(judge, check, quantity).map((bound) => pictureOf({ [known]: bound }, factor));
   return {
     plan: {
       tail: at('tailstock-traverse', 'offsetHorizontal', 'tailH').map(({ plan }) => plan.tail),

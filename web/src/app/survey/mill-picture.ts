@@ -2,6 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import type { LimitSheet } from '@isometra/core';
 import { millGhosts, millPictureOf, TABLE_DEPTH, type KnownMill } from './mill';
 
+/** A piece that turns: its outline and its ghost, what it turns about, by how much, and by how much at its bounds. */
+const piece = (d: string, ghost: string, about: string, turn: number, ghosts: readonly number[]) => ({ d, ghost, about, turn, ghosts });
+
 const HEAD = 'M-34 96H34V206H-34Z M-18 206H18V236H-18Z';
 
 /** A mill from the front, from the right and from above, bent by what is known of it; ghost lines are the limits. */
@@ -77,18 +80,27 @@ export class MillPictureDrawing {
         behind: true,
         base: 'M-90 356H90V440H-90Z',
         trueLines: 'M0 36V440M-150 330H150',
-        column: {
-          ...{ d: 'M-46 60H46V330H-46Z', ghost: 'M0 330V52', about: ' 0 330' },
-          ...{ turn: front.column, ghosts: ghosts.leanX.map((bound) => bound.front.column) },
-        },
-        head: {
-          ...{ d: HEAD, ghost: 'M0 236V318', about: ' 0 150' },
-          ...{ turn: front.head, ghosts: ghosts.tilt.map((bound) => bound.front.head) },
-        },
-        table: {
-          ...{ d: 'M-130 330H130V352H-130Z', ghost: 'M130 330H150M-130 330H-150', about: ' 0 330' },
-          ...{ turn: front.table, ghosts: ghosts.tableX.map((bound) => bound.front.table) },
-        },
+        column: piece(
+          'M-46 60H46V330H-46Z',
+          'M0 330V52',
+          ' 0 330',
+          front.column,
+          ghosts.leanX.map((bound) => bound.front.column),
+        ),
+        head: piece(
+          HEAD,
+          'M0 236V318',
+          ' 0 150',
+          front.head,
+          ghosts.tilt.map((bound) => bound.front.head),
+        ),
+        table: piece(
+          'M-130 330H130V352H-130Z',
+          'M130 330H150M-130 330H-150',
+          ' 0 330',
+          front.table,
+          ghosts.tableX.map((bound) => bound.front.table),
+        ),
       },
       {
         title: 'from the right',
@@ -96,18 +108,27 @@ export class MillPictureDrawing {
         behind: false,
         base: 'M-110 356H150V440H-110Z',
         trueLines: 'M100 36V356M-120 330H50',
-        column: {
-          ...{ d: 'M56 60H144V356H56Z', ghost: 'M100 356V52', about: ' 100 356' },
-          ...{ turn: side.column, ghosts: ghosts.leanY.map((bound) => bound.side.column) },
-        },
-        head: {
-          ...{ d: `${HEAD} M34 120H66V170H34Z`, ghost: 'M0 236V318', about: ' 30 150' },
-          ...{ turn: side.head, ghosts: ghosts.nod.map((bound) => bound.side.head) },
-        },
-        table: {
-          ...{ d: 'M-90 330H40V352H-90Z', ghost: 'M-90 330H-112', about: ' -30 330' },
-          ...{ turn: side.table, ghosts: ghosts.tableY.map((bound) => bound.side.table) },
-        },
+        column: piece(
+          'M56 60H144V356H56Z',
+          'M100 356V52',
+          ' 100 356',
+          side.column,
+          ghosts.leanY.map((bound) => bound.side.column),
+        ),
+        head: piece(
+          `${HEAD} M34 120H66V170H34Z`,
+          'M0 236V318',
+          ' 30 150',
+          side.head,
+          ghosts.nod.map((bound) => bound.side.head),
+        ),
+        table: piece(
+          'M-90 330H40V352H-90Z',
+          'M-90 330H-112',
+          ' -30 330',
+          side.table,
+          ghosts.tableY.map((bound) => bound.side.table),
+        ),
       },
     ];
   });

@@ -1,5 +1,6 @@
-import { CHECKS, judgedBy, type LimitSheet } from '@isometra/core';
+import type { LimitSheet } from '@isometra/core';
 import type { Round } from '@isometra/contract';
+import { boundsOf } from './ghosts';
 import { latestOf, type Sources } from './known';
 
 /** What is known of a mill at one time, µm/m; undefined where nothing has been measured. */
@@ -67,12 +68,10 @@ export function millFittingFactor(known: KnownMill): number {
 
 /** Pictures of a mill at both bounds of each limit, for the ghost lines. */
 export function millGhosts(judge: LimitSheet | undefined, factor: number): Readonly<Record<keyof KnownMill, readonly MillPicture[]>> {
-  const bounds = ([[check, quantity]]: Sources<keyof KnownMill>[keyof KnownMill], name: keyof KnownMill) => {
-    const definition = CHECKS.get(check);
-    const zones = judge && definition ? judgedBy(judge, definition, {}, []).limits : {};
-    const zone = zones[quantity] ?? definition?.quantities[quantity].limit ?? [];
-    return zone.flatMap((bound) => (bound === null ? [] : [millPictureOf({ [name]: bound }, factor)]));
+  const bounds = (name: keyof KnownMill) => {
+    const [[check, quantity]] = SOURCES[name];
+    return boundsOf(judge, check, quantity).map((bound) => millPictureOf({ [name]: bound }, factor));
   };
   const names = Object.keys(SOURCES) as (keyof KnownMill)[];
-  return Object.fromEntries(names.map((name) => [name, bounds(SOURCES[name], name)])) as Record<keyof KnownMill, MillPicture[]>;
+  return Object.fromEntries(names.map((name) => [name, bounds(name)])) as Record<keyof KnownMill, MillPicture[]>;
 }
