@@ -53,7 +53,7 @@ export class TailstockWay extends SketchBase {
         x: x[i] + turned,
         // The stylus stands on the side it reads from; what comes toward it is drawn toward it.
         y: (this.rear() ? 92 : 172) + side * (off.get(mark) ?? 0),
-        textY: side * ((turned ? 42 : 27) - (off.get(mark) ?? 0)) + 4,
+        textY: side * ((turned ? 46 : 31) - (off.get(mark) ?? 0)) + 4,
         words: figure(mark.text),
       };
     });
