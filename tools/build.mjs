@@ -1,4 +1,4 @@
-// Builds what has changed: core, contract and server with tsc, the web application with the Angular builder.
+// Builds what has changed: core, contract, work and server with tsc, the web application with the Angular builder.
 import { fileURLToPath } from 'node:url';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -17,11 +17,11 @@ export function ensureCore() {
 export function buildAll() {
   ensurePackages();
   const needed = (path) => (existsSync(join(ROOT, path)) ? '' : '-missing');
-  unlessDone(`server${needed('server/dist/main.js')}`, [...SHARED, 'core', 'contract', 'server'], () => {
-    console.error('Building core, contract and server …');
-    run(bin('tsc'), ['-b', 'core', 'contract', 'server']);
+  unlessDone(`server${needed('server/dist/main.js')}`, [...SHARED, 'core', 'contract', 'work', 'server'], () => {
+    console.error('Building core, contract, work and server …');
+    run(bin('tsc'), ['-b', 'core', 'contract', 'work', 'server']);
   });
-  unlessDone(`web${needed('web/dist/browser/index.html')}`, [...SHARED, 'core/src', 'contract/src', 'web'], () => {
+  unlessDone(`web${needed('web/dist/browser/index.html')}`, [...SHARED, 'core/src', 'contract/src', 'work/src', 'web'], () => {
     console.error('Building the web application …');
     run(bin('ng'), ['build'], { cwd: join(ROOT, 'web'), env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
   });

@@ -1,5 +1,6 @@
 export interface Served {
   readonly address: string;
+  readonly database: string;
   readonly startServer: () => Promise<string>;
   readonly stopServer: () => Promise<void>;
   readonly stop: () => Promise<void>;

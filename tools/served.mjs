@@ -41,6 +41,7 @@ export async function serve({ demo }) {
   await startServer();
   return {
     address,
+    database: database.url,
     startServer,
     stopServer,
     stop: async () => {

@@ -1,7 +1,7 @@
 // Small pieces shared by the scripts in tools/.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -88,3 +88,15 @@ export function unlessDone(name, sources, work) {
 
 /** The path of a program that an npm package brings. */
 export const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+
+/** Throw away what was built from sources that are gone: it would still be run, and found by imports. */
+export function forgetOldBuilds() {
+  for (const workspace of ['core', 'contract', 'work', 'server']) {
+    const dist = join(ROOT, workspace, 'dist');
+    if (!existsSync(dist)) continue;
+    for (const name of readdirSync(dist, { recursive: true }).map(String)) {
+      const stem = /^(.*?)\.(?:d\.ts|js)(?:\.map)?$/.exec(name)?.[1];
+      if (stem && !existsSync(join(ROOT, workspace, 'src', `${stem}.ts`))) rmSync(join(dist, name));
+    }
+  }
+}

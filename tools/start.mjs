@@ -1,9 +1,11 @@
-// npm start: installs what is missing, builds, starts the database and the server, and stops both on Ctrl-C.
+// npm start: installs what is missing, builds, starts the database and the server, brings either back when it dies, and
+// stops both on Ctrl-C.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildAll } from './build.mjs';
 import { endLeftover, portFree, startDatabase } from './database.mjs';
+import { keep } from './keeper.mjs';
 import { DATA, ROOT } from './shell.mjs';
 
 const USAGE = `usage: npm start -- [--no-demo] [--port N] [--db-port N]
@@ -54,40 +56,41 @@ async function main() {
   }
   buildAll();
 
+  const parts = [];
   let stopping = false;
-  let server;
-  let database;
   const stop = async (code) => {
     if (stopping) return;
     stopping = true;
-    if (server && server.exitCode === null) {
-      const ended = new Promise((resolve) => server.once('exit', resolve));
-      server.kill('SIGTERM');
-      await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 5000))]);
-    }
-    await database?.stop();
+    for (const part of parts.toReversed()) await part.stop();
     rmSync(serverPid, { force: true });
     release();
     process.exit(code);
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
 
-  if (ownDatabase) {
-    const onExit = () => {
-      if (stopping) return;
-      console.error('The database has stopped. Start Isometra again; it recovers by itself.');
-      void stop(1);
-    };
-    try {
+  try {
+    let url = process.env.DATABASE_URL;
+    if (ownDatabase) {
       if (!existsSync(join(DATA, 'mariadb', 'mariadb.pid')) && !(await portFree(databasePort)))
         throw new Error(`Port ${databasePort} is in use by another program. Choose another: DB_PORT=4791 npm start`);
-      database = await startDatabase({ folder: join(DATA, 'mariadb'), port: databasePort, onExit });
-    } catch (error) {
-      console.error(error.message);
-      return stop(1);
+      const begin = async () => {
+        const database = await startDatabase({ folder: join(DATA, 'mariadb'), port: databasePort });
+        url = database.url;
+        return database;
+      };
+      parts.push(await keep('database', begin));
     }
+    parts.push(await keep('server', () => startServer(port, url, serverPid)));
+  } catch (error) {
+    console.error(error.message);
+    return stop(1);
   }
-  server = spawn(process.execPath, [SERVER], {
+  console.log(`\nIsometra is at http://${process.env.HOST ?? '127.0.0.1'}:${port}   (Ctrl-C stops it)`);
+}
+
+/** The server, once it listens. */
+function startServer(port, databaseUrl, pidFile) {
+  const server = spawn(process.execPath, [SERVER], {
     cwd: ROOT,
     detached: true,
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -95,17 +98,22 @@ async function main() {
       LOG_LEVEL: 'warn',
       ...process.env,
       PORT: String(port),
-      DATABASE_URL: database?.url ?? process.env.DATABASE_URL,
+      DATABASE_URL: databaseUrl,
       WEB_ROOT: join(ROOT, 'web/dist/browser'),
       DEMO: process.argv.includes('--no-demo') ? 'no' : 'yes',
     },
   });
-  writeFileSync(serverPid, String(server.pid));
-  server.stdout.on('data', (chunk) => {
-    const address = /listening (http\S+)/.exec(String(chunk))?.[1];
-    if (address) console.log(`\nIsometra is at ${address}   (Ctrl-C stops it)`);
+  writeFileSync(pidFile, String(server.pid));
+  const ended = new Promise((resolve) => server.once('exit', (code, signal) => resolve(signal ?? `code ${code}`)));
+  const stop = async () => {
+    if (server.exitCode !== null || server.signalCode !== null) return;
+    server.kill('SIGTERM');
+    await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 5000))]);
+  };
+  return new Promise((resolve, reject) => {
+    server.stdout.once('data', () => resolve({ ended, stop }));
+    void ended.then((how) => reject(new Error(`The server did not start (${how}).`)));
   });
-  server.once('exit', (code) => void stop(stopping ? 0 : code || 1));
 }
 
 main().catch((error) => fail(error.message));

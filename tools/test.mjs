@@ -3,7 +3,9 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { buildAll } from './build.mjs';
 import { throwAwayDatabase } from './database.mjs';
-import { bin, ensurePackages, ensureProgram, ROOT } from './shell.mjs';
+import { bin, ensurePackages, ensureProgram, forgetOldBuilds, ROOT } from './shell.mjs';
+
+const WORKSPACES = ['core', 'contract', 'work', 'server', 'web'];
 
 const only = process.argv.slice(2).filter((argument) => !argument.startsWith('--'));
 const totals = { passed: 0, failed: 0 };
@@ -57,9 +59,13 @@ async function main() {
   const chromium = ensureProgram(['chromium', 'chromium-browser'], 'chromium', 'Testing the screens');
   const env = { ...process.env, CHROME_BIN: chromium, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0' };
   await suite('lint', 'single', bin('eslint'), ['.', '--max-warnings', '0'], { env });
+  await suite('arrows', 'single', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', ...WORKSPACES.map((name) => `${name}/src`)], {
+    env,
+  });
+  forgetOldBuilds();
   await suite('types', 'single', bin('tsc'), ['-b'], { env });
   await suite('core', 'jasmine', bin('jasmine'), ['--config=core/jasmine.json'], { env });
-  await suite('contract', 'jasmine', bin('jasmine'), ['--config=contract/jasmine.json'], { env });
+  await suite('work', 'jasmine', bin('jasmine'), ['--config=work/jasmine.json'], { env });
   const database = await throwAwayDatabase();
   try {
     await suite('server', 'jasmine', bin('jasmine'), ['--config=server/jasmine.json'], {

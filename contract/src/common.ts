@@ -12,13 +12,29 @@ export const whoSchema = z
   .min(1, { error: 'is missing: give your initials' })
   .max(8, { error: 'must be at most 8 characters: initials' });
 
+export const whenSchema = z.iso.datetime({ error: 'must be a time like 2026-01-31T08:00:00.000Z' });
+
+/** A reason in a few words. */
+export const reasonSchema = z
+  .string({ error: (issue) => (issue.input === undefined ? 'is missing: say why' : 'must be a text') })
+  .trim()
+  .min(1, { error: 'is missing: say why' })
+  .max(200, { error: 'must have at most 200 characters' });
+
+export const text = (max: number, missing = 'is missing: give a text') =>
+  z
+    .string({ error: (issue) => (issue.input === undefined ? missing : 'must be a text') })
+    .trim()
+    .max(max, { error: `must have at most ${max} characters` });
+
 /** The one shape in which the API tells what is wrong. */
-export interface ApiErrors {
-  readonly errors: readonly { readonly path: string; readonly message: string; readonly example: string }[];
-  readonly requestId?: string;
+export const apiErrorsSchema = z.object({
+  errors: z.array(z.object({ path: z.string(), message: z.string(), example: z.string() })),
+  requestId: z.string().optional(),
   /** On 409: the row as it is now. */
-  readonly current?: unknown;
-}
+  current: z.unknown().optional(),
+});
+export type ApiErrors = z.infer<typeof apiErrorsSchema>;
 
 export const conditionsSchema = z.record(z.string().max(40), z.union([z.string().max(200), z.number(), z.boolean()]));
 

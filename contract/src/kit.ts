@@ -1,17 +1,5 @@
 import * as z from 'zod';
-import {
-  choice,
-  faultsOf,
-  fieldRegistry,
-  material,
-  measure,
-  optionalMeasure,
-  parseQuantity,
-  readInstrument,
-  stockSchema,
-  type Fault,
-  type FieldInfo,
-} from '@isometra/core';
+import { choice, fieldRegistry, material, measure, optionalMeasure, stockSchema, type FieldInfo } from '@isometra/core';
 import { idSchema, versionSchema, whoSchema } from './common.js';
 
 /** What there is in a shop to measure with, and the drawer of shim leaves. */
@@ -131,67 +119,5 @@ export const kitItemSchema = z.strictObject({
   version: versionSchema,
 });
 
-export interface KitItem {
-  readonly id: string;
-  readonly kind: KitKind;
-  readonly name: string;
-  /** As typed: an instrument of a sheet, or what `KIT_SCHEMAS` asks of the kind. */
-  readonly data: Readonly<Record<string, unknown>>;
-  readonly care: Care;
-  readonly photos: readonly string[];
-  readonly version: number;
-}
-
-/** What is wrong with the data of a kit item, with paths that begin at `data`. */
-export function kitFaults(item: Pick<KitItem, 'kind' | 'data'>): Fault[] {
-  if (item.kind === 'instrument') {
-    return readInstrument(item.data).faults.map((fault) => ({ ...fault, path: fault.path.replace(/^instrument/, 'data') }));
-  }
-  const schema = KIT_SCHEMAS[item.kind];
-  const parsed = schema.safeParse(item.data);
-  return parsed.success ? [] : faultsOf(parsed.error, ['data'], Object.keys(schema.shape));
-}
-
-/** Days until a piece of kit is due again: negative when overdue, undefined when it has no date. `today` as 2026-01-31. */
-export function daysUntilDue(care: Care, today: string): number | undefined {
-  if (!care.due) return undefined;
-  return Math.round((Date.parse(care.due) - Date.parse(today)) / 86_400_000);
-}
-
-/** What a field of a set-up takes from a piece of kit; undefined when the kit does not know it. */
-export function fromKit(item: Pick<KitItem, 'kind' | 'data'>, shape: Readonly<Record<string, unknown>> | undefined): unknown {
-  const { data } = item;
-  if (item.kind === 'square') return data['error'];
-  if (item.kind === 'pins') return data['diameter'];
-  if (item.kind === 'holder') return data['sag'];
-  if (!shape) return undefined;
-  return Object.fromEntries(Object.entries(data).filter(([key]) => key in shape));
-}
-
-interface ShimRow {
-  readonly thickness: string | number;
-  readonly count: number;
-}
-
-/** Leaves that a shim plan uses, µm: of one pile, or of those under the front and the rear of a base. */
-export function leavesUsed(plan: Readonly<Record<string, unknown>>): number[] {
-  const piles = [plan, plan['frontLeaves'], plan['rearLeaves']] as ({ readonly leaves?: unknown } | undefined)[];
-  return piles.flatMap((pile) => (Array.isArray(pile?.leaves) ? (pile.leaves as number[]) : []));
-}
-
-/**
- * A drawer after leaves were taken out (`by` −1) or put back (`by` 1). A leaf that the drawer does not
- * have is not taken; thicknesses are matched whatever unit they were typed in.
- */
-export function stockAfter(stock: readonly ShimRow[], leaves: readonly number[], by: 1 | -1): ShimRow[] {
-  const rows = stock.map((row) => ({ ...row }));
-  const thick = (row: ShimRow): number => {
-    const parsed = parseQuantity(row.thickness, 'deviation');
-    return parsed.ok ? parsed.value : NaN;
-  };
-  for (const leaf of leaves) {
-    const row = rows.find((entry) => Math.abs(thick(entry) - leaf) < 1e-6 && entry.count + by >= 0);
-    if (row) row.count += by;
-  }
-  return rows;
-}
+/** A piece of kit; `data` as typed: an instrument of a sheet, or what `KIT_SCHEMAS` asks of the kind. */
+export type KitItem = z.infer<typeof kitItemSchema>;

@@ -1,8 +1,6 @@
 import * as z from 'zod';
 import type { Finding } from '@isometra/core';
-import { conditionsSchema, idSchema, textObjectSchema, versionSchema, whoSchema } from './common.js';
-
-const whenSchema = z.iso.datetime({ error: 'must be a time like 2026-01-31T08:00:00.000Z' });
+import { conditionsSchema, idSchema, textObjectSchema, versionSchema, whenSchema, whoSchema } from './common.js';
 
 /** What the round is for: the work of the tailstock. */
 export const purposeSchema = z.strictObject({
@@ -33,7 +31,7 @@ export type RoundWrite = z.infer<typeof roundSchema>;
 export const readingSchema = z.strictObject({
   id: idSchema,
   keys: z.record(z.string().max(40), z.union([z.string().max(60), z.number(), z.boolean()])),
-  /** As typed; null withdraws the reading it supersedes. */
+  /** As typed; null withdraws the reading it supersedes, or where the keys tell it. */
   value: z.union([z.string().max(60), z.number()]).nullable(),
   set: z.int().min(1).max(99).default(1),
   supersedes: idSchema.nullable().default(null),
@@ -43,12 +41,10 @@ export const readingSchema = z.strictObject({
 });
 export type ReadingWrite = z.infer<typeof readingSchema>;
 
-export interface StoredReading extends ReadingWrite {
-  readonly roundId: string;
-  readonly sequence: number;
-}
+export const storedReadingSchema = readingSchema.extend({ roundId: z.string(), sequence: z.int() });
+export type StoredReading = z.infer<typeof storedReadingSchema>;
 
-/** A move that was decided on: a job card with ticks. */
+/** A move that was decided on: a job card with ticks. It counts from when it was done, not from when it was begun. */
 export const moveSchema = z.strictObject({
   id: idSchema,
   roundId: idSchema,
@@ -59,26 +55,102 @@ export const moveSchema = z.strictObject({
   unit: z.string().max(20),
   direction: z.string().max(60),
   plan: textObjectSchema,
-  /** Texts of the steps that have been ticked, by number. */
+  /** Steps that have been ticked, by number. */
   ticks: z.array(z.int().min(0).max(99)).max(100),
-  done: z.boolean(),
   /** Movement seen on tightening, as typed. */
   shift: z.string().max(60).nullable(),
   by: whoSchema,
-  at: whenSchema,
+  begunAt: whenSchema,
+  doneAt: whenSchema.nullable(),
   version: versionSchema,
 });
 export type MoveWrite = z.infer<typeof moveSchema>;
 
-/** A round with everything that belongs to it. The finding is worked out anew from the readings. */
-export interface Round extends RoundWrite {
+const zoneSchema = z.tuple([z.number().nullable(), z.number().nullable()]).readonly();
+
+/** What a list needs of a quantity: everything but where its doubt comes from. */
+export const quantityHeadSchema = z.object({
+  value: z.number(),
+  unit: z.string(),
+  expanded: z.number().nullable(),
+  direction: z.string().nullable(),
+  limit: zoneSchema.nullable(),
+  aim: z.number().nullable(),
+  verdict: z.enum(['in', 'out', 'unsure']).nullable(),
+  because: z.array(z.string()).readonly().optional(),
+});
+export type QuantityHead = z.infer<typeof quantityHeadSchema>;
+
+export const noteHeadSchema = z.object({
+  code: z.string(),
+  severity: z.enum(['info', 'warning', 'serious']),
+  quantity: z.string().optional(),
+  halts: z.literal(true).optional(),
+});
+export type NoteHead = z.infer<typeof noteHeadSchema>;
+
+/** What a finding says, in short. */
+export const findingHeadSchema = z.object({
+  quantities: z.record(z.string(), quantityHeadSchema),
+  notes: z.array(noteHeadSchema).readonly(),
+  /** Heights off their line along what was read, where the survey is drawn from them. */
+  profile: z
+    .array(z.object({ at: z.number(), height: z.number() }))
+    .readonly()
+    .optional(),
+});
+export type FindingHead = z.infer<typeof findingHeadSchema>;
+
+/** A round as lists have it: who read what when, under which conditions, and what it said. */
+export const roundHeadSchema = z.object({
+  id: z.string(),
+  machineId: z.string(),
   /** The campaign it belongs to. */
-  readonly surveyId: string;
+  surveyId: z.string(),
+  check: z.string(),
   /** 1 for the first round of this check on this machine. */
-  readonly number: number;
-  readonly readings: readonly StoredReading[];
-  readonly moves: readonly MoveWrite[];
+  number: z.number(),
+  instrumentName: z.string().nullable(),
+  conditions: conditionsSchema,
+  by: z.string(),
+  at: z.string(),
+  version: z.number(),
+  /** Place of its last reading among its readings; 0 where there is none. With the version it tells which of two is newer. */
+  last: z.number(),
+  /** From which side it was read, where its check has sides; and which way its needle counted, where somebody tried. */
+  mounting: z.string().nullable(),
+  sense: z.union([z.literal(1), z.literal(-1)]).nullable(),
+  moves: z.array(moveSchema).readonly(),
+  finding: findingHeadSchema.nullable(),
+});
+export type RoundHead = z.infer<typeof roundHeadSchema>;
+
+/** What is wrong with one part of a stored round: it silences that part, not the whole. */
+export interface RoundFault {
+  readonly path: string;
+  readonly message: string;
+  readonly example: string;
+}
+
+/** A round as it was written down, with its readings and moves. */
+export const storedRoundSchema = z.object({
+  ...roundSchema.shape,
+  id: z.string(),
+  machineId: z.string(),
+  /** The campaign it belongs to. */
+  surveyId: z.string(),
+  /** 1 for the first round of this check on this machine. */
+  number: z.number(),
+  readings: z.array(storedReadingSchema).readonly(),
+  moves: z.array(moveSchema).readonly(),
+});
+export type StoredRound = z.infer<typeof storedRoundSchema>;
+
+/** A round with its finding, worked out for the judging of its survey. */
+export interface Round extends StoredRound {
   readonly finding: Finding | null;
+  /** What could not be used: a reading that its check does not take, a set-up that lacks something. */
+  readonly faults: readonly RoundFault[];
   readonly coreVersion: string;
 }
 
@@ -86,13 +158,9 @@ const written = Object.keys(roundSchema.shape) as (keyof RoundWrite)[];
 
 /** The part of a round that was sent: what may be sent again, changed. All that was worked out or kept beside it is left off. */
 export function roundWriteOf(round: RoundWrite): RoundWrite {
-  return Object.fromEntries(written.filter((key) => round[key] !== undefined).map((key) => [key, round[key]])) as unknown as RoundWrite;
+  return Object.fromEntries(written.filter((key) => round[key] !== undefined).map((key) => [key, round[key]])) as RoundWrite;
 }
 
-export interface LogEntry {
-  readonly id: number;
-  readonly at: string;
-  readonly by: string;
-  readonly what: string;
-  readonly text: string;
-}
+/** Who did what. */
+export const logEntrySchema = z.object({ id: z.number(), at: z.string(), by: z.string(), what: z.string(), text: z.string() });
+export type LogEntry = z.infer<typeof logEntrySchema>;

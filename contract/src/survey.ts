@@ -1,23 +1,7 @@
 import * as z from 'zod';
-import {
-  LADDERS,
-  plannedChangeSchema,
-  startingSheet,
-  STARTING_SHEETS,
-  sumOf,
-  type AxisEffect,
-  type LimitSheet,
-  type StartingSheet,
-} from '@isometra/core';
-import { idSchema, versionSchema, whoSchema } from './common.js';
-import { checksFor, machineFamily } from './machine.js';
+import { HAND_STEPS, plannedChangeSchema, STARTING_SHEETS, type LimitSheet, type StartingSheet } from '@isometra/core';
+import { idSchema, reasonSchema, versionSchema, whenSchema, whoSchema } from './common.js';
 
-const whenSchema = z.iso.datetime({ error: 'must be a time like 2026-01-31T08:00:00.000Z' });
-const reasonSchema = z
-  .string({ error: (issue) => (issue.input === undefined ? 'is missing: say why' : 'must be a text') })
-  .trim()
-  .min(1, { error: 'is missing: say why' })
-  .max(200, { error: 'must have at most 200 characters' });
 const checkSchema = z.string().max(60);
 
 /** What is read again after a move: only what it upsets, or everything from the first rung. */
@@ -31,69 +15,6 @@ export type School = (typeof SCHOOLS)[number]['value'];
 export const skippedSchema = z.strictObject({ check: checkSchema, why: reasonSchema, by: whoSchema, at: whenSchema });
 export type Skipped = z.infer<typeof skippedSchema>;
 
-/** A value that is out or too close to call, and left because it does too little to the work. Counts for that round only. */
-export const acceptedSchema = z.strictObject({
-  check: checkSchema,
-  quantity: z.string().max(60),
-  roundId: idSchema,
-  why: reasonSchema,
-  by: whoSchema,
-  at: whenSchema,
-});
-export type Accepted = z.infer<typeof acceptedSchema>;
-
-/** A change that is still to come, and when it was made. While it is pending, zones and aims of what follows it are shifted. */
-export const plannedSchema = z.strictObject({
-  id: idSchema,
-  change: plannedChangeSchema,
-  by: whoSchema,
-  at: whenSchema,
-  doneAt: whenSchema.nullable(),
-});
-export type Planned = z.infer<typeof plannedSchema>;
-
-/** A cheap reading that stands for a full check between scraping passes; tied to it when both were taken together. */
-export const standInSchema = z.strictObject({
-  id: idSchema,
-  check: checkSchema,
-  quantity: z.string().max(60),
-  /** "Height over the bed at the rear corner". */
-  where: reasonSchema,
-  entries: z
-    .array(
-      z.strictObject({
-        /** As typed, a small distance. */
-        reading: z.union([z.string().max(40), z.number()]),
-        /** The full check's value taken with it; null for a reading alone. */
-        value: z.number().nullable(),
-        by: whoSchema,
-        at: whenSchema,
-      }),
-    )
-    .max(200),
-});
-export type StandInLog = z.infer<typeof standInSchema>;
-
-/** How the bearings felt: end float as typed, drag from 0 (free) to 5 (stiff) at several turns of the spindle. */
-export const bearingNoteSchema = z.strictObject({
-  id: idSchema,
-  endFloat: z.string().max(40).nullable(),
-  drag: z.array(z.strictObject({ turn: z.number().min(0).max(360), drag: z.number().min(0).max(5) })).max(24),
-  note: z.string().max(300).nullable(),
-  by: whoSchema,
-  at: whenSchema,
-});
-export type BearingNote = z.infer<typeof bearingNoteSchema>;
-
-/** A rung without readings that was done by hand and eye, and what was found. */
-export const byHandSchema = z.strictObject({
-  step: z.enum(['clean', 'proof-cut'], { error: 'must be clean or proof-cut' }),
-  note: z.string().max(300).nullable(),
-  by: whoSchema,
-  at: whenSchema,
-});
-export type ByHand = z.infer<typeof byHandSchema>;
-
 /** By which sheet a survey judges: a starting sheet, or a sheet of the shop's own with the version that was pinned. */
 export const pinnedSchema = z.strictObject({
   sheet: z.union([z.enum(STARTING_SHEETS.map((sheet) => sheet.id) as [StartingSheet, ...StartingSheet[]]), idSchema], {
@@ -103,7 +24,7 @@ export const pinnedSchema = z.strictObject({
 });
 export type Pinned = z.infer<typeof pinnedSchema>;
 
-/** One campaign on one machine, as sent. */
+/** One campaign on one machine, as sent: how it goes about its rungs. What happens in it are notes of their own. */
 export const surveySchema = z.strictObject({
   id: idSchema,
   machineId: idSchema,
@@ -118,69 +39,82 @@ export const surveySchema = z.strictObject({
   /** Check ids in working order. */
   order: z.array(checkSchema).max(60),
   skipped: z.array(skippedSchema).max(60),
-  accepted: z.array(acceptedSchema).max(200),
   limits: pinnedSchema,
-  planned: z.array(plannedSchema).max(60).default([]),
-  standIns: z.array(standInSchema).max(20).default([]),
-  bearings: z.array(bearingNoteSchema).max(100).default([]),
-  byHand: z.array(byHandSchema).max(100).default([]),
   version: versionSchema,
 });
 export type SurveyWrite = z.infer<typeof surveySchema>;
 
-/** A survey with the sheet it judges by written out. */
-export interface Survey extends SurveyWrite {
-  readonly judge: LimitSheet;
-}
+const steps = [...new Set(Object.values(HAND_STEPS).flatMap((all) => all.map(({ id }) => id)))];
 
-/** What a rung needs to know of its survey. */
-export type SurveyPlan = Pick<SurveyWrite, 'school' | 'order' | 'skipped' | 'accepted' | 'planned'>;
+/** What is written down in a campaign beside its readings and moves, by kind. A note is never changed: a later one supersedes it. */
+export const NOTE_CONTENTS = {
+  /** A rung without readings, done by hand and eye, and what was found. */
+  'by-hand': z.strictObject({
+    step: z.enum(steps as [string, ...string[]], { error: `must be one of ${steps.join(', ')}` }),
+    note: z.string().max(300).nullable(),
+  }),
+  /** A value that is out or too close to call, and left because it does too little to the work. Counts for that round only. */
+  acceptance: z.strictObject({ check: checkSchema, quantity: z.string().max(60), roundId: idSchema, why: reasonSchema }),
+  /** How the bearings felt: end float as typed, drag from 0 (free) to 5 (stiff) at several turns of the spindle. */
+  bearing: z.strictObject({
+    endFloat: z.string().max(40).nullable(),
+    drag: z.array(z.strictObject({ turn: z.number().min(0).max(360), drag: z.number().min(0).max(5) })).max(24),
+    note: z.string().max(300).nullable(),
+  }),
+  /** A change that is still to come: while it is, zones and aims of what follows it are shifted. */
+  planned: z.strictObject({ change: plannedChangeSchema }),
+  /** A planned change that has been made. */
+  'planned-done': z.strictObject({ planned: idSchema }),
+  /** A cheap reading that stands for a full check between scraping passes. */
+  'stand-in': z.strictObject({ check: checkSchema, quantity: z.string().max(60), where: reasonSchema }),
+  /** One reading of a stand-in, tied to the round of its full check when both were taken together. */
+  tie: z.strictObject({
+    standIn: idSchema,
+    /** As typed, a small distance. */
+    reading: z.union([z.string().max(40), z.number()]),
+    roundId: idSchema.nullable(),
+    /** The full check's value taken with it; null for a reading alone. */
+    value: z.number().nullable(),
+  }),
+  /** Taken back: what it supersedes no longer counts. */
+  withdrawn: z.strictObject({}),
+} as const;
+export type NoteKind = keyof typeof NOTE_CONTENTS;
+export const NOTE_KINDS = Object.keys(NOTE_CONTENTS) as NoteKind[];
 
-/** The sheet that suits a kind of machine before anything else is chosen. */
-export const usualSheet = (kind: string): StartingSheet => (kind === 'bench-lathe' ? 'light-bench' : 'general');
+const noteShape = {
+  id: idSchema,
+  surveyId: idSchema,
+  /** The note that this one puts in its place. */
+  supersedes: idSchema.nullable().default(null),
+  by: whoSchema,
+  at: whenSchema,
+};
+const noteOf = <Kind extends NoteKind>(kind: Kind) => z.strictObject({ ...noteShape, kind: z.literal(kind), content: NOTE_CONTENTS[kind] });
 
-/** A survey as it begins: the default ladder of the machine's kind, cascade, its usual limits. */
-export function freshSurvey(machine: { readonly id: string; readonly kind: string }, id: string, title: string, at: string): Survey {
-  const sheet = usualSheet(machine.kind);
-  return {
-    id,
-    machineId: machine.id,
-    title,
-    startedAt: at,
-    endedAt: null,
-    ...defaultPlan(machine.kind),
-    limits: { sheet, version: 1 },
-    standIns: [],
-    bearings: [],
-    byHand: [],
-    version: 1,
-    judge: startingSheet(sheet),
-  };
-}
+/** One thing written down in a campaign. */
+export const surveyNoteSchema = z.discriminatedUnion(
+  'kind',
+  [
+    noteOf('by-hand'),
+    noteOf('acceptance'),
+    noteOf('bearing'),
+    noteOf('planned'),
+    noteOf('planned-done'),
+    noteOf('stand-in'),
+    noteOf('tie'),
+    noteOf('withdrawn'),
+  ],
+  { error: `must be one of ${NOTE_KINDS.join(', ')}` },
+);
+export type SurveyNote = z.infer<typeof surveyNoteSchema>;
 
-export const defaultPlan = (kind: string): SurveyPlan => ({
-  school: 'cascade',
-  order: [...LADDERS[machineFamily(kind)]],
-  skipped: [],
-  accepted: [],
-  planned: [],
+/** A survey as the server has it: with the sheet it judges by written out, and everything written down in it, oldest first. */
+export const storedSurveySchema = z.object({
+  ...surveySchema.shape,
+  id: z.string(),
+  machineId: z.string(),
+  judge: z.custom<LimitSheet>((sheet) => typeof sheet === 'object' && sheet !== null && 'lines' in sheet),
+  notes: z.array(surveyNoteSchema).readonly(),
 });
-
-/** The rungs of a machine in the order of a survey; checks it does not name follow at the end. */
-export function orderOf(kind: string, order: readonly string[]): string[] {
-  const known = checksFor(kind).map((check) => check.id);
-  return [...order.filter((id) => known.includes(id)), ...known.filter((id) => !order.includes(id))];
-}
-
-/** An order with one rung moved up (−) or down (+) so many places; the same order when it cannot go there. */
-export function moved(order: readonly string[], id: string, by: number): string[] {
-  const from = order.indexOf(id);
-  const to = from + by;
-  if (from < 0 || to < 0 || to >= order.length) return [...order];
-  const rest = order.filter((entry) => entry !== id);
-  return [...rest.slice(0, to), id, ...rest.slice(to)];
-}
-
-/** What the changes that are still to come will do to the spindle axis. */
-export const pendingOf = (survey: Pick<SurveyWrite, 'planned'>): AxisEffect =>
-  sumOf(survey.planned.filter((entry) => entry.doneAt === null).map((entry) => entry.change));
+export type StoredSurvey = z.infer<typeof storedSurveySchema>;

@@ -1,46 +1,114 @@
-export * from './units/dimensions.js';
-export * from './units/number.js';
-export * from './units/parse.js';
-export * from './units/format.js';
-export * from './faults.js';
-export * from './fields.js';
-export * from './finding.js';
-export * from './sheet.js';
-export * from './solve.js';
-export * from './instruments/instrument.js';
-export * from './instruments/reading.js';
-export * from './instruments/slots.js';
-export * from './gravity/bars.js';
-export * from './calls/gain.js';
-export * from './calls/verdict.js';
-export * from './calls/uncertainty.js';
-export * from './checks/define.js';
-export * from './checks/registry.js';
-export * from './moves/baseShims.js';
-export * from './moves/define.js';
-export * from './moves/eccentric.js';
-export * from './moves/registry.js';
-export * from './moves/shimLeaves.js';
-export * from './calls/compare.js';
-export * from './calls/work.js';
-export * from './checks/coarse.js';
-export * from './moves/template.js';
-export * from './moves/jobCards.js';
-export * from './calls/monteCarlo.js';
-export * from './limits/zones.js';
-export * from './limits/limitSheet.js';
-export * from './limits/starting.js';
-export * from './limits/jobLimits.js';
-export * from './ladders/handSteps.js';
-export * from './ladders/ladders.js';
-export * from './calls/finder.js';
-export * from './calls/helps.js';
-export * from './calls/wayProfile.js';
-export * from './moves/footprints.js';
-export * from './calls/planned.js';
-export * from './calls/standIn.js';
-export * from './calls/headMove.js';
-export * from './gravity/otherBars.js';
-export * from './moves/pose.js';
-export { supportSchema, type Support } from './moves/supports.js';
+// What server, web and command line build on. Nothing of the solvers' insides.
+export { DIMENSIONS, type Dimension } from './units/dimensions.js';
+export { readNumber } from './units/number.js';
+export { hasUnit, parseQuantity, type Parsed } from './units/parse.js';
+export { fixed, formatQuantity, prettyUnit, showSize, shownIn, type Fineness, type UnitSystem } from './units/format.js';
+
+export { FaultError, faultsOf, listedFaults, nearest, pathText, unknownKey, type Fault } from './input/faults.js';
+export {
+  askedUnit,
+  bareSchema,
+  choice,
+  count,
+  exampleIn,
+  fieldInfo,
+  fieldPath,
+  fieldRegistry,
+  measure,
+  optionalMeasure,
+  optionalNumber,
+  placeList,
+  plainNumber,
+  quantitySchema,
+  type FieldInfo,
+} from './input/fields.js';
+
+export {
+  dialFactor,
+  hasNeedle,
+  instrumentSchema,
+  instrumentSchemaFor,
+  KINDS_FOR,
+  readableStep,
+  readInstrument,
+  type Instrument,
+  type InstrumentKind,
+  type ValueKind,
+} from './instruments/instrument.js';
+export { dialDivisions, readingValue, type SpokenBase } from './instruments/reading.js';
+export { groupReadings, placesOf, type Conditions, type Reading, type Slot, type Values } from './instruments/slots.js';
+
+export { heldPush, heldSag, MATERIALS, type Material, type RoundBar } from './gravity/bars.js';
+export { otherBars, sagSlope, type OtherBar } from './gravity/otherBars.js';
+
+export {
+  readsOf,
+  type CheckDefinition,
+  type Correction,
+  type Drawing,
+  type Fact,
+  type HeightAt,
+  type HelpAct,
+  type MachineFamily,
+  type Note,
+  type Picture,
+  type PlannedSlot,
+  type QuantityInfo,
+  type Severity,
+  type Target,
+  type Way,
+  type Words,
+  type Zone,
+} from './checks/define.js';
+export { DOUBTS, type DoubtCode } from './checks/doubts.js';
+export type { Part } from './checks/parts.js';
+export { CHECKS } from './checks/registry.js';
 export { material } from './checks/setupFields.js';
+export { diagonalDifference } from './checks/squareCheck.js';
+export { sizeWhileWarm } from './checks/testCut.js';
+
+export { COARSE_STEPS, type CoarseStep } from './ladders/coarse.js';
+export { HAND_STEPS, type HandStep } from './ladders/handSteps.js';
+export { bearingsFirst, LADDERS, misplaced, misplacedText, upsetBy, upsets, withBearings } from './ladders/ladders.js';
+
+export type { BudgetLine, Uncertainty } from './judging/budget.js';
+export { CONDITION_NAMES, differences, disagreements, taperEccentricity, type Disagreement, type MethodResult } from './judging/compare.js';
+export { doubtOfDifference, finenessFor, type Fineness95 } from './judging/finder.js';
+export { FINDING_FORMAT, type Finding, type Move, type NeedleTarget, type Quantity } from './judging/finding.js';
+export { judgeMove, learnedGain, type MoveResult, type Outcome } from './judging/gain.js';
+export { whatHelps, type Help, type HelpFacts } from './judging/helps.js';
+export { JOB_KINDS, type JobKind, type JobLimit } from './judging/jobLimits.js';
+export { judgedBy, limitable, lineName, LIMITS_FORMAT, readLimitSheet, type LimitLine, type LimitSheet } from './judging/limitSheet.js';
+export type { DrawnUncertainty, MonteCarloRun } from './judging/monteCarlo.js';
+export {
+  CHANGE_KINDS,
+  drift,
+  effectOf,
+  plannedChangeSchema,
+  sumOf,
+  type AxisEffect,
+  type ChangeKind,
+  type PlannedChange,
+} from './judging/planned.js';
+export { STARTING_SHEETS, startingSheet, type StartingSheet } from './judging/starting.js';
+export { defaultAim, usualAim, verdictOf, zoneWidth, type Verdict } from './judging/verdict.js';
+export { effectOnWork, type TailstockUse, type WorkEffect } from './judging/work.js';
+export { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './judging/zones.js';
+
+export type { HardwareFacts, MoveDefinition, MovePlan } from './moves/define.js';
+export { baseSchema, baseShimThickness, type TailstockBase } from './moves/baseShims.js';
+export { turnEccentric } from './moves/eccentric.js';
+export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from './moves/footprints.js';
+export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
+export type { JobFacts, JobStep } from './moves/jobSteps.js';
+export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
+export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planMove } from './moves/registry.js';
+export { chooseLeaves, stockSchema, type Stock } from './moves/shimLeaves.js';
+export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';
+export { supportSchema, type Support } from './moves/supports.js';
+export { shimTemplate, templateDxf, templateSvg, type ShimOutline, type Template } from './moves/template.js';
+
+export { monteCarlo } from './solve/draws.js';
+export { readSheet, SHEET_FORMAT, type Sheet } from './solve/sheet.js';
+export { solve, solveSheet, type SolveContext } from './solve/solve.js';
+export { wayProfile, type WayProfile } from './solve/wayProfile.js';

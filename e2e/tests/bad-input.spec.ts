@@ -1,4 +1,4 @@
-import { addLathe, beginRound, call, expect, read, test, typeInto } from './shop.js';
+import { addLathe, beginRound, call, expect, pick, read, test, typeInto } from './shop.js';
 
 test('bad input in every field of a card is named, with what would do, and nothing is lost', async ({ page, shop }) => {
   await page.goto(`${shop.address}/machines/new`);
@@ -85,7 +85,7 @@ test('bad input in every field of a set-up, and on the dial', async ({ page, sho
 
 test('bad kit and shims are named', async ({ page, shop }) => {
   await page.goto(`${shop.address}/kit`);
-  await page.getByLabel('Add to the kit').selectOption('an instrument');
+  await pick(page, 'Add to the kit', 'an instrument');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('One division is missing')).toBeVisible();
   await page.getByLabel('One division').fill('0.01 mm');
@@ -94,7 +94,7 @@ test('bad kit and shims are named', async ({ page, shop }) => {
   await page.getByLabel('Name').fill('Best dial');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('plunger, 0.01 mm').or(page.getByText('lever, 0.01 mm'))).toBeVisible();
-  await page.getByLabel('Add to the kit').selectOption('a shim drawer');
+  await pick(page, 'Add to the kit', 'a shim drawer');
   await page.getByLabel('Name').fill('Drawer');
   await page.getByRole('button', { name: 'Add a thickness' }).click();
   await page.getByLabel('Thickness of row 1').fill('thin');

@@ -1,4 +1,4 @@
-import { addLathe, beginRound, call, expect, read, test } from './shop.js';
+import { addLathe, beginRound, call, expect, pick, read, test } from './shop.js';
 
 test('a bed job: from as found by an overshoot and a wrong way to in, and what it upsets', async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-21');
@@ -59,7 +59,7 @@ test.describe('with the demo', () => {
     await expect(page.getByText('Tailstock: not measured.').first()).toBeVisible();
     for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight');
     await expect(page.getByText(/Tailstock: 0\.06\d mm toward you/)).toBeVisible();
-    await page.getByLabel('Exaggeration').selectOption('200');
+    await pick(page, 'Exaggeration', '×200');
     await expect(page.getByText('errors drawn ×200')).toBeVisible();
   });
 });

@@ -44,6 +44,12 @@ export async function typeInto(page: Page, name: string | RegExp, text: string):
   await page.keyboard.type(text);
 }
 
+/** One out of a list that opens. */
+export async function pick(page: Page, label: string, option: string): Promise<void> {
+  await page.getByRole('combobox', { name: label }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
 /** Readings on the bench, each with Enter. */
 export async function read(page: Page, ...readings: string[]): Promise<void> {
   await expect(page.locator('#reading')).toBeFocused();

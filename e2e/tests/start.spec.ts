@@ -79,6 +79,32 @@ test('starts with its own database, stops cleanly, and keeps the shop', async ({
   }
 });
 
+test('brings the server back when it dies, and the database, and keeps what was entered', async ({ request }) => {
+  const data = mkdtempSync(join(tmpdir(), 'isometra-start-'));
+  const port = await freePort();
+  const ready = async (): Promise<number> =>
+    (await request.get(`http://127.0.0.1:${port}/api/ready`, { failOnStatusCode: false }).catch(() => undefined))?.status() ?? 0;
+  try {
+    const started = start(data, ['--port', String(port), '--db-port', String(await freePort())]);
+    await serving(started);
+    const machines = await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json();
+    for (const [name, file] of [
+      ['server', 'server.pid'],
+      ['database', 'mariadb/mariadb.pid'],
+    ]) {
+      process.kill(Number(readFileSync(join(data, file), 'utf8')), 'SIGKILL');
+      await expect.poll(started.output, { timeout: 60_000 }).toContain(`The ${name} has stopped (SIGKILL). Starting it again in 1 s`);
+      await expect.poll(started.output, { timeout: 60_000 }).toContain(`The ${name} is running again.`);
+      await expect.poll(ready, { timeout: 60_000 }).toBe(200);
+    }
+    expect(await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json()).toEqual(machines);
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+  } finally {
+    rmSync(data, { recursive: true, force: true });
+  }
+});
+
 test('an empty shop when asked, and clear words for a busy or a wrong port', async ({ request }) => {
   const data = mkdtempSync(join(tmpdir(), 'isometra-start-'));
   const blocker = createServer();

@@ -1,8 +1,10 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { namesOf } from './api/fence.js';
 import { readConfig } from './config.js';
 import { connect, migrate } from './db/database.js';
+import { Solver } from './services/solver.js';
 import { openShop, type TestShop } from './testing/shop.spec.js';
 
 describe('serving the web application', () => {
@@ -62,9 +64,11 @@ describe('the database', () => {
     const { pino } = await import('pino');
     const { default: request } = await import('supertest');
     const gone = connect('mariadb://nobody:x@127.0.0.1:9/none');
-    const app = createApp({ sequelize: gone, logger: pino({ level: 'silent' }) });
+    const solver = new Solver();
+    const app = createApp({ sequelize: gone, solver, logger: pino({ level: 'silent' }), names: namesOf('127.0.0.1') });
     await request(app).get('/api/ready').expect(503);
     const { body } = await request(app).get('/api/machines').expect(503);
     expect(body.errors[0].message).toContain('database');
+    await solver.close();
   });
 });

@@ -5,20 +5,21 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import type { Sequelize } from 'sequelize';
 import { answerErrors } from './api/errors.js';
-import { apiRoutes } from './api/routes.js';
+import { fence } from './api/fence.js';
+import { apiRoutes, type Means } from './api/routes.js';
 
 const HASHED = /-[A-Z0-9]{8}\.(?:js|css|woff2?)$/i;
 
-interface Parts {
-  readonly sequelize: Sequelize;
+interface Parts extends Means {
   readonly logger: Logger;
+  /** Names under which it may be asked. */
+  readonly names: ReadonlySet<string>;
   readonly webRoot?: string;
 }
 
 /** The whole HTTP application: API, health and the built web application. */
-export function createApp({ sequelize, logger, webRoot }: Parts): Express {
+export function createApp({ sequelize, solver, logger, names, webRoot }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -28,6 +29,7 @@ export function createApp({ sequelize, logger, webRoot }: Parts): Express {
       autoLogging: { ignore: (request) => !request.url?.startsWith('/api') },
     }),
   );
+  app.use(fence(names));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -50,7 +52,7 @@ export function createApp({ sequelize, logger, webRoot }: Parts): Express {
     );
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'the database does not answer' });
   });
-  app.use('/api', express.json({ limit: '1mb', strict: false }), apiRoutes(sequelize));
+  app.use('/api', express.json({ limit: '1mb', strict: false }), apiRoutes({ sequelize, solver }));
   if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
   app.use(answerErrors);
   return app;

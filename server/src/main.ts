@@ -1,9 +1,11 @@
 import { createServer } from 'node:http';
 import { pino } from 'pino';
+import { namesOf } from './api/fence.js';
 import { createApp } from './app.js';
 import { readConfig } from './config.js';
 import { connect, migrate } from './db/database.js';
 import { fillDemo, isEmpty } from './services/demo/shop.js';
+import { Solver } from './services/solver.js';
 
 /** Start, say on the standard output where, and stop cleanly on SIGTERM or SIGINT. */
 async function main(): Promise<void> {
@@ -12,7 +14,9 @@ async function main(): Promise<void> {
   const sequelize = connect(config.databaseUrl);
   await migrate(sequelize);
   if (config.demo && (await isEmpty())) await fillDemo(sequelize);
-  const server = createServer(createApp({ sequelize, logger, webRoot: config.webRoot }));
+  const solver = new Solver();
+  const names = namesOf(config.host, config.names);
+  const server = createServer(createApp({ sequelize, solver, logger, names, webRoot: config.webRoot }));
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
@@ -21,7 +25,7 @@ async function main(): Promise<void> {
   const port = typeof address === 'object' && address ? address.port : config.port;
   console.log(`listening http://${config.host}:${port}`);
   const stop = (): void => {
-    server.close(() => void sequelize.close().then(() => process.exit(0)));
+    server.close(() => void Promise.all([sequelize.close(), solver.close()]).then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 3000).unref();
   };

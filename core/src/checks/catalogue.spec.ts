@@ -1,15 +1,19 @@
 import { planCheck, SAMPLE_SETUPS } from './sampleSetups.spec.js';
 import { CHECKS } from './registry.js';
-import { solve } from '../solve.js';
+import { MOVES } from '../moves/registry.js';
+import { solve } from '../solve/solve.js';
 
 describe('every check of the catalogue', () => {
   for (const check of CHECKS.values()) {
     describe(check.id, () => {
-      it('is whole: words, cautions, what it cannot see, and upsets that exist', () => {
+      it('is whole: words, cautions, what it cannot see, and rungs that exist', () => {
         for (const text of [check.title, check.question, check.choose, check.counting]) expect(text).toBeTruthy();
         expect(check.cautions.length).toBeGreaterThan(0);
         expect(check.cannotSee.length).toBeGreaterThan(0);
-        for (const id of check.upsets) expect(CHECKS.has(id)).withContext(id).toBeTrue();
+        for (const id of [...check.hangsOn, ...(check.after ?? [])]) expect(CHECKS.has(id)).withContext(id).toBeTrue();
+        for (const { plus, minus } of Object.values(check.corrections))
+          for (const kind of [...plus, ...minus]) expect(MOVES.has(kind)).withContext(kind).toBeTrue();
+        for (const { quantity } of check.knows ?? []) expect(check.quantities[quantity]).withContext(quantity).toBeDefined();
         for (const [name, info] of Object.entries(check.quantities)) {
           expect(info.label).withContext(name).toBeTruthy();
           if (info.limit && !info.magnitude) expect(info.words).withContext(`${name} has direction words`).toBeDefined();

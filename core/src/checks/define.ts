@@ -1,13 +1,18 @@
 import type * as z from 'zod';
-import type { Fault } from '../faults.js';
-import type { Zone } from '../calls/verdict.js';
-import type { Instrument } from '../instruments/instrument.js';
-import type { Reading, Slot } from '../instruments/slots.js';
-import type { ValueKind } from '../instruments/reading.js';
-import type { MoveKind } from '../moves/kinds.js';
-import type { Part } from '../moves/parts.js';
+import type { Fault } from '../input/faults.js';
+import type { Instrument, ValueKind } from '../instruments/instrument.js';
+import type { SpokenBase } from '../instruments/reading.js';
+import type { Reading, Slot, Values } from '../instruments/slots.js';
 import type { Dimension } from '../units/dimensions.js';
+import type { DoubtCode } from './doubts.js';
 import type { Estimate } from './estimate.js';
+import type { Part } from './parts.js';
+import type { Zone } from './zone.js';
+
+/** Machines that share a ladder. */
+export type MachineFamily = 'lathe' | 'mill' | 'turning-centre';
+
+export type { Zone } from './zone.js';
 
 /** How much a note matters: to know, to be careful, or not to trust the round. */
 export type Severity = 'info' | 'warning' | 'serious';
@@ -18,7 +23,12 @@ export interface Note {
   readonly severity: Severity;
   readonly text: string;
   readonly quantity?: string;
+  /** What hangs on this check waits until this is put right. */
+  readonly halts?: true;
 }
+
+/** The way a thing is out, as an arrow can point: toward and away from the operator, and the rest of the compass. */
+export type Way = 'toward' | 'away' | 'left' | 'right' | 'up' | 'down';
 
 /** Direction words of a signed quantity: where the part stands, and which way a move takes it. */
 export interface Words {
@@ -26,6 +36,8 @@ export interface Words {
   readonly minus: string;
   readonly movePlus: string;
   readonly moveMinus: string;
+  /** Which way an arrow points for + and for −; left out where no arrow would be true. */
+  readonly arrow?: readonly [plus: Way, minus: Way];
 }
 
 /** A zone stated for a length: over another it is in proportion, and never narrower than `least`. */
@@ -41,7 +53,7 @@ export interface Variant {
   readonly key: string;
   readonly label: string;
   readonly limit: Zone;
-  readonly applies: (setup: Readonly<Record<string, unknown>>) => boolean;
+  readonly applies: (setup: Values) => boolean;
 }
 
 export interface QuantityInfo {
@@ -54,8 +66,11 @@ export interface QuantityInfo {
   /** Where a move steers when it is not the middle of the zone. */
   readonly aim?: number;
   readonly words?: Words;
+  /** A size: it cannot be negative, has no lower limit and its aim is 0. */
   readonly magnitude?: boolean;
   readonly over?: Over;
+  /** mm that a slope is said over: "0.02 mm in 300 mm". */
+  readonly spokenOver?: number;
   readonly work?: WorkDone;
   readonly variants?: readonly Variant[];
   /** How it goes with the spindle axis when a change still to come is made: its share of the slope and of the height at the nose. */
@@ -64,16 +79,18 @@ export interface QuantityInfo {
   readonly byHand?: true;
 }
 
-/** How a quantity is put right: which moves, the first being the usual one. */
+/** How a quantity is put right: kinds of moves, the first being the usual one. */
 export interface Correction {
-  readonly plus: readonly MoveKind[];
-  readonly minus: readonly MoveKind[];
+  readonly plus: readonly string[];
+  readonly minus: readonly string[];
+  /** What a move does says where the pivot lies, not what the screw is worth: no gain is learned. */
+  readonly noGain?: true;
 }
 
 /** One set-up of a round as a solver sees it. */
-export interface CheckInput<Setup> {
+export interface CheckInput<Setup, Keys = Values> {
   readonly setup: Setup;
-  readonly slots: readonly Slot[];
+  readonly slots: readonly Slot<Keys>[];
   readonly instrument: Instrument | undefined;
 }
 
@@ -92,6 +109,8 @@ export interface PlannedSlot {
   readonly ask?: string;
   /** Read again to close the round. */
   readonly closing?: boolean;
+  /** The list of the plan that holds this place, where the user may move it. */
+  readonly movable?: string;
 }
 
 /** Where to watch the needle during a move and which way it goes for a + move. */
@@ -128,103 +147,174 @@ export interface WorkDone {
   readonly what: string;
 }
 
+/** The drawings there are, by what they show. */
+export type Drawing =
+  | 'bar-between-centres'
+  | 'bar-in-spindle'
+  | 'bar-in-vees'
+  | 'bed-in-plan'
+  | 'faced-disc'
+  | 'headstock-side'
+  | 'places'
+  | 'push-pull'
+  | 'quill'
+  | 'seat-corners'
+  | 'swept-circle'
+  | 'tailstock-way'
+  | 'turned-bar'
+  | 'way-from-the-side';
+
+/** How a check is drawn on the bench: which drawing, and the words that stand at its sides. */
+export interface Picture {
+  readonly drawing: Drawing;
+  /** From where it is seen: "from above, you at the bottom". */
+  readonly seen?: string;
+  /** Words on the drawing, by their place on it: an angle, "left", "right", "along". */
+  readonly words?: Readonly<Record<string, string>>;
+  /** Quantities that bend it: h sideways, v in height. */
+  readonly bends?: { readonly h?: string; readonly v?: string };
+}
+
+/** Something of the machine that a quantity makes known: the survey is drawn from it, and other set-ups are filled in. */
+export interface Fact {
+  readonly quantity: string;
+  /** Name of the thing known: "axisSlopeH". */
+  readonly name: string;
+  /** Only for this kind of set-up. */
+  readonly when?: (setup: Values) => boolean;
+}
+
+/** One act of the hand that makes a call surer: what it leaves of a doubt (0 none, 1 all). */
+export interface HelpAct {
+  readonly kind: 'turn' | 'bar' | 'set-up' | 'base';
+  readonly doubt: DoubtCode;
+  readonly left: number;
+  readonly text: string;
+}
+
+/** The zone of a quantity that follows from stated work, with the sum that led to it. */
+export interface JobZone {
+  readonly quantity: string;
+  readonly zone: Zone;
+  readonly sum: string;
+}
+
+/** Work that limits follow from, in base units: mm, µm. */
+export interface JobFigures {
+  readonly taper: { readonly taper: number; readonly length: number; readonly centres?: number };
+  readonly 'reamed-hole': { readonly oversize: number };
+  readonly 'hole-pattern': { readonly error: number; readonly length: number };
+  readonly 'face-milling': { readonly flatness: number; readonly diameter: number };
+  readonly facing: { readonly hollow: number; readonly diameter: number };
+}
+export type JobRules = { readonly [Job in keyof JobFigures]?: (work: JobFigures[Job]) => readonly JobZone[] };
+
 /** One check, described once: the bench, the server and the command line are drawn from it. */
-export interface CheckDefinition<Shape extends z.ZodObject = z.ZodObject, Plan extends z.ZodObject = z.ZodObject> {
+export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly id: string;
   readonly family: string;
   readonly title: string;
   readonly question: string;
   /** When to choose this check rather than its neighbours. */
   readonly choose: string;
-  readonly machines: readonly string[];
-  readonly setup: Shape;
+  readonly machines: readonly MachineFamily[];
+
+  readonly setup: z.ZodObject;
   readonly reading: z.ZodObject;
-  /** Reading keys that tell one place from another. */
-  readonly slotKeys: readonly string[];
-  readonly valueKind: ValueKind;
-  /** Where the set-up decides what readings are read on. */
-  readonly valueKindFor?: (setup: z.output<Shape>) => ValueKind;
-  /** A value told by other keys than `value` (two leaves that bound a gap), µm. */
-  readonly valueFrom?: (keys: Readonly<Record<string, unknown>>) => number | undefined;
-  readonly quantities: Readonly<Record<string, QuantityInfo>>;
-  /** Choices of the measuring plan that are not part of a sheet: stations, planes. */
-  readonly plan: Plan;
+  /** Choices of the measuring plan that are not part of a sheet: stations, planes, places of the user's own. */
+  readonly plan: z.ZodObject;
   /** What a round of this check is taken under: asked for before the first reading. */
   readonly conditions: z.ZodObject;
-  readonly slots: (setup: z.output<Shape>, plan: z.output<Plan>) => readonly PlannedSlot[];
-  readonly estimate: (input: CheckInput<z.output<Shape>>) => Estimates;
+  /** Reading keys that tell one place from another. */
+  readonly slotKeys: readonly (keyof Keys & string)[];
+
+  /** What readings are read on; from this, which instruments fit. */
+  readonly reads: ValueKind;
+  /** Where the set-up, or the keys of a reading, decide what it is read on. */
+  readonly readsFor?: (setup: Setup, keys: Partial<Keys>) => ValueKind;
+  /** A value told by other keys than `value` (two leaves that bound a gap, drag by feel), µm. */
+  readonly valueFrom?: (keys: Keys) => number | undefined;
+  /** What sizes are spoken over, where the set-up gives a base. */
+  readonly spokenOver?: (setup: Setup) => SpokenBase | undefined;
+  /** A size that the set-up states, mm: a reading more than a twentieth off it is a slip. */
+  readonly statedSize?: (setup: Setup) => number | undefined;
+
+  readonly quantities: Readonly<Record<string, QuantityInfo>>;
+  readonly slots: (setup: Setup, plan: Plan) => readonly PlannedSlot[];
+  readonly estimate: (input: CheckInput<Setup, Keys>) => Estimates;
   /** Faults of a setup or its readings that no single field shows. */
-  readonly faults?: (setup: z.output<Shape>, readings: readonly Reading[], instrument: Instrument | undefined) => readonly Fault[];
+  readonly faults?: (setup: Setup, readings: readonly Reading<Keys>[], instrument: Instrument | undefined) => readonly Fault[];
+
   readonly corrections: Readonly<Record<string, Correction>>;
   /** What a correction moves or works on, for the words of its job card. */
   readonly part?: Part;
-  readonly watch?: (quantity: string, setup: z.output<Shape>, slots: readonly Slot[]) => Watch | undefined;
+  readonly watch?: (quantity: string, setup: Setup, slots: readonly Slot<Keys>[]) => Watch | undefined;
+  /** What a kind of move is given for a correction, when it is not the correction itself. */
+  readonly amountFor?: (kind: string, amount: number, setup: Setup, slots: readonly Slot<Keys>[], quantity: string) => number | undefined;
   /** Heights along what was read, µm over mm, to be drawn with their line and zone; places ascending. */
-  readonly profile?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly HeightAt[];
+  readonly profile?: (setup: Setup, slots: readonly Slot<Keys>[]) => readonly HeightAt[];
   /** What would leave less droop to take out, with numbers. */
-  readonly sagHelp?: (setup: z.output<Shape>, slots: readonly Slot[]) => readonly string[];
+  readonly sagHelp?: (setup: Setup, slots: readonly Slot<Keys>[]) => readonly string[];
   /** The casting whose pose its quantities are: scraped or shimmed on its faces. */
   readonly casting?: string;
   /** Two quantities that are one place in a picture across the machine. */
   readonly target?: Target;
+  /** A move here sets the bearings: done before the axis is read, or after it with the drop planned. */
+  readonly setsBearings?: true;
+  /** It measures what is made in a step by hand: the cut that proves the whole. */
+  readonly proves?: true;
   /** Whose line the result refers to; checks of another kind have none. */
   readonly view?: 'carriage' | 'spindle';
   /** The length, mm, that a quantity stated `over` a length was read over; `places` are the `at` of its readings. */
-  readonly lengthOf?: (setup: z.output<Shape>, places: readonly number[]) => number | undefined;
-  /** What a kind of move is given for a correction, when it is not the correction itself. */
-  readonly amountFor?: (kind: MoveKind, amount: number, setup: z.output<Shape>, slots: readonly Slot[], quantity: string) => number;
+  readonly lengthOf?: (setup: Setup, places: readonly number[]) => number | undefined;
+
+  readonly picture: Picture;
+  /** The rungs it hangs on: a move there makes its result stale, and they stand before it. */
+  readonly hangsOn: readonly string[];
+  /** Rungs that stand before it in the working order although a move there leaves it good. */
+  readonly after?: readonly string[];
+  /** What it makes known of the machine. */
+  readonly knows?: readonly Fact[];
+  /** What its profile makes known, for a kind of set-up. */
+  readonly knowsProfile?: { readonly name: string; readonly when?: (setup: Values) => boolean };
+  /** How its limits follow from stated work. */
+  readonly fromJob?: JobRules;
+  /** What helps its doubts beside reading more often and finer. */
+  readonly helps?: readonly HelpAct[];
+  /** What another set-up is: "Take the bar out, put it back and read again". Left out where nothing is set up. */
+  readonly reseat?: string;
+  /** A spread of reseating that is not the usual 3, in the unit of its readings. */
+  readonly reseatSpread?: number;
+  /** Days after which a result wants to be read again, when nothing was moved. */
+  readonly goodFor?: number;
+
   /** What must be right for the result to be right: named when two methods disagree. */
   readonly trusts?: readonly string[];
-  /** Checks that ask the same question another way: they stand side by side. */
+  /** Checks that ask the same question another way: they stand side by side, and a move on one makes all of them stale. */
   readonly sameQuestion?: string;
   /** What the remaining error of each quantity counts: whole, or half of the readings' difference. */
   readonly counting?: string;
-  /** Rungs whose results a move here makes stale. */
-  readonly upsets: readonly string[];
   readonly cautions: readonly string[];
   readonly cannotSee: readonly string[];
   /** Guidance shown while measuring. */
   readonly advice: readonly string[];
 }
 
-/** Describe a check. Only there to have the setup and the plan typed from their schemas. */
-export function defineCheck<Shape extends z.ZodObject, Plan extends z.ZodObject>(
-  definition: CheckDefinition<Shape, Plan>,
+/** A check as it is written: set-up, plan and keys typed from their schemas. */
+export type CheckFacts<Setup extends z.ZodObject, Plan extends z.ZodObject, Keys extends z.ZodObject> = CheckDefinition<
+  z.output<Setup>,
+  z.output<Plan>,
+  z.output<Keys>
+> & { readonly setup: Setup; readonly plan: Plan; readonly reading: Keys };
+
+/** Describe a check. The typing of its parts ends here: outside, a check is one of many. */
+export function defineCheck<Setup extends z.ZodObject, Plan extends z.ZodObject, Keys extends z.ZodObject>(
+  facts: CheckFacts<Setup, Plan, Keys>,
 ): CheckDefinition {
-  return definition as unknown as CheckDefinition;
+  return facts as unknown as CheckDefinition;
 }
 
-/** What the readings of a check are read on, for a set-up. */
-export function valueKindOf(check: CheckDefinition, setup: Readonly<Record<string, unknown>> | undefined): ValueKind {
-  return (setup && check.valueKindFor?.(setup)) ?? check.valueKind;
+/** What the readings of a check are read on, for a set-up and, where it matters, the keys of one reading. */
+export function readsOf(check: CheckDefinition, setup: Values | undefined, keys: Values = {}): ValueKind {
+  return (setup && check.readsFor?.(setup, keys)) ?? check.reads;
 }
-
-/** Toward or away from the operator (h). */
-export const LATERAL: Words = {
-  plus: 'toward the operator',
-  minus: 'away from the operator',
-  movePlus: 'toward the operator',
-  moveMinus: 'away from the operator',
-};
-
-/** High or low (v). */
-export const HEIGHT: Words = { plus: 'high', minus: 'low', movePlus: 'up', moveMinus: 'down' };
-
-/** Where an axis points, sideways (h). */
-export const AXIS: Words = {
-  plus: 'pointing toward the operator',
-  minus: 'pointing away from the operator',
-  movePlus: 'toward the operator at its free end',
-  moveMinus: 'away from the operator at its free end',
-};
-
-/** Where the spindle axis points to the carriage, sideways. */
-export const AXIS_SIDEWAYS: QuantityInfo = {
-  label: 'Spindle axis sideways',
-  subject: 'The axis',
-  dimension: 'slope',
-  unit: 'um/m',
-  limit: [0, 50],
-  work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
-  words: AXIS,
-};

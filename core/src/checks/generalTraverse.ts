@@ -1,18 +1,21 @@
 import * as z from 'zod';
-import { count, fieldRegistry, measure } from '../fields.js';
-import type { MoveKind } from '../moves/kinds.js';
-import type { Part } from '../moves/parts.js';
-import { HEIGHT, defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Words } from './define.js';
+import { count, fieldRegistry, measure, placeList } from '../input/fields.js';
+import type { Part } from './parts.js';
+import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Picture, type Words, type Zone } from './define.js';
+import { ISOLATE } from './cautions.js';
 import { linearEstimate, type Estimate } from './estimate.js';
-import { ISOLATE, plannedPlaces, shortBase, sideField, spanOf, stepped, tooFew } from './common.js';
-import type { Zone } from '../calls/verdict.js';
-import { residualRange, traverseHeights, traverseLine } from './traverse.js';
-import { unlimited } from './tailstock.js';
+import { MORE_SET_UPS, longerBase } from './helps.js';
+import { shortBase, spanOf, tooFew } from './notes.js';
+import { unlimited } from './quantities.js';
+import { sideField, turnKey } from './setupFields.js';
+import { plannedPlaces, evenly } from './stations.js';
+import { referenceSlope, residualRange, traverseHeights, traverseLine, type TraverseKeys } from './traverse.js';
+import { ALONG } from './words.js';
 
 const setup = z.strictObject({ side: sideField() });
 const reading = z.strictObject({
   at: measure('length', { label: 'Along the travel', example: '0 mm' }),
-  turn: z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional(),
+  turn: turnKey(),
 });
 const plan = z.strictObject({
   stations: count({ label: 'Places along the travel', min: 2, max: 40, example: '4' }),
@@ -23,92 +26,79 @@ const plan = z.strictObject({
     .boolean()
     .optional()
     .register(fieldRegistry, { label: 'Turn the reference half round and read again', help: 'Takes the reference out of the result.' }),
+  places: placeList({ label: 'Places along the travel', example: '150 mm', min: 2 }),
 });
 
 type Setup = z.output<typeof setup>;
 
 /** What a plain traverse is told apart by. */
-export interface TraverseFacts {
-  readonly id: string;
-  readonly title: string;
-  readonly question: string;
-  readonly choose: string;
-  readonly machines: readonly string[];
+export interface TraverseFacts extends Pick<
+  CheckDefinition,
+  'id' | 'title' | 'question' | 'choose' | 'machines' | 'hangsOn' | 'after' | 'knows' | 'cannotSee' | 'advice' | 'goodFor' | 'reseat'
+> {
   readonly subject: string;
   readonly words?: Words;
   readonly slope?: Zone;
   readonly range?: Zone;
   /** The range is limited per this length, mm, rather than as it is. */
   readonly rangePer?: number;
-  readonly moves: readonly MoveKind[];
+  readonly moves: readonly string[];
   readonly part?: Part;
-  readonly upsets: readonly string[];
+  readonly picture?: Picture;
   readonly cautions?: readonly string[];
-  readonly cannotSee: readonly string[];
-  readonly advice: readonly string[];
 }
 
-function estimate({ setup, slots, instrument }: CheckInput<Setup>): Estimates {
-  const line = traverseLine(slots, ['turn']);
+function estimate({ setup, slots, instrument }: CheckInput<Setup, TraverseKeys>): Estimates {
+  const line = traverseLine(slots);
   if (!line) return { estimates: [], notes: [tooFew('two places along the travel')] };
   const side = setup.side === 'rear' ? -1 : 1;
-  const estimates: Estimate[] = [
-    linearEstimate(
-      'slope',
-      line.weights.map((weight) => 1000 * side * weight),
-    ),
-  ];
+  const weights = line.weights.map((weight) => 1000 * side * weight);
+  const estimates: Estimate[] = [linearEstimate('slope', weights, { open: line.open })];
   const range = residualRange('range', slots, line);
   if (range.places > 2) estimates.push(range);
-  if (line.byWay.length === 2) {
-    const [a, b] = line.byWay;
-    estimates.push(
-      linearEstimate(
-        'referenceSlope',
-        a.map((weight, i) => 500 * side * (weight - b[i])),
-      ),
-    );
-  }
-  const places = slots.map((slot) => slot.keys['at'] as number);
-  return { estimates, notes: instrument ? shortBase(Math.max(...places) - Math.min(...places)) : [] };
+  if (!line.open) estimates.push(...referenceSlope('referenceSlope', line, 1000 * side));
+  return { estimates, notes: instrument ? shortBase(spanOf(slots.map((slot) => slot.keys.at))) : [] };
 }
 
 /** A check that carries an indicator along something: slope of the line and what is left of it. */
-export function defineTraverse(facts: TraverseFacts): CheckDefinition {
-  const words: Words = facts.words ?? {
-    ...HEIGHT,
-    plus: 'rising along the travel',
-    minus: 'falling along the travel',
-    movePlus: 'raise the far end',
-    moveMinus: 'lower the far end',
-  };
+export function defineTraverse({
+  subject,
+  words = ALONG,
+  slope,
+  range,
+  rangePer,
+  moves,
+  picture = { drawing: 'places' },
+  cautions = [],
+  ...facts
+}: TraverseFacts): CheckDefinition {
   return defineCheck({
     ...facts,
     family: 'traverse',
     setup,
     reading,
+    plan,
+    conditions: z.strictObject({}),
     slotKeys: ['at', 'turn'],
-    valueKind: 'indicator',
+    reads: 'indicator',
     quantities: {
-      slope: { label: facts.subject, dimension: 'slope', unit: 'um/m', words, ...(facts.slope && { limit: facts.slope }) },
+      slope: { label: subject, dimension: 'slope', unit: 'um/m', words, spokenOver: 300, ...(slope && { limit: slope }) },
       range: {
         label: 'Out of line along the travel',
         dimension: 'deviation',
         unit: 'um',
         magnitude: true,
-        ...(facts.range && { limit: facts.range }),
-        ...(facts.rangePer && { over: { length: facts.rangePer } }),
+        ...(range && { limit: range }),
+        ...(rangePer && { over: { length: rangePer } }),
       },
       referenceSlope: unlimited('Slope of the reference itself', 'slope', 'um/m'),
     },
     lengthOf: (_setup, places) => spanOf(places),
-    plan,
-    conditions: z.strictObject({}),
-    slots: (_setup, { stations = 4, length = 300, turned = false }) => {
-      const places = plannedPlaces(stepped(stations, length / (stations - 1)), (at) => `At ${at} mm`);
-      if (!turned) return places;
+    slots: (_setup, { stations = 4, length = 300, turned = false, places = evenly(0, length, stations) }) => {
+      const along = plannedPlaces(places, (at) => `At ${at} mm`);
+      if (!turned) return along;
       return ([0, 180] as const).flatMap((turn) =>
-        places.map((slot, i) => ({
+        along.map((slot, i) => ({
           ...slot,
           keys: { ...slot.keys, turn },
           ask: i === 0 && turn === 180 ? 'Turn the reference half round about its length.' : undefined,
@@ -117,8 +107,10 @@ export function defineTraverse(facts: TraverseFacts): CheckDefinition {
     },
     profile: (setup, slots) => traverseHeights(slots, setup.side === 'rear' ? -1 : 1),
     estimate,
-    corrections: { slope: { plus: facts.moves, minus: facts.moves } },
+    corrections: { slope: { plus: moves, minus: moves } },
+    picture,
+    helps: [longerBase('read over twice the length'), MORE_SET_UPS],
     counting: 'The whole difference counts: nothing has been turned, so nothing is doubled.',
-    cautions: [ISOLATE, ...(facts.cautions ?? [])],
+    cautions: [ISOLATE, ...cautions],
   });
 }

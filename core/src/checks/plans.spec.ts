@@ -39,7 +39,7 @@ describe('where to put the indicator', () => {
 
   it('a cut may go to the middle of the bar only', () => {
     expect(keys(slots('tailstock-test-cut', { stations: 2 }))).toEqual(['20', '380']);
-    expect(keys(slots('tailstock-test-cut', { stations: 2, reach: 'middle' }))).toEqual(['20', '200']);
+    expect(keys(slots('tailstock-test-cut', { stations: 2, reach: 'middle' }))).toEqual(['200', '380']);
   });
 
   it('a level is turned end for end on every spot', () => {

@@ -1,33 +1,18 @@
-import type { Slot } from '../instruments/slots.js';
-
-/** Slots whose keys have these values; a missing key counts as its default. */
-export function slotsWith(
-  slots: readonly Slot[],
-  wanted: Readonly<Record<string, unknown>>,
-  defaults: Readonly<Record<string, unknown>> = {},
-): number[] {
-  return slots.flatMap((slot, i) =>
-    Object.entries(wanted).every(([key, value]) => (slot.keys[key] ?? defaults[key]) === value) ? [i] : [],
-  );
-}
-
 /** Mean of some slots minus the mean of others, as weights; undefined when one side has none. */
-export function differenceForm(slots: readonly Slot[], plus: readonly number[], minus: readonly number[]): number[] | undefined {
+export function differenceForm(size: number, plus: readonly number[], minus: readonly number[]): number[] | undefined {
   if (plus.length === 0 || minus.length === 0) return undefined;
-  const form = new Array<number>(slots.length).fill(0);
+  const form = new Array<number>(size).fill(0);
   for (const i of plus) form[i] += 1 / plus.length;
   for (const i of minus) form[i] -= 1 / minus.length;
   return form;
 }
 
-/** Turn a form so that its value is not negative: a swing has a size, not a sign. */
-export function asSize(form: readonly number[], slots: readonly Slot[]): number[] {
-  const value = form.reduce((sum, weight, i) => sum + weight * slots[i].value, 0);
-  return value < 0 ? form.map((weight) => -weight) : [...form];
-}
+/** Indices of the slots that a test picks. */
+export const slotsWhere = <S>(slots: readonly S[], use: (slot: S) => boolean): number[] =>
+  slots.flatMap((slot, i) => (use(slot) ? [i] : []));
 
 /**
- * Clearance of a guide from the raw swing: `swing·guideLength/(2·max(d, guideLength/2))`, d from the
+ * Clearance of a guide from the swing: `swing·guideLength/(2·max(d, guideLength/2))`, d from the
  * middle of the guide to the stylus. An estimate for a first small step, not a measurement.
  */
 export function clearanceFactor(guideLength: number, distance: number): number {

@@ -4,17 +4,18 @@ import { mean, type Slot } from '../instruments/slots.js';
 import type { HeightAt } from './define.js';
 import type { Estimate } from './estimate.js';
 
-/** Heights along a way as forms on the slots: `height = Σ wᵢ·mᵢ + constant`, µm. */
-export interface ProfilePoint {
-  readonly at: number;
-  readonly weights: readonly number[];
-  readonly constant: number;
+/** Heights along something, worked out from slot values: µm at ascending places, mm. */
+export interface Profile {
+  readonly at: readonly number[];
+  readonly heights: (values: ArrayLike<number>) => Float64Array;
+  /** Σ ownₖ·heightₖ as weights on the slots. */
+  readonly weigh: (own: readonly number[]) => number[];
 }
 
 /** Heights of a profile as it was read, places ascending. */
-export function heightsOf(points: readonly ProfilePoint[], slots: readonly Slot[]): HeightAt[] {
-  const values = slots.map((slot) => slot.value);
-  return [...points].sort((a, b) => a.at - b.at).map(({ at, weights, constant }) => ({ at, height: dot(weights, values) + constant }));
+export function heightsOf(profile: Profile, slots: readonly Slot<object>[]): HeightAt[] {
+  const heights = profile.heights(slots.map((slot) => slot.value));
+  return profile.at.map((at, k) => ({ at, height: heights[k] }));
 }
 
 export type Shape = 'hollow' | 'crowned' | 'mixed';
@@ -39,29 +40,24 @@ export function profileShape(x: readonly number[], y: readonly number[]): Shape 
   return factor > 0 ? 'hollow' : 'crowned';
 }
 
+/** Index of the highest and of the lowest of some values. */
+function endsOf(values: ArrayLike<number>): [high: number, low: number] {
+  let [high, low] = [0, 0];
+  for (let k = 1; k < values.length; k++) {
+    if (values[k] > values[high]) high = k;
+    if (values[k] < values[low]) low = k;
+  }
+  return [high, low];
+}
+
 /**
- * Straightness of a profile, places ascending: the range about the least-squares line and the minimum zone, both sizes.
+ * Straightness of a profile: the range about the least-squares line and the minimum zone, both sizes.
  * The detail names the shape and the worst place.
  */
-export function straightnessEstimates(points: readonly ProfilePoint[], values: readonly number[]): Estimate[] {
-  const x = points.map((point) => point.at);
+export function straightnessEstimates(profile: Profile, values: readonly number[], open?: string): Estimate[] {
+  const { at: x, heights, weigh } = profile;
   const slope = slopeWeights(x);
   const centre = mean(x);
-  const room = new Float64Array(points.length);
-  // The forms are mostly zeros: keep what is not, in flat arrays, because heights are asked for 100 000 times.
-  const parts = points.map((point) => point.weights.flatMap((weight, i) => (weight === 0 ? [] : [[i, weight] as const])));
-  const starts = parts.reduce<number[]>((all, part) => [...all, all[all.length - 1] + part.length], [0]);
-  const slots = Int32Array.from(parts.flat(), ([slot]) => slot);
-  const factors = Float64Array.from(parts.flat(), ([, weight]) => weight);
-  const constants = Float64Array.from(points, (point) => point.constant);
-  const heights = (now: ArrayLike<number>): Float64Array => {
-    for (let k = 0; k < room.length; k++) {
-      let height = constants[k];
-      for (let e = starts[k]; e < starts[k + 1]; e++) height += factors[e] * now[slots[e]];
-      room[k] = height;
-    }
-    return room;
-  };
   /** Range about the least-squares line, without making anything: it is asked for 100 000 times. */
   const range = (now: ArrayLike<number>): number => {
     const here = heights(now);
@@ -76,11 +72,17 @@ export function straightnessEstimates(points: readonly ProfilePoint[], values: r
   };
   const y = Array.from(heights(values));
   const { residuals } = fitLine(x, y);
-  const [high, low] = [residuals.indexOf(Math.max(...residuals)), residuals.indexOf(Math.min(...residuals))];
-  const own = points.map((_, k) => (k === high ? 1 : 0) - (k === low ? 1 : 0) - slope[k] * (x[high] - x[low]));
-  const weights = points[0].weights.map((_, i) => points.reduce((sum, point, k) => sum + own[k] * point.weights[i], 0));
+  const [high, low] = endsOf(residuals);
+  const own = x.map((_, k) => (k === high ? 1 : 0) - (k === low ? 1 : 0) - slope[k] * (x[high] - x[low]));
   const worst = Math.abs(residuals[high]) >= Math.abs(residuals[low]) ? high : low;
-  const size = { weights, terms: {}, doubts: [], magnitude: true, detail: { shape: profileShape(x, y), worstAt: x[worst] } } as const;
+  const size = {
+    weights: weigh(own),
+    terms: {},
+    doubts: [],
+    magnitude: true,
+    detail: { shape: profileShape(x, y), worstAt: x[worst] },
+    ...(open !== undefined && { open }),
+  } as const;
   return [
     { ...size, name: 'straightness', evaluate: range },
     { ...size, name: 'minimumZone', evaluate: (now) => minimumZone(x, heights(now)) },

@@ -1,6 +1,51 @@
 import * as z from 'zod';
-import { choice, fieldRegistry, optionalMeasure, measure } from '../fields.js';
+import { choice, fieldRegistry, optionalMeasure, measure, quantitySchema, type FieldInfo } from '../input/fields.js';
 import type { RoundBar } from '../gravity/bars.js';
+import type { SpokenBase } from '../instruments/reading.js';
+import { parseQuantity } from '../units/parse.js';
+
+/** Side from which a level or an indicator looks. */
+export const sideField = () =>
+  choice({
+    label: 'Read from',
+    choices: [
+      { value: 'operator', label: "the operator's side" },
+      { value: 'rear', label: 'the rear' },
+    ],
+  });
+
+/** An angle round a circle: 360 is 0 again, so that it closes. */
+export const roundAngle = (info: Omit<FieldInfo, 'dimension'>) =>
+  quantitySchema('angle', { min: -360, max: 360 }, info.example)
+    .transform((degrees) => ((degrees % 360) + 360) % 360)
+    .register(fieldRegistry, { ...info, dimension: 'angle' });
+
+export const planeKey = () => z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' });
+export const extremeKey = () => z.enum(['high', 'low'], { error: 'must be "high" or "low"' });
+export const turnKey = () => z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional();
+export const flipKey = () => z.boolean({ error: 'must be true or false' }).optional();
+
+const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'ft', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];
+
+/** A size that others are spoken over: digits alone are thou over a base in inch, hundredths over one in mm. */
+export const baseSize = () =>
+  z
+    .unknown()
+    .transform((raw, context): SpokenBase => {
+      const parsed = parseQuantity(raw, 'length');
+      if (parsed.ok && parsed.value > 0) return { size: parsed.value, step: INCHES.includes(parsed.unit) ? 0.0254 : 0.01 };
+      const message = parsed.ok ? 'must be more than 0 mm' : parsed.message;
+      context.issues.push({ code: 'custom', message, input: raw, params: { example: '0.8 in' } });
+      return z.NEVER;
+    })
+    .optional()
+    .register(fieldRegistry, {
+      label: 'Sizes are spoken over',
+      dimension: 'length',
+      example: '0.8 in',
+      rare: true,
+      help: 'Digits alone are then thou over it (hundredths, for a base in mm): 62 over 0.8 in is 0.862 in.',
+    });
 
 /** What a bar is made of: its weight and stiffness follow. */
 export const material = () =>
@@ -107,14 +152,22 @@ export const axisFields = () => ({
     rare: true,
     help: 'From the spindle nose to what is swept or to the tail centre.',
   }),
-  axisSlopeH: axisSlope('Spindle axis, toward the operator', 'spindle-axis/slopeH'),
-  axisSlopeV: axisSlope('Spindle axis, free end up', 'spindle-axis/slopeV'),
+  axisSlopeH: axisSlope('Spindle axis, toward the operator', 'axisSlopeH'),
+  axisSlopeV: axisSlope('Spindle axis, free end up', 'axisSlopeV'),
 });
 
 interface Axis {
   readonly distance?: number;
   readonly axisSlopeH?: number;
   readonly axisSlopeV?: number;
+}
+
+/** ± µm on radius that a bar may hide at each place, and by which it may be bent between its ends. */
+export const barError = (finish: 'ground' | 'drawn' | 'turned-elsewhere' | 'turned-here'): number => (finish === 'ground' ? 0.5 : 3);
+
+/** Whether the diameter of a bar was measured at every place that was read, to 1 mm. */
+export function measuredAt(diameters: readonly { readonly at: number }[] | undefined, places: readonly number[]): boolean {
+  return !!diameters?.length && places.every((place) => diameters.some(({ at }) => Math.abs(at - place) <= 1));
 }
 
 /** µm that the spindle axis is off the carriage's line at `distance`: what parts the two views. */
@@ -154,4 +207,33 @@ export const toolField = () =>
       { value: 'operator', label: "on the operator's side" },
       { value: 'rear', label: 'behind the work' },
     ],
+  });
+
+/** How the cross dial counts: what a re-set tool was moved by. */
+export const dialField = () =>
+  choice({
+    label: 'Cross dial counts on',
+    choices: [
+      { value: 'diameter', label: 'diameter' },
+      { value: 'radius', label: 'radius' },
+    ],
+    help: 'Only where the tool was re-set between the pads. A radius dial counts twice.',
+  });
+
+/** Which way round a level stands: forward is the way round in which + means what the check says. */
+export const levelEnd = () =>
+  choice({
+    label: 'Level',
+    choices: [
+      { value: 'forward', label: 'this way round' },
+      { value: 'reversed', label: 'turned end for end' },
+    ],
+  });
+
+export const levelZeroField = () =>
+  optionalMeasure('slope', {
+    label: 'Zero error of the level',
+    example: '0',
+    rare: true,
+    help: 'Only when the level is not turned end for end at each place.',
   });

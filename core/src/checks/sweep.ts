@@ -3,15 +3,23 @@ import { dot } from '../fit/line.js';
 import type { Slot } from '../instruments/slots.js';
 import { linearEstimate, type Doubt, type Estimate } from './estimate.js';
 
-const angle = (slot: Slot): number => (((slot.keys['angle'] as number) % 360) + 360) % 360;
+/** Keys of a reading carried round by the spindle; angles are brought into 0 … 360 when they are read. */
+export interface SweepKeys {
+  readonly angle: number;
+  readonly at?: number;
+  readonly bush?: 0 | 180;
+}
 
-/** A sweep of one round feature at one depth, as weights on the slots. */
+type Slots = readonly Slot<SweepKeys>[];
+
+/** A sweep of one round feature at one depth, as weights on all slots. */
 export interface SweepFit {
-  /** Toward the operator: half of front minus rear. Undefined weights for what was not read. */
+  /** Toward the operator: half of front minus rear. */
   readonly front: readonly number[];
+  /** Half of top minus bottom; undefined where only front and rear were read. */
   readonly top?: readonly number[];
-  /** Residuals of the first harmonic, when there are more readings than it has parameters. */
-  readonly residuals: readonly (readonly number[])[];
+  /** Largest departure from the first harmonic, µm; 0 when nothing is left over. */
+  readonly worst: number;
 }
 
 function placed(size: number, indices: readonly number[], weights: readonly number[]): number[] {
@@ -24,54 +32,55 @@ function placed(size: number, indices: readonly number[], weights: readonly numb
  * Fit `m(θ) = c + a·cos θ + b·sin θ` to the chosen slots (angle 0 = operator's side, 90 = top).
  * With front and rear alone only `front` is known.
  */
-export function sweepFit(slots: readonly Slot[], indices: readonly number[]): SweepFit | undefined {
-  const angles = indices.map((i) => angle(slots[i]));
+export function sweepFit(slots: Slots, indices: readonly number[]): SweepFit | undefined {
+  const angles = indices.map((i) => slots[i].keys.angle);
   const fit = harmonicWeights(angles);
   if (fit) {
-    const residuals = indices.map((_index, k) => {
+    const values = indices.map((i) => slots[i].value);
+    const [c, a, b] = [dot(fit.mean, values), dot(fit.cosine, values), dot(fit.sine, values)];
+    const worst = values.reduce((most, value, k) => {
       const radians = (angles[k] * Math.PI) / 180;
-      const form = indices.map(
-        (_, j) => (j === k ? 1 : 0) - fit.mean[j] - fit.cosine[j] * Math.cos(radians) - fit.sine[j] * Math.sin(radians),
-      );
-      return placed(slots.length, indices, form);
-    });
-    return { front: placed(slots.length, indices, fit.cosine), top: placed(slots.length, indices, fit.sine), residuals };
+      return Math.max(most, Math.abs(value - c - a * Math.cos(radians) - b * Math.sin(radians)));
+    }, 0);
+    return { front: placed(slots.length, indices, fit.cosine), top: placed(slots.length, indices, fit.sine), worst };
   }
-  const front = angles.indexOf(0);
-  const rear = angles.indexOf(180);
+  const [front, rear] = [angles.indexOf(0), angles.indexOf(180)];
   if (front < 0 || rear < 0) return undefined;
-  return {
-    front: placed(
-      slots.length,
-      indices,
-      angles.map((_, k) => (k === front ? 0.5 : k === rear ? -0.5 : 0)),
-    ),
-    residuals: [],
-  };
+  const pair = angles.map((_, k) => (k === front ? 0.5 : k === rear ? -0.5 : 0));
+  return { front: placed(slots.length, indices, pair), worst: 0 };
 }
 
 /** (top + bottom) − (front + rear) as weights, when all four were read. */
-export function sweepClosure(slots: readonly Slot[], indices: readonly number[]): number[] | undefined {
-  const at = (degrees: number) => indices.find((i) => angle(slots[i]) === degrees);
+export function sweepClosure(slots: Slots, indices: readonly number[]): number[] | undefined {
+  const at = (degrees: number) => indices.find((i) => slots[i].keys.angle === degrees);
   const [front, top, rear, bottom] = [at(0), at(90), at(180), at(270)];
   if (front === undefined || top === undefined || rear === undefined || bottom === undefined) return undefined;
   return placed(slots.length, [top, bottom, front, rear], [1, 1, -1, -1]);
 }
 
-export interface SweepSetup {
+/** How a sweep was made: what decides signs and corrections. */
+export interface SweepFacts {
   readonly feature?: 'outside' | 'bore';
   readonly coneAngle?: number;
+  /** Carried by the sub-spindle, the part swept is the other one: both offsets change sign. */
+  readonly carrier?: 'main' | 'sub';
 }
 
 /**
  * Offsets of what was swept from the spindle axis: halves, because the sweep doubles. For a bore the
- * sign turns. `holderSag` (µm at the bottom, zeroed at the top) adds half of itself to the height;
- * a stylus square to a cone reads short by cos(coneAngle).
+ * sign turns. A stylus square to a cone reads short by cos(coneAngle); `holderSag` (µm at the bottom, zeroed
+ * at the top) was measured on a cylinder and adds half of itself to the height as it is.
  */
-export function sweepOffsets(fit: SweepFit, setup: SweepSetup, holderSag: number, doubts: readonly Doubt[] = []): Estimate[] {
-  const cone = Math.cos(((setup.coneAngle ?? 0) * Math.PI) / 180);
-  const sign = (setup.feature === 'bore' ? -1 : 1) / cone;
-  const sag = holderSag / 2 / cone;
+export function sweepOffsets(
+  fit: SweepFit,
+  { feature, coneAngle = 0, carrier }: SweepFacts,
+  holderSag: number,
+  doubts: readonly Doubt[] = [],
+): Estimate[] {
+  const cone = Math.cos((coneAngle * Math.PI) / 180);
+  const turned = carrier === 'sub' ? -1 : 1;
+  const sign = ((feature === 'bore' ? -1 : 1) * turned) / cone;
+  const sag = (turned * holderSag) / 2;
   const horizontal = linearEstimate(
     'offsetHorizontal',
     fit.front.map((weight) => weight * sign),
@@ -83,13 +92,8 @@ export function sweepOffsets(fit: SweepFit, setup: SweepSetup, holderSag: number
     fit.top.map((weight) => weight * sign),
     {
       terms: { holderSag: sag },
-      doubts: [...doubts, { source: 'droop of the holder', u: 0.05 * Math.abs(sag) }],
+      doubts: [...doubts, { source: 'holder-droop', u: 0.05 * Math.abs(sag) }],
     },
   );
   return [horizontal, vertical];
-}
-
-/** Largest departure from the first harmonic, µm. */
-export function worstResidual(fit: SweepFit, values: readonly number[]): number {
-  return fit.residuals.reduce((worst, form) => Math.max(worst, Math.abs(dot(form, values))), 0);
 }

@@ -1,7 +1,10 @@
-import { choice, optionalMeasure } from '../fields.js';
-import { HEIGHT, LATERAL, type Correction, type Note, type QuantityInfo } from './define.js';
-import { linearEstimate, type Estimate } from './estimate.js';
+import { choice, optionalMeasure } from '../input/fields.js';
+import type { Correction, JobRules, Note, QuantityInfo } from './define.js';
+import { linearEstimate, type Doubt, type Estimate } from './estimate.js';
+import { HEIGHT, LATERAL } from './words.js';
+import { unlimited } from './quantities.js';
 import { axisShift } from './setupFields.js';
+import { say } from './sums.js';
 
 /** Where the tail centre stands: toward or away from the operator at most 15 µm, and never low. */
 export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetVertical', QuantityInfo>> = {
@@ -26,19 +29,6 @@ export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetV
     words: HEIGHT,
   },
 };
-
-/** A quantity told for its own sake: nothing limits it. */
-export const unlimited = (
-  label: string,
-  dimension: QuantityInfo['dimension'],
-  unit: string,
-  more: Partial<QuantityInfo> = {},
-): QuantityInfo => ({
-  label,
-  dimension,
-  unit,
-  ...more,
-});
 
 export const TAILSTOCK_CORRECTIONS: Readonly<Record<string, Correction>> = {
   offsetHorizontal: { plus: ['adjuster', 'eccentric'], minus: ['adjuster', 'eccentric'] },
@@ -77,7 +67,9 @@ export function otherView(
     return [
       linearEstimate(entry[view], own.weights, {
         terms: { ...own.terms, axis },
-        doubts: [...own.doubts, { source: 'spindle axis', u: doubt }],
+        open: own.open,
+        never: own.never,
+        doubts: [...own.doubts, { source: 'spindle-axis', u: doubt }],
       }),
     ];
   });
@@ -93,8 +85,8 @@ export function viewQuantities(view: 'carriage' | 'spindle'): Record<string, Qua
 }
 
 /** A live centre's own runout: ±3 µm, evenly likely. */
-export function centreDoubt(centre: string | undefined): { source: string; u: number }[] {
-  return centre === 'live' ? [{ source: 'live centre runout', u: 3 / Math.sqrt(3) }] : [];
+export function centreDoubt(centre: string | undefined): Doubt[] {
+  return centre === 'live' ? [{ source: 'live-centre', u: 3 / Math.sqrt(3) }] : [];
 }
 
 export const TOO_FEW: Note = {
@@ -133,3 +125,17 @@ export const tailstockConditions = (carrier?: 'carriage' | 'spindle') => ({
     indicatorOn: choice({ label: 'Indicator carried by', choices: carrier === 'carriage' ? CARRIERS : [CARRIERS[1], CARRIERS[0]] }),
   }),
 });
+
+/** A taper on diameter over a part: half of it, carried on to the tail centre. */
+export const taperBetweenCentres: JobRules['taper'] = ({ taper, length, centres = length }) => {
+  const between = Math.max(centres, length);
+  const offset = (taper / 2) * (between / length);
+  const sum = `half of ${say(taper)} µm × ${say(between)} / ${say(length)} mm = ${say(offset)} µm`;
+  return [{ quantity: 'offsetHorizontal', zone: [-offset, offset], sum }];
+};
+
+/** The same for work held at one end: half of it over its length. */
+export const taperInChuck: JobRules['taper'] = ({ taper, length }) => {
+  const slope = (1000 * taper) / (2 * length);
+  return [{ quantity: 'slopeH', zone: [0, slope], sum: `half of ${say(taper)} µm over ${say(length)} mm = ${say(slope)} µm/m` }];
+};

@@ -1,6 +1,14 @@
 import { slopeWeights } from '../fit/line.js';
 import { MATERIALS, type Material } from '../gravity/bars.js';
-import type { Slot } from '../instruments/slots.js';
+import { mean, type Slot } from '../instruments/slots.js';
+import { linearEstimate, type Estimate } from './estimate.js';
+
+/** Keys of a diameter that was turned. */
+export interface CutKeys {
+  readonly at: number;
+  readonly temperature?: number;
+  readonly toolSetting?: number;
+}
 
 /**
  * Shape of a bar held in a chuck at z = 0 and pushed aside at its tail end z = L, as a part of the
@@ -12,7 +20,7 @@ export function deflectedShape(length: number): (z: number) => number {
 
 /** Slope weights over any abscissa; undefined when there are not two different ones. */
 export function cutWeights(x: readonly number[]): number[] | undefined {
-  return new Set(x).size > 1 ? slopeWeights(x) : undefined;
+  return x.some((value) => value !== x[0]) ? slopeWeights(x) : undefined;
 }
 
 /**
@@ -30,10 +38,17 @@ export function couldHeightMatter(diameter: number, toolHeight: number): boolean
   return Math.max(Math.abs(heightRadius(100, toolHeight, radius)), Math.abs(heightRadius(-100, toolHeight, radius))) > 1;
 }
 
+/** Size to stop at while the work is still warm, mm: it comes to `diameter` when it has cooled by `warmer` °C. */
+export function sizeWhileWarm(diameter: number, warmer: number, material: Material = 'steel'): number {
+  return diameter * (1 + MATERIALS[material].expansion * warmer);
+}
+
 interface CutContext {
   readonly heightError?: number;
   readonly toolHeight?: number;
   readonly bar?: { readonly diameter: number; readonly material?: Material };
+  /** How the cross dial counts: a radius dial counts twice on diameter. */
+  readonly dial?: 'diameter' | 'radius';
   /** Part of the tail centre's displacement that is seen at z. */
   readonly shape: (z: number) => number;
 }
@@ -42,23 +57,47 @@ interface CutContext {
  * Amounts (µm on diameter) to add to each measured diameter: for its temperature, for a tool that was
  * re-set, and for a known height error. Only those that apply are given.
  */
-export function cutCorrections(slots: readonly Slot[], { heightError, toolHeight = 0, bar, shape }: CutContext): Record<string, number[]> {
+export function cutCorrections(
+  slots: readonly Slot<CutKeys>[],
+  { heightError, toolHeight = 0, bar, dial, shape }: CutContext,
+): Record<string, number[]> {
   const corrections: Record<string, number[]> = {};
-  const temperatures = slots.map((slot) => slot.keys['temperature'] as number | undefined);
+  const temperatures = slots.map((slot) => slot.keys.temperature);
   const [reference] = temperatures;
   if (reference !== undefined && temperatures.some((temperature) => temperature !== reference)) {
     const { expansion } = MATERIALS[bar?.material ?? 'steel'];
     corrections['temperature'] = slots.map((slot, i) => -slot.value * expansion * ((temperatures[i] ?? reference) - reference));
   }
-  const settings = slots.map((slot) => (slot.keys['toolSetting'] as number | undefined) ?? 0);
+  const settings = slots.map((slot) => slot.keys.toolSetting ?? 0);
   if (settings.some((setting) => setting !== settings[0])) {
-    corrections['toolSetting'] = settings.map((setting) => 1000 * (setting - settings[0]));
+    const onDiameter = dial === 'radius' ? 2000 : 1000;
+    corrections['toolSetting'] = settings.map((setting) => onDiameter * (setting - settings[0]));
   }
   if (heightError !== undefined) {
     corrections['heightError'] = slots.map((slot) => {
-      const height = heightError * shape(slot.keys['at'] as number);
+      const height = heightError * shape(slot.keys.at);
       return -2 * heightRadius(height, toolHeight, slot.value / 2000);
     });
   }
   return corrections;
+}
+
+/** The middle pad against the line through the others, µm on diameter: + bigger in the middle. None with fewer than three pads. */
+export function crownEstimate(slots: readonly Slot<CutKeys>[], corrections: Readonly<Record<string, readonly number[]>>): Estimate[] {
+  const order = slots.map((_, i) => i).sort((a, b) => slots[a].keys.at - slots[b].keys.at);
+  const middle = order[order.length >> 1];
+  const others = order.filter((i) => i !== middle);
+  const x = others.map((i) => slots[i].keys.at);
+  if (order.length < 3 || !x.some((place) => place !== x[0])) return [];
+  const weights = new Array<number>(slots.length).fill(0);
+  weights[middle] = 1;
+  // The line through the others at the middle pad: their mean, and their slope from its centre.
+  const off = slots[middle].keys.at - mean(x);
+  slopeWeights(x).forEach((slope, k) => (weights[others[k]] = -(1 / others.length + slope * off)));
+  const terms = Object.fromEntries(
+    Object.entries(corrections)
+      .map(([name, amounts]) => [name, amounts.reduce((sum, amount, i) => sum + amount * weights[i], 0)] as const)
+      .filter(([, amount]) => amount !== 0),
+  );
+  return [linearEstimate('crown', weights, { terms, detail: { at: slots[middle].keys.at } })];
 }

@@ -14,7 +14,7 @@ export interface RoundBar {
   readonly material?: Material;
 }
 
-const STANDARD_GRAVITY = 9.80665;
+export const STANDARD_GRAVITY = 9.80665;
 
 /** Stiffness E·I in N·m² and weight per length q in N/m of a round bar. */
 export function barStiffness({ diameter, bore = 0, material = 'steel' }: RoundBar): { readonly ei: number; readonly q: number } {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { choice, optionalNumber, quantitySchema, fieldRegistry } from '../fields.js';
-import { faultsOf, type Fault } from '../faults.js';
+import { choice, optionalNumber, quantitySchema, fieldRegistry } from '../input/fields.js';
+import { faultsOf, type Fault } from '../input/faults.js';
 import type { Dimension } from '../units/dimensions.js';
 
 /**
@@ -8,7 +8,7 @@ import type { Dimension } from '../units/dimensions.js';
  * Lengths in µm, a level's graduation and accuracy in µm/m, force in N, angle in degrees.
  */
 export interface Instrument {
-  readonly kind: 'plunger' | 'lever' | 'level' | 'micrometer' | 'feeler';
+  readonly kind: InstrumentKind;
   readonly graduation: number;
   /** Divisions from one end of the travel to the other. */
   readonly range?: number;
@@ -23,6 +23,22 @@ export interface Instrument {
 }
 
 const KINDS = ['plunger', 'lever', 'level', 'micrometer', 'feeler'] as const;
+export type InstrumentKind = (typeof KINDS)[number];
+
+/** What the `value` of a reading is read on: a dial, a level's vial, a micrometer over a size, leaves in a gap, or nothing at all. */
+export type ValueKind = 'indicator' | 'level' | 'size' | 'gap' | 'none';
+
+/** Which instruments can read a kind of value; µm/m taken for µm is a wrong move. */
+export const KINDS_FOR: Readonly<Record<ValueKind, readonly InstrumentKind[]>> = {
+  indicator: ['plunger', 'lever'],
+  level: ['level'],
+  size: ['micrometer'],
+  gap: ['feeler'],
+  none: [],
+};
+
+/** Whether an instrument has a needle that can count either way. */
+export const hasNeedle = (instrument: Pick<Instrument, 'kind'>): boolean => KINDS_FOR.indicator.includes(instrument.kind);
 
 function instrumentShape(isLevel: boolean) {
   const dimension: Dimension = isLevel ? 'slope' : 'deviation';

@@ -1,12 +1,16 @@
 import { readNumber } from '../units/number.js';
 import { DIMENSIONS } from '../units/dimensions.js';
 import { parseQuantity, type Parsed } from '../units/parse.js';
-import { dialFactor, type Instrument } from './instrument.js';
-
-/** What the `value` of a reading is read on: a dial, a level's vial, or a micrometer over a size. */
-export type ValueKind = 'indicator' | 'level' | 'size';
+import { dialFactor, type Instrument, type ValueKind } from './instrument.js';
 
 const BARE_NEEDS_INSTRUMENT = 'is in divisions, and the sheet has no instrument to say what a division is: give the instrument, or a unit';
+
+/** A size that others are spoken over: digits alone are so many thou, or hundredths, more. mm. */
+export interface SpokenBase {
+  readonly size: number;
+  /** mm for each digit: a thou over a base in inch, a hundredth over one in mm. */
+  readonly step: number;
+}
 
 /**
  * Turn the value of a reading into a deviation.
@@ -14,15 +18,12 @@ const BARE_NEEDS_INSTRUMENT = 'is in divisions, and the sheet has no instrument 
  * indicator: `deviation = sense · cos(leverAngle) · graduation · divisions` in µm, + toward the
  * instrument; a text with a unit is what the dial shows and is multiplied likewise. Without an
  * instrument a text with a unit is the deviation itself and a bare number is refused.
- * level: slope in µm/m. size: in µm (a bare number is mm).
+ * level: slope in µm/m. size: in µm (a bare number is mm, or spoken over `base`).
  *
  * Source: docs/methods/instruments.md.
  */
-export function readingValue(raw: unknown, kind: ValueKind, instrument: Instrument | undefined): Parsed {
-  if (kind === 'size') {
-    const parsed = parseQuantity(raw, 'length');
-    return parsed.ok ? { ...parsed, value: parsed.value * 1000 } : parsed;
-  }
+export function readingValue(raw: unknown, kind: ValueKind, instrument: Instrument | undefined, base?: SpokenBase): Parsed {
+  if (kind === 'size') return sizeValue(raw, base);
   const dimension = kind === 'level' ? 'slope' : 'deviation';
   const example = instrument ? '3.5 div' : DIMENSIONS[dimension].example;
   if (raw === undefined || raw === null || raw === '') return { ok: false, message: 'is missing: give what the dial reads', example };
@@ -37,6 +38,14 @@ export function readingValue(raw: unknown, kind: ValueKind, instrument: Instrume
   if (!instrument) return { ok: false, message: BARE_NEEDS_INSTRUMENT, example };
   const factor = kind === 'indicator' ? dialFactor(instrument) : 1;
   return { ok: true, value: divisions * instrument.graduation * factor, unit: 'div' };
+}
+
+/** A diameter or a reading over pins, µm. */
+function sizeValue(raw: unknown, base: SpokenBase | undefined): Parsed {
+  const parsed = parseQuantity(raw, 'length');
+  if (!parsed.ok) return parsed;
+  const mm = base && parsed.bare ? base.size + parsed.value * base.step : parsed.value;
+  return { ...parsed, value: mm * 1000 };
 }
 
 /** What the dial shows, in divisions, for a deviation in µm. The inverse of `readingValue`. */

@@ -1,14 +1,20 @@
+/** Anything under names: setups, plans and keys before a check has said what they are. */
+export type Values = Readonly<Record<string, unknown>>;
+
+/** What a reading was taken under. */
+export type Conditions = Readonly<Record<string, string | number | boolean>>;
+
 /** A reading as a check sees it: its place, and its value in µm (µm/m on a level). */
-export interface Reading {
+export type Reading<Keys = Values> = Keys & {
   readonly value: number;
   readonly set: number;
-  readonly [key: string]: unknown;
-}
+  readonly conditions?: Conditions;
+};
 
 /** All readings of one place taken in one set-up. */
-export interface Slot {
+export interface Slot<Keys = Values> {
   /** The first reading, for its keys. */
-  readonly keys: Reading;
+  readonly keys: Reading<Keys>;
   /** Mean of the readings taken running, µm. */
   readonly value: number;
   readonly repeats: readonly number[];
@@ -24,8 +30,8 @@ export interface Return {
   readonly difference: number;
 }
 
-export interface Grouped {
-  readonly slots: readonly Slot[];
+export interface Grouped<Keys = Values> {
+  readonly slots: readonly Slot<Keys>[];
   readonly returns: readonly Return[];
 }
 
@@ -36,15 +42,15 @@ export interface Grouped {
  * @param slotKeys names of the reading keys that tell one place from another.
  * @example three readings at A, A, B, A give slots A (2 repeats), B and one return to A.
  */
-export function groupReadings(readings: readonly Reading[], slotKeys: readonly string[]): Grouped {
-  const slots: { keys: Reading; repeats: number[]; set: number }[] = [];
+export function groupReadings<Keys = Values>(readings: readonly Reading<Keys>[], slotKeys: readonly string[]): Grouped<Keys> {
+  const slots: { keys: Reading<Keys>; repeats: number[]; set: number }[] = [];
   const known = new Map<string, number>();
   const firstOfSet = new Map<number, number>();
   const closings: { slot: number; values: number[] }[] = [];
   let previous = '';
   for (const reading of readings) {
     let key = String(reading.set);
-    for (const name of slotKeys) key += `|${String(reading[name] ?? '')}`;
+    for (const name of slotKeys) key += `|${String((reading as Values)[name] ?? '')}`;
     const at = known.get(key);
     if (at === undefined) {
       known.set(key, slots.length);
@@ -77,6 +83,6 @@ export function mean(values: readonly number[]): number {
 }
 
 /** Places (`at`, mm) at which the slots of a round were read. */
-export function placesOf(slots: readonly Pick<Slot, 'keys'>[]): number[] {
-  return slots.map((slot) => slot.keys['at']).filter((at) => typeof at === 'number');
+export function placesOf(slots: readonly { readonly keys: object }[]): number[] {
+  return slots.map((slot) => (slot.keys as { readonly at?: unknown }).at).filter((at) => typeof at === 'number');
 }

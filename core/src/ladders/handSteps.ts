@@ -1,4 +1,5 @@
-import type { MachineFamily } from './ladders.js';
+import type { MachineFamily } from '../checks/define.js';
+import { CHECKS } from '../checks/registry.js';
 
 /** A rung without readings: done by hand and eye, at one end of the ladder. Source: docs/methods/ladders.md. */
 export interface HandStep {
@@ -62,7 +63,7 @@ const PROOF: HandStep = {
   ],
   note: { label: 'What it cut', example: '0.004 mm bigger at the tailstock over 300 mm, both ways round' },
   upset: true,
-  check: 'tailstock-test-cut',
+  check: [...CHECKS.values()].find((check) => check.proves)?.id,
 };
 
 /** What is done by hand at the ends of each kind of machine's ladder. */

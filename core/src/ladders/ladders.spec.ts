@@ -1,5 +1,6 @@
 import { CHECKS } from '../checks/registry.js';
-import { LADDERS, bearingsFirst, misplaced, misplacedText, withBearings, type MachineFamily } from './ladders.js';
+import { LADDERS, bearingsFirst, misplaced, misplacedText, withBearings } from './ladders.js';
+import type { MachineFamily } from '../checks/define.js';
 
 describe('ladders', () => {
   for (const family of Object.keys(LADDERS) as MachineFamily[]) {

@@ -1,76 +1,44 @@
-import type { CheckDefinition } from '../checks/define.js';
-import { CHECKS } from '../checks/registry.js';
+import type { CheckDefinition, MachineFamily } from '../checks/define.js';
+import { CHECKS, ladderOf } from '../checks/registry.js';
 
-export type MachineFamily = 'lathe' | 'mill' | 'turning-centre';
+const idsOf = (family: MachineFamily): string[] => ladderOf(family).map(({ id }) => id);
 
-const TAILSTOCK = ['tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut'];
-
-/** Default order of work by kind of machine. Source: docs/methods/ladders.md. */
+/** Default order of work by kind of machine, from what each check hangs on. Source: docs/methods/ladders.md. */
 export const LADDERS: Readonly<Record<MachineFamily, readonly string[]>> = {
-  lathe: [
-    'stiffness',
-    'bar-qualification',
-    'bed-twist',
-    'way-straightness',
-    'tailstock-way-parallelism',
-    'seat',
-    'spindle-play',
-    'spindle-runout',
-    'spindle-axis',
-    'chuck-test-cut',
-    'centre-runout',
-    'quill-parallelism',
-    ...TAILSTOCK,
-    'saddle-squareness',
-    'dovetail-over-pins',
-    'cross-slide-squareness',
-  ],
-  mill: [
-    'stiffness',
-    'table-level',
-    'way-straightness',
-    'seat',
-    'knee-gib-play',
-    'saddle-gib-play',
-    'table-gib-play',
-    'dovetail-over-pins',
-    'table-parallelism-x',
-    'table-parallelism-y',
-    'motion-straightness-x',
-    'motion-straightness-y',
-    'axis-squareness',
-    'slot-parallelism',
-    'column-lean',
-    'spindle-runout',
-    'head-tram',
-    'vice-parallelism',
-  ],
-  'turning-centre': [
-    'stiffness',
-    'bar-qualification',
-    'bed-twist',
-    'way-straightness',
-    'tailstock-way-parallelism',
-    'seat',
-    'spindle-play',
-    'spindle-runout',
-    'spindle-axis',
-    'turret-face',
-    'turret-bore',
-    'guide-bush',
-    'sub-spindle',
-    'cross-slide-squareness',
-  ],
+  lathe: idsOf('lathe'),
+  mill: idsOf('mill'),
+  'turning-centre': idsOf('turning-centre'),
 };
 
 const title = (id: string): string => CHECKS.get(id)?.title ?? id;
 
-/** Whether a move on one check makes the result of another worthless. */
-export const upsets = (moved: CheckDefinition, other: string): boolean => moved.upsets.includes(other);
+/** Checks whose moves move the same thing: the same casting under another question, or the same question asked another way. */
+function moveTheSame(one: CheckDefinition, other: CheckDefinition): boolean {
+  return (
+    one.id === other.id ||
+    (one.casting !== undefined && one.casting === other.casting) ||
+    (one.sameQuestion !== undefined && one.sameQuestion === other.sameQuestion)
+  );
+}
 
 /**
- * What is wrong with an order of rungs: for each rung, those it hangs on (a move there upsets it)
- * that stand below it. Two rungs that upset each other may stand either way round.
+ * Whether a move on one check makes the result of another worthless: the other hangs on it, asks the same
+ * question, or reads the same casting; and what hangs on that casting.
+ */
+export function upsets(moved: CheckDefinition, other: string): boolean {
+  const check = CHECKS.get(other);
+  if (!check || check.id === moved.id) return false;
+  if (moveTheSame(moved, check)) return true;
+  const together = [...CHECKS.values()].filter((entry) => moveTheSame(moved, entry));
+  return together.some(({ id }) => check.hangsOn.includes(id));
+}
+
+/** The rungs that a move on a check makes stale. */
+export const upsetBy = (moved: CheckDefinition): string[] => [...CHECKS.keys()].filter((id) => upsets(moved, id));
+
+/**
+ * What is wrong with an order of rungs: for each rung, those it hangs on that stand below it. Two rungs that
+ * hang on each other may stand either way round.
  *
  * @param order check ids in working order.
  * @returns by rung, the rungs that should come before it; nothing for a rung that stands well.
@@ -78,11 +46,7 @@ export const upsets = (moved: CheckDefinition, other: string): boolean => moved.
 export function misplaced(order: readonly string[]): ReadonlyMap<string, readonly string[]> {
   const found = new Map<string, string[]>();
   for (const [i, id] of order.entries()) {
-    const own = CHECKS.get(id);
-    const later = order.slice(i + 1).filter((other) => {
-      const check = CHECKS.get(other);
-      return check && own && upsets(check, id) && !upsets(own, other);
-    });
+    const later = order.slice(i + 1).filter((other) => CHECKS.get(id)?.hangsOn.includes(other) && !CHECKS.get(other)?.hangsOn.includes(id));
     if (later.length) found.set(id, later);
   }
   return found;
@@ -95,12 +59,16 @@ export function misplacedText(id: string, later: readonly string[] | undefined):
   return `${title(id)} hangs on ${names.join(' and ')}, which ${later.length > 1 ? 'come' : 'comes'} after it: a move there would upset it.`;
 }
 
-const AXIS = ['spindle-axis', 'chuck-test-cut'];
-const PLAY = 'spindle-play';
+const idsWhere = (use: (check: CheckDefinition) => boolean): string[] => [...CHECKS.values()].filter(use).map(({ id }) => id);
+/** What sets the bearings, and what reads the casting that they carry. */
+const BEARINGS = idsWhere((check) => check.setsBearings === true);
+const CARRIED = [...CHECKS.values()].filter((check) => check.hangsOn.some((id) => BEARINGS.includes(id)));
+const AXIS = idsWhere((check) => check.casting !== undefined && CARRIED.some(({ casting }) => casting === check.casting));
 
 /** Whether the bearings are lifted and set before the axis is read; undefined where an order has not both. */
 export function bearingsFirst(order: readonly string[]): boolean | undefined {
-  const [play, axis] = [order.indexOf(PLAY), order.indexOf(AXIS[0])];
+  const play = order.findIndex((id) => BEARINGS.includes(id));
+  const axis = order.findIndex((id) => AXIS.includes(id));
   return play < 0 || axis < 0 ? undefined : play < axis;
 }
 
@@ -110,9 +78,10 @@ export function bearingsFirst(order: readonly string[]): boolean | undefined {
  */
 export function withBearings(order: readonly string[], first: boolean): string[] {
   if (bearingsFirst(order) === undefined || bearingsFirst(order) === first) return [...order];
-  const rest = order.filter((id) => id !== PLAY);
-  const places = AXIS.map((id) => rest.indexOf(id)).filter((place) => place >= 0);
-  const runout = rest.indexOf('spindle-runout');
-  const place = first ? (runout >= 0 && runout < places[0] ? runout : places[0]) : Math.max(...places) + 1;
-  return [...rest.slice(0, place), PLAY, ...rest.slice(place)];
+  const rest = order.filter((id) => !BEARINGS.includes(id));
+  const play = order.filter((id) => BEARINGS.includes(id));
+  const axis = rest.flatMap((id, place) => (AXIS.includes(id) ? [place] : []));
+  const carried = rest.findIndex((id) => CARRIED.some((check) => check.id === id));
+  const place = first ? Math.min(...axis, carried < 0 ? Infinity : carried) : Math.max(...axis) + 1;
+  return [...rest.slice(0, place), ...play, ...rest.slice(place)];
 }

@@ -1,7 +1,8 @@
 import * as z from 'zod';
-import { measure, optionalMeasure, optionalNumber, quantitySchema, plainNumber } from '../fields.js';
+import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, quantitySchema, plainNumber } from '../input/fields.js';
 import { overDistance } from './angles.js';
 import { defineMove } from './define.js';
+import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
 /** Travel of a screw that turns a part by a slope, µm/m, at a distance from its pivot, mm. */
 const travelFor = (slope: number | undefined, over: number | undefined): number =>
@@ -12,6 +13,31 @@ const travelFor = (slope: number | undefined, over: number | undefined): number 
     ['over', 'is missing: give the distance from the pivot to the screw, which turns the angle into travel', '150 mm'],
   );
 
+function steps(facts: JobFacts): JobStep[] {
+  const { name, faces, clean = faces, clamp = 'clamp', base } = partOf(facts);
+  const turn = facts.turns === undefined ? '' : ` That is ${turnsInWords(facts.turns)}; believe the needle, not the turns.`;
+  const drive =
+    facts.layout === 'single-screw'
+      ? [
+          {
+            text: `Turn the screw so that it takes the ${name} ${facts.direction}, until the needle reads its target.${turn}`,
+            needle: true,
+          },
+        ]
+      : [
+          { text: `Slack the screw on the side it moves toward${base ? ` (${facts.plus ? 'your side' : 'the rear'})` : ''}.` },
+          { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
+          { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
+        ];
+  return [
+    { text: `Clean the ${clean}.`, caution: ISOLATE },
+    watch(facts),
+    { text: `Ease the ${clamp} until it is just held.`, caution: SNUG },
+    ...drive,
+    ...after,
+  ];
+}
+
 /**
  * Opposed screws or any other screw: turns = amount / (pitch · gain), and where the needle must stop.
  * `amount` µm signed like the quantity; turns and degrees carry its sign; `target` in divisions.
@@ -19,14 +45,17 @@ const travelFor = (slope: number | undefined, over: number | undefined): number 
 export const adjuster = defineMove({
   kind: 'adjuster',
   title: 'Turn the adjusting screws',
+  name: 'turn the adjusting screws',
+  verb: 'Bring it',
   amountKey: 'amount',
   slopeKey: 'slope',
+  overKey: 'over',
   signed: true,
   input: z.strictObject({
     amount: optionalMeasure('deviation', { label: 'Amount', example: '21 um' }),
     slope: optionalMeasure('slope', { label: 'Angle to give', example: '80 um/m' }),
     over: optionalMeasure('length', { label: 'From the pivot to the screw', above: 0, example: '150 mm' }),
-    pitch: measure('length', { label: 'Screw pitch', above: 0, example: '1.5 mm' }),
+    pitch: measure('pitch', { label: 'Screw pitch', above: 0, example: '1.5 mm' }),
     gain: optionalNumber({ label: 'Gain', above: 0, example: '1', help: 'Learned: what the screw really moves for what it should.' }),
     indicator: z
       .strictObject({
@@ -45,4 +74,25 @@ export const adjuster = defineMove({
       ...(indicator && { target: indicator.now + ((indicator.rises ? 1 : -1) * amount) / indicator.graduation }),
     };
   },
+  card: {
+    adjuster: z
+      .strictObject({
+        pitch: measure('pitch', { label: 'Adjuster screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+        layout: choice({
+          label: 'Adjuster',
+          choices: [
+            { value: 'opposed-screws', label: 'two screws, one each side' },
+            { value: 'single-screw', label: 'one screw that pulls and pushes' },
+          ],
+        }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Sideways adjuster', group: true }),
+  },
+  hardware: ({ card, gain }) => {
+    const screws = card['adjuster'] as { readonly pitch: number } | undefined;
+    return screws && { pitch: screws.pitch, ...(gain && { gain }) };
+  },
+  steps,
+  example: { amount: '21 um', pitch: 1.5 },
 });

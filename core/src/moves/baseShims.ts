@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { measure, optionalMeasure, optionalNumber } from '../fields.js';
+import { count, fieldRegistry, measure, optionalMeasure, optionalNumber } from '../input/fields.js';
 import { defineMove, refuse } from './define.js';
+import { shimSteps } from './shimSteps.js';
 import { chooseLeaves, stockSchema } from './shimLeaves.js';
 
 /**
@@ -20,13 +21,47 @@ export function baseShimThickness(lift: number | undefined, slope: number, lengt
   return { front, rear: front - wedge, lift: lift ?? front + (slope * overhang) / 1000 };
 }
 
+/** The base of a tailstock, as the machine card has it: what its shims are cut to. Lengths in mm. */
+export const baseSchema = z.strictObject({
+  length: measure('length', { label: 'Base length', above: 0, max: 5000, example: '160 mm', help: 'Along the bed.' }),
+  width: measure('length', { label: 'Base width', above: 0, max: 5000, example: '110 mm', help: 'Across the bed.' }),
+  overhang: optionalMeasure('length', {
+    label: 'Centre beyond the base',
+    min: 0,
+    max: 5000,
+    example: '60 mm',
+    help: 'From the headstock end of the base to the point of the centre.',
+  }),
+  bolt: optionalMeasure('length', {
+    label: 'Clamp bolt',
+    above: 0,
+    max: 200,
+    example: '16 mm',
+    help: 'Diameter of the bolts that pass through the base.',
+  }),
+  bolts: count({ label: 'Clamp bolts', min: 0, max: 4, example: '1', help: 'In a row along the middle of the base.' }),
+  handleWidth: optionalMeasure('length', {
+    label: 'Handle notch width',
+    above: 0,
+    max: 1000,
+    example: '24 mm',
+    rare: true,
+    help: 'Room for the clamp lever at the front edge.',
+  }),
+  handleDepth: optionalMeasure('length', { label: 'Handle notch depth', above: 0, max: 1000, example: '15 mm', rare: true }),
+});
+export type TailstockBase = z.output<typeof baseSchema>;
+
 /** Shims under the front and the rear of a base. */
 export const baseShims = defineMove({
   kind: 'base-shims',
   title: 'Shim the base front and rear',
+  name: 'shims, front and rear apart',
+  verb: 'Shim it',
   amountKey: 'lift',
   slopeKey: 'slope',
   signed: true,
+  leaves: true,
   input: z.strictObject({
     lift: optionalMeasure('deviation', { label: 'Lift at the centre', example: '30 um' }),
     slope: optionalMeasure('slope', { label: 'Change of barrel slope', example: '0' }),
@@ -51,4 +86,13 @@ export const baseShims = defineMove({
     const leaves = (needed: number) => (stock && needed > 0 ? chooseLeaves(needed, stock, tolerance, maxLeaves) : undefined);
     return { ...thickness, frontLeaves: leaves(front), rearLeaves: leaves(rear) };
   },
+  card: {
+    base: baseSchema.optional().register(fieldRegistry, { label: 'Tailstock base', group: true }),
+  },
+  hardware: ({ card, stock, part }) => {
+    const base = card['base'] as { readonly length: number; readonly overhang?: number } | undefined;
+    return base && part?.base ? { length: base.length, overhang: base.overhang ?? 0, ...(stock && { stock }) } : undefined;
+  },
+  steps: shimSteps,
+  example: { lift: '30 um', length: 160, overhang: 60 },
 });

@@ -1,5 +1,7 @@
 import type * as z from 'zod';
-import { FaultError, faultsOf, type Fault } from '../faults.js';
+import type { Part } from '../checks/parts.js';
+import { FaultError, faultsOf, type Fault } from '../input/faults.js';
+import type { JobFacts, JobStep } from './jobSteps.js';
 
 /** The answer of a move: plain data, numbers in the units that docs/sheets.md gives. */
 export type MovePlan = Readonly<Record<string, unknown>>;
@@ -15,25 +17,56 @@ export interface CorrectionFacts {
   readonly given: Readonly<Record<string, unknown>>;
 }
 
-/** One kind of move: what it needs and what it works out. */
+/** What a shop knows that a plan needs: a machine's card in base units, the leaves in its drawers, a gain that was learned. */
+export interface HardwareFacts {
+  readonly card: Readonly<Record<string, unknown>>;
+  readonly stock?: readonly unknown[];
+  readonly gain?: number | null;
+  readonly part?: Part;
+}
+
+/** One kind of move, described once: what it needs, what it works out, its words and its steps. */
 export interface MoveDefinition {
   readonly kind: string;
   readonly title: string;
+  /** Among other ways to make the same correction: "turn the adjusting screws". */
+  readonly name: string;
+  /** How it is spoken of: "Bring it" 0.021 mm toward you. */
+  readonly verb: string;
   readonly input: z.ZodObject;
   /** Name of the input that a check's correction (µm, signed like the quantity) fills in. */
   readonly amountKey?: string;
   /** The input that a correction of a slope (µm/m) fills in, where it is another one. */
   readonly slopeKey?: string;
+  /** The input that a correction of a twist (µm/m per m) fills in. */
+  readonly twistKey?: string;
+  /** The input without which a slope or a twist is no amount: the distance it acts over. */
+  readonly overKey?: string;
   /** Whether the correction may be negative. */
   readonly signed?: boolean;
+  /** It takes metal off: planned only for what is out, never for what is too close to call. */
+  readonly metal?: true;
+  /** It lays leaves in: they are counted out of the drawers. */
+  readonly leaves?: true;
   /** Inputs that a check fills in, for moves that need more than one amount. */
   readonly fill?: (facts: CorrectionFacts) => Readonly<Record<string, unknown>>;
-  readonly plan: (input: Readonly<Record<string, unknown>>) => MovePlan;
+  /** The arithmetic; left out for what is done by hand and eye. */
+  readonly plan?: (input: Readonly<Record<string, unknown>>) => MovePlan;
+  /** Fields of a machine's card that it needs. */
+  readonly card?: Readonly<Record<string, z.ZodType>>;
+  /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */
+  readonly hardware?: (facts: HardwareFacts) => Readonly<Record<string, unknown>> | undefined;
+  /** Offered only where the machine card says that there is such a thing. */
+  readonly ifOnCard?: true;
+  /** The numbered steps of its job card; a plain one where there are none. */
+  readonly steps?: (facts: JobFacts) => readonly JobStep[];
+  /** An input that would be taken, for the docs and the specs. */
+  readonly example?: Readonly<Record<string, unknown>>;
 }
 
 /** Describe a move; the input is typed from its schema. */
 export function defineMove<Shape extends z.ZodObject>(
-  definition: Omit<MoveDefinition, 'input' | 'plan'> & { readonly input: Shape; readonly plan: (input: z.output<Shape>) => MovePlan },
+  definition: Omit<MoveDefinition, 'input' | 'plan'> & { readonly input: Shape; readonly plan?: (input: z.output<Shape>) => MovePlan },
 ): MoveDefinition {
   return definition as unknown as MoveDefinition;
 }

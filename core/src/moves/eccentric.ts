@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { measure } from '../fields.js';
+import { fieldRegistry, measure } from '../input/fields.js';
 import { defineMove } from './define.js';
+import { after, ISOLATE, SNUG, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
 const RADIAN = Math.PI / 180;
 
@@ -30,10 +31,27 @@ export function turnEccentric(throwUm: number, angle: number, amount: number) {
   return Math.abs(wanted) <= 1 ? plan : { ...plan, reach: throwUm * (within - now) };
 }
 
-/** An eccentric sleeve under the centre or the quill. */
+const steps = (facts: JobFacts): JobStep[] => [
+  { text: 'Mark where the sleeve stands now with a scribed line across the joint.', caution: ISOLATE },
+  watch(facts),
+  { text: 'Ease the lock of the sleeve until it just turns.', caution: SNUG },
+  {
+    text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, until the needle reads its target.`,
+    needle: true,
+  },
+  ...(facts.reach
+    ? [{ text: `The sleeve reaches ${facts.reach} of it and no more. The rest is for shims, or for the way the tailstock sits on.` }]
+    : []),
+  ...(facts.heightChange ? [{ text: `The height goes with it: ${facts.heightChange}. Read it again.` }] : []),
+  ...after,
+];
+
+/** An eccentric sleeve under the centre or the quill. The angle it is left at is where the next card starts. */
 export const eccentric = defineMove({
   kind: 'eccentric',
   title: 'Turn the eccentric sleeve',
+  name: 'turn the eccentric sleeve',
+  verb: 'Bring it',
   amountKey: 'amount',
   signed: true,
   input: z.strictObject({
@@ -42,4 +60,23 @@ export const eccentric = defineMove({
     amount: measure('deviation', { label: 'Amount', example: '21 um' }),
   }),
   plan: ({ throw: throwUm, angle, amount }) => turnEccentric(throwUm, angle, amount),
+  card: {
+    eccentric: z
+      .strictObject({
+        throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm' }),
+        angle: measure('angle', {
+          label: 'Eccentric angle now',
+          min: -360,
+          max: 360,
+          example: '0',
+          help: '0 with the throw straight up, 90 toward the operator.',
+        }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Eccentric sleeve', group: true, rare: true }),
+  },
+  ifOnCard: true,
+  hardware: ({ card }) => card['eccentric'] as Readonly<Record<string, unknown>> | undefined,
+  steps,
+  example: { throw: '0.4 mm', angle: 0, amount: '21 um' },
 });

@@ -1,7 +1,36 @@
 import * as z from 'zod';
-import { measure, optionalMeasure, optionalNumber } from '../fields.js';
-import { defineMove } from './define.js';
-import { chooseLeaves, stockSchema } from './shimLeaves.js';
+import { fieldRegistry, measure, optionalMeasure, optionalNumber } from '../input/fields.js';
+import { defineMove, refuse } from './define.js';
+import { ISOLATE, turnsInWords, watch, type JobFacts, type JobStep } from './jobSteps.js';
+
+/** What a roll is asked by: straight, or as a twist over the distance between the pairs of feet. */
+export const rollFields = {
+  roll: optionalMeasure('slope', { label: 'Roll to give', example: '40 um/m' }),
+  twist: optionalMeasure('twist', { label: 'Twist to give', example: '-54 um/m per m' }),
+  apart: optionalMeasure('length', { label: 'Between the pairs of feet, along the bed', above: 0, example: '1400 mm' }),
+};
+
+/** µm/m of roll at one pair of feet: given, or the twist over the distance to the other pair. */
+export function rollOf({ roll, twist, apart }: { readonly roll?: number; readonly twist?: number; readonly apart?: number }): number {
+  if (roll !== undefined) return roll;
+  if (twist === undefined)
+    return refuse('roll', 'is missing: give the roll, or the twist and how far apart the pairs of feet stand', '40 um/m');
+  if (apart === undefined)
+    return refuse('apart', 'is missing: the feet stand where they stand. Give how far apart the pairs are along the bed', '1400 mm');
+  return (twist * apart) / 1000;
+}
+
+const steps = (facts: JobFacts): JobStep[] => [
+  { text: 'Set the level where it was out of true and leave it there.', caution: ISOLATE },
+  {
+    text: `Half up on one side, half down on the other, ${facts.direction}.${facts.turns === undefined ? '' : ` Each foot ${turnsInWords(facts.turns)}; a bed is springy, so believe the level.`}`,
+    caution: 'Keep every foot bearing: a machine on three feet can tip.',
+    needle: true,
+  },
+  watch(facts),
+  { text: 'Tighten the lock nuts in turn and read again after each.', shift: true },
+  { text: 'Take a new round, and another after a day: a levelled machine settles.' },
+];
 
 /**
  * Levelling feet at one end: raise the low side, half up on one side and half down on the other.
@@ -12,61 +41,49 @@ import { chooseLeaves, stockSchema } from './shimLeaves.js';
 export const feet = defineMove({
   kind: 'feet',
   title: 'Turn the levelling feet',
-  amountKey: 'roll',
+  name: 'turn the levelling feet',
+  verb: 'Level it by',
+  slopeKey: 'roll',
+  twistKey: 'twist',
+  overKey: 'apart',
   signed: true,
   input: z.strictObject({
-    roll: measure('slope', { label: 'Roll to give', example: '40 um/m' }),
+    ...rollFields,
     track: measure('length', { label: 'Across the feet', above: 0, example: '450 mm' }),
-    pitch: measure('length', { label: 'Foot screw pitch', above: 0, example: '2 mm' }),
+    pitch: measure('pitch', { label: 'Foot screw pitch', above: 0, example: '2 mm' }),
     gain: optionalNumber({ label: 'Gain', above: 0, example: '1', help: 'A bed is springy: what it moves for what the feet should do.' }),
   }),
-  plan: ({ roll, track, pitch, gain = 1 }) => {
-    const raise = (roll * track) / 1000;
+  plan: ({ track, pitch, gain = 1, ...wanted }) => {
+    const raise = (rollOf(wanted) * track) / 1000;
     const each = raise / 2;
     return { raise, each, turns: each / (pitch * 1000 * gain) };
   },
-});
-
-/**
- * Pull a way over at its two ends with jack screws against clamps: amounts there from the offset at
- * the first end and the slope, read on two indicators at once.
- */
-export const pull = defineMove({
-  kind: 'pull',
-  title: 'Pull the way over at its two ends',
-  amountKey: 'slope',
-  signed: true,
-  input: z.strictObject({
-    slope: measure('slope', { label: 'Slope to give', example: '-30 um/m' }),
-    offset: measure('deviation', { label: 'Offset to give at the near end', example: '0' }),
-    length: measure('length', { label: 'Between the two jacks', above: 0, example: '900 mm' }),
-    pitch: measure('length', { label: 'Jack screw pitch', above: 0, example: '1.5 mm' }),
-  }),
-  plan: ({ slope, offset, length, pitch }) => {
-    const far = offset + (slope * length) / 1000;
-    return { near: offset, far, nearTurns: offset / (pitch * 1000), farTurns: far / (pitch * 1000) };
+  card: {
+    feet: z
+      .strictObject({
+        track: measure('length', {
+          label: 'Across the feet',
+          above: 0,
+          max: 10_000,
+          example: '450 mm',
+          help: 'From the front foot to the rear one of a pair.',
+        }),
+        apart: optionalMeasure('length', {
+          label: 'Between the pairs',
+          above: 0,
+          max: 50_000,
+          example: '1400 mm',
+          help: 'Along the bed, from one pair of feet to the other.',
+        }),
+        pitch: measure('pitch', { label: 'Foot screw pitch', above: 0, max: 20, example: '2 mm' }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Levelling feet', group: true, rare: true }),
   },
-});
-
-/**
- * Shims under the low feet of a machine without levelling screws: the whole raise goes under one side,
- * because a shim cannot lower the other.
- *
- * @returns `raise` across the track (µm, signed like the roll), with the leaves for its size when there is a stock.
- */
-export const feetShims = defineMove({
-  kind: 'feet-shims',
-  title: 'Shim the low feet',
-  amountKey: 'roll',
-  signed: true,
-  input: z.strictObject({
-    roll: measure('slope', { label: 'Roll to give', example: '40 um/m' }),
-    track: measure('length', { label: 'Across the feet', above: 0, example: '450 mm' }),
-    stock: stockSchema.optional(),
-    tolerance: optionalMeasure('deviation', { label: 'Tolerance ±', min: 0, example: '5 um' }),
-  }),
-  plan: ({ roll, track, stock, tolerance }) => {
-    const raise = (roll * track) / 1000;
-    return { raise, ...(stock && raise !== 0 && chooseLeaves(Math.abs(raise), stock, tolerance)) };
+  hardware: ({ card, gain }) => {
+    const known = card['feet'] as Readonly<Record<string, unknown>> | undefined;
+    return known && { ...known, ...(gain && { gain }) };
   },
+  steps,
+  example: { roll: '40 um/m', track: 450, pitch: 2 },
 });

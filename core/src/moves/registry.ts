@@ -1,33 +1,51 @@
-import { FaultError, nearest, type Fault } from '../faults.js';
+import { FaultError, nearest, type Fault } from '../input/faults.js';
 import { adjuster } from './adjuster.js';
 import { baseShims } from './baseShims.js';
-import { eccentric } from './eccentric.js';
+import { bearingShims } from './bearingShims.js';
+import { bestPlane } from './bestPlane.js';
 import { readMoveInput, type MoveDefinition, type MovePlan } from './define.js';
-import { feet, feetShims, pull } from './feet.js';
-import { bearingShims, gib } from './gib.js';
-import { sineStack, stepScrape } from './scraping.js';
+import { eccentric } from './eccentric.js';
+import { feet } from './feet.js';
+import { feetShims } from './feetShims.js';
+import { forecast } from './forecast.js';
+import { gib } from './gib.js';
+import { plainSteps, type JobFacts, type JobStep } from './jobSteps.js';
+import { passPlan } from './passPlan.js';
+import { pull } from './pull.js';
+import { scrape } from './scrape.js';
 import { shimLeaves } from './shimLeaves.js';
-import { supports } from './supports.js';
+import { sineStack } from './sineStack.js';
+import { stepScrape } from './stepScrape.js';
 import { storedOffset } from './storedOffset.js';
+import { supports } from './supports.js';
+import { tramPivot } from './tramPivot.js';
 
 const ALL: readonly MoveDefinition[] = [
   adjuster,
+  eccentric,
   shimLeaves,
   baseShims,
-  eccentric,
   feet,
   feetShims,
   pull,
+  supports,
+  scrape,
   stepScrape,
+  passPlan,
+  bestPlane,
+  forecast,
   sineStack,
+  tramPivot,
   gib,
   bearingShims,
   storedOffset,
-  supports,
 ];
 
-/** Every move that can be worked out, by kind. */
+/** Every kind of move, those done by hand and eye included. */
 export const MOVES: ReadonlyMap<string, MoveDefinition> = new Map(ALL.map((move) => [move.kind, move]));
+
+/** Kinds with arithmetic of their own: those that a move sheet may name. */
+const WORKED = ALL.filter((move) => move.plan !== undefined);
 
 export const MOVE_FORMAT = 'isometra-move/1';
 export const PLAN_FORMAT = 'isometra-move-plan/1';
@@ -46,24 +64,56 @@ export function planMove(raw: unknown): MovePlan {
   }
   const { format, move: kind, ...rest } = raw as Record<string, unknown>;
   if (format !== MOVE_FORMAT) faults.push({ path: 'format', message: `must be "${MOVE_FORMAT}"`, example: MOVE_FORMAT });
-  const definition = typeof kind === 'string' ? MOVES.get(kind) : undefined;
-  if (!definition) {
+  const definition = WORKED.find((move) => move.kind === kind);
+  if (!definition?.plan) {
     faults.push({
       path: 'move',
       message: unknownMove(kind),
-      example: (typeof kind === 'string' && nearest(kind, [...MOVES.keys()])) || 'adjuster',
+      example:
+        (typeof kind === 'string' &&
+          nearest(
+            kind,
+            WORKED.map((move) => move.kind),
+          )) ||
+        'adjuster',
     });
     throw new FaultError(faults);
   }
   const { input, faults: inputFaults } = readMoveInput(definition, rest, []);
   faults.push(...inputFaults);
   if (faults.length || !input) throw new FaultError(faults);
-  return { format: PLAN_FORMAT, move: definition.kind, ...definition.plan(input) };
+  const plan = definition.plan(input);
+  const odd = notFinite(plan);
+  if (odd)
+    throw new FaultError([
+      {
+        path: odd,
+        message: 'does not come out as a finite number: something given is far too large or too small',
+        example: 'figures of a machine',
+      },
+    ]);
+  return { format: PLAN_FORMAT, move: definition.kind, ...plan };
 }
 
 export function unknownMove(kind: unknown): string {
-  const known = [...MOVES.keys()].join(', ');
+  const known = WORKED.map((move) => move.kind).join(', ');
   return typeof kind === 'string'
     ? `"${kind}" is not a move worked out here; there are ${known}`
     : `is missing: name the move, one of ${known}`;
+}
+
+/** Path of the first number of a plan that is not finite; undefined when all are. */
+export function notFinite(plan: unknown, path = ''): string | undefined {
+  if (typeof plan === 'number') return Number.isFinite(plan) ? undefined : path;
+  if (typeof plan !== 'object' || plan === null) return undefined;
+  for (const [key, value] of Object.entries(plan)) {
+    const odd = notFinite(value, Array.isArray(plan) ? `${path}[${key}]` : path ? `${path}.${key}` : key);
+    if (odd !== undefined) return odd;
+  }
+  return undefined;
+}
+
+/** The numbered steps of a move's job card; the plain ones where its kind has none of its own. */
+export function jobSteps(kind: string, facts: JobFacts): readonly JobStep[] {
+  return MOVES.get(kind)?.steps?.(facts) ?? plainSteps(facts);
 }

@@ -1,7 +1,8 @@
 import * as z from 'zod';
-import { count, fieldRegistry, optionalMeasure, quantitySchema } from '../fields.js';
+import { count, fieldRegistry, optionalMeasure, quantitySchema } from '../input/fields.js';
 import { overDistance } from './angles.js';
 import { defineMove } from './define.js';
+import { shimSteps } from './shimSteps.js';
 
 /** Shim stock of one thickness (µm) and how many leaves of it there are. */
 export interface Stock {
@@ -14,19 +15,70 @@ interface Pile {
   readonly total: number;
 }
 
-/** Every pile of at most `maxLeaves` leaves that the stock allows, thickest leaf first. */
-function* piles(stock: readonly Stock[], maxLeaves: number): Generator<Pile> {
-  const thicknesses = [...stock].sort((a, b) => b.thickness - a.thickness);
-  function* from(index: number, leaves: readonly number[], total: number): Generator<Pile> {
-    if (leaves.length) yield { leaves, total };
-    if (leaves.length === maxLeaves) return;
-    for (let i = index; i < thicknesses.length; i++) {
-      const { thickness, count } = thicknesses[i];
-      const used = leaves.filter((leaf) => leaf === thickness).length;
-      if (used < count) yield* from(i, [...leaves, thickness], total + thickness);
+/** A few leaves, as how many of each thickness: thicknesses by index, not falling. */
+interface Handful {
+  readonly indices: readonly number[];
+  readonly total: number;
+}
+
+/** Every handful of so many leaves that the stock allows. */
+function handfuls(stock: readonly Stock[], leaves: number): Handful[] {
+  const all: Handful[] = [{ indices: [], total: 0 }];
+  let grown = all.slice();
+  for (let size = 1; size <= leaves; size++) {
+    grown = grown.flatMap(({ indices, total }) => {
+      const from = indices[indices.length - 1] ?? 0;
+      return stock.slice(from).flatMap(({ thickness, count }, k): Handful[] => {
+        const index = from + k;
+        const used = indices.reduce((sum, other) => sum + (other === index ? 1 : 0), 0);
+        return used < count ? [{ indices: [...indices, index], total: total + thickness }] : [];
+      });
+    });
+    all.push(...grown);
+  }
+  return all;
+}
+
+/**
+ * The piles of a number of leaves that come nearest to a thickness from below and from above. Piles are put
+ * together from two handfuls of at most three, so that six leaves out of sixty thicknesses take no time.
+ */
+function nearestPiles(stock: readonly Stock[], halves: readonly Handful[], size: number, thickness: number): Pile[] {
+  const first = halves.filter(({ indices }) => indices.length === size >> 1);
+  const second = halves.filter(({ indices }) => indices.length === size - (size >> 1)).sort((a, b) => a.total - b.total);
+  let below: Pile | undefined;
+  let above: Pile | undefined;
+  const pileOf = (one: Handful, other: Handful): Pile | undefined => {
+    const indices = [...one.indices, ...other.indices];
+    const enough = indices.every((index) => indices.filter((entry) => entry === index).length <= stock[index].count);
+    return enough
+      ? { leaves: indices.map((index) => stock[index].thickness).sort((a, b) => b - a), total: one.total + other.total }
+      : undefined;
+  };
+  for (const one of first) {
+    const wanted = thickness - one.total;
+    let [low, high] = [0, second.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (second[middle].total <= wanted + CLOSE) low = middle + 1;
+      else high = middle;
+    }
+    for (let k = low - 1; k >= 0 && (!below || one.total + second[k].total > below.total + CLOSE); k--) {
+      const pile = pileOf(one, second[k]);
+      if (pile) {
+        below = pile;
+        break;
+      }
+    }
+    for (let k = low; k < second.length && (!above || one.total + second[k].total < above.total - CLOSE); k++) {
+      const pile = pileOf(one, second[k]);
+      if (pile) {
+        above = pile;
+        break;
+      }
     }
   }
-  yield* from(0, [], 0);
+  return [below, above].filter((pile) => pile !== undefined);
 }
 
 const CLOSE = 1e-9;
@@ -39,21 +91,21 @@ const CLOSE = 1e-9;
  *   below and above when nothing fits (null where there is none).
  */
 export function chooseLeaves(thickness: number, stock: readonly Stock[], tolerance = 5, maxLeaves = 4) {
-  let best: Pile | undefined;
+  const merged = mergeStock(stock);
+  const halves = handfuls(merged, Math.ceil(maxLeaves / 2));
   let below: Pile | undefined;
   let above: Pile | undefined;
-  const merged = mergeStock(stock);
-  for (const pile of piles(merged, maxLeaves)) {
-    const error = Math.abs(pile.total - thickness);
-    if (error <= tolerance + CLOSE) {
-      const fewer = !best || pile.leaves.length < best.leaves.length;
-      const nearer = best && pile.leaves.length === best.leaves.length && error < Math.abs(best.total - thickness) - CLOSE;
-      if (fewer || nearer) best = pile;
+  for (let size = 1; size <= maxLeaves; size++) {
+    const piles = nearestPiles(merged, halves, size, thickness);
+    const fitting = piles
+      .filter(({ total }) => Math.abs(total - thickness) <= tolerance + CLOSE)
+      .sort((a, b) => Math.abs(a.total - thickness) - Math.abs(b.total - thickness));
+    if (fitting.length) return { leaves: fitting[0].leaves, total: fitting[0].total, error: fitting[0].total - thickness };
+    for (const pile of piles) {
+      if (pile.total < thickness && better(pile, below, thickness)) below = pile;
+      if (pile.total > thickness && better(pile, above, thickness)) above = pile;
     }
-    if (pile.total < thickness && better(pile, below, thickness)) below = pile;
-    if (pile.total > thickness && better(pile, above, thickness)) above = pile;
   }
-  if (best) return { leaves: best.leaves, total: best.total, error: best.total - thickness };
   return { leaves: null, below: described(below, thickness), above: described(above, thickness) };
 }
 
@@ -96,8 +148,12 @@ const thicknessFor = (slope: number | undefined, over: number | undefined): numb
 export const shimLeaves = defineMove({
   kind: 'shim-leaves',
   title: 'Put shims under',
+  name: 'shims, equal front and rear',
+  verb: 'Shim it',
   amountKey: 'thickness',
   slopeKey: 'slope',
+  overKey: 'over',
+  leaves: true,
   input: z.strictObject({
     thickness: optionalMeasure('deviation', { label: 'Thickness', above: 0, example: '0.12 mm' }),
     slope: optionalMeasure('slope', { label: 'Angle to give', above: 0, example: '80 um/m' }),
@@ -110,4 +166,7 @@ export const shimLeaves = defineMove({
     const straight = thickness ?? thicknessFor(slope, over);
     return { ...(thickness === undefined && { thickness: straight }), ...chooseLeaves(straight, stock, tolerance, maxLeaves) };
   },
+  hardware: ({ stock }) => stock && { stock },
+  steps: shimSteps,
+  example: { thickness: '0.12 mm', stock: [{ thickness: '0.05 mm', count: 4 }] },
 });

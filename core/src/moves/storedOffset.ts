@@ -1,10 +1,11 @@
 import * as z from 'zod';
-import { choice, quantitySchema } from '../fields.js';
+import { choice, quantitySchema } from '../input/fields.js';
 import { readNumber } from '../units/number.js';
 import { defineMove } from './define.js';
 
 const INCH = 25.4;
-const isInch = (raw: unknown): boolean => typeof raw === 'string' && /^(in|"|thou|tenths?|uin)$/.test(readNumber(raw)?.unit ?? '');
+const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];
+const isInch = (raw: unknown): boolean => typeof raw === 'string' && INCHES.includes(readNumber(raw)?.unit ?? '');
 
 /** An offset in the control's own unit: mm, or inch when it was given in inch. */
 const offsetSchema = z.unknown().transform((raw, context) => {
@@ -14,22 +15,52 @@ const offsetSchema = z.unknown().transform((raw, context) => {
   return z.NEVER;
 });
 
-const jogReading = quantitySchema('deviation', {}, '113 um');
+const readingSchema = quantitySchema('deviation', {}, '113 um');
+
+/** What a ratio of the reading after to the reading before tells of the value that was entered. */
+const MEANINGS = [
+  { ratio: 0, meaning: 'right', factor: 1 },
+  { ratio: 2, meaning: 'wrong-sign', factor: -1 },
+  { ratio: -1, meaning: 'doubled', factor: 0.5 },
+  { ratio: 3, meaning: 'doubled-wrong-sign', factor: -0.5 },
+  { ratio: 0.5, meaning: 'halved', factor: 2 },
+  { ratio: 1.5, meaning: 'halved-wrong-sign', factor: -2 },
+  { ratio: 1, meaning: 'not-taken-up', factor: 1 },
+  { ratio: 1 - 1 / INCH, meaning: 'inch-as-mm', factor: INCH },
+  { ratio: 1 - INCH, meaning: 'mm-as-inch', factor: 1 / INCH },
+  { ratio: 1 + INCH, meaning: 'mm-as-inch', factor: 1 / INCH },
+] as const;
+/** How far a ratio may be from what it means: a tenth, or a twentieth of a large one. */
+const near = (ratio: number, wanted: number): boolean => Math.abs(ratio - wanted) <= Math.max(0.12, 0.06 * Math.abs(wanted));
+
+function meaningOf(ratio: number): { readonly meaning: (typeof MEANINGS)[number]['meaning'] | 'unclear'; readonly factor: number | null } {
+  const [nearest] = [...MEANINGS].sort((a, b) => Math.abs(ratio - a.ratio) - Math.abs(ratio - b.ratio));
+  return near(ratio, nearest.ratio) ? nearest : { meaning: 'unclear', factor: null };
+}
+
+/** More than this, mm, is asked about: a slip of a unit is a crash. */
+const LARGE = 0.5;
 
 /**
  * New value of a stored offset of a turning centre. The radial error is half the difference of the two
  * readings on that axis's own line, half a turn apart; in diameter programming the number changes by
- * twice that. Which sign is right is found by a small jog; a wrong guess reads twice the error next time.
+ * twice that. For a register that the control adds, a small jog tells which sign is right; for a reference (home,
+ * grid shift) it does not, until κ has been learned once for the axis: new = old + κ·jog. A wrong guess reads twice
+ * the error next time. After a re-check the ratio of the two readings tells what went wrong, and the way back is
+ * always from the first old value.
  *
- * @returns `change`, `plus` and `minus` in the control's unit (mm or inch); `chosen` (null without a
- *   jog); `ifWrong` total reading in µm.
+ * @returns `change`, `plus` and `minus` in the control's unit (mm or inch); `chosen` (null where the sign is not
+ *   known); `ifWrong` total reading in µm; with `recheck`: `ratio`, `meaning` and the `next` value; `asks` what has to
+ *   be made sure of before it is entered. Source: docs/methods/moves.md.
  */
 export const storedOffset = defineMove({
   kind: 'stored-offset',
   title: 'Re-enter a stored offset',
+  name: 're-enter the stored offset',
+  verb: 'Re-enter it, changed by',
   input: z.strictObject({
     old: offsetSchema,
-    totalReading: quantitySchema('deviation', {}, '113 um'),
+    totalReading: readingSchema,
     programming: choice({
       label: 'Programming',
       choices: [
@@ -41,23 +72,60 @@ export const storedOffset = defineMove({
       .strictObject({
         by: quantitySchema('length', {}, '0.02 mm'),
         reading: z.union([
-          z.strictObject({ before: jogReading, after: jogReading }),
-          z.tuple([jogReading, jogReading]).transform(([before, after]) => ({ before, after })),
+          z.strictObject({ before: readingSchema, after: readingSchema }),
+          z.tuple([readingSchema, readingSchema]).transform(([before, after]) => ({ before, after })),
         ]),
       })
       .optional(),
+    register: choice({
+      label: 'Register',
+      choices: [
+        { value: 'added', label: 'one that the control adds: tool, work, geometry' },
+        { value: 'reference', label: 'a reference: home, grid shift' },
+      ],
+    }),
+    kappa: z.union([z.literal(1), z.literal(-1)], { error: 'must be 1 or -1, as it was learned for this axis' }).optional(),
+    recheck: readingSchema.optional(),
+    entered: offsetSchema.optional(),
   }),
-  plan: ({ old, totalReading, programming = 'radius', jog }) => {
+  plan: ({ old, totalReading, programming = 'radius', jog, register = 'added', kappa, recheck, entered }) => {
     const unit = old.inch ? INCH : 1;
     const change = ((programming === 'diameter' ? 2 : 1) * totalReading) / 2000 / unit;
     const now = old.mm / unit;
     const [plus, minus] = [now + change, now - change];
-    let chosen: number | null = null;
-    if (jog && jog.by !== 0 && jog.reading.after !== jog.reading.before) {
-      // A + jog that made the reading go down takes the error away: go on that way while it is positive.
-      const slope = (jog.reading.after - jog.reading.before) / jog.by;
-      chosen = -jog.reading.before / slope > 0 ? now + Math.abs(change) : now - Math.abs(change);
-    }
-    return { change, plus, minus, chosen, ifWrong: 2 * Math.abs(totalReading) };
+    const cure = jog && jog.by !== 0 && jog.reading.after !== jog.reading.before ? cureOf(jog) : 0;
+    const sign = register === 'reference' ? (kappa ?? 0) * cure : cure;
+    const chosen = sign === 0 ? null : now + sign * Math.abs(change);
+    const asks = [
+      ...(Math.abs(change * unit) > LARGE ? ['large-change'] : []),
+      ...(entered && isOdd(entered.mm / unit - now, change) ? ['not-half'] : []),
+    ];
+    return {
+      change,
+      plus,
+      minus,
+      chosen,
+      ifWrong: 2 * Math.abs(totalReading),
+      ...(asks.length && { asks }),
+      ...(recheck !== undefined &&
+        rechecked(recheck / totalReading, now, entered ? entered.mm / unit - now : (chosen ?? plus) - now, change)),
+    };
   },
+  example: { old: 305.525, totalReading: '113 um' },
 });
+
+/** +1 or −1: which way a jog takes the error out. A + jog that brings the reading toward zero is +. */
+function cureOf(jog: { readonly by: number; readonly reading: { readonly before: number; readonly after: number } }): 1 | -1 {
+  const slope = (jog.reading.after - jog.reading.before) / jog.by;
+  return -jog.reading.before / slope > 0 ? 1 : -1;
+}
+
+const isOdd = (made: number, change: number): boolean => Math.abs(Math.abs(made) - Math.abs(change)) > 0.02 * Math.abs(change);
+
+/** What the reading after tells, and the value to enter next: always from the first old value. */
+function rechecked(ratio: number, old: number, made: number, change: number) {
+  if (!Number.isFinite(ratio)) return { ratio: null, meaning: 'unclear', next: null };
+  const { meaning, factor } = meaningOf(ratio);
+  const sign = Math.sign(made) || 1;
+  return { ratio, meaning, next: factor === null ? null : old + sign * factor * Math.abs(change) };
+}

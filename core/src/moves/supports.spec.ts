@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { FaultError } from '../faults.js';
-import { seededRandom } from '../practice/random.js';
+import { FaultError } from '../input/faults.js';
+import { seededRandom } from '../fit/random.js';
 import { displacement, FRAMES, supportRow, type Pose, type Vector } from './pose.js';
 import { planMove } from './registry.js';
 

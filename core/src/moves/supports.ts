@@ -1,7 +1,8 @@
 import { solve, type Constraint } from 'yalps';
 import * as z from 'zod';
-import { quantitySchema } from '../fields.js';
+import { quantitySchema } from '../input/fields.js';
 import { defineMove, refuse } from './define.js';
+import { ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
 import { displacement, FRAMES, supportRow, type Frame, type Pose, type Vector } from './pose.js';
 
 /** More than any machine: what is beyond is a slip of the keyboard. */
@@ -36,6 +37,35 @@ interface Problem {
 
 /** Components that no support resists stay 0: nothing tells where they would go. */
 const resisted = (rows: Problem['rows'], component: number): boolean => rows.some((row) => Math.abs(row[component]) > 1e-9);
+
+/**
+ * Whether the supports hold a component at all: it lies among what their faces resist, alone or together. What no
+ * face resists can be pushed about and is not had by scraping.
+ */
+function held(rows: Problem['rows'], component: number): boolean {
+  const scale = Math.max(1e-12, ...rows.flatMap((row) => row.slice(3).map(Math.abs)));
+  const even = rows.map((row) => row.map((entry, i) => (i < 3 ? entry : entry / scale)));
+  const wanted = Array.from({ length: 6 }, (_, i) => (i === component ? 1 : 0));
+  return rankOf([...even, wanted]) === rankOf(even);
+}
+
+/** Rank of some rows of six, by elimination. */
+function rankOf(rows: readonly (readonly number[])[]): number {
+  const left = rows.map((row) => [...row]);
+  let rank = 0;
+  for (let column = 0; column < 6 && rank < left.length; column++) {
+    let pivot = rank;
+    for (let r = rank + 1; r < left.length; r++) if (Math.abs(left[r][column]) > Math.abs(left[pivot][column])) pivot = r;
+    if (Math.abs(left[pivot][column]) < 1e-7) continue;
+    [left[rank], left[pivot]] = [left[pivot], left[rank]];
+    for (let r = rank + 1; r < left.length; r++) {
+      const factor = left[r][column] / left[rank][column];
+      for (let c = column; c < 6; c++) left[r][c] -= factor * left[rank][c];
+    }
+    rank++;
+  }
+  return rank;
+}
 
 /** Name of the free variables of a component: a linear program knows none below zero. */
 const up = (component: number): string => `+${component}`;
@@ -130,6 +160,29 @@ function withoutObstacle(problem: Problem, wanted: ReadonlyMap<number, number>):
   return undefined;
 }
 
+const supportSteps = (facts: JobFacts): JobStep[] => [
+  { text: 'Mark which way everything sat. Slack the belt and take off what hangs on the casting.', caution: ISOLATE },
+  {
+    text: 'Take the weight with rated gear, draw the bolts and lift it clear. Block it where it is worked on.',
+    caution: 'Headstocks and columns are lifted with rated gear, never by hand over an edge; a hand never goes under.',
+  },
+  { text: 'Clean and deburr both faces. A burr under a face is a shim.' },
+  ...(facts.faces?.length
+    ? facts.faces.map((face, i) => ({
+        text: face.charAt(0).toUpperCase() + face.slice(1) + '.',
+        ...(i === 0 && { caution: 'Scrapers and shim edges cut; cast-iron dust and solvents: gloves, eyes, air.' }),
+      }))
+    : [{ text: `Work the faces until it stands ${facts.size} ${facts.direction}.`, caution: 'Scrapers cut: gloves, eyes, air.' }]),
+  { text: 'Lay it back on clean faces, bolts snug and no more. Press every corner: it must not rock.' },
+  watch(facts),
+  { text: 'Tap or jack it over along its faces until the needle reads its target; a soft mallet, by hand.', needle: true },
+  { text: 'Tighten in order, from the middle outward, a little each; read again after each bolt and log the shift.', shift: true },
+  {
+    text: 'What is forgotten: the belt on before the caps, seals under the bolts, oil holes clear, gear mesh felt with a strip of paper, guards back.',
+  },
+  { text: 'Take a new round under the same conditions, bar in and the spindle turned by hand.' },
+];
+
 /**
  * Anything that sits on several faces: which faces to scrape or shim for a wanted change of its pose.
  * Finds t, ω and sₖ with nₖ·(t + ω × (pₖ − p₀)) = sₖ for every support, at least cost.
@@ -140,6 +193,9 @@ function withoutObstacle(problem: Problem, wanted: ReadonlyMap<number, number>):
 export const supports = defineMove({
   kind: 'supports',
   title: 'Scrape or shim its supports',
+  name: 'scrape or shim its supports',
+  verb: 'Turn it',
+  metal: true,
   input: z.strictObject({
     frame: z.enum(['lathe', 'mill'], { error: 'must be "lathe" or "mill"' }),
     origin: vector,
@@ -165,7 +221,7 @@ export const supports = defineMove({
           `is not a pose component of a ${frame}; there are ${components.map(([known]) => known).join(', ')}`,
           components[4][0],
         );
-      const parsed = quantitySchema(index < 3 ? 'deviation' : 'slope', { min: -FARTHEST, max: FARTHEST }).safeParse(raw);
+      const parsed = quantitySchema(index < 3 ? 'deviation' : 'slope', { min: -FARTHEST, max: FARTHEST, workedOut: true }).safeParse(raw);
       if (!parsed.success) refuse(`want.${name}`, parsed.error.issues[0].message, index < 3 ? '20 um' : '30 um/m');
       else wanted.set(index, components[index][1] * parsed.data);
     }
@@ -174,6 +230,13 @@ export const supports = defineMove({
     if (twice !== undefined) refuse('supports', `has two supports called "${twice}"`, 'one id for each');
     const rows = supports.map(({ at, normal }) => supportRow(normal, [at[0] - origin[0], at[1] - origin[1], at[2] - origin[2]]));
     const problem: Problem = { frame, supports, rows, prefer };
+    const loose = [...wanted].filter(([component, amount]) => amount !== 0 && !held(rows, component)).map(([component]) => component);
+    if (loose.length) {
+      const rest = new Map([...wanted].filter(([component]) => !loose.includes(component)));
+      const nearest = cheapest(problem, rest) ?? withoutObstacle(problem, rest)?.pose;
+      const obstacle = loose.map((component) => components[component][0]).join(', ');
+      return { feasible: false, obstacle, notHeld: true, ...(nearest && described(problem, nearest, origin, watch)) };
+    }
     const pose = cheapest(problem, wanted);
     if (pose) return { feasible: true, ...described(problem, pose, origin, watch) };
     const near = withoutObstacle(problem, wanted);
@@ -182,5 +245,15 @@ export const supports = defineMove({
       obstacle: near?.dropped.map((index) => components[index][0]).join(', ') ?? null,
       ...(near && described(problem, near.pose, origin, watch)),
     };
+  },
+  steps: supportSteps,
+  example: {
+    frame: 'mill',
+    origin: [0, 0, 0],
+    supports: [
+      { id: 'front', at: [0, -100, 0], normal: [0, 0, 1], allow: 'either' },
+      { id: 'rear', at: [0, 100, 0], normal: [0, 0, 1], allow: 'either' },
+    ],
+    want: { leanY: '40 um/m' },
   },
 });

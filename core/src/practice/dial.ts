@@ -1,4 +1,4 @@
-import type { Random } from './random.js';
+import type { Random } from '../fit/random.js';
 
 /** A dial as it hangs in a practice shop. µm, degrees. */
 export interface PracticeDial {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { solve } from '../solve.js';
+import { solve } from '../solve/solve.js';
 import type { PracticeDial } from './dial.js';
 import {
   centreRunoutSheet,

@@ -1,5 +1,6 @@
 import type { RoundBar } from '../gravity/bars.js';
 import { dialInstrument, dialReader, type Imperfection, type PracticeDial } from './dial.js';
+import type { Random } from '../fit/random.js';
 import { addedUpHeld } from './lathe.js';
 
 type RawSheet = Record<string, unknown>;
@@ -65,8 +66,13 @@ export interface RunoutTruth {
 }
 
 /** The taper's mouth read over a turn with the bar in, and again with the bar put back half round. */
-export function spindleRunoutSheet({ spindle, bar }: RunoutTruth, dial: PracticeDial): RawSheet {
-  const read = dialReader(dial);
+export function spindleRunoutSheet(
+  { spindle, bar }: RunoutTruth,
+  dial: PracticeDial,
+  imperfection?: Imperfection,
+  seen?: Random,
+): RawSheet {
+  const read = dialReader(dial, imperfection);
   const readings = ([0, 180] as const).flatMap((turn) => {
     const rad = (degrees: number) => (degrees * Math.PI) / 180;
     const offset = (angle: number) =>
@@ -74,7 +80,8 @@ export function spindleRunoutSheet({ spindle, bar }: RunoutTruth, dial: Practice
     const round = Array.from({ length: 7200 }, (_, i) => i / 20);
     const high = round.reduce((best, angle) => (offset(angle) > offset(best) ? angle : best), 0);
     const low = round.reduce((best, angle) => (offset(angle) < offset(best) ? angle : best), 0);
-    const place = { feature: 'taperNear', turn, highAt: high };
+    // Where the high place lies is seen to within 8°.
+    const place = { feature: 'taperNear', turn, highAt: seen ? high + seen.between(-8, 8) : high };
     return [
       { ...place, extreme: 'high', value: read(offset(high)) },
       { ...place, extreme: 'low', value: read(offset(low)) },
@@ -136,10 +143,11 @@ export function quillSheet(
     readonly places: readonly number[];
     readonly side: 'operator' | 'rear';
     readonly dial: PracticeDial;
+    readonly imperfection?: Imperfection;
   },
 ): RawSheet {
-  const { bar, freeLength, places, side, dial } = practice;
-  const read = dialReader(dial);
+  const { bar, freeLength, places, side, dial, imperfection } = practice;
+  const read = dialReader(dial, imperfection);
   const readings = (['h', 'v'] as const).flatMap((plane) =>
     places.map((at) => {
       const { sag, push } = addedUpHeld(bar, freeLength, at, dial.contactForce ?? 0);
@@ -154,8 +162,8 @@ export function quillSheet(
  * A disc faced by a cross slide that runs off square by `slope` µm/m (+ hollow), read past the centre by the
  * same slide: there the disc falls away by as much again as the slide does.
  */
-export function facedDiscSheet(slope: number, places: readonly number[], dial: PracticeDial): RawSheet {
-  const read = dialReader(dial);
+export function facedDiscSheet(slope: number, places: readonly number[], dial: PracticeDial, imperfection?: Imperfection): RawSheet {
+  const read = dialReader(dial, imperfection);
   // Facing goes from rim to centre; the surface it leaves is a cone. On the far side that cone and the slide part twice.
   const readings = places.map((at) => ({ at, value: read((2 * slope * at) / 1000) }));
   return sheet('cross-slide-squareness', dial, { method: 'faced-disc' }, readings);

@@ -83,10 +83,12 @@ export interface AxisTruth {
 }
 
 export interface AxisPractice {
-  readonly bar: RoundBar & { readonly freeLength: number };
+  readonly bar: RoundBar & { readonly freeLength: number; readonly finish?: 'ground' | 'drawn' };
   readonly places: readonly number[];
   readonly side?: 'operator' | 'rear';
   readonly heightAboveWays?: number;
+  /** µm on radius by which the bar is thicker at a place. */
+  readonly uneven?: (at: number) => number;
   readonly dial: PracticeDial;
   readonly imperfection?: Imperfection;
 }
@@ -110,7 +112,7 @@ export function addedUpHeld(bar: RoundBar, length: number, at: number, force: nu
 
 /** A bent, drooping bar turned by hand: highest and lowest at each place, on a carriage that rolls with a twisted bed. */
 export function spindleAxisSheet(truth: AxisTruth, practice: AxisPractice): RawSheet {
-  const { bar, places, side = 'operator', heightAboveWays = 0, dial, imperfection } = practice;
+  const { bar, places, side = 'operator', heightAboveWays = 0, uneven = () => 0, dial, imperfection } = practice;
   const read = dialReader(dial, imperfection);
   const { slopeH, slopeV, bend = 0, twistPerMetre = 0 } = truth;
   const readings = (['h', 'v'] as const).flatMap((plane) =>
@@ -121,10 +123,13 @@ export function spindleAxisSheet(truth: AxisTruth, practice: AxisPractice): RawS
       const centre = plane === 'h' ? (slopeH * at) / 1000 + roll : (slopeV * at) / 1000 - sag;
       const toward = plane === 'h' && side === 'rear' ? -centre : centre;
       const swing = Math.abs(bend) * (at / 300) ** 2;
-      const values = Array.from({ length: 72 }, (_, i) => toward + swing * Math.cos((i * Math.PI) / 36) - push);
+      const values = Array.from({ length: 72 }, (_, i) => toward + uneven(at) + swing * Math.cos((i * Math.PI) / 36) - push);
+      // The highest and the lowest are called as they are seen: whichever of two readings is nearer the stylus is the high.
+      const [one, other] = [read(Math.max(...values)), read(Math.min(...values))];
+      const inOrder = (one - other) * dial.sense >= 0;
       return [
-        { plane, at, extreme: 'high', value: read(Math.max(...values)) },
-        { plane, at, extreme: 'low', value: read(Math.min(...values)) },
+        { plane, at, extreme: 'high', value: inOrder ? one : other },
+        { plane, at, extreme: 'low', value: inOrder ? other : one },
       ];
     }),
   );

@@ -1,4 +1,4 @@
-import { dialInstrument, dialReader, type PracticeDial } from './dial.js';
+import { dialInstrument, dialReader, type Imperfection, type PracticeDial } from './dial.js';
 
 type RawSheet = Record<string, unknown>;
 
@@ -15,8 +15,9 @@ export function headTramSheet(
   angles: readonly number[],
   dial: PracticeDial,
   pivotDistance?: number,
+  imperfection?: Imperfection,
 ): RawSheet {
-  const read = dialReader(dial);
+  const read = dialReader(dial, imperfection);
   const axis = [truth.x / 1e6, -truth.y / 1e6, 1];
   const readings = angles.map((angle) => {
     const [c, s] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
@@ -41,8 +42,9 @@ export function columnLeanSheet(
   dial: PracticeDial,
   sides: { x: 'right' | 'left'; y: 'operator' | 'column' },
   known: boolean,
+  imperfection?: Imperfection,
 ): RawSheet {
-  const read = dialReader(dial);
+  const read = dialReader(dial, imperfection);
   const readings = (['x', 'y'] as const).flatMap((axis) =>
     heights.map((at) => {
       // Going up the indicator moves right (x) or toward the column (y); the blade leans away from a right angle by its error.

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { solve } from '../solve.js';
-import { seededRandom } from './random.js';
+import { solve } from '../solve/solve.js';
+import { seededRandom } from '../fit/random.js';
 import { cutSheet, sweepSheet, traverseSheet, type TailstockTruth } from './tailstock.js';
 import type { PracticeDial } from './dial.js';
 

@@ -159,7 +159,7 @@ export function cutSheet(truth: TailstockTruth, practice: CutPractice): RawSheet
     format: 'isometra-sheet/1',
     check: 'tailstock-test-cut',
     instrument: { kind: 'micrometer', graduation: `${graduation} um`, readTo: 0.5 },
-    setup: { centreDistance: length, held, tool, bar: { diameter }, ...(heightKnown && { heightError: truth.offsetVertical }) },
+    setup: { centreDistance: length, held, tool, bar: { diameter }, ...(heightKnown && { heightError: `${truth.offsetVertical} um` }) },
     readings,
   };
 }

@@ -1,29 +1,51 @@
 /** What a number can be a measure of. Each has one base unit in which the core computes. */
-export type Dimension = 'length' | 'deviation' | 'slope' | 'twist' | 'angle' | 'temperature' | 'force';
+export type Dimension = 'length' | 'pitch' | 'deviation' | 'slope' | 'twist' | 'angle' | 'temperature' | 'force' | 'number';
 
 interface DimensionFacts {
   /** Unit the core computes in, as written in files. */
   readonly base: string;
   /** What a person would call it in an error. */
   readonly noun: string;
-  /** A text that would be taken. */
+  /** A text that would be taken, by the system of units on the screen. */
   readonly example: string;
+  readonly inchExample: string;
   /** Unit as typed (lower case, µ written u) to base units. */
   readonly factors: Readonly<Record<string, number>>;
+  /** Units that count the other way round: so many to the inch. As typed to the numerator in base units. */
+  readonly reciprocal?: Readonly<Record<string, number>>;
+  /** Units worth naming in an error, in place of all of them. */
+  readonly named?: readonly string[];
 }
 
 const MM_PER_INCH = 25.4;
 
-const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> => ({
-  mm: perMillimetre,
-  um: perMillimetre / 1000,
-  in: perMillimetre * MM_PER_INCH,
-  '"': perMillimetre * MM_PER_INCH,
-  thou: (perMillimetre * MM_PER_INCH) / 1000,
-  tenth: (perMillimetre * MM_PER_INCH) / 10_000,
-  tenths: (perMillimetre * MM_PER_INCH) / 10_000,
-  uin: (perMillimetre * MM_PER_INCH) / 1_000_000,
-});
+const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> => {
+  const [inch, thou] = [perMillimetre * MM_PER_INCH, (perMillimetre * MM_PER_INCH) / 1000];
+  const [micron, hundredth] = [perMillimetre / 1000, perMillimetre / 100];
+  return {
+    mm: perMillimetre,
+    millimetre: perMillimetre,
+    millimetres: perMillimetre,
+    um: micron,
+    micron,
+    microns: micron,
+    hundredth,
+    hundredths: hundredth,
+    in: inch,
+    inch,
+    inches: inch,
+    '"': inch,
+    ft: 12 * inch,
+    thou,
+    thousandth: thou,
+    thousandths: thou,
+    tenth: thou / 10,
+    tenths: thou / 10,
+    uin: thou / 1000,
+  };
+};
+
+const LENGTHS = ['mm', 'um', 'in', 'thou', 'tenths', 'uin'] as const;
 
 /** One second of arc in µm/m: π/648 000 rad. */
 export const ARCSEC_IN_UM_PER_M = (Math.PI / 648_000) * 1e6;
@@ -33,12 +55,29 @@ export const ARCSEC_IN_UM_PER_M = (Math.PI / 648_000) * 1e6;
  * Source: docs/methods/units.md.
  */
 export const DIMENSIONS: Readonly<Record<Dimension, DimensionFacts>> = {
-  length: { base: 'mm', noun: 'a length', example: '120.5 mm', factors: lengthFactors(1) },
-  deviation: { base: 'um', noun: 'a small distance', example: '0.012 mm', factors: lengthFactors(1000) },
+  length: { base: 'mm', noun: 'a length', example: '120.5 mm', inchExample: '4 3/4 in', factors: lengthFactors(1), named: LENGTHS },
+  pitch: {
+    base: 'mm',
+    noun: 'a pitch',
+    example: '1.5 mm',
+    inchExample: '20 tpi',
+    factors: lengthFactors(1),
+    reciprocal: { tpi: MM_PER_INCH },
+    named: ['mm', 'in', 'tpi'],
+  },
+  deviation: {
+    base: 'um',
+    noun: 'a small distance',
+    example: '0.012 mm',
+    inchExample: '0.5 thou',
+    factors: lengthFactors(1000),
+    named: LENGTHS,
+  },
   slope: {
     base: 'um/m',
     noun: 'a slope',
     example: '20 um/m',
+    inchExample: '0.5 thou/ft',
     factors: {
       'um/m': 1,
       'mm/m': 1000,
@@ -47,8 +86,15 @@ export const DIMENSIONS: Readonly<Record<Dimension, DimensionFacts>> = {
       arcsec: ARCSEC_IN_UM_PER_M,
     },
   },
-  twist: { base: 'um/m per m', noun: 'a twist', example: '20 um/m per m', factors: { 'um/m per m': 1, 'mm/m per m': 1000 } },
-  angle: { base: 'deg', noun: 'an angle', example: '20 deg', factors: { deg: 1, '°': 1 } },
-  temperature: { base: 'C', noun: 'a temperature', example: '20 C', factors: { c: 1, '°c': 1 } },
-  force: { base: 'N', noun: 'a force', example: '0.15 N', factors: { n: 1 } },
+  twist: {
+    base: 'um/m per m',
+    noun: 'a twist',
+    example: '20 um/m per m',
+    inchExample: '20 um/m per m',
+    factors: { 'um/m per m': 1, 'mm/m per m': 1000 },
+  },
+  angle: { base: 'deg', noun: 'an angle', example: '20 deg', inchExample: '20 deg', factors: { deg: 1, '°': 1 }, named: ['deg'] },
+  temperature: { base: 'C', noun: 'a temperature', example: '20 C', inchExample: '20 C', factors: { c: 1, '°c': 1 }, named: ['C'] },
+  force: { base: 'N', noun: 'a force', example: '0.15 N', inchExample: '0.15 N', factors: { n: 1 }, named: ['N'] },
+  number: { base: '1', noun: 'a number', example: '0.4', inchExample: '0.4', factors: { '1': 1 } },
 };

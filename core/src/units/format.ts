@@ -14,6 +14,8 @@ interface Shown {
 const SHOWN: Readonly<Record<UnitSystem, Readonly<Record<Dimension, Readonly<Record<Fineness, Shown>>>>>> = {
   mm: {
     length: { coarse: { unit: 'mm', decimals: 0 }, fine: { unit: 'mm', decimals: 3 } },
+    pitch: { coarse: { unit: 'mm', decimals: 2 }, fine: { unit: 'mm', decimals: 3 } },
+    number: { coarse: { unit: '1', decimals: 2 }, fine: { unit: '1', decimals: 3 } },
     deviation: { coarse: { unit: 'mm', decimals: 3 }, fine: { unit: 'um', decimals: 1 } },
     slope: { coarse: { unit: 'um/m', decimals: 0 }, fine: { unit: 'um/m', decimals: 1 } },
     twist: { coarse: { unit: 'um/m per m', decimals: 0 }, fine: { unit: 'um/m per m', decimals: 1 } },
@@ -23,6 +25,8 @@ const SHOWN: Readonly<Record<UnitSystem, Readonly<Record<Dimension, Readonly<Rec
   },
   inch: {
     length: { coarse: { unit: 'in', decimals: 2 }, fine: { unit: 'in', decimals: 4 } },
+    pitch: { coarse: { unit: 'in', decimals: 3 }, fine: { unit: 'in', decimals: 4 } },
+    number: { coarse: { unit: '1', decimals: 2 }, fine: { unit: '1', decimals: 3 } },
     deviation: { coarse: { unit: 'thou', decimals: 1 }, fine: { unit: 'tenths', decimals: 1 } },
     slope: { coarse: { unit: 'thou/ft', decimals: 2 }, fine: { unit: 'thou/ft', decimals: 3 } },
     twist: { coarse: { unit: 'um/m per m', decimals: 0 }, fine: { unit: 'um/m per m', decimals: 1 } },
@@ -57,7 +61,7 @@ export function shownIn(dimension: Dimension, system: UnitSystem, fineness: Fine
 export function formatQuantity(value: number, dimension: Dimension, unit: string, decimals: number): string {
   const factor = DIMENSIONS[dimension].factors[unit.toLowerCase()];
   if (factor === undefined) throw new RangeError(`${unit} is not a unit of ${DIMENSIONS[dimension].noun}`);
-  return `${fixed(value / factor, decimals)} ${prettyUnit(unit)}`;
+  return unit === '1' ? fixed(value, decimals) : `${fixed(value / factor, decimals)} ${prettyUnit(unit)}`;
 }
 
 /** A number with so many decimals and no negative zero. */

@@ -1,5 +1,6 @@
 import { LIMITS_FORMAT, startingSheet } from '@isometra/core';
-import type { KitItem, Survey, SurveyWrite } from '@isometra/contract';
+import type { KitItem, StoredSurvey, SurveyWrite } from '@isometra/contract';
+import { surveyWriteOf } from '@isometra/work';
 import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
 
 describe('campaigns', () => {
@@ -14,9 +15,9 @@ describe('campaigns', () => {
     await shop.http.post('/api/machines').send(sent).expect(201);
     return sent;
   };
-  const surveys = async (machineId: string): Promise<Survey[]> =>
-    (await shop.http.get(`/api/machines/${machineId}/surveys`).expect(200)).body as Survey[];
-  const write = ({ judge: _judge, ...survey }: Survey): SurveyWrite & { by: string } => ({ ...survey, by: 'AB' });
+  const surveys = async (machineId: string): Promise<StoredSurvey[]> =>
+    (await shop.http.get(`/api/machines/${machineId}/surveys`).expect(200)).body as StoredSurvey[];
+  const write = (survey: StoredSurvey): SurveyWrite & { by: string } => ({ ...surveyWriteOf(survey), by: 'AB' });
   const own = (high = 40) => ({
     id: uuid(),
     content: {
@@ -45,30 +46,11 @@ describe('campaigns', () => {
       const at = '2026-03-01T08:00:00.000Z';
       const changed = { ...write(survey), order, school: 'top', skipped: [{ check: 'stiffness', why: 'known', by: 'AB', at }] };
       const { body } = await shop.http.put(`/api/surveys/${survey.id}`).send(changed).expect(200);
-      expect((body as Survey).order).toEqual(order);
+      expect((body as StoredSurvey).order).toEqual(order);
       const [again] = await surveys(id);
       expect([again.school, again.skipped[0].why, again.version]).toEqual(['top', 'known', 2]);
       const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
       expect((log as { text: string }[])[0].text).toContain('order of the rungs; stiffness left out: known');
-    });
-
-    it('keeps what was done by hand, and writes it down', async () => {
-      const { id } = await lathe();
-      const [survey] = await surveys(id);
-      const byHand = [{ step: 'clean', note: 'a crack at the rear foot', by: 'AB', at: '2026-03-01T08:00:00.000Z' }];
-      const { body } = await shop.http
-        .put(`/api/surveys/${survey.id}`)
-        .send({ ...write(survey), byHand })
-        .expect(200);
-      expect((body as Survey).byHand).toEqual(byHand as Survey['byHand']);
-      const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
-      expect((log as { text: string }[])[0].text).toContain('Clean and inspect done: a crack at the rear foot');
-      const wrong = [{ ...byHand[0], step: 'oil' }];
-      const { body: refused } = await shop.http
-        .put(`/api/surveys/${survey.id}`)
-        .send({ ...write(survey), version: 2, byHand: wrong })
-        .expect(400);
-      expect(refused.errors[0].path).toBe('byHand[0].step');
     });
 
     it('is safe to change twice, and refuses a stale change with the newer one', async () => {
@@ -81,7 +63,7 @@ describe('campaigns', () => {
         .put(`/api/surveys/${survey.id}`)
         .send({ ...changed, title: 'Mine' })
         .expect(409);
-      expect((body as { current: Survey }).current.title).toBe('After the crash');
+      expect((body as { current: StoredSurvey }).current.title).toBe('After the crash');
     });
 
     it('a new one ends the one that ran, and rounds belong to the one they were taken in', async () => {
@@ -191,6 +173,7 @@ describe('campaigns', () => {
   describe('the kit', () => {
     const kit = async (): Promise<KitItem[]> => (await shop.http.get('/api/kit').expect(200)).body as KitItem[];
     const piece = (kind: KitItem['kind'], data: object, care: object = {}) => ({ ...indicator(), kind, name: kind, data, care });
+    const sent = ({ by: _by, ...item }: KitItem & { by: string }): KitItem => item;
 
     it('keeps what each kind needs, with certificate and due date', async () => {
       const bar = piece(
@@ -200,10 +183,10 @@ describe('campaigns', () => {
       );
       await shop.http.post('/api/kit').send(bar).expect(201);
       const [known] = await kit();
-      expect(known).toEqual({ ...bar, photos: [], version: 1 } as KitItem);
+      expect(known).toEqual(sent({ ...bar, photos: [], version: 1 } as KitItem & { by: string }));
       await shop.http
         .put(`/api/kit/${bar.id}`)
-        .send({ ...known, care: { ...known.care, due: '2027-12-31' } })
+        .send({ ...known, by: 'AB', care: { ...known.care, due: '2027-12-31' } })
         .expect(200);
       expect((await kit())[0].care.due).toBe('2027-12-31');
     });
@@ -257,17 +240,17 @@ describe('campaigns', () => {
       expect(await counts()).toEqual([2, 1]);
       await shop.http
         .put(`/api/moves/${planned.id}`)
-        .send({ ...planned, done: true })
+        .send({ ...planned, doneAt: '2026-03-01T09:00:00.000Z' })
         .expect(200);
       expect(await counts()).toEqual([0, 0]);
       await shop.http
         .put(`/api/moves/${planned.id}`)
-        .send({ ...planned, done: true })
+        .send({ ...planned, doneAt: '2026-03-01T09:00:00.000Z' })
         .expect(200);
       expect(await counts()).toEqual([0, 0]);
       await shop.http
         .put(`/api/moves/${planned.id}`)
-        .send({ ...planned, done: false, version: 2 })
+        .send({ ...planned, doneAt: null, version: 2 })
         .expect(200);
       expect(await counts()).toEqual([2, 1]);
     });

@@ -1,8 +1,9 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
-import { BaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
+import { BaseError, ForeignKeyConstraintError } from 'sequelize';
 import type * as z from 'zod';
 import { FaultError, faultsOf, type Fault } from '@isometra/core';
 import type { ApiErrors } from '@isometra/contract';
+import { brokenRule, faultOfRule } from '../db/constraints.js';
 
 /** An answer that is not what was asked for: its status, its faults, and on a conflict the row as it is now. */
 export class ApiError extends Error {
@@ -53,14 +54,14 @@ export const unknownRoute: RequestHandler = (request) => {
 function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
   if (error instanceof ApiError) return [error.status, error.faults, error.current];
   if (error instanceof FaultError) return [400, error.faults];
-  if (error instanceof UniqueConstraintError) {
-    const [column] = Object.keys(error.fields);
-    return [409, [{ path: column ?? '', message: 'is already taken', example: 'another one' }]];
-  }
+  const rule = brokenRule(error);
+  const broken = rule === undefined ? undefined : faultOfRule(rule);
+  if (broken) return [409, [broken]];
   if (error instanceof ForeignKeyConstraintError)
     return [400, [{ path: '', message: 'refers to something that does not exist', example: 'the id of a row from its list' }]];
   if (error instanceof BaseError)
     return [503, [{ path: '', message: 'the database did not answer; nothing was lost, try again', example: '' }]];
+  if (error instanceof URIError) return [400, [{ path: '', message: 'the address is garbled', example: '/api/machines' }]];
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.parse.failed') return [400, [{ path: '', message: 'the body is not JSON', example: '{ … }' }]];
   if (type === 'entity.too.large') return [413, [{ path: '', message: 'the body is larger than 1 MB', example: 'fewer readings at once' }]];
@@ -74,6 +75,6 @@ export const answerErrors: ErrorRequestHandler = (error: unknown, request, respo
   if (response.headersSent) return next(error);
   const [status, errors, current] = statusAndFaults(error);
   if (status >= 500) request.log.error({ error }, 'request failed');
-  const body: ApiErrors = { errors, requestId: String(request.id), ...(current !== undefined && { current }) };
+  const body: ApiErrors = { errors: [...errors], requestId: String(request.id), ...(current !== undefined && { current }) };
   return void response.status(status).json(body);
 };

@@ -1,7 +1,6 @@
 import express, { Router } from 'express';
 import type { Sequelize } from 'sequelize';
 import * as z from 'zod';
-import { planMove, solve } from '@isometra/core';
 import {
   idSchema,
   kitItemSchema,
@@ -10,20 +9,31 @@ import {
   moveSchema,
   readingSchema,
   roundSchema,
+  surveyNoteSchema,
   surveySchema,
   whoSchema,
   type KitItem,
   type Machine,
 } from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
+import { listHeads } from '../services/heads.js';
 import { addKit, addPhoto, changeKit, getPhoto, listKit } from '../services/kit.js';
 import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '../services/limits.js';
 import { readLog } from '../services/log.js';
 import { addMachine, changeMachine, getMachine, listMachines } from '../services/machines.js';
 import { addMove, changeMove } from '../services/moves.js';
-import { addReadings, addRound, changeRound, getRound, listRounds } from '../services/rounds.js';
+import { addNote } from '../services/notes.js';
+import { addReadings } from '../services/readings.js';
+import { addRound, changeRound, getRound, listRounds } from '../services/rounds.js';
+import type { Solver } from '../services/solver.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
+
+/** What the routes work with. */
+export interface Means {
+  readonly sequelize: Sequelize;
+  readonly solver: Solver;
+}
 
 /** The id in the path; anything but a UUID is simply not there. */
 function idIn(value: string, what: string): string {
@@ -45,41 +55,49 @@ function machineOf(body: unknown): { machine: Machine; by: string } {
   return { machine: { id, version, card: (body as { card: Machine['card'] }).card }, by };
 }
 
-function solving(router: Router): void {
-  router.post('/solve', (request, response) => void response.json(solve(request.body)));
-  router.post('/move', (request, response) => void response.json(planMove(request.body)));
+function solving(router: Router, { solver }: Means): void {
+  router.post('/solve', async (request, response) => void response.json(await solver.answer('sheet', request.body)));
+  router.post('/move', async (request, response) => void response.json(await solver.answer('move', request.body)));
 }
 
-function machines(router: Router): void {
+function machines(router: Router, { sequelize }: Means): void {
   router.get('/machines', async (_request, response) => void response.json(await listMachines()));
   router.post('/machines', async (request, response) => {
     const { machine, by } = machineOf(request.body);
-    response.status(201).json(await addMachine(machine, by));
+    response.status(201).json(await addMachine(sequelize, machine, { by }));
   });
   router.get('/machines/:id', async (request, response) => void response.json(await getMachine(idIn(request.params.id, 'machine'))));
   router.put('/machines/:id', async (request, response) => {
     const { machine, by } = machineOf(request.body);
     sameId(request.params.id, machine.id);
-    response.json(await changeMachine(machine, by));
+    response.json(await changeMachine(sequelize, machine, by));
   });
   router.get('/machines/:id/log', async (request, response) => void response.json(await readLog(idIn(request.params.id, 'machine'))));
 }
 
-function kit(router: Router): void {
+const kitWrite = kitItemSchema.extend({ by: whoSchema });
+
+function itemOf(body: unknown): { item: KitItem; by: string } {
+  const { by, ...item } = parseBody(kitWrite, body);
+  return { item, by };
+}
+
+function kit(router: Router, { sequelize }: Means): void {
   router.get('/kit', async (_request, response) => void response.json(await listKit()));
-  router.post(
-    '/kit',
-    async (request, response) => void response.status(201).json(await addKit(parseBody(kitItemSchema, request.body) as KitItem)),
-  );
+  router.post('/kit', async (request, response) => {
+    const { item, by } = itemOf(request.body);
+    response.status(201).json(await addKit(sequelize, item, by));
+  });
   router.put('/kit/:id', async (request, response) => {
-    const item = parseBody(kitItemSchema, request.body) as KitItem;
+    const { item, by } = itemOf(request.body);
     sameId(request.params.id, item.id);
-    response.json(await changeKit(item));
+    response.json(await changeKit(sequelize, item, by));
   });
   router.post('/kit/:id/photos', express.raw({ type: 'image/*', limit: '4mb' }), async (request, response) => {
     const { id, by } = parseBody(photoQuery, request.query);
     const kitId = idIn(String(request.params['id']), 'piece of kit');
-    response.status(201).json(await addPhoto(kitId, id, String(request.headers['content-type'] ?? ''), request.body, by));
+    const photo = { id, by, mime: String(request.headers['content-type'] ?? ''), bytes: request.body as unknown };
+    response.status(201).json(await addPhoto(sequelize, kitId, photo));
   });
   router.get('/photos/:id', async (request, response) => {
     const { mime, bytes } = await getPhoto(idIn(request.params.id, 'photograph'));
@@ -89,7 +107,7 @@ function kit(router: Router): void {
 
 const photoQuery = z.object({ id: idSchema, by: whoSchema });
 
-function limits(router: Router, sequelize: Sequelize): void {
+function limits(router: Router, { sequelize }: Means): void {
   router.get('/limits', async (_request, response) => void response.json(await listLimitSheets()));
   router.get('/limits/:id/versions', async (request, response) => {
     response.json(await listVersions(idIn(request.params.id, 'limit sheet')));
@@ -106,7 +124,7 @@ function limits(router: Router, sequelize: Sequelize): void {
 
 const surveyWrite = surveySchema.extend({ by: whoSchema });
 
-function surveys(router: Router, sequelize: Sequelize): void {
+function surveys(router: Router, { sequelize }: Means): void {
   router.get('/machines/:id/surveys', async (request, response) => {
     response.json(await listSurveys(idIn(request.params.id, 'machine')));
   });
@@ -117,22 +135,31 @@ function surveys(router: Router, sequelize: Sequelize): void {
   router.put('/surveys/:id', async (request, response) => {
     const { by, ...survey } = parseBody(surveyWrite, request.body);
     sameId(request.params.id, survey.id);
-    response.json(await changeSurvey(survey, by));
+    response.json(await changeSurvey(sequelize, survey, by));
+  });
+  router.post('/surveys/:id/notes', async (request, response) => {
+    const note = parseBody(surveyNoteSchema, request.body);
+    sameId(request.params.id, note.surveyId);
+    response.status(201).json(await addNote(sequelize, note));
   });
 }
 
 const checkQuery = z.object({ check: z.string().max(60).optional() });
 
-function rounds(router: Router, sequelize: Sequelize): void {
+function rounds(router: Router, { sequelize, solver }: Means): void {
+  router.get('/machines/:id/heads', async (request, response) => {
+    response.json(await listHeads(sequelize, solver, idIn(request.params.id, 'machine')));
+  });
   router.get('/machines/:id/rounds', async (request, response) => {
     const { check } = parseBody(checkQuery, request.query);
-    response.json(await listRounds(idIn(request.params.id, 'machine'), check));
+    response.json(await listRounds(sequelize, idIn(request.params.id, 'machine'), check));
   });
-  router.post(
-    '/rounds',
-    async (request, response) => void response.status(201).json(await addRound(sequelize, parseBody(roundSchema, request.body))),
-  );
-  router.get('/rounds/:id', async (request, response) => void response.json(await getRound(idIn(request.params.id, 'round'))));
+  router.post('/rounds', async (request, response) => {
+    response.status(201).json(await addRound(sequelize, parseBody(roundSchema, request.body)));
+  });
+  router.get('/rounds/:id', async (request, response) => {
+    response.json(await getRound(sequelize, solver, idIn(request.params.id, 'round')));
+  });
   router.put('/rounds/:id', async (request, response) => {
     const round = parseBody(roundSchema, request.body);
     sameId(request.params.id, round.id);
@@ -140,13 +167,17 @@ function rounds(router: Router, sequelize: Sequelize): void {
   });
   router.post('/rounds/:id/readings', async (request, response) => {
     const body: unknown = request.body;
-    const readings = Array.isArray(body) ? parseBody(z.array(readingSchema).min(1).max(1000), body) : [parseBody(readingSchema, body)];
+    const readings = Array.isArray(body) ? parseBody(manyReadings, body) : [parseBody(readingSchema, body)];
     response.status(201).json(await addReadings(sequelize, idIn(request.params.id, 'round'), readings));
   });
-  router.post(
-    '/moves',
-    async (request, response) => void response.status(201).json(await addMove(sequelize, parseBody(moveSchema, request.body))),
-  );
+}
+
+const manyReadings = z.array(readingSchema).min(1).max(1000);
+
+function moves(router: Router, { sequelize }: Means): void {
+  router.post('/moves', async (request, response) => {
+    response.status(201).json(await addMove(sequelize, parseBody(moveSchema, request.body)));
+  });
   router.put('/moves/:id', async (request, response) => {
     const move = parseBody(moveSchema, request.body);
     sameId(request.params.id, move.id);
@@ -155,18 +186,13 @@ function rounds(router: Router, sequelize: Sequelize): void {
 }
 
 /** Everything under /api but health. */
-export function apiRoutes(sequelize: Sequelize): Router {
+export function apiRoutes(means: Means): Router {
   const router = Router();
-  solving(router);
-  machines(router);
-  kit(router);
-  limits(router, sequelize);
-  surveys(router, sequelize);
-  rounds(router, sequelize);
+  for (const part of [solving, machines, kit, limits, surveys, rounds, moves]) part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);
-    await fillDemo(sequelize);
+    await fillDemo(means.sequelize);
     response.status(201).json(await listMachines());
   });
   router.use(unknownRoute);

@@ -3,13 +3,16 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { up as firstTables } from './migrations/001-first-tables.js';
 import { up as campaigns } from './migrations/002-campaigns.js';
 import { up as byHand } from './migrations/003-by-hand.js';
-import { defineModels } from './models.js';
+import { up as notesAndFindings } from './migrations/004-notes-and-findings.js';
+import { defineShop } from './shopModels.js';
+import { defineSurveys } from './surveyModels.js';
 
 /** Migrations in order: forward only, run at start. */
 const MIGRATIONS: readonly { readonly name: string; readonly up: (database: QueryInterface) => Promise<void> }[] = [
   { name: '001-first-tables', up: firstTables },
   { name: '002-campaigns', up: campaigns },
   { name: '003-by-hand', up: byHand },
+  { name: '004-notes-and-findings', up: notesAndFindings },
 ];
 
 /** Connect, without changing anything. */
@@ -22,7 +25,8 @@ export function connect(databaseUrl: string): Sequelize {
     define: { charset: 'utf8mb4', collate: 'utf8mb4_bin' },
     pool: { max: 10, acquire: 15_000 },
   });
-  defineModels(sequelize);
+  defineShop(sequelize);
+  defineSurveys(sequelize);
   return sequelize;
 }
 

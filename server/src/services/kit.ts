@@ -1,9 +1,14 @@
-import type { Transaction } from 'sequelize';
-import { kitFaults, leavesUsed, stockAfter, type Care, type KitItem } from '@isometra/contract';
-import { AttachmentRow, KitRow } from '../db/models.js';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { Care, KitItem } from '@isometra/contract';
+import { kitFaults, leavesMoved, leavesUsed, type Drawer } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
+import { brokenRule } from '../db/constraints.js';
+import { AttachmentRow, KitRow } from '../db/shopModels.js';
+import { inOneGo } from '../db/transactions.js';
+import { differencesOf } from './differences.js';
+import { writeLog } from './log.js';
 
-const shown = (row: KitRow, photos: readonly string[]): KitItem => ({
+const shown = (row: KitRow, photos: string[]): KitItem => ({
   id: row.id,
   kind: row.kind as KitItem['kind'],
   name: row.name,
@@ -49,53 +54,93 @@ async function getKit(id: string): Promise<KitItem> {
   return shown(row, (await photosOf(id)).get(id) ?? []);
 }
 
-/** Add a piece of kit. Safe to send twice. */
-export async function addKit(item: KitItem, transaction?: Transaction): Promise<KitItem> {
+/** What the drawers hold, all of them. */
+export async function shimStock(): Promise<unknown[] | undefined> {
+  const rows = await KitRow.findAll({ where: { kind: 'shim-stock' } });
+  return rows.length ? rows.flatMap((row) => row.data['stock'] as unknown[]) : undefined;
+}
+
+/** Add a piece of kit. Safe to send twice, also at the same moment. */
+export async function addKit(sequelize: Sequelize, item: KitItem, by: string, given?: Transaction): Promise<KitItem> {
   refuseFaulty(item);
-  const known = await KitRow.findByPk(item.id, { transaction });
-  if (known) return getKit(item.id);
-  return shown(await KitRow.create({ id: item.id, kind: item.kind, ...columns(item), version: 1 }, { transaction }), []);
+  try {
+    return await inOneGo(
+      sequelize,
+      async (transaction) => {
+        const row = await KitRow.create({ id: item.id, kind: item.kind, ...columns(item), version: 1 }, { transaction });
+        await writeLog({ machineId: null, by, what: 'kit', text: `${item.name} added` }, transaction);
+        return shown(row, []);
+      },
+      given,
+    );
+  } catch (error) {
+    if (brokenRule(error) !== 'PRIMARY' || given) throw error;
+    return getKit(item.id);
+  }
 }
 
 /** Change a piece of kit; a stale version gets 409 with the newer row. */
-export async function changeKit(item: KitItem): Promise<KitItem> {
+export async function changeKit(sequelize: Sequelize, item: KitItem, by: string): Promise<KitItem> {
   refuseFaulty(item);
   const { id, version } = item;
-  const [changed] = await KitRow.update({ ...columns(item), version: version + 1 }, { where: { id, version } });
-  const now = await getKit(id);
-  const same = JSON.stringify([now.name, now.data, now.care]) === JSON.stringify([item.name, item.data, item.care]);
-  if (!changed && !same) throw stale(now);
-  return now;
+  await inOneGo(sequelize, async (transaction) => {
+    const before = await KitRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!before) throw notFound('piece of kit');
+    const differences = differencesOf(
+      { name: before.name, ...before.data, ...before.care },
+      { name: item.name, ...item.data, ...item.care },
+    );
+    if (before.version !== version) {
+      if (differences.length) throw stale(shown(before, []));
+      return;
+    }
+    await before.update({ ...columns(item), version: version + 1 }, { transaction });
+    if (differences.length)
+      await writeLog({ machineId: null, by, what: 'kit', text: `${item.name}: ${differences.join('; ')}` }, transaction);
+  });
+  return getKit(id);
 }
 
 /** Leaves are taken from the drawers when a move with them is done, and put back when it is not after all. */
 export async function countLeaves(plan: Readonly<Record<string, unknown>>, by: 1 | -1, transaction: Transaction): Promise<void> {
   const leaves = leavesUsed(plan);
   if (leaves.length === 0) return;
-  const drawer = await KitRow.findOne({
+  const rows = await KitRow.findAll({
     where: { kind: 'shim-stock' },
     order: [['name', 'ASC']],
     transaction,
     lock: transaction.LOCK.UPDATE,
   });
-  if (!drawer) return;
-  const stock = stockAfter(drawer.data['stock'] as Parameters<typeof stockAfter>[0], leaves, by);
-  await drawer.update({ data: { ...drawer.data, stock }, version: drawer.version + 1 }, { transaction });
+  const drawers = rows.map((row): Drawer => ({ id: row.id, stock: row.data['stock'] as Drawer['stock'] }));
+  for (const { id, stock } of leavesMoved(drawers, leaves, by)) {
+    const row = rows.find((entry) => entry.id === id);
+    await row?.update({ data: { ...row.data, stock }, version: row.version + 1 }, { transaction });
+  }
 }
 
 const MIMES = ['image/jpeg', 'image/png', 'image/webp'];
 const MOST_BYTES = 4_000_000;
 
 /** Keep a photograph of a piece of kit. Safe to send twice. */
-export async function addPhoto(kitItemId: string, id: string, mime: string, bytes: unknown, by: string): Promise<KitItem> {
+export async function addPhoto(
+  sequelize: Sequelize,
+  kitItemId: string,
+  { id, mime, bytes, by }: { readonly id: string; readonly mime: string; readonly bytes: unknown; readonly by: string },
+): Promise<KitItem> {
   if (!MIMES.includes(mime))
     throw new ApiError(400, [{ path: 'photo', message: `"${mime}" is not a kind of picture that is kept`, example: MIMES.join(', ') }]);
   if (!Buffer.isBuffer(bytes) || bytes.length === 0)
     throw new ApiError(400, [{ path: 'photo', message: 'is empty', example: 'a photograph' }]);
   if (bytes.length > MOST_BYTES) throw new ApiError(413, [{ path: 'photo', message: 'is larger than 4 MB', example: 'a smaller picture' }]);
-  await getKit(kitItemId);
-  if (!(await AttachmentRow.findByPk(id, { attributes: ['id'] })))
-    await AttachmentRow.create({ id, kitItemId, mime, bytes, by, at: new Date() });
+  const { name } = await getKit(kitItemId);
+  try {
+    await inOneGo(sequelize, async (transaction) => {
+      await AttachmentRow.create({ id, kitItemId, mime, bytes, by, at: new Date() }, { transaction });
+      await writeLog({ machineId: null, by, what: 'kit', text: `${name}: photograph kept` }, transaction);
+    });
+  } catch (error) {
+    if (brokenRule(error) !== 'PRIMARY') throw error;
+  }
   return getKit(kitItemId);
 }
 

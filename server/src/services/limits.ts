@@ -1,8 +1,13 @@
-import { Op, type Sequelize } from 'sequelize';
+import { isDeepStrictEqual } from 'node:util';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { STARTING_SHEETS, startingSheet, type LimitSheet, type StartingSheet } from '@isometra/core';
-import { contentOf, type Pinned, type StoredLimitSheet } from '@isometra/contract';
+import type { Pinned, StoredLimitSheet } from '@isometra/contract';
+import { contentOf } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
-import { LimitSheetRow, LimitVersionRow } from '../db/models.js';
+import { brokenRule } from '../db/constraints.js';
+import { LimitSheetRow, LimitVersionRow } from '../db/shopModels.js';
+import { inOneGo } from '../db/transactions.js';
+import { writeLog } from './log.js';
 
 const shown = (row: LimitVersionRow): StoredLimitSheet => ({
   id: row.limitSheetId,
@@ -42,50 +47,67 @@ function readContent(raw: unknown): LimitSheet {
   return content;
 }
 
-const versionOf = (limitSheetId: string, version: number) => LimitVersionRow.findOne({ where: { limitSheetId, version } });
+const versionOf = (limitSheetId: string, version: number, transaction?: Transaction) =>
+  LimitVersionRow.findOne({ where: { limitSheetId, version }, transaction });
 
-/** Add a sheet of the shop's own. Safe to send twice. */
-export async function addLimitSheet(sequelize: Sequelize, write: LimitWrite): Promise<StoredLimitSheet> {
+async function keepVersion(
+  { id, by }: LimitWrite,
+  content: LimitSheet,
+  version: number,
+  transaction: Transaction,
+): Promise<StoredLimitSheet> {
+  const row = { id: crypto.randomUUID(), limitSheetId: id, version, content: { ...content }, by, at: new Date() };
+  const kept = await LimitVersionRow.create(row, { transaction });
+  const text = version === 1 ? `Limit sheet “${content.name}” added` : `Limit sheet “${content.name}” changed: version ${version}`;
+  await writeLog({ machineId: null, by, what: 'limits', text }, transaction);
+  return shown(kept);
+}
+
+/** Add a sheet of the shop's own. Safe to send twice, also at the same moment. */
+export async function addLimitSheet(sequelize: Sequelize, write: LimitWrite, given?: Transaction): Promise<StoredLimitSheet> {
   const content = readContent(write.content);
-  const known = await versionOf(write.id, 1);
-  if (known) return shown(known);
-  const row = await sequelize.transaction(async (transaction) => {
-    await LimitSheetRow.create({ id: write.id, name: content.name, version: 1 }, { transaction });
-    return LimitVersionRow.create(
-      { id: crypto.randomUUID(), limitSheetId: write.id, version: 1, content: { ...content }, by: write.by, at: new Date() },
-      { transaction },
+  try {
+    return await inOneGo(
+      sequelize,
+      async (transaction) => {
+        await LimitSheetRow.create({ id: write.id, name: content.name, version: 1 }, { transaction });
+        return keepVersion(write, content, 1, transaction);
+      },
+      given,
     );
-  });
-  return shown(row);
+  } catch (error) {
+    const known = brokenRule(error) === undefined ? null : await versionOf(write.id, 1, given);
+    if (known) return shown(known);
+    throw error;
+  }
 }
 
 /** Change a sheet: a new version of it. A stale version gets 409 with the newest one. Safe to send twice. */
 export async function changeLimitSheet(sequelize: Sequelize, write: LimitWrite): Promise<StoredLimitSheet> {
   const content = readContent(write.content);
   const next = write.version + 1;
-  const row = await sequelize.transaction(async (transaction) => {
+  const kept = await inOneGo(sequelize, async (transaction) => {
     const [changed] = await LimitSheetRow.update(
       { name: content.name, version: next },
       { where: { id: write.id, version: write.version }, transaction },
     );
-    if (!changed) return undefined;
-    return LimitVersionRow.create(
-      { id: crypto.randomUUID(), limitSheetId: write.id, version: next, content: { ...content }, by: write.by, at: new Date() },
-      { transaction },
-    );
+    return changed ? keepVersion(write, content, next, transaction) : undefined;
   });
-  if (row) return shown(row);
+  if (kept) return kept;
   const [newest] = await listVersions(write.id);
-  if (JSON.stringify(newest.content) !== JSON.stringify(content)) throw stale(newest);
+  if (!isDeepStrictEqual(newest.content, JSON.parse(JSON.stringify(content)))) throw stale(newest);
   return newest;
 }
 
 export const isStarting = (sheet: string): sheet is StartingSheet => STARTING_SHEETS.some((entry) => entry.id === sheet);
 
 /** The row columns of a pinned sheet, or the fault that there is no such version. */
-export async function pinColumns({ sheet, version }: Pinned): Promise<{ startingLimits: string | null; limitVersionId: string | null }> {
+export async function pinColumns(
+  { sheet, version }: Pinned,
+  transaction?: Transaction,
+): Promise<{ startingLimits: string | null; limitVersionId: string | null }> {
   if (isStarting(sheet)) return { startingLimits: sheet, limitVersionId: null };
-  const row = await versionOf(sheet, version);
+  const row = await versionOf(sheet, version, transaction);
   if (!row)
     throw new ApiError(400, [
       { path: 'limits.sheet', message: 'no such version of a limit sheet', example: 'a sheet from the list, at its newest version' },
@@ -101,9 +123,10 @@ export async function pinnedSheets(
     readonly startingLimits: string | null;
     readonly usual: StartingSheet;
   }[],
+  transaction?: Transaction,
 ): Promise<ReadonlyMap<string, { readonly limits: Pinned; readonly judge: LimitSheet }>> {
   const ids = surveys.flatMap(({ limitVersionId }) => (limitVersionId ? [limitVersionId] : []));
-  const rows = ids.length ? await LimitVersionRow.findAll({ where: { id: { [Op.in]: ids } } }) : [];
+  const rows = ids.length ? await LimitVersionRow.findAll({ where: { id: { [Op.in]: ids } }, transaction }) : [];
   return new Map(
     surveys.map(({ id, limitVersionId, startingLimits, usual }) => {
       const row = rows.find((entry) => entry.id === limitVersionId);

@@ -1,8 +1,8 @@
 import type { Transaction } from 'sequelize';
 import type { LogEntry } from '@isometra/contract';
-import { LogRow } from '../db/models.js';
+import { LogRow } from '../db/shopModels.js';
 
-interface Entry {
+export interface Entry {
   readonly machineId: string | null;
   readonly by: string;
   readonly what: string;
@@ -10,9 +10,13 @@ interface Entry {
   readonly at?: Date;
 }
 
-/** Write down who did what. */
-export async function writeLog(entry: Entry, transaction?: Transaction): Promise<void> {
-  await LogRow.create({ ...entry, text: entry.text.slice(0, 400), at: entry.at ?? new Date() }, { transaction });
+const MOST = 400;
+const row = (entry: Entry) => ({ ...entry, text: entry.text.slice(0, MOST), at: entry.at ?? new Date() });
+
+/** Write down who did what, in the transaction of what was done. */
+export async function writeLog(entries: Entry | readonly Entry[], transaction: Transaction): Promise<void> {
+  const rows = [entries].flat().map((entry) => row(entry as Entry));
+  if (rows.length) await LogRow.bulkCreate(rows, { transaction });
 }
 
 /** The log of a machine, newest first. */

@@ -1,7 +1,11 @@
-import type { Transaction } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { usualSheet, type Machine, type MachineCardText } from '@isometra/contract';
-import { MachineRow, SurveyRow } from '../db/models.js';
-import { ApiError, notFound, stale } from '../api/errors.js';
+import { notFound, stale } from '../api/errors.js';
+import { brokenRule } from '../db/constraints.js';
+import { MachineRow } from '../db/shopModels.js';
+import { SurveyRow } from '../db/surveyModels.js';
+import { inOneGo } from '../db/transactions.js';
+import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
 
 const shown = (row: MachineRow): Machine => ({ id: row.id, card: row.card as unknown as MachineCardText, version: row.version });
@@ -10,8 +14,8 @@ export async function listMachines(): Promise<Machine[]> {
   return (await MachineRow.findAll({ order: [['number', 'ASC']] })).map(shown);
 }
 
-export async function getMachine(id: string): Promise<Machine> {
-  const row = await MachineRow.findByPk(id);
+export async function getMachine(id: string, transaction?: Transaction): Promise<Machine> {
+  const row = await MachineRow.findByPk(id, { transaction });
   if (!row) throw notFound('machine');
   return shown(row);
 }
@@ -22,37 +26,46 @@ const columns = (machine: Machine) => ({
   card: machine.card as Record<string, unknown>,
 });
 
-/** Add a machine and begin its first survey. Safe to send twice. */
-export async function addMachine(machine: Machine, by: string, transaction?: Transaction): Promise<Machine> {
-  const known = await MachineRow.findByPk(machine.id, { transaction });
-  if (known) return shown(known);
-  if (await MachineRow.findOne({ where: { number: columns(machine).number }, transaction })) {
-    throw new ApiError(409, [
-      {
-        path: 'card.number',
-        message: `"${columns(machine).number}" is already the number of another machine`,
-        example: 'another shop number',
-      },
-    ]);
+/** Add a machine and begin its first survey. Safe to send twice, also at the same moment. */
+export async function addMachine(
+  sequelize: Sequelize,
+  machine: Machine,
+  { by, at = new Date() }: { readonly by: string; readonly at?: Date },
+  given?: Transaction,
+): Promise<Machine> {
+  const add = async (transaction: Transaction): Promise<Machine> => {
+    const row = await MachineRow.create({ id: machine.id, ...columns(machine), version: 1 }, { transaction });
+    const startingLimits = usualSheet(row.kind);
+    await SurveyRow.create(
+      { id: crypto.randomUUID(), machineId: row.id, title: 'As found', startedAt: at, startingLimits },
+      { transaction },
+    );
+    await writeLog({ machineId: row.id, by, what: 'machine', text: `${row.number} added`, at }, transaction);
+    return shown(row);
+  };
+  try {
+    return await inOneGo(sequelize, add, given);
+  } catch (error) {
+    const known = brokenRule(error) === undefined ? null : await MachineRow.findByPk(machine.id, { transaction: given });
+    if (known) return shown(known);
+    throw error;
   }
-  const row = await MachineRow.create({ id: machine.id, ...columns(machine), version: 1 }, { transaction });
-  const startingLimits = usualSheet(row.kind);
-  await SurveyRow.create(
-    { id: crypto.randomUUID(), machineId: row.id, title: 'As found', startedAt: new Date(), startingLimits },
-    { transaction },
-  );
-  await writeLog({ machineId: row.id, by, what: 'machine', text: `${row.number} added` }, transaction);
-  return shown(row);
 }
 
 /** Change a card; a stale version gets 409 with the newer row. */
-export async function changeMachine(machine: Machine, by: string): Promise<Machine> {
-  const [changed] = await MachineRow.update(
-    { ...columns(machine), version: machine.version + 1 },
-    { where: { id: machine.id, version: machine.version } },
-  );
-  const now = await getMachine(machine.id);
-  if (!changed && JSON.stringify(now.card) !== JSON.stringify(machine.card)) throw stale(now);
-  if (changed) await writeLog({ machineId: machine.id, by, what: 'machine', text: `Card of ${columns(machine).number} changed` });
-  return now;
+export function changeMachine(sequelize: Sequelize, machine: Machine, by: string): Promise<Machine> {
+  const { id, version } = machine;
+  return inOneGo(sequelize, async (transaction) => {
+    const before = await MachineRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!before) throw notFound('machine');
+    const differences = differencesOf(before.card, machine.card);
+    if (before.version !== version) {
+      if (differences.length) throw stale(shown(before));
+      return shown(before);
+    }
+    await before.update({ ...columns(machine), version: version + 1 }, { transaction });
+    const text = `Card of ${columns(machine).number} changed${differences.length ? `: ${differences.join('; ')}` : ''}`;
+    await writeLog({ machineId: id, by, what: 'machine', text }, transaction);
+    return shown(before);
+  });
 }

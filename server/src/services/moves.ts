@@ -1,67 +1,75 @@
-import type { Sequelize } from 'sequelize';
+import { isDeepStrictEqual } from 'node:util';
+import type { Sequelize, Transaction } from 'sequelize';
+import { MOVES } from '@isometra/core';
 import type { MoveWrite } from '@isometra/contract';
-import { notFound, stale } from '../api/errors.js';
-import { MoveRow, RoundRow } from '../db/models.js';
+import { ApiError, notFound, stale } from '../api/errors.js';
+import { brokenRule } from '../db/constraints.js';
+import { MoveRow, RoundRow } from '../db/surveyModels.js';
+import { inOneGo } from '../db/transactions.js';
 import { countLeaves } from './kit.js';
 import { writeLog } from './log.js';
+import { moveShown } from './roundRows.js';
 
-export const moveShown = (row: MoveRow): MoveWrite => ({
-  id: row.id,
-  roundId: row.roundId,
-  kind: row.kind,
-  quantity: row.quantity,
-  amount: row.amount,
-  unit: row.unit,
-  direction: row.direction,
-  plan: row.plan,
-  ticks: row.ticks,
-  done: row.done,
-  shift: row.shift,
-  by: row.by,
-  at: row.at.toISOString(),
-  version: row.version,
-});
+const moveText = ({ kind, amount, unit, direction }: MoveWrite, state: string): string =>
+  `Move ${state}: ${MOVES.get(kind)?.title ?? kind}, ${Math.abs(amount).toFixed(1)} ${unit} ${direction}`;
 
-/** Decide on a move. Safe to send twice. */
-export async function addMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveWrite> {
-  const known = await MoveRow.findByPk(move.id);
-  if (known) return moveShown(known);
-  const round = await RoundRow.findByPk(move.roundId);
-  if (!round) throw notFound('round');
-  return sequelize.transaction(async (transaction) => {
-    const row = await MoveRow.create({ ...move, at: new Date(move.at), version: 1 }, { transaction });
-    if (move.done) await countLeaves(move.plan, -1, transaction);
-    await writeLog(
-      { machineId: round.machineId, by: move.by, what: 'move', text: moveText(move, move.done ? 'done' : 'planned'), at: row.at },
-      transaction,
+function refuseFaulty({ begunAt, doneAt }: MoveWrite): void {
+  if (doneAt !== null && Date.parse(doneAt) < Date.parse(begunAt))
+    throw new ApiError(400, [{ path: 'doneAt', message: 'is before the move was begun', example: begunAt }]);
+}
+
+const when = (doneAt: string | null): Date | null => (doneAt === null ? null : new Date(doneAt));
+
+/** Decide on a move. Safe to send twice, also at the same moment. */
+export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Transaction): Promise<MoveWrite> {
+  refuseFaulty(move);
+  try {
+    return await inOneGo(
+      sequelize,
+      async (transaction) => {
+        const round = await RoundRow.findByPk(move.roundId, { transaction });
+        if (!round) throw notFound('round');
+        const row = { ...move, begunAt: new Date(move.begunAt), doneAt: when(move.doneAt), version: 1 };
+        const kept = await MoveRow.create(row, { transaction });
+        if (move.doneAt !== null) await countLeaves(move.plan, -1, transaction);
+        const text = moveText(move, move.doneAt === null ? 'planned' : 'done');
+        await writeLog({ machineId: round.machineId, by: move.by, what: 'move', text, at: row.doneAt ?? row.begunAt }, transaction);
+        return moveShown(kept);
+      },
+      given,
     );
+  } catch (error) {
+    const known = brokenRule(error) === 'PRIMARY' ? await MoveRow.findByPk(move.id) : null;
+    if (!known) throw error;
+    return moveShown(known);
+  }
+}
+
+const changeable = ({ ticks, shift, plan, doneAt }: MoveWrite) => ({ ticks, shift, plan, doneAt });
+
+/** What is written down of a change: that it was done, or is not done after all. */
+function changeText(before: MoveWrite, after: MoveWrite): string | undefined {
+  if (before.doneAt === null && after.doneAt !== null) return moveText(after, 'done');
+  if (before.doneAt !== null && after.doneAt === null) return moveText(after, 'not done after all');
+  return before.shift !== after.shift ? `Moved on tightening: ${after.shift ?? 'nothing noted'}` : undefined;
+}
+
+/** Tick steps, log the shift on tightening, mark a move done: its shims are then out of the drawer. A stale version gets 409. */
+export function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveWrite> {
+  refuseFaulty(move);
+  const { id, version } = move;
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await MoveRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!row) throw notFound('move');
+    const before = moveShown(row);
+    if (isDeepStrictEqual(changeable(before), changeable(move))) return before;
+    if (before.version !== version) throw stale(before);
+    await row.update({ ...changeable(move), doneAt: when(move.doneAt), version: version + 1 }, { transaction });
+    if ((before.doneAt === null) !== (move.doneAt === null))
+      await countLeaves(move.doneAt === null ? before.plan : move.plan, move.doneAt === null ? 1 : -1, transaction);
+    const text = changeText(before, move);
+    const round = text ? await RoundRow.findByPk(row.roundId, { transaction, attributes: ['machineId'] }) : null;
+    if (text) await writeLog({ machineId: round?.machineId ?? null, by: move.by, what: 'move', text }, transaction);
     return moveShown(row);
   });
 }
-
-/** Tick steps, log the shift on tightening, mark a move done: its shims are then out of the drawer. */
-export async function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveWrite> {
-  const before = await MoveRow.findByPk(move.id);
-  if (!before) throw notFound('move');
-  const { ticks, done, shift, plan, version } = move;
-  const changed = await sequelize.transaction(async (transaction) => {
-    const [rows] = await MoveRow.update(
-      { ticks, done, shift, plan, version: version + 1 },
-      { where: { id: move.id, version }, transaction },
-    );
-    if (rows && done !== before.done) await countLeaves(before.done ? before.plan : plan, done ? -1 : 1, transaction);
-    return rows > 0;
-  });
-  const row = (await MoveRow.findByPk(move.id)) as MoveRow;
-  const now = moveShown(row);
-  const same = now.done === done && now.shift === shift && JSON.stringify(now.ticks) === JSON.stringify(ticks);
-  if (!changed && !same) throw stale(now);
-  if (changed && done && !before.done) {
-    const round = await RoundRow.findByPk(row.roundId);
-    await writeLog({ machineId: round?.machineId ?? null, by: move.by, what: 'move', text: moveText(now, 'done') });
-  }
-  return now;
-}
-
-const moveText = (move: MoveWrite, state: string) =>
-  `Move ${state}: ${move.kind}, ${Math.abs(move.amount).toFixed(1)} ${move.unit} ${move.direction}`;

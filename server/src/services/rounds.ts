@@ -1,189 +1,191 @@
-import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
-import { CHECKS, fieldPath, instrumentSchemaFor, nearest } from '@isometra/core';
-import {
-  pendingOf,
-  sheetOf,
-  trySolve,
-  type MachineCardText,
-  type MoveWrite,
-  type ReadingWrite,
-  type Round,
-  type RoundWrite,
-  type ShopFacts,
-  type StoredReading,
-  type Survey,
-} from '@isometra/contract';
+import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isometra/core';
+import type { MoveWrite, Round, RoundWrite, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
+import { campaignOf, pendingOf, roundFaults, sheetOf, solveWhatStands, waitNotes, type ShopFacts } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
-import { CheckRow, KitRow, MachineRow, MoveRow, ReadingRow, RoundRow, SurveyRow } from '../db/models.js';
+import { brokenRule } from '../db/constraints.js';
+import { MoveRow, ReadingRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
+import { inOneGo } from '../db/transactions.js';
 import { differencesOf } from './differences.js';
+import { listHeads } from './heads.js';
+import { shimStock } from './kit.js';
 import { writeLog } from './log.js';
-import { listSurveys } from './surveys.js';
-import { moveShown } from './moves.js';
+import { getMachine } from './machines.js';
+import { moveShown, readingShown, roundShown } from './roundRows.js';
+import type { Solver } from './solver.js';
+import { getSurvey } from './surveys.js';
 import { CORE_VERSION } from './version.js';
 
-export const readingShown = (row: ReadingRow): StoredReading => ({
-  id: row.id,
-  roundId: row.roundId,
-  sequence: row.sequence,
-  keys: row.keys as StoredReading['keys'],
-  value: row.value !== null && row.bare ? Number(row.value) : row.value,
-  set: row.setUp,
-  supersedes: row.supersedes,
-  why: row.why,
-  by: row.by,
-  at: row.at.toISOString(),
-});
-
-function roundShown(row: RoundRow, number: number, readings: StoredReading[], moves: MoveWrite[], survey: Survey, facts: ShopFacts): Round {
-  const write = {
-    id: row.id,
-    machineId: row.machineId,
-    check: row.kind,
-    setup: row.setup,
-    plan: row.plan,
-    instrument: row.instrument,
-    instrumentName: row.instrumentName,
-    conditions: row.conditions as Round['conditions'],
-    purpose: row.purpose as Round['purpose'],
-    ...(row.note !== null && { note: row.note }),
-    by: row.by,
-    at: row.at.toISOString(),
-    version: row.version,
-  };
-  const { finding } = trySolve(sheetOf(write, readings, { ...facts, limits: survey.judge, pending: pendingOf(survey) }));
-  return { ...write, surveyId: survey.id, number, readings, moves, finding, coreVersion: CORE_VERSION };
+/** What places a round: its survey, and its number among those of its check on its machine. */
+interface Placed {
+  readonly id: string;
+  readonly surveyId: string;
+  readonly number: number;
 }
 
-/** Rounds of a machine, oldest first within each check, with readings, moves and findings worked out anew. */
-export function listRounds(machineId: string, check?: string): Promise<Round[]> {
-  return readRounds(machineId, check);
+const PLACES = `SELECT r.id, c.surveyId, ROW_NUMBER() OVER (PARTITION BY r.kind ORDER BY r.\`at\`, r.id) AS number
+  FROM rounds r JOIN checks c ON c.id = r.checkId WHERE r.machineId = :machineId`;
+
+/** Where the rounds of a machine stand; of one check, when it is named. */
+async function placesOf(sequelize: Sequelize, machineId: string, check: string | null): Promise<ReadonlyMap<string, Placed>> {
+  const rows = await sequelize.query<Placed>(`${PLACES} ${check === null ? '' : 'AND r.kind = :check'}`, {
+    replacements: { machineId, check },
+    type: QueryTypes.SELECT,
+  });
+  return new Map(rows.map((row) => [row.id, { ...row, number: Number(row.number) }]));
 }
 
-/**
- * The rounds asked for, in full. All of a check are numbered by their time, but only those asked for
- * have their readings fetched and are solved.
- */
-async function readRounds(machineId: string, check?: string, only?: string): Promise<Round[]> {
-  const machine = await MachineRow.findByPk(machineId);
-  if (!machine) throw notFound('machine');
-  const all = await RoundRow.findAll({
-    where: { machineId, ...(check && { kind: check }) },
-    order: [
-      ['at', 'ASC'],
-      ['id', 'ASC'],
-    ],
-  });
-  const numbers = new Map<string, number>();
-  const numbered = all.map((row) => {
-    const number = (numbers.get(row.kind) ?? 0) + 1;
-    numbers.set(row.kind, number);
-    return { row, number };
-  });
-  const wanted = numbered.filter(({ row }) => only === undefined || row.id === only);
-  const ids = wanted.map(({ row }) => row.id);
-  const [surveys, rungs, readings, moves, shims] = await Promise.all([
-    listSurveys(machineId),
-    CheckRow.findAll({ where: { id: { [Op.in]: [...new Set(wanted.map(({ row }) => row.checkId))] } } }),
-    ReadingRow.findAll({ where: { roundId: { [Op.in]: ids } }, order: [['sequence', 'ASC']] }),
+const IN_ORDER: [string, string][] = [
+  ['at', 'ASC'],
+  ['id', 'ASC'],
+];
+
+/** Gather rows by the round they belong to. */
+function byRound<Row extends { readonly roundId: string }>(rows: readonly Row[]): ReadonlyMap<string, Row[]> {
+  const gathered = new Map<string, Row[]>();
+  for (const row of rows) {
+    const known = gathered.get(row.roundId);
+    if (known) known.push(row);
+    else gathered.set(row.roundId, [row]);
+  }
+  return gathered;
+}
+
+/** Readings of some rounds, in the order in which they were taken, and their moves in the order in which they were begun. */
+async function belongings(
+  roundIds: readonly string[],
+): Promise<{ readings: ReadonlyMap<string, StoredReading[]>; moves: ReadonlyMap<string, MoveWrite[]> }> {
+  const where = { roundId: { [Op.in]: [...roundIds] } };
+  const [readings, moves] = await Promise.all([
+    ReadingRow.findAll({ where, order: [['sequence', 'ASC']] }),
     MoveRow.findAll({
-      where: { roundId: { [Op.in]: ids } },
+      where,
       order: [
-        ['at', 'ASC'],
+        ['begunAt', 'ASC'],
         ['id', 'ASC'],
       ],
     }),
-    KitRow.findAll({ where: { kind: 'shim-stock' } }),
   ]);
-  const surveyOf = new Map(rungs.map((rung) => [rung.id, surveys.find((survey) => survey.id === rung.surveyId) as Survey]));
-  const stock = shims.length ? shims.flatMap((row) => row.data['stock'] as unknown[]) : undefined;
-  return wanted.map(({ row, number }) => {
-    const own = readings.filter((reading) => reading.roundId === row.id).map(readingShown);
-    const done = moves.filter((move) => move.roundId === row.id).map(moveShown);
-    return roundShown(row, number, own, done, surveyOf.get(row.checkId) as Survey, {
-      card: machine.card as unknown as MachineCardText,
-      stock,
-    });
+  return { readings: byRound(readings.map(readingShown)), moves: byRound(moves.map(moveShown)) };
+}
+
+async function stored(sequelize: Sequelize, rows: readonly RoundRow[], machineId: string, check: string | null): Promise<StoredRound[]> {
+  if (rows.length === 0) return [];
+  const [places, { readings, moves }] = await Promise.all([placesOf(sequelize, machineId, check), belongings(rows.map(({ id }) => id))]);
+  return rows.map((row) => {
+    const { surveyId, number } = places.get(row.id) as Placed;
+    return { ...roundShown(row), surveyId, number, readings: readings.get(row.id) ?? [], moves: moves.get(row.id) ?? [] };
   });
 }
 
-export async function getRound(id: string): Promise<Round> {
+/** Most rounds that one answer holds in full. */
+export const MOST_ROUNDS = 1000;
+
+/** The last rounds of a machine with their readings, oldest first; of one check, when it is named. */
+export async function listRounds(sequelize: Sequelize, machineId: string, check?: string): Promise<StoredRound[]> {
+  await getMachine(machineId);
+  const order = IN_ORDER.map(([column]): [string, string] => [column, 'DESC']);
+  const rows = await RoundRow.findAll({ where: { machineId, ...(check && { kind: check }) }, order, limit: MOST_ROUNDS });
+  return stored(sequelize, rows.reverse(), machineId, check ?? null);
+}
+
+async function getStored(sequelize: Sequelize, id: string): Promise<StoredRound> {
   const row = await RoundRow.findByPk(id);
-  const [round] = row ? await readRounds(row.machineId, row.kind, id) : [];
-  if (!round) throw notFound('round');
-  return round;
+  if (!row) throw notFound('round');
+  return (await stored(sequelize, [row], row.machineId, row.kind))[0];
 }
 
-/** The rung of a check in the machine's running survey; made when it is first measured. */
-async function rungFor(machineId: string, kind: string, transaction: Transaction): Promise<CheckRow> {
-  const survey = await SurveyRow.findOne({ where: { machineId, endedAt: null }, order: [['startedAt', 'DESC']], transaction });
+/** One round with its finding, worked out by what its survey judges by, with what it waits for. */
+export async function getRound(sequelize: Sequelize, solver: Solver, id: string): Promise<Round> {
+  const round = await getStored(sequelize, id);
+  const hangsOn = CHECKS.get(round.check)?.hangsOn ?? [];
+  const [machine, survey, stock, heads] = await Promise.all([
+    getMachine(round.machineId),
+    getSurvey(round.surveyId),
+    shimStock(),
+    hangsOn.length ? listHeads(sequelize, solver, round.machineId, hangsOn) : [],
+  ]);
+  const context: SolveContext = { waits: waitNotes(round.check, heads) };
+  const { finding, faults } = solveWhatStands(sheetOf(round, round.readings, { card: machine.card, stock, ...judgingOf(survey) }), context);
+  return { ...round, finding, faults, coreVersion: CORE_VERSION };
+}
+
+/** What a survey judges its rounds by. */
+export const judgingOf = (survey: StoredSurvey): Pick<ShopFacts, 'limits' | 'pending'> => ({
+  limits: survey.judge,
+  pending: pendingOf(campaignOf(survey)),
+});
+
+/** The rung of the running survey that a new round belongs to; made on the first round of its check, by however many ask at once. */
+async function rungFor(sequelize: Sequelize, machineId: string, kind: string, transaction: Transaction): Promise<string> {
+  const running = await SurveyRow.findOne({ where: { machineId, endedAt: null }, order: [['startedAt', 'DESC']], transaction });
+  const survey = running ?? (await SurveyRow.findOne({ where: { machineId }, order: [['startedAt', 'DESC']], transaction }));
   if (!survey) throw notFound('survey');
-  const known = await CheckRow.findOne({ where: { surveyId: survey.id, kind }, transaction });
-  return known ?? CheckRow.create({ id: crypto.randomUUID(), surveyId: survey.id, kind }, { transaction });
+  const [{ id }] = await sequelize.query<{ id: string }>(
+    'INSERT INTO checks (id, surveyId, kind) VALUES (:id, :surveyId, :kind) ON DUPLICATE KEY UPDATE kind = VALUES(kind) RETURNING id',
+    { replacements: { id: crypto.randomUUID(), surveyId: survey.id, kind }, type: QueryTypes.SELECT, transaction },
+  );
+  return id;
 }
 
-const columns = (round: RoundWrite) => ({ ...facts(round), note: round.note ?? null });
+const columns = ({ setup, plan, instrument, instrumentName, conditions, purpose, note }: RoundWrite) => ({
+  setup,
+  plan,
+  instrument,
+  instrumentName,
+  conditions,
+  purpose,
+  note: note ?? null,
+});
 
-/** Begin a round. Safe to send twice. */
-export async function addRound(sequelize: Sequelize, round: RoundWrite): Promise<Round> {
-  if (!CHECKS.has(round.check)) {
-    const known = [...CHECKS.keys()];
-    throw new ApiError(400, [
-      {
-        path: 'check',
-        message: `"${round.check}" is not a check; there are ${known.join(', ')}`,
-        example: nearest(round.check, known) ?? known[0],
+const title = (check: string): string => CHECKS.get(check)?.title ?? check;
+
+function refuseFaulty(round: RoundWrite): void {
+  const faults = roundFaults(round);
+  if (faults.length) throw new ApiError(400, faults);
+}
+
+/** Begin a round. Safe to send twice, also at the same moment: the answer is the round as it was begun. */
+export async function addRound(sequelize: Sequelize, round: RoundWrite, given?: Transaction): Promise<RoundWrite> {
+  refuseFaulty(round);
+  const { id, machineId, check, by } = round;
+  const at = new Date(round.at);
+  try {
+    return await inOneGo(
+      sequelize,
+      async (transaction) => {
+        const checkId = await rungFor(sequelize, machineId, check, transaction);
+        const row = await RoundRow.create({ id, checkId, machineId, kind: check, ...columns(round), by, at, version: 1 }, { transaction });
+        await writeLog({ machineId, by, what: 'round', text: `${title(check)}: round begun`, at }, transaction);
+        return roundShown(row);
       },
-    ]);
+      given,
+    );
+  } catch (error) {
+    if (error instanceof ApiError && error.status === 404)
+      throw new ApiError(400, [{ path: 'machineId', message: 'no such machine', example: 'the id of a machine from its list' }]);
+    const known = brokenRule(error) === 'PRIMARY' ? await RoundRow.findByPk(id) : null;
+    if (known?.machineId !== machineId || known.kind !== check) throw error;
+    return roundShown(known);
   }
-  if (await RoundRow.findByPk(round.id)) return getRound(round.id);
-  const machine = await MachineRow.findByPk(round.machineId);
-  if (!machine) throw new ApiError(400, [{ path: 'machineId', message: 'no such machine', example: 'the id of a machine from its list' }]);
-  await sequelize.transaction(async (transaction) => {
-    const rung = await rungFor(round.machineId, round.check, transaction);
-    await RoundRow.create(
-      {
-        id: round.id,
-        checkId: rung.id,
-        machineId: round.machineId,
-        kind: round.check,
-        ...columns(round),
-        by: round.by,
-        at: new Date(round.at),
-        version: 1,
-      },
-      { transaction },
-    );
-    await writeLog(
-      {
-        machineId: round.machineId,
-        by: round.by,
-        what: 'round',
-        text: `${CHECKS.get(round.check)?.title ?? round.check}: round begun`,
-        at: new Date(round.at),
-      },
-      transaction,
-    );
-  });
-  return getRound(round.id);
 }
 
 /** Change setup, plan, instrument or conditions of a round, and log what was put right; a stale version gets 409 with the newer one. */
-export async function changeRound(sequelize: Sequelize, round: RoundWrite): Promise<Round> {
-  const before = await getRound(round.id);
-  const differences = differencesOf(facts(before), facts(round), (path) => partName(before, path));
-  if (differences.length === 0) return before;
-  const changed = await sequelize.transaction(async (transaction) => {
-    const [count] = await RoundRow.update(
-      { ...columns(round), version: round.version + 1 },
-      { where: { id: round.id, version: round.version }, transaction },
-    );
-    const text = `${CHECKS.get(before.check)?.title ?? before.check}, round ${before.number}: ${differences.join('; ')}`;
-    if (count) await writeLog({ machineId: before.machineId, by: round.by, what: 'round', text }, transaction);
-    return count;
+export async function changeRound(sequelize: Sequelize, round: RoundWrite): Promise<RoundWrite> {
+  refuseFaulty(round);
+  const { number } = await getStored(sequelize, round.id);
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await RoundRow.findByPk(round.id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!row) throw notFound('round');
+    const before = roundShown(row);
+    const differences = differencesOf(columns(before), columns(round), (path) => partName(before, path));
+    if (differences.length === 0) return before;
+    if (before.version !== round.version) throw stale(before);
+    await row.update({ ...columns(round), version: round.version + 1 }, { transaction });
+    const text = `${title(before.check)}, round ${number}: ${differences.join('; ')}`;
+    await writeLog({ machineId: before.machineId, by: round.by, what: 'round', text }, transaction);
+    return roundShown(row);
   });
-  const now = await getRound(round.id);
-  if (!changed && differencesOf(facts(now), facts(round)).length) throw stale(now);
-  return now;
 }
 
 /** What a person calls a path of a round: "Bar, bar diameter" for `setup.bar.diameter`. */
@@ -197,81 +199,4 @@ function partName({ check, instrument }: RoundWrite, path: string): string {
     instrument: instrumentSchemaFor(instrument?.['kind']),
   }[part];
   return schema && keys.length ? fieldPath(schema, keys) : path;
-}
-
-const facts = ({ setup, plan, instrument, instrumentName, conditions, purpose, note }: RoundWrite) => ({
-  setup,
-  plan,
-  instrument,
-  instrumentName,
-  conditions,
-  purpose,
-  note,
-});
-
-/** Take readings down. Never changed afterwards: a reading that supersedes another says why. */
-export async function addReadings(sequelize: Sequelize, roundId: string, readings: readonly ReadingWrite[]): Promise<StoredReading[]> {
-  const round = await RoundRow.findByPk(roundId);
-  if (!round) throw notFound('round');
-  await sequelize.transaction(async (transaction) => {
-    await RoundRow.findByPk(roundId, { transaction, lock: transaction.LOCK.UPDATE });
-    const known = await ReadingRow.findAll({ where: { roundId }, order: [['sequence', 'ASC']], transaction });
-    const ids = new Set(known.map((row) => row.id));
-    let sequence = known.length ? known[known.length - 1].sequence : 0;
-    for (const [i, reading] of readings.entries()) {
-      if (ids.has(reading.id)) continue;
-      refuseBadReading(reading, ids, readings.length > 1 ? `[${i}].` : '');
-      await createReading(reading, roundId, ++sequence, transaction);
-      ids.add(reading.id);
-      if (reading.supersedes) {
-        const text = reading.value === null ? 'Reading withdrawn' : `Reading corrected to ${reading.value}`;
-        await writeLog(
-          { machineId: round.machineId, by: reading.by, what: 'reading', text: `${text}: ${reading.why ?? ''}`, at: new Date(reading.at) },
-          transaction,
-        );
-      }
-    }
-  });
-  return (await ReadingRow.findAll({ where: { roundId }, order: [['sequence', 'ASC']] })).map(readingShown);
-}
-
-function refuseBadReading(reading: ReadingWrite, known: ReadonlySet<string>, prefix: string): void {
-  if (reading.supersedes && !known.has(reading.supersedes)) {
-    throw new ApiError(400, [
-      { path: `${prefix}supersedes`, message: 'no such reading in this round', example: 'the id of a reading of this round' },
-    ]);
-  }
-  if (reading.supersedes && !reading.why)
-    throw new ApiError(400, [
-      { path: `${prefix}why`, message: 'is missing: say why the reading is replaced', example: 'misread the dial' },
-    ]);
-  if (!reading.supersedes && reading.value === null)
-    throw new ApiError(400, [{ path: `${prefix}value`, message: 'is missing: give what the dial reads', example: '3.5 div' }]);
-}
-
-async function createReading(reading: ReadingWrite, roundId: string, sequence: number, transaction: Transaction): Promise<void> {
-  const { value, at, set: setUp, ...rest } = reading;
-  try {
-    await ReadingRow.create(
-      {
-        ...rest,
-        setUp,
-        roundId,
-        sequence,
-        value: value === null ? null : String(value),
-        bare: typeof value === 'number',
-        at: new Date(at),
-      },
-      { transaction },
-    );
-  } catch (error) {
-    if (!(error instanceof UniqueConstraintError)) throw error;
-    throw new ApiError(409, [
-      {
-        path: 'supersedes',
-        message: 'that reading has already been replaced; replace the newer one',
-        example: 'the id of the newer reading',
-      },
-    ]);
-  }
 }

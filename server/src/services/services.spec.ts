@@ -1,4 +1,4 @@
-import type { KitItem, ReadingWrite, Round } from '@isometra/contract';
+import type { ReadingWrite, Round, StoredRound } from '@isometra/contract';
 import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
 
 describe('the shop’s memory', () => {
@@ -17,7 +17,8 @@ describe('the shop’s memory', () => {
     await shop.http.post('/api/rounds').send(begun).expect(201);
     return begun;
   };
-  const rounds = async (machineId: string): Promise<Round[]> => (await shop.http.get(`/api/machines/${machineId}/rounds`).expect(200)).body;
+  const rounds = async (machineId: string): Promise<StoredRound[]> =>
+    (await shop.http.get(`/api/machines/${machineId}/rounds`).expect(200)).body;
 
   it('numbers the rounds of each check by their time, whatever the order they were sent in', async () => {
     const { id } = await lathe();
@@ -112,7 +113,7 @@ describe('the shop’s memory', () => {
     await shop.http.put(`/api/rounds/${begun.id}`).send(change).expect(200);
     const dial = indicator();
     await shop.http.post('/api/kit').send(dial);
-    const renamed: KitItem = { ...dial, name: 'Renamed' };
+    const renamed = { ...dial, name: 'Renamed' };
     await shop.http.put(`/api/kit/${dial.id}`).send(renamed).expect(200);
     await shop.http.put(`/api/kit/${dial.id}`).send(renamed).expect(200);
   });
@@ -130,7 +131,7 @@ describe('the shop’s memory', () => {
     const { id } = await lathe();
     await shop.http
       .post('/api/kit')
-      .send({ id: uuid(), kind: 'shim-stock', name: 'Drawer', data: { stock: [{ thickness: '0.03 mm', count: 2 }] }, version: 1 })
+      .send({ id: uuid(), kind: 'shim-stock', name: 'Drawer', data: { stock: [{ thickness: '0.03 mm', count: 2 }] }, by: 'AB', version: 1 })
       .expect(201);
     const begun = await begin(id);
     const top = (at: number, value: string) => ({ ...reading(at, value), keys: { plane: 'v', at } });
@@ -138,7 +139,7 @@ describe('the shop’s memory', () => {
       .post(`/api/rounds/${begun.id}/readings`)
       .send([reading(20, '0 div'), reading(400, '-9.5 div'), top(20, '0 div'), top(400, '-13.5 div')])
       .expect(201);
-    const [{ finding }] = await rounds(id);
+    const { finding } = (await shop.http.get(`/api/rounds/${begun.id}`)).body as Round;
     const kinds = finding?.moves.map((entry) => [entry.kind, entry['turns'] ?? entry['leaves']]);
     expect(kinds).toEqual([
       ['adjuster', jasmine.any(Number)],

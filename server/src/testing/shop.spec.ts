@@ -3,26 +3,19 @@ import type { Sequelize } from 'sequelize';
 import request from 'supertest';
 import type { KitItem, Machine, MoveWrite, ReadingWrite, RoundWrite } from '@isometra/contract';
 import { createApp } from '../app.js';
+import { namesOf } from '../api/fence.js';
 import { connect, migrate } from '../db/database.js';
-import {
-  AttachmentRow,
-  CheckRow,
-  KitRow,
-  LimitSheetRow,
-  LimitVersionRow,
-  LogRow,
-  MachineRow,
-  MoveRow,
-  RoundRow,
-  SurveyRow,
-} from '../db/models.js';
+import { AttachmentRow, KitRow, LimitSheetRow, LimitVersionRow, LogRow, MachineRow } from '../db/shopModels.js';
+import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
+import { Solver } from '../services/solver.js';
 
 /** A real database, empty at first, with the application over it. */
 export interface TestShop {
   readonly sequelize: Sequelize;
+  readonly solver: Solver;
   readonly http: ReturnType<typeof request>;
   readonly clear: () => Promise<void>;
-  readonly close: () => Promise<void>;
+  readonly close: () => Promise<unknown>;
 }
 
 export async function openShop(webRoot?: string): Promise<TestShop> {
@@ -32,9 +25,11 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   await migrate(sequelize);
   const clear = async (): Promise<void> => {
     await LogRow.destroy({ where: {} });
+    await FindingRow.destroy({ where: {} });
     await MoveRow.destroy({ where: {} });
     await sequelize.query('DELETE FROM readings ORDER BY sequence DESC', { type: 'DELETE' });
     await RoundRow.destroy({ where: {} });
+    await sequelize.query('DELETE FROM survey_notes ORDER BY sequence DESC', { type: 'DELETE' });
     await CheckRow.destroy({ where: {} });
     await SurveyRow.destroy({ where: {} });
     await LimitVersionRow.destroy({ where: {} });
@@ -44,11 +39,14 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
     await MachineRow.destroy({ where: {} });
   };
   await clear();
+  const solver = new Solver();
+  const app = createApp({ sequelize, solver, logger: pino({ level: 'silent' }), names: namesOf('127.0.0.1'), webRoot });
   return {
     sequelize,
-    http: request(createApp({ sequelize, logger: pino({ level: 'silent' }), webRoot })),
+    solver,
+    http: request(app),
     clear,
-    close: () => sequelize.close(),
+    close: () => Promise.all([sequelize.close(), solver.close()]),
   };
 }
 
@@ -62,7 +60,7 @@ export const machine = (number = 'L-1'): Machine & { by: string } => ({
   by: 'AB',
 });
 
-export const indicator = (): KitItem => ({
+export const indicator = (): KitItem & { by: string } => ({
   id: uuid(),
   kind: 'instrument',
   name: 'Lever dial',
@@ -70,6 +68,7 @@ export const indicator = (): KitItem => ({
   care: {},
   photos: [],
   version: 1,
+  by: 'AB',
 });
 
 export const round = (machineId: string): RoundWrite => ({
@@ -80,7 +79,7 @@ export const round = (machineId: string): RoundWrite => ({
   plan: { stations: 2 },
   instrument: { kind: 'lever', graduation: '0.002 mm', sense: 1 },
   instrumentName: 'Lever dial',
-  conditions: { quillLock: true },
+  conditions: { quillLock: 'on' },
   purpose: null,
   by: 'AB',
   at: AT,
@@ -109,9 +108,9 @@ export const move = (roundId: string): MoveWrite => ({
   direction: 'toward the operator',
   plan: { turns: 0.014 },
   ticks: [],
-  done: false,
   shift: null,
   by: 'AB',
-  at: AT,
+  begunAt: AT,
+  doneAt: null,
   version: 1,
 });

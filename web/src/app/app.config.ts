@@ -11,6 +11,6 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(withFetch()),
-    providePrimeNG({ theme: { preset, options: { darkModeSelector: false } } }),
+    providePrimeNG({ theme: { preset, options: { darkModeSelector: false, cssLayer: { name: 'primeng' } } } }),
   ],
 };

@@ -19,13 +19,13 @@ export const routes: Routes = [
   },
   {
     path: 'machines/:machineId',
-    loadComponent: () => import('./tailstock/machine-frame').then((part) => part.MachineFrame),
+    loadComponent: () => import('./machine/machine-frame').then((part) => part.MachineFrame),
     children: [
       {
         path: '',
         pathMatch: 'full',
         title: 'Ways to check · Isometra',
-        loadComponent: () => import('./tailstock/methods').then((part) => part.Methods),
+        loadComponent: () => import('./machine/methods').then((part) => part.Methods),
       },
       { path: 'survey', title: 'Survey · Isometra', loadComponent: () => import('./survey/survey').then((part) => part.Survey) },
       {

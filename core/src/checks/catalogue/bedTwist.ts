@@ -1,19 +1,18 @@
 import * as z from 'zod';
-import { choice, measure, optionalMeasure } from '../../fields.js';
+import { measure, optionalMeasure } from '../../input/fields.js';
 import { slopeWeights } from '../../fit/line.js';
+import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates } from '../define.js';
 import { linearEstimate } from '../estimate.js';
-import { ISOLATE, stationPlan, stepped, tooFew } from '../common.js';
-import { addForms, levelStations, meanForm } from '../level.js';
-import { unlimited } from '../tailstock.js';
+import { longerBase } from '../helps.js';
+import { combineSlopes, levelRun, levelZeroEstimate, zeroTerm } from '../level.js';
+import { tooFew } from '../notes.js';
+import { unlimited } from '../quantities.js';
+import { levelEnd, levelZeroField } from '../setupFields.js';
+import { stationPlan, stepped } from '../stations.js';
 
 const setup = z.strictObject({
-  levelZero: optionalMeasure('slope', {
-    label: 'Zero error of the level',
-    example: '0',
-    rare: true,
-    help: 'Only when the level is not turned end for end at each place.',
-  }),
+  levelZero: levelZeroField(),
   bedLength: optionalMeasure('length', {
     label: 'Length to read over',
     above: 0,
@@ -21,37 +20,36 @@ const setup = z.strictObject({
     help: 'For placing the level; the places themselves are what counts.',
   }),
 });
-
-const ends = [
-  { value: 'forward', label: 'this way round' },
-  { value: 'reversed', label: 'turned end for end' },
-] as const;
-
 const reading = z.strictObject({
   at: measure('length', { label: 'Along the bed', example: '80 mm' }),
-  end: choice({ label: 'Level', choices: ends }),
+  end: levelEnd(),
 });
 
 type Setup = z.output<typeof setup>;
 
-function estimate({ setup, slots }: CheckInput<Setup>): Estimates {
-  const stations = levelStations(slots, setup.levelZero ?? 0);
-  const zeros = stations.flatMap((station) => (station.zeroWeights ? [station.zeroWeights] : []));
-  const zero = zeros.length ? [linearEstimate('levelZero', meanForm(zeros))] : [];
-  if (stations.length < 2) return { estimates: zero, notes: [tooFew('the level has to stand at two places along the bed')] };
-  const [first, last] = [stations[0], stations[stations.length - 1]];
-  const slope = slopeWeights(stations.map((station) => station.at));
-  const perMetre = slots.map((_, i) => 1000 * stations.reduce((sum, station, k) => sum + slope[k] * station.weights[i], 0));
-  const off = 1000 * stations.reduce((sum, station, k) => sum + slope[k] * station.constant, 0);
-  const ends = linearEstimate('twist', addForms(last.weights, first.weights, 1, -1), { terms: term(last.constant - first.constant) });
-  return { estimates: [linearEstimate('twistPerMetre', perMetre, { terms: term(off) }), ends, ...zero], notes: [] };
-}
-
-const term = (amount: number): Record<string, number> => (Math.abs(amount) > 1e-9 ? { levelZero: amount } : {});
-
-/** Roll to be given at one pair of feet: the twist per metre over the distance between the pairs, as far as was read. */
-function rollBetween(amount: number, places: readonly number[]): number {
-  return (amount * (Math.max(...places) - Math.min(...places))) / 1000;
+function estimate({ setup, slots }: CheckInput<Setup, z.output<typeof reading>>): Estimates {
+  const run = levelRun(slots, setup.levelZero);
+  const zero = levelZeroEstimate([run]);
+  const { stations, open } = run;
+  if (stations.length < 2) return { estimates: zero, notes: [tooFew('the level has to stand at two places along the bed'), ...run.notes] };
+  const perMetre = combineSlopes(
+    run,
+    slopeWeights(stations.map((station) => station.at)).map((weight) => 1000 * weight),
+    slots.length,
+  );
+  const ends = combineSlopes(
+    run,
+    stations.map((_, k) => (k === stations.length - 1 ? 1 : 0) - (k === 0 ? 1 : 0)),
+    slots.length,
+  );
+  return {
+    estimates: [
+      linearEstimate('twistPerMetre', perMetre.weights, { terms: zeroTerm(perMetre.constant), open }),
+      linearEstimate('twist', ends.weights, { terms: zeroTerm(ends.constant), open }),
+      ...zero,
+    ],
+    notes: run.notes,
+  };
 }
 
 export const bedTwist = defineCheck({
@@ -63,8 +61,10 @@ export const bedTwist = defineCheck({
   machines: ['lathe', 'turning-centre'],
   setup,
   reading,
+  plan: stationPlan('Places along the bed', 3),
+  conditions: z.strictObject({}),
   slotKeys: ['at', 'end'],
-  valueKind: 'level',
+  reads: 'level',
   quantities: {
     twistPerMetre: {
       label: 'Bed twist',
@@ -76,48 +76,31 @@ export const bedTwist = defineCheck({
         minus: 'operator’s side falling toward the tailstock',
         movePlus: 'raising the operator’s side at the tailstock end',
         moveMinus: 'lowering the operator’s side at the tailstock end',
+        arrow: ['up', 'down'],
       },
     },
     twist: unlimited('Twist from end to end', 'slope', 'um/m'),
     levelZero: unlimited('Zero error of the level', 'slope', 'um/m'),
   },
-  plan: stationPlan('Places along the bed', 3),
-  conditions: z.strictObject({}),
-  slots: ({ bedLength = 1000 }, { stations = 3 }) =>
-    stepped(stations, bedLength / (stations - 1)).flatMap((at, i) =>
+  slots: ({ bedLength = 1000 }, { stations = 3, places = stepped(stations, bedLength / (stations - 1)) }) =>
+    places.flatMap((at, i) =>
       (['forward', 'reversed'] as const).map((end) => ({
         keys: { at, end },
-        label: `Level across the ways, ${i === 0 ? 'headstock end' : i === stations - 1 ? 'tailstock end' : `place ${i + 1}`}${end === 'reversed' ? ', turned end for end' : ''}`,
+        label: `Level across the ways, ${i === 0 ? 'headstock end' : i === places.length - 1 ? 'tailstock end' : `place ${i + 1}`}${end === 'reversed' ? ', turned end for end' : ''}`,
+        movable: 'places',
         ask: end === 'reversed' ? 'Turn the level end for end on the same spot.' : undefined,
       })),
     ),
   estimate,
   corrections: { twistPerMetre: { plus: ['feet', 'feet-shims'], minus: ['feet', 'feet-shims'] } },
-  amountFor: (kind, amount, _setup, slots) =>
-    kind.startsWith('feet')
-      ? rollBetween(
-          amount,
-          slots.map((slot) => slot.keys['at'] as number),
-        )
-      : amount,
+  part: { name: 'bed', faces: 'feet of the bed' },
+  picture: { drawing: 'bed-in-plan' },
+  hangsOn: [],
+  after: ['bar-qualification'],
+  knows: [{ quantity: 'twistPerMetre', name: 'twistPerMetre' }],
+  helps: [longerBase('read over twice the length of bed')],
+  goodFor: 30,
   counting: 'Half the difference of the two ways round is the roll; half their sum is the level’s own error.',
-  upsets: [
-    'way-straightness',
-    'tailstock-way-parallelism',
-    'seat',
-    'spindle-play',
-    'spindle-runout',
-    'spindle-axis',
-    'chuck-test-cut',
-    'centre-runout',
-    'quill-parallelism',
-    'tailstock-traverse',
-    'tailstock-sweep',
-    'tailstock-test-cut',
-    'saddle-squareness',
-    'dovetail-over-pins',
-    'cross-slide-squareness',
-  ],
   cautions: [ISOLATE, 'Turn levelling screws a little at a time and keep every foot bearing: a machine on three feet can tip.'],
   cannotSee: [
     'A bow of the bed up or down: twist is a difference of roll.',

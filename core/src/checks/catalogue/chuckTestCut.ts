@@ -1,28 +1,37 @@
 import * as z from 'zod';
-import { measure, optionalMeasure } from '../../fields.js';
+import { measure, optionalMeasure } from '../../input/fields.js';
 import { dot } from '../../fit/line.js';
-import { AXIS_SIDEWAYS, defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
+import { ISOLATE } from '../cautions.js';
+import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate } from '../estimate.js';
-import { ISOLATE, plannedPlaces, stationPlan, stepped, tooFew } from '../common.js';
-import { cutBar, toolField } from '../setupFields.js';
-import { cutCorrections, cutWeights } from '../testCut.js';
-import { unlimited } from '../tailstock.js';
-import { HEADSTOCK } from '../../moves/parts.js';
+import { MORE_SET_UPS, longerBase } from '../helps.js';
+import { tooFew } from '../notes.js';
+import { HEADSTOCK } from '../parts.js';
+import { AXIS_SIDEWAYS, unlimited } from '../quantities.js';
+import { baseSize, cutBar, dialField, toolField } from '../setupFields.js';
+import { plannedPlaces, stationPlan, stepped } from '../stations.js';
+import { taperInChuck } from '../tailstock.js';
+import { crownEstimate, cutCorrections, cutWeights } from '../testCut.js';
 
-const chuckSetup = z.strictObject({
+const setup = z.strictObject({
   tool: toolField(),
   bar: cutBar(),
-  twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', from: 'bed-twist/twistPerMetre', example: '0' }),
+  base: baseSize(),
+  dial: dialField(),
+  twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', from: 'twistPerMetre', example: '0' }),
   heightAboveWays: optionalMeasure('length', { label: 'Spindle above the ways', min: 0, example: '180 mm' }),
 });
-const cutReading = z.strictObject({
+const reading = z.strictObject({
   at: measure('length', { label: 'From the chuck', min: 0, example: '10 mm' }),
   temperature: optionalMeasure('temperature', { label: 'Work temperature', min: -40, max: 400, example: '20 C' }),
   toolSetting: optionalMeasure('length', { label: 'Tool setting', example: '0.05 mm' }),
 });
 
-function chuckEstimate({ setup, slots }: CheckInput<z.output<typeof chuckSetup>>): Estimates {
-  const slope = cutWeights(slots.map((slot) => slot.keys['at'] as number));
+type Setup = z.output<typeof setup>;
+
+function estimate({ setup, slots }: CheckInput<Setup, z.output<typeof reading>>): Estimates {
+  const places = slots.map(({ keys }) => keys.at);
+  const slope = cutWeights(places);
   const known = setup.twistPerMetre !== undefined && setup.heightAboveWays !== undefined;
   const notes: Note[] = known
     ? []
@@ -33,7 +42,7 @@ function chuckEstimate({ setup, slots }: CheckInput<z.output<typeof chuckSetup>>
           text: 'Bed twist is not known: it leaks into this cut by the twist per metre times the height above the ways.',
         },
       ];
-  const length = Math.max(0, ...slots.map((slot) => slot.keys['at'] as number));
+  const length = places.reduce((most, place) => Math.max(most, place), 0);
   if (setup.bar && length / setup.bar.diameter > 4)
     notes.push({
       code: 'slender-bar',
@@ -43,18 +52,19 @@ function chuckEstimate({ setup, slots }: CheckInput<z.output<typeof chuckSetup>>
   if (!slope) return { estimates: [], notes: [tooFew('two diameters'), ...notes] };
   const tool = setup.tool === 'rear' ? -1 : 1;
   const weights = slope.map((weight) => -500 * tool * weight);
-  const terms = Object.fromEntries(
-    Object.entries(cutCorrections(slots, { bar: setup.bar, shape: () => 0 })).map(([name, amounts]) => [name, dot(weights, amounts)]),
-  );
+  const corrections = cutCorrections(slots, { bar: setup.bar, dial: setup.dial, shape: () => 0 });
+  const terms = (over: readonly number[]) =>
+    Object.fromEntries(Object.entries(corrections).map(([name, amounts]) => [name, dot(over, amounts)]));
   const twist = known ? (-(setup.twistPerMetre ?? 0) * (setup.heightAboveWays ?? 0)) / 1000 : 0;
-  const estimates = [
-    linearEstimate('slopeH', weights, { terms: { ...terms, ...(twist !== 0 && { twist }) } }),
-    linearEstimate(
-      'taper',
-      slope.map((weight) => 1000 * weight),
-    ),
-  ];
-  return { estimates, notes };
+  const taper = slope.map((weight) => 1000 * weight);
+  return {
+    estimates: [
+      linearEstimate('slopeH', weights, { terms: { ...terms(weights), ...(twist !== 0 && { twist }) } }),
+      linearEstimate('taper', taper, { terms: terms(taper) }),
+      ...crownEstimate(slots, corrections),
+    ],
+    notes,
+  };
 }
 
 export const chuckTestCut = defineCheck({
@@ -64,23 +74,34 @@ export const chuckTestCut = defineCheck({
   question: 'Does it turn parallel without the tailstock?',
   choose: 'The truth for short work: where the spindle axis points to the carriage, under a cut.',
   machines: ['lathe'],
-  setup: chuckSetup,
-  reading: cutReading,
+  setup,
+  reading,
+  plan: stationPlan('Pads turned', 2, 12),
+  conditions: z.strictObject({}),
   slotKeys: ['at'],
-  valueKind: 'size',
+  reads: 'size',
+  spokenOver: ({ base }) => base,
+  statedSize: ({ bar }) => bar?.diameter,
   quantities: {
     slopeH: AXIS_SIDEWAYS,
-    taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m'),
+    taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m', {
+      words: { plus: 'bigger at its free end', minus: 'smaller at its free end', movePlus: '', moveMinus: '' },
+    }),
+    crown: unlimited('Middle against the ends, on diameter', 'deviation', 'um'),
   },
-  plan: stationPlan('Pads turned', 2),
-  conditions: z.strictObject({}),
-  slots: (_setup, { stations = 2 }) => plannedPlaces(stepped(stations, 150 / (stations - 1)), (at) => `Diameter ${at} mm from the chuck`),
+  slots: (_setup, { stations = 2, places = stepped(stations, 150 / (stations - 1)) }) =>
+    plannedPlaces(places, (at) => `Diameter ${at} mm from the chuck`),
+  estimate,
   casting: 'headstock',
-  estimate: chuckEstimate,
   corrections: { slopeH: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] } },
   part: HEADSTOCK,
+  picture: { drawing: 'turned-bar', bends: { h: 'slopeH' } },
+  hangsOn: ['bed-twist', 'way-straightness', 'seat', 'spindle-axis'],
+  knows: [{ quantity: 'slopeH', name: 'axisSlopeH' }],
+  fromJob: { taper: taperInChuck },
+  helps: [longerBase('turn pads twice as far apart'), MORE_SET_UPS],
+  reseat: 'Take another light cut and measure again',
   counting: 'Half the difference of the diameters.',
-  upsets: [],
   cautions: [ISOLATE, 'Chuck key out of the chuck. Hot work burns and measures big.'],
   cannotSee: ['The height of the axis.', 'Bed twist, unless it is known.', 'A bar that bends under the tool.'],
   advice: ['Stout bar, sharp tool, light cut.', 'Never smaller at the chuck.'],

@@ -1,14 +1,21 @@
 import * as z from 'zod';
-import { choice, measure, optionalMeasure } from '../../fields.js';
-import type { Slot } from '../../instruments/slots.js';
-import { defineCheck, type CheckInput, type Note, type Words } from '../define.js';
+import { choice, count, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import type { Fault } from '../../input/faults.js';
+import type { Reading, Slot } from '../../instruments/slots.js';
+import { HEAD_SWINGS, ISOLATE, RATED_GEAR } from '../cautions.js';
+import { defineCheck, type CheckInput, type Note, type PlannedSlot, type Way, type Words } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
-import { ISOLATE, stationPlan, stepped, tooFew } from '../common.js';
-import { certificate, legSlope, SQUARE_DOUBT } from '../square.js';
-import { unlimited } from '../tailstock.js';
-import { COLUMN } from '../../moves/parts.js';
+import { FLIP_SQUARE, MORE_SET_UPS, longerBase } from '../helps.js';
+import { sideAssumed, tooFew } from '../notes.js';
+import { COLUMN } from '../parts.js';
+import { unlimited } from '../quantities.js';
+import { halvesOf, openText } from '../reversal.js';
+import { flipKey } from '../setupFields.js';
+import { certificate, legSlope, squareDoubt } from '../square.js';
+import { evenly } from '../stations.js';
 
-const leanSetup = z.strictObject({
+const SIDES = ['right', 'left', 'operator', 'column'] as const;
+const setup = z.strictObject({
   squareError: z.strictObject({ x: certificate('Error of the square, x'), y: certificate('Error of the square, y') }).optional(),
   head: choice({
     label: 'Head',
@@ -32,56 +39,108 @@ const leanSetup = z.strictObject({
     .optional(),
 });
 const leaf = (label: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm' });
-const leanReading = z.strictObject({
+const reading = z.strictObject({
   axis: z.enum(['x', 'y'], { error: 'must be "x" or "y"' }),
   at: measure('length', { label: 'Height', example: '200 mm' }),
   go: leaf('Thickest leaf that enters'),
   noGo: leaf('Thinnest leaf that does not'),
-  flip: z.boolean({ error: 'must be true or false' }).optional(),
+  shim: leaf('Known shim laid under, taken off'),
+  flip: flipKey(),
+  side: z.enum(SIDES, { error: `must be one of ${SIDES.join(', ')}` }).optional(),
 });
+const plan = z.strictObject({
+  stations: count({ label: 'Heights', min: 2, max: 20, example: '3' }),
+  heights: placeList({ label: 'Heights', example: '250 mm', min: 2 }),
+});
+type Setup = z.output<typeof setup>;
+type Keys = z.output<typeof reading>;
+type Axis = Keys['axis'];
 
-const gapOf = ({ go, noGo }: Readonly<Record<string, unknown>>): number | undefined =>
-  typeof go === 'number' && typeof noGo === 'number' ? (1000 * (go + noGo)) / 2 : undefined;
-const isGap = (slot: Slot): boolean => gapOf(slot.keys) !== undefined;
+/** Leaves bound a gap: it is their middle, less a shim that was laid under, µm. A leaf that just enters is the gap itself. */
+function gapOf({ go, noGo, shim = 0 }: Partial<Keys>): number | undefined {
+  return go !== undefined && noGo !== undefined ? 1000 * ((go + noGo) / 2 - shim) : undefined;
+}
+const isGap = ({ go, noGo }: Partial<Keys>): boolean => go !== undefined || noGo !== undefined;
 
-function leanOf(axis: 'x' | 'y', { setup, slots }: CheckInput<z.output<typeof leanSetup>>): Estimate[] {
-  const ways = [false, true].flatMap((flip) => {
-    const use = (slot: Slot) => slot.keys['axis'] === axis && ((slot.keys['flip'] as boolean | undefined) ?? false) === flip;
-    const slope = legSlope(slots, use);
-    return slope ? [{ slope, gap: slots.some((slot) => use(slot) && isGap(slot)) }] : [];
-  });
-  if (ways.length === 0) return [];
-  const far = setup.side?.[axis] === 'left' || setup.side?.[axis] === 'column' ? -1 : 1;
-  // A dial: lean = −rise/height on the right (operator's) side. A gap to a reference on the column grows with the lean.
-  const forms = ways.map(({ slope, gap }) => slope.map((weight) => (gap ? 1 : -1) * far * weight));
-  const weights = forms[0].map((_, i) => forms.reduce((sum, form) => sum + form[i], 0) / forms.length);
-  const known = setup.squareError?.[axis];
-  const flipped = forms.length === 2;
-  const own = axis === 'x' ? -1 : 1;
-  const bounds = slots.map((slot) => ((slot.keys['noGo'] as number | undefined) ?? 0) - ((slot.keys['go'] as number | undefined) ?? 0));
-  const gapDoubt = Math.sqrt(weights.reduce((sum, weight, i) => sum + (weight * 1000 * bounds[i]) ** 2 / 12, 0));
-  const doubts: Doubt[] = [
-    { source: 'the square', u: flipped ? 0 : SQUARE_DOUBT },
-    { source: 'feeler leaves', u: gapDoubt },
-  ];
-  const name = axis === 'x' ? 'leanX' : 'leanY';
-  const lean = linearEstimate(name, weights, { terms: known !== undefined && !flipped ? { squareError: own * known } : {}, doubts });
-  if (!flipped) return [lean];
-  return [
-    lean,
-    linearEstimate(
-      `squareError${axis.toUpperCase()}`,
-      forms[0].map((weight, i) => (own * (weight - forms[1][i])) / -2),
-    ),
-  ];
+const FAR: Readonly<Record<Axis, Keys['side']>> = { x: 'left', y: 'column' };
+
+/** Which side of the blade a reading was taken on: its own word, else the set-up's. */
+const sideOf = ({ axis, side }: Keys, setup: Setup): Keys['side'] => side ?? setup.side?.[axis];
+
+/**
+ * One way round the square stands. A dial: lean = −rise/height on the right (operator's) side. A gap to a
+ * reference on the column grows with the lean. On the other side both turn their sign.
+ */
+function way(axis: Axis, flip: boolean, setup: Setup, slots: readonly Slot<Keys>[]): number[] | undefined {
+  const use = ({ keys }: Slot<Keys>) => keys.axis === axis && (keys.flip ?? false) === flip;
+  const slope = legSlope(slots, use);
+  if (!slope) return undefined;
+  const first = slots.find(use) as Slot<Keys>;
+  const far = sideOf(first.keys, setup) === FAR[axis] ? -1 : 1;
+  return slope.map((weight) => (isGap(first.keys) ? 1 : -1) * far * weight);
 }
 
-const leanWords = (plus: string, minus: string): Words => ({
+function lean(axis: Axis, { setup, slots }: CheckInput<Setup, Keys>): Estimate[] {
+  const [plain, flipped] = [way(axis, false, setup, slots), way(axis, true, setup, slots)];
+  const one = plain ?? flipped;
+  if (!one) return [];
+  const halves = halvesOf(slots, 'flip', [false, true], ['axis', 'at'], (slot) => slot.keys.axis === axis);
+  const known = setup.squareError?.[axis];
+  const both = plain && flipped && halves.alone.length === 0;
+  const open = known === undefined ? openText(halves, 'turn the square round and read there again') : undefined;
+  const weights = both ? plain.map((weight, i) => (weight + flipped[i]) / 2) : one;
+  const own = axis === 'x' ? -1 : 1;
+  const bounds = slots.map(({ keys: { go = 0, noGo = 0 } }) => noGo - go);
+  const gapDoubt = Math.sqrt(weights.reduce((sum, weight, i) => sum + (weight * 1000 * bounds[i]) ** 2 / 12, 0));
+  const doubts: Doubt[] = [...(both ? [] : [squareDoubt(known !== undefined)]), { source: 'leaves', u: gapDoubt }];
+  const terms: Record<string, number> = known !== undefined && !both ? { squareError: (plain ? own : -own) * known } : {};
+  const name = axis === 'x' ? 'leanX' : 'leanY';
+  if (!both) return [linearEstimate(name, weights, { terms, doubts, open })];
+  const error = plain.map((weight, i) => (own * (weight - flipped[i])) / -2);
+  return [linearEstimate(name, weights, { terms, doubts }), linearEstimate(`squareError${axis.toUpperCase()}`, error)];
+}
+
+function faults(_setup: Setup, readings: readonly Reading<Keys>[]): Fault[] {
+  return readings.flatMap(({ axis, side, go, noGo, shim }, i): Fault[] => {
+    const path = `readings[${i}]`;
+    const wrongSide = side !== undefined && (axis === 'x') !== (side === 'right' || side === 'left');
+    const half = (go === undefined) !== (noGo === undefined);
+    return [
+      ...(wrongSide
+        ? [
+            {
+              path: `${path}.side`,
+              message: `is not a side for ${axis}: a blade read along ${axis} has ${axis === 'x' ? 'a right and a left' : 'an operator’s and a column side'}`,
+              example: axis === 'x' ? 'right' : 'operator',
+            },
+          ]
+        : []),
+      ...(half
+        ? [{ path: `${path}.${go === undefined ? 'go' : 'noGo'}`, message: 'is missing: two leaves bound a gap', example: '0.10 mm' }]
+        : []),
+      ...(go !== undefined && noGo !== undefined && noGo < go
+        ? [{ path: `${path}.noGo`, message: 'is thinner than the leaf that enters: it would enter too', example: '0.11 mm' }]
+        : []),
+      ...(shim !== undefined && go === undefined
+        ? [{ path: `${path}.shim`, message: 'is for a gap that leaves bound', example: 'leave it out' }]
+        : []),
+    ];
+  });
+}
+
+const leanWords = (plus: string, minus: string, arrow: readonly [Way, Way]): Words => ({
   plus: `leaning ${plus}`,
   minus: `leaning ${minus}`,
   movePlus: `${plus} at the top`,
   moveMinus: `${minus} at the top`,
+  arrow,
 });
+
+function plannedSlots(_setup: Setup, { stations = 3, heights = evenly(0, 300, stations) }: z.output<typeof plan>): PlannedSlot[] {
+  return (['x', 'y'] as const).flatMap((axis) =>
+    heights.map((at) => ({ keys: { axis, at }, label: `${axis === 'x' ? 'Sideways' : 'Front to back'}, ${at} mm up`, movable: 'heights' })),
+  );
+}
 
 export const columnLean = defineCheck({
   id: 'column-lean',
@@ -90,12 +149,14 @@ export const columnLean = defineCheck({
   question: 'Does the column stand upright to the table?',
   choose: 'With the head off a column is set leaning back: the weight of the head pulls it forward.',
   machines: ['mill'],
-  setup: leanSetup,
-  reading: leanReading,
+  setup,
+  reading,
+  plan,
+  conditions: z.strictObject({}),
   slotKeys: ['axis', 'at', 'flip'],
-  valueKind: 'indicator',
+  reads: 'indicator',
+  readsFor: (_setup, keys) => (isGap(keys) ? 'gap' : 'indicator'),
   valueFrom: gapOf,
-  casting: 'column',
   quantities: {
     leanX: {
       label: 'Column, right or left',
@@ -103,7 +164,8 @@ export const columnLean = defineCheck({
       dimension: 'slope',
       unit: 'um/m',
       limit: [-65, 65],
-      words: leanWords('right', 'left'),
+      spokenOver: 300,
+      words: leanWords('right', 'left', ['right', 'left']),
     },
     leanY: {
       label: 'Column, forward or back',
@@ -111,42 +173,44 @@ export const columnLean = defineCheck({
       dimension: 'slope',
       unit: 'um/m',
       limit: [-65, 65],
-      words: leanWords('toward the operator', 'back'),
+      spokenOver: 300,
+      words: leanWords('toward the operator', 'back', ['toward', 'away']),
       variants: [{ key: 'head-off', label: 'with the head off', limit: [-65, 0], applies: (setup) => setup['head'] === 'off' }],
     },
     squareErrorX: unlimited('Error of the square, x', 'slope', 'um/m'),
     squareErrorY: unlimited('Error of the square, y', 'slope', 'um/m'),
   },
-  plan: stationPlan('Heights', 3),
-  conditions: z.strictObject({}),
-  slots: (_setup, { stations = 3 }) =>
-    (['x', 'y'] as const).flatMap((axis) =>
-      stepped(stations, 300 / (stations - 1)).map((at) => ({
-        keys: { axis, at },
-        label: `${axis === 'x' ? 'Sideways' : 'Front to back'}, ${at} mm up`,
-      })),
-    ),
+  slots: plannedSlots,
+  faults,
   estimate: (input) => {
-    const estimates = [...leanOf('x', input), ...leanOf('y', input)];
-    const known = input.setup.squareError !== undefined || estimates.some((entry) => entry.name.startsWith('squareError'));
-    const notes: Note[] =
-      known || estimates.length === 0
-        ? []
-        : [{ code: 'square-unknown', severity: 'warning', text: 'The error of the square is not known and is still in the result.' }];
-    return { estimates, notes: estimates.length ? notes : [tooFew('two heights')] };
+    const estimates = (['x', 'y'] as const).flatMap((axis) => lean(axis, input));
+    if (estimates.length === 0) return { estimates, notes: [tooFew('two heights')] };
+    const { setup, slots } = input;
+    const turned = estimates.some(({ name }) => name === 'squareErrorX' || name === 'squareErrorY');
+    const notes: Note[] = [];
+    if (setup.squareError === undefined && !turned)
+      notes.push({ code: 'square-unknown', severity: 'warning', text: 'The error of the square is not known and is still in the result.' });
+    if (slots.some(({ keys }) => sideOf(keys, setup) === undefined))
+      notes.push(sideAssumed('the right-hand or the operator’s side of the blade'));
+    return { estimates, notes };
   },
+  casting: 'column',
   part: COLUMN,
   corrections: {
     leanX: { plus: ['supports', 'shim-leaves'], minus: ['supports', 'shim-leaves'] },
     leanY: { plus: ['supports', 'shim-leaves'], minus: ['supports', 'shim-leaves'] },
   },
-  counting: 'The whole change over the height.',
-  upsets: ['head-tram'],
-  cautions: [
-    ISOLATE,
-    'Columns are lifted with rated gear, never by hand over an edge.',
-    'A head swings when the last bolt lets go: loosen to snug, never free.',
+  picture: { drawing: 'places' },
+  hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play', 'table-parallelism-x', 'table-parallelism-y'],
+  after: ['slot-parallelism'],
+  knows: [
+    { quantity: 'leanX', name: 'leanX' },
+    { quantity: 'leanY', name: 'leanY' },
   ],
+  helps: [FLIP_SQUARE, longerBase('read over twice the height'), MORE_SET_UPS],
+  reseat: 'Take the square off, set it up again and read once more',
+  counting: 'The whole change over the height.',
+  cautions: [ISOLATE, RATED_GEAR, HEAD_SWINGS],
   cannotSee: ['The square, unless it is flipped.'],
   advice: ['Say which side of the blade the stylus stands on: the sign hangs on it.'],
 });

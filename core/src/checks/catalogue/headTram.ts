@@ -1,11 +1,16 @@
 import * as z from 'zod';
-import { choice, measure, optionalMeasure } from '../../fields.js';
+import { choice, measure, optionalMeasure } from '../../input/fields.js';
 import { harmonicWeights } from '../../fit/harmonic.js';
+import { dot } from '../../fit/line.js';
 import type { Slot } from '../../instruments/slots.js';
-import { defineCheck, type CheckInput, type Estimates, type Note, type Watch } from '../define.js';
+import { BY_HAND, HEAD_SWINGS, ISOLATE } from '../cautions.js';
+import { defineCheck, type CheckInput, type Estimates, type JobRules, type Note, type Watch } from '../define.js';
 import { linearEstimate, type Estimate } from '../estimate.js';
-import { ISOLATE, tooFew } from '../common.js';
-import { HEAD } from '../../moves/parts.js';
+import { MORE_SET_UPS, longerBase } from '../helps.js';
+import { tooFew } from '../notes.js';
+import { HEAD } from '../parts.js';
+import { roundAngle } from '../setupFields.js';
+import { say } from '../sums.js';
 
 const setup = z.strictObject({
   radius: measure('length', { label: 'Radius of the sweep', above: 0, example: '110 mm' }),
@@ -16,72 +21,95 @@ const setup = z.strictObject({
     help: 'From the machine card, or learned from one classic round.',
   }),
 });
-const reading = z.strictObject({ angle: measure('angle', { label: 'Angle', min: -360, max: 360, example: '90' }) });
+const reading = z.strictObject({
+  angle: roundAngle({ label: 'Angle', example: '90' }),
+  zero: z.int({ error: 'must be the number of the zero: 1, 2, …' }).min(1, { error: 'must be 1 or more' }).optional(),
+});
 const plan = z.strictObject({
   angles: choice({
     label: 'Read at',
     choices: [
       { value: '4', label: '4 places' },
+      { value: 'pairs', label: 'two pairs, zeroed for each' },
       { value: '8', label: '8 places' },
     ],
   }),
 });
 
 type Setup = z.output<typeof setup>;
-const angle = (slot: Slot): number => (((slot.keys['angle'] as number) % 360) + 360) % 360;
+type Keys = z.output<typeof reading>;
+type Slots = readonly Slot<Keys>[];
 
-/** Half differences of opposite sides where only one pair was read; the plane fit otherwise. 0 right, 90 column, 180 left, 270 operator. */
-function estimate({ setup, slots, instrument }: CheckInput<Setup>): Estimates {
-  const angles = slots.map(angle);
-  const fit = harmonicWeights(angles);
-  const factor = 1000 / setup.radius;
+/** Readings of one zero of the dial: half differences of opposite sides, or the plane through three or more. */
+interface ZeroFit {
+  readonly tilt?: readonly number[];
+  readonly nod?: readonly number[];
+  /** Largest departure from the plane, µm; none where nothing is left over. */
+  readonly worst?: number;
+}
+
+function fitOf(slots: Slots, indices: readonly number[]): ZeroFit {
+  const angles = indices.map((i) => slots[i].keys.angle);
+  const place = (weights: readonly number[]): number[] => {
+    const all = new Array<number>(slots.length).fill(0);
+    indices.forEach((index, k) => (all[index] = weights[k]));
+    return all;
+  };
   const pair = (plus: number, minus: number): number[] | undefined => {
     const [a, b] = [angles.indexOf(plus), angles.indexOf(minus)];
-    return a < 0 || b < 0 ? undefined : angles.map((_, i) => (i === a ? 0.5 : i === b ? -0.5 : 0));
+    return a < 0 || b < 0 ? undefined : place(angles.map((_, i) => (i === a ? 0.5 : i === b ? -0.5 : 0)));
   };
-  const tilt = fit?.cosine ?? pair(0, 180);
-  const nod = fit?.sine.map((weight) => -weight) ?? pair(270, 90);
-  const estimates: Estimate[] = [
-    ...(tilt
+  const fit = harmonicWeights(angles);
+  // 0 right, 90 column side, 180 left, 270 operator's side; + = surface closer.
+  if (!fit) return { tilt: pair(0, 180), nod: pair(270, 90) };
+  const values = indices.map((i) => slots[i].value);
+  const [c, a, b] = [dot(fit.mean, values), dot(fit.cosine, values), dot(fit.sine, values)];
+  const off = values.map((value, k) => {
+    const radians = (angles[k] * Math.PI) / 180;
+    return Math.abs(value - c - a * Math.cos(radians) - b * Math.sin(radians));
+  });
+  return {
+    tilt: place(fit.cosine),
+    nod: place(fit.sine.map((weight) => -weight)),
+    ...(indices.length > 3 && { worst: Math.max(...off) }),
+  };
+}
+
+/** Only readings of one zero are compared or share a residual; the latest zero that tells an angle counts. */
+function fitsOf(slots: Slots): ZeroFit[] {
+  const zeros = new Map<number, number[]>();
+  slots.forEach(({ keys: { zero = 1 } }, i) => zeros.set(zero, [...(zeros.get(zero) ?? []), i]));
+  return [...zeros].sort(([a], [b]) => a - b).map(([, indices]) => fitOf(slots, indices));
+}
+
+function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estimates {
+  const fits = fitsOf(slots);
+  const factor = 1000 / setup.radius;
+  const estimates = (['tilt', 'nod'] as const).flatMap((name): Estimate[] => {
+    const form = fits
+      .map((fit) => fit[name])
+      .filter((weights) => weights !== undefined)
+      .at(-1);
+    return form
       ? [
           linearEstimate(
-            'tilt',
-            tilt.map((weight) => weight * factor),
+            name,
+            form.map((weight) => weight * factor),
+            { detail: { overSweep: 2 * setup.radius } },
           ),
         ]
-      : []),
-    ...(nod
-      ? [
-          linearEstimate(
-            'nod',
-            nod.map((weight) => weight * factor),
-          ),
-        ]
-      : []),
-  ];
+      : [];
+  });
   if (estimates.length === 0) return { estimates, notes: [tooFew('right and left, or operator’s side and column side')] };
   const notes: Note[] = [];
-  if (instrument && fit && angles.length > 3) {
-    const values = slots.map((slot) => slot.value);
-    const part = (weights: readonly number[]) => weights.reduce((sum, weight, i) => sum + weight * values[i], 0);
-    const worst = Math.max(
-      ...angles.map((degrees, i) =>
-        Math.abs(
-          values[i] -
-            part(fit.mean) -
-            part(fit.cosine) * Math.cos((degrees * Math.PI) / 180) -
-            part(fit.sine) * Math.sin((degrees * Math.PI) / 180),
-        ),
-      ),
-    );
-    if (worst > 2 * instrument.graduation)
-      notes.push({
-        code: 'not-flat',
-        severity: 'warning',
-        text: `The sweep leaves a plane by ${worst.toFixed(1)} µm: a burr, a slot under the stylus, or a table that is not flat.`,
-      });
-  }
-  if (setup.pivotDistance === undefined && nod)
+  const worst = Math.max(0, ...fits.map((fit) => fit.worst ?? 0));
+  if (instrument && worst > 2 * instrument.graduation)
+    notes.push({
+      code: 'not-flat',
+      severity: 'warning',
+      text: `The readings do not lie in one plane (${worst.toFixed(1)} µm off): a burr, a slot under the stylus, or a table that is not flat.`,
+    });
+  if (setup.pivotDistance === undefined && estimates.some(({ name }) => name === 'nod'))
     notes.push({
       code: 'pivot-unknown',
       severity: 'info',
@@ -95,9 +123,9 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup>): Estimates {
  * the pivot lies P behind the spindle, so the operator's side must read operatorSide − nod·(P + R),
  * the table left alone.
  */
-function watch(quantity: string, setup: Setup, slots: readonly Slot[]): Watch | undefined {
+function watch(quantity: string, setup: Setup, slots: Slots): Watch | undefined {
   const place = quantity === 'tilt' ? 0 : 270;
-  const seen = slots.find((slot) => angle(slot) === place);
+  const seen = slots.filter((slot) => slot.keys.angle === place).at(-1);
   if (!seen) return undefined;
   if (quantity === 'tilt') return { where: 'on the right', sense: 1, now: seen.value, scale: setup.radius / 1000 };
   if (setup.pivotDistance === undefined) return undefined;
@@ -109,6 +137,16 @@ function watch(quantity: string, setup: Setup, slots: readonly Slot[]): Watch | 
   };
 }
 
+const faceMilling: JobRules['face-milling'] = ({ flatness, diameter }) => {
+  // Tipped along the feed it cuts hollow by tilt·D/2; tipped across it leaves steps of tilt·D: the steps are the worse.
+  const slope = (1000 * flatness) / diameter;
+  const sum = `tipped across the feed, a cutter ${say(diameter)} mm wide leaves steps of tilt × ${say(diameter)} mm (hollow along it is half of that): ${say(flatness)} µm / ${say(diameter)} mm = ${say(slope)} µm/m`;
+  return ['tilt', 'nod'].map((quantity) => ({ quantity, zone: [-slope, slope] as const, sum }));
+};
+
+const NAMES: Readonly<Record<number, string>> = { 0: 'Right', 90: 'Column side', 180: 'Left', 270: 'Operator’s side' };
+const WORK = { perUnit: 0.1, what: 'of step or hollow behind a cutter of 100 mm, at most' };
+
 export const headTram = defineCheck({
   id: 'head-tram',
   family: 'tram',
@@ -118,52 +156,79 @@ export const headTram = defineCheck({
   machines: ['mill'],
   setup,
   reading,
-  slotKeys: ['angle'],
-  valueKind: 'indicator',
+  plan,
+  conditions: z.strictObject({}),
+  slotKeys: ['angle', 'zero'],
+  reads: 'indicator',
   quantities: {
     tilt: {
       label: 'Head tilt',
       subject: 'The head',
       dimension: 'slope',
-      work: { perUnit: 0.1, what: 'of step or hollow behind a cutter of 100 mm, at most' },
+      work: WORK,
       unit: 'um/m',
       limit: [-65, 65],
-      words: { plus: 'leaning right', minus: 'leaning left', movePlus: 'right at the top', moveMinus: 'left at the top' },
+      spokenOver: 300,
+      words: {
+        plus: 'leaning right',
+        minus: 'leaning left',
+        movePlus: 'right at the top',
+        moveMinus: 'left at the top',
+        arrow: ['right', 'left'],
+      },
     },
     nod: {
       label: 'Head nod',
       subject: 'The head',
       dimension: 'slope',
-      work: { perUnit: 0.1, what: 'of step or hollow behind a cutter of 100 mm, at most' },
+      work: WORK,
       unit: 'um/m',
       limit: [-65, 65],
+      spokenOver: 300,
       words: {
         plus: 'nodding toward the operator',
         minus: 'nodding back',
         movePlus: 'toward the operator at the top',
         moveMinus: 'back at the top',
+        arrow: ['toward', 'away'],
       },
     },
   },
-  plan,
-  conditions: z.strictObject({}),
   slots: (_setup, { angles = '4' }) => {
-    const names: Readonly<Record<number, string>> = { 0: 'Right', 90: 'Column side', 180: 'Left', 270: 'Operator’s side' };
-    return Array.from({ length: Number(angles) }, (_, i) => (360 * i) / Number(angles)).map((degrees) => ({
-      keys: { angle: degrees },
-      label: names[degrees] ?? `${degrees}° round`,
-    }));
+    const slot = (angle: number, zero?: number) => ({
+      keys: { angle, ...(zero && { zero }) },
+      label: NAMES[angle] ?? `${angle}° round`,
+    });
+    if (angles === 'pairs')
+      return [slot(0, 1), slot(180, 1), { ...slot(90, 2), ask: 'Zero the dial again: this pair is for the nod.' }, slot(270, 2)];
+    const number = Number(angles);
+    return Array.from({ length: number }, (_, i) => slot((360 * i) / number));
   },
   estimate,
+  corrections: { tilt: { plus: ['adjuster'], minus: ['adjuster'] }, nod: { plus: ['adjuster'], minus: ['adjuster'], noGain: true } },
   part: HEAD,
-  corrections: { tilt: { plus: ['adjuster'], minus: ['adjuster'] }, nod: { plus: ['adjuster'], minus: ['adjuster'] } },
-  // Tilting, the pivot lies in the spindle's own plane; nodding it lies behind it, and the whole nose rises or falls.
-  amountFor: (_kind, amount, { radius, pivotDistance = 0 }, _slots, quantity) =>
-    (amount * (radius + (quantity === 'nod' ? pivotDistance : 0))) / 1000,
   watch,
+  picture: { drawing: 'swept-circle', seen: 'from above, you at the bottom', words: { 0: 'right', 90: 'column', 180: 'left', 270: 'you' } },
+  hangsOn: [
+    'table-level',
+    'knee-gib-play',
+    'saddle-gib-play',
+    'table-gib-play',
+    'table-parallelism-x',
+    'table-parallelism-y',
+    'axis-squareness',
+    'column-lean',
+  ],
+  after: ['spindle-runout'],
+  knows: [
+    { quantity: 'tilt', name: 'tilt' },
+    { quantity: 'nod', name: 'nod' },
+  ],
+  fromJob: { 'face-milling': faceMilling },
+  helps: [longerBase('sweep at twice the radius'), MORE_SET_UPS],
+  reseat: 'Take the holder off, set it up again and sweep once more',
   counting: 'The difference of two sides over the whole diameter.',
-  upsets: [],
-  cautions: [ISOLATE, 'A head swings when the last bolt lets go: loosen to snug, never free.', 'Turn the spindle by hand.'],
+  cautions: [ISOLATE, HEAD_SWINGS, BY_HAND],
   cannotSee: ['A table that is not flat.', 'What locking the quill and knee does: read with the locks as they are used.'],
   advice: ['Carry the same block from side to side, or a matched pair.', 'Locks of knee, saddle and quill on, as it is used.'],
 });

@@ -1,57 +1,74 @@
 import * as z from 'zod';
-import { choice, measure, optionalMeasure } from '../../fields.js';
-import { heldPush, heldSag } from '../../gravity/bars.js';
+import { choice, measure, optionalMeasure } from '../../input/fields.js';
+import type { Fault } from '../../input/faults.js';
 import { dot } from '../../fit/line.js';
-import { AXIS, defineCheck, type CheckInput, type Estimates } from '../define.js';
-import { linearEstimate, type Estimate } from '../estimate.js';
-import { ISOLATE, shortBase, sideField, stationPlan, stepped, tooFew } from '../common.js';
-import { centresBar } from '../setupFields.js';
-import { traverseLine } from '../traverse.js';
-import { TAILSTOCK } from '../../moves/parts.js';
+import type { Reading } from '../../instruments/slots.js';
+import { ISOLATE } from '../cautions.js';
+import { defineCheck, type CheckInput, type Estimates } from '../define.js';
+import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
+import { barPush, barRadius, barSag, beyondBar } from '../heldBar.js';
+import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, TURN_BAR, longerBase } from '../helps.js';
+import { shortBase, spanOf, tooFew } from '../notes.js';
+import { TAILSTOCK } from '../parts.js';
+import { barError, centresBar, measuredAt, planeKey, sideField, turnKey } from '../setupFields.js';
+import { stationPlan, stepped } from '../stations.js';
+import { traverseLine, type TraverseKeys } from '../traverse.js';
+import { AXIS } from '../words.js';
 
-const quillSetup = z.strictObject({
+const setup = z.strictObject({
   side: sideField(),
   bar: centresBar(),
   freeLength: optionalMeasure('length', { label: 'Bar stands out', above: 0, example: '200 mm' }),
 });
-const quillReading = z.strictObject({
-  plane: z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' }),
+const reading = z.strictObject({
+  plane: planeKey(),
   at: measure('length', {
     label: 'Along the quill',
     help: 'From where it leaves the tailstock, growing toward its free end.',
     example: '0 mm',
   }),
-  turn: z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional(),
+  turn: turnKey(),
 });
+type Setup = z.output<typeof setup>;
 
-function quillEstimate({ setup, slots, instrument }: CheckInput<z.output<typeof quillSetup>>): Estimates {
-  const estimates = (['h', 'v'] as const).flatMap((plane): Estimate[] => {
-    const line = traverseLine(slots, ['turn'], (slot) => slot.keys['plane'] === plane);
-    if (!line) return [];
-    const side = plane === 'h' && setup.side === 'rear' ? -1 : 1;
-    const weights = line.weights.map((weight) => 1000 * side * weight);
-    const { bar, freeLength } = setup;
-    const over = (correction: (at: number) => number) =>
-      dot(
-        weights,
-        slots.map((slot) => correction(Math.min(Math.abs(slot.keys['at'] as number), freeLength ?? 0))),
-      );
-    const sag = bar && freeLength && plane === 'v' ? over((at) => heldSag(bar, freeLength, at)) : 0;
-    const push = bar && freeLength && instrument?.contactForce ? over((at) => heldPush(bar, instrument.contactForce, at)) : 0;
-    const terms = { ...(sag !== 0 && { sag }), ...(push !== 0 && { push }) };
-    return [
-      linearEstimate(plane === 'h' ? 'slopeH' : 'slopeV', weights, {
-        terms,
-        doubts: [{ source: 'droop of the bar', u: 0.05 * Math.abs(sag) }],
-      }),
-    ];
-  });
-  const places = slots.map((slot) => slot.keys['at'] as number);
+function planeEstimate(plane: 'h' | 'v', { setup, slots, instrument }: CheckInput<Setup, TraverseKeys>): Estimate[] {
+  const line = traverseLine(slots, ({ keys }) => keys.plane === plane);
+  if (!line) return [];
+  const side = plane === 'h' && setup.side === 'rear' ? -1 : 1;
+  const weights = line.weights.map((weight) => 1000 * side * weight);
+  const { freeLength } = setup;
+  const bar = setup.bar && freeLength ? { ...setup.bar, freeLength } : undefined;
+  const over = (correction: (at: number) => number): number =>
+    dot(
+      weights,
+      slots.map(({ keys }, i) => (weights[i] === 0 ? 0 : correction(keys.at))),
+    );
+  const sag = bar && plane === 'v' ? over((at) => barSag(bar, at)) : 0;
+  const push = bar ? over((at) => barPush(bar, instrument?.contactForce, at)) : 0;
+  const diameter = bar ? over((at) => barRadius(bar, at)) : 0;
+  // The quill itself is ground; a bar in it is as even as it was made, and bent unless it was turned.
+  const places = slots.flatMap(({ keys }, i) => (weights[i] === 0 ? [] : [keys.at]));
+  const finish = barError(setup.bar ? (setup.bar.finish ?? 'ground') : 'ground');
+  const perPlace = Math.hypot(...weights) / Math.sqrt(3);
+  const doubts: Doubt[] = [
+    { source: 'bar-droop', u: 0.05 * Math.abs(sag) },
+    { source: 'stylus-push', u: 0.03 * Math.abs(push) },
+    { source: 'bar-diameter', u: (measuredAt(setup.bar?.diameters, places) ? 0.3 : finish) * perPlace },
+    { source: 'bar-straightness', u: line.turned.pairs.length ? 0 : finish * perPlace },
+  ];
+  const terms = { ...(sag !== 0 && { sag }), ...(push !== 0 && { push }), ...(diameter !== 0 && { diameter }) };
+  return [linearEstimate(plane === 'h' ? 'slopeH' : 'slopeV', weights, { terms, doubts, open: line.open })];
+}
+
+function estimate(input: CheckInput<Setup, TraverseKeys>): Estimates {
+  const estimates = (['h', 'v'] as const).flatMap((plane) => planeEstimate(plane, input));
   return {
     estimates,
-    notes: estimates.length ? shortBase(Math.max(...places) - Math.min(...places)) : [tooFew('two places along the quill')],
+    notes: estimates.length ? shortBase(spanOf(input.slots.map(({ keys }) => keys.at))) : [tooFew('two places along the quill')],
   };
 }
+
+const faults = ({ freeLength }: Setup, readings: readonly Reading<TraverseKeys>[]): Fault[] => beyondBar(freeLength, readings);
 
 export const quillParallelism = defineCheck({
   id: 'quill-parallelism',
@@ -60,26 +77,8 @@ export const quillParallelism = defineCheck({
   question: 'Does the quill run parallel to the carriage?',
   choose: 'When drilling and reaming matter: a quill that slopes leaves the axis as it comes out.',
   machines: ['lathe'],
-  setup: quillSetup,
-  reading: quillReading,
-  slotKeys: ['plane', 'at', 'turn'],
-  valueKind: 'indicator',
-  quantities: {
-    slopeH: { label: 'Quill sideways', subject: 'The quill', dimension: 'slope', unit: 'um/m', limit: [0, 100], words: AXIS },
-    slopeV: {
-      label: 'Quill in height',
-      subject: 'The quill',
-      dimension: 'slope',
-      unit: 'um/m',
-      limit: [0, 100],
-      words: {
-        plus: 'rising toward its free end',
-        minus: 'drooping toward its free end',
-        movePlus: 'raise its free end',
-        moveMinus: 'lower its free end',
-      },
-    },
-  },
+  setup,
+  reading,
   plan: stationPlan('Places along the quill', 2),
   conditions: z.strictObject({
     quillLock: choice({
@@ -90,21 +89,58 @@ export const quillParallelism = defineCheck({
       ],
     }),
   }),
-  slots: (_setup, { stations = 2 }) =>
+  slotKeys: ['plane', 'at', 'turn'],
+  reads: 'indicator',
+  quantities: {
+    slopeH: {
+      label: 'Quill sideways',
+      subject: 'The quill',
+      dimension: 'slope',
+      unit: 'um/m',
+      limit: [0, 100],
+      spokenOver: 100,
+      words: AXIS,
+    },
+    slopeV: {
+      label: 'Quill in height',
+      subject: 'The quill',
+      dimension: 'slope',
+      unit: 'um/m',
+      limit: [0, 100],
+      spokenOver: 100,
+      words: {
+        plus: 'rising toward its free end',
+        minus: 'drooping toward its free end',
+        movePlus: 'raise its free end',
+        moveMinus: 'lower its free end',
+        arrow: ['up', 'down'],
+      },
+    },
+  },
+  slots: (_setup, { stations = 2, places = stepped(stations, 100 / (stations - 1)) }) =>
     (['h', 'v'] as const).flatMap((plane) =>
-      stepped(stations, 100 / (stations - 1)).map((at) => ({
+      places.map((at) => ({
         keys: { plane, at },
         label: `${plane === 'h' ? 'Side' : 'Top'}, ${at === 0 ? 'where it leaves the tailstock' : `${at} mm toward its free end`}`,
+        movable: 'places',
       })),
     ),
-  estimate: quillEstimate,
+  faults,
+  estimate,
   corrections: {
     slopeV: { plus: ['base-shims', 'scrape'], minus: ['base-shims', 'scrape'] },
     slopeH: { plus: ['scrape'], minus: ['scrape'] },
   },
   part: TAILSTOCK,
+  picture: { drawing: 'quill', bends: { h: 'slopeH', v: 'slopeV' } },
+  hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis'],
+  knows: [
+    { quantity: 'slopeH', name: 'quillH' },
+    { quantity: 'slopeV', name: 'quillV' },
+  ],
+  helps: [TURN_BAR, MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length'), MORE_SET_UPS],
+  reseat: 'Take the bar out of the quill, put it back and read again',
   counting: 'The whole difference counts: nothing has been turned.',
-  upsets: ['tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut'],
   cautions: [ISOLATE],
   cannotSee: ['Slack of the quill: lock it as it is used.'],
   advice: ['Read the quill itself, well out and locked, or a bar in its taper turned half round.'],

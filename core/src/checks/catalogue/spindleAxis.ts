@@ -1,70 +1,58 @@
 import * as z from 'zod';
-import { measure, optionalMeasure, count, fieldRegistry } from '../../fields.js';
+import { count, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import type { Fault } from '../../input/faults.js';
 import { dot, slopeWeights } from '../../fit/line.js';
-import { heldPush, heldSag } from '../../gravity/bars.js';
 import { otherBars } from '../../gravity/otherBars.js';
-import { placesOf } from '../../instruments/slots.js';
-import { AXIS_SIDEWAYS, defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
-import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
-import { ISOLATE, shortBase, sideField, tooFew } from '../common.js';
-import { meanFormOf, swingForm } from '../runout.js';
-import { diameterDifference, diameters, material } from '../setupFields.js';
-import { unlimited } from '../tailstock.js';
-import { HEADSTOCK } from '../../moves/parts.js';
-
-const bar = z
-  .strictObject({
-    diameter: measure('length', { label: 'Bar diameter', above: 0, example: '25 mm' }),
-    bore: optionalMeasure('length', { label: 'Bore of the bar', min: 0, example: '0', rare: true }),
-    material: material(),
-    freeLength: measure('length', { label: 'Free length', above: 0, example: '300 mm', help: 'From where it is held to its end.' }),
-    diameters: diameters(),
-  })
-  .refine((bar) => bar.bore === undefined || bar.bore < bar.diameter, {
-    path: ['bore'],
-    message: 'must be less than the diameter',
-    params: { example: '0' },
-  })
-  .optional()
-  .register(fieldRegistry, { label: 'Bar', group: true, kit: 'test-bar' });
+import type { Instrument } from '../../instruments/instrument.js';
+import { placesOf, type Reading, type Slot } from '../../instruments/slots.js';
+import { ISOLATE } from '../cautions.js';
+import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
+import { linearEstimate, swingEstimate, type Doubt, type Estimate } from '../estimate.js';
+import { barPush, barRadius, barSag, beyondBar, heldBar } from '../heldBar.js';
+import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, longerBase } from '../helps.js';
+import { shortBase, spanOf, tooFew } from '../notes.js';
+import { HEADSTOCK } from '../parts.js';
+import { AXIS_IN_HEIGHT, AXIS_SIDEWAYS, unlimited } from '../quantities.js';
+import { halvesOf, openText } from '../reversal.js';
+import { meanFormOf, partedRunouts, swappedExtremes, swingForm } from '../runout.js';
+import { barError, extremeKey, measuredAt, planeKey, sideField, turnKey } from '../setupFields.js';
+import { evenly } from '../stations.js';
+import { taperInChuck } from '../tailstock.js';
 
 const setup = z.strictObject({
-  bar,
+  bar: heldBar(),
   side: sideField(),
-  twistPerMetre: optionalMeasure('twist', {
-    label: 'Bed twist',
-    from: 'bed-twist/twistPerMetre',
-    example: '0',
-    help: 'From the bed-twist check.',
-  }),
+  twistPerMetre: optionalMeasure('twist', { label: 'Bed twist', from: 'twistPerMetre', example: '0', help: 'From the bed-twist check.' }),
   heightAboveWays: optionalMeasure('length', { label: 'Spindle above the ways', min: 0, example: '180 mm' }),
 });
-
 const reading = z.strictObject({
-  plane: z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' }),
+  plane: planeKey(),
   at: measure('length', { label: 'From where the bar is held', min: 0, example: '20 mm' }),
-  extreme: z.enum(['high', 'low'], { error: 'must be "high" or "low"' }),
-  turn: z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional(),
+  extreme: extremeKey(),
+  turn: turnKey(),
   highAt: optionalMeasure('angle', { label: 'High at', min: -360, max: 360, example: '90' }),
 });
-
 const plan = z.strictObject({
   stations: count({ label: 'Places along the bar', min: 2, max: 8, example: '2' }),
   near: optionalMeasure('length', { label: 'First place', min: 0, example: '20 mm' }),
+  places: placeList({ label: 'Places along the bar', example: '290 mm', min: 2 }),
 });
-
 type Setup = z.output<typeof setup>;
+type Keys = z.output<typeof reading>;
+type Plane = Keys['plane'];
+type Slots = readonly Slot<Keys>[];
+
+const PUT_BACK = 'take the bar out, turn it half round, put it back and read there again';
 
 /** Slope in one plane from the means of high and low at each place: any rod serves, straight or not. */
-function planeEstimate(plane: 'h' | 'v', { setup, slots, instrument }: CheckInput<Setup>): Estimate | undefined {
-  const places = [...new Set(slots.filter((slot) => slot.keys['plane'] === plane).map((slot) => slot.keys['at'] as number))].sort(
-    (a, b) => a - b,
-  );
+function planeEstimate(plane: Plane, { setup, slots, instrument }: CheckInput<Setup, Keys>): Estimate | undefined {
+  const places = [...new Set(slots.filter(({ keys }) => keys.plane === plane).map(({ keys }) => keys.at))].sort((a, b) => a - b);
   const stations = places.flatMap((at) => {
-    const form = meanFormOf(slots, { plane, at });
+    const form = meanFormOf(slots, (keys) => keys.plane === plane && keys.at === at);
     return form ? [{ at, form }] : [];
   });
   if (stations.length < 2) return undefined;
+  const { bar } = setup;
   const side = plane === 'h' && setup.side === 'rear' ? -1 : 1;
   const slope = slopeWeights(stations.map((station) => station.at)).map((weight) => 1000 * side * weight);
   const over = (correction: (at: number) => number): number =>
@@ -72,38 +60,57 @@ function planeEstimate(plane: 'h' | 'v', { setup, slots, instrument }: CheckInpu
       slope,
       stations.map((station) => correction(station.at)),
     );
-  const { bar } = setup;
-  const within = (at: number) => Math.min(at, bar?.freeLength ?? at);
-  const sag = bar && plane === 'v' ? over((at) => heldSag(bar, bar.freeLength, within(at))) : 0;
-  const push = bar && instrument?.contactForce ? over((at) => heldPush(bar, instrument.contactForce, within(at))) : 0;
-  const diameter = bar?.diameters?.length ? over((at) => -500 * diameterDifference(bar.diameters, at)) : 0;
-  const roll =
-    plane === 'h' && setup.twistPerMetre !== undefined && setup.heightAboveWays !== undefined
-      ? (-setup.twistPerMetre * setup.heightAboveWays) / 1000
-      : 0;
+  const sag = bar && plane === 'v' ? over((at) => barSag(bar, at)) : 0;
+  const push = bar ? over((at) => barPush(bar, instrument?.contactForce, at)) : 0;
+  const diameter = over((at) => barRadius(bar, at));
+  const known = setup.twistPerMetre !== undefined && setup.heightAboveWays !== undefined;
+  const roll = plane === 'h' && known ? (-(setup.twistPerMetre ?? 0) * (setup.heightAboveWays ?? 0)) / 1000 : 0;
+  const uneven = measuredAt(bar?.diameters, places) ? 0.3 : barError(bar?.finish ?? 'drawn');
+  const doubts: Doubt[] = [
+    { source: 'bar-droop', u: 0.05 * Math.abs(sag) },
+    { source: 'stylus-push', u: 0.03 * Math.abs(push) },
+    { source: 'bar-diameter', u: (uneven / Math.sqrt(3)) * Math.hypot(...slope) },
+    { source: 'bed-twist', u: Math.abs(roll) * 0.1 },
+  ];
   const terms = {
     ...(plane === 'v' && { sag }),
     ...(push !== 0 && { push }),
     ...(diameter !== 0 && { diameter }),
     ...(roll !== 0 && { twist: roll }),
   };
-  const doubts: Doubt[] = [
-    { source: 'droop of the bar', u: 0.05 * Math.abs(sag) },
-    { source: 'push of the stylus', u: 0.03 * Math.abs(push) },
-    { source: 'diameter of the bar', u: (0.3 / Math.sqrt(3)) * Math.hypot(...slope) },
-    { source: 'bed twist', u: Math.abs(roll) * 0.1 },
-  ];
-  const weights = slots.map((_, i) => stations.reduce((sum, station, k) => sum + slope[k] * station.form[i], 0));
-  return linearEstimate(plane === 'h' ? 'slopeH' : 'slopeV', weights, { terms, doubts });
+  const halves = halvesOf(slots, 'turn', [0, 180], ['plane', 'at', 'extreme'], ({ keys }) => keys.plane === plane);
+  const weights = new Array<number>(slots.length).fill(0);
+  stations.forEach(({ form }, k) => form.forEach((weight, i) => (weights[i] += slope[k] * weight)));
+  return linearEstimate(plane === 'h' ? 'slopeH' : 'slopeV', weights, { terms, doubts, open: openText(halves, PUT_BACK) });
 }
 
-function runoutEstimate({ slots }: CheckInput<Setup>): Estimate[] {
-  const far = slots.reduce((most, slot) => Math.max(most, slot.keys['at'] as number), 0);
-  const form = swingForm(slots, { at: far, plane: 'h' }) ?? swingForm(slots, { at: far, plane: 'v' });
-  return form ? [{ ...linearEstimate('runout', form, { detail: { at: far } }), magnitude: true }] : [];
+/** Runout at the farthest place; parted into spindle and bar when the bar was put back half round and both directions are known. */
+function runoutEstimate(slots: Slots): Estimate[] {
+  const far = slots.reduce((most, { keys }) => Math.max(most, keys.at), 0);
+  for (const plane of ['h', 'v'] as const) {
+    const [first, second] = ([0, 180] as const).map((turn) =>
+      swingForm(slots, (keys) => keys.at === far && keys.plane === plane && (keys.turn ?? 0) === turn),
+    );
+    const one = first ?? second;
+    if (!one) continue;
+    const highAts = ([0, 180] as const).map(
+      (turn) =>
+        slots.find(({ keys }) => keys.at === far && keys.plane === plane && (keys.turn ?? 0) === turn && keys.highAt !== undefined)?.keys
+          .highAt,
+    );
+    if (first && second && highAts[0] !== undefined && highAts[1] !== undefined)
+      return partedRunouts(
+        ['runout', 'runoutBar'],
+        [first, second],
+        [highAts[0], highAts[1]],
+        slots.map((slot) => slot.value),
+      );
+    return [swingEstimate('runout', one, { detail: { at: far } })];
+  }
+  return [];
 }
 
-function estimate(input: CheckInput<Setup>): Estimates {
+function estimate(input: CheckInput<Setup, Keys>): Estimates {
   const { setup, slots, instrument } = input;
   const planes = (['h', 'v'] as const).flatMap((plane) => planeEstimate(plane, input) ?? []);
   if (planes.length === 0) return { estimates: [], notes: [tooFew('the highest and the lowest at two places')] };
@@ -121,11 +128,33 @@ function estimate(input: CheckInput<Setup>): Estimates {
       severity: 'warning',
       text: 'The bar is not described: its droop is still in the height. A 12 mm rod 250 mm out of the chuck droops over 0.02 mm and makes a good spindle point down.',
     });
-  const places = slots.map((slot) => slot.keys['at'] as number);
   return {
-    estimates: [...planes, ...runoutEstimate(input)],
-    notes: [...notes, ...(instrument ? shortBase(Math.max(...places) - Math.min(...places)) : [])],
+    estimates: [...planes, ...runoutEstimate(slots)],
+    notes: [...notes, ...(instrument ? shortBase(spanOf(slots.map(({ keys }) => keys.at))) : [])],
   };
+}
+
+function faults({ bar }: Setup, readings: readonly Reading<Keys>[], instrument: Instrument | undefined): Fault[] {
+  return [
+    ...beyondBar(bar?.freeLength, readings),
+    ...swappedExtremes(readings, (keys) => `${keys.plane}|${keys.at}|${keys.turn ?? 0}`, instrument),
+  ];
+}
+
+function plannedSlots({ bar }: Setup, { stations = 2, near = 20, places: own }: z.output<typeof plan>): PlannedSlot[] {
+  const length = bar?.freeLength ?? 300;
+  const far = Math.max(Math.min(near + 50, length), length - 10);
+  const places = own ?? evenly(near, far, stations);
+  return (['h', 'v'] as const).flatMap((plane) =>
+    places.flatMap((at) =>
+      (['high', 'low'] as const).map((extreme) => ({
+        keys: { plane, at, extreme },
+        label: `${plane === 'h' ? 'Side' : 'Top'}, ${at} mm out, the ${extreme === 'high' ? 'highest' : 'lowest'}`,
+        ask: extreme === 'high' ? 'Turn the spindle by hand through a full turn and call the highest and the lowest.' : undefined,
+        movable: 'places',
+      })),
+    ),
+  );
 }
 
 export const spindleAxis = defineCheck({
@@ -137,26 +166,19 @@ export const spindleAxis = defineCheck({
   machines: ['lathe', 'turning-centre'],
   setup,
   reading,
+  plan,
+  conditions: z.strictObject({}),
   slotKeys: ['plane', 'at', 'extreme', 'turn'],
-  valueKind: 'indicator',
+  reads: 'indicator',
   quantities: {
     slopeH: AXIS_SIDEWAYS,
-    slopeV: {
-      label: 'Spindle axis in height',
-      subject: 'The axis',
-      dimension: 'slope',
-      unit: 'um/m',
-      limit: [0, 67],
-      follows: { slopeV: 1 },
-      words: {
-        plus: 'pointing up at its free end',
-        minus: 'pointing down at its free end',
-        movePlus: 'up at its free end',
-        moveMinus: 'down at its free end',
-      },
-    },
+    slopeV: AXIS_IN_HEIGHT,
     runout: unlimited('Runout at the far place', 'deviation', 'um', { magnitude: true }),
+    runoutBar: unlimited('Runout there: the bar’s own part', 'deviation', 'um', { magnitude: true }),
   },
+  slots: plannedSlots,
+  faults,
+  estimate,
   casting: 'headstock',
   target: { h: 'slopeH', v: 'slopeV', at: 300, what: 'Free end, 300 mm out' },
   sagHelp: ({ bar }, slots) => {
@@ -166,40 +188,21 @@ export const spindleAxis = defineCheck({
       ({ what, slope }) => `${what}: ${Math.abs(slope).toFixed(1)} µm/m to take out`,
     );
   },
-  plan,
-  conditions: z.strictObject({}),
-  slots: ({ bar }, { stations = 2, near = 20 }) => {
-    const free = Math.max(near + 50, (bar?.freeLength ?? 300) - 10);
-    const places = Array.from({ length: stations }, (_, i) => Math.round(near + ((free - near) * i) / (stations - 1)));
-    return (['h', 'v'] as const).flatMap((plane) =>
-      places.flatMap((at) =>
-        (['high', 'low'] as const).map((extreme) => ({
-          keys: { plane, at, extreme },
-          label: `${plane === 'h' ? 'Side' : 'Top'}, ${at} mm out, the ${extreme === 'high' ? 'highest' : 'lowest'}`,
-          ask: extreme === 'high' ? 'Turn the spindle by hand through a full turn and call the highest and the lowest.' : undefined,
-        })),
-      ),
-    );
-  },
-  estimate,
   part: HEADSTOCK,
   corrections: {
     slopeH: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] },
     slopeV: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] },
   },
-  counting: 'The mean of highest and lowest is the axis of rotation. The whole difference between two places counts.',
-  upsets: [
-    'tailstock-traverse',
-    'tailstock-sweep',
-    'tailstock-test-cut',
-    'quill-parallelism',
-    'cross-slide-squareness',
-    'chuck-test-cut',
-    'turret-face',
-    'turret-bore',
-    'guide-bush',
-    'sub-spindle',
+  picture: { drawing: 'bar-in-spindle', bends: { h: 'slopeH', v: 'slopeV' } },
+  hangsOn: ['bed-twist', 'way-straightness', 'seat', 'spindle-play', 'spindle-runout'],
+  knows: [
+    { quantity: 'slopeH', name: 'axisSlopeH' },
+    { quantity: 'slopeV', name: 'axisSlopeV' },
   ],
+  fromJob: { taper: taperInChuck },
+  helps: [MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length of bar'), MORE_SET_UPS],
+  reseat: 'Take the bar out, put it back and read again',
+  counting: 'The mean of highest and lowest is the axis of rotation. The whole difference between two places counts.',
   cautions: [
     ISOLATE,
     'Turn the spindle by hand only, with the bar and the indicator set up.',

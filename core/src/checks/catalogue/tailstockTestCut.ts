@@ -1,24 +1,28 @@
 import * as z from 'zod';
-import { choice, count, measure, optionalMeasure } from '../../fields.js';
-import type { Fault } from '../../faults.js';
+import { choice, count, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import type { Fault } from '../../input/faults.js';
 import { dot } from '../../fit/line.js';
+import type { Reading } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt } from '../estimate.js';
-import { axisFields, centreDistance, centreKind, cutBar, toolField } from '../setupFields.js';
+import { DEAD_CENTRE, MORE_SET_UPS } from '../helps.js';
+import { TAILSTOCK } from '../parts.js';
+import { unlimited } from '../quantities.js';
+import { axisFields, baseSize, centreDistance, centreKind, cutBar, dialField, toolField } from '../setupFields.js';
+import { spread } from '../stations.js';
+import { REAMED } from '../sweepCheck.js';
 import {
   centreDoubt,
   otherView,
+  taperBetweenCentres,
   TAILSTOCK_CAUTIONS,
   TAILSTOCK_CORRECTIONS,
   TAILSTOCK_QUANTITIES,
   tailstockConditions,
   TOO_FEW,
-  unlimited,
   viewQuantities,
 } from '../tailstock.js';
-import { couldHeightMatter, cutCorrections, cutWeights, deflectedShape } from '../testCut.js';
-import { spread } from './tailstockTraverse.js';
-import { TAILSTOCK } from '../../moves/parts.js';
+import { couldHeightMatter, crownEstimate, cutCorrections, cutWeights, deflectedShape, type CutKeys } from '../testCut.js';
 
 const setup = z.strictObject({
   centreDistance: centreDistance(),
@@ -32,9 +36,11 @@ const setup = z.strictObject({
   }),
   tool: toolField(),
   bar: cutBar(),
+  base: baseSize(),
   heightError: optionalMeasure('deviation', {
     label: 'Known height of the tail centre',
     example: '12 um',
+    from: 'tailV',
     rare: true,
     help: '+ high. From another check; it hides in the diameters of thin work.',
   }),
@@ -44,41 +50,40 @@ const setup = z.strictObject({
     rare: true,
     help: '+ above the spindle centre, 0 on centre.',
   }),
+  dial: dialField(),
   centre: centreKind(),
   twistPerMetre: optionalMeasure('twist', {
     label: 'Bed twist',
-    from: 'bed-twist/twistPerMetre',
+    from: 'twistPerMetre',
     example: '0',
     rare: true,
     help: 'When the bed twist has been measured.',
   }),
   ...axisFields(),
 });
-
 const reading = z.strictObject({
   at: measure('length', { label: 'From the headstock end', example: '50 mm' }),
   temperature: optionalMeasure('temperature', { label: 'Work temperature', min: -40, max: 400, example: '20 C' }),
   toolSetting: optionalMeasure('length', {
     label: 'Tool setting',
     example: '0.05 mm',
-    help: 'Dial in diameter, + deeper: only when the tool was re-set between the pads.',
+    help: 'As the cross dial reads, + deeper: only when the tool was re-set between the pads.',
   }),
 });
-
 const plan = z.strictObject({
-  stations: count({ label: 'Pads turned', min: 2, max: 6, example: '2' }),
+  stations: count({ label: 'Pads turned', min: 2, max: 12, example: '2' }),
   reach: choice({
-    label: 'Cut as far as',
+    label: 'Cut',
     choices: [
-      { value: 'whole', label: 'both ends' },
-      { value: 'middle', label: 'the middle of the bar' },
+      { value: 'whole', label: 'from end to end' },
+      { value: 'middle', label: 'from the tail end to the middle' },
     ],
   }),
+  places: placeList({ label: 'Pads', example: '370 mm', min: 2 }),
 });
-
 type Setup = z.output<typeof setup>;
 
-function notesFor(setup: Setup, known: boolean): Note[] {
+function notesFor(setup: Setup): Note[] {
   const notes: Note[] = [
     {
       code: 'no-vertical',
@@ -100,7 +105,7 @@ function notesFor(setup: Setup, known: boolean): Note[] {
       text: `The bar is ${(setup.centreDistance / setup.bar.diameter).toFixed(0)} diameters long: above 8 it bends under the tool and comes out big in the middle. Take a light cut with a sharp tool.`,
     });
   }
-  if (!known && setup.bar && couldHeightMatter(setup.bar.diameter, setup.toolHeight ?? 0)) {
+  if (setup.heightError === undefined && setup.bar && couldHeightMatter(setup.bar.diameter, setup.toolHeight ?? 0)) {
     notes.push({
       code: 'height-could-matter',
       severity: 'warning',
@@ -110,13 +115,13 @@ function notesFor(setup: Setup, known: boolean): Note[] {
   return notes;
 }
 
-function estimate({ setup, slots }: CheckInput<Setup>): Estimates {
+function estimate({ setup, slots }: CheckInput<Setup, CutKeys>): Estimates {
   const L = setup.centreDistance;
   const shape = setup.held === 'chuck' ? deflectedShape(L) : (z: number) => z / L;
-  const places = slots.map((slot) => slot.keys['at'] as number);
+  const places = slots.map(({ keys }) => keys.at);
   const slope = cutWeights(places.map(shape));
   const perLength = cutWeights(places);
-  const notes = notesFor(setup, setup.heightError !== undefined);
+  const notes = notesFor(setup);
   if (!slope || !perLength) return { estimates: [], notes: [TOO_FEW, ...notes] };
   const tool = setup.tool === 'rear' ? -1 : 1;
   const weights = slope.map((weight) => (-tool * weight) / 2);
@@ -124,21 +129,21 @@ function estimate({ setup, slots }: CheckInput<Setup>): Estimates {
   const terms = Object.fromEntries(Object.entries(corrections).map(([name, amounts]) => [name, dot(weights, amounts)]));
   const doubts: Doubt[] = [
     ...centreDoubt(setup.centre),
-    { source: 'temperature of the pads', u: corrections['temperature'] ? 0.1 * Math.abs(terms['temperature']) : 0 },
+    { source: 'temperature', u: corrections['temperature'] ? 0.1 * Math.abs(terms['temperature']) : 0 },
   ];
   const offset = linearEstimate('offsetHorizontal', weights, { terms, doubts });
   const taperWeights = perLength.map((weight) => weight * 1000);
-  const sized = Object.entries(corrections).filter(([name]) => name !== 'heightError');
+  // What the height leaves on a diameter is on the work, whatever becomes of the offset.
+  const sized = Object.fromEntries(Object.entries(corrections).filter(([name]) => name !== 'heightError'));
   const taper = linearEstimate('taper', taperWeights, {
-    terms: Object.fromEntries(sized.map(([name, amounts]) => [name, dot(taperWeights, amounts)])),
+    terms: Object.fromEntries(Object.entries(sized).map(([name, amounts]) => [name, dot(taperWeights, amounts)])),
   });
-  return { estimates: [offset, taper, ...otherView([offset], setup, 'spindle')], notes };
+  return { estimates: [offset, taper, ...crownEstimate(slots, sized), ...otherView([offset], setup, 'spindle')], notes };
 }
 
-function faults(setup: Setup, readings: readonly Readonly<Record<string, unknown>>[]): Fault[] {
-  const found: Fault[] = readings.flatMap((entry, i) => {
-    const at = entry['at'] as number;
-    return at < 0 || at > setup.centreDistance
+function faults(setup: Setup, readings: readonly Reading<CutKeys>[]): Fault[] {
+  const found: Fault[] = readings.flatMap(({ at }, i) =>
+    at < 0 || at > setup.centreDistance
       ? [
           {
             path: `readings[${i}].at`,
@@ -146,10 +151,10 @@ function faults(setup: Setup, readings: readonly Readonly<Record<string, unknown
             example: '50 mm',
           },
         ]
-      : [];
-  });
-  const missing = readings.findIndex((entry) => entry['temperature'] === undefined);
-  if (missing >= 0 && readings.some((entry) => entry['temperature'] !== undefined)) {
+      : [],
+  );
+  const missing = readings.findIndex((entry) => entry.temperature === undefined);
+  if (missing >= 0 && readings.some((entry) => entry.temperature !== undefined)) {
     found.push({
       path: `readings[${missing}].temperature`,
       message: 'is missing: some readings have one, so every reading needs it',
@@ -159,17 +164,21 @@ function faults(setup: Setup, readings: readonly Readonly<Record<string, unknown
   return found;
 }
 
-function plannedSlots(setup: Setup, { stations = 2, reach = 'whole' }: z.output<typeof plan>): PlannedSlot[] {
-  const places =
-    reach === 'middle' ? spread(setup.centreDistance, 2 * stations - 1).slice(0, stations) : spread(setup.centreDistance, stations);
+function plannedSlots(setup: Setup, { stations = 2, reach = 'whole', places: own }: z.output<typeof plan>): PlannedSlot[] {
+  const all = spread(setup.centreDistance, reach === 'middle' ? 2 * stations - 1 : stations);
+  const places = own ?? (reach === 'middle' ? all.slice(stations - 1) : all);
+  const last = places.length - 1;
   return places.map((at, i) => ({
     keys: { at },
     label:
-      i === 0
+      i === 0 && reach === 'whole'
         ? 'Diameter of the pad at the headstock'
-        : i === stations - 1 && reach === 'whole'
+        : i === last
           ? 'Diameter of the pad at the tailstock'
-          : `Diameter of pad ${i + 1}`,
+          : i === 0
+            ? 'Diameter of the pad in the middle'
+            : `Diameter of pad ${i + 1}`,
+    movable: 'places',
     ask: i === 0 ? 'Turn all pads in one pass without touching the cross slide. Let them cool, then measure.' : undefined,
   }));
 }
@@ -181,30 +190,46 @@ export const tailstockTestCut = defineCheck({
   question: 'Does the lathe turn parallel between centres?',
   choose: 'The truth for turning. It is blind to height and to an even twist of the bed.',
   machines: ['lathe'],
-  view: 'carriage',
-  trusts: ['the pads were measured at one temperature', 'the tool did not move between the pads', 'the bed is not twisted unevenly'],
-  sameQuestion: 'tailstock',
   setup,
   reading,
+  plan,
+  conditions: z.strictObject(tailstockConditions()),
   slotKeys: ['at'],
-  valueKind: 'size',
+  reads: 'size',
+  spokenOver: ({ base }) => base,
+  statedSize: ({ bar }) => bar?.diameter,
   quantities: {
     offsetHorizontal: TAILSTOCK_QUANTITIES.offsetHorizontal,
     spindleOffsetHorizontal: viewQuantities('spindle')['spindleOffsetHorizontal'],
     taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m', {
       words: { plus: 'bigger at the tailstock', minus: 'smaller at the tailstock', movePlus: '', moveMinus: '' },
     }),
+    crown: unlimited('Middle against the ends, on diameter', 'deviation', 'um', {
+      words: { plus: 'bigger in the middle', minus: 'smaller in the middle', movePlus: '', moveMinus: '' },
+    }),
   },
-  plan,
-  conditions: z.strictObject(tailstockConditions()),
   slots: plannedSlots,
-  estimate,
   faults,
+  estimate,
   corrections: { offsetHorizontal: TAILSTOCK_CORRECTIONS['offsetHorizontal'] },
   part: TAILSTOCK,
   watch: () => ({ where: "on the quill, operator's side, zeroed", sense: 1, now: 0, scale: 1 }),
+  view: 'carriage',
+  proves: true,
+  picture: { drawing: 'turned-bar', bends: { h: 'offsetHorizontal' } },
+  hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis', 'quill-parallelism'],
+  after: ['tailstock-sweep'],
+  knows: [{ quantity: 'offsetHorizontal', name: 'tailH' }],
+  sameQuestion: 'tailstock',
+  fromJob: {
+    taper: taperBetweenCentres,
+    // It is blind to height: a reamed hole takes its share sideways only.
+    'reamed-hole': (work) => REAMED(work).filter(({ quantity }) => quantity === 'offsetHorizontal'),
+  },
+  helps: [DEAD_CENTRE, MORE_SET_UPS],
+  reseat: 'Take another light cut and measure again',
+  trusts: ['the pads were measured at one temperature', 'the tool did not move between the pads', 'the bed is not twisted unevenly'],
   counting: 'Half the difference of the diameters, carried on to the tail centre: a diameter shows an offset twice.',
-  upsets: ['quill-parallelism', 'tailstock-traverse', 'tailstock-sweep'],
   cautions: [...TAILSTOCK_CAUTIONS, 'Chuck key out of the chuck. Turned pads are hot and measure big: let them cool.'],
   cannotSee: [
     'The height of the tail centre.',

@@ -1,13 +1,17 @@
 import * as z from 'zod';
-import { choice, measure, optionalMeasure } from '../../fields.js';
-import type { Slot } from '../../instruments/slots.js';
-import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
-import { linearEstimate } from '../estimate.js';
-import { ISOLATE, spanOf, stationPlan, stepped, tooFew } from '../common.js';
-import { addForms, levelStations, meanForm } from '../level.js';
-import { heightsOf, straightnessEstimates, type ProfilePoint } from '../profile.js';
-import { unlimited } from '../tailstock.js';
-import { WAY } from '../../moves/parts.js';
+import { choice, count, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import type { Fault } from '../../input/faults.js';
+import type { Reading, Slot } from '../../instruments/slots.js';
+import { ISOLATE } from '../cautions.js';
+import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
+import { combineSlopes, levelRun, levelZeroEstimate, slopesOf, type LevelRun } from '../level.js';
+import { spanOf, tooFew } from '../notes.js';
+import { WAY } from '../parts.js';
+import { heightsOf, straightnessEstimates, type Profile } from '../profile.js';
+import { unlimited } from '../quantities.js';
+import { halvesOf, openText } from '../reversal.js';
+import { levelEnd, levelZeroField } from '../setupFields.js';
+import { stepped } from '../stations.js';
 
 const setup = z.strictObject({
   method: choice({
@@ -18,27 +22,19 @@ const setup = z.strictObject({
     ],
   }),
   base: optionalMeasure('length', { label: 'Foot of the level', above: 0, example: '100 mm', help: 'Each step is as long as the foot.' }),
-  levelZero: optionalMeasure('slope', { label: 'Zero error of the level', example: '0', rare: true }),
+  levelZero: levelZeroField(),
   temperatureDifference: optionalMeasure('temperature', {
     label: 'Top warmer than bottom by',
     min: -20,
     max: 20,
     example: '0',
-    rare: true,
     help: 'A bed that is warmer on top bows up.',
   }),
   bedDepth: optionalMeasure('length', { label: 'Depth of the bed', above: 0, example: '300 mm', rare: true }),
 });
-
 const reading = z.strictObject({
   at: measure('length', { label: 'Along the way', example: '100 mm' }),
-  end: choice({
-    label: 'Level',
-    choices: [
-      { value: 'forward', label: 'this way round' },
-      { value: 'reversed', label: 'turned end for end' },
-    ],
-  }),
+  end: levelEnd(),
   edge: choice({
     label: 'Edge',
     choices: [
@@ -47,52 +43,61 @@ const reading = z.strictObject({
     ],
   }),
 });
-
+const plan = z.strictObject({
+  stations: count({ label: 'Steps or places', min: 2, max: 60, example: '6' }),
+  places: placeList({ label: 'Places along the edge', example: '300 mm', min: 3 }),
+});
 type Setup = z.output<typeof setup>;
+type Keys = z.output<typeof reading>;
+type Slots = readonly Slot<Keys>[];
 
 /** Heights from level steps: each adds slope·base to the one before. */
-function steppedProfile({ setup, slots }: CheckInput<Setup>): ProfilePoint[] {
-  const base = setup.base ?? 0;
-  const stations = levelStations(slots, setup.levelZero ?? 0);
-  if (stations.length === 0) return [];
-  let here: ProfilePoint = { at: stations[0].at, weights: new Array<number>(slots.length).fill(0), constant: 0 };
-  const points = [here];
-  for (const station of stations) {
-    here = {
-      at: station.at + base,
-      weights: addForms(here.weights, station.weights, 1, base / 1000),
-      constant: here.constant + (station.constant * base) / 1000,
-    };
-    points.push(here);
-  }
-  return points;
+function steppedProfile(run: LevelRun, base: number, size: number): Profile {
+  const step = base / 1000;
+  const { stations } = run;
+  const room = new Float64Array(stations.length + 1);
+  return {
+    at: [stations[0].at, ...stations.map((station) => station.at + base)],
+    heights: (values) => {
+      const slopes = slopesOf(run, values);
+      for (let k = 0; k < slopes.length; k++) room[k + 1] = room[k] + slopes[k] * step;
+      return room;
+    },
+    // A slope lifts every height after it.
+    weigh: (own) => {
+      const factors = new Array<number>(stations.length).fill(0);
+      let after = 0;
+      for (let k = stations.length - 1; k >= 0; k--) factors[k] = (after += own[k + 1]) * step;
+      return combineSlopes(run, factors, size).weights;
+    },
+  };
 }
 
-function byEdge(slots: readonly Slot[], edge: string): Map<number, number> {
-  return new Map(
-    slots.flatMap((slot, i) => ((slot.keys['edge'] ?? 'toward-operator') === edge ? [[slot.keys['at'] as number, i] as const] : [])),
-  );
-}
-
-/** Heights by straightedge: (turned over − facing)/2 is the way, (facing + turned over)/2 the edge. */
-function edgeProfiles({ slots }: CheckInput<Setup>): { way: ProfilePoint[]; edge: ProfilePoint[] } {
-  const [facing, over] = [byEdge(slots, 'toward-operator'), byEdge(slots, 'away')];
-  const pair = (sign: number): ProfilePoint[] =>
-    [...facing].flatMap(([at, i]) => {
-      const j = over.get(at);
-      if (j === undefined) return [];
+/** Heights from pairs of readings: Σ of the two, each with its sign, halved. */
+function pairedProfile(slots: Slots, pairs: readonly (readonly [number, number])[], sign: 1 | -1): Profile {
+  const order = [...pairs].sort(([a], [b]) => slots[a].keys.at - slots[b].keys.at);
+  const room = new Float64Array(order.length);
+  return {
+    at: order.map(([i]) => slots[i].keys.at),
+    heights: (values) => {
+      for (let k = 0; k < order.length; k++) room[k] = (sign * values[order[k][0]] + values[order[k][1]]) / 2;
+      return room;
+    },
+    weigh: (own) => {
       const weights = new Array<number>(slots.length).fill(0);
-      weights[i] = sign * 0.5;
-      weights[j] = 0.5;
-      return [{ at, weights, constant: 0 }];
-    });
-  return { way: pair(-1), edge: pair(1) };
+      order.forEach(([i, j], k) => {
+        weights[i] += (sign * own[k]) / 2;
+        weights[j] += own[k] / 2;
+      });
+      return weights;
+    },
+  };
 }
 
-function warmth({ temperatureDifference, bedDepth }: Setup, points: readonly ProfilePoint[]): Note[] {
+const edgeHalves = (slots: Slots) => halvesOf(slots, 'edge', ['toward-operator', 'away'], ['at']);
+function warmth({ temperatureDifference, bedDepth }: Setup, profile: Profile): Note[] {
   if (!temperatureDifference || !bedDepth) return [];
-  const length = points[points.length - 1].at - points[0].at;
-  const bow = (1000 * 11.5e-6 * temperatureDifference * length ** 2) / (8 * bedDepth);
+  const bow = (1000 * 11.5e-6 * temperatureDifference * spanOf(profile.at) ** 2) / (8 * bedDepth);
   return [
     {
       code: 'temperature-bow',
@@ -102,26 +107,85 @@ function warmth({ temperatureDifference, bedDepth }: Setup, points: readonly Pro
   ];
 }
 
-function estimate(input: CheckInput<Setup>): Estimates {
-  const { setup, slots } = input;
+function bySteps({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
+  const run = levelRun(slots, setup.levelZero);
+  if (run.stations.length < 2) return { estimates: [], notes: [tooFew('two steps of the level at least'), ...run.notes] };
+  const profile = steppedProfile(run, setup.base ?? 0, slots.length);
   const values = slots.map((slot) => slot.value);
-  const steps = setup.method !== 'straightedge';
-  const { way, edge } = steps ? { way: steppedProfile(input), edge: [] } : edgeProfiles(input);
-  const points = [...way].sort((a, b) => a.at - b.at);
-  if (points.length < 3)
-    return { estimates: [], notes: [tooFew(steps ? 'two steps of the level at least' : 'three places, each with the edge both ways')] };
-  const estimates = straightnessEstimates(points, values);
-  if (steps) {
-    const zeros = levelStations(slots, 0).flatMap((station) => (station.zeroWeights ? [station.zeroWeights] : []));
-    if (zeros.length) estimates.push(linearEstimate('levelZero', meanForm(zeros)));
-  } else {
-    const [own] = straightnessEstimates(
-      [...edge].sort((a, b) => a.at - b.at),
-      values,
-    );
-    estimates.push({ ...own, name: 'edgeStraightness' });
-  }
-  return { estimates, notes: warmth(setup, points) };
+  return {
+    estimates: [...straightnessEstimates(profile, values, run.open), ...levelZeroEstimate([run])],
+    notes: [...run.notes, ...warmth(setup, profile)],
+  };
+}
+
+/** By straightedge: (turned over − facing)/2 is the way, (facing + turned over)/2 the edge. */
+function byEdge({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
+  const halves = edgeHalves(slots);
+  if (halves.pairs.length < 3) return { estimates: [], notes: [tooFew('three places, each with the edge both ways')] };
+  const [way, edge] = [pairedProfile(slots, halves.pairs, -1), pairedProfile(slots, halves.pairs, 1)];
+  const values = slots.map((slot) => slot.value);
+  const open = openText(halves, 'roll the straightedge over and read there again');
+  const [own] = straightnessEstimates(edge, values);
+  return { estimates: [...straightnessEstimates(way, values, open), { ...own, name: 'edgeStraightness' }], notes: warmth(setup, way) };
+}
+
+const steps = ({ method }: Setup): boolean => method !== 'straightedge';
+
+/** mm by which a step may miss the end of the one before. */
+const JOINT = 1;
+
+function faults(setup: Setup, readings: readonly Reading<Keys>[]): Fault[] {
+  const byLevel = steps(setup);
+  const wrong = readings.flatMap(({ end, edge }, i): Fault[] =>
+    (byLevel ? edge : end) === undefined
+      ? []
+      : [
+          {
+            path: `readings[${i}].${byLevel ? 'edge' : 'end'}`,
+            message: byLevel
+              ? 'is for a straightedge: this way is read by steps of a level'
+              : 'is for a level: this way is read with a straightedge',
+            example: 'leave it out',
+          },
+        ],
+  );
+  if (!byLevel) return wrong;
+  const { base } = setup;
+  if (base === undefined)
+    return [...wrong, { path: 'setup.base', message: 'is missing: the steps add up over the foot of the level', example: '100 mm' }];
+  const places = readings.map(({ at }, i) => ({ at, i })).sort((a, b) => a.at - b.at);
+  const gaps = places.flatMap(({ at, i }, k): Fault[] => {
+    const before = k ? places[k - 1].at : at;
+    return at === before || Math.abs(at - before - base) <= JOINT
+      ? []
+      : [
+          {
+            path: `readings[${i}].at`,
+            message: `does not join: the step before ends at ${Number((before + base).toFixed(2))} mm and this one starts at ${at} mm. A gap bends a straight way`,
+            example: `${Number((before + base).toFixed(2))} mm`,
+          },
+        ];
+  });
+  return [...wrong, ...gaps];
+}
+
+function plannedSlots({ method, base = 150 }: Setup, { stations = 6, places }: z.output<typeof plan>): PlannedSlot[] {
+  return method === 'straightedge'
+    ? (['toward-operator', 'away'] as const).flatMap((edge) =>
+        (places ?? stepped(stations, base)).map((at, i) => ({
+          keys: { at, edge },
+          label: `Along the edge, ${at} mm`,
+          movable: 'places',
+          ask:
+            i === 0 && edge === 'away' ? 'Roll the straightedge half round about its length and read it from the other side.' : undefined,
+        })),
+      )
+    : Array.from({ length: stations }, (_, k) => k * base).flatMap((at) =>
+        (['forward', 'reversed'] as const).map((end) => ({
+          keys: { at, end },
+          label: `Step from ${at} mm${end === 'reversed' ? ', turned end for end' : ''}`,
+        })),
+      );
 }
 
 export const wayStraightness = defineCheck({
@@ -133,9 +197,11 @@ export const wayStraightness = defineCheck({
   machines: ['lathe', 'mill', 'turning-centre'],
   setup,
   reading,
+  plan,
+  conditions: z.strictObject({}),
   slotKeys: ['at', 'end', 'edge'],
-  valueKind: 'level',
-  valueKindFor: (setup) => (setup.method === 'straightedge' ? 'indicator' : 'level'),
+  reads: 'level',
+  readsFor: (setup) => (steps(setup) ? 'level' : 'indicator'),
   quantities: {
     straightness: {
       label: 'Straightness of the way',
@@ -149,39 +215,23 @@ export const wayStraightness = defineCheck({
     levelZero: unlimited('Zero error of the level', 'slope', 'um/m'),
     edgeStraightness: unlimited('Straightness of the edge itself', 'deviation', 'um', { magnitude: true }),
   },
-  lengthOf: ({ method, base }, places) => spanOf(places) + (method === 'straightedge' ? 0 : (base ?? 0)),
-  plan: stationPlan('Steps or places', 6),
-  conditions: z.strictObject({}),
-  slots: ({ method, base = 150 }, { stations = 6 }) =>
-    method === 'straightedge'
-      ? (['toward-operator', 'away'] as const).flatMap((edge) =>
-          stepped(stations, base).map((at, i) => ({
-            keys: { at, edge },
-            label: `Along the edge, ${at} mm`,
-            ask:
-              i === 0 && edge === 'away' ? 'Roll the straightedge half round about its length and read it from the other side.' : undefined,
-          })),
-        )
-      : stepped(stations, base).flatMap((at) =>
-          (['forward', 'reversed'] as const).map((end) => ({
-            keys: { at, end },
-            label: `Step from ${at} mm${end === 'reversed' ? ', turned end for end' : ''}`,
-          })),
-        ),
+  lengthOf: (setup, places) => spanOf(places) + (steps(setup) ? (setup.base ?? 0) : 0),
+  slots: plannedSlots,
   profile: (setup, slots) => {
-    const input = { setup, slots, instrument: undefined };
-    const points = setup.method === 'straightedge' ? edgeProfiles(input).way : steppedProfile(input);
-    return heightsOf(points, slots);
+    if (steps(setup)) {
+      const run = levelRun(slots, setup.levelZero);
+      return run.stations.length < 2 ? [] : heightsOf(steppedProfile(run, setup.base ?? 0, slots.length), slots);
+    }
+    return heightsOf(pairedProfile(slots, edgeHalves(slots).pairs, -1), slots);
   },
-  estimate,
-  faults: (setup) =>
-    setup.method !== 'straightedge' && setup.base === undefined
-      ? [{ path: 'setup.base', message: 'is missing: the steps add up over the foot of the level', example: '100 mm' }]
-      : [],
+  faults,
+  estimate: (input) => (steps(input.setup) ? bySteps(input) : byEdge(input)),
   corrections: { straightness: { plus: ['scrape'], minus: ['scrape'] } },
   part: WAY,
+  picture: { drawing: 'way-from-the-side' },
+  hangsOn: ['bed-twist', 'table-level'],
+  knowsProfile: { name: 'way', when: (setup) => setup['method'] !== 'straightedge' },
   counting: 'Slopes add up to heights; with the edge, half the difference of the two ways round is the way.',
-  upsets: ['tailstock-way-parallelism', 'tailstock-traverse', 'tailstock-sweep', 'tailstock-test-cut', 'quill-parallelism', 'spindle-axis'],
   cautions: [ISOLATE, 'A straightedge is heavy and brittle: two people, and never over an edge by hand.'],
   cannotSee: ['Errors shorter than the foot of the level.', 'A bow from warmth: let the bed come to one temperature.'],
   advice: [

@@ -16,7 +16,8 @@ import {
   type TailstockTruth,
 } from '@isometra/core/practice';
 import { footprint, lineName, startingSheet, type LimitLine, type LimitSheet } from '@isometra/core';
-import type { BearingNote, ByHand, MachineCardText } from '@isometra/contract';
+import type { MachineCardText } from '@isometra/contract';
+import type { BearingNote, ByHand } from '@isometra/work';
 
 export interface DemoSheet {
   readonly check: string;
@@ -46,7 +47,7 @@ export interface DemoMachine {
   /** How its bearings felt. */
   readonly bearings?: readonly Omit<BearingNote, 'id'>[];
   /** What was done by hand at the ends of its ladder. */
-  readonly byHand?: readonly ByHand[];
+  readonly byHand?: readonly Omit<ByHand, 'id'>[];
   readonly rounds: readonly DemoRound[];
 }
 
@@ -112,7 +113,7 @@ function twist(perMetre: number): DemoSheet {
 
 function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.axisSlopeH, slopeV: AXIS.axisSlopeV }): DemoSheet {
   const practice = {
-    bar: { diameter: 30, freeLength: 300, material: 'steel' } as const,
+    bar: { diameter: 30, freeLength: 300, material: 'steel', finish: 'ground' } as const,
     places: [20, 290],
     heightAboveWays: 210,
     dial: LEVER,
@@ -141,7 +142,7 @@ const RUNOUT = { spindle: { radius: 2, at: 40 }, bar: { radius: 3, at: 200 } };
 
 /** A bar in the quill, read at two places; it stands a little up and toward the tool, as it should. */
 function quill(): DemoSheet {
-  const bar = { diameter: 24, material: 'steel' } as const;
+  const bar = { diameter: 24, material: 'steel', finish: 'ground' } as const;
   const practice = { bar, freeLength: 180, places: [20, 160], side: 'operator', dial: LEVER } as const;
   return asRead(quillSheet({ slopeH: 44, slopeV: 58 }, practice));
 }

@@ -1,12 +1,16 @@
-import type { Sequelize } from 'sequelize';
-import type { Pinned } from '@isometra/contract';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { NoteKind, Pinned, StoredReading, SurveyNote } from '@isometra/contract';
+import { sheetOf, solveWhatStands, surveyWriteOf } from '@isometra/work';
+import { KitRow, MachineRow } from '../../db/shopModels.js';
+import { inOneGo } from '../../db/transactions.js';
 import { addKit } from '../kit.js';
 import { addLimitSheet } from '../limits.js';
 import { addMachine } from '../machines.js';
 import { addMove } from '../moves.js';
-import { addReadings, addRound, getRound } from '../rounds.js';
+import { addNote } from '../notes.js';
+import { addReadings } from '../readings.js';
+import { addRound } from '../rounds.js';
 import { changeSurvey, listSurveys } from '../surveys.js';
-import { MachineRow, KitRow } from '../../db/models.js';
 import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
 import { TURRET_MILL } from './millHistory.js';
 import { ARTEFACTS, INSTRUMENTS, SHIM_DRAWER } from './kit.js';
@@ -16,50 +20,65 @@ export async function isEmpty(): Promise<boolean> {
   return (await MachineRow.count()) === 0 && (await KitRow.count()) === 0;
 }
 
-/** Fill an empty shop with Tarnside Works: machines, kit, and rounds that the practice models made from hidden truths. */
-export async function fillDemo(sequelize: Sequelize): Promise<void> {
-  for (const item of [...INSTRUMENTS, ...ARTEFACTS, SHIM_DRAWER])
-    await addKit({ care: {}, ...item, id: crypto.randomUUID(), photos: [], version: 1 });
-  const sheet = await addLimitSheet(sequelize, { id: crypto.randomUUID(), content: BUILDERS_SHEET, version: 1, by: 'HB' });
-  await fillMachine(sequelize, LONG_LATHE, { sheet: sheet.id, version: 1 });
-  await fillMachine(sequelize, LIGHT_LATHE);
-  await fillMachine(sequelize, TURRET_MILL);
+const OWNER = 'HB';
+
+/** Fill an empty shop with Tarnside Works: machines, kit, and rounds that the practice models made from hidden truths. All or nothing. */
+export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<void> {
+  const fill = async (transaction: Transaction): Promise<void> => {
+    for (const item of [...INSTRUMENTS, ...ARTEFACTS, SHIM_DRAWER])
+      await addKit(sequelize, { care: {}, ...item, id: crypto.randomUUID(), photos: [], version: 1 }, OWNER, transaction);
+    const write = { id: crypto.randomUUID(), content: BUILDERS_SHEET, version: 1, by: OWNER };
+    const sheet = await addLimitSheet(sequelize, write, transaction);
+    const shop = { sequelize, transaction };
+    await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 });
+    await fillMachine(shop, LIGHT_LATHE);
+    await fillMachine(shop, TURRET_MILL);
+  };
+  return inOneGo(sequelize, fill, given);
 }
 
-async function fillMachine(
-  sequelize: Sequelize,
-  { card, rounds, survey, skipped = {}, bearings = [], byHand = [] }: DemoMachine,
-  limits?: Pinned,
-): Promise<void> {
-  const id = crypto.randomUUID();
-  await addMachine({ id, card, version: 1 }, 'TW');
-  const [{ judge: _judge, ...begun }] = await listSurveys(id);
-  const [{ at, by }] = rounds;
-  const left = Object.entries(skipped).map(([check, why]) => ({ check, why, by, at }));
-  await changeSurvey(
-    {
-      ...begun,
-      title: survey,
-      skipped: left,
-      bearings: bearings.map((note) => ({ ...note, id: crypto.randomUUID() })),
-      byHand: [...byHand],
-      ...(limits && { limits }),
-    },
-    by,
-  );
-  for (const round of rounds) await fillRound(sequelize, id, round);
+interface Shop {
+  readonly sequelize: Sequelize;
+  readonly transaction: Transaction;
 }
+
+async function fillMachine({ sequelize, transaction }: Shop, machine: DemoMachine, limits?: Pinned): Promise<void> {
+  const { card, rounds, survey, skipped = {}, bearings = [], byHand = [] } = machine;
+  const id = crypto.randomUUID();
+  const [{ at, by }] = rounds;
+  await addMachine(sequelize, { id, card, version: 1 }, { by: 'TW', at: beginning(machine) }, transaction);
+  const [begun] = await listSurveys(id, transaction);
+  const left = Object.entries(skipped).map(([check, why]) => ({ check, why, by, at }));
+  const changed = { ...surveyWriteOf(begun), title: survey, skipped: left, ...(limits && { limits }) };
+  await changeSurvey(sequelize, changed, by, transaction);
+  const note = <Kind extends NoteKind>(kind: Kind, { by: who, at: when, ...content }: { by: string; at: string }) =>
+    addNote(
+      sequelize,
+      { id: crypto.randomUUID(), surveyId: begun.id, supersedes: null, kind, content, by: who, at: when } as SurveyNote,
+      transaction,
+    );
+  for (const entry of byHand) await note('by-hand', entry);
+  for (const entry of bearings) await note('bearing', entry);
+  for (const round of rounds) await fillRound({ sequelize, transaction }, { id, card }, round);
+}
+
+const HOUR = 3_600_000;
+
+/** A survey begins on the morning of the first thing that was written down in it. */
+const beginning = ({ rounds, bearings = [], byHand = [] }: DemoMachine): Date =>
+  new Date(Math.min(...[...rounds, ...bearings, ...byHand].map(({ at }) => Date.parse(at))) - HOUR);
 
 async function fillRound(
-  sequelize: Sequelize,
-  machineId: string,
-  { sheet, plan, at, by, conditions, instrumentName, unit, moved }: DemoRound,
+  { sequelize, transaction }: Shop,
+  machine: { id: string } & Pick<DemoMachine, 'card'>,
+  demo: DemoRound,
 ): Promise<void> {
+  const { sheet, plan, at, by, conditions, instrumentName, moved } = demo;
+  const { check, setup, instrument } = sheet;
   const id = crypto.randomUUID();
-  const { check, setup, instrument, readings } = sheet;
-  await addRound(sequelize, {
+  const about = {
     id,
-    machineId,
+    machineId: machine.id,
     check,
     setup,
     plan,
@@ -70,44 +89,40 @@ async function fillRound(
     by,
     at,
     version: 1,
-  });
-  const start = Date.parse(at);
-  await addReadings(
-    sequelize,
-    id,
-    readings.map(({ value, ...keys }, i) => ({
-      id: crypto.randomUUID(),
-      keys: keys as Record<string, string | number | boolean>,
-      value: `${Number(Number(value).toFixed(4))} ${unit}`,
-      set: 1,
-      supersedes: null,
-      why: null,
-      by,
-      at: new Date(start + 60_000 * (i + 1)).toISOString(),
-    })),
-  );
-  if (!moved) return;
-  const { finding } = await getRound(id);
-  for (const move of finding?.moves ?? []) {
-    const part = moved[move.quantity];
-    if (part === undefined) continue;
-    const { kind, quantity, amount, unit, direction, ...rest } = move;
-    const plan = { ...rest, steps: null };
-    await addMove(sequelize, {
-      id: crypto.randomUUID(),
-      roundId: id,
-      kind,
-      quantity,
-      amount,
-      unit,
-      direction,
-      plan,
-      ticks: [],
-      done: true,
-      shift: part,
-      by,
-      at: new Date(start + 3_600_000).toISOString(),
-      version: 1,
-    });
+  };
+  await addRound(sequelize, about, transaction);
+  const readings = await addReadings(sequelize, id, readingsOf(demo), transaction);
+  if (moved) await fillMoves({ sequelize, transaction }, machine, { ...demo, id, readings, moved });
+}
+
+/** Readings as somebody wrote them down, a minute apart. */
+const readingsOf = ({ sheet, unit, by, at }: DemoRound) =>
+  sheet.readings.map(({ value, ...keys }, i) => ({
+    id: crypto.randomUUID(),
+    keys: keys as Record<string, string | number | boolean>,
+    value: `${Number(Number(value).toFixed(4))} ${unit}`,
+    set: 1,
+    supersedes: null,
+    why: null,
+    by,
+    at: new Date(Date.parse(at) + 60_000 * (i + 1)).toISOString(),
+  }));
+
+type MovedRound = DemoRound & {
+  readonly id: string;
+  readonly readings: readonly StoredReading[];
+  readonly moved: Readonly<Record<string, string>>;
+};
+
+/** Moves as the call asked for them, begun and done within the hour after the round. */
+async function fillMoves({ sequelize, transaction }: Shop, { card }: Pick<DemoMachine, 'card'>, demo: MovedRound): Promise<void> {
+  const { sheet, conditions, readings, id: roundId, by, at, moved } = demo;
+  const { finding } = solveWhatStands(sheetOf({ ...sheet, conditions }, readings, { card, stock: SHIM_DRAWER.data['stock'] as unknown[] }));
+  for (const { kind, quantity, amount, unit, direction, steps: _steps, ...plan } of finding?.moves ?? []) {
+    const shift = moved[quantity];
+    if (shift === undefined) continue;
+    const after = (hours: number): string => new Date(Date.parse(at) + hours * HOUR).toISOString();
+    const about = { id: crypto.randomUUID(), roundId, kind, quantity, amount, unit, direction, plan, ticks: [], shift, by };
+    await addMove(sequelize, { ...about, begunAt: after(0.5), doneAt: after(1), version: 1 }, transaction);
   }
 }

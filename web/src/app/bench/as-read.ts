@@ -3,6 +3,7 @@ import { readNumber, type Instrument, type UnitSystem, type ValueKind } from '@i
 /** Unit in which a bare reading is taken, as shown beside the field. */
 export function readingUnit(kind: ValueKind, instrument: Instrument | undefined, system: UnitSystem): string {
   if (kind === 'size') return system === 'inch' ? 'in' : 'mm';
+  if (kind === 'gap') return system === 'inch' ? 'thou' : 'mm';
   return instrument ? 'div' : system === 'inch' ? 'thou' : 'µm';
 }
 

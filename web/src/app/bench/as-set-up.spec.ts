@@ -1,25 +1,23 @@
-import type { Round, RoundWrite } from '@isometra/contract';
-import { ApiFailure } from '../data/api';
-import { barRound, openShop, show, until } from '../testing/fake-shop.spec';
+import { roundWriteOf, type RoundWrite } from '@isometra/contract';
+import { barRound, openShop, show, until, refusal, type FakeServer } from '../testing/fake-shop.spec';
 import { Bench } from './bench';
 
 describe('the set-up of a round that has begun', () => {
   const open = async (round = barRound(-21, 9)) => {
     localStorage.clear();
-    const shop = openShop([round]);
+    const shop = await openShop([round]);
     const page = await show(Bench, { checkId: round.check, roundId: round.id });
     await page.press('Put the set-up right');
     return { ...shop, round, page };
   };
-  const puts = (api: { readonly sent: readonly { readonly method: string; readonly body: unknown }[] }) =>
-    api.sent.filter((write) => write.method === 'PUT').map((write) => write.body as RoundWrite);
+  const puts = (server: FakeServer): RoundWrite[] => server.sent.filter((write) => write.method === 'PUT').map((write) => write.body);
 
   it('is put right: what is sent can be sent, the readings are not touched', async () => {
-    const { page, api, round } = await open();
+    const { page, server, round } = await open();
     await page.type('Distance between centres', '500');
     await page.press('Put the set-up right');
-    await until(() => puts(api).length === 1);
-    const [sent] = puts(api);
+    await until(() => puts(server).length === 1);
+    const [sent] = puts(server);
     expect(sent.setup['centreDistance']).toBe('500 mm');
     expect(sent.conditions).toEqual(round.conditions);
     expect(sent.instrument).toEqual(round.instrument);
@@ -29,32 +27,33 @@ describe('the set-up of a round that has begun', () => {
   });
 
   it('a nudge test made too late turns the call round', async () => {
-    const { page, api } = await open();
-    (page.named('it counts down').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
+    const { page, server } = await open();
+    await page.choose('it counts down');
     await page.press('Put the set-up right');
-    await until(() => puts(api).length === 1);
-    expect(puts(api)[0].instrument?.['sense']).toBe(-1);
+    await until(() => puts(server).length === 1);
+    expect(puts(server)[0].instrument?.['sense']).toBe(-1);
   });
 
   it('names what is wrong and sends nothing', async () => {
-    const { page, api } = await open();
+    const { page, server } = await open();
     await page.type('Distance between centres', 'far');
     await page.press('Put the set-up right');
     expect(page.text()).toContain('One field needs another look.');
-    expect(puts(api)).toEqual([]);
+    expect(puts(server)).toEqual([]);
   });
 
   it('what was typed outlives a change made elsewhere, and leaving drops it', async () => {
-    const { page, api, round } = await open();
+    const { page, server, round } = await open();
     await page.type('Distance between centres', '500 mm');
-    const newer: Round = { ...round, version: 9, setup: { centreDistance: '450 mm' } };
-    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], newer);
+    server.rounds = server.rounds.map((entry) => ({ ...entry, version: 9, setup: { centreDistance: '450 mm' } }));
+    const newer = { ...roundWriteOf(round), version: 9, setup: { centreDistance: '450 mm' } };
+    server.refuse = refusal(409, 'changed', newer, 'version');
     await page.press('Put the set-up right');
     expect(page.text()).toContain('Somebody else has changed this round meanwhile.');
     expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('500 mm');
     await page.press('Put the set-up right');
-    await until(() => puts(api).length === 1);
-    expect(puts(api)[0].version).toBe(9);
+    await until(() => puts(server).length === 1);
+    expect(puts(server)[0].version).toBe(9);
     expect(localStorage.getItem(`isometra-draft:as-set-up:${round.id}`)).toBeNull();
   });
 });

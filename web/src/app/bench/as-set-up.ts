@@ -1,21 +1,25 @@
 import { ChangeDetectionStrategy, Component, type OnInit, computed, inject, output, signal } from '@angular/core';
-import { instrumentSchemaFor, type CheckDefinition } from '@isometra/core';
-import type { Round, RoundWrite } from '@isometra/contract';
+import { instrumentSchemaFor, KINDS_FOR, type CheckDefinition } from '@isometra/core';
+import type { RoundWrite, StoredRound } from '@isometra/contract';
+import * as z from 'zod';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Settings } from '../data/settings';
+import { senseOf } from '@isometra/work';
 import { FormPart } from '../ui/form-part';
-import { formFaults, settled, withField, type FormValue } from '../ui/form-model';
+import { formFaults, formSchema, settled, withField } from '../ui/form-model';
 import { asTyped } from './begin-draft';
 import { BenchStore } from './bench-store';
-import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
-import { Nudge, type Sense } from './nudge';
+import { CheckParts, anotherLook, partFaults, partsSchema, settledParts } from './check-parts';
+import { Nudge, senseSchema } from './nudge';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
+
+const kindsWithNeedle: readonly string[] = KINDS_FOR.indicator;
 
 /** What a round was set up with, as typed. */
-interface SetUpDraft extends PartsDraft {
-  readonly instrument: FormValue;
-  readonly sense: Sense;
-}
+const setUpSchema = z.object({ ...partsSchema.shape, instrument: formSchema, sense: senseSchema });
+type SetUpDraft = z.infer<typeof setUpSchema>;
 
 /**
  * The set-up of a round that has begun, to be put right: a bar's diameter mistyped, a lock that was off,
@@ -23,7 +27,7 @@ interface SetUpDraft extends PartsDraft {
  */
 @Component({
   selector: 'iso-as-set-up',
-  imports: [CheckParts, FormPart, Nudge],
+  imports: [CheckParts, FormPart, Nudge, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event)" novalidate>
@@ -43,12 +47,10 @@ interface SetUpDraft extends PartsDraft {
           }
         </iso-form-part>
       }
-      @if (problem()) {
-        <p class="problem" role="alert">{{ problem() }}</p>
-      }
+      <iso-notice [text]="problem()" />
       <p class="buttons">
-        <button type="submit">Put the set-up right</button>
-        <button type="button" (click)="leave()">Leave it as it was</button>
+        <button pButton type="submit">Put the set-up right</button>
+        <button pButton type="button" (click)="leave()">Leave it as it was</button>
       </p>
     </form>
   `,
@@ -74,14 +76,14 @@ export class AsSetUp implements OnInit {
   private readonly store = inject(BenchStore);
   private readonly drafts = inject(Drafts);
   private readonly settings = inject(Settings);
-  protected readonly round = computed(() => this.store.round() as Round);
+  protected readonly round = computed(() => this.store.round() as StoredRound);
   protected readonly check = computed(() => this.store.check() as CheckDefinition);
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
   protected readonly draft = signal<SetUpDraft>({ setup: {}, plan: {}, conditions: {}, instrument: {}, sense: null });
 
   protected readonly instrumentSchema = computed(() => instrumentSchemaFor(this.draft().instrument['kind']));
-  protected readonly needle = computed(() => ['lever', 'plunger'].includes(String(this.draft().instrument['kind'])));
+  protected readonly needle = computed(() => kindsWithNeedle.includes(String(this.draft().instrument['kind'])));
 
   /** The draft with its units written out. */
   private readonly full = computed((): SetUpDraft => {
@@ -100,8 +102,8 @@ export class AsSetUp implements OnInit {
 
   ngOnInit(): void {
     const { setup, plan, conditions, instrument } = this.round();
-    const sense = (instrument?.['sense'] as Sense | undefined) ?? null;
-    const kept = this.drafts.read<SetUpDraft>(this.draftName());
+    const sense = senseOf(instrument);
+    const kept = this.drafts.read(this.draftName(), setUpSchema);
     this.draft.set(
       kept ?? {
         setup,
@@ -125,7 +127,7 @@ export class AsSetUp implements OnInit {
     if (this.problem()) return;
     const { setup, plan, conditions, instrument, sense } = this.full();
     this.store
-      .change({
+      .change(this.round(), {
         setup: { ...setup },
         plan: { ...plan },
         conditions: this.check().conditions.parse(conditions) as RoundWrite['conditions'],

@@ -1,7 +1,9 @@
 import { CHECKS, type CheckDefinition } from '@isometra/core';
-import type { KitItem, MachineCardText, Rung } from '@isometra/contract';
-import { barRound, dial, drawer, lathe } from '../testing/fake-shop.spec';
-import { asTyped, filledFrom, firstDraft, learnedSense, purposeOf, suitable } from './begin-draft';
+import type { KitItem, MachineCardText } from '@isometra/contract';
+import { headOf, rungsOf, sheetOf } from '@isometra/work';
+import { bedTwistSheet } from '@isometra/core/practice';
+import { barRound, dial, drawer, lathe, practiceRound, DIAL, type TestRound } from '../testing/fake-shop.spec';
+import { asTyped, filledFrom, firstDraft, purposeOf, suitable } from './begin-draft';
 
 const check = (id: string): CheckDefinition => CHECKS.get(id) as CheckDefinition;
 const instrument = (kind: string): KitItem => ({ ...dial(), data: { kind, graduation: '1 um' } });
@@ -10,48 +12,33 @@ const own = 'own';
 describe('what a piece of kit can read', () => {
   it('depends on what is read: a micrometer reads sizes, a level slopes, a needle the rest', () => {
     const table = (['micrometer', 'level', 'lever', 'plunger', 'feeler'] as const).map((kind) =>
-      (['size', 'level', 'indicator'] as const).map((read) => suitable(instrument(kind), read)),
+      (['size', 'level', 'indicator', 'gap'] as const).map((read) => suitable(instrument(kind), read)),
     );
     expect(table).toEqual([
-      [true, false, false],
-      [false, true, false],
-      [false, false, true],
-      [false, false, true],
-      [false, false, false],
+      [true, false, false, false],
+      [false, true, false, false],
+      [false, false, true, false],
+      [false, false, true, false],
+      [false, false, false, true],
     ]);
     expect(suitable(drawer(), 'indicator')).toBeFalse();
   });
 });
 
-describe('how a dial counted', () => {
-  const nudged = (sense: 1 | -1 | undefined, more: Parameters<typeof barRound>[2] = {}) =>
-    barRound(0, 0, { instrument: { kind: 'lever', graduation: '0.002 mm', ...(sense && { sense }) }, ...more });
-
-  it('is what its last nudge test from the same side said', () => {
-    const rounds = [nudged(1), nudged(-1), nudged(undefined)];
-    expect(learnedSense(rounds, 'tailstock-traverse', 'Lever dial', {})?.sense).toBe(-1);
-    expect(learnedSense(rounds, 'tailstock-traverse', 'Lever dial', { side: 'operator' })?.number).toBe(rounds[1].number);
-  });
-
-  it('is not known from the other side, of another dial, or in another check', () => {
-    const rounds = [nudged(1)];
-    expect(learnedSense(rounds, 'tailstock-traverse', 'Lever dial', { side: 'rear' })).toBeUndefined();
-    expect(learnedSense(rounds, 'tailstock-traverse', 'Plunger', {})).toBeUndefined();
-    expect(learnedSense(rounds, 'spindle-axis', 'Lever dial', {})).toBeUndefined();
-    expect(learnedSense(rounds, 'tailstock-traverse', null, {})).toBeUndefined();
-  });
-});
-
 describe('the first draft of a set-up', () => {
   const card = lathe().card as MachineCardText;
-  const draft = (id: string, rounds = [] as ReturnType<typeof barRound>[], rungs: readonly Rung[] = []) =>
-    firstDraft(check(id), card, rounds, [dial()], own, rungs);
+  const heads = (rounds: readonly TestRound[]) => rounds.map((round) => headOf(round, round, sheetOf(round, round.readings)));
+  const draft = (id: string, rounds: readonly TestRound[] = []) => {
+    const last = rounds.filter((round) => round.check === id).at(-1);
+    const known = { card, last, other: rounds.at(-1), heads: heads(rounds), dials: [dial()] };
+    return firstDraft(check(id), { ...known, rungs: rungsOf('engine-lathe', heads(rounds)) }, own);
+  };
 
   it('starts from the machine card where nothing has been read', () => {
     expect(draft('tailstock-traverse').setup).toEqual({ centreDistance: '1500 mm' });
     // Half the swing over the ways, for what the twist of the bed leaks into.
     expect(draft('spindle-axis').setup['heightAboveWays']).toBe('210 mm');
-    expect(draft('tailstock-traverse').kitId).toBe('dial');
+    expect(draft('tailstock-traverse').kitId).toBe(DIAL);
     expect(draft('tailstock-traverse').sense).toBeNull();
     expect(draft('tailstock-traverse').read).toBeFalse();
   });
@@ -61,7 +48,7 @@ describe('the first draft of a set-up', () => {
     expect(setup).toEqual({ centreDistance: '400 mm' });
     expect(plan).toEqual({ stations: 2 });
     expect(conditions).toEqual({ quillLock: 'on', place: '600 mm' });
-    expect([kitId, sense]).toEqual(['dial', 1]);
+    expect([kitId, sense]).toEqual([DIAL, 1]);
   });
 
   it('takes conditions of other rounds over where the check asks for them', () => {
@@ -69,25 +56,24 @@ describe('the first draft of a set-up', () => {
     expect(draft('bed-twist', [barRound(3, 4)]).conditions).toEqual({});
   });
 
-  it('a dial that was described stays described, and is nudged anew', () => {
+  it('a dial that was described stays described, and how it counted is remembered too', () => {
     const described = barRound(0, 0, { instrumentName: null, instrument: { kind: 'plunger', graduation: '0.01 mm', sense: -1 } });
     const { own: words, kitId, sense } = draft('tailstock-traverse', [described]);
     expect(words).toEqual({ kind: 'plunger', graduation: '0.01 mm' });
     expect(kitId).toBe(own);
-    expect(sense).toBeNull();
+    expect(sense).toBe(-1);
   });
 
   it('what another rung found goes before what was typed last time, unless that rung is stale', () => {
-    const rung = (state: Rung['state']): Rung =>
-      ({
-        check: check('bed-twist'),
-        state,
-        round: { finding: { quantities: { twistPerMetre: { value: 12.34 } } } },
-      }) as unknown as Rung;
-    expect(filledFrom(check('spindle-axis'), [rung('in')])).toEqual({ twistPerMetre: '12.3 µm/m per m' });
-    expect(filledFrom(check('spindle-axis'), [rung('stale')])).toEqual({});
-    expect(filledFrom(check('bed-twist'), [rung('in')])).toEqual({});
-    expect(draft('spindle-axis', [], [rung('out')]).setup['twistPerMetre']).toBe('12.3 µm/m per m');
+    const twist = practiceRound(bedTwistSheet((z) => (12.3 * z) / 1000, [100, 700, 1300], { graduation: 1, zero: 0 }));
+    const axis = barRound(0, 0, { check: 'spindle-axis', setup: { twistPerMetre: '99 um/m per m' } });
+    const value = '12.3 µm/m per m';
+    const rungs = (rounds: readonly TestRound[]) => rungsOf('engine-lathe', heads(rounds));
+    expect(filledFrom(check('spindle-axis'), rungs([twist]))).toEqual({ twistPerMetre: value });
+    const moved = { ...twist, moves: barRound(1, 1, { moves: [{ quantity: 'twistPerMetre' }] }).moves };
+    expect(filledFrom(check('spindle-axis'), rungs([moved]))).toEqual({});
+    expect(filledFrom(check('bed-twist'), rungs([twist]))).toEqual({});
+    expect(draft('spindle-axis', [axis, twist]).setup['twistPerMetre']).toBe(value);
   });
 });
 

@@ -1,29 +1,42 @@
 import {
   choice,
   fieldInfo,
+  KINDS_FOR,
   optionalMeasure,
   parseQuantity,
   prettyUnit,
   DIMENSIONS,
   type CheckDefinition,
+  type FieldInfo,
   type ValueKind,
 } from '@isometra/core';
-import type { KitItem, MachineCardText, Round, RoundWrite, Rung } from '@isometra/contract';
+import type { KitItem, MachineCardText, RoundHead, RoundWrite, StoredRound } from '@isometra/contract';
+import { factOf, knownSense, mountingOf, type Rung } from '@isometra/work';
 import * as z from 'zod';
-import { withField, type FormValue } from '../ui/form-model';
-import type { PartsDraft } from './check-parts';
+import { formSchema, withField, type FormValue } from '../ui/form-model';
+import { partsSchema } from './check-parts';
+import { senseSchema } from './nudge';
 
 /** What has been filled in before a round begins. */
-export interface BeginDraft extends PartsDraft {
-  readonly purpose: FormValue;
-  readonly kitId: string | null;
+export const beginSchema = z.object({
+  ...partsSchema.shape,
+  /** The round it will be: begun once, however often the button is pressed. */
+  id: z.string(),
+  purpose: formSchema,
+  kitId: z.string().nullable(),
   /** Holder out of the kit, whose droop goes into the instrument. */
-  readonly holderId?: string | null;
-  readonly own: FormValue;
+  holderId: z.string().nullable().optional(),
+  own: formSchema,
   /** Which way the needle went when the part was pushed toward the stylus; null when nobody tried. */
-  readonly sense: 1 | -1 | null;
-  readonly read: boolean;
-}
+  sense: senseSchema,
+  read: z.boolean(),
+});
+export type BeginDraft = z.infer<typeof beginSchema>;
+
+export const emptyDraft = (): BeginDraft => ({
+  ...{ setup: {}, plan: {}, conditions: {}, purpose: {}, own: { kind: 'lever' } },
+  ...{ id: crypto.randomUUID(), kitId: null, sense: null, read: false },
+});
 
 /** What the tailstock is for: the call then says what an error does to that work. */
 export const purposeSchemaForm = z.strictObject({
@@ -48,16 +61,13 @@ export function purposeOf(purpose: FormValue): RoundWrite['purpose'] {
 }
 
 /** Whether a piece of kit can read this check. */
-export function suitable(item: KitItem, valueKind: ValueKind): boolean {
-  if (item.kind !== 'instrument') return false;
-  const kind = String(item.data['kind']);
-  if (valueKind === 'size') return kind === 'micrometer';
-  if (valueKind === 'level') return kind === 'level';
-  return kind === 'lever' || kind === 'plunger';
+export function suitable(item: KitItem, kind: ValueKind): boolean {
+  const kinds: readonly string[] = KINDS_FOR[kind];
+  return item.kind === 'instrument' && kinds.includes(String(item.data['kind']));
 }
 
 /** Numbers of stored conditions as a person would type them. */
-export function asTyped(conditions: Round['conditions'], schema: z.ZodObject): FormValue {
+export function asTyped(conditions: RoundWrite['conditions'], schema: z.ZodObject): FormValue {
   return Object.fromEntries(
     Object.entries(conditions)
       .filter(([key]) => key in schema.shape)
@@ -68,33 +78,21 @@ export function asTyped(conditions: Round['conditions'], schema: z.ZodObject): F
   );
 }
 
-/** How a dial counted when this check was last read with it from the same side. */
-export interface LearnedSense {
-  readonly sense: 1 | -1;
-  readonly number: number;
-}
+/** What a check is read with when nothing in the kit is chosen. */
+export const ownKind = (kind: ValueKind): string => (kind === 'indicator' ? 'lever' : (KINDS_FOR[kind][0] ?? 'lever'));
 
-/** The last nudge test of a dial in this check, from the same side; undefined when there was none. */
-export function learnedSense(rounds: readonly Round[], check: string, dial: string | null, setup: FormValue): LearnedSense | undefined {
-  const side = (round: { readonly setup: FormValue }) => round.setup['side'] ?? 'operator';
-  const last = rounds
-    .filter((round) => round.check === check && dial !== null && round.instrumentName === dial && side(round) === side({ setup }))
-    .filter((round) => round.instrument?.['sense'] === 1 || round.instrument?.['sense'] === -1)
-    .at(-1);
-  return last && { sense: last.instrument?.['sense'] as 1 | -1, number: last.number };
-}
+const typed = (value: number, { dimension }: FieldInfo): string | undefined =>
+  dimension && `${Number(value.toFixed(1))} ${prettyUnit(DIMENSIONS[dimension].base)}`;
 
-const OWN_KIND: Readonly<Record<ValueKind, string>> = { size: 'micrometer', level: 'level', indicator: 'lever' };
-
-/** Fields of a set-up that the latest result of another rung fills in: what it found, as typed. */
+/** Fields of a set-up that say something the machine is already known for, filled in with what its rung last found. */
 export function filledFrom(check: CheckDefinition, rungs: readonly Rung[]): Readonly<Record<string, string>> {
+  const standing = rungs.flatMap(({ state, round }) => (round && state !== 'stale' ? [round] : []));
   return Object.fromEntries(
     Object.entries(check.setup.shape).flatMap(([key, schema]) => {
       const info = fieldInfo(schema as z.ZodType);
-      const [checkId, quantity] = info?.from?.split('/') ?? [];
-      const rung = rungs.find((entry) => entry.check.id === checkId);
-      const found = rung?.state === 'stale' ? undefined : rung?.round?.finding?.quantities[quantity];
-      return found && info?.dimension ? [[key, `${Number(found.value.toFixed(1))} ${prettyUnit(DIMENSIONS[info.dimension].base)}`]] : [];
+      const fact = info?.from === undefined ? undefined : factOf(standing, info.from);
+      const text = info && fact && typed(fact.found.value, info);
+      return text === undefined ? [] : [[key, text]];
     }),
   );
 }
@@ -105,17 +103,19 @@ function spindleHeight(card: MachineCardText | undefined): { readonly heightAbov
   return swing?.ok ? { heightAboveWays: `${Number((swing.value / 2).toFixed(1))} mm` } : {};
 }
 
-/** A first draft: the last round of this check, or what other rounds and the machine card know. */
-export function firstDraft(
-  check: CheckDefinition,
-  card: MachineCardText | undefined,
-  rounds: readonly Round[],
-  dials: readonly KitItem[],
-  own: string,
-  rungs: readonly Rung[] = [],
-): BeginDraft {
-  const last = rounds.filter((round) => round.check === check.id).at(-1);
-  const other = rounds.at(-1);
+/** What a first draft is made from. */
+export interface Known {
+  readonly card: MachineCardText | undefined;
+  /** The last round of this check, and the last one of any. */
+  readonly last: StoredRound | undefined;
+  readonly other: StoredRound | undefined;
+  readonly heads: readonly RoundHead[];
+  readonly dials: readonly KitItem[];
+  readonly rungs: readonly Rung[];
+}
+
+/** A first draft: the last round of this check, or what other rounds and the machine card know. @param own the choice "another one". */
+export function firstDraft(check: CheckDefinition, { card, last, other, heads, dials, rungs }: Known, own: string): BeginDraft {
   const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
   const known = {
     ...(distance !== undefined && 'centreDistance' in check.setup.shape && { centreDistance: distance }),
@@ -126,14 +126,14 @@ export function firstDraft(
   const setup = { ...(last?.setup ?? known), ...filledFrom(check, rungs) };
   const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
   return {
+    ...emptyDraft(),
     setup,
     plan: last?.plan ?? {},
     conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
-    purpose: (last?.purpose as FormValue | null) ?? {},
+    purpose: last?.purpose ?? {},
     kitId: dial?.id ?? own,
-    own: described ? withField(described, 'sense', undefined) : { kind: OWN_KIND[check.valueKind] },
+    own: described ? withField(described, 'sense', undefined) : { kind: ownKind(check.reads) },
     // As it counted last time from the same side; the screen says so and asks for the nudge again.
-    sense: learnedSense(rounds, check.id, dial?.name ?? null, setup)?.sense ?? null,
-    read: false,
+    sense: knownSense(heads, check.id, dial?.name ?? null, mountingOf(check.id, setup))?.sense ?? null,
   };
 }

@@ -1,31 +1,36 @@
 import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
-import { Select } from 'primeng/select';
 import type * as z from 'zod';
-import { bareSchema, CHECKS, fieldInfo, instrumentSchemaFor, valueKindOf, type CheckDefinition, type Fault } from '@isometra/core';
-import { fromKit, type KitItem, type RoundWrite } from '@isometra/contract';
-import type { ApiFailure } from '../data/api';
+import { bareSchema, CHECKS, fieldInfo, instrumentSchemaFor, KINDS_FOR, readsOf, type CheckDefinition, type Fault } from '@isometra/core';
+import type { KitItem, RoundWrite, StoredRound } from '@isometra/contract';
+import { fromKit, knownSense, mountingOf, roundFaults } from '@isometra/work';
+import { catchError, map, of, switchMap, take, zip, type Observable, type Subscription } from 'rxjs';
 import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { Cautions } from '../ui/cautions';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { FormPart } from '../ui/form-part';
 import { SchemaForm } from '../ui/schema-form';
 import { dueWords, today } from '../kit/kit-texts';
 import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
+import { laidOver } from './laid-over';
 import { Nudge } from './nudge';
-import { filledFrom, firstDraft, learnedSense, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
+import { beginSchema, emptyDraft, filledFrom, firstDraft, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Tick } from '../ui/tick';
+import { Pick } from '../ui/pick';
 
 const OWN = 'own';
+const needleKinds: readonly string[] = KINDS_FOR.indicator;
 
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [FormsModule, RouterLink, Select, SchemaForm, CheckParts, FormPart, Nudge, Cautions],
+  imports: [RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',
@@ -38,34 +43,28 @@ export class Begin implements OnDestroy {
   private readonly settings = inject(Settings);
   private readonly router = inject(Router);
   private readonly hand = inject(AtHand);
+  private remembering: Subscription | undefined;
 
   protected readonly own = OWN;
   protected readonly purposeSchema = purposeSchemaForm;
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
-  protected readonly draft = signal<BeginDraft>({
-    setup: {},
-    plan: {},
-    conditions: {},
-    purpose: {},
-    kitId: null,
-    own: { kind: 'lever' },
-    sense: null,
-    read: false,
-  });
+  protected readonly draft = signal<BeginDraft>(emptyDraft());
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
   protected readonly instrumentSchema = computed(() => instrumentSchemaFor(this.draft().own['kind']));
-  private readonly kind = computed(() => valueKindOf(this.check(), this.draft().setup));
+  private readonly kind = computed(() => readsOf(this.check(), this.draft().setup));
   protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.kind())));
   protected readonly choices = computed(() => [
-    ...this.dials().map((item) => ({ id: item.id, name: item.name })),
-    { id: OWN, name: 'another one: describe it' },
+    ...this.dials().map((item) => ({ value: item.id, label: item.name })),
+    { value: OWN, label: 'another one: describe it' },
   ]);
-  protected readonly needle = computed(
-    () => this.kind() === 'indicator' && ['lever', 'plunger'].includes(String(this.instrument()['kind'])),
-  );
+  protected readonly needle = computed(() => this.kind() === 'indicator' && needleKinds.includes(String(this.instrument()['kind'])));
   protected readonly holders = computed(() => this.desk.kit().filter((item) => item.kind === 'holder' && item.data['sag'] !== undefined));
+  protected readonly holds = computed(() => [
+    { value: null, label: 'no holder of the kit' },
+    ...this.holders().map(({ id, name, data }) => ({ value: id, label: `${name}, droop ${String(data['sag'])}` })),
+  ]);
   /** Fields of the set-up that a piece of kit can fill in, with what there is. */
   protected readonly fromKit = computed(() =>
     Object.entries(this.check().setup.shape).flatMap(([key, field]) => {
@@ -76,7 +75,7 @@ export class Begin implements OnDestroy {
             {
               key,
               label: info.label,
-              items: items.map((item) => ({ id: item.id, name: [item.name, dueWords(item, today())].filter(Boolean).join(', ') })),
+              items: items.map((item) => ({ value: item.id, label: [item.name, dueWords(item, today())].filter(Boolean).join(', ') })),
             },
           ]
         : [];
@@ -93,7 +92,7 @@ export class Begin implements OnDestroy {
   protected readonly learned = computed(() => {
     const { kitId, setup } = this.draft();
     const dial = this.dials().find((item) => item.id === kitId)?.name ?? null;
-    return learnedSense(this.desk.all(), this.checkId(), dial, setup);
+    return knownSense(this.desk.all(), this.checkId(), dial, mountingOf(this.checkId(), setup));
   });
 
   /** Put what a piece of kit knows into a field of the set-up. */
@@ -155,14 +154,42 @@ export class Begin implements OnDestroy {
       const check = this.check();
       untracked(() => {
         this.hand.doing.set(check.title);
-        const kept = this.drafts.read<BeginDraft>(name);
-        this.draft.set(kept ?? firstDraft(check, this.desk.machine()?.card, this.desk.all(), this.dials(), OWN, this.desk.rungs()));
+        const kept = this.drafts.read(name, beginSchema);
+        this.draft.set(kept ?? this.first(check, undefined, undefined));
+        if (!kept) this.remember(check);
       });
     });
     effect(() => this.hand.instrument.set(this.dials().find((item) => item.id === this.draft().kitId)?.name ?? ''));
   }
 
+  private first(check: CheckDefinition, last: StoredRound | undefined, other: StoredRound | undefined): BeginDraft {
+    const known = { card: this.desk.machine()?.card, heads: this.desk.all(), dials: this.dials(), rungs: this.desk.rungs(), last, other };
+    return firstDraft(check, known, OWN);
+  }
+
+  /** What was set up last time, fetched; a field that was touched meanwhile stays as it is, and the rest is filled in round it. */
+  private remember(check: CheckDefinition): void {
+    const untouched = this.draft();
+    const [last, other] = [this.desk.of(check.id).at(-1), this.desk.all().at(-1)].map((head) => this.stored(head?.id));
+    this.remembering?.unsubscribe();
+    this.remembering = zip(last, other).subscribe(([own, any]) => {
+      const remembered = { ...this.first(check, own, any), id: untouched.id };
+      if (this.draft() === untouched) this.draft.set(remembered);
+      else this.keep(laidOver(untouched, this.draft(), remembered));
+    });
+  }
+
+  private stored(id: string | undefined): Observable<StoredRound | undefined> {
+    if (id === undefined) return of(undefined);
+    return this.rounds.load(id).pipe(
+      switchMap(() => this.rounds.one(id).pipe(take(1))),
+      map((round): StoredRound | undefined => round),
+      catchError(() => of(undefined)),
+    );
+  }
+
   ngOnDestroy(): void {
+    this.remembering?.unsubscribe();
     this.desk.inHand.set(false);
   }
 
@@ -187,7 +214,7 @@ export class Begin implements OnDestroy {
     const holder = this.holders().find((item: KitItem) => item.id === this.draft().holderId);
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };
     const round: RoundWrite = {
-      id: crypto.randomUUID(),
+      id: this.draft().id,
       machineId: this.desk.machine()?.id ?? '',
       check: this.checkId(),
       setup: { ...setup },
@@ -200,13 +227,11 @@ export class Begin implements OnDestroy {
       at: new Date().toISOString(),
       version: 1,
     };
-    this.rounds.begin(round).subscribe({
-      next: () => {
-        this.drafts.drop(this.draftName());
-        this.desk.refresh();
-        void this.router.navigate(['/machines', round.machineId, 'bench', round.check, round.id]);
-      },
-      error: (failure: ApiFailure) => this.problem.set(failure.message),
-    });
+    const [fault] = roundFaults(round);
+    if (fault) return this.problem.set(`${fault.path} ${fault.message}. Try: ${fault.example}`);
+    // Pressed twice it is the same round: it goes out once.
+    if (!this.rounds.knows(round.id)) this.rounds.begin(round);
+    this.drafts.drop(this.draftName());
+    void this.router.navigate(['/machines', round.machineId, 'bench', round.check, round.id]);
   }
 }

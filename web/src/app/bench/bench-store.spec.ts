@@ -1,50 +1,16 @@
 import { TestBed } from '@angular/core/testing';
-import { provideHttpClient } from '@angular/common/http';
-import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
-import type { ReadingWrite, Round, StoredReading } from '@isometra/contract';
-import { Outbox } from '../data/outbox';
-import { Rounds } from '../data/rounds';
-import { Desk } from '../tailstock/desk';
-import { until } from '../testing/fake-shop.spec';
+import type { ReadingWrite, StoredReading } from '@isometra/contract';
+import { barRound, openShop, refusal, until, type FakeServer, type TestRound } from '../testing/fake-shop.spec';
 import { BenchStore, withReadings } from './bench-store';
 
 const check = CHECKS.get('tailstock-traverse') as CheckDefinition;
 const planned = check.slots({ centreDistance: 400 }, { planes: 'h' });
 const reading = (at: number, value: string, more: Partial<StoredReading> = {}): StoredReading => ({
-  id: crypto.randomUUID(),
-  roundId: 'r',
-  sequence: 1,
-  keys: { plane: 'h', at },
-  value,
-  set: 1,
-  supersedes: null,
-  why: null,
-  by: 'AB',
-  at: '2026-01-01T00:00:00.000Z',
+  ...{ id: crypto.randomUUID(), roundId: 'r', sequence: 1, keys: { plane: 'h', at }, value, set: 1 },
+  ...{ supersedes: null, why: null, by: 'AB', at: '2026-01-01T00:00:00.000Z' },
   ...more,
 });
-const round = (readings: StoredReading[] = []): Round =>
-  ({
-    id: crypto.randomUUID(),
-    machineId: 'm',
-    surveyId: 'survey',
-    check: 'tailstock-traverse',
-    setup: { centreDistance: '400 mm' },
-    plan: { planes: 'h' },
-    instrument: { kind: 'lever', graduation: '2 um', sense: 1 },
-    instrumentName: null,
-    conditions: {},
-    purpose: { kind: 'turning', length: '200 mm' },
-    by: 'AB',
-    at: '2026-01-01T00:00:00.000Z',
-    version: 1,
-    number: 1,
-    readings,
-    moves: [],
-    finding: null,
-    coreVersion: '0',
-  }) as Round;
 
 describe('readings on the planned places', () => {
   it('the closing place counts only when come back to', () => {
@@ -71,21 +37,17 @@ describe('places nobody planned', () => {
 
 describe('the bench', () => {
   let store: BenchStore;
-  let sent: ReadingWrite[];
-  let open: Round;
+  let server: FakeServer;
+  let round: TestRound;
+  const sent = (): ReadingWrite[] => server.sent.map(({ body }) => body);
 
-  beforeEach(() => {
-    localStorage.clear();
-    sent = [];
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting(), BenchStore, Desk] });
+  beforeEach(async () => {
+    const plan = { plan: { planes: 'h' }, purpose: { kind: 'turning' as const, length: '200 mm' } };
+    round = { ...barRound(0, 0, plan), readings: [] };
+    server = (await openShop([round], { providers: [BenchStore] })).server;
     store = TestBed.inject(BenchStore);
-    spyOn(TestBed.inject(Rounds), 'takeReading').and.callFake((_id: string, taken: ReadingWrite) => {
-      sent.push(taken);
-      const old = store.round() as Round;
-      store.open({ ...old, readings: [...old.readings, { ...taken, roundId: old.id, sequence: old.readings.length + 1 }] });
-    });
-    open = round();
-    store.open(open);
+    store.open(round.id).subscribe();
+    await until(() => store.round() !== null);
   });
 
   const take = (text: string) => {
@@ -93,7 +55,7 @@ describe('the bench', () => {
     return store.take();
   };
 
-  it('asks for place after place and calls after every reading', () => {
+  it('asks for place after place and calls after every reading', async () => {
     expect(store.current()?.index).toBe(0);
     take('0');
     expect(store.current()?.index).toBe(1);
@@ -104,20 +66,21 @@ describe('the bench', () => {
     take('0');
     expect(store.complete()).toBeTrue();
     expect(store.current()).toBeUndefined();
-    expect(sent.map((entry) => entry.value)).toEqual(['0 div', '-9.5 div', '0 div']);
+    await until(() => sent().length === 3);
+    expect(sent().map((entry) => entry.value)).toEqual(['0 div', '-9.5 div', '0 div']);
   });
 
   it('says what is wrong with a reading and keeps what was typed', () => {
     expect(take('about four')).toBeFalse();
     expect(store.fault()).toContain('Try: 3.5 div');
     expect(store.typed()).toBe('about four');
-    expect(sent).toEqual([]);
+    expect(sent()).toEqual([]);
   });
 
   it('what was typed comes back after a reload', () => {
     store.type('3.');
     const again = TestBed.runInInjectionContext(() => new BenchStore());
-    again.open(open);
+    again.open(round.id).subscribe();
     expect(again.typed()).toBe('3.');
   });
 
@@ -130,26 +93,28 @@ describe('the bench', () => {
     expect(store.current()?.index).toBe(1);
   });
 
-  it('corrects a reading with a reason, in its place', () => {
+  it('corrects a reading with a reason, in its place', async () => {
     take('5');
     take('0');
     store.correct(store.standing()[0]);
     expect(store.typed()).toBe('5 div');
     take('4');
-    expect(sent[2]).toEqual(jasmine.objectContaining({ supersedes: sent[0].id, why: 'misread', value: '4 div' }));
+    await until(() => sent().length === 3);
+    expect(sent()[2]).toEqual(jasmine.objectContaining({ supersedes: sent()[0].id, why: 'misread', value: '4 div' }));
     expect(store.standing().map((entry) => entry.value)).toEqual(['4 div', '0 div']);
     store.withdraw(store.standing()[1]);
     expect(store.standing().length).toBe(1);
   });
 
-  it('another set-up starts from the first place', () => {
+  it('another set-up starts from the first place', async () => {
     take('0');
     take('1');
     take('0');
     store.anotherSetUp();
     expect(store.current()?.index).toBe(0);
     take('0');
-    expect(sent[3].set).toBe(2);
+    await until(() => sent().length === 4);
+    expect(sent()[3].set).toBe(2);
   });
 
   it('says what is left in the work', () => {
@@ -158,54 +123,38 @@ describe('the bench', () => {
     expect(store.work()[0]).toEqual(jasmine.objectContaining({ quantity: 'offsetHorizontal', leave: false }));
     expect(store.work()[0].effect).toBeCloseTo(21.1, 1);
   });
-});
 
-describe('the outbox', () => {
-  let http: HttpTestingController;
-  let outbox: Outbox;
-  /** The request for a path, once it has gone out: the lock between tabs is handed over in its own time. */
-  const arrived = async (path: string): Promise<TestRequest> => {
-    let found: TestRequest | undefined;
-    await until(() => (found = http.match(path)[0]) !== undefined);
-    if (!found) throw new Error(`nothing was sent to ${path}`);
-    return found;
-  };
-
-  beforeEach(() => {
-    localStorage.clear();
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
-    http = TestBed.inject(HttpTestingController);
-    outbox = TestBed.inject(Outbox);
+  it('refuses at once what its check cannot read, and sends nothing', () => {
+    expect(take('1e400')).toBeFalse();
+    expect(store.fault()).not.toBe('');
+    expect(sent()).toEqual([]);
   });
 
-  it('keeps a write until the server has taken it, and sends it again with the same content', async () => {
-    outbox.put({ id: 'a', method: 'POST', path: '/rounds/1/readings', body: { id: 'a' }, round: '1' });
-    (await arrived('/api/rounds/1/readings')).flush('', { status: 503, statusText: 'away' });
-    await until(() => outbox.away());
-    expect(outbox.away()).toBeTrue();
-    expect(outbox.waiting()).toBe(1);
-    expect(JSON.parse(localStorage.getItem('isometra-outbox') ?? '[]').length).toBe(1);
-    await new Promise((resolve) => setTimeout(resolve, 1600));
-    const again = await arrived('/api/rounds/1/readings');
-    expect(again.request.body).toEqual({ id: 'a' });
-    again.flush([]);
-    await until(() => outbox.waiting() === 0);
-    expect(outbox.waiting()).toBe(0);
-    expect(outbox.away()).toBeFalse();
+  it('what the server refuses becomes a draft to put right, in its place', async () => {
+    server.refuse = refusal(400, 'must be a reading that this dial can show', undefined, 'value');
+    take('3');
+    await until(() => store.refused().length === 1);
+    expect(store.standing()).toEqual([]);
+    store.choose(1);
+    store.putRight(store.refused()[0]);
+    expect(store.current()?.index).toBe(0);
+    expect(store.typed()).toBe('3 div');
+    expect(store.fault()).toContain('must be a reading');
+    await until(() => store.refused().length === 0);
+    expect(take('3.5 div')).toBeTrue();
+    await until(() => server.rounds[0].readings.length === 1);
+    expect(server.rounds[0].readings[0].value).toBe('3.5 div');
   });
 
-  it('a refusal is told and does not block what comes after', async () => {
-    const told: (string | undefined)[] = [];
-    outbox.answers.subscribe(({ failure }) => told.push(failure?.message));
-    outbox.put({ id: 'a', method: 'POST', path: '/one', body: {}, round: '1' });
-    outbox.put({ id: 'b', method: 'POST', path: '/two', body: {}, round: '1' });
-    (await arrived('/api/one')).flush(
-      { errors: [{ path: 'value', message: 'is wrong', example: '1 div' }] },
-      { status: 400, statusText: 'bad' },
-    );
-    (await arrived('/api/two')).flush([]);
-    await until(() => told.length === 2 && outbox.waiting() === 0);
-    expect(told).toEqual(['value: is wrong', undefined]);
-    expect(outbox.waiting()).toBe(0);
+  it('another round under the address leaves nothing of the one before, also when nobody knows it', async () => {
+    take('0');
+    expect(store.standing().length).toBe(1);
+    const failed = jasmine.createSpy();
+    store.open(crypto.randomUUID()).subscribe({ error: failed });
+    expect(store.round()).toBeNull();
+    expect(store.standing()).toEqual([]);
+    expect(store.slots()).toEqual([]);
+    await until(() => failed.calls.count() === 1);
+    expect(store.round()).toBeNull();
   });
 });

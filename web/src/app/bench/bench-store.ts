@@ -1,31 +1,29 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { BehaviorSubject, EMPTY, type Observable, catchError, concat, of, switchMap, throwError } from 'rxjs';
 import {
   CHECKS,
   effectOnWork,
   parseQuantity,
-  readingValue,
   readInstrument,
-  valueKindOf,
+  readsOf,
   wayProfile,
   type CheckDefinition,
   type Instrument,
+  type Note,
   type PlannedSlot,
+  type ValueKind,
   type WayProfile,
 } from '@isometra/core';
-import {
-  placesRead,
-  roundWriteOf,
-  sheetOf,
-  standingReadings,
-  trySolve,
-  type ReadingWrite,
-  type Round,
-  type StoredReading,
-} from '@isometra/contract';
+import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
+import { placesRead, readingFaults, sheetOf, solveWhatStands, standingReadings, type Solved } from '@isometra/work';
+import * as z from 'zod';
 import { Drafts } from '../data/drafts';
+import { Outbox } from '../data/outbox';
+import type { Refused } from '../data/outbox-store';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { asRead } from './as-read';
 
 /** A place on the bench: what was planned and what was read there in the set-up in hand. */
@@ -57,14 +55,22 @@ export class BenchStore {
   private readonly rounds = inject(Rounds);
   private readonly settings = inject(Settings);
   private readonly drafts = inject(Drafts);
+  private readonly outbox = inject(Outbox);
+  private readonly allRefused = toSignal(this.outbox.refused$, { requireSync: true });
 
-  readonly round = signal<Round | null>(null);
+  private readonly roundId$ = new BehaviorSubject<string | null>(null);
+  /** The round on the bench; null as long as nobody knows it. */
+  readonly round = toSignal(this.roundId$.pipe(switchMap((id) => (id === null ? of(null) : concat(of(null), this.rounds.one(id))))), {
+    requireSync: true,
+  });
   readonly typed = signal('');
   readonly fault = signal('');
   readonly correction = signal<Correction | null>(null);
   /** The place chosen by hand; null follows the plan. */
   private readonly chosen = signal<number | null>(null);
-  readonly setUp = signal(1);
+  /** The set-up chosen by hand; null follows the readings. */
+  private readonly chosenSetUp = signal<number | null>(null);
+  readonly setUp = computed(() => this.chosenSetUp() ?? (this.round()?.readings ?? []).reduce((most, { set }) => Math.max(most, set), 1));
 
   readonly check = computed(() => CHECKS.get(this.round()?.check ?? '') as CheckDefinition | undefined);
   /** The same one as long as the round says the same of it, whatever else is written down. */
@@ -80,24 +86,28 @@ export class BenchStore {
     const parsed = this.parsedSetup();
     return parsed?.success ? parsed.data : {};
   });
-  readonly valueKind = computed(() => {
+  /** What a reading of a place is read on. */
+  kindOf(keys: Readonly<Record<string, unknown>>): ValueKind {
     const check = this.check();
-    return check ? valueKindOf(check, this.setup()) : 'indicator';
-  });
+    return check ? readsOf(check, this.setup(), keys) : 'indicator';
+  }
+  /** What the reading in hand is read on. */
+  readonly valueKind = computed(() => this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? {}));
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
   /** Places (`at`) that were read, mm. */
   readonly places = computed(() => placesRead(this.standing()));
   /** The round as a sheet: what the call is worked out from. */
   readonly sheet = computed(() => {
     const round = this.round();
-    return (
-      round && sheetOf(round, round.readings, { card: this.desk.machine()?.card, stock: this.desk.stock(), ...this.desk.judging(round) })
-    );
+    return round && sheetOf(round, round.readings, this.desk.facts(round));
   });
-  readonly solved = computed(() => {
+  private readonly waits = computed(() => this.desk.waits(this.check()?.id ?? ''), { equal: sameNotes });
+  readonly solved = computed((): Solved => {
     const sheet = this.sheet();
-    return sheet ? trySolve(sheet) : { finding: null, faults: [] };
+    return sheet ? solveWhatStands(sheet, { waits: this.waits() }) : { finding: null, faults: [] };
   });
+  /** Readings of this round that the server refused: drafts to put right. */
+  readonly refused = computed(() => this.allRefused().filter(({ what, about }) => what === 'reading' && about === this.round()?.id));
 
   /** What was read as a profile, where the check has one. */
   readonly profile = computed((): WayProfile | undefined =>
@@ -137,13 +147,15 @@ export class BenchStore {
     });
   });
 
-  open(round: Round): void {
-    const fresh = this.round()?.id !== round.id;
-    this.round.set(round);
-    if (!fresh) return;
-    this.setUp.set(round.readings.reduce((most, reading) => Math.max(most, reading.set), 1));
+  /** Put a round on the bench. Fails with an ApiFailure when the server does not know it and nobody here does. */
+  open(id: string): Observable<void> {
+    this.roundId$.next(id);
     this.chosen.set(null);
-    this.typed.set(this.drafts.read<string>(`reading:${round.id}`) ?? '');
+    this.correction.set(null);
+    this.fault.set('');
+    this.chosenSetUp.set(null);
+    this.typed.set(this.drafts.read(`reading:${id}`, z.string()) ?? '');
+    return this.rounds.load(id).pipe(catchError((failure: unknown) => (this.rounds.knows(id) ? EMPTY : throwError(() => failure))));
   }
 
   type(text: string): void {
@@ -176,7 +188,7 @@ export class BenchStore {
 
   /** Begin another set-up: the bar taken out and put back. */
   anotherSetUp(): void {
-    this.setUp.update((set) => set + 1);
+    this.chosenSetUp.set(this.setUp() + 1);
     this.chosen.set(null);
   }
 
@@ -193,18 +205,18 @@ export class BenchStore {
     const keys = correction?.reading.keys ?? this.current()?.keys;
     if (!round || !check || !keys) return false;
     const text = asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
-    const parsed = readingValue(text, this.valueKind(), this.instrument());
-    if (!parsed.ok) {
-      this.fault.set(`The reading ${parsed.message}. Try: ${parsed.example}`);
-      return false;
-    }
-    this.write({
+    const reading = {
       keys: { ...keys },
       value: text,
       set: correction?.reading.set ?? this.setUp(),
       supersedes: correction?.reading.id ?? null,
-      why: correction?.why ?? null,
-    });
+    };
+    const fault = this.faultOf(round, reading);
+    if (fault) {
+      this.fault.set(fault);
+      return false;
+    }
+    this.write(round, { ...reading, why: correction?.why ?? null });
     this.type('');
     this.correction.set(null);
     this.chosen.set(null);
@@ -212,20 +224,45 @@ export class BenchStore {
   }
 
   withdraw(reading: StoredReading): void {
-    this.write({ keys: reading.keys, value: null, set: reading.set, supersedes: reading.id, why: 'withdrawn' });
+    const round = this.round();
+    if (!round) return;
+    this.write(round, { keys: reading.keys, value: null, set: reading.set, supersedes: reading.id, why: 'withdrawn' });
   }
 
   /** A change of setup, plan, conditions or instrument goes to the server at once. */
-  change(part: Partial<Pick<Round, 'setup' | 'plan' | 'conditions' | 'instrument'>>) {
-    return this.rounds.change({ ...roundWriteOf(this.round() as Round), ...part, by: this.settings.by() });
+  change(round: StoredRound, part: Partial<Pick<RoundWrite, 'setup' | 'plan' | 'conditions' | 'instrument'>>) {
+    return this.rounds.change({ ...roundWriteOf(round), ...part, by: this.settings.by() });
   }
 
-  private write(reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes' | 'why'>): void {
-    const round = this.round();
-    if (!round) return;
-    this.rounds.takeReading(round.id, { ...reading, id: crypto.randomUUID(), by: this.settings.by(), at: new Date().toISOString() });
+  /** Why the check would not read this; empty when it would. */
+  private faultOf(round: StoredRound, reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes'>): string {
+    const [fault] = readingFaults(round, reading);
+    return fault ? `${fault.path === 'value' ? 'The reading' : fault.path} ${fault.message}. Try: ${fault.example}` : '';
+  }
+
+  private write(round: StoredRound, reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes' | 'why'>): void {
+    this.rounds.takeReading(round, { ...reading, id: crypto.randomUUID(), by: this.settings.by(), at: new Date().toISOString() });
+  }
+
+  /** Take a refused reading back into the field, at its place; it leaves the drafts. */
+  putRight(refused: Refused): void {
+    const reading = readingSchema.safeParse(refused.body).data;
+    if (!reading) return;
+    const slot = this.slots().find((entry) => keyOf(entry.keys) === keyOf(reading.keys));
+    if (slot) this.choose(slot.index);
+    this.type(String(reading.value ?? ''));
+    this.fault.set(refused.faults.map(({ message }) => message).join('; '));
+    void this.outbox.drop(refused);
+  }
+
+  /** Give a refused reading up. */
+  giveUp(refused: Refused): void {
+    void this.outbox.drop(refused);
   }
 }
+
+const sameNotes = (one: readonly Note[], other: readonly Note[]): boolean =>
+  one.length === other.length && one.every(({ code, text }, i) => code === other[i].code && text === other[i].text);
 
 /**
  * Lay readings on the planned places. The closing place is the first one come back to: only a

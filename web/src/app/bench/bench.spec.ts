@@ -6,7 +6,7 @@ import { Bench } from './bench';
 
 describe('the bench on the screen', () => {
   const open = async (round = { ...barRound(0, 0), readings: [] } as ReturnType<typeof barRound>) => {
-    const shop = openShop([round]);
+    const shop = await openShop([round]);
     const bench = await show(Bench, { checkId: round.check, roundId: round.id });
     return { ...shop, round, bench };
   };
@@ -27,23 +27,23 @@ describe('the bench on the screen', () => {
   };
 
   it('asks for the first place, then the next, and the call follows', async () => {
-    const { bench, api } = await open();
+    const { bench, server } = await open();
     expect(bench.text()).toContain('Operator’s side, near the headstock, 20 mm');
     expect(bench.text()).toContain('No call yet');
     await read(bench, '0');
     expect(bench.text()).toContain('near the tailstock, 380 mm');
     await read(bench, '-9.5');
     expect(bench.text()).toContain('Bring it 0.021 mm toward you.');
-    await until(() => api.sent.length === 2);
-    expect(api.sent.map((write) => (write.body as ReadingWrite).value)).toEqual(['0 div', '-9.5 div']);
+    await until(() => server.sent.length === 2);
+    expect(server.sent.map((write) => (write.body as ReadingWrite).value)).toEqual(['0 div', '-9.5 div']);
   });
 
   it('a reading that is none stays in the field with its fault', async () => {
-    const { bench, api } = await open();
+    const { bench, server } = await open();
     await read(bench, 'twelve');
     expect(bench.element.querySelector('#reading-fault')?.textContent).toContain('Try: 3.5 div');
     expect(field(bench).value).toBe('twelve');
-    expect(api.sent).toEqual([]);
+    expect(server.sent).toEqual([]);
   });
 
   it('minus behind a number turns its sign, arrows move the needle', async () => {
@@ -59,26 +59,26 @@ describe('the bench on the screen', () => {
   });
 
   it('Space takes what the needle shows, and is a blank in what is typed', async () => {
-    const { bench, api } = await open();
+    const { bench, server } = await open();
     await press(bench, 'ArrowRight');
     await press(bench, 'ArrowRight');
     await press(bench, ' ');
-    await until(() => api.sent.length === 1);
-    expect((api.sent[0].body as ReadingWrite).value).toBe('1 div');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as ReadingWrite).value).toBe('1 div');
     expect(bench.text()).toContain('near the tailstock, 380 mm');
     await press(bench, ' ');
     field(bench).value = '5';
     field(bench).dispatchEvent(new Event('input'));
     await press(bench, ' ');
     expect(field(bench).value).toBe('5');
-    expect(api.sent.length).toBe(1);
+    expect(server.sent.length).toBe(1);
     // Typed after the needle was moved: it is a text again.
     field(bench).setSelectionRange(1, 1);
     await press(bench, 'ArrowRight');
     field(bench).value = '5 1/2';
     field(bench).dispatchEvent(new Event('input'));
     await press(bench, ' ');
-    expect(api.sent.length).toBe(1);
+    expect(server.sent.length).toBe(1);
   });
 
   it('keys work from the empty field: another place, the table, another set-up', async () => {
@@ -92,15 +92,15 @@ describe('the bench on the screen', () => {
   });
 
   it('readings are corrected and withdrawn in the table, never changed', async () => {
-    const { bench, api, round } = await open(barRound(-21, 9));
+    const { bench, server, round } = await open(barRound(-21, 9));
     await press(bench, 't');
     expect(bench.all('tbody tr').length).toBe(5);
     await bench.press('Correct');
     expect(bench.text()).toContain('Correct the reading 0 um');
     await read(bench, '1 um');
     await bench.press('Withdraw');
-    await until(() => api.sent.length === 2);
-    const [first, second] = api.sent.map((write) => write.body as ReadingWrite);
+    await until(() => server.sent.length === 2);
+    const [first, second] = server.sent.map((write) => write.body as ReadingWrite);
     expect(first).toEqual(jasmine.objectContaining({ supersedes: round.readings[0].id, why: 'misread' }));
     expect(second).toEqual(jasmine.objectContaining({ value: null, why: 'withdrawn' }));
     expect(bench.all('tr.gone').length).toBe(2);

@@ -16,24 +16,25 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { switchMap } from 'rxjs';
-import { readingValue } from '@isometra/core';
-import type { StoredReading } from '@isometra/contract';
+import { CHECKS, readingValue, type Picture } from '@isometra/core';
+import { readingSchema, type StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { WayChart } from '../charts/way-chart';
 import { Keys } from '../data/keys';
-import { Rounds } from '../data/rounds';
+import type { Refused } from '../data/outbox-store';
 import { AtHand } from '../shell/at-hand';
-import { sketchOf, type SketchInputs, type SketchMark } from '../sketches/sketch';
-import { Desk } from '../tailstock/desk';
+import type { SketchInputs, SketchMark } from '../sketches/model';
+import { drawingOf } from '../sketches/sketch';
+import { Desk } from '../machine/desk';
 import { AsSetUp } from './as-set-up';
 import { BenchStore, keyOf } from './bench-store';
 import { benchKeys } from './bench-keys';
 import { CallColumn } from './call-column';
 import { ReadingPanel } from './reading-panel';
 import { ReadingTable } from './reading-table';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
 
 const sameMark = (one: SketchMark, other: SketchMark): boolean =>
   one.index === other.index &&
@@ -46,7 +47,7 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
 /** The bench: where to put the indicator now, what it says, and the call. */
 @Component({
   selector: 'iso-bench',
-  imports: [NgComponentOutlet, RouterLink, AsSetUp, CallColumn, ReadingPanel, ReadingTable, WayChart],
+  imports: [NgComponentOutlet, RouterLink, AsSetUp, CallColumn, ReadingPanel, ReadingTable, WayChart, Button, Notice],
   providers: [BenchStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.html',
@@ -58,7 +59,6 @@ export class Bench implements OnDestroy {
 
   protected readonly store = inject(BenchStore);
   protected readonly desk = inject(Desk);
-  private readonly rounds = inject(Rounds);
   private readonly router = inject(Router);
   private readonly hand = inject(AtHand);
   private readonly injector = inject(Injector);
@@ -73,27 +73,28 @@ export class Bench implements OnDestroy {
   private readonly releaseKeys: () => void;
 
   constructor() {
-    toObservable(this.roundId)
-      .pipe(
-        switchMap((id) => this.rounds.one(id)),
-        takeUntilDestroyed(),
-      )
-      .subscribe({ next: (round) => round && this.store.open(round), error: (failure: ApiFailure) => this.problem.set(failure.message) });
-    this.rounds.refused.pipe(takeUntilDestroyed()).subscribe(({ message }) => this.problem.set(message));
+    effect((onCleanup) => {
+      const id = this.roundId();
+      const opening = untracked(() => {
+        this.problem.set('');
+        return this.store.open(id).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+      });
+      onCleanup(() => opening.unsubscribe());
+    });
     effect(() => {
-      const id = this.checkId();
+      const picture = CHECKS.get(this.checkId())?.picture;
       untracked(() => this.sketch.set(null));
-      void sketchOf(id).then((type) => this.sketch.set(type));
+      if (picture) void drawingOf(picture).then((type) => this.sketch.set(type));
     });
     effect(() => {
       const [check, round] = [this.store.check(), this.store.round()];
-      this.hand.doing.set(check && round ? `${check.title}, round ${round.number}` : '');
+      this.hand.doing.set(check && round ? `${check.title}, round ${this.desk.number(round)}` : '');
       this.hand.instrument.set(round?.instrumentName ?? '');
     });
     // The ladder follows every reading, once the call is on the screen.
     effect((onCleanup) => {
-      const [round, { finding }] = [this.store.round(), this.store.solved()];
-      const later = setTimeout(() => round && this.desk.show({ ...round, finding }));
+      const [round, solved, sheet] = [this.store.round(), this.store.solved(), this.store.sheet()];
+      const later = setTimeout(() => round && this.desk.show(round, solved, sheet));
       onCleanup(() => clearTimeout(later));
     });
     this.desk.inHand.set(true);
@@ -114,7 +115,6 @@ export class Bench implements OnDestroy {
   ngOnDestroy(): void {
     this.releaseKeys();
     this.desk.inHand.set(false);
-    this.desk.refresh();
   }
 
   /** The size whose limit the profile is drawn in. */
@@ -125,12 +125,14 @@ export class Bench implements OnDestroy {
 
   protected readonly sketchInputs = computed((): Record<keyof SketchInputs, unknown> => {
     const quantities = this.store.solved().finding?.quantities ?? {};
+    const picture: Picture = this.store.check()?.picture ?? { drawing: 'places' };
     return {
       setup: this.store.setup(),
       marks: this.marks(),
+      picture,
       result: {
-        offsetHorizontal: quantities['offsetHorizontal']?.value ?? null,
-        offsetVertical: quantities['offsetVertical']?.value ?? null,
+        h: quantities[picture.bends?.h ?? '']?.value ?? null,
+        v: quantities[picture.bends?.v ?? '']?.value ?? null,
         out: Object.values(quantities).some((quantity) => quantity.verdict === 'out'),
       },
       pick: this.pick,
@@ -141,12 +143,12 @@ export class Bench implements OnDestroy {
 
   /** What each reading says; it is taken apart once, not again at every reading after it. */
   private readonly deviations = computed(() => {
-    const [kind, instrument] = [this.store.valueKind(), this.store.instrument()];
+    const instrument = this.store.instrument();
     const known = new WeakMap<StoredReading, number | null>();
     return (reading: StoredReading): number | null => {
       let value = known.get(reading);
       if (value === undefined) {
-        const parsed = readingValue(reading.value, kind, instrument);
+        const parsed = readingValue(reading.value, this.store.kindOf(reading.keys), instrument);
         known.set(reading, (value = parsed.ok ? parsed.value : null));
       }
       return value;
@@ -196,6 +198,12 @@ export class Bench implements OnDestroy {
       { injector: this.injector },
     );
     return undefined;
+  }
+
+  /** What was refused, and why. */
+  protected refusedText({ body, faults }: Refused): string {
+    const value = readingSchema.safeParse(body).data?.value ?? '';
+    return `The reading ${value} was not taken: ${faults.map(({ message }) => message).join('; ')}.`;
   }
 
   private toMove(): boolean {

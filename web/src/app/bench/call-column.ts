@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { drift, lengthRead, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
+import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { VERBS } from '../job/job-texts';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
 import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
@@ -11,11 +10,12 @@ import { Draws } from './draws';
 import { LeftAlone } from './left-alone';
 import { TargetPicture } from './target-picture';
 import { WhatHelps } from './what-helps';
+import { Button } from '../ui/controls';
 
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph, Draws, LeftAlone, TargetPicture, WhatHelps],
+  imports: [RouterLink, Glyph, Draws, LeftAlone, TargetPicture, WhatHelps, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
   templateUrl: './call-column.html',
@@ -69,7 +69,7 @@ export class CallColumn {
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
       naive: this.naive(quantity, info),
       setOff: this.setOff(info),
-      budget: quantity.budget.map((line) => ({ source: line.source, share: Math.round(line.share * 100) })),
+      budget: quantity.budget.map((line) => ({ source: DOUBTS[line.source], share: Math.round(line.share * 100) })),
     };
   }
 
@@ -88,7 +88,7 @@ export class CallColumn {
   /** How far the aim is set off by changes that are still to come. */
   private setOff(info: QuantityInfo): string {
     const round = this.store.round();
-    const pending = round && this.desk.judging(round).pending;
+    const pending = round && this.desk.facts(round).pending;
     const by = pending ? drift(info, pending) : 0;
     if (by === 0) return '';
     const size = bothUnits(by, info.dimension, this.shown(), 1).large;
@@ -154,5 +154,5 @@ const TERMS: Readonly<Record<string, string>> = {
 };
 
 function moveText(move: Move, size: string): string {
-  return `${VERBS[move.kind] ?? 'Move it'} ${size} ${spoken(move.direction)}.`;
+  return `${MOVES.get(move.kind)?.verb ?? 'Move it'} ${size} ${spoken(move.direction)}.`;
 }

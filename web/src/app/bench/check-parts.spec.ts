@@ -23,7 +23,7 @@ describe('the parts a check asks for', () => {
   });
 
   it('are only those with something to ask, each change told with its part', async () => {
-    openShop();
+    await openShop();
     const inputs = (id: string) => {
       const check = CHECKS.get(id) as CheckDefinition;
       return { check, draft: draft({}), faults: partFaults(check, draft({})) };

@@ -1,14 +1,12 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { CheckDefinition, Fault, UnitSystem } from '@isometra/core';
+import * as z from 'zod';
 import { FormPart } from '../ui/form-part';
-import { formFaults, settled, type FormValue } from '../ui/form-model';
+import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 
 /** What a round is set up with, as typed: the part a check asks for. */
-export interface PartsDraft {
-  readonly setup: FormValue;
-  readonly conditions: FormValue;
-  readonly plan: FormValue;
-}
+export const partsSchema = z.object({ setup: formSchema, conditions: formSchema, plan: formSchema });
+export type PartsDraft = z.infer<typeof partsSchema>;
 
 type Part = keyof PartsDraft;
 export type PartFaults = Readonly<Record<Part, readonly Fault[]>>;

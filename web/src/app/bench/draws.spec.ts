@@ -18,7 +18,7 @@ const inputs = (readings: object[]) => ({
 
 describe('a hundred thousand draws', () => {
   it('run in a worker and tell the interval with its directions', async () => {
-    openShop();
+    await openShop();
     const draws = await show(
       Draws,
       inputs([
@@ -34,20 +34,20 @@ describe('a hundred thousand draws', () => {
   });
 
   it('can be stopped', async () => {
-    openShop();
+    await openShop();
     const many = Array.from({ length: 400 }, (_, i) => ({ plane: 'h', at: i, value: (i % 5) / 2 }));
     const draws = await show(Draws, inputs(many));
     await draws.press('Try it with 100 000 draws');
-    await until(() => draws.all('progress').length > 0);
+    await until(() => draws.all('[role=progressbar]').length > 0);
     await draws.press('Stop');
-    await until(() => draws.all('progress').length === 0);
+    await until(() => draws.all('[role=progressbar]').length === 0);
     await draws.fixture.whenStable();
     const done = Number(/draws of ([\d,]+)/.exec(draws.text())?.[1].replace(',', ''));
     expect(done).toBeLessThan(100_000);
   });
 
   it('say what stands in the way of a sheet that makes no sense', async () => {
-    openShop();
+    await openShop();
     const draws = await show(Draws, inputs([{ plane: 'q', at: 20, value: 0 }]));
     await draws.press('Try it with 100 000 draws');
     await until(() => draws.all('[role=alert]').length > 0);

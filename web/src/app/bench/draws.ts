@@ -4,25 +4,27 @@ import type { DrawnUncertainty, QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { bothUnits, spoken } from '../ui/say';
 import type { MonteCarloWork } from '../workers/monte-carlo.worker';
+import { Button } from '../ui/controls';
+import { Progress } from '../ui/progress';
+import { Notice } from '../ui/notice';
 
 const DRAWS = 100_000;
 
 /** A Monte Carlo of the call: in a worker, with progress, and it can be stopped. */
 @Component({
   selector: 'iso-draws',
+  imports: [Button, Notice, Progress],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (running()) {
       <p>
-        <progress [value]="done()" [max]="draws" aria-label="Draws done"></progress>
-        <button type="button" (click)="stop()">Stop</button>
+        <iso-progress [percent]="percent()" label="Draws done" />
+        <button pButton type="button" (click)="stop()">Stop</button>
       </p>
     } @else {
-      <button type="button" class="plain" (click)="start()">{{ drawn() ? 'Draw again' : 'Try it with 100 000 draws' }}</button>
+      <button pButton type="button" class="plain" (click)="start()">{{ drawn() ? 'Draw again' : 'Try it with 100 000 draws' }}</button>
     }
-    @if (problem()) {
-      <p role="alert">{{ problem() }}</p>
-    }
+    <iso-notice [text]="problem()" />
     @if (told(); as line) {
       <p class="soft">{{ line }}</p>
     }
@@ -38,9 +40,8 @@ const DRAWS = 100_000;
       gap: 10px;
       padding-top: 4px;
     }
-    progress {
+    iso-progress {
       flex: 1;
-      accent-color: var(--blue);
     }
   `,
 })
@@ -52,7 +53,7 @@ export class Draws implements OnDestroy {
   private readonly settings = inject(Settings);
   private worker: Worker | undefined;
   private work: Remote<MonteCarloWork> | undefined;
-  protected readonly draws = DRAWS;
+  protected readonly percent = computed(() => Math.round((100 * this.done()) / DRAWS));
   protected readonly running = signal(false);
   protected readonly done = signal(0);
   protected readonly problem = signal('');

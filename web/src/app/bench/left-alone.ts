@@ -1,21 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import type { Quantity, QuantityInfo } from '@isometra/core';
-import type { ApiFailure } from '../data/api';
 import { Settings } from '../data/settings';
-import { Surveys, sent } from '../data/surveys';
-import { Desk } from '../tailstock/desk';
+import { Surveys } from '../data/surveys';
+import { Desk } from '../machine/desk';
 import { bothUnits } from '../ui/say';
 import { BenchStore } from './bench-store';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
 
 /** A value that is not in, taken as too small to matter: with what it does to the work, and a reason. */
 @Component({
   selector: 'iso-left-alone',
+  imports: [Button, TextField, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (accepted(); as known) {
       <p>
         Left alone on purpose: {{ known.why }} <span class="soft">({{ known.by }})</span>
-        <button type="button" class="plain" (click)="takeBack()">take that back</button>
+        <button pButton type="button" class="plain" (click)="takeBack()">take that back</button>
       </p>
     } @else if (open()) {
       <form (submit)="accept($event)">
@@ -25,6 +27,7 @@ import { BenchStore } from './bench-store';
         <label
           ><span class="label">Why it may stay</span>
           <input
+            pInputText
             type="text"
             maxlength="150"
             placeholder="only short work on this machine"
@@ -33,16 +36,14 @@ import { BenchStore } from './bench-store';
             (input)="why.set($any($event.target).value)"
         /></label>
         <p class="acts">
-          <button type="submit">Leave it alone</button>
-          <button type="button" (click)="open.set(false)">Not after all</button>
+          <button pButton type="submit">Leave it alone</button>
+          <button pButton type="button" (click)="open.set(false)">Not after all</button>
         </p>
       </form>
     } @else {
-      <button type="button" class="plain" (click)="open.set(true)">Too small to matter?</button>
+      <button pButton type="button" class="plain" (click)="open.set(true)">Too small to matter?</button>
     }
-    @if (problem()) {
-      <p class="fault" role="alert">{{ problem() }}</p>
-    }
+    <iso-notice [text]="problem()" />
   `,
   styles: `
     :host {
@@ -84,7 +85,9 @@ export class LeftAlone {
   protected readonly why = signal('');
   protected readonly problem = signal('');
 
-  private readonly survey = computed(() => this.desk.surveys().find((entry) => entry.id === this.store.round()?.surveyId));
+  private readonly survey = computed(
+    () => this.desk.surveys().find((entry) => entry.id === this.store.round()?.surveyId) ?? this.desk.survey(),
+  );
   protected readonly accepted = computed(() =>
     this.survey()?.accepted.find((entry) => entry.roundId === this.store.round()?.id && entry.quantity === this.name()),
   );
@@ -105,41 +108,22 @@ export class LeftAlone {
   protected accept(event: Event): void {
     event.preventDefault();
     const [survey, round] = [this.survey(), this.store.round()];
-    const why = this.why().trim();
-    if (!why) return this.problem.set('Say why it may stay. Try: only short work on this machine');
+    const reason = this.why().trim();
+    if (!reason) return this.problem.set('Say why it may stay. Try: only short work on this machine');
     if (!survey || !round) return this.problem.set('This round belongs to no survey that is known here: load the page again.');
-    const entry = {
-      check: round.check,
-      quantity: this.name(),
-      roundId: round.id,
-      why: [why, this.effect()].filter(Boolean).join('. ').slice(0, 200),
-      by: this.settings.by(),
-      at: new Date().toISOString(),
-    };
-    this.save([...survey.accepted, entry]);
+    const why = [reason, this.effect()].filter(Boolean).join('. ').slice(0, 200);
+    this.surveys.note(survey, { kind: 'acceptance', content: { check: round.check, quantity: this.name(), roundId: round.id, why } });
+    this.close();
   }
 
   protected takeBack(): void {
-    const known = this.accepted();
-    this.save((this.survey()?.accepted ?? []).filter((entry) => entry !== known));
+    const [survey, known] = [this.survey(), this.accepted()];
+    if (survey && known) this.surveys.note(survey, { kind: 'withdrawn', content: {} }, known.id);
   }
 
-  private save(accepted: NonNullable<ReturnType<typeof this.survey>>['accepted']): void {
-    const survey = this.survey();
-    if (!survey) return;
-    this.surveys.change(sent({ ...survey, accepted })).subscribe({
-      next: (saved) => {
-        this.desk.keep(saved);
-        this.problem.set('');
-        this.open.set(false);
-        this.why.set('');
-      },
-      error: (failure: ApiFailure) => {
-        if (failure.current) this.desk.keep(failure.current as Parameters<Desk['keep']>[0]);
-        this.problem.set(
-          failure.current ? 'Somebody else has changed this survey meanwhile. What you typed is still here; try again.' : failure.message,
-        );
-      },
-    });
+  private close(): void {
+    this.problem.set('');
+    this.open.set(false);
+    this.why.set('');
   }
 }

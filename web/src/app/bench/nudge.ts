@@ -1,24 +1,21 @@
 import { ChangeDetectionStrategy, Component, model } from '@angular/core';
+import * as z from 'zod';
+import { Choices, type Choice } from '../ui/choices';
 
 /** Which way the needle goes when the part is pushed toward the stylus; null when nobody tried. */
-export type Sense = 1 | -1 | null;
+export const senseSchema = z.union([z.literal(1), z.literal(-1), z.null()]);
+export type Sense = z.infer<typeof senseSchema>;
 
 /** The nudge test: some lever indicators count backwards on one side. */
 @Component({
   selector: 'iso-nudge',
+  imports: [Choices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <fieldset>
       <legend>Nudge test</legend>
       <p>Push the part gently toward the stylus. Which way does the needle go? Some lever indicators count backwards on one side.</p>
-      <div class="segments">
-        @for (answer of answers; track answer.label) {
-          <label [class.on]="sense() === answer.sense"
-            ><input type="radio" name="sense" [checked]="sense() === answer.sense" (change)="sense.set(answer.sense)" />
-            {{ answer.label }}</label
-          >
-        }
-      </div>
+      <iso-choices label="Nudge test" [options]="answers" [value]="sense()" (chosen)="sense.set($event)" />
       <ng-content />
       @if (sense() === null) {
         <p class="soft">Not tried: the call will be given with the direction assumed, and says so.</p>
@@ -41,9 +38,9 @@ export type Sense = 1 | -1 | null;
 })
 export class Nudge {
   readonly sense = model.required<Sense>();
-  protected readonly answers: readonly { readonly sense: Sense; readonly label: string }[] = [
-    { sense: 1, label: 'it counts up' },
-    { sense: -1, label: 'it counts down' },
-    { sense: null, label: 'not tried' },
+  protected readonly answers: readonly Choice<Sense>[] = [
+    { value: 1, label: 'it counts up' },
+    { value: -1, label: 'it counts down' },
+    { value: null, label: 'not tried' },
   ];
 }

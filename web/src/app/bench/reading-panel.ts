@@ -4,18 +4,29 @@ import { Settings } from '../data/settings';
 import { Dial } from '../ui/dial';
 import { asRead, flipSign, nudged, readingUnit } from './as-read';
 import { BenchStore } from './bench-store';
+import { Button, TextField } from '../ui/controls';
+import { Choices } from '../ui/choices';
+import { Notice } from '../ui/notice';
 
-const FIELD_NAMES: Readonly<Record<ValueKind, string>> = { indicator: 'The dial reads', size: 'The diameter is', level: 'The level reads' };
+const FIELD_NAMES: Readonly<Record<ValueKind, string>> = {
+  indicator: 'The dial reads',
+  size: 'The diameter is',
+  level: 'The level reads',
+  gap: 'The leaf that just goes in',
+  none: 'It reads',
+};
 const HINTS: Readonly<Record<ValueKind, string>> = {
   indicator: 'A unit may be typed: 12 um, 0.5 thou, 5 1/2 div',
   size: 'A unit may be typed: 38.24 mm, 1.5055 in',
   level: 'A unit may be typed: 40 um/m, 8 arcsec, 1 1/2 div',
+  gap: 'A unit may be typed: 0.04 mm, 1.5 thou',
+  none: '',
 };
 
 /** The one large field, the place it is for, and a dial that shows what the needle should look like. */
 @Component({
   selector: 'iso-reading-panel',
-  imports: [Dial],
+  imports: [Dial, Button, TextField, Choices, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './reading-panel.html',
   styleUrl: './reading-panel.css',
@@ -60,7 +71,7 @@ export class ReadingPanel {
   private live = false;
   protected readonly FIELD_NAMES = FIELD_NAMES;
   protected readonly HINTS = HINTS;
-  protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'];
+  protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'].map((value) => ({ value, label: value }));
 
   constructor() {
     afterNextRender(() => this.focus());

@@ -3,17 +3,17 @@ import { showSize } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { BenchStore } from './bench-store';
+import { Button } from '../ui/controls';
+import { Grid } from '../ui/grid';
 
 /** The same readings as a table, for those who prefer it; and where one is corrected. */
 @Component({
   selector: 'iso-reading-table',
+  imports: [Button, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <table>
-      <caption class="visually-hidden">
-        Readings of this round
-      </caption>
-      <thead>
+    <iso-grid [rows]="rows()" label="Readings of this round">
+      <ng-template #head>
         <tr>
           <th>Place</th>
           <th>At</th>
@@ -22,31 +22,30 @@ import { BenchStore } from './bench-store';
           <th>Who</th>
           <th></th>
         </tr>
-      </thead>
-      <tbody>
-        @for (row of rows(); track row.reading.id) {
-          <tr [class.gone]="!row.stands">
-            <td>{{ row.label }}</td>
-            <td class="figures">{{ row.at }}</td>
-            <td class="figures">{{ row.reading.value ?? 'withdrawn' }}</td>
-            <td class="figures">{{ row.reading.set }}</td>
-            <td>{{ row.reading.by }}</td>
-            <td>
-              @if (row.stands) {
-                <button type="button" class="plain" (click)="store.correct(row.reading)">Correct</button>
-                <button type="button" class="plain" (click)="store.withdraw(row.reading)">Withdraw</button>
-              } @else {
-                <span class="soft">{{ row.why }}</span>
-              }
-            </td>
-          </tr>
-        } @empty {
-          <tr>
-            <td colspan="6" class="soft">Nothing read yet.</td>
-          </tr>
-        }
-      </tbody>
-    </table>
+      </ng-template>
+      <ng-template #row let-row>
+        <tr [class.gone]="!row.stands">
+          <td>{{ row.label }}</td>
+          <td class="figures">{{ row.at }}</td>
+          <td class="figures">{{ row.reading.value ?? 'withdrawn' }}</td>
+          <td class="figures">{{ row.reading.set }}</td>
+          <td>{{ row.reading.by }}</td>
+          <td>
+            @if (row.stands) {
+              <button pButton type="button" class="plain" (click)="store.correct(row.reading)">Correct</button>
+              <button pButton type="button" class="plain" (click)="store.withdraw(row.reading)">Withdraw</button>
+            } @else {
+              <span class="soft">{{ row.why }}</span>
+            }
+          </td>
+        </tr>
+      </ng-template>
+      <ng-template #none>
+        <tr>
+          <td colspan="6" class="soft">Nothing read yet.</td>
+        </tr>
+      </ng-template>
+    </iso-grid>
   `,
   styles: `
     :host {
@@ -56,9 +55,7 @@ import { BenchStore } from './bench-store';
       border: 1px solid var(--line);
       background: var(--panel);
     }
-    table {
-      width: 100%;
-      border-collapse: collapse;
+    iso-grid {
       font-size: 15px;
     }
     th,

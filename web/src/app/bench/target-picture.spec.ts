@@ -29,7 +29,7 @@ describe('both planes as one picture', () => {
   });
 
   it('the droop is a ghost below where the end truly is, with its size', async () => {
-    const { picture, drawn, finding } = await open(20, 20, { diameter: 12, freeLength: 250 });
+    const { picture, drawn, finding } = await open(20, 20, { diameter: 12, freeLength: 300 });
     const droop = drawn?.ghosts.find((ghost) => ghost.name.includes('droop'));
     if (!drawn || !droop) throw new Error('no ghost');
     const perMicrometre = drawn.zone.width / 15;

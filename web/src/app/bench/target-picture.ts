@@ -56,7 +56,7 @@ const NAMES: Readonly<Record<string, string>> = { sag: 'droop', push: 'push', tw
       display: block;
       width: 100%;
       border: 1px solid var(--line);
-      background: #fff;
+      background: var(--paper);
     }
     .true {
       stroke: var(--edge);
@@ -74,7 +74,7 @@ const NAMES: Readonly<Record<string, string>> = { sag: 'droop', push: 'push', tw
       stroke-dasharray: 3 3;
     }
     .seemed {
-      fill: #fff;
+      fill: var(--paper);
       stroke: var(--edge);
       stroke-width: 1.5;
     }

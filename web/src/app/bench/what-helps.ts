@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { readInstrument, whatHelps, type Quantity, type QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { bothUnits } from '../ui/say';
 import { suitable } from './begin-draft';
 import { BenchStore } from './bench-store';
@@ -60,8 +60,8 @@ export class WhatHelps {
       });
     const done = this.store.slots().filter((slot) => slot.done && !slot.closing);
     const repeats = Math.max(1, Math.min(...done.map((slot) => slot.readings.length)));
-    const sets = new Set(this.store.standing().map((reading) => reading.set)).size;
-    const facts = { expanded, budget, dimension: this.info().dimension, instrument, repeats, sets, kit };
+    const acts = this.store.check()?.helps ?? [];
+    const facts = { acts, expanded, budget, instrument, repeats, kit };
     return whatHelps(facts).map((help) => ({ text: help.text, doubt: this.say(help.expanded) }));
   });
 }

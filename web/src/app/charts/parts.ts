@@ -1,5 +1,6 @@
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts';
 import { AriaComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { PALETTE } from '../palette';
 import * as echarts from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 
@@ -17,8 +18,5 @@ echarts.use([
 ]);
 
 export { echarts };
-export const INK = '#1E252B';
-export const BLUE = '#1B4C8C';
-export const RED = '#C23B16';
-export const GRID = '#D5DBD7';
+export const { ink: INK, blue: BLUE, red: RED, iron: GRID } = PALETTE;
 export const FONT = { fontFamily: 'IBM Plex Mono, monospace', fontSize: 13, color: INK } as const;

@@ -84,7 +84,7 @@ export class RoundChart {
               ? undefined
               : {
                   silent: true,
-                  itemStyle: { color: '#1B4C8C', opacity: 0.09 },
+                  itemStyle: { color: BLUE, opacity: 0.09 },
                   data: [[{ yAxis: low ?? 'min' }, { yAxis: high ?? 'max' }]],
                 },
         },

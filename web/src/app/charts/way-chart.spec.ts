@@ -7,7 +7,7 @@ const sheet = levelStepsSheet((z) => 10 * Math.sin((Math.PI * z) / 1000), 200, 5
 
 describe('a way as it was read', () => {
   const open = async () => {
-    openShop();
+    await openShop();
     const profile = wayProfile(sheet);
     if (!profile) throw new Error('no profile');
     const straightness = { value: 8, limit: [null, 20] } as never;

@@ -1,7 +1,8 @@
 import { HttpClient, type HttpErrorResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import { type Observable, catchError, throwError } from 'rxjs';
-import type { ApiErrors } from '@isometra/contract';
+import { type Observable, catchError, map, throwError } from 'rxjs';
+import type * as z from 'zod';
+import { apiErrorsSchema } from '@isometra/contract';
 import type { Fault } from '@isometra/core';
 
 /** A refusal or a silence of the server. `status` 0: it could not be reached. */
@@ -20,24 +21,35 @@ export class ApiFailure extends Error {
   }
 }
 
-/** The only place that speaks HTTP. */
+const AWAY = [{ path: '', message: 'The server cannot be reached. Nothing is lost: it will be sent again.', example: '' }];
+const UNREADABLE = [{ path: '', message: 'The server’s answer cannot be read. Load the page again.', example: '' }];
+
+/** The only place that speaks HTTP. What comes in is checked against its schema before anything else sees it. */
 @Injectable({ providedIn: 'root' })
 export class Api {
   private readonly http = inject(HttpClient);
 
-  get<T>(path: string): Observable<T> {
-    return this.http.get<T>(`/api${path}`).pipe(catchError(refused));
+  /** Fails with an ApiFailure. */
+  get<S extends z.ZodType>(path: string, schema: S): Observable<z.output<S>> {
+    return this.http.get<unknown>(`/api${path}`).pipe(catchError(refused), map(checked(schema)));
   }
 
-  send<T>(method: 'POST' | 'PUT', path: string, body: unknown): Observable<T> {
-    return this.http.request<T>(method, `/api${path}`, { body }).pipe(catchError(refused));
+  /** Fails with an ApiFailure. */
+  send<S extends z.ZodType>(method: 'POST' | 'PUT', path: string, body: unknown, schema: S): Observable<z.output<S>> {
+    return this.http.request<unknown>(method, `/api${path}`, { body }).pipe(catchError(refused), map(checked(schema)));
   }
 }
 
+function checked<S extends z.ZodType>(schema: S): (answer: unknown) => z.output<S> {
+  return (answer) => {
+    const parsed = schema.safeParse(answer);
+    if (!parsed.success) throw new ApiFailure(422, UNREADABLE);
+    return parsed.data;
+  };
+}
+
 function refused(error: HttpErrorResponse): Observable<never> {
-  const body = error.error as ApiErrors | null;
-  const faults = Array.isArray(body?.errors)
-    ? body.errors
-    : [{ path: '', message: 'The server cannot be reached. Nothing is lost: it will be sent again.', example: '' }];
-  return throwError(() => new ApiFailure(error.status, faults, body?.current));
+  const body = apiErrorsSchema.safeParse(error.error);
+  const status = error.status === 200 ? 422 : error.status;
+  return throwError(() => new ApiFailure(status, body.success ? body.data.errors : AWAY, body.data?.current));
 }

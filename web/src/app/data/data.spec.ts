@@ -1,21 +1,7 @@
-import type { ReadingWrite, Round } from '@isometra/contract';
 import { stockOf } from './kit';
 import { Keys, type KeyHint } from './keys';
-import { withWaiting } from './rounds';
-
-describe('a round with what is still on its way', () => {
-  const reading = (id: string): ReadingWrite => ({ id, keys: {}, value: '1', set: 1, supersedes: null, why: null, by: 'AB', at: '' });
-  const waiting = (id: string) => ({ id, method: 'POST' as const, path: '/rounds/r/readings', body: reading(id), round: 'r' });
-  it('has each reading once, the waiting ones last', () => {
-    const round = { id: 'r', readings: [{ ...reading('a'), roundId: 'r', sequence: 7 }] } as unknown as Round;
-    const shown = withWaiting(round, [waiting('a'), waiting('b')]);
-    expect(shown.readings.map((entry) => [entry.id, entry.sequence])).toEqual([
-      ['a', 7],
-      ['b', 8],
-    ]);
-    expect(withWaiting(round, [])).toBe(round);
-  });
-});
+import { Drafts } from './drafts';
+import * as z from 'zod';
 
 describe('the keys', () => {
   const press = (key: string, target?: HTMLElement) => {
@@ -66,5 +52,25 @@ describe('the shim drawers', () => {
     });
     expect(stockOf([drawer([1]), drawer([2, 3])])).toEqual([1, 2, 3]);
     expect(stockOf([])).toBeUndefined();
+  });
+});
+
+describe('drafts', () => {
+  const shape = z.object({ a: z.number() });
+
+  it('come back as they were kept, until they are dropped', () => {
+    const drafts = new Drafts();
+    drafts.keep('one', { a: 1 });
+    expect(drafts.read('one', shape)).toEqual({ a: 1 });
+    drafts.drop('one');
+    expect(drafts.read('one', shape)).toBeUndefined();
+  });
+
+  it('that are garbled, or of a shape that is no longer asked for, are none', () => {
+    localStorage.setItem('isometra-draft:broken', '{');
+    localStorage.setItem('isometra-draft:other', '{"a":"one"}');
+    const drafts = new Drafts();
+    expect(drafts.read('broken', shape)).toBeUndefined();
+    expect(drafts.read('other', shape)).toBeUndefined();
   });
 });

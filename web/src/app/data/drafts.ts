@@ -1,17 +1,15 @@
 import { Injectable } from '@angular/core';
+import type * as z from 'zod';
 
 const PREFIX = 'isometra-draft:';
 
 /** What has been typed but not taken yet, kept through navigation, reload and crash. */
 @Injectable({ providedIn: 'root' })
 export class Drafts {
-  read<T>(name: string): T | undefined {
-    try {
-      const text = localStorage.getItem(PREFIX + name);
-      return text === null ? undefined : (JSON.parse(text) as T);
-    } catch {
-      return undefined;
-    }
+  /** What was kept under a name; nothing where it is not (or no longer) of the shape that is asked for. */
+  read<S extends z.ZodType>(name: string, schema: S): z.output<S> | undefined {
+    const text = localStorage.getItem(PREFIX + name);
+    return text === null ? undefined : schema.safeParse(parsed(text)).data;
   }
 
   keep(name: string, value: unknown): void {
@@ -20,5 +18,13 @@ export class Drafts {
 
   drop(name: string): void {
     localStorage.removeItem(PREFIX + name);
+  }
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
   }
 }

@@ -1,42 +1,73 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable, tap } from 'rxjs';
-import type { KitItem } from '@isometra/contract';
+import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
+import * as z from 'zod';
+import { kitItemSchema, type KitItem } from '@isometra/contract';
 import { Api } from './api';
+import { Loads, Writes, withRow } from './flows';
+import { Outbox } from './outbox';
 import { Settings } from './settings';
 
-/** What the shop measures with, and the shim drawer. */
+/** What the shop measures with, and the shim drawers. */
 @Injectable({ providedIn: 'root' })
 export class Kit {
   private readonly api = inject(Api);
+  private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
-  private readonly known = new BehaviorSubject<readonly KitItem[]>([]);
+  private readonly known$ = new BehaviorSubject<readonly KitItem[]>([]);
+  private readonly writes = new Writes();
+  private readonly loads = new Loads(
+    () => this.api.get('/kit', z.array(storedKit)),
+    (items) => this.known$.next(items),
+  );
 
-  readonly all$: Observable<readonly KitItem[]> = this.known.asObservable();
+  readonly all$: Observable<readonly KitItem[]> = this.known$.asObservable();
+  /** Photographs that are still on their way, by the piece of kit they show. */
+  readonly waitingPhotos$: Observable<readonly string[]> = this.outbox.queue$.pipe(
+    map((queue) => queue.filter(({ what }) => what === 'photo').map(({ about }) => about)),
+  );
 
-  load(): Observable<readonly KitItem[]> {
-    return this.api.get<KitItem[]>('/kit').pipe(tap((items) => this.known.next(items)));
+  constructor() {
+    this.outbox.answers$.subscribe(({ entry: { what }, answer }) => {
+      const item = what === 'photo' ? storedKit.safeParse(answer).data : undefined;
+      if (item) this.keep(item);
+    });
   }
 
-  /** Add (`version` 0) or change a piece of kit. */
+  /** Fails with an ApiFailure. */
+  load(): Observable<void> {
+    return this.loads.ask('all');
+  }
+
+  /** Add (`version` 0) or change a piece of kit. Fails with an ApiFailure. */
   save(item: KitItem): Observable<KitItem> {
     const added = item.version === 0;
-    return this.api
-      .send<KitItem>(added ? 'POST' : 'PUT', added ? '/kit' : `/kit/${item.id}`, { ...item, version: Math.max(1, item.version) })
-      .pipe(tap((saved) => this.keep(saved)));
+    const body = { ...item, version: Math.max(1, item.version), by: this.settings.by() };
+    return this.writes.send(() =>
+      this.api.send(added ? 'POST' : 'PUT', added ? '/kit' : `/kit/${item.id}`, body, storedKit).pipe(tap((saved) => this.keep(saved))),
+    );
   }
 
-  /** A photograph of a piece of kit. */
-  addPhoto(id: string, photo: Blob): Observable<KitItem> {
-    const query = `id=${crypto.randomUUID()}&by=${encodeURIComponent(this.settings.by())}`;
-    return this.api.send<KitItem>('POST', `/kit/${id}/photos?${query}`, photo).pipe(tap((saved) => this.keep(saved)));
+  /** A photograph of a piece of kit: kept in the browser until the server has taken it. */
+  addPhoto(kitId: string, photo: Blob): void {
+    const id = crypto.randomUUID();
+    const query = `id=${id}&by=${encodeURIComponent(this.settings.by())}`;
+    this.outbox.put({
+      id,
+      what: 'photo',
+      method: 'POST',
+      path: `/kit/${kitId}/photos?${query}`,
+      body: photo,
+      about: kitId,
+      machineId: null,
+    });
   }
 
-  /** In its place in the list, or at the end when it is new. */
   private keep(saved: KitItem): void {
-    const known = this.known.value.some((entry) => entry.id === saved.id);
-    this.known.next(known ? this.known.value.map((entry) => (entry.id === saved.id ? saved : entry)) : [...this.known.value, saved]);
+    this.known$.next(withRow(this.known$.value, saved));
   }
 }
+
+const storedKit = z.object({ ...kitItemSchema.shape, id: z.string(), photos: z.array(z.string()) });
 
 /** The leaves in the shim drawers, or undefined when there is no drawer. */
 export function stockOf(kit: readonly KitItem[]): readonly unknown[] | undefined {

@@ -1,8 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import { STARTING_SHEETS, startingSheet, type LimitSheet } from '@isometra/core';
-import type { StoredLimitSheet } from '@isometra/contract';
+import * as z from 'zod';
+import { storedLimitSheetSchema, type StoredLimitSheet } from '@isometra/contract';
 import { Api } from './api';
+import { Loads, Writes } from './flows';
 import { Settings } from './settings';
 
 /** A sheet as the list shows it: one to start from, or one of the shop's own. */
@@ -30,29 +32,38 @@ export class Limits {
   private readonly settings = inject(Settings);
   private readonly known = new BehaviorSubject<readonly StoredLimitSheet[]>([]);
 
+  private readonly writes = new Writes();
+  private readonly loads = new Loads(
+    () => this.api.get('/limits', z.array(storedLimitSheetSchema)),
+    (sheets) => this.known.next(sheets),
+  );
+
   /** Starting sheets first, then the shop's own by name. */
   readonly all$: Observable<readonly ShownSheet[]> = this.known.pipe(map((own) => [...STARTING, ...own.map(shown)]));
 
-  load(): Observable<readonly StoredLimitSheet[]> {
-    return this.api.get<StoredLimitSheet[]>('/limits').pipe(tap((sheets) => this.known.next(sheets)));
+  /** Fails with an ApiFailure. */
+  load(): Observable<void> {
+    return this.loads.ask('all');
   }
 
   /** Every version of a sheet, newest first. */
   versions(id: string): Observable<readonly StoredLimitSheet[]> {
-    return this.api.get<StoredLimitSheet[]>(`/limits/${id}/versions`);
+    return this.api.get(`/limits/${id}/versions`, z.array(storedLimitSheetSchema));
   }
 
+  /** Fails with an ApiFailure. */
   add(id: string, content: LimitSheet): Observable<StoredLimitSheet> {
-    return this.api
-      .send<StoredLimitSheet>('POST', '/limits', { id, content, version: 1, by: this.settings.by() })
-      .pipe(tap((saved) => this.keep(saved)));
+    return this.write('POST', '/limits', { id, content, version: 1 });
   }
 
-  /** A new version of a sheet. */
+  /** A new version of a sheet. Fails with an ApiFailure. */
   change(id: string, content: LimitSheet, version: number): Observable<StoredLimitSheet> {
-    return this.api
-      .send<StoredLimitSheet>('PUT', `/limits/${id}`, { id, content, version, by: this.settings.by() })
-      .pipe(tap((saved) => this.keep(saved)));
+    return this.write('PUT', `/limits/${id}`, { id, content, version });
+  }
+
+  private write(method: 'POST' | 'PUT', path: string, sheet: object): Observable<StoredLimitSheet> {
+    const body = { ...sheet, by: this.settings.by() };
+    return this.writes.send(() => this.api.send(method, path, body, storedLimitSheetSchema).pipe(tap((saved) => this.keep(saved))));
   }
 
   private keep(saved: StoredLimitSheet): void {

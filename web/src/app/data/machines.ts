@@ -1,49 +1,68 @@
 import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
-import type { Machine } from '@isometra/contract';
+import * as z from 'zod';
+import { logEntrySchema, storedMachineSchema, type LogEntry, type Machine } from '@isometra/contract';
 import { Api } from './api';
+import { Loads, Writes, withRow } from './flows';
 import { Settings } from './settings';
+
+const byNumber = (one: Machine, other: Machine): number => one.card.number.localeCompare(other.card.number);
 
 /** The machines of the shop. */
 @Injectable({ providedIn: 'root' })
 export class Machines {
   private readonly api = inject(Api);
   private readonly settings = inject(Settings);
-  private readonly known = new BehaviorSubject<readonly Machine[]>([]);
+  private readonly known$ = new BehaviorSubject<readonly Machine[]>([]);
+  private readonly writes = new Writes();
+  private readonly loads = new Loads(
+    () => this.api.get('/machines', z.array(storedMachineSchema)),
+    (machines) => this.known$.next(machines),
+  );
+  private readonly singles = new Loads(
+    (id) => this.api.get(`/machines/${id}`, storedMachineSchema),
+    (machine) => this.keep(machine),
+  );
 
   /** All machines, as last read; `load` reads them again. */
-  readonly all$: Observable<readonly Machine[]> = this.known.asObservable();
+  readonly all$: Observable<readonly Machine[]> = this.known$.asObservable();
 
-  load(): Observable<readonly Machine[]> {
-    return this.api.get<Machine[]>('/machines').pipe(tap((machines) => this.known.next(machines)));
+  /** Fails with an ApiFailure. */
+  load(): Observable<void> {
+    return this.loads.ask('all');
   }
 
-  one(id: string): Observable<Machine> {
-    return this.api.get<Machine>(`/machines/${id}`);
+  /** Ask for one machine. Fails with an ApiFailure. */
+  loadOne(id: string): Observable<void> {
+    return this.singles.ask(id);
   }
 
-  /** Add (`version` 0) or change a machine. */
+  one(id: string): Observable<Machine | undefined> {
+    return this.known$.pipe(map((machines) => machines.find((entry) => entry.id === id)));
+  }
+
+  log(machineId: string): Observable<readonly LogEntry[]> {
+    return this.api.get(`/machines/${machineId}/log`, z.array(logEntrySchema));
+  }
+
+  /** Add (`version` 0) or change a machine. Fails with an ApiFailure. */
   save(machine: Machine): Observable<Machine> {
     const added = machine.version === 0;
     const body = { ...machine, version: Math.max(1, machine.version), by: this.settings.by() };
-    return this.api
-      .send<Machine>(added ? 'POST' : 'PUT', added ? '/machines' : `/machines/${machine.id}`, body)
-      .pipe(
-        tap((saved) =>
-          this.known.next(
-            [...this.known.value.filter((entry) => entry.id !== saved.id), saved].sort((a, b) =>
-              String(a.card.number).localeCompare(String(b.card.number)),
-            ),
-          ),
-        ),
-      );
+    const path = added ? '/machines' : `/machines/${machine.id}`;
+    return this.writes.send(() =>
+      this.api.send(added ? 'POST' : 'PUT', path, body, storedMachineSchema).pipe(tap((saved) => this.keep(saved))),
+    );
   }
 
   /** Fill an empty shop with the demo. */
   fillDemo(): Observable<readonly Machine[]> {
-    return this.api.send<Machine[]>('POST', '/demo', {}).pipe(
-      map((machines) => machines as readonly Machine[]),
-      tap((machines) => this.known.next(machines)),
+    return this.writes.send(() =>
+      this.api.send('POST', '/demo', {}, z.array(storedMachineSchema)).pipe(tap((machines) => this.known$.next(machines))),
     );
+  }
+
+  private keep(machine: Machine): void {
+    this.known$.next([...withRow(this.known$.value, machine)].sort(byNumber));
   }
 }

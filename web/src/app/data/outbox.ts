@@ -1,105 +1,192 @@
-import { Injectable, type OnDestroy, computed, inject, signal } from '@angular/core';
-import { Subject, firstValueFrom } from 'rxjs';
+import { InjectionToken, Injectable, type OnDestroy, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
+import * as z from 'zod';
 import { Api, type ApiFailure } from './api';
+import { OutboxStore, entrySchema, type Entry, type NewEntry, type Refused } from './outbox-store';
 
-/** A write that has not been acknowledged yet. Its content carries its own UUID, so it may be sent again. */
-export interface Waiting {
-  readonly id: string;
-  readonly method: 'POST' | 'PUT';
-  readonly path: string;
-  readonly body: unknown;
-  /** Which round it belongs to. */
-  readonly round: string;
-}
-
+/** A write that the server has taken, and what it answered. */
 export interface Answer {
-  readonly waiting: Waiting;
-  readonly failure?: ApiFailure;
+  readonly entry: Entry;
+  readonly answer: unknown;
 }
 
-const KEY = 'isometra-outbox';
-const PAUSE = 1500;
+/** The name of the browser's database for what has not been taken yet. */
+export const OUTBOX_NAME = new InjectionToken<string>('outbox', { providedIn: 'root', factory: () => 'isometra-outbox' });
+
+/** The place of a write that the browser's database has not been given yet. */
+const NOWHERE = Infinity;
+const CHANNEL = 'isometra-outbox';
+/** Pauses before a silent server is tried again, ms; the last one repeats. */
+const PAUSES = [1000, 2000, 5000, 10_000];
+
+/** What tabs tell one another. */
+const newsSchema = z.union([
+  z.object({ news: z.literal('line') }),
+  z.object({ news: z.literal('answered'), entry: entrySchema, answer: z.unknown() }),
+]);
+
+const versioned = z.object({ version: z.number() });
 
 /**
- * Writes go out in order and stay in the browser until the server has taken them: a reload,
- * a second tab or a server that is away loses none.
+ * Writes go out in order and stay in the browser until the server has taken them: a reload, a second tab or a server
+ * that is away loses none. What the server refuses is kept as a draft to put right.
  */
 @Injectable({ providedIn: 'root' })
 export class Outbox implements OnDestroy {
   private readonly api = inject(Api);
-  private readonly queue = signal<readonly Waiting[]>(readQueue());
+  private readonly name = inject(OUTBOX_NAME);
+  private readonly store = OutboxStore.open(this.name);
+  private readonly channel = new BroadcastChannel(`${CHANNEL}-${this.name}`);
+  private readonly until = new AbortController();
+  private putting: Promise<unknown> = this.store;
   private working = false;
-  private closed = false;
-  private readonly listening = new AbortController();
+  private silences = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  /** Every acknowledged or refused write. */
-  readonly answers = new Subject<Answer>();
+  /** What waits, oldest first; a write stands here as soon as it was asked for. */
+  readonly queue$ = new BehaviorSubject<readonly Entry[]>([]);
+  readonly refused$ = new BehaviorSubject<readonly Refused[]>([]);
+  /** Every write that was taken, also from another tab. */
+  readonly answers$ = new Subject<Answer>();
+  private readonly queue = toSignal(this.queue$, { requireSync: true });
   readonly waiting = computed(() => this.queue().length);
   readonly away = signal(false);
+  /** This browser will not keep anything: what is entered lives only as long as the page. */
+  readonly forgetful = signal(false);
 
   constructor() {
-    const { signal: until } = this.listening;
-    addEventListener('storage', (event) => event.key === KEY && this.queue.set(readQueue()), { signal: until });
-    addEventListener('online', () => void this.work(), { signal: until });
-    void this.work();
+    this.channel.onmessage = ({ data }: MessageEvent<unknown>) => this.hear(data);
+    addEventListener('online', () => void this.work(), { signal: this.until.signal });
+    for (const entry of leftBehind()) this.put(entry);
+    void this.look().then(
+      () => this.work(),
+      () => this.forgetful.set(true),
+    );
   }
 
   ngOnDestroy(): void {
-    this.closed = true;
-    this.listening.abort();
+    this.until.abort();
+    this.channel.close();
     clearTimeout(this.timer);
+    void Promise.all([this.store, this.putting]).then(([store]) => store.close());
   }
 
-  /** Writes of a round that are still on their way. */
-  of(round: string): readonly Waiting[] {
-    return this.queue().filter((waiting) => waiting.round === round);
+  private get closed(): boolean {
+    return this.until.signal.aborted;
   }
 
-  put(waiting: Waiting): void {
-    this.change((queue) => [...queue, waiting]);
-    // First the screen shows what was read, then it goes out.
-    setTimeout(() => void this.work());
+  /** Put a write in the line. It is seen at once; it is kept before it is sent. */
+  put(entry: NewEntry): void {
+    const tokened = { ...entry, token: crypto.randomUUID() };
+    // Until the database has given it its place, it stands at the end of the line.
+    this.queue$.next([...this.queue$.value, { ...tokened, key: NOWHERE }]);
+    this.putting = this.putting
+      .then(() => this.store)
+      .then((store) => store.add(tokened))
+      .then(() => this.look())
+      .then(() => this.tell({ news: 'line' }))
+      .then(
+        () => this.work(),
+        () => this.forgetful.set(true),
+      );
   }
 
-  private change(how: (queue: readonly Waiting[]) => readonly Waiting[]): void {
-    const next = how(readQueue());
-    localStorage.setItem(KEY, JSON.stringify(next));
-    this.queue.set(next);
+  /** Send a refused write again, put right. */
+  async retake(refused: Refused, body: unknown): Promise<void> {
+    const { key: _key, token: _token, faults: _faults, current: _current, ...entry } = refused;
+    this.put({ ...entry, body });
+    await this.drop(refused);
   }
 
-  /** Send what waits, oldest first; one tab at a time where the browser can tell. */
+  /** Give a refused write up. */
+  async drop({ key }: Refused): Promise<void> {
+    await (await this.store).dropRefused(key);
+    await this.look();
+    this.tell({ news: 'line' });
+  }
+
+  /** What the browser's database holds, which other tabs write into too. */
+  private async look(): Promise<void> {
+    const store = await this.store;
+    const [queue, refused] = await Promise.all([store.queue(), store.refused()]);
+    if (this.closed) return;
+    const known = new Set([...queue, ...refused].map(({ token }) => token));
+    const placeless = this.queue$.value.filter(({ key, token }) => key === NOWHERE && !known.has(token));
+    this.queue$.next([...queue, ...placeless]);
+    this.refused$.next(refused);
+  }
+
+  private tell(news: z.infer<typeof newsSchema>): void {
+    if (!this.closed) this.channel.postMessage(news);
+  }
+
+  private hear(data: unknown): void {
+    const parsed = newsSchema.safeParse(data);
+    if (!parsed.success) return;
+    if (parsed.data.news === 'answered') this.answers$.next({ entry: parsed.data.entry, answer: parsed.data.answer });
+    void this.look();
+  }
+
+  /** Send what waits, oldest first; one tab at a time. */
   private async work(): Promise<void> {
-    if (this.closed || this.working || readQueue().length === 0) return;
+    if (this.closed || this.working) return;
     this.working = true;
     clearTimeout(this.timer);
-    const drain = () => this.drain();
-    const done = await ('locks' in navigator ? navigator.locks.request(KEY, drain) : drain());
+    const done = await navigator.locks.request(`${CHANNEL}-${this.name}`, () => this.drain()).catch(() => false);
     this.working = false;
     if (this.closed) return;
-    if (!done) this.timer = setTimeout(() => void this.work(), PAUSE);
-    else if (readQueue().length) void this.work();
+    if (!done) this.timer = setTimeout(() => void this.work(), PAUSES[Math.min(this.silences++, PAUSES.length - 1)]);
+    else this.silences = 0;
   }
 
   private async drain(): Promise<boolean> {
-    for (let first = readQueue()[0]; first && !this.closed; first = readQueue()[0]) {
-      const waiting = first;
-      const failure = await firstValueFrom(this.api.send(waiting.method, waiting.path, waiting.body)).then(
-        () => undefined,
-        (error: ApiFailure) => error,
-      );
-      this.away.set(failure?.passing === true);
-      if (failure?.passing) return false;
-      this.change((queue) => queue.filter((entry) => entry.id !== waiting.id));
-      this.answers.next({ waiting, ...(failure && { failure }) });
+    const store = await this.store;
+    for (let [entry] = await store.queue(); entry && !this.closed; [entry] = await store.queue()) {
+      const sent = await this.send(store, entry);
+      this.away.set(sent === 'silence');
+      if (sent === 'silence') return false;
+      await this.look();
     }
     return true;
   }
+
+  private async send(store: OutboxStore, entry: Entry): Promise<'taken' | 'refused' | 'silence'> {
+    try {
+      const answer = await firstValueFrom(this.api.send(entry.method, entry.path, await this.bodyOf(store, entry), z.unknown()));
+      // First everybody knows the answer, then it leaves the line: nothing is missing in between.
+      this.answers$.next({ entry, answer });
+      this.tell({ news: 'answered', entry: { ...entry, body: null }, answer });
+      await store.done(entry, versioned.safeParse(answer).data?.version);
+      return 'taken';
+    } catch (error) {
+      const failure = error as ApiFailure;
+      if (failure.passing) return 'silence';
+      await store.refuse({ ...entry, faults: [...failure.faults], ...(failure.current !== undefined && { current: failure.current }) });
+      return 'refused';
+    }
+  }
+
+  /** A change builds on what the write before it in the line has made of the row. */
+  private async bodyOf(store: OutboxStore, { method, id, body }: Entry): Promise<unknown> {
+    const version = method === 'PUT' ? await store.version(id) : undefined;
+    const own = versioned.loose().safeParse(body).data;
+    return own && version !== undefined ? { ...own, version: Math.max(own.version, version) } : body;
+  }
 }
 
-function readQueue(): Waiting[] {
+const OLD_KEY = 'isometra-outbox';
+const oldSchema = z.array(z.object({ id: z.string(), path: z.string().endsWith('/readings'), body: z.unknown(), round: z.string() }));
+
+/** Readings that an older version of this page kept in another place and never got through. */
+function leftBehind(): NewEntry[] {
+  const text = localStorage.getItem(OLD_KEY);
+  if (text === null) return [];
+  localStorage.removeItem(OLD_KEY);
   try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '[]') as Waiting[];
+    return oldSchema
+      .parse(JSON.parse(text))
+      .map(({ id, path, body, round }) => ({ id, what: 'reading', method: 'POST', path, body, about: round, machineId: null }));
   } catch {
     return [];
   }

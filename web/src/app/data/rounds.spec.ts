@@ -1,91 +1,135 @@
 import { TestBed } from '@angular/core/testing';
-import type { ReadingWrite, Round } from '@isometra/contract';
-import { ApiFailure } from './api';
-import { barRound, openShop, until } from '../testing/fake-shop.spec';
-import { Drafts } from './drafts';
+import { firstValueFrom } from 'rxjs';
+import type { ReadingWrite, StoredRound } from '@isometra/contract';
+import { barRound, openShop, until, type TestRound } from '../testing/fake-shop.spec';
+import { Heads } from './heads';
 import { Outbox } from './outbox';
-import { Rounds, latestOf } from './rounds';
+import { Rounds, newestMoves } from './rounds';
 
-const taken = (id: string): ReadingWrite => ({
-  id,
-  keys: { plane: 'h', at: 50 },
-  value: '1 div',
-  set: 1,
-  supersedes: null,
-  why: null,
-  by: 'HB',
-  at: '2026-01-01T00:00:00.000Z',
+const taken = (id = crypto.randomUUID() as string, value = '1 div'): ReadingWrite => ({
+  ...{ id, keys: { plane: 'h', at: 50 }, value, set: 1, supersedes: null, why: null, by: 'HB', at: '2026-01-01T00:00:00.000Z' },
 });
 
 describe('the rounds', () => {
-  const open = () => {
-    const round = barRound(10, 9);
-    const shop = openShop([round]);
+  const open = async (round: TestRound = barRound(10, 9)) => {
+    const shop = await openShop([round]);
     const rounds = TestBed.inject(Rounds);
-    const seen: Round[] = [];
+    const seen: StoredRound[] = [];
     rounds.one(round.id).subscribe((now) => seen.push(now));
-    return { ...shop, round, rounds, seen };
+    await firstValueFrom(rounds.load(round.id), { defaultValue: undefined });
+    const now = (): StoredRound => seen.at(-1) as StoredRound;
+    return { ...shop, round, rounds, seen, now, outbox: TestBed.inject(Outbox) };
   };
 
   it('show a reading at once, and send it by itself', async () => {
-    const { api, round, rounds, seen } = open();
-    rounds.takeReading(round.id, taken('new'));
-    expect(seen.at(-1)?.readings.length).toBe(round.readings.length + 1);
-    expect(seen.at(-1)?.readings.at(-1)?.sequence).toBe(6);
-    await until(() => api.sent.length > 0);
-    expect(api.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: `/rounds/${round.id}/readings` }));
+    const { server, round, rounds, now } = await open();
+    rounds.takeReading(now(), taken());
+    expect(now().readings.length).toBe(round.readings.length + 1);
+    expect(now().readings.at(-1)?.sequence).toBe(6);
+    await until(() => server.sent.length > 0);
+    expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: `/rounds/${round.id}/readings` }));
   });
 
-  it('read again what the server refused, and say so', async () => {
-    const { api, round, rounds, seen } = open();
-    const told: string[] = [];
-    rounds.refused.subscribe(({ message }) => told.push(message));
-    api.refuse = new ApiFailure(400, [{ path: 'value', message: 'is wrong', example: '1 div' }]);
-    rounds.takeReading(round.id, taken('bad'));
-    await until(() => told.length > 0);
-    expect(told).toEqual(['value: is wrong']);
-    await until(() => seen.at(-1)?.readings.length === round.readings.length);
-    expect(seen.at(-1)?.readings.length).toBe(round.readings.length);
+  it('a slow answer that began before a reading was acknowledged takes nothing away', async () => {
+    const { server, rounds, now, outbox } = await open();
+    server.latency = (method) => (method === 'GET' ? 120 : 5);
+    let answered = false;
+    rounds.load(now().id).subscribe({ complete: () => (answered = true) });
+    rounds.takeReading(now(), taken('b8a4b3ce-1111-4000-8000-000000000001'));
+    await until(() => outbox.waiting() === 0);
+    expect(answered).toBeFalse();
+    await until(() => answered);
+    expect(now().readings.map(({ id }) => id)).toContain('b8a4b3ce-1111-4000-8000-000000000001');
+    expect(now().readings.length).toBe(6);
   });
 
-  it('what waits from before is laid on what the server has', () => {
-    const round = barRound(10, 9);
-    openShop([round]);
-    const outbox = TestBed.inject(Outbox);
-    spyOn(outbox as unknown as { work: () => Promise<void> }, 'work').and.resolveTo();
-    outbox.put({ id: 'kept', method: 'POST', path: `/rounds/${round.id}/readings`, body: taken('kept'), round: round.id });
-    let now: Round | undefined;
-    TestBed.inject(Rounds)
-      .one(round.id)
-      .subscribe((shown) => (now = shown));
-    expect(now?.readings.map((reading) => reading.id)).toContain('kept');
+  it('of two questions the last one wins, not the last answer', async () => {
+    const { server, rounds, now, round } = await open();
+    const times = [80, 10];
+    server.latency = () => times.shift() ?? 1;
+    rounds.load(round.id).subscribe();
+    server.rounds = server.rounds.map((entry) => ({ ...entry, version: 2, setup: { centreDistance: '500 mm' } }));
+    await firstValueFrom(rounds.load(round.id), { defaultValue: undefined });
+    expect(now().setup).toEqual({ centreDistance: '500 mm' });
+    await new Promise((resolve) => setTimeout(resolve, 120));
+    expect(now().setup).toEqual({ centreDistance: '500 mm' });
   });
 
-  it('another tab’s news makes an open round be read again', async () => {
-    const { api, round } = open();
-    const get = spyOn(api, 'get').and.callThrough();
-    const channel = new BroadcastChannel('isometra-rounds');
-    channel.postMessage(round.id);
-    await until(() => get.calls.count() > 0);
-    channel.close();
-    expect(get).toHaveBeenCalledWith(`/rounds/${round.id}`);
+  it('a round that is still on its way can be read into, and its head is in the list', async () => {
+    const { server, rounds, desk } = await open();
+    server.down = true;
+    const { finding: _finding, readings: _readings, moves: _moves, number: _number, surveyId: _survey, ...fresh } = barRound(1, 1);
+    const later = { ...fresh, at: '2027-01-01T08:00:00.000Z' };
+    rounds.begin(later);
+    const seen: StoredRound[] = [];
+    rounds.one(later.id).subscribe((now) => seen.push(now));
+    expect(seen.at(-1)?.setup).toEqual(later.setup);
+    rounds.takeReading(seen.at(-1) as StoredRound, taken());
+    expect(seen.at(-1)?.readings.length).toBe(1);
+    const head = desk.of(later.check).at(-1);
+    expect([head?.id, head?.number]).toEqual([later.id, 2]);
+    await until(() => TestBed.inject(Outbox).away());
+    server.down = false;
+    await until(() => server.rounds.length === 2 && server.rounds[1].readings.length === 1, 4000);
+    await until(() => seen.at(-1)?.surveyId !== '');
+    expect(seen.at(-1)?.readings.length).toBe(1);
   });
 
-  it('the latest of each check is the last', () => {
-    const [first, second] = [barRound(1, 1), barRound(2, 2)];
-    expect(latestOf([first, second]).get('tailstock-traverse')).toBe(second);
+  it('a round that nobody knows fails, and shows nothing', async () => {
+    const { rounds } = await open();
+    const id = crypto.randomUUID();
+    const shown = jasmine.createSpy();
+    rounds.one(id).subscribe(shown);
+    await expectAsync(firstValueFrom(rounds.load(id))).toBeRejectedWithError(/no such thing/);
+    expect(shown).not.toHaveBeenCalled();
+    expect(rounds.knows(id)).toBeFalse();
+  });
+
+  it('an answer of the wrong shape is told, never shown', async () => {
+    const { server, rounds, round, now } = await open();
+    const before = now();
+    server.rounds = [{ ...round, readings: 'none' } as unknown as StoredRound];
+    await expectAsync(firstValueFrom(rounds.load(round.id))).toBeRejectedWithError(/cannot be read/);
+    expect(now()).toBe(before);
+  });
+
+  it('three quick changes of a move make one move, each on top of the one before', async () => {
+    const { server, rounds, round, now } = await open();
+    server.latency = (method) => (method === 'GET' ? 1 : 150);
+    const [move] = barRound(1, 1, { moves: [{ doneAt: null }] }).moves;
+    for (const [i, ticks] of [[0], [0, 1], [0, 1, 2]].entries())
+      rounds.putMove(round.machineId, { ...move, roundId: round.id, ticks }, i > 0);
+    expect(now().moves.map(({ ticks }) => ticks)).toEqual([[0, 1, 2]]);
+    await until(() => server.sent.length === 3 && TestBed.inject(Outbox).waiting() === 0);
+    expect(server.rounds[0].moves.length).toBe(1);
+    expect(now().moves.map(({ ticks }) => ticks)).toEqual([[0, 1, 2]]);
+  });
+
+  it('the newest of each move counts', () => {
+    const [move] = barRound(1, 1, { moves: [{}] }).moves;
+    const version = (of: number) => ({ ...move, version: of });
+    expect(newestMoves([version(3)], [version(2)]).map((entry) => entry.version)).toEqual([3]);
+    expect(newestMoves([version(2)], [version(3)]).map((entry) => entry.version)).toEqual([3]);
   });
 });
 
-describe('drafts', () => {
-  it('come back as they were, and are gone when they are dropped', () => {
-    localStorage.clear();
-    const drafts = new Drafts();
-    drafts.keep('a', { typed: '16 1/2' });
-    expect(new Drafts().read<object>('a')).toEqual({ typed: '16 1/2' });
-    drafts.drop('a');
-    expect(drafts.read('a')).toBeUndefined();
-    localStorage.setItem('isometra-draft:b', '{broken');
-    expect(drafts.read('b')).toBeUndefined();
+describe('the heads', () => {
+  it('what the bench has worked out stands until the server shows as much', async () => {
+    const { server, desk } = await openShop([{ ...barRound(40, 9), readings: barRound(40, 9).readings.slice(0, 1) }]);
+    const offset = () => desk.of('tailstock-traverse')[0].finding?.quantities['offsetHorizontal']?.value;
+    expect(offset()).toBeUndefined();
+    const full = barRound(40, 9);
+    const [head] = desk.of('tailstock-traverse');
+    TestBed.inject(Heads).tell({ ...head, last: 2, finding: { quantities: { offsetHorizontal: { ...q, value: 12 } }, notes: [] } });
+    expect(offset()).toBe(12);
+    desk.refresh();
+    await until(() => server.asked.filter((entry) => entry.endsWith('/heads')).length === 2);
+    expect(offset()).toBe(12);
+    server.rounds = [{ ...server.rounds[0], readings: full.readings }];
+    desk.refresh();
+    await until(() => offset() !== 12);
+    expect(offset()).toBeCloseTo(40, 0);
   });
 });
+
+const q = { value: 0, unit: 'um', expanded: 1, direction: null, limit: null, aim: null, verdict: null };

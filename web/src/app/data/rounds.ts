@@ -1,106 +1,211 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable, Subject, of, switchMap, tap } from 'rxjs';
-import type { LogEntry, MoveWrite, ReadingWrite, Round, RoundWrite, StoredReading } from '@isometra/contract';
+import { BehaviorSubject, type Observable, combineLatest, distinctUntilChanged, filter, map, tap } from 'rxjs';
+import * as z from 'zod';
+import {
+  moveSchema,
+  readingSchema,
+  roundSchema,
+  roundWriteOf,
+  storedReadingSchema,
+  storedRoundSchema,
+  type MoveWrite,
+  type ReadingWrite,
+  type RoundWrite,
+  type StoredReading,
+  type StoredRound,
+} from '@isometra/contract';
 import { Api, type ApiFailure } from './api';
-import { Outbox, type Waiting } from './outbox';
+import { byId, Loads, Writes } from './flows';
+import { Outbox } from './outbox';
+import type { Entry } from './outbox-store';
 
-const CHANNEL = 'isometra-rounds';
+/** What this page has been told that may not have reached every answer of the server yet. */
+interface Told {
+  readonly rounds: ReadonlyMap<string, RoundWrite>;
+  readonly readings: ReadonlyMap<string, readonly StoredReading[]>;
+  readonly moves: ReadonlyMap<string, readonly MoveWrite[]>;
+}
 
-/** Rounds with their readings and moves. Readings and moves go out through the outbox and are seen at once. */
+const NOTHING: Told = { rounds: new Map(), readings: new Map(), moves: new Map() };
+
+/**
+ * Rounds in full: what the server has, with what was taken here laid over it until the server shows it. Readings are
+ * never changed and moves have versions, so that an answer that comes late takes nothing away.
+ */
 @Injectable({ providedIn: 'root' })
 export class Rounds {
   private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
-  private readonly open = new Map<string, BehaviorSubject<Round | undefined>>();
-  private readonly channel = 'BroadcastChannel' in globalThis ? new BroadcastChannel(CHANNEL) : undefined;
+  private readonly server$ = new BehaviorSubject<ReadonlyMap<string, StoredRound>>(new Map());
+  private readonly told$ = new BehaviorSubject<Told>(NOTHING);
+  private readonly changes = new Writes();
+  private readonly loads = new Loads(
+    (id) => this.api.get(`/rounds/${id}`, storedRoundSchema),
+    (round) => this.keep([round]),
+  );
 
-  /** Writes that the server refused, with what it said. */
-  readonly refused = new Subject<{ readonly round: string; readonly message: string }>();
+  /** Writes of rounds, readings and moves that are still on their way. */
+  readonly pending$ = this.outbox.queue$;
+  readonly refused$ = this.outbox.refused$;
 
   constructor() {
-    this.outbox.answers.subscribe(({ waiting, failure }) => {
-      if (failure) this.refused.next({ round: waiting.round, message: failure.message });
-      this.channel?.postMessage(waiting.round);
-      if (failure || waiting.method === 'PUT') this.reload(waiting.round);
-    });
-    if (this.channel) this.channel.onmessage = ({ data }: MessageEvent<string>) => this.reload(data);
-    addEventListener('focus', () => [...this.open.keys()].forEach((id) => this.reload(id)));
+    this.outbox.answers$.subscribe(({ entry, answer }) => this.take(entry, answer));
   }
 
-  /** Rounds of a machine, oldest first, for one check or all. */
-  list(machineId: string, check?: string): Observable<readonly Round[]> {
-    return this.api.get<Round[]>(`/machines/${machineId}/rounds${check ? `?check=${check}` : ''}`);
+  /** Ask the server for a round. Fails with an ApiFailure; one that is still on its way there is no failure. */
+  load(id: string): Observable<void> {
+    return this.loads.ask(id);
   }
 
-  log(machineId: string): Observable<readonly LogEntry[]> {
-    return this.api.get<LogEntry[]>(`/machines/${machineId}/log`);
-  }
-
-  /** One round as it stands: what the server has and what is still on its way there. */
-  one(id: string): Observable<Round> {
-    const subject = this.open.get(id) ?? new BehaviorSubject<Round | undefined>(undefined);
-    this.open.set(id, subject);
-    const first = subject.value ? of(subject.value) : this.fetch(id);
-    return first.pipe(switchMap(() => subject.asObservable() as Observable<Round>));
-  }
-
-  begin(round: RoundWrite): Observable<Round> {
-    return this.api.send<Round>('POST', '/rounds', round);
-  }
-
-  change(round: RoundWrite): Observable<Round> {
-    return this.api.send<Round>('PUT', `/rounds/${round.id}`, round).pipe(
-      tap({
-        next: (saved) => this.show(saved),
-        error: (failure: ApiFailure) => failure.current && this.show(failure.current as Round),
-      }),
+  /** A round as it stands; nothing is told as long as nobody knows it. */
+  one(id: string): Observable<StoredRound> {
+    return combineLatest([
+      this.server$.pipe(
+        map((rounds) => rounds.get(id)),
+        distinctUntilChanged(),
+      ),
+      this.told$,
+      this.outbox.queue$,
+    ]).pipe(
+      map(([server, told, queue]) => roundWith(id, server, told, queue)),
+      filter((round) => round !== undefined),
+      distinctUntilChanged(sameRound),
     );
   }
 
-  takeReading(roundId: string, reading: ReadingWrite): void {
-    this.outbox.put({ id: reading.id, method: 'POST', path: `/rounds/${roundId}/readings`, body: reading, round: roundId });
-    this.refresh(roundId);
+  /** Whether a round is known here: from the server, or begun here. */
+  knows(id: string): boolean {
+    return (
+      this.server$.value.has(id) ||
+      this.told$.value.rounds.has(id) ||
+      this.outbox.queue$.value.some(({ what, id: row }) => what === 'round' && row === id)
+    );
   }
 
-  planMove(move: MoveWrite): Observable<MoveWrite> {
-    return this.api.send<MoveWrite>('POST', '/moves', move);
+  /** Rounds of a machine with their readings, oldest first, for one check or all. */
+  list(machineId: string, check?: string): Observable<readonly StoredRound[]> {
+    const query = check ? `?check=${encodeURIComponent(check)}` : '';
+    return this.api.get(`/machines/${machineId}/rounds${query}`, z.array(storedRoundSchema));
   }
 
-  changeMove(move: MoveWrite): Observable<MoveWrite> {
-    return this.api.send<MoveWrite>('PUT', `/moves/${move.id}`, move);
+  /** Begin a round: it can be read into at once, also while the server is away. */
+  begin(round: RoundWrite): void {
+    this.outbox.put({
+      id: round.id,
+      what: 'round',
+      method: 'POST',
+      path: '/rounds',
+      body: round,
+      about: round.id,
+      machineId: round.machineId,
+    });
   }
 
-  private fetch(id: string): Observable<Round> {
-    return this.api.get<Round>(`/rounds/${id}`).pipe(tap((round) => this.show(round)));
+  /** Put set-up, plan, conditions or instrument right. Fails with an ApiFailure. */
+  change(round: RoundWrite): Observable<RoundWrite> {
+    return this.changes.send(() =>
+      this.api.send('PUT', `/rounds/${round.id}`, round, roundAnswer).pipe(
+        tap({
+          next: (saved) => this.merge(saved),
+          // Somebody else was first: the round is shown as it is now.
+          error: ({ current }: ApiFailure) => {
+            const newer = roundAnswer.safeParse(current).data;
+            if (newer) this.merge(newer);
+          },
+        }),
+      ),
+    );
   }
 
-  private reload(id: string): void {
-    if (this.open.has(id)) this.fetch(id).subscribe({ error: () => undefined });
+  takeReading(round: StoredRound, reading: ReadingWrite): void {
+    const path = `/rounds/${round.id}/readings`;
+    this.outbox.put({ id: reading.id, what: 'reading', method: 'POST', path, body: reading, about: round.id, machineId: round.machineId });
   }
 
-  private show(round: Round): void {
-    const subject = this.open.get(round.id) ?? new BehaviorSubject<Round | undefined>(undefined);
-    this.open.set(round.id, subject);
-    subject.next(withWaiting(round, this.outbox.of(round.id)));
+  /** Decide on a move, or change one that was decided on. Several changes in a row make one move. */
+  putMove(machineId: string, move: MoveWrite, known: boolean): void {
+    const [method, path] = known ? (['PUT', `/moves/${move.id}`] as const) : (['POST', '/moves'] as const);
+    this.outbox.put({ id: move.id, what: 'move', method, path, body: move, about: move.roundId, machineId });
   }
 
-  private refresh(id: string): void {
-    const round = this.open.get(id)?.value;
-    if (round) this.show(round);
+  private merge(round: RoundWrite): void {
+    const known = this.server$.value.get(round.id);
+    if (known) this.keep([{ ...known, ...round }]);
+  }
+
+  private keep(rounds: readonly StoredRound[]): void {
+    this.server$.next(new Map([...this.server$.value, ...rounds.map((round) => [round.id, round] as const)]));
+  }
+
+  /** What the server has answered to a write from here, or from another tab. */
+  private take({ what, about }: Entry, answer: unknown): void {
+    const told = this.told$.value;
+    if (what === 'round') {
+      const round = roundAnswer.safeParse(answer).data;
+      if (!round) return;
+      this.told$.next({ ...told, rounds: new Map(told.rounds).set(about, round) });
+      // Its survey and its number are the server's to say.
+      this.load(about).subscribe({ error: () => undefined });
+    } else if (what === 'reading') {
+      const readings = z.array(storedReadingSchema).safeParse(answer).data ?? [];
+      this.told$.next({ ...told, readings: new Map(told.readings).set(about, byId(told.readings.get(about) ?? [], readings)) });
+    } else if (what === 'move') {
+      const move = moveSchema.safeParse(answer).data;
+      if (move) this.told$.next({ ...told, moves: new Map(told.moves).set(about, newestMoves(told.moves.get(about) ?? [], [move])) });
+    }
   }
 }
 
-/** A round with the readings that have not reached the server yet put at its end. */
-export function withWaiting(round: Round, waiting: readonly Waiting[]): Round {
-  const known = new Set(round.readings.map((reading) => reading.id));
-  const last = round.readings.reduce((most, reading) => Math.max(most, reading.sequence), 0);
-  const pending = waiting
-    .filter((entry) => entry.path.endsWith('/readings'))
-    .map((entry) => entry.body as ReadingWrite)
+const roundAnswer = z.object(roundSchema.shape);
+
+/** Of each move the newest; of two of one version the later one. */
+export function newestMoves(...lists: readonly (readonly MoveWrite[])[]): readonly MoveWrite[] {
+  const newest = new Map<string, MoveWrite>();
+  for (const move of lists.flat()) {
+    const known = newest.get(move.id);
+    if (!known || move.version >= known.version) newest.set(move.id, move);
+  }
+  return [...newest.values()];
+}
+
+/** What of a line of writes belongs to a round, each as its schema reads it. */
+function ofRound<S extends z.ZodType>(queue: readonly Entry[], id: string, what: Entry['what'], schema: S): z.output<S>[] {
+  return queue.flatMap((entry) => {
+    const parsed = entry.what === what && entry.about === id ? schema.safeParse(entry.body) : undefined;
+    return parsed?.success ? [parsed.data] : [];
+  });
+}
+
+/** Moves as they will be when the line is through: a change in it takes the place of what it changes, whatever its version. */
+export function movesWith(moves: readonly MoveWrite[], queue: readonly Entry[], roundId: string): readonly MoveWrite[] {
+  return byId(moves, ofRound(queue, roundId, 'move', moveSchema));
+}
+
+function roundWith(id: string, server: StoredRound | undefined, told: Told, queue: readonly Entry[]): StoredRound | undefined {
+  const begun =
+    server ??
+    [...(told.rounds.has(id) ? [told.rounds.get(id) as RoundWrite] : []), ...ofRound(queue, id, 'round', roundSchema)].map(freshRound)[0];
+  if (!begun) return undefined;
+  const taken = byId(begun.readings, told.readings.get(id) ?? []);
+  const last = taken.reduce((most, { sequence }) => Math.max(most, sequence), 0);
+  const known = new Set(taken.map((reading) => reading.id));
+  const waiting = ofRound(queue, id, 'reading', readingSchema)
     .filter((reading) => !known.has(reading.id))
-    .map((reading, i): StoredReading => ({ ...reading, roundId: round.id, sequence: last + i + 1 }));
-  return pending.length ? { ...round, readings: [...round.readings, ...pending] } : round;
+    .map((reading, i): StoredReading => ({ ...reading, roundId: id, sequence: last + i + 1 }));
+  const moves = movesWith(newestMoves(begun.moves, told.moves.get(id) ?? []), queue, id);
+  return { ...begun, readings: [...taken, ...waiting].sort((a, b) => a.sequence - b.sequence), moves };
 }
 
-/** The latest round of each check. */
-export const latestOf = (rounds: readonly Round[]): ReadonlyMap<string, Round> => new Map(rounds.map((round) => [round.check, round]));
+const freshRound = (round: RoundWrite): StoredRound => ({ ...roundWriteOf(round), surveyId: '', number: 0, readings: [], moves: [] });
+
+/** Nothing about the round has changed: what else waits in the line is none of its business. */
+function sameRound(one: StoredRound, other: StoredRound): boolean {
+  return (
+    one.version === other.version &&
+    one.surveyId === other.surveyId &&
+    one.number === other.number &&
+    one.readings.length === other.readings.length &&
+    one.readings.every(({ id, sequence }, i) => id === other.readings[i].id && sequence === other.readings[i].sequence) &&
+    JSON.stringify(one.moves) === JSON.stringify(other.moves)
+  );
+}

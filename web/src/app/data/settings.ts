@@ -1,11 +1,13 @@
 import { Injectable, effect, signal } from '@angular/core';
 import type { Fineness, UnitSystem } from '@isometra/core';
+import * as z from 'zod';
 
-interface Kept {
-  readonly system: UnitSystem;
-  readonly fineness: Fineness;
-  readonly who: string;
-}
+const keptSchema = z.object({
+  system: z.enum(['mm', 'inch']),
+  fineness: z.enum(['coarse', 'fine']),
+  who: z.string().max(8),
+});
+type Kept = z.infer<typeof keptSchema>;
 
 const KEY = 'isometra-settings';
 const DEFAULTS: Kept = { system: 'mm', fineness: 'coarse', who: '' };
@@ -38,7 +40,7 @@ export class Settings {
 
 function readKept(): Kept {
   try {
-    return { ...DEFAULTS, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Kept>) };
+    return { ...DEFAULTS, ...keptSchema.partial().parse(JSON.parse(localStorage.getItem(KEY) ?? '{}')) };
   } catch {
     return DEFAULTS;
   }

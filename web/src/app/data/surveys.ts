@@ -1,36 +1,127 @@
 import { Injectable, inject } from '@angular/core';
-import type { Observable } from 'rxjs';
-import type { Survey, SurveyWrite } from '@isometra/contract';
+import { BehaviorSubject, type Observable, combineLatest, map, tap } from 'rxjs';
+import * as z from 'zod';
+import { storedSurveySchema, surveyNoteSchema, type StoredSurvey, type SurveyNote, type SurveyWrite } from '@isometra/contract';
+import { campaignOf, surveyWriteOf, type Campaign } from '@isometra/work';
 import { Api } from './api';
+import { byId, Loads, withRow, Writes } from './flows';
+import { Outbox } from './outbox';
 import { Settings } from './settings';
 
-/** Campaigns on machines: what is read in which order, by which limits, and what is left alone. */
+/** What a note says, before it has an id, a time and a name. */
+export type NewNote = {
+  [Kind in SurveyNote['kind']]: { kind: Kind; content: Extract<SurveyNote, { kind: Kind }>['content'] };
+}[SurveyNote['kind']];
+
+/** Campaigns on machines: what is read in which order, by which limits, what is left alone, and what was written down. */
 @Injectable({ providedIn: 'root' })
 export class Surveys {
   private readonly api = inject(Api);
+  private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
+  private readonly server$ = new BehaviorSubject<ReadonlyMap<string, readonly StoredSurvey[]>>(new Map());
+  /** Notes that the server has taken from here; they are never changed. */
+  private readonly told$ = new BehaviorSubject<readonly SurveyNote[]>([]);
+  /** How a survey will be when the changes that are on their way have arrived. */
+  private readonly wanted$ = new BehaviorSubject<ReadonlyMap<string, SurveyWrite>>(new Map());
+  private readonly writes = new Writes();
+  private readonly loads = new Loads(
+    (machineId) => this.api.get(`/machines/${machineId}/surveys`, z.array(storedSurveySchema)),
+    (surveys, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, surveys)),
+  );
 
-  /** Surveys of a machine, oldest first. */
-  list(machineId: string): Observable<readonly Survey[]> {
-    return this.api.get<Survey[]>(`/machines/${machineId}/surveys`);
+  constructor() {
+    this.outbox.answers$.subscribe(({ entry: { what, machineId }, answer }) => {
+      const note = what === 'note' ? surveyNoteSchema.safeParse(answer).data : undefined;
+      if (!note) return;
+      this.told$.next(byId(this.told$.value, [note]));
+      if (machineId !== null && this.server$.value.has(machineId)) this.load(machineId).subscribe({ error: () => undefined });
+    });
   }
 
-  /** Begin a survey; the one that runs ends. */
-  begin(survey: SurveyWrite): Observable<Survey> {
-    return this.api.send<Survey>('POST', '/surveys', { ...survey, by: this.settings.by() });
+  /** Ask the server for the surveys of a machine. Fails with an ApiFailure. */
+  load(machineId: string): Observable<void> {
+    return this.loads.ask(machineId);
   }
 
-  change(survey: SurveyWrite): Observable<Survey> {
-    return this.api.send<Survey>('PUT', `/surveys/${survey.id}`, { ...survey, by: this.settings.by() });
+  /** Surveys of a machine, oldest first, as they stand. */
+  of(machineId: string): Observable<readonly Campaign[]> {
+    return combineLatest([this.server$.pipe(map((all) => all.get(machineId) ?? [])), this.told$, this.wanted$, this.outbox.queue$]).pipe(
+      map(([surveys, told, wanted, queue]) => {
+        const waiting = queue.flatMap(({ what, body }) => (what === 'note' ? (surveyNoteSchema.safeParse(body).data ?? []) : []));
+        return surveys.map((survey) => {
+          const notes = byId(
+            survey.notes,
+            [...told, ...waiting].filter(({ surveyId }) => surveyId === survey.id),
+          );
+          return campaignOf({ ...survey, ...wanted.get(survey.id), notes });
+        });
+      }),
+    );
   }
-}
 
-/** A survey as it is sent: without the sheet that the server writes out. */
-export function sent({ judge: _judge, ...survey }: Survey): SurveyWrite {
-  return survey;
-}
+  /** Begin a survey; the one that runs ends. Fails with an ApiFailure. */
+  begin(survey: SurveyWrite): Observable<StoredSurvey> {
+    const body = { ...survey, by: this.settings.by() };
+    return this.writes.send(() =>
+      this.api.send('POST', '/surveys', body, storedSurveySchema).pipe(
+        tap((saved) => {
+          const others = (this.server$.value.get(saved.machineId) ?? []).map((entry) => ({
+            ...entry,
+            endedAt: entry.endedAt ?? saved.startedAt,
+          }));
+          this.server$.next(new Map(this.server$.value).set(saved.machineId, withRow(others, saved)));
+        }),
+      ),
+    );
+  }
 
-/** The survey that is running, or the last one that ran. */
-export function running(surveys: readonly Survey[]): Survey | undefined {
-  return surveys.filter((survey) => survey.endedAt === null).at(-1) ?? surveys.at(-1);
+  /**
+   * Change how a survey goes about its rungs. It is seen at once; several changes in a row go out one after the other,
+   * each on top of the one before. Fails with an ApiFailure, and then stands as the server has it.
+   */
+  change(survey: Campaign, part: Partial<SurveyWrite>): Observable<StoredSurvey> {
+    const wanted = { ...surveyWriteOf(survey), ...this.wanted$.value.get(survey.id), ...part };
+    this.want(survey.id, wanted);
+    return this.writes.send(() => {
+      const { version } = this.known(survey) ?? survey;
+      return this.api.send('PUT', `/surveys/${survey.id}`, { ...wanted, version, by: this.settings.by() }, storedSurveySchema).pipe(
+        tap({
+          next: (saved) => {
+            this.keep(saved);
+            if (this.wanted$.value.get(saved.id) === wanted) this.want(saved.id, undefined);
+          },
+          error: ({ current }: { current?: unknown }) => {
+            const newer = storedSurveySchema.safeParse(current).data;
+            if (newer) this.keep(newer);
+            this.want(survey.id, undefined);
+          },
+        }),
+      );
+    });
+  }
+
+  /** Write something down in a survey. It is never changed: another note takes its place, or takes it back. */
+  note(survey: Pick<Campaign, 'id' | 'machineId'>, note: NewNote, supersedes: string | null = null): string {
+    const id = crypto.randomUUID();
+    const body = { id, surveyId: survey.id, supersedes, by: this.settings.by(), at: new Date().toISOString(), ...note };
+    const path = `/surveys/${survey.id}/notes`;
+    this.outbox.put({ id, what: 'note', method: 'POST', path, body, about: survey.id, machineId: survey.machineId });
+    return id;
+  }
+
+  private known({ id, machineId }: Pick<Campaign, 'id' | 'machineId'>): StoredSurvey | undefined {
+    return this.server$.value.get(machineId)?.find((entry) => entry.id === id);
+  }
+
+  private want(id: string, survey: SurveyWrite | undefined): void {
+    const wanted = new Map(this.wanted$.value);
+    if (survey) wanted.set(id, survey);
+    else wanted.delete(id);
+    this.wanted$.next(wanted);
+  }
+
+  private keep(saved: StoredSurvey): void {
+    this.server$.next(new Map(this.server$.value).set(saved.machineId, withRow(this.server$.value.get(saved.machineId) ?? [], saved)));
+  }
 }

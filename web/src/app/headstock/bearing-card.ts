@@ -1,13 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { parseQuantity, prettyUnit } from '@isometra/core';
-import type { BearingNote } from '@isometra/contract';
+import type { BearingNote } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { bothUnits } from '../ui/say';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Pick } from '../ui/pick';
 
 const TURNS = [0, 90, 180, 270] as const;
-const FELT = ['0 free', '1 just felt', '2 light', '3 firm', '4 heavy', '5 stiff'] as const;
+const NOT_FELT = -1;
+const FELT = ['not felt', '0 free', '1 just felt', '2 light', '3 firm', '4 heavy', '5 stiff'].map((label, i) => ({
+  value: i + NOT_FELT,
+  label,
+}));
 const STIFF = 4;
 const UNEVEN = 2;
 const FLOAT = 20;
@@ -24,6 +31,7 @@ const STEPS = [
 /** End float and preload of the thrust side, and how the bearings drag at several turns. */
 @Component({
   selector: 'iso-bearing-card',
+  imports: [Button, TextField, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>End float and drag</h2>
@@ -37,6 +45,7 @@ const STEPS = [
         <label
           ><span class="label">End float</span>
           <input
+            pInputText
             type="text"
             [placeholder]="example()"
             [value]="endFloat()"
@@ -46,18 +55,14 @@ const STEPS = [
         @for (turn of turns; track turn) {
           <label
             ><span class="label">Drag at {{ turn }}°</span>
-            <select [attr.aria-label]="'Drag at ' + turn + '°'" (change)="feel(turn, $any($event.target).value)">
-              <option value="" [selected]="drag()[turn] === undefined">not felt</option>
-              @for (word of felt; track word; let i = $index) {
-                <option [value]="i" [selected]="drag()[turn] === i">{{ word }}</option>
-              }
-            </select></label
-          >
+            <iso-pick [label]="'Drag at ' + turn + '°'" [options]="felt" [value]="drag().get(turn) ?? -1" (chosen)="feel(turn, $event)"
+          /></label>
         }
       </div>
       <label
         ><span class="label">Note</span>
         <input
+          pInputText
           class="words"
           type="text"
           maxlength="300"
@@ -65,10 +70,8 @@ const STEPS = [
           (input)="note.set($any($event.target).value)"
           aria-label="Note on the bearings"
       /></label>
-      @if (fault()) {
-        <p class="fault" role="alert">{{ fault() }}</p>
-      }
-      <p><button type="submit">Write it down</button></p>
+      <iso-notice [text]="fault()" />
+      <p><button pButton type="submit">Write it down</button></p>
     </form>
     @for (entry of log(); track entry.id) {
       <p>
@@ -89,7 +92,7 @@ export class BearingCard {
   protected readonly turns = TURNS;
   protected readonly felt = FELT;
   protected readonly endFloat = signal('');
-  protected readonly drag = signal<Readonly<Record<number, number>>>({});
+  protected readonly drag = signal<ReadonlyMap<number, number>>(new Map());
   protected readonly note = signal('');
   protected readonly fault = signal('');
   private readonly unit = computed(() => (this.settings.system() === 'mm' ? 'mm' : 'thou'));
@@ -115,8 +118,10 @@ export class BearingCard {
     };
   }
 
-  protected feel(turn: number, text: string): void {
-    this.drag.update(({ [turn]: _old, ...rest }) => (text === '' ? rest : { ...rest, [turn]: Number(text) }));
+  protected feel(turn: number, drag: number): void {
+    const felt = new Map(this.drag()).set(turn, drag);
+    if (drag === NOT_FELT) felt.delete(turn);
+    this.drag.set(felt);
   }
 
   protected keep(event: Event): void {
@@ -127,23 +132,16 @@ export class BearingCard {
       this.fault.set(`End float ${float.ok ? 'cannot be less than nothing' : float.message}. Try: ${this.example()}`);
       return;
     }
-    const drag = Object.entries(this.drag()).map(([turn, felt]) => ({ turn: Number(turn), drag: felt }));
+    const drag = [...this.drag()].map(([turn, drag]) => ({ turn, drag }));
     if (!float && drag.length === 0) {
       this.fault.set(`Nothing has been felt yet: give the end float or the drag at one place. Try: ${this.example()}`);
       return;
     }
-    const entry: BearingNote = {
-      id: crypto.randomUUID(),
-      endFloat: float?.ok ? `${float.value} ${prettyUnit('um')}` : null,
-      drag,
-      note: this.note().trim() || null,
-      by: this.settings.by(),
-      at: new Date().toISOString(),
-    };
-    this.changes.save({ bearings: [...(this.desk.survey()?.bearings ?? []), entry] }, 'Written down.');
+    const content = { endFloat: float?.ok ? `${float.value} ${prettyUnit('um')}` : null, drag, note: this.note().trim() || null };
+    this.changes.note({ kind: 'bearing', content }, 'Written down.');
     this.fault.set('');
     this.endFloat.set('');
-    this.drag.set({});
+    this.drag.set(new Map());
     this.note.set('');
   }
 }

@@ -1,17 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { CHANGE_KINDS, effectOf, type AxisEffect, type PlannedChange } from '@isometra/core';
-import { pendingOf, type Planned } from '@isometra/contract';
+import { pendingOf, type Planned } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { bothUnits, isZero } from '../ui/say';
+import { Button } from '../ui/controls';
+import { Choices } from '../ui/choices';
 
 /** Changes of the axis that are still to come: while they are, aims and zones are moved so that the work ends right. */
 @Component({
   selector: 'iso-planned-changes',
-  imports: [SchemaForm],
+  imports: [SchemaForm, Button, Choices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Still to come</h2>
@@ -22,8 +24,10 @@ import { bothUnits, isZero } from '../ui/say';
         <span>{{ entry.effect }}</span>
         <span class="soft">{{ entry.by }}, {{ entry.when }}</span>
         <span class="acts">
-          <button type="button" [attr.aria-label]="'Done: ' + entry.title" (click)="done(entry.id)">It is done</button>
-          <button type="button" class="plain" [attr.aria-label]="'Take out: ' + entry.title" (click)="takeOut(entry.id)">take out</button>
+          <button pButton type="button" [attr.aria-label]="'Done: ' + entry.title" (click)="done(entry.id)">It is done</button>
+          <button pButton type="button" class="plain" [attr.aria-label]="'Take out: ' + entry.title" (click)="takeOut(entry.id)">
+            take out
+          </button>
         </span>
       </div>
     }
@@ -33,19 +37,13 @@ import { bothUnits, isZero } from '../ui/say';
     @for (line of past(); track $index) {
       <p class="soft">{{ line }}</p>
     }
-    <div class="segments" role="radiogroup" aria-label="What will change">
-      @for (entry of kinds; track entry.id) {
-        <label [class.on]="kind().id === entry.id"
-          ><input type="radio" name="change" [checked]="kind().id === entry.id" (change)="choose(entry.id)" /> {{ entry.title }}</label
-        >
-      }
-    </div>
+    <iso-choices label="What will change" [options]="kinds" [value]="kind().id" (chosen)="choose($event)" />
     <form (submit)="add($event)" novalidate>
       <iso-schema-form [schema]="kind().fields" [value]="fields()" [faults]="faults()" [showAll]="tried()" (changed)="fields.set($event)" />
       @if (preview()) {
         <p class="preview">{{ preview() }}</p>
       }
-      <p><button type="submit">Put it on the list</button></p>
+      <p><button pButton type="submit">Put it on the list</button></p>
     </form>
   `,
   styleUrl: './parts.css',
@@ -54,7 +52,7 @@ export class PlannedChanges {
   private readonly desk = inject(Desk);
   private readonly changes = inject(SurveyChanges);
   private readonly settings = inject(Settings);
-  protected readonly kinds = CHANGE_KINDS;
+  protected readonly kinds = CHANGE_KINDS.map(({ id, title }) => ({ value: id, label: title }));
   protected readonly kind = signal(CHANGE_KINDS[0]);
   protected readonly fields = signal<FormValue>({});
   protected readonly tried = signal(false);
@@ -109,26 +107,19 @@ export class PlannedChanges {
     event.preventDefault();
     this.tried.set(true);
     if (this.faults().length) return;
-    const entry: Planned = {
-      id: crypto.randomUUID(),
-      change: this.change(),
-      by: this.settings.by(),
-      at: new Date().toISOString(),
-      doneAt: null,
-    };
-    this.changes.save({ planned: [...this.planned(), entry] }, 'It is on the list: the aims of what follows the axis have moved.');
+    const note = { kind: 'planned', content: { change: this.change() } } as const;
+    this.changes.note(note, 'It is on the list: the aims of what follows the axis have moved.');
     this.fields.set({});
     this.form()?.forget();
     this.tried.set(false);
   }
 
   protected done(id: string): void {
-    const now = new Date().toISOString();
-    const planned = this.planned().map((entry) => (entry.id === id ? { ...entry, doneAt: now } : entry));
-    this.changes.save({ planned }, 'Done: the aims are back, and what follows the axis is to be read again.');
+    const note = { kind: 'planned-done', content: { planned: id } } as const;
+    this.changes.note(note, 'Done: the aims are back, and what follows the axis is to be read again.');
   }
 
   protected takeOut(id: string): void {
-    this.changes.save({ planned: this.planned().filter((entry) => entry.id !== id) }, 'Taken off the list.');
+    this.changes.note({ kind: 'withdrawn', content: {} }, 'Taken off the list.', id);
   }
 }

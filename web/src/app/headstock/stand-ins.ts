@@ -1,14 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { CHECKS, TIE_EVERY, learnStandIn, mustTie, parseQuantity, prettyUnit } from '@isometra/core';
-import type { StandInLog } from '@isometra/contract';
+import type { RoundHead } from '@isometra/contract';
+import type { StandInLog } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { bothUnits, spoken } from '../ui/say';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Pick } from '../ui/pick';
 
 /** Cheap readings that stand for a full check between scraping passes. */
 @Component({
   selector: 'iso-stand-ins',
+  imports: [Button, TextField, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Stand-in readings</h2>
@@ -32,36 +37,33 @@ import { bothUnits, spoken } from '../ui/say';
           <label
             ><span class="label">Reads now</span>
             <input
+              pInputText
               type="text"
               [attr.aria-label]="'Reads now, ' + log.title"
               [placeholder]="example()"
               [value]="typed()[log.id] ?? ''"
               (input)="type(log.id, $any($event.target).value)"
           /></label>
-          <button type="button" (click)="take(log.id, false)">After a pass</button>
+          <button pButton type="button" (click)="take(log.id, false)">After a pass</button>
           @if (log.full) {
-            <button type="button" (click)="take(log.id, true)">Tie it to {{ log.full }}</button>
+            <button pButton type="button" (click)="take(log.id, true)">Tie it to {{ log.full }}</button>
           }
-          <button type="button" class="plain" [attr.aria-label]="'Take out ' + log.title" (click)="takeOut(log.id)">take out</button>
+          <button pButton type="button" class="plain" [attr.aria-label]="'Take out ' + log.title" (click)="takeOut(log.id)">
+            take out
+          </button>
         </div>
       </section>
     }
-    @if (fault()) {
-      <p class="fault" role="alert">{{ fault() }}</p>
-    }
+    <iso-notice [text]="fault()" />
     <form class="row" (submit)="add($event)">
       <label
         ><span class="label">Stands for</span>
-        <select aria-label="Stands for" (change)="chosen.set($any($event.target).value)">
-          <option value="">which check?</option>
-          @for (entry of choices(); track entry.id) {
-            <option [value]="entry.id" [selected]="entry.id === chosen()">{{ entry.name }}</option>
-          }
-        </select></label
-      >
+        <iso-pick label="Stands for" placeholder="which check?" [options]="choices()" [value]="chosen()" (chosen)="chosen.set($event)"
+      /></label>
       <label
         ><span class="label">Where it is read</span>
         <input
+          pInputText
           class="words"
           type="text"
           maxlength="200"
@@ -70,7 +72,7 @@ import { bothUnits, spoken } from '../ui/say';
           [value]="where()"
           (input)="where.set($any($event.target).value)"
       /></label>
-      <button type="submit">Begin a stand-in</button>
+      <button pButton type="submit">Begin a stand-in</button>
     </form>
   `,
   styleUrl: './parts.css',
@@ -79,7 +81,7 @@ export class StandIns {
   private readonly desk = inject(Desk);
   private readonly changes = inject(SurveyChanges);
   private readonly settings = inject(Settings);
-  protected readonly chosen = signal('');
+  protected readonly chosen = signal<string | null>(null);
   protected readonly where = signal('');
   protected readonly typed = signal<Readonly<Record<string, string | undefined>>>({});
   protected readonly fault = signal('');
@@ -92,12 +94,16 @@ export class StandIns {
     this.desk.rungs().flatMap(({ check }) =>
       Object.entries(check.corrections)
         .filter(([, { plus, minus }]) => [...plus, ...minus].some((kind) => kind === 'scrape' || kind === 'supports'))
-        .map(([quantity]) => ({ id: `${check.id}/${quantity}`, name: `${check.title}: ${check.quantities[quantity].label}` })),
+        .map(([quantity]) => ({ value: `${check.id}/${quantity}`, label: `${check.title}: ${check.quantities[quantity].label}` })),
     ),
   );
 
+  private round(check: string): RoundHead | undefined {
+    return this.desk.rungs().find((rung) => rung.check.id === check)?.round;
+  }
+
   private value(check: string, quantity: string): number | undefined {
-    return this.desk.rungs().find((rung) => rung.check.id === check)?.round?.finding?.quantities[quantity]?.value;
+    return this.round(check)?.finding?.quantities[quantity]?.value;
   }
 
   protected readonly logs = computed(() => this.known().map((log) => this.told(log)));
@@ -149,28 +155,32 @@ export class StandIns {
       this.fault.set(`Reads now ${parsed.message}. Try: ${this.example()}`);
       return;
     }
-    const value = tie ? (this.value(log.check, log.quantity) ?? null) : null;
-    const entry = { reading: `${parsed.value} ${prettyUnit('um')}`, value, by: this.settings.by(), at: new Date().toISOString() };
-    const standIns = this.known().map((known) => (known.id === id ? { ...known, entries: [...known.entries, entry] } : known));
-    this.changes.save({ standIns }, tie ? 'Tied to the full check.' : 'Taken.');
+    const full = tie ? this.round(log.check) : undefined;
+    const value = full?.finding?.quantities[log.quantity]?.value ?? null;
+    const content = {
+      standIn: id,
+      reading: `${parsed.value} ${prettyUnit('um')}`,
+      roundId: value === null ? null : (full?.id ?? null),
+      value,
+    };
+    this.changes.note({ kind: 'tie', content }, tie ? 'Tied to the full check.' : 'Taken.');
     this.fault.set('');
     this.type(id, '');
   }
 
   protected takeOut(id: string): void {
-    this.changes.save({ standIns: this.known().filter((entry) => entry.id !== id) }, 'Taken off.');
+    this.changes.note({ kind: 'withdrawn', content: {} }, 'Taken off.', id);
   }
 
   protected add(event: Event): void {
     event.preventDefault();
-    const [check, quantity] = this.chosen().split('/');
+    const [check, quantity] = (this.chosen() ?? '').split('/');
     const where = this.where().trim();
     if (!quantity) return this.fault.set('Say which check it stands for. Try: Spindle axis');
     if (!where) return this.fault.set('Say where it is read. Try: height over the bed, rear right corner');
-    const entry: StandInLog = { id: crypto.randomUUID(), check, quantity, where, entries: [] };
-    this.changes.save({ standIns: [...this.known(), entry] }, 'Begun: take it beside the full check twice.');
+    this.changes.note({ kind: 'stand-in', content: { check, quantity, where } }, 'Begun: take it beside the full check twice.');
     this.fault.set('');
-    this.chosen.set('');
+    this.chosen.set(null);
     this.where.set('');
   }
 }

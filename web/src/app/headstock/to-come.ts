@@ -1,24 +1,23 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { AtHand } from '../shell/at-hand';
 import { SurveyChanges } from '../survey/survey-changes';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { BearingCard } from './bearing-card';
 import { PlannedChanges } from './planned-changes';
 import { StandIns } from './stand-ins';
+import { Notice } from '../ui/notice';
 
 /** Around the headstock: changes that are planned, how the bearings feel, and cheap readings between passes. */
 @Component({
   selector: 'iso-to-come',
-  imports: [PlannedChanges, BearingCard, StandIns],
+  imports: [PlannedChanges, BearingCard, StandIns, Notice],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
       <h1>Bearings, and what is to come</h1>
-      @if (changes.problem()) {
-        <p class="fault" role="alert">{{ changes.problem() }}</p>
-      }
-      <p class="told" role="status">{{ changes.told() }}</p>
+      <iso-notice [text]="changes.problem()" />
+      <iso-notice kind="told" [text]="changes.told()" />
     </header>
     @if (desk.survey()) {
       <iso-planned-changes />

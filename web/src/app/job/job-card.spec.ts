@@ -1,15 +1,21 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { MoveWrite } from '@isometra/contract';
-import { ApiFailure } from '../data/api';
-import { barRound, openShop, show } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, until, refusal, LATHE, type Shown } from '../testing/fake-shop.spec';
+import { Rounds } from '../data/rounds';
 import { JobCard } from './job-card';
 
 describe('a job card', () => {
   const open = async (offsetH: number, offsetV: number, quantity: string) => {
     const round = barRound(offsetH, offsetV);
-    const shop = openShop([round]);
-    return { ...shop, round, card: await show(JobCard, { roundId: round.id, quantity }) };
+    const shop = await openShop([round]);
+    const card = await show(JobCard, { roundId: round.id, quantity });
+    await until(() => card.all('h1').length > 0);
+    return { ...shop, round, card };
+  };
+  const tick = async (card: Shown<JobCard>, index: number) => {
+    card.all('li iso-tick input')[index].click();
+    await card.fixture.whenStable();
   };
 
   it('says how much and which way, what to slack first and where the needle stops', async () => {
@@ -23,21 +29,17 @@ describe('a job card', () => {
   });
 
   it('is kept from the first tick on, and each tick after it changes it', async () => {
-    const { card, api } = await open(-21, 9, 'offsetHorizontal');
-    const box = card.all('li input[type=checkbox]') as HTMLInputElement[];
-    box[0].checked = true;
-    box[0].dispatchEvent(new Event('change'));
-    await card.fixture.whenStable();
-    box[2].checked = true;
-    box[2].dispatchEvent(new Event('change'));
-    await card.fixture.whenStable();
-    expect(api.sent.map((write) => `${write.method} ${write.path.split('/')[1]}`)).toEqual(['POST moves', 'PUT moves']);
-    expect((api.sent[1].body as MoveWrite).ticks).toEqual([0, 2]);
-    expect((api.sent[0].body as MoveWrite).amount).toBeCloseTo(21, 0);
+    const { card, server } = await open(-21, 9, 'offsetHorizontal');
+    await tick(card, 0);
+    await tick(card, 2);
+    await until(() => server.sent.length === 2);
+    expect(server.sent.map((write) => `${write.method} ${write.path.split('/')[1]}`)).toEqual(['POST moves', 'PUT moves']);
+    expect((server.sent[1].body as MoveWrite).ticks).toEqual([0, 2]);
+    expect((server.sent[0].body as MoveWrite).amount).toBeCloseTo(21, 0);
   });
 
   it('done leads to the next round, with the shift that was seen', async () => {
-    const { card, api } = await open(-21, 9, 'offsetHorizontal');
+    const { card, server } = await open(-21, 9, 'offsetHorizontal');
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     const shift = card.element.querySelector<HTMLInputElement>('.shift input');
     if (shift) {
@@ -45,8 +47,11 @@ describe('a job card', () => {
       shift.dispatchEvent(new Event('input'));
     }
     await card.press(/^It is done/);
-    expect(api.sent.at(-1)?.body).toEqual(jasmine.objectContaining({ done: true, shift: '0.5 div' }));
-    expect(navigate).toHaveBeenCalledWith(['/machines', 'lathe', 'bench', 'tailstock-traverse']);
+    await until(() => server.sent.length === 1);
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ doneAt: jasmine.any(String), shift: '0.5 div' }));
+    const { begunAt, doneAt } = server.sent[0].body as { begunAt: string; doneAt: string };
+    expect(doneAt).withContext('done and begun in one act: never done before it was begun').toBe(begunAt);
+    expect(navigate).toHaveBeenCalledWith(['/machines', LATHE, 'bench', 'tailstock-traverse']);
   });
 
   it('chooses shims from the drawer, or different ones front and rear', async () => {
@@ -54,8 +59,7 @@ describe('a job card', () => {
     expect(card.text()).toContain('Shim it 0.040 mm up');
     expect(card.text()).toContain('0.020 mm + 0.020 mm');
     expect(card.text()).toContain('Cutting template, 1:1');
-    (card.named(/front and rear apart/).querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
-    await card.fixture.whenStable();
+    await card.choose(/front and rear apart/);
     expect(card.text()).toContain('front 0.020 mm + 0.020 mm; rear 0.020 mm + 0.020 mm');
   });
 
@@ -65,19 +69,43 @@ describe('a job card', () => {
     expect(card.text()).toContain('Stop one pass short');
   });
 
-  it('a card ticked somewhere else says so and keeps the ticks', async () => {
-    const { card, api } = await open(-21, 9, 'offsetHorizontal');
-    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], {
-      id: 'x',
-      plan: { turns: 0.014 },
-      version: 4,
-    });
-    const [box] = card.all('li input[type=checkbox]') as HTMLInputElement[];
-    box.checked = true;
-    box.dispatchEvent(new Event('change'));
-    await card.fixture.whenStable();
-    expect(card.text()).toContain('ticked somewhere else meanwhile');
-    expect(box.checked).toBeTrue();
+  it('three quick ticks while the server is slow make one move', async () => {
+    const { card, server } = await open(-21, 9, 'offsetHorizontal');
+    server.latency = (method) => (method === 'GET' ? 1 : 200);
+    for (const i of [0, 1, 2]) await tick(card, i);
+    expect((card.all('li iso-tick input') as HTMLInputElement[]).slice(0, 3).every(({ checked }) => checked)).toBeTrue();
+    await until(() => server.rounds[0].moves[0]?.ticks.length === 3);
+    expect(server.rounds[0].moves.length).toBe(1);
+    expect(new Set(server.sent.map(({ body }) => body.id)).size).toBe(1);
+  });
+
+  it('the readings that are still on their way count: there is a move as soon as the bench says so', async () => {
+    const round = barRound(-21, 9);
+    const { server } = await openShop([{ ...round, readings: [] }]);
+    server.down = true;
+    const rounds = TestBed.inject(Rounds);
+    const begun = { ...round, readings: [] };
+    for (const { roundId: _round, sequence: _sequence, ...reading } of round.readings) rounds.takeReading(begun, reading);
+    server.down = false;
+    server.latency = (method) => (method === 'POST' ? 5000 : 1);
+    const card = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal' });
+    await until(() => card.text().includes('Bring it'));
+    expect(card.text()).toContain('Bring it 0.021 mm toward you');
+  });
+
+  it('a card ticked somewhere else says so and keeps the ticks to be put over it', async () => {
+    const { card, server } = await open(-21, 9, 'offsetHorizontal');
+    await tick(card, 0);
+    await until(() => server.sent.length === 1);
+    const theirs = { ...server.rounds[0].moves[0], ticks: [4], version: 4 };
+    server.rounds = server.rounds.map((round) => ({ ...round, moves: [theirs] }));
+    server.refuse = refusal(409, 'changed', theirs, 'version');
+    await tick(card, 1);
+    await until(() => card.text().includes('ticked somewhere else meanwhile'));
+    await card.press('Put mine over it');
+    await until(() => server.rounds[0].moves[0].ticks.length === 2);
+    expect(server.sent.at(-1)?.body).toEqual(jasmine.objectContaining({ ticks: [0, 1], version: 4 }));
+    await until(() => !card.text().includes('ticked somewhere else'));
   });
 
   it('has nothing to say when nothing is to be moved', async () => {
@@ -87,14 +115,12 @@ describe('a job card', () => {
 
   it('offers the learned gain, and reckons with it when asked', async () => {
     const rounds = [barRound(60, 9, { moves: [{}] }), barRound(30, 9)];
-    openShop(rounds);
+    await openShop(rounds);
     const card = await show(JobCard, { roundId: rounds[1].id, quantity: 'offsetHorizontal' });
+    await until(() => card.text().includes('Learned'));
     expect(card.text()).toContain('it moves 0.50 of what it should');
     const before = /a hair: (\d+)°|about (\d+)°/.exec(card.text());
-    const box = card.named(/^Learned on this machine/).querySelector('input') as HTMLInputElement;
-    box.checked = true;
-    box.dispatchEvent(new Event('change'));
-    await card.fixture.whenStable();
+    await card.tick(/^Learned on this machine/);
     const after = /a hair: (\d+)°|about (\d+)°/.exec(card.text());
     expect(Number(after?.[1] ?? after?.[2])).toBeCloseTo(2 * Number(before?.[1] ?? before?.[2]), -1);
   });

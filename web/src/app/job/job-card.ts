@@ -1,21 +1,51 @@
-import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type OnDestroy,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { CHECKS, FaultError, MOVES, jobSteps, readInstrument, type CheckDefinition, type JobFacts, type Move } from '@isometra/core';
-import { hardwareOf, machineCardSchema, sheetOf, trySolve, type MachineCardText, type MoveWrite, type Round } from '@isometra/contract';
+import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
+import {
+  baseSchema,
+  CHECKS,
+  FaultError,
+  MOVES,
+  jobSteps,
+  readInstrument,
+  type CheckDefinition,
+  type JobFacts,
+  type Move,
+} from '@isometra/core';
+import { moveSchema, type MoveWrite, type StoredRound } from '@isometra/contract';
+import { hardwareOf, readCard, sheetOf, solveWhatStands } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
+import { Outbox } from '../data/outbox';
+import type { Refused } from '../data/outbox-store';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
+import { Choices } from '../ui/choices';
+import { Button, TextField } from '../ui/controls';
 import { Dial } from '../ui/dial';
+import { Notice } from '../ui/notice';
+import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken } from '../ui/say';
-import { facesText, KIND_NAMES, leavesText, needleWords, spreadOf, targetOf, targetsOfEnds, VERBS } from './job-texts';
+import { factsOf, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
   selector: 'iso-job-card',
-  imports: [RouterLink, Dial, ShimTemplates],
+  imports: [RouterLink, Dial, ShimTemplates, Button, TextField, Notice, Choices, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
@@ -26,37 +56,84 @@ export class JobCard implements OnDestroy {
 
   protected readonly desk = inject(Desk);
   private readonly rounds = inject(Rounds);
+  private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
   private readonly router = inject(Router);
-
   protected readonly problem = signal('');
-  protected readonly kind = signal('');
-  protected readonly useGain = signal(false);
-  protected readonly shift = signal('');
-  protected readonly saved = signal<MoveWrite | null>(null);
-  protected readonly ticks = signal<ReadonlySet<number>>(new Set());
 
-  protected readonly round = computed((): Round | undefined => this.desk.all().find((round) => round.id === this.roundId()));
+  /** The round as it stands here: readings that are still on their way count. */
+  protected readonly round = toSignal(
+    toObservable(this.roundId).pipe(
+      switchMap((id) =>
+        merge(
+          of(null),
+          this.rounds.one(id),
+          this.rounds.load(id).pipe(
+            switchMap(() => EMPTY),
+            catchError((failure: ApiFailure) => {
+              if (!this.rounds.knows(id)) this.problem.set(failure.message);
+              return EMPTY;
+            }),
+          ),
+        ),
+      ),
+    ),
+    { initialValue: null as StoredRound | null },
+  );
   protected readonly check = computed((): CheckDefinition | undefined => CHECKS.get(this.round()?.check ?? ''));
-  private readonly card = computed(() => {
-    const parsed = machineCardSchema.safeParse(this.desk.machine()?.card as MachineCardText);
-    return parsed.success ? parsed.data : undefined;
+  private readonly sheet = computed(() => {
+    const round = this.round();
+    return round && sheetOf(round, round.readings, this.desk.facts(round));
   });
-  private readonly found = computed((): Move | undefined => this.round()?.finding?.moves.find((move) => move.quantity === this.quantity()));
+  private readonly context = computed(() => ({ waits: this.desk.waits(this.check()?.id ?? '') }));
+  private readonly finding = computed(() => {
+    const sheet = this.sheet();
+    return sheet ? solveWhatStands(sheet, this.context()).finding : null;
+  });
+  private readonly found = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
+  private readonly info = computed(() => this.check()?.quantities[this.quantity()]);
+  private readonly told = computed(() => this.finding()?.quantities[this.quantity()]);
+
+  /** The card that was begun for this, if there is one: the last. */
+  protected readonly saved = computed((): MoveWrite | undefined =>
+    this.round()
+      ?.moves.filter((move) => move.quantity === this.quantity())
+      .at(-1),
+  );
+  protected readonly ticks = computed(() => new Set(this.saved()?.ticks ?? []));
+  protected readonly shift = linkedSignal(() => this.saved()?.shift ?? '');
+  private readonly refusals = toSignal(this.outbox.refused$, { requireSync: true });
+  /** A change of this card that the server refused, because it was changed elsewhere. */
+  protected readonly refused = computed(() => this.refusals().find(({ what, about }) => what === 'move' && about === this.roundId()));
+
+  private readonly card = computed(() => readCard(this.desk.machine()?.card));
+  private readonly hardware = computed(() =>
+    hardwareOf(this.check()?.id ?? '', {
+      card: this.desk.machine()?.card,
+      stock: this.desk.stock(),
+      gain: this.useGain() ? this.gain() : null,
+    }),
+  );
   /** Ways to make this correction, the usual first. */
   protected readonly kinds = computed(() => {
     const move = this.found();
     const correction = this.check()?.corrections[this.quantity()];
     if (!move || !correction) return [];
     return (move.amount > 0 ? correction.plus : correction.minus)
-      .filter((kind) => kind !== 'eccentric' || this.card()?.eccentric)
-      .map((kind) => ({ kind, name: KIND_NAMES[kind] ?? kind }));
+      .filter((kind) => !MOVES.get(kind)?.ifOnCard || this.hardware()[kind] !== undefined)
+      .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
   });
+  private readonly chosen = signal('');
+  protected readonly kind = computed(() => this.saved()?.kind ?? (this.chosen() || this.found()?.kind || this.kinds()[0]?.value || ''));
+  protected readonly useGain = signal(false);
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
-  protected readonly gain = computed(() => (MOVES.get(this.kind())?.input.shape['gain'] ? this.desk.gain(this.kind()) : null));
-  protected readonly shims = computed(() => ['shim-leaves', 'base-shims'].includes(this.kind()));
+  protected readonly gain = computed(() => {
+    const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.found()?.kind || ''), this.check()?.id ?? ''];
+    return MOVES.get(kind)?.input.shape['gain'] ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
+  });
+  protected readonly shims = computed(() => MOVES.get(this.kind())?.leaves === true);
   /** A shim cut to the base on the machine card. */
-  protected readonly base = computed(() => (this.check()?.part?.base ? this.card()?.base : undefined));
+  protected readonly base = computed(() => (this.check()?.part?.base ? baseSchema.safeParse(this.card()?.['base']).data : undefined));
 
   /** The plan of the chosen kind, or why there is none. */
   protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: string } => {
@@ -74,52 +151,42 @@ export class JobCard implements OnDestroy {
 
   /** The round solved again with the hardware of this kind alone: so every kind is planned as the core plans it. */
   private plan(move: Move): Readonly<Record<string, unknown>> {
-    const [kind, round] = [this.kind(), this.round()];
-    const gain = this.useGain() ? this.gain() : null;
-    const base = this.base();
-    const hardware: Record<string, unknown> = {
-      ...hardwareOf({ card: this.desk.machine()?.card, stock: this.desk.stock(), gain }),
-      ...(base && { 'base-shims': { length: base.length, overhang: base.overhang ?? 0, stock: this.desk.stock() } }),
-    };
-    const own = hardware[kind];
+    const [kind, sheet] = [this.kind(), this.sheet()];
+    const own = this.hardware()[kind];
     // What the machine card does not know, the finding's own plan may.
-    if (!own || !round) return move.kind === kind ? move : {};
-    const sheet = sheetOf(round, round.readings, this.desk.judging(round));
-    const { finding, faults } = trySolve({ ...sheet, hardware: { [kind]: own } });
+    if (!own || !sheet) return move.kind === kind ? move : {};
+    const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
     if (!finding) throw new FaultError(faults);
     return finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {};
   }
 
   private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
-  protected readonly size = computed(() => {
-    const quantity = this.round()?.finding?.quantities[this.quantity()];
-    const info = this.check()?.quantities[this.quantity()];
-    return bothUnits(this.found()?.amount ?? 0, info?.dimension ?? 'deviation', this.shown(), quantity?.expanded);
-  });
+  protected readonly amount = computed(() => this.found()?.amount ?? this.saved()?.amount ?? 0);
+  protected readonly size = computed(() =>
+    bothUnits(this.amount(), this.info()?.dimension ?? 'deviation', this.shown(), this.told()?.expanded),
+  );
   protected readonly verb = computed(() => {
-    const spread = spreadOf(this.check()?.quantities[this.quantity()]);
-    return spread === 'high-places' && this.kind() === 'scrape' ? 'Take the high places down by' : (VERBS[this.kind()] ?? 'Move it');
+    const high = spreadOf(this.info()) === 'high-places' && MOVES.get(this.kind())?.metal;
+    return high ? 'Take the high places down by' : (MOVES.get(this.kind())?.verb ?? 'Move it');
   });
-  protected readonly direction = computed(() => spoken(this.found()?.direction ?? ''));
+  protected readonly direction = computed(() => spoken(this.found()?.direction ?? this.saved()?.direction ?? ''));
   protected readonly sentence = computed(() => {
-    const quantity = this.round()?.finding?.quantities[this.quantity()];
-    const info = this.check()?.quantities[this.quantity()];
+    const [quantity, info] = [this.told(), this.info()];
     return quantity && info ? callSentence(quantity, info, this.shown()) : '';
+  });
+  private readonly instrument = computed(() => {
+    const raw = this.round()?.instrument;
+    return raw ? readInstrument(raw).instrument : undefined;
   });
   /** Needle of the dial in hand, when the round was read on one. */
   protected readonly needle = computed(() => {
     const indicator = this.found()?.indicator;
-    const raw = this.round()?.instrument;
-    if (!indicator || !raw) return null;
-    return targetOf(indicator, readInstrument(raw).instrument);
+    return indicator ? targetOf(indicator, this.instrument()) : null;
   });
 
   /** What each dial must do: one as a rule, two at once where both ends are pulled over. */
   protected readonly needles = computed(() => {
-    const { plan } = this.planned();
-    const raw = this.round()?.instrument;
-    const instrument = raw ? readInstrument(raw).instrument : undefined;
-    const ends = targetsOfEnds(plan, instrument);
+    const ends = targetsOfEnds(this.planned().plan, this.instrument());
     const single = this.needle();
     return ends.length ? ends : single ? [{ where: '', ...single }] : [];
   });
@@ -127,104 +194,89 @@ export class JobCard implements OnDestroy {
   protected readonly steps = computed(() => jobSteps(this.kind(), this.facts()));
 
   private facts(): JobFacts {
-    const { plan } = this.planned();
     const needle = this.needle();
     const show = (um: number) => bothUnits(um, 'deviation', { ...this.shown(), fineness: 'coarse' }).large;
+    const adjuster = this.card()?.['adjuster'] as { readonly layout?: string } | undefined;
     return {
+      ...factsOf(this.planned().plan, this.found()?.amount, show),
       size: this.size().large,
       direction: this.direction(),
-      plus: (this.found()?.amount ?? 0) > 0,
+      plus: this.amount() > 0,
       part: this.check()?.part,
-      spread: spreadOf(this.check()?.quantities[this.quantity()]),
-      centreLift: plan['lift'] === undefined || plan['lift'] === this.found()?.amount ? undefined : show(plan['lift'] as number),
-      turns: plan['turns'] as number | undefined,
-      leaves: leavesText(plan, show),
-      frontLeaves: plan['frontLeaves'] ? leavesText(plan['frontLeaves'] as Record<string, unknown>, show) : undefined,
-      rearLeaves: plan['rearLeaves'] ? leavesText(plan['rearLeaves'] as Record<string, unknown>, show) : undefined,
-      angle: plan['angle'] as number | undefined,
-      turn: plan['turn'] as number | undefined,
+      spread: spreadOf(this.info()),
       where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
       needle: needle ? needleWords(needle) : '',
-      layout: this.card()?.adjuster?.layout,
-      faces: facesText(plan, show),
+      layout: adjuster?.layout,
     };
   }
 
   constructor() {
     const hand = inject(AtHand);
-    effect(() => hand.doing.set(`Move: ${this.check()?.quantities[this.quantity()]?.label ?? ''}`));
+    effect(() => hand.doing.set(`Move: ${this.info()?.label ?? ''}`));
+    // A refused change: what the server has is fetched, so that both can be seen.
     effect(() => {
-      const round = this.round();
-      const first = this.kinds().find((entry) => entry.kind === this.found()?.kind) ?? this.kinds()[0];
-      untracked(() => {
-        if (!round || this.saved()) return;
-        const known = round.moves.find((move) => move.quantity === this.quantity()) ?? null;
-        this.saved.set(known);
-        this.ticks.set(new Set(known?.ticks ?? []));
-        this.shift.set(known?.shift ?? '');
-        if (!this.kind() || known) this.kind.set(known?.kind ?? first?.kind ?? '');
-      });
+      if (this.refused()) untracked(() => this.rounds.load(this.roundId()).subscribe({ error: () => undefined }));
     });
     this.desk.inHand.set(true);
-    this.desk.refresh();
   }
 
   ngOnDestroy(): void {
     this.desk.inHand.set(false);
   }
 
+  protected choose(kind: string): void {
+    this.chosen.set(kind);
+  }
+
   protected tick(index: number, on: boolean): void {
-    this.ticks.update((ticks) => new Set(on ? [...ticks, index] : [...ticks].filter((tick) => tick !== index)));
-    this.save(false);
+    const ticks = new Set(this.ticks());
+    if (on) ticks.add(index);
+    else ticks.delete(index);
+    this.save({ ticks: [...ticks].sort((a, b) => a - b) });
   }
 
   protected done(): void {
-    this.save(true);
+    const { begunAt = '', doneAt = null } = this.saved() ?? {};
+    const now = new Date().toISOString();
+    // Never before it was begun, also where it was begun on a machine whose clock is ahead.
+    this.save({ doneAt: doneAt ?? (begunAt > now ? begunAt : now), shift: this.shift().trim() || null });
+    void this.router.navigate(['/machines', this.desk.machine()?.id, 'bench', this.round()?.check]);
   }
 
   /** The card is kept from the first tick on; ticks, shift and done are changes of it. */
-  private save(done: boolean): void {
-    const move = this.found();
-    const known = this.saved();
-    if (!move && !known) return;
-    const part = {
-      ticks: [...this.ticks()].sort((a, b) => a - b),
-      shift: this.shift().trim() || null,
-      done: done || (known?.done ?? false),
+  private save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift'>>): void {
+    const [move, known, round] = [this.found(), this.saved(), this.round()];
+    if (!round || (!move && !known)) return;
+    this.rounds.putMove(
+      round.machineId,
+      { ...(known ?? this.begun(move as Move, part.doneAt ?? new Date().toISOString())), shift: this.shift().trim() || null, ...part },
+      known !== undefined,
+    );
+  }
+
+  private begun({ amount, unit, direction }: Move, begunAt: string): MoveWrite {
+    return {
+      ...{ id: crypto.randomUUID(), roundId: this.roundId(), kind: this.kind(), quantity: this.quantity(), amount, unit, direction },
+      ...{
+        plan: { ...this.planned().plan },
+        ticks: [],
+        shift: null,
+        by: this.settings.by(),
+        begunAt,
+        doneAt: null,
+      },
+      version: 1,
     };
-    const request = known
-      ? this.rounds.changeMove({ ...known, ...part })
-      : this.rounds.planMove({
-          ...part,
-          id: crypto.randomUUID(),
-          roundId: this.roundId(),
-          kind: this.kind(),
-          quantity: this.quantity(),
-          amount: move?.amount ?? 0,
-          unit: move?.unit ?? 'um',
-          direction: move?.direction ?? '',
-          plan: { ...this.planned().plan },
-          by: this.settings.by(),
-          at: new Date().toISOString(),
-          version: 1,
-        });
-    request.subscribe({
-      next: (kept) => {
-        this.saved.set(kept);
-        this.problem.set('');
-        if (!done) return;
-        this.desk.refresh();
-        void this.router.navigate(['/machines', this.desk.machine()?.id, 'bench', this.round()?.check]);
-      },
-      error: (failure: ApiFailure) => {
-        if (failure.current) this.saved.set(failure.current as MoveWrite);
-        this.problem.set(
-          failure.current
-            ? 'This card was ticked somewhere else meanwhile; your ticks are kept here. Tick once more to save them.'
-            : failure.message,
-        );
-      },
-    });
+  }
+
+  /** Put what was ticked here over what was ticked elsewhere. */
+  protected keepMine(refused: Refused): void {
+    const [mine, theirs] = [moveSchema.safeParse(refused.body).data, moveSchema.safeParse(refused.current).data];
+    if (mine) void this.outbox.retake(refused, { ...mine, version: theirs?.version ?? mine.version });
+  }
+
+  protected takeTheirs(refused: Refused): void {
+    void this.outbox.drop(refused);
   }
 
   protected words(target: { now: number; target: number }): string {

@@ -1,35 +1,7 @@
 import type { Instrument, JobFacts, NeedleTarget, QuantityInfo } from '@isometra/core';
 import { dialFactor } from '@isometra/core';
+import * as z from 'zod';
 import { isZero } from '../ui/say';
-
-export const KIND_NAMES: Readonly<Record<string, string>> = {
-  adjuster: 'turn the adjusting screws',
-  eccentric: 'turn the eccentric sleeve',
-  'shim-leaves': 'shims, equal front and rear',
-  'base-shims': 'shims, front and rear apart',
-  scrape: 'scrape or grind',
-  feet: 'turn the levelling feet',
-  'feet-shims': 'shims under the low feet',
-  pull: 'pull it over at its two ends',
-  gib: 'drive the gib',
-  'bearing-shims': 'peel the bearing shims',
-  supports: 'scrape or shim its supports',
-};
-
-/** How a move is spoken of: "Bring it 0.021 mm toward you". */
-export const VERBS: Readonly<Record<string, string>> = {
-  'shim-leaves': 'Shim it',
-  'base-shims': 'Shim it',
-  scrape: 'Scrape or grind it',
-  feet: 'Level it by',
-  'feet-shims': 'Shim it',
-  pull: 'Pull it over by',
-  gib: 'Take up',
-  'bearing-shims': 'Take out',
-  supports: 'Turn it',
-  adjuster: 'Bring it',
-  eccentric: 'Bring it',
-};
 
 /** How metal or shims are wanted for a correction: all over alike, as a wedge for an angle, or where it stands high for a size. */
 export function spreadOf(info: QuantityInfo | undefined): JobFacts['spread'] {
@@ -41,6 +13,40 @@ interface Pile {
   readonly leaves: readonly number[] | null;
   readonly below?: { readonly leaves: readonly number[]; readonly total: number } | null;
   readonly above?: { readonly leaves: readonly number[]; readonly total: number } | null;
+}
+
+const inPlan = z
+  .object({
+    turns: z.number(),
+    angle: z.number(),
+    turn: z.number(),
+    lift: z.number(),
+    reach: z.number(),
+    heightChange: z.number(),
+    now: z.number(),
+    eighths: z.number(),
+    frontLeaves: z.record(z.string(), z.unknown()),
+    rearLeaves: z.record(z.string(), z.unknown()),
+  })
+  .partial();
+
+/** What a plan says, as far as it says it: the words of a job card are made from it. */
+export function factsOf(
+  plan: Readonly<Record<string, unknown>>,
+  amount: number | undefined,
+  show: (um: number) => string,
+): Partial<JobFacts> {
+  const known = inPlan.safeParse(plan).data ?? {};
+  const { lift, heightChange, frontLeaves, rearLeaves, reach, now, turns, angle, turn, eighths } = known;
+  const height = heightChange === undefined ? '' : show(heightChange);
+  return {
+    ...{ turns, angle, turn, eighths, eighthsNow: now, leaves: leavesText(plan, show), faces: facesText(plan, show) },
+    centreLift: lift === undefined || lift === amount ? undefined : show(lift),
+    reach: reach === undefined ? undefined : show(Math.abs(reach)),
+    heightChange: height === '' || isZero(height) ? '' : `${height} ${(heightChange ?? 0) > 0 ? 'up' : 'down'}`,
+    frontLeaves: frontLeaves && leavesText(frontLeaves, show),
+    rearLeaves: rearLeaves && leavesText(rearLeaves, show),
+  };
 }
 
 /** Leaves in words: "0.100 mm + 0.020 mm"; or the nearest below and above when nothing fits. */

@@ -1,12 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { shimTemplate, templateDxf, templateSvg, type Template } from '@isometra/core';
-import type { MachineCard } from '@isometra/contract';
+import { shimTemplate, templateDxf, templateSvg, type TailstockBase, type Template } from '@isometra/core';
 import { giveFile } from '../ui/give-file';
-
-type Base = NonNullable<MachineCard['base']>;
+import { Button } from '../ui/controls';
 
 /** Where the clamp bolts pass: in a row along the middle of the base. */
-export function boltsOf({ length, width, bolt, bolts }: Base): { x: number; y: number; diameter: number }[] {
+export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: number; y: number; diameter: number }[] {
   if (!bolt) return [];
   const number = bolts ?? 1;
   return Array.from({ length: number }, (_, i) => ({ x: (length * (i + 1)) / (number + 1), y: width / 2, diameter: bolt }));
@@ -15,26 +13,27 @@ export function boltsOf({ length, width, bolt, bolts }: Base): { x: number; y: n
 /** Cutting templates of a shim at 1:1, to print or to cut from. */
 @Component({
   selector: 'iso-shim-templates',
+  imports: [Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (made().template) {
       <p class="label">Cutting template, 1:1</p>
       <svg [attr.viewBox]="box()" role="img" aria-label="Outline of the shim">
-        <polygon [attr.points]="points()" fill="#fff" stroke="#1E252B" vector-effect="non-scaling-stroke" />
+        <polygon [attr.points]="points()" fill="var(--paper)" stroke="var(--ink)" vector-effect="non-scaling-stroke" />
         @for (hole of made().template!.holes; track $index) {
           <circle
             [attr.cx]="hole.x"
             [attr.cy]="height() - hole.y"
             [attr.r]="hole.radius"
             fill="none"
-            stroke="#1E252B"
+            stroke="var(--ink)"
             vector-effect="non-scaling-stroke"
           />
         }
       </svg>
       <p class="soft figures">{{ base()!.length }} × {{ base()!.width }} mm base</p>
       <p class="no-print">
-        <button type="button" (click)="save('svg')">SVG</button> <button type="button" (click)="save('dxf')">DXF</button>
+        <button pButton type="button" (click)="save('svg')">SVG</button> <button pButton type="button" (click)="save('dxf')">DXF</button>
       </p>
     } @else {
       <p class="soft">{{ made().problem || 'Give the size of the tailstock base on the machine card to get a cutting template.' }}</p>
@@ -56,7 +55,7 @@ export function boltsOf({ length, width, bolt, bolts }: Base): { x: number; y: n
   `,
 })
 export class ShimTemplates {
-  readonly base = input<Base>();
+  readonly base = input<TailstockBase>();
   readonly title = input('shim');
 
   protected readonly made = computed((): { template?: Template; problem?: string } => {

@@ -14,35 +14,34 @@ import {
 import type { KitItem } from '@isometra/contract';
 import { suitable } from '../bench/begin-draft';
 import { Settings } from '../data/settings';
+import { TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Pick } from '../ui/pick';
 
 const CHOICES = [...CHECKS.values()].flatMap((check) =>
   limitable(check).map(([quantity, info]) => ({
-    id: `${check.id}/${quantity}`,
-    check,
-    quantity,
-    info,
-    name: check.title === info.label ? info.label : `${check.title}: ${info.label}`,
+    value: { check, quantity, info },
+    label: check.title === info.label ? info.label : `${check.title}: ${info.label}`,
   })),
 );
+
+type Sought = (typeof CHOICES)[number]['value'];
 
 /** Which instrument of the kit is fine enough for a limit. */
 @Component({
   selector: 'iso-finder',
+  imports: [TextField, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Fine enough for what?</h2>
     <div class="asks">
       <label
-        ><span class="label">Quantity</span>
-        <select aria-label="Quantity" (change)="choose($any($event.target).value)">
-          @for (entry of choices; track entry.id) {
-            <option [value]="entry.id" [selected]="entry.id === chosen().id">{{ entry.name }}</option>
-          }
-        </select></label
-      >
+        ><span class="label">Quantity</span> <iso-pick label="Quantity" [options]="choices" [value]="chosen()" (chosen)="choose($event)"
+      /></label>
       <label
         ><span class="label">Zone, from end to end</span>
         <input
+          pInputText
           type="text"
           aria-label="Zone, from end to end"
           [value]="width()"
@@ -53,6 +52,7 @@ const CHOICES = [...CHECKS.values()].flatMap((check) =>
         <label
           ><span class="label">Read over a length of</span>
           <input
+            pInputText
             type="text"
             aria-label="Read over a length of"
             [value]="base()"
@@ -62,7 +62,7 @@ const CHOICES = [...CHECKS.values()].flatMap((check) =>
       }
     </div>
     @if (fault() || baseFault(); as message) {
-      <p class="fault" role="alert">{{ message }}</p>
+      <iso-notice [text]="message" />
     } @else {
       <ul>
         @for (row of rows(); track row.name) {
@@ -116,7 +116,7 @@ const CHOICES = [...CHECKS.values()].flatMap((check) =>
       position: relative;
       height: 12px;
       border: 1px solid var(--edge);
-      background: #fff;
+      background: var(--paper);
     }
     .bar i {
       display: block;
@@ -144,11 +144,11 @@ export class Finder {
   readonly kit = input.required<readonly KitItem[]>();
   private readonly settings = inject(Settings);
   protected readonly choices = CHOICES;
-  protected readonly chosen = signal(CHOICES[0]);
-  protected readonly width = signal(this.starting(CHOICES[0]));
+  protected readonly chosen = signal<Sought>(CHOICES[0].value);
+  protected readonly width = signal(this.starting(CHOICES[0].value));
   protected readonly base = signal('300 mm');
   protected readonly slope = computed(
-    () => ['slope', 'twist'].includes(this.chosen().info.dimension) && this.chosen().check.valueKind !== 'level',
+    () => ['slope', 'twist'].includes(this.chosen().info.dimension) && this.chosen().check.reads !== 'level',
   );
 
   private readonly parsedWidth = computed(() => parseQuantity(this.width(), this.chosen().info.dimension, this.chosen().info.unit));
@@ -170,7 +170,7 @@ export class Finder {
     const [width, base] = [this.parsedWidth(), this.parsedBase()];
     if (!width.ok || !base.ok) return [];
     return this.kit()
-      .filter((item) => suitable(item, check.valueKind))
+      .filter((item) => suitable(item, check.reads))
       .flatMap((item) => {
         const { instrument } = readInstrument(item.data);
         if (!instrument) return [];
@@ -190,15 +190,14 @@ export class Finder {
   });
 
   /** The catalogue's zone as a person would type it. */
-  private starting({ check, quantity, info }: (typeof CHOICES)[number]): string {
+  private starting({ check, quantity, info }: Sought): string {
     const zone = startingZone(check, quantity, {}, []);
     const { unit } = shownIn(info.dimension, 'mm', 'coarse');
     const width = zone ? zoneWidth(zone) : 0;
     return unit === 'mm' ? `${width / 1000} mm` : `${width} ${prettyUnit(info.unit)}`;
   }
 
-  protected choose(id: string): void {
-    const entry = CHOICES.find((choice) => choice.id === id) ?? CHOICES[0];
+  protected choose(entry: Sought): void {
     this.chosen.set(entry);
     this.width.set(this.starting(entry));
   }

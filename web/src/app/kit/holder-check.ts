@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { parseQuantity, prettyUnit } from '@isometra/core';
 import { Settings } from '../data/settings';
+import { Button, TextField } from '../ui/controls';
 
 const STEPS = [
   'Clamp a stiff, true bar in vees or between centres: thick enough not to droop itself.',
@@ -14,6 +15,7 @@ const SLIPPED = 2;
 /** The short guided check of how far a holder droops: top to bottom on a stiff true bar. */
 @Component({
   selector: 'iso-holder-check',
+  imports: [Button, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ol>
@@ -25,6 +27,7 @@ const SLIPPED = 2;
       <label
         ><span class="label">Reads at the bottom</span>
         <input
+          pInputText
           type="text"
           [placeholder]="example()"
           [value]="bottom()"
@@ -33,13 +36,19 @@ const SLIPPED = 2;
       /></label>
       <label
         ><span class="label">Back at the top</span>
-        <input type="text" placeholder="0" [value]="top()" (input)="top.set($any($event.target).value)" aria-label="Back at the top"
+        <input
+          pInputText
+          type="text"
+          placeholder="0"
+          [value]="top()"
+          (input)="top.set($any($event.target).value)"
+          aria-label="Back at the top"
       /></label>
     </div>
     @if (found(); as result) {
       <p [class.fault]="!result.sag" role="status">{{ result.text }}</p>
       @if (result.sag; as sag) {
-        <button type="button" (click)="measured.emit(sag)">Keep {{ sag }} for this holder</button>
+        <button pButton type="button" (click)="measured.emit(sag)">Keep {{ sag }} for this holder</button>
       }
     }
   `,

@@ -10,8 +10,10 @@ import {
   untracked,
   type WritableSignal,
 } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { instrumentSchemaFor, type Fault } from '@isometra/core';
-import { KIT_NAMES, KIT_SCHEMAS, careSchema, daysUntilDue, kitFaults, type Care, type KitItem } from '@isometra/contract';
+import { KIT_NAMES, KIT_SCHEMAS, careSchema, kitItemSchema, type Care, type KitItem } from '@isometra/contract';
+import { daysUntilDue, kitFaults } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { Settings } from '../data/settings';
@@ -21,13 +23,16 @@ import { HolderCheck } from './holder-check';
 import { dueWords, shortOf, today } from './kit-texts';
 import { smallPhoto } from './photo';
 import { ShimTable, type ShimRow } from './shim-table';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { File } from '../ui/file';
 
 const careForm = careSchema.omit({ notes: true });
 
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
-  imports: [SchemaForm, ShimTable, HolderCheck],
+  imports: [SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './kit-card.html',
   styles: `
@@ -116,6 +121,7 @@ export class KitCard {
   readonly done = output<void>();
   private readonly kit = inject(Kit);
   private readonly settings = inject(Settings);
+  private readonly waitingPhotos = toSignal(this.kit.waitingPhotos$, { initialValue: [] as readonly string[] });
 
   /** What is typed is about one version of the piece: a photograph that is added leaves it as it is. */
   private readonly about = computed(() => `${this.item().id}/${this.item().version}`);
@@ -164,16 +170,13 @@ export class KitCard {
     this.note.set(`Droop measured: ${sag}`);
   }
 
-  protected async addPhoto(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    input.value = '';
-    if (!file) return;
+  /** Photographs that are still on their way to the server. */
+  protected readonly waiting = computed(() => this.waitingPhotos().filter((id) => id === this.item().id).length);
+
+  protected async addPhoto(file: Blob): Promise<void> {
     try {
-      const photo = await smallPhoto(file);
-      this.kit.addPhoto(this.item().id, photo).subscribe({
-        next: () => this.problem.set(''),
-        error: (failure: ApiFailure) => this.problem.set(failure.message),
-      });
+      this.kit.addPhoto(this.item().id, await smallPhoto(file));
+      this.problem.set('');
     } catch (error) {
       this.problem.set((error as Error).message);
     }
@@ -210,7 +213,7 @@ export class KitCard {
         this.done.emit();
       },
       error: (failure: ApiFailure) => {
-        if (failure.current) this.newer.set(failure.current as KitItem);
+        this.newer.set(kitItemSchema.safeParse(failure.current).data ?? null);
         this.problem.set(
           failure.current
             ? 'Somebody else has changed it meanwhile. What you typed is still here; keep it again to put it over theirs.'

@@ -1,11 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { KIT_KINDS, KIT_NAMES, daysUntilDue, type KitItem, type KitKind } from '@isometra/contract';
+import { KIT_KINDS, KIT_NAMES, type KitItem, type KitKind } from '@isometra/contract';
+import { daysUntilDue } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { Finder } from './finder';
 import { KitCard } from './kit-card';
 import { dueWords, today } from './kit-texts';
+import { Notice } from '../ui/notice';
+import { Pick } from '../ui/pick';
 
 /** What a new piece of kit begins with. */
 const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { instrument: { kind: 'lever' }, 'shim-stock': { stock: [] } };
@@ -13,24 +16,17 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
 /** What the shop measures with: what it is, how far it can be trusted, and what is fine enough for a limit. */
 @Component({
   selector: 'iso-kit-list',
-  imports: [KitCard, Finder],
+  imports: [KitCard, Finder, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
       <h1>Kit</h1>
       <label class="add"
         ><span class="label">Add</span>
-        <select #kind aria-label="Add to the kit" (change)="add(kind)">
-          <option value="">what?</option>
-          @for (entry of kinds; track entry.kind) {
-            <option [value]="entry.kind">{{ entry.name }}</option>
-          }
-        </select></label
-      >
+        <iso-pick label="Add to the kit" placeholder="what?" [options]="kinds" [value]="null" (chosen)="add($event)"
+      /></label>
     </header>
-    @if (problem()) {
-      <p role="alert">{{ problem() }}</p>
-    }
+    <iso-notice [text]="problem()" />
     @if (overdue().length) {
       <section class="overdue" aria-label="Overdue">
         <h2>Not to be trusted without a look</h2>
@@ -102,8 +98,8 @@ export class KitList {
   protected readonly adding = signal<KitItem | null>(null);
   protected readonly problem = signal('');
   protected readonly kinds = KIT_KINDS.map((kind) => ({
-    kind,
-    name: `${/^[aeiou]/.test(KIT_NAMES[kind].one) ? 'an' : 'a'} ${KIT_NAMES[kind].one}`,
+    value: kind,
+    label: `${/^[aeiou]/.test(KIT_NAMES[kind].one) ? 'an' : 'a'} ${KIT_NAMES[kind].one}`,
   }));
 
   constructor() {
@@ -122,9 +118,7 @@ export class KitList {
       .map((item) => `${item.name}: ${dueWords(item, today())}`),
   );
 
-  protected add(select: HTMLSelectElement): void {
-    const kind = select.value as KitKind | '';
-    select.value = '';
-    if (kind) this.adding.set({ id: crypto.randomUUID(), kind, name: '', data: FIRST[kind] ?? {}, care: {}, photos: [], version: 0 });
+  protected add(kind: KitKind): void {
+    this.adding.set({ id: crypto.randomUUID(), kind, name: '', data: FIRST[kind] ?? {}, care: {}, photos: [], version: 0 });
   }
 }

@@ -1,8 +1,7 @@
-import { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { TestBed } from '@angular/core/testing';
 import type { KitItem } from '@isometra/contract';
-import { dial, openShop, show } from '../testing/fake-shop.spec';
+import { dial, openShop, show, until, refusal, DIAL } from '../testing/fake-shop.spec';
 import { Finder } from './finder';
 import { HolderCheck } from './holder-check';
 import { KitCard } from './kit-card';
@@ -42,7 +41,7 @@ describe('a piece of kit in a line', () => {
 
 describe('the droop of a holder', () => {
   const open = async () => {
-    openShop();
+    await openShop();
     const check = await show(HolderCheck);
     const kept: string[] = [];
     check.fixture.componentInstance.measured.subscribe((sag) => kept.push(sag));
@@ -78,16 +77,13 @@ describe('the droop of a holder', () => {
 
 describe('the finder', () => {
   it('puts the finest instrument first and says what repeats would do', async () => {
-    openShop();
+    await openShop();
     const kit = [
       dial(),
       { ...dial(), id: 'rough', name: 'Rough dial', data: { kind: 'plunger', graduation: '0.01 mm', accuracy: '1 um' } },
     ];
     const finder = await show(Finder, { kit });
-    const select = finder.element.querySelector<HTMLSelectElement>('select') as HTMLSelectElement;
-    select.value = 'tailstock-traverse/offsetHorizontal';
-    select.dispatchEvent(new Event('change'));
-    await finder.fixture.whenStable();
+    await finder.pick('Quantity', 'Bar between centres: Tailstock sideways');
     const rows = finder.all('li').map((row) => row.textContent?.replace(/\s+/g, ' ').trim());
     expect(rows[0]).toContain('Lever dial');
     expect(rows[0]).toContain('fine enough');
@@ -103,20 +99,16 @@ describe('the finder', () => {
 
 describe('kit with its care', () => {
   it('what is overdue is told first, and kinds stand together', async () => {
-    const { api } = openShop();
-    api.kit = [...api.kit, piece('square', { blade: '300 mm' }, { due: '2020-01-01' })];
+    await openShop([], { prepare: ({ kit }) => void kit.push(piece('square', { blade: '300 mm' }, { due: '2020-01-01' })) });
     const list = await show(KitList);
     expect(list.text()).toMatch(/Not to be trusted without a look My square: overdue by \d+ days/);
     expect(list.text()).toContain('Squares My square');
   });
 
   it('a new piece of any kind asks what it needs', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const list = await show(KitList);
-    const select = list.element.querySelector<HTMLSelectElement>('[aria-label="Add to the kit"]') as HTMLSelectElement;
-    select.value = 'test-bar';
-    select.dispatchEvent(new Event('change'));
-    await list.fixture.whenStable();
+    await list.pick('Add to the kit', 'a test bar');
     await list.type('Name', 'Long bar');
     await list.press('Keep');
     expect(list.text()).toContain('Diameter is missing');
@@ -126,13 +118,13 @@ describe('kit with its care', () => {
     expect(list.text()).toContain('must be a date');
     await list.type('Due again on', '2027-01-31');
     await list.press('Keep');
-    expect(api.sent[0].body).toEqual(
+    expect(server.sent[0].body).toEqual(
       jasmine.objectContaining({ kind: 'test-bar', data: { diameter: '32 mm' }, care: { due: '2027-01-31' } }),
     );
   });
 
   it('a note of the last check is put to those before it', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const care = { notes: [{ at: '2026-01-01', by: 'RM', text: 'new' }] };
     const card = await show(KitCard, { item: piece('pins', { diameter: '10 mm' }, care) });
     await card.press('Change My pins');
@@ -140,7 +132,7 @@ describe('kit with its care', () => {
     note.value = 'still alike';
     note.dispatchEvent(new Event('input'));
     await card.press('Keep');
-    const sent = (api.sent[0].body as KitItem).care.notes ?? [];
+    const sent = (server.sent[0].body as KitItem).care.notes ?? [];
     expect(sent.map((entry) => [entry.by, entry.text])).toEqual([
       ['RM', 'new'],
       ['HB', 'still alike'],
@@ -148,7 +140,7 @@ describe('kit with its care', () => {
   });
 
   it('a measured droop is kept with the holder', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const card = await show(KitCard, { item: piece('holder', {}) });
     await card.press('Change My holder');
     const bottom = card.element.querySelector<HTMLInputElement>('[aria-label="Reads at the bottom"]') as HTMLInputElement;
@@ -157,24 +149,39 @@ describe('kit with its care', () => {
     await card.fixture.whenStable();
     await card.press('Keep -12 µm for this holder');
     await card.press('Keep');
-    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ data: { sag: '-12 µm' } }));
-    expect((api.sent[0].body as KitItem).care.notes?.[0].text).toBe('Droop measured: -12 µm');
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ data: { sag: '-12 µm' } }));
+    expect((server.sent[0].body as KitItem).care.notes?.[0].text).toBe('Droop measured: -12 µm');
   });
 
   it('photographs are made small and sent; what is no picture is refused', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [3200, 100];
     const large = await new Promise<Blob>((resolve) => canvas.toBlob((blob) => resolve(blob as Blob)));
     const small = await createImageBitmap(await smallPhoto(large));
     expect([small.width, small.height]).toEqual([1600, 50]);
     await expectAsync(smallPhoto(new Blob(['x']))).toBeRejectedWithError(/not a picture/);
-    TestBed.inject(Kit).addPhoto('dial', large).subscribe();
-    expect(api.sent[0].path).toMatch(/^\/kit\/dial\/photos\?id=[0-9a-f-]{36}&by=HB$/);
+    TestBed.inject(Kit).addPhoto(DIAL, large);
+    await until(() => server.kit[0].photos.length === 1);
+    expect(server.sent[0].path).toMatch(new RegExp(`^/kit/${DIAL}/photos\\?id=[0-9a-f-]{36}&by=HB$`));
+    expect(server.sent[0].body).toBeInstanceOf(Blob);
+  });
+
+  it('a photograph taken while the server is away is kept, told, and sent later', async () => {
+    const { server } = await openShop();
+    server.down = true;
+    const [item] = server.kit;
+    const card = await show(KitCard, { item });
+    await card.press('Change Lever dial');
+    TestBed.inject(Kit).addPhoto(DIAL, new Blob(['x'], { type: 'image/png' }));
+    await card.fixture.whenStable();
+    expect(card.text()).toContain('1 photograph is on the way');
+    server.down = false;
+    await until(() => server.kit[0].photos.length === 1, 4000);
   });
 
   it('a photograph that is added leaves what is being typed as it is', async () => {
-    openShop();
+    await openShop();
     const item = piece('pins', { diameter: '10 mm' });
     const card = await show(KitCard, { item });
     await card.press('Change My pins');
@@ -186,10 +193,10 @@ describe('kit with its care', () => {
   });
 
   it('a refusal is told on the card', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const card = await show(KitCard, { item: piece('pins', { diameter: '10 mm' }) });
     await card.press('Change My pins');
-    api.refuse = new ApiFailure(400, [{ path: 'name', message: 'is too odd', example: '' }]);
+    server.refuse = refusal(400, 'is too odd', undefined, 'name');
     await card.press('Keep');
     expect(card.text()).toContain('is too odd');
   });

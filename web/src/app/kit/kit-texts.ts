@@ -1,5 +1,6 @@
 import { prettyUnit } from '@isometra/core';
-import { daysUntilDue, type KitItem } from '@isometra/contract';
+import type { KitItem } from '@isometra/contract';
+import { daysUntilDue } from '@isometra/work';
 import type { ShimRow } from './shim-table';
 
 const joined = (...parts: unknown[]): string => parts.filter(Boolean).map(String).join(', ');

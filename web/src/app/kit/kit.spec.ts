@@ -1,33 +1,29 @@
-import { ApiFailure } from '../data/api';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show, refusal } from '../testing/fake-shop.spec';
 import { KitList } from './kit-list';
 
 describe('the kit', () => {
   it('is shown short: what a division is, what is in the drawer', async () => {
-    openShop();
+    await openShop();
     const kit = await show(KitList);
     expect(kit.text()).toContain('lever, 0.002 mm');
     expect(kit.text()).toContain('4 × 0.02 mm, 2 × 0.05 mm');
   });
 
   it('a new instrument names what is missing, then is sent with units', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const kit = await show(KitList);
-    const add = kit.element.querySelector<HTMLSelectElement>('[aria-label="Add to the kit"]') as HTMLSelectElement;
-    add.value = 'instrument';
-    add.dispatchEvent(new Event('change'));
-    await kit.fixture.whenStable();
+    await kit.pick('Add to the kit', 'an instrument');
     await kit.press('Keep');
     expect(kit.text()).toContain('One division is missing');
     await kit.type('Name', 'Best dial');
     await kit.type('One division', '2');
     await kit.press('Keep');
-    expect(api.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/kit' }));
-    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Best dial', data: { kind: 'lever', graduation: '2 µm' } }));
+    expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/kit' }));
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Best dial', data: { kind: 'lever', graduation: '2 µm' } }));
   });
 
   it('shims are added, counted and taken out', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const kit = await show(KitList);
     await kit.press('Change Drawer');
     await kit.press('Add a thickness');
@@ -44,7 +40,7 @@ describe('the kit', () => {
     await kit.fixture.whenStable();
     await kit.press('Take out');
     await kit.press('Keep');
-    expect((api.sent[0].body as { data: unknown }).data).toEqual({
+    expect((server.sent[0].body as { data: unknown }).data).toEqual({
       stock: [
         { thickness: '0.05 mm', count: 2 },
         { thickness: '0.05 mm', count: 7 },
@@ -53,14 +49,14 @@ describe('the kit', () => {
   });
 
   it('somebody else’s change is told and what was typed stays', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const kit = await show(KitList);
     await kit.press('Change Lever dial');
     await kit.type('Name', 'Our dial');
-    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], { ...api.kit[0], version: 5 });
+    server.refuse = refusal(409, 'changed', { ...server.kit[0], version: 5 }, 'version');
     await kit.press('Keep');
     expect(kit.text()).toContain('Somebody else has changed it meanwhile');
     await kit.press('Keep');
-    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Our dial', version: 5 }));
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Our dial', version: 5 }));
   });
 });

@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Fault } from '@isometra/core';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Grid } from '../ui/grid';
 
 export interface ShimRow {
   readonly thickness: string | number;
@@ -9,53 +12,54 @@ export interface ShimRow {
 /** Leaves of shim by thickness. */
 @Component({
   selector: 'iso-shim-table',
+  imports: [Button, TextField, Notice, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <table>
-      <thead>
+    <iso-grid [rows]="rows()" label="Leaves by thickness">
+      <ng-template #head>
         <tr>
           <th>Thickness</th>
           <th>Leaves</th>
           <th></th>
         </tr>
-      </thead>
-      <tbody>
-        @for (row of rows(); track $index) {
-          <tr>
-            <td>
-              <input
-                type="text"
-                [attr.aria-label]="'Thickness of row ' + ($index + 1)"
-                [value]="row.thickness"
-                [attr.aria-invalid]="fault($index) ? 'true' : null"
-                (change)="set($index, { thickness: $any($event.target).value })"
-              />
-            </td>
-            <td>
-              <input
-                type="text"
-                inputmode="numeric"
-                size="4"
-                [attr.aria-label]="'Leaves of row ' + ($index + 1)"
-                [value]="row.count"
-                (change)="set($index, { count: whole($any($event.target).value) })"
-              />
-            </td>
-            <td>
-              <button type="button" class="plain" (click)="changed.emit(without($index))">Take out</button>
-              @if (fault($index); as fault) {
-                <span class="fault" role="alert">{{ fault.message }}. Try: {{ fault.example }}</span>
-              }
-            </td>
-          </tr>
-        }
-      </tbody>
-    </table>
-    <button type="button" (click)="changed.emit([...rows(), { thickness: '0.05 mm', count: 1 }])">Add a thickness</button>
+      </ng-template>
+      <ng-template #row let-row let-i="index">
+        <tr>
+          <td>
+            <input
+              pInputText
+              type="text"
+              [attr.aria-label]="'Thickness of row ' + (i + 1)"
+              [value]="row.thickness"
+              [attr.aria-invalid]="fault(i) ? 'true' : null"
+              (change)="set(i, { thickness: $any($event.target).value })"
+            />
+          </td>
+          <td>
+            <input
+              pInputText
+              type="text"
+              inputmode="numeric"
+              size="4"
+              [attr.aria-label]="'Leaves of row ' + (i + 1)"
+              [value]="row.count"
+              (change)="set(i, { count: whole($any($event.target).value) })"
+            />
+          </td>
+          <td>
+            <button pButton type="button" class="plain" (click)="changed.emit(without(i))">Take out</button>
+            @if (fault(i); as fault) {
+              <iso-notice [text]="fault.message + '. Try: ' + fault.example" />
+            }
+          </td>
+        </tr>
+      </ng-template>
+    </iso-grid>
+    <button pButton type="button" (click)="changed.emit([...rows(), { thickness: '0.05 mm', count: 1 }])">Add a thickness</button>
   `,
   styles: `
-    table {
-      border-collapse: collapse;
+    iso-grid {
+      display: block;
       margin-bottom: 10px;
     }
     th {

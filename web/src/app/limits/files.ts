@@ -1,5 +1,5 @@
 import { readLimitSheet, type Fault, type LimitSheet } from '@isometra/core';
-import { limitsFromCsv } from '@isometra/contract/limit-csv';
+import { limitsFromCsv } from '@isometra/work/limit-csv';
 
 /** What a file held: a sheet, or every mistake in it. */
 export interface FromFile {

@@ -4,21 +4,17 @@ import { Settings } from '../data/settings';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { zoneInWords } from '../ui/say';
+import { Button } from '../ui/controls';
+import { Choices } from '../ui/choices';
 
 /** Limits that follow from the work, with the sum that led to them. */
 @Component({
   selector: 'iso-job-limits',
-  imports: [SchemaForm],
+  imports: [SchemaForm, Button, Choices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p>Say what the work may be off by. The limits follow from it, and the sum is shown.</p>
-    <div class="segments" role="radiogroup" aria-label="Kind of work">
-      @for (entry of kinds; track entry.id) {
-        <label [class.on]="kind().id === entry.id"
-          ><input type="radio" name="job" [checked]="kind().id === entry.id" (change)="choose(entry.id)" /> {{ entry.title }}</label
-        >
-      }
-    </div>
+    <iso-choices label="Kind of work" [options]="kinds" [value]="kind().id" (chosen)="choose($event)" />
     <iso-schema-form [schema]="kind().fields" [value]="job()" [faults]="faults()" (changed)="job.set($event)" />
     @if (limits().length) {
       <ul>
@@ -30,7 +26,7 @@ import { zoneInWords } from '../ui/say';
           </li>
         }
       </ul>
-      <p><button type="button" class="next" (click)="take.emit(lines())">Put these into the sheet</button></p>
+      <p><button pButton type="button" class="next" (click)="take.emit(lines())">Put these into the sheet</button></p>
     }
   `,
   styles: `
@@ -63,7 +59,7 @@ import { zoneInWords } from '../ui/say';
 export class JobLimits {
   readonly take = output<readonly LimitLine[]>();
   private readonly settings = inject(Settings);
-  protected readonly kinds = JOB_KINDS;
+  protected readonly kinds = JOB_KINDS.map(({ id, title }) => ({ value: id, label: title }));
   protected readonly kind = signal(JOB_KINDS[0]);
   protected readonly job = signal<FormValue>({});
   private readonly full = computed(() => settled(this.kind().fields, this.job(), this.settings.system()));

@@ -10,20 +10,21 @@ import {
   type QuantityInfo,
   type UnitSystem,
 } from '@isometra/core';
+import * as z from 'zod';
 
-/** One line of a limit sheet as it is being typed. */
-export interface LineDraft {
-  readonly check: string;
-  readonly quantity: string;
-  readonly when: string;
-  readonly low: string;
-  readonly high: string;
-  /** Length that the zone is stated for, and the least it may be. */
-  readonly over: string;
-  readonly least: string;
-  readonly aim: string;
-  readonly reason: string;
-}
+/** One line of a limit sheet as it is being typed; `over` and `least`: the length that the zone is stated for, and the least it may be. */
+export const lineDraftSchema = z.object({
+  check: z.string(),
+  quantity: z.string(),
+  when: z.string(),
+  low: z.string(),
+  high: z.string(),
+  over: z.string(),
+  least: z.string(),
+  aim: z.string(),
+  reason: z.string(),
+});
+export type LineDraft = z.infer<typeof lineDraftSchema>;
 
 export type LineField = Exclude<keyof LineDraft, 'check' | 'quantity' | 'when'>;
 

@@ -2,8 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { readLimitSheet, type Fault, type LimitLine, type LimitSheet } from '@isometra/core';
-import { limitsToCsv } from '@isometra/contract/limit-csv';
-import type { StoredLimitSheet } from '@isometra/contract';
+import { limitsToCsv } from '@isometra/work/limit-csv';
+import { storedLimitSheetSchema } from '@isometra/contract';
+import * as z from 'zod';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Limits, type ShownSheet } from '../data/limits';
@@ -11,29 +12,32 @@ import { Settings } from '../data/settings';
 import { giveFile } from '../ui/give-file';
 import { limitsFromFile } from './files';
 import { JobLimits } from './job-limits';
-import { draftOf, rawSheet, withLines, type LineDraft } from './limit-draft';
+import { draftOf, lineDraftSchema, rawSheet, withLines } from './limit-draft';
 import { LimitTable, type LineEdit } from './limit-table';
 import { Rejudge } from './rejudge';
 import { Versions } from './versions';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Choices, type Choice } from '../ui/choices';
+import { File } from '../ui/file';
 
-interface SheetDraft {
-  readonly name: string;
-  readonly lines: readonly LineDraft[];
-  /** The version it was begun on. */
-  readonly version: number;
-}
+/** A sheet as it is being changed, and the version it was begun on. */
+const sheetDraftSchema = z.object({ name: z.string(), lines: z.array(lineDraftSchema).readonly(), version: z.number() });
+type SheetDraft = z.infer<typeof sheetDraftSchema>;
 
-const PANELS = [
-  { id: 'table', name: 'the zones' },
-  { id: 'job', name: 'limits from the job' },
-  { id: 'again', name: 'judge old rounds by it' },
-  { id: 'versions', name: 'its versions' },
-] as const;
+type Panel = 'table' | 'job' | 'again' | 'versions';
+
+const PANELS: readonly Choice<Panel>[] = [
+  { value: 'table', label: 'the zones' },
+  { value: 'job', label: 'limits from the job' },
+  { value: 'again', label: 'judge old rounds by it' },
+  { value: 'versions', label: 'its versions' },
+];
 
 /** By what calls are made: sheets to start from, and the shop's own with every version. */
 @Component({
   selector: 'iso-limit-list',
-  imports: [RouterLink, RouterLinkActive, LimitTable, JobLimits, Rejudge, Versions],
+  imports: [RouterLink, RouterLinkActive, LimitTable, JobLimits, Rejudge, Versions, Button, TextField, Notice, Choices, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './limit-list.html',
   styleUrl: './limit-list.css',
@@ -52,8 +56,8 @@ export class LimitList {
   protected readonly problem = signal('');
   protected readonly told = signal('');
   protected readonly badFile = signal<{ readonly name: string; readonly faults: readonly Fault[] } | null>(null);
-  protected readonly panels = computed(() => PANELS.filter((panel) => panel.id !== 'versions' || this.sheet()?.own));
-  protected readonly panel = signal<(typeof PANELS)[number]['id']>('table');
+  protected readonly panels = computed(() => PANELS.filter((panel) => panel.value !== 'versions' || this.sheet()?.own));
+  protected readonly panel = signal<Panel>('table');
 
   private readonly read = computed(() => {
     const draft = this.draft();
@@ -71,7 +75,7 @@ export class LimitList {
     effect(() => {
       const id = this.sheetId();
       untracked(() => {
-        this.draft.set(this.drafts.read<SheetDraft>(`limits:${id}`) ?? null);
+        this.draft.set(this.drafts.read(`limits:${id}`, sheetDraftSchema) ?? null);
         this.tried.set(false);
         if (this.panel() === 'versions') this.panel.set('table');
         this.problem.set('');
@@ -140,7 +144,7 @@ export class LimitList {
         this.told.set(`Kept as version ${saved.version}. Surveys go on judging by the version they pinned.`);
       },
       error: (failure: ApiFailure) => {
-        const newer = failure.current as StoredLimitSheet | undefined;
+        const newer = storedLimitSheetSchema.safeParse(failure.current).data;
         if (newer) this.type({ version: newer.version });
         this.problem.set(
           newer
@@ -167,11 +171,8 @@ export class LimitList {
     if (sheet?.own) this.change(content, sheet.version);
   }
 
-  protected async importFile(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    if (!file) return;
+  protected async importFile(file: globalThis.File): Promise<void> {
     const { sheet, faults } = limitsFromFile(file.name, await file.text());
-    input.value = '';
     this.badFile.set(sheet ? null : { name: file.name, faults });
     if (sheet) this.add(sheet);
   }

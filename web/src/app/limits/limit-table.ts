@@ -4,6 +4,9 @@ import { CHECKS, parseQuantity, prettyUnit, shownIn, type Fault } from '@isometr
 import { Settings } from '../data/settings';
 import { spoken } from '../ui/say';
 import { fieldOf, infoOf, type LineDraft, type LineField } from './limit-draft';
+import { TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Grid } from '../ui/grid';
 
 interface Cell {
   readonly field: LineField;
@@ -25,7 +28,7 @@ export interface LineEdit {
 /** The lines of a limit sheet, a block for each check. */
 @Component({
   selector: 'iso-limit-table',
-  imports: [NgTemplateOutlet],
+  imports: [NgTemplateOutlet, TextField, Notice, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './limit-table.html',
   styleUrl: './limit-table.css',

@@ -1,9 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { startingSheet, type LimitSheet } from '@isometra/core';
-import { limitsToCsv } from '@isometra/contract/limit-csv';
-import { ApiFailure } from '../data/api';
-import { barRound, openShop, show, until } from '../testing/fake-shop.spec';
+import { limitsToCsv } from '@isometra/work/limit-csv';
+import { barRound, openShop, show, until, refusal } from '../testing/fake-shop.spec';
 import { limitsFromFile } from './files';
 import { JobLimits } from './job-limits';
 import { asTyped, draftOf, fieldOf, rawSheet, withLines } from './limit-draft';
@@ -70,17 +69,20 @@ describe('a file', () => {
 
 describe('the limits', () => {
   const open = async (sheetId: string, sheets = [stored()]) => {
-    const { api } = openShop();
-    api.limits = sheets;
-    return { api, page: await show(LimitList, { sheetId }) };
+    const { server } = await openShop([], {
+      prepare: (shop) => {
+        shop.limits = sheets;
+      },
+    });
+    return { server, page: await show(LimitList, { sheetId }) };
   };
   const choose = async (page: Awaited<ReturnType<typeof open>>['page'], file: File) => {
+    const before = page.text();
     const input = page.element.querySelector<HTMLInputElement>('input[type=file]') as HTMLInputElement;
     const files = new DataTransfer();
     files.items.add(file);
     input.files = files.files;
     input.dispatchEvent(new Event('change'));
-    const before = page.text();
     await until(() => page.text() !== before);
     await page.fixture.whenStable();
   };
@@ -103,70 +105,69 @@ describe('the limits', () => {
   });
 
   it('a starting sheet is copied, not changed', async () => {
-    const { api, page } = await open('toolroom');
+    const { server, page } = await open('toolroom');
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     await page.press('Copy');
-    expect(api.sent[0].path).toBe('/limits');
-    expect((api.sent[0].body as { content: LimitSheet }).content.name).toBe('Toolroom, copy');
+    expect(server.sent[0].path).toBe('/limits');
+    expect((server.sent[0].body as { content: LimitSheet }).content.name).toBe('Toolroom, copy');
     expect(navigate.calls.mostRecent().args[0][0]).toBe('/limits');
   });
 
   it('a change is typed with or without a unit, kept as a new version, and survives leaving', async () => {
-    const { api, page } = await open('ours');
+    const { server, page } = await open('ours');
     await put(page, 'Highest, Tailstock sideways', '0.02');
     expect(field(page, 'Highest, Tailstock sideways').value).toBe('0.02 mm');
     expect(localStorage.getItem('isometra-draft:limits:ours')).toContain('0.02 mm');
     await page.press('Keep as version 4');
-    expect(api.sent[0]).toEqual(jasmine.objectContaining({ method: 'PUT', path: '/limits/ours' }));
-    expect((api.sent[0].body as { content: LimitSheet }).content.lines[0].zone).toEqual([-15, 20]);
+    expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'PUT', path: '/limits/ours' }));
+    expect((server.sent[0].body as { content: LimitSheet }).content.lines[0].zone).toEqual([-15, 20]);
     expect(page.text()).toContain('Kept as version');
     expect(localStorage.getItem('isometra-draft:limits:ours')).toBeNull();
   });
 
   it('names the field that is wrong, keeps what was typed, and can be dropped', async () => {
-    const { api, page } = await open('ours');
+    const { server, page } = await open('ours');
     await put(page, 'Highest, Tailstock sideways', 'wide');
     expect(page.text()).toContain('"wide" is not a small distance');
     await put(page, 'Aim, Tailstock sideways', '0.002 mm');
     await page.press('Keep as version 4');
     expect(page.text()).toContain('needs another look');
-    expect(api.sent.length).toBe(0);
+    expect(server.sent.length).toBe(0);
     await page.press('Drop the changes');
     expect(field(page, 'Highest, Tailstock sideways').value).toBe('0.015 mm');
   });
 
   it('somebody else’s version is told and what was typed stays', async () => {
-    const { api, page } = await open('ours');
+    const { server, page } = await open('ours');
     await put(page, 'Highest, Tailstock sideways', '0.02 mm');
-    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], stored(7));
+    server.refuse = refusal(409, 'changed', stored(7));
     await page.press('Keep as version 4');
     expect(page.text()).toContain('Somebody else has kept version 7 meanwhile');
     await page.press('Keep as version 8');
-    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ version: 7 }));
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ version: 7 }));
   });
 
   it('a file with mistakes names each and takes nothing in; a good one is taken in', async () => {
-    const { api, page } = await open('general');
+    const { server, page } = await open('general');
     await choose(page, new File(['check,quantity,low,high\nbed-twst,x,1,2\nseat,rock,,ten\nseat,clampShift,,'], 'Bad.csv'));
     for (const words of ['“Bad.csv” was not taken in', '3 mistakes', 'row 2, check', 'row 3, high', 'row 4, low and high'])
       expect(page.text()).toContain(words);
-    expect(api.sent.length).toBe(0);
+    expect(server.sent.length).toBe(0);
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     await choose(page, new File([limitsToCsv(own())], 'Good.csv'));
-    expect((api.sent[0].body as { content: LimitSheet }).content.name).toBe('Good');
+    expect((server.sent[0].body as { content: LimitSheet }).content.name).toBe('Good');
     expect(page.text()).not.toContain('was not taken in');
   });
 
   it('its versions are told with what each changed, and an old one can be brought back', async () => {
-    const { api, page } = await open('ours');
+    const { server, page } = await open('ours');
     const wider = { ...own(), lines: [{ ...own().lines[0], zone: [-40, 40] as const }] };
-    api.versions = [{ ...stored(3), content: wider }, stored(2), { ...stored(1), content: { ...own(), name: 'First' } }];
-    page.named('its versions').querySelector('input')?.dispatchEvent(new Event('change'));
-    await page.fixture.whenStable();
+    server.versions = [{ ...stored(3), content: wider }, stored(2), { ...stored(1), content: { ...own(), name: 'First' } }];
+    await page.choose('its versions');
     expect(page.text()).toContain('1 changed, 1 taken out');
     expect(page.text()).toContain('called “Ours”');
     await page.press('Bring back version 2');
-    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ content: own(), version: 3 }));
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ content: own(), version: 3 }));
   });
 
   it('a sheet that is not there says so', async () => {
@@ -174,13 +175,12 @@ describe('the limits', () => {
   });
 
   it('limits from the job go into the sheet on show', async () => {
-    const { api, page } = await open('ours');
-    page.named('limits from the job').querySelector('input')?.dispatchEvent(new Event('change'));
-    await page.fixture.whenStable();
+    const { server, page } = await open('ours');
+    await page.choose('limits from the job');
     await page.type('Taper allowed on diameter', '0.01 mm');
     await page.type('Over a length of', '250 mm');
     await page.press('Put these into the sheet');
-    expect((api.sent[0].body as { content: LimitSheet }).content.lines[0]).toEqual(
+    expect((server.sent[0].body as { content: LimitSheet }).content.lines[0]).toEqual(
       jasmine.objectContaining({ zone: [-5, 5], reason: 'taper of 0.01 mm over 250 mm' }),
     );
   });
@@ -188,15 +188,14 @@ describe('the limits', () => {
 
 describe('limits from the job', () => {
   it('follow from what is typed, with the sum', async () => {
-    openShop();
+    await openShop();
     const job = await show(JobLimits);
     expect(job.text()).not.toContain('Put these');
     await job.type('Taper allowed on diameter', '10 um');
     await job.type('Over a length of', '250 mm');
     await job.type('Distance between centres', '500 mm');
     expect(job.text()).toContain('half of 10 µm × 500 / 250 mm = 10 µm');
-    job.named('Flatness behind a face mill').querySelector('input')?.dispatchEvent(new Event('change'));
-    await job.fixture.whenStable();
+    await job.choose('Flatness behind a face mill');
     await job.type('Hollow or step allowed', '0,01 mm');
     await job.type('Cutter diameter', '100 mm');
     expect(job.text()).toContain('at most 100.0 µm/m either way');
@@ -205,13 +204,13 @@ describe('limits from the job', () => {
 
 describe('judging old rounds again', () => {
   it('tells what would change, and changes nothing', async () => {
-    const { api } = openShop([barRound(20, 5), barRound(2, 5)]);
+    const { server } = await openShop([barRound(20, 5), barRound(2, 5)]);
     const page = await show(Rejudge, { sheet: startingSheet('light-bench') });
-    page.named('L-14').querySelector('input')?.dispatchEvent(new Event('change'));
-    await page.fixture.whenStable();
+    await page.choose('L-14');
+    await until(() => page.text().includes('would come out differently'));
     expect(page.text()).toContain('One call of 2 rounds would come out differently.');
     expect(page.text()).toContain('Tailstock sideways: 0.020 mm toward you');
     expect(page.text()).toContain('out → would be in');
-    expect(api.sent.length).toBe(0);
+    expect(server.sent.length).toBe(0);
   });
 });

@@ -1,34 +1,32 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { CHECKS, type LimitSheet } from '@isometra/core';
-import { rejudge, type Machine, type Round } from '@isometra/contract';
+import type { Machine, RoundHead, StoredRound } from '@isometra/contract';
+import { rejudge } from '@isometra/work';
+import { EMPTY, Subject, catchError, forkJoin, switchMap, take } from 'rxjs';
 import type { ApiFailure } from '../data/api';
+import { Heads } from '../data/heads';
 import { Machines } from '../data/machines';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
 import { inWords } from '../ui/say';
+import { Notice } from '../ui/notice';
+import { Choices } from '../ui/choices';
 
 /** What another sheet would say of old rounds. Looking changes nothing. */
 @Component({
   selector: 'iso-rejudge',
-  imports: [Glyph],
+  imports: [Glyph, Notice, Choices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p>Which old calls would come out differently by this sheet? Nothing is changed by looking.</p>
-    <div class="segments" role="radiogroup" aria-label="Machine">
-      @for (machine of machines(); track machine.id) {
-        <label [class.on]="chosen()?.id === machine.id"
-          ><input type="radio" name="machine" [checked]="chosen()?.id === machine.id" (change)="look(machine)" />
-          {{ machine.card.number }}</label
-        >
-      } @empty {
-        <p class="soft">There is no machine yet.</p>
-      }
-    </div>
-    @if (problem()) {
-      <p role="alert">{{ problem() }}</p>
+    @if (machines().length) {
+      <iso-choices label="Machine" [options]="choices()" [value]="chosen()" (chosen)="look($event)" />
+    } @else {
+      <p class="soft">There is no machine yet.</p>
     }
+    <iso-notice [text]="problem()" />
     @if (rounds(); as all) {
       <p>
         <b>{{ changes().length === 0 ? 'No call' : changes().length === 1 ? 'One call' : changes().length + ' calls' }}</b> of
@@ -82,20 +80,34 @@ export class Rejudge {
   readonly sheet = input.required<LimitSheet>();
   private readonly machineStore = inject(Machines);
   private readonly roundStore = inject(Rounds);
+  private readonly headStore = inject(Heads);
+  private readonly looks = new Subject<string>();
   private readonly settings = inject(Settings);
   protected readonly machines = toSignal(this.machineStore.all$, { initialValue: [] as readonly Machine[] });
-  protected readonly chosen = signal<Machine | null>(null);
-  protected readonly rounds = signal<readonly Round[] | null>(null);
+  protected readonly choices = computed(() => this.machines().map(({ id, card }) => ({ value: id, label: card.number })));
+  protected readonly chosen = signal<string | null>(null);
+  protected readonly rounds = signal<readonly StoredRound[] | null>(null);
+  private readonly heads = signal<readonly RoundHead[]>([]);
   protected readonly problem = signal('');
 
   constructor() {
     this.machineStore.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+    this.looks
+      .pipe(
+        switchMap((id) => this.fetch(id)),
+        takeUntilDestroyed(),
+      )
+      .subscribe(([heads, rounds]) => {
+        this.problem.set('');
+        this.heads.set(heads);
+        this.rounds.set(rounds);
+      });
   }
 
   protected readonly changes = computed(() => {
     const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
     const names: Readonly<Record<string, string>> = { in: 'in', out: 'out', unsure: 'too close to call' };
-    return rejudge(this.rounds() ?? [], this.sheet()).flatMap(({ round, quantity, before, after, zone }) => {
+    return rejudge(this.heads(), this.rounds() ?? [], this.sheet()).flatMap(({ round, quantity, before, after, zone }) => {
       const check = CHECKS.get(round.check);
       const found = round.finding?.quantities[quantity];
       if (!check || !found) return [];
@@ -114,15 +126,20 @@ export class Rejudge {
     });
   });
 
-  protected look(machine: Machine): void {
-    this.chosen.set(machine);
+  protected look(machineId: string): void {
+    this.chosen.set(machineId);
     this.rounds.set(null);
-    this.roundStore.list(machine.id).subscribe({
-      next: (rounds) => {
-        this.problem.set('');
-        this.rounds.set(rounds);
-      },
-      error: (failure: ApiFailure) => this.problem.set(failure.message),
-    });
+    this.looks.next(machineId);
+  }
+
+  /** What was said of the rounds of a machine, and the rounds as they were read. */
+  private fetch(machineId: string) {
+    const heads = this.headStore.load(machineId).pipe(switchMap(() => this.headStore.of(machineId).pipe(take(1))));
+    return forkJoin([heads, this.roundStore.list(machineId)]).pipe(
+      catchError((failure: ApiFailure) => {
+        this.problem.set(failure.message);
+        return EMPTY;
+      }),
+    );
   }
 }

@@ -3,16 +3,17 @@ import { lineName, type LimitSheet } from '@isometra/core';
 import type { StoredLimitSheet } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Limits } from '../data/limits';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
 
 /** Every version of a sheet, newest first, with what each changed; an old one can be brought back as a new one. */
 @Component({
   selector: 'iso-versions',
+  imports: [Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p>No version is ever changed: surveys were judged by them.</p>
-    @if (problem()) {
-      <p role="alert">{{ problem() }}</p>
-    }
+    <iso-notice [text]="problem()" />
     <ol>
       @for (entry of told(); track entry.version) {
         <li>
@@ -21,6 +22,7 @@ import { Limits } from '../data/limits';
           <span>{{ entry.changed }}</span>
           @if (!entry.newest) {
             <button
+              pButton
               type="button"
               class="plain"
               [attr.aria-label]="'Bring back version ' + entry.version"

@@ -1,29 +1,30 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { machineCardSchema, type Machine, type MachineCardText } from '@isometra/contract';
+import { switchMap, take } from 'rxjs';
+import { machineCardSchema, storedMachineSchema, type Machine, type MachineCardText } from '@isometra/contract';
 import type { Fault } from '@isometra/core';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
-import { formFaults, settled, type FormValue } from '../ui/form-model';
+import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
 
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [SchemaForm, RouterLink],
+  imports: [SchemaForm, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event)" novalidate>
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
       <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. What you do not know can wait.</p>
       <iso-schema-form [schema]="schema" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
-      @if (problem()) {
-        <p class="problem" role="alert">{{ problem() }}</p>
-      }
+      <iso-notice [text]="problem()" />
       <p class="acts">
-        <button type="submit" class="next">{{ machineId() ? 'Keep the card' : 'Add this machine' }}</button>
+        <button pButton type="submit" class="next">{{ machineId() ? 'Keep the card' : 'Add this machine' }}</button>
         <a class="act" routerLink="/machines">Back</a>
       </p>
     </form>
@@ -73,16 +74,19 @@ export class MachineCardForm {
   }
 
   private open(id: string | undefined): void {
-    const draft = this.drafts.read<FormValue>(this.draftName());
+    const draft = this.drafts.read(this.draftName(), formSchema);
     if (draft) this.card.set(draft);
     if (!id) return;
-    this.machines.one(id).subscribe({
-      next: (machine) => {
-        this.saved = machine;
-        if (!draft) this.card.set(machine.card as FormValue);
-      },
-      error: (failure: ApiFailure) => this.problem.set(failure.message),
-    });
+    this.machines
+      .loadOne(id)
+      .pipe(switchMap(() => this.machines.one(id).pipe(take(1))))
+      .subscribe({
+        next: (machine) => {
+          this.saved = machine;
+          if (machine && !draft) this.card.set({ ...machine.card });
+        },
+        error: (failure: ApiFailure) => this.problem.set(failure.message),
+      });
   }
 
   protected type(card: FormValue): void {
@@ -114,8 +118,9 @@ export class MachineCardForm {
   }
 
   private refused(failure: ApiFailure): void {
-    if (failure.current) {
-      this.saved = failure.current as Machine;
+    const newer = storedMachineSchema.safeParse(failure.current).data;
+    if (newer) {
+      this.saved = newer;
       this.problem.set('Somebody else has changed this card meanwhile. What you typed is still here; keep it again to put it over theirs.');
       return;
     }

@@ -5,11 +5,13 @@ import type { Machine } from '@isometra/contract';
 import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
 import type { ApiFailure } from '../data/api';
 import { Machines } from '../data/machines';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
 
 /** The machines of the shop, as plates; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
-  imports: [AsyncPipe, RouterLink],
+  imports: [AsyncPipe, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-list.html',
   styleUrl: './machine-list.css',

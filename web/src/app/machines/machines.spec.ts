@@ -1,13 +1,12 @@
 import { Router } from '@angular/router';
 import { TestBed } from '@angular/core/testing';
-import { ApiFailure } from '../data/api';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show, refusal, LATHE } from '../testing/fake-shop.spec';
 import { MachineCardForm } from './machine-card';
 import { MachineList } from './machine-list';
 
 describe('the machines', () => {
   it('are plates with what matters of each', async () => {
-    openShop();
+    await openShop();
     const list = await show(MachineList);
     expect(list.text()).toContain('L-14');
     expect(list.text()).toContain('engine lathe');
@@ -16,25 +15,24 @@ describe('the machines', () => {
   });
 
   it('an empty shop says what to do first and offers the demo', async () => {
-    const { api } = openShop();
-    api.machines = [];
+    const { server } = await openShop();
+    server.machines = [];
     const list = await show(MachineList);
     expect(list.text()).toContain('No machine here yet');
     expect(list.named('Add a machine').classList).toContain('next');
     await list.press('Fill in the demo shop');
-    expect(api.sent.map((write) => write.path)).toEqual(['/demo']);
+    expect(server.sent.map((write) => write.path)).toEqual(['/demo']);
     expect(list.text()).toContain('L-15');
   });
 
   it('a silent server can be asked again', async () => {
-    const { api } = openShop();
-    const get = spyOn(api, 'get').and.callThrough();
-    api.machines = undefined as never;
+    const { server } = await openShop();
+    server.down = true;
     const list = await show(MachineList);
-    expect(list.text()).toContain('no such thing');
-    api.machines = [];
+    expect(list.text()).toContain('The server cannot be reached');
+    server.down = false;
+    server.machines = [];
     await list.press('Try again');
-    expect(get).toHaveBeenCalledTimes(2);
     expect(list.text()).toContain('No machine here yet');
   });
 });
@@ -44,7 +42,7 @@ describe('a machine card', () => {
     card.all('[role=alert]').map((alert) => (alert.textContent ?? '').trim());
 
   it('a new one names what is missing and sends what was typed with its unit', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     const card = await show(MachineCardForm);
     await card.press('Add this machine');
@@ -59,15 +57,15 @@ describe('a machine card', () => {
       kind: 'engine-lathe',
     });
     await card.press('Add this machine');
-    expect(api.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/machines' }));
-    expect(api.sent[0].body).toEqual(
+    expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/machines' }));
+    expect(server.sent[0].body).toEqual(
       jasmine.objectContaining({ card: { number: 'L-9', swing: '300 mm', kind: 'engine-lathe' }, by: 'HB' }),
     );
     expect(navigate).toHaveBeenCalled();
   });
 
   it('what was typed comes back after leaving, until it is kept', async () => {
-    openShop();
+    await openShop();
     const first = await show(MachineCardForm);
     await first.type('Shop number', 'L-33');
     first.fixture.destroy();
@@ -76,23 +74,21 @@ describe('a machine card', () => {
   });
 
   it('somebody else’s change is told, and a second try goes over it', async () => {
-    const { api } = openShop();
+    const { server } = await openShop();
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
-    const card = await show(MachineCardForm, { machineId: 'lathe' });
+    const card = await show(MachineCardForm, { machineId: LATHE });
     await card.type('Swing over bed', '430 mm');
-    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], { ...api.machines[0], version: 8 });
+    server.refuse = refusal(409, 'changed', { ...server.machines[0], version: 8 }, 'version');
     await card.press('Keep the card');
     expect(card.text()).toContain('Somebody else has changed this card');
     await card.press('Keep the card');
-    expect(api.sent[0].body).toEqual(jasmine.objectContaining({ version: 8 }));
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ version: 8 }));
   });
 
   it('a refusal of the server is shown at its field', async () => {
-    const { api } = openShop();
-    const card = await show(MachineCardForm, { machineId: 'lathe' });
-    api.refuse = new ApiFailure(409, [
-      { path: 'card.number', message: 'is already the number of another machine', example: 'another one' },
-    ]);
+    const { server } = await openShop();
+    const card = await show(MachineCardForm, { machineId: LATHE });
+    server.refuse = refusal(409, 'is already the number of another machine', undefined, 'card.number');
     await card.press('Keep the card');
     expect(numbered(card).join()).toContain('Shop number is already the number of another machine');
   });

@@ -3,24 +3,24 @@ import { History } from './history';
 
 describe('the rounds so far', () => {
   it('tell what became of every move, and the learned gain', async () => {
-    openShop([barRound(60, 9, { moves: [{}] }), barRound(118, 9, { moves: [{}] }), barRound(30, 9, { moves: [{}] }), barRound(7, 9)]);
+    await openShop([barRound(60, 9, { moves: [{}] }), barRound(118, 9, { moves: [{}] }), barRound(30, 9, { moves: [{}] }), barRound(7, 9)]);
     const history = await show(History, { checkId: 'tailstock-traverse' });
     const moves = history.all('.move').map((entry) => (entry.textContent ?? '').replace(/\s+/g, ' '));
     expect(moves.length).toBe(3);
     expect(moves.at(-1)).toContain('It went the wrong way');
     expect(moves[0]).toContain('fell short');
     expect(history.all('.move.bad').length).toBe(1);
-    expect(history.text()).toContain('the adjuster moves 0.76 of what it should');
+    expect(history.text()).toContain('Tailstock sideways moves 0.76 of what it should');
   });
 
   it('name the conditions that differ before the difference is judged', async () => {
-    openShop([barRound(60, 9, { moves: [{}] }), barRound(2, 9, { conditions: { quillLock: 'off', place: 600 } })]);
+    await openShop([barRound(60, 9, { moves: [{}] }), barRound(2, 9, { conditions: { quillLock: 'off', place: 600 } })]);
     const history = await show(History, { checkId: 'tailstock-traverse' });
     expect(history.text()).toContain('The conditions differ: quill lock on, then off.');
   });
 
   it('draw a chart for each limited quantity, with its limits', async () => {
-    openShop([barRound(60, 9), barRound(5, 9)]);
+    await openShop([barRound(60, 9), barRound(5, 9)]);
     const history = await show(History, { checkId: 'tailstock-traverse' });
     const charts = history.all('iso-round-chart');
     expect(charts.length).toBe(2);
@@ -31,7 +31,7 @@ describe('the rounds so far', () => {
   });
 
   it('say so when there are none', async () => {
-    openShop();
+    await openShop();
     expect((await show(History, { checkId: 'tailstock-sweep' })).text()).toContain('No round yet.');
   });
 });

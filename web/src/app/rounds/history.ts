@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
-import { judgedMoves, type Round } from '@isometra/contract';
+import type { RoundHead } from '@isometra/contract';
+import { judgedMoves } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
 import { bothUnits, inWords, spoken } from '../ui/say';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
@@ -34,7 +35,7 @@ export class History {
 
   protected readonly rows = computed(() => this.rounds().map((round) => this.row(round)));
 
-  private row(round: Round) {
+  private row(round: RoundHead) {
     const check = this.check();
     const quantities = Object.entries(round.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
     return {
@@ -53,9 +54,9 @@ export class History {
         const size = bothUnits(move.amount, info?.dimension ?? 'deviation', this.shown(), 1).large;
         return {
           id: move.id,
-          plan: `${move.done ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
+          plan: `${move.doneAt ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
           unlike: judged?.unlike ?? [],
-          text: move.done ? (judged?.result.text ?? 'No round after it yet.') : '',
+          text: move.doneAt ? (judged?.result.text ?? 'No round after it yet.') : '',
           gain: judged?.result.gain ?? null,
           bad: judged?.result.outcome === 'wrong-way' || judged?.result.outcome === 'nothing-moved',
         };
@@ -63,7 +64,15 @@ export class History {
     };
   }
 
-  protected readonly gain = computed(() => this.desk.gain('adjuster'));
+  /** What was learned of the screws of this check, each for its own quantity. */
+  protected readonly gains = computed(() =>
+    Object.entries(this.check().corrections).flatMap(([quantity, { plus, minus }]) =>
+      [...new Set([...plus, ...minus])].flatMap((kind) => {
+        const gain = this.desk.gain({ check: this.checkId(), quantity, kind });
+        return gain === null ? [] : [{ label: this.check().quantities[quantity].label, gain }];
+      }),
+    ),
+  );
 
   /** The unit of a chart, and how much of the base unit it is. */
   private chartUnit(dimension: Dimension): { unit: string; factor: number } {

@@ -4,11 +4,12 @@ import { Keys, type KeyHint } from '../data/keys';
 import { Outbox } from '../data/outbox';
 import { Settings } from '../data/settings';
 import { AtHand } from './at-hand';
+import { Button, TextField } from '../ui/controls';
 
 /** The name plate across the top. */
 @Component({
   selector: 'iso-plate',
-  imports: [RouterLink, RouterLinkActive],
+  imports: [RouterLink, RouterLinkActive, Button, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plate.html',
   styleUrl: './plate.css',

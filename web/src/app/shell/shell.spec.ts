@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
 import { Outbox } from '../data/outbox';
 import { Settings } from '../data/settings';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show, until, LATHE } from '../testing/fake-shop.spec';
 import { AtHand } from './at-hand';
 import { KeyStrip } from './key-strip';
 import { Plate } from './plate';
@@ -12,9 +12,9 @@ const key = (name: string) => new KeyboardEvent('keydown', { key: name, bubbles:
 
 describe('the plate', () => {
   it('is stamped with the machine, what is being done and the instrument in hand', async () => {
-    openShop();
+    await openShop();
     const hand = TestBed.inject(AtHand);
-    hand.machine.set({ id: 'lathe', number: 'L-14', nickname: 'the long lathe' });
+    hand.machine.set({ id: LATHE, number: 'L-14', nickname: 'the long lathe' });
     hand.doing.set('Bed twist, round 2');
     hand.instrument.set('Level, 20 µm/m');
     const plate = await show(Plate);
@@ -22,12 +22,12 @@ describe('the plate', () => {
   });
 
   it('without a machine there is nothing to survey', async () => {
-    openShop();
+    await openShop();
     expect((await show(Plate)).text()).not.toContain('Survey');
   });
 
   it('switches unit and fineness, and keeps the initials', async () => {
-    openShop();
+    await openShop();
     const plate = await show(Plate);
     const settings = TestBed.inject(Settings);
     await plate.press('inch');
@@ -43,21 +43,21 @@ describe('the plate', () => {
     expect(JSON.parse(localStorage.getItem('isometra-settings') ?? '{}')).toEqual({ system: 'inch', fineness: 'fine', who: 'RM' });
   });
 
-  it('nobody’s initials are a question mark', () => {
-    openShop();
+  it('nobody’s initials are a question mark', async () => {
+    await openShop();
     const settings = TestBed.inject(Settings);
     settings.who.set('  ');
     expect(settings.by()).toBe('?');
   });
 
   it('says what waits to be saved, and that nothing is lost when the server is away', async () => {
-    openShop();
+    const { server } = await openShop();
     const plate = await show(Plate);
     expect(plate.all('.waiting').length).toBe(0);
     const outbox = TestBed.inject(Outbox);
-    spyOn(outbox as unknown as { work: () => Promise<void> }, 'work').and.resolveTo();
-    outbox.put({ id: '1', method: 'POST', path: '/x', body: {}, round: 'r' });
-    outbox.away.set(true);
+    server.down = true;
+    outbox.put({ id: '1', what: 'reading', method: 'POST', path: '/x', body: {}, about: 'r', machineId: null });
+    await until(() => outbox.away());
     await plate.fixture.whenStable();
     expect(plate.text()).toContain('1 kept here: the server is away');
   });
@@ -65,7 +65,7 @@ describe('the plate', () => {
 
 describe('the keys on the screen', () => {
   it('are shown in the strip and all of them in the list, which Escape closes', async () => {
-    openShop();
+    await openShop();
     const plate = await show(Plate);
     const strip = await show(KeyStrip);
     expect(strip.text()).toContain('U mm or inch');
@@ -81,7 +81,7 @@ describe('the keys on the screen', () => {
   });
 
   it('are heard anywhere on the page', async () => {
-    openShop();
+    await openShop();
     await show(Root);
     const settings = TestBed.inject(Settings);
     document.dispatchEvent(key('u'));
@@ -91,7 +91,7 @@ describe('the keys on the screen', () => {
   });
 
   it('the page can be skipped to the work', async () => {
-    openShop();
+    await openShop();
     const root = await show(Root);
     expect(root.named('Go to the work').getAttribute('href')).toBe('#work');
     expect(root.element.querySelector('main#work')).not.toBeNull();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, figure } from './sketch';
+import { exaggeration, figure } from './model';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 120;
@@ -55,16 +55,14 @@ export class BarBetweenCentres extends SketchBase {
   private readonly scale = computed(() => (RIGHT - LEFT) / (this.length() || 1));
   private readonly length = computed(() => (this.setup()['centreDistance'] as number | undefined) ?? 0);
   private readonly rear = computed(() => this.setup()['side'] === 'rear');
-  protected readonly factor = computed(() =>
-    exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 26, this.scale()),
-  );
+  protected readonly factor = computed(() => exaggeration([this.result().h, this.result().v], 26, this.scale()));
 
   protected readonly views = computed(() => VIEWS.map((view) => this.view(view)));
 
   private view({ plane, y, title }: (typeof VIEWS)[number]) {
-    const { offsetHorizontal, offsetVertical } = this.result();
+    const { h, v } = this.result();
     // From above + is toward the operator, who stands below; from the side + is up.
-    const shift = plane === 'h' ? this.pixels(offsetHorizontal) : -this.pixels(offsetVertical);
+    const shift = plane === 'h' ? this.pixels(h) : -this.pixels(v);
     const below = plane === 'h' && !this.rear();
     const places = this.marks()
       .filter((mark) => mark.keys['plane'] === plane)

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { alongLine, drawnOff, figure } from './sketch';
+import { alongLine, drawnOff, figure } from './model';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 178;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { figure, type SketchMark } from './sketch';
+import { figure, type SketchMark } from './model';
 import { SketchBase } from './sketch-base';
 
 interface Spot {

@@ -1,5 +1,5 @@
 import { Directive, computed, input } from '@angular/core';
-import type { SketchInputs, SketchMark } from './sketch';
+import type { SketchInputs, SketchMark } from './model';
 
 /** A place on a drawing: told by name, chosen by a click, yellow when it is next and blue when it is read. */
 @Directive({

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure } from './sketch';
+import { drawnOff, figure } from './model';
 import { SketchBase } from './sketch-base';
 
 /** Arrows of the hand: pushing comes from the left, pulling goes back to it. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { figure } from './sketch';
+import { figure } from './model';
 import { SketchBase } from './sketch-base';
 
 const STATES: readonly string[] = ['free', 'pressed', 'clamped'];

@@ -1,5 +1,5 @@
 import { Directive, input } from '@angular/core';
-import type { SketchInputs, SketchMark, SketchResult } from './sketch';
+import type { SketchInputs, SketchMark, SketchResult } from './model';
 
 /** What every sketch is given. */
 @Directive()
@@ -8,4 +8,5 @@ export abstract class SketchBase {
   readonly marks = input.required<readonly SketchMark[]>();
   readonly result = input.required<SketchResult>();
   readonly pick = input.required<SketchInputs['pick']>();
+  readonly picture = input.required<SketchInputs['picture']>();
 }

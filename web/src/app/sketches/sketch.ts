@@ -1,116 +1,23 @@
 import type { Type } from '@angular/core';
+import type { Drawing, Picture } from '@isometra/core';
 
-/** A place on the drawing where the stylus goes. */
-export interface SketchMark {
-  readonly index: number;
-  readonly keys: Readonly<Record<string, string | number | boolean>>;
-  readonly label: string;
-  readonly state: 'next' | 'read' | 'todo';
-  /** Reading as shown beside the mark; empty when not read. */
-  readonly text: string;
-  /** What the reading says, µm (µm/m of a level), + the way the needle counts up; null when not read. */
-  readonly deviation: number | null;
-}
-
-/** Where the thing measured was found to stand, µm; null when not known. */
-export interface SketchResult {
-  readonly offsetHorizontal: number | null;
-  readonly offsetVertical: number | null;
-  readonly out: boolean;
-}
-
-/** Inputs that every sketch takes. */
-export interface SketchInputs {
-  readonly setup: Readonly<Record<string, unknown>>;
-  readonly marks: readonly SketchMark[];
-  readonly result: SketchResult;
-  readonly pick: (index: number) => void;
-}
-
-const headstock = () => import('./headstock-side').then((part) => part.HeadstockSide);
-const turned = () => import('./turned-bar').then((part) => part.TurnedBar);
-const slide = () => import('./push-pull').then((part) => part.PushPull);
-const swept = () => import('./swept-circle').then((part) => part.SweptCircle);
-
-/** Sketches by check: loaded when they are first drawn. */
-export const SKETCHES: Readonly<Record<string, () => Promise<Type<unknown>>>> = {
-  'tailstock-traverse': () => import('./bar-between-centres').then((part) => part.BarBetweenCentres),
-  'tailstock-test-cut': turned,
-  'chuck-test-cut': turned,
-  'bed-twist': () => import('./bed-in-plan').then((part) => part.BedInPlan),
-  'way-straightness': () => import('./way-from-the-side').then((part) => part.WayFromTheSide),
-  'tailstock-way-parallelism': () => import('./tailstock-way').then((part) => part.TailstockWay),
-  'quill-parallelism': () => import('./quill').then((part) => part.Quill),
-  'cross-slide-squareness': () => import('./faced-disc').then((part) => part.FacedDisc),
-  'bar-qualification': () => import('./bar-in-vees').then((part) => part.BarInVees),
-  stiffness: slide,
-  'knee-gib-play': slide,
-  'saddle-gib-play': slide,
-  'table-gib-play': slide,
-  'spindle-axis': () => import('./bar-in-spindle').then((part) => part.BarInSpindle),
-  'spindle-play': headstock,
-  'spindle-runout': headstock,
-  'centre-runout': headstock,
-  seat: () => import('./seat-corners').then((part) => part.SeatCorners),
-  'tailstock-sweep': swept,
-  'turret-bore': swept,
-  'guide-bush': swept,
-  'sub-spindle': swept,
-  'head-tram': swept,
+/** Drawings by the name that a check asks for, loaded when they are first drawn. */
+export const DRAWINGS: Readonly<Record<Drawing, () => Promise<Type<unknown>>>> = {
+  'bar-between-centres': () => import('./bar-between-centres').then((part) => part.BarBetweenCentres),
+  'turned-bar': () => import('./turned-bar').then((part) => part.TurnedBar),
+  'bed-in-plan': () => import('./bed-in-plan').then((part) => part.BedInPlan),
+  'way-from-the-side': () => import('./way-from-the-side').then((part) => part.WayFromTheSide),
+  'tailstock-way': () => import('./tailstock-way').then((part) => part.TailstockWay),
+  quill: () => import('./quill').then((part) => part.Quill),
+  'faced-disc': () => import('./faced-disc').then((part) => part.FacedDisc),
+  'bar-in-vees': () => import('./bar-in-vees').then((part) => part.BarInVees),
+  'push-pull': () => import('./push-pull').then((part) => part.PushPull),
+  'bar-in-spindle': () => import('./bar-in-spindle').then((part) => part.BarInSpindle),
+  'headstock-side': () => import('./headstock-side').then((part) => part.HeadstockSide),
+  'seat-corners': () => import('./seat-corners').then((part) => part.SeatCorners),
+  'swept-circle': () => import('./swept-circle').then((part) => part.SweptCircle),
+  places: () => import('./places').then((part) => part.Places),
 };
 
-/** The sketch of a check: its own, a circle for what is swept, or places along a line. */
-export function sketchOf(checkId: string): Promise<Type<unknown>> {
-  const own = SKETCHES[checkId];
-  if (own) return own();
-  return import('./places').then((part) => part.Places);
-}
-
-/**
- * How far off its mark each reading is drawn: the largest of a row by `pixels`, the others in proportion,
- * + the way the needle counts up. Readings of a row are told from its first, so that zeroing the dial
- * elsewhere changes nothing; `fromZero` where the reading itself is the height.
- */
-export function drawnOff(
-  marks: readonly SketchMark[],
-  pixels: number,
-  rowOf: (mark: SketchMark) => unknown = () => '',
-  fromZero = false,
-): ReadonlyMap<SketchMark, number> {
-  const first = new Map<unknown, number>();
-  const off = new Map<SketchMark, number>();
-  for (const mark of marks) {
-    if (mark.deviation === null) continue;
-    const row = rowOf(mark);
-    if (!first.has(row)) first.set(row, fromZero ? 0 : mark.deviation);
-    off.set(mark, mark.deviation - (first.get(row) as number));
-  }
-  const largest = Math.max(...[...off.values()].map(Math.abs), 1e-9);
-  return new Map([...off].map(([mark, value]) => [mark, (value / largest) * pixels]));
-}
-
-/** Where marks stand along a drawing, by their `at`: the lowest at `left`, the highest at `right`; all in the middle where there is one place. */
-export function alongLine(marks: readonly SketchMark[], left: number, right: number): number[] {
-  const at = marks.map((mark) => Number(mark.keys['at'] ?? 0));
-  const [low, high] = [Math.min(...at), Math.max(...at)];
-  return at.map((place) => left + (high > low ? (place - low) / (high - low) : 0.5) * (right - left));
-}
-
-/** The line through the tips of the marks that were read, in the order of the drawing: what was read, as a shape. */
-export function profileOf(places: readonly { readonly mark: SketchMark; readonly x: number; readonly y: number }[]): string {
-  const read = places.filter(({ mark }) => mark.deviation !== null);
-  return read.length > 1 ? read.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x} ${y}`).join(' ') : '';
-}
-
-/** A reading without the unit that all of them share: there is little room on a drawing. */
-export const figure = (text: string): string => text.replace(/ ?div$/, '');
-
-/** An exaggeration that draws the largest of some µm at about `pixels`: 50, 100, 200, 500, … */
-export function exaggeration(values: readonly (number | null)[], pixels: number, pixelsPerMm: number): number {
-  const largest = Math.max(0, ...values.map((value) => Math.abs(value ?? 0)));
-  if (largest === 0) return 500;
-  const wanted = pixels / ((largest / 1000) * pixelsPerMm);
-  const power = 10 ** Math.floor(Math.log10(wanted));
-  const step = [5, 2, 1].find((factor) => factor * power <= wanted) ?? 1;
-  return Math.min(20_000, Math.max(5, step * power));
-}
+/** The drawing that a check asks for. */
+export const drawingOf = ({ drawing }: Picture): Promise<Type<unknown>> => DRAWINGS[drawing]();

@@ -1,10 +1,12 @@
 import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { CHECKS } from '@isometra/core';
+import { CHECKS, type CheckDefinition } from '@isometra/core';
+import { practiceRound } from '@isometra/core/practice';
 import { show } from '../testing/fake-shop.spec';
 import { BarBetweenCentres } from './bar-between-centres';
 import { Places } from './places';
-import { SKETCHES, drawnOff, exaggeration, sketchOf, type SketchMark } from './sketch';
+import { drawnOff, exaggeration, type SketchMark } from './model';
+import { DRAWINGS, drawingOf } from './sketch';
 import { SweptCircle } from './swept-circle';
 import { TurnedBar } from './turned-bar';
 
@@ -17,29 +19,70 @@ const mark = (keys: SketchMark['keys'], state: SketchMark['state'] = 'todo'): Sk
   deviation: null,
 });
 
-async function draw<T>(
-  component: new () => T,
-  setup: object,
-  marks: SketchMark[],
-  offsetHorizontal: number,
-  offsetVertical: number,
-): Promise<HTMLElement> {
+async function draw<T>(component: new () => T, setup: object, marks: SketchMark[], h: number, v: number): Promise<HTMLElement> {
   const fixture = TestBed.createComponent(component);
-  const inputs = { setup, marks, result: { offsetHorizontal, offsetVertical, out: true }, pick: () => undefined };
+  const inputs = { setup, marks, result: { h, v, out: true }, pick: () => undefined, picture: { drawing: 'places' } };
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
   await fixture.whenStable();
   return fixture.nativeElement as HTMLElement;
 }
+const NOTHING = { h: null, v: null, out: false };
 const shift = (transform: string | null | undefined): number[] =>
   [...(transform ?? '').matchAll(/-?\d+(?:\.\d+)?/g)].map((found) => Number(found[0]));
 
 describe('sketches', () => {
-  it('there is one for every check, its own or places along a line', async () => {
-    for (const id of CHECKS.keys())
-      expect(await sketchOf(id))
-        .withContext(id)
-        .toBeDefined();
-    for (const id of Object.keys(SKETCHES)) expect(CHECKS.has(id)).withContext(id).toBeTrue();
+  for (const check of CHECKS.values()) {
+    it(`${check.id}: every place of its plan is a mark that is told by name and can be chosen`, async () => {
+      const { setup: raw, readings } = practiceRound(check.id, 1).sheet as { setup: object; readings: Readonly<Record<string, never>>[] };
+      const setup = check.setup.parse(raw);
+      const planned = check.slots(setup, check.plan.parse({})).filter(({ closing }) => !closing);
+      // A plan that asks nothing of its own is drawn from what was read.
+      const keys = planned.length ? planned.map((slot) => slot.keys) : readings.map(({ value: _value, ...rest }) => rest);
+      const marks = keys.map((of, index): SketchMark => ({
+        index,
+        keys: of,
+        label: `place ${index}`,
+        state: 'todo',
+        text: '',
+        deviation: null,
+      }));
+      const picked: number[] = [];
+      const result = { h: 10, v: 5, out: true };
+      const inputs = { setup, marks, result, picture: check.picture, pick: (index: number) => picked.push(index) };
+      const drawn = await show((await drawingOf(check.picture)) as Type<unknown>, inputs);
+      const told = drawn.all('.mark');
+      expect(told.map((entry) => entry.getAttribute('aria-label')).sort()).toEqual(marks.map(({ label }) => label).sort());
+      told.forEach((entry) => entry.dispatchEvent(new MouseEvent('click')));
+      expect(picked.length).toBe(marks.length);
+      for (const element of drawn.all('svg *')) expect(element.outerHTML.slice(0, 200)).not.toMatch(/NaN|undefined/);
+    });
+  }
+
+  it('no drawing is without a check, and no check’s bends without its quantities', () => {
+    const used = new Set([...CHECKS.values()].map(({ picture }) => picture.drawing));
+    for (const drawing of Object.keys(DRAWINGS))
+      expect(used.has(drawing as never))
+        .withContext(drawing)
+        .toBeTrue();
+    for (const { id, picture, quantities } of CHECKS.values())
+      for (const name of Object.values(picture.bends ?? {})) expect(quantities[name]).withContext(id).toBeDefined();
+  });
+
+  it('a mill is seen from above with its column at the top, a lathe from its headstock', async () => {
+    const words = async (id: string) => {
+      const picture = (CHECKS.get(id) as CheckDefinition).picture;
+      const drawn = await show((await drawingOf(picture)) as Type<unknown>, {
+        setup: {},
+        marks: [],
+        result: NOTHING,
+        pick: () => 0,
+        picture,
+      });
+      return drawn.text();
+    };
+    expect(await words('head-tram')).toContain('seen from above');
+    expect(await words('head-tram')).not.toMatch(/headstock|tailstock|rear/);
+    expect(await words('tailstock-sweep')).toContain('seen from the headstock');
   });
 
   it('places along a line make a row for each way of reading', async () => {
@@ -99,7 +142,7 @@ describe('sketches', () => {
   it('the tool stands on its own side of a turned bar', async () => {
     const tool = async (where: string) =>
       (await draw(TurnedBar, { centreDistance: 400, tool: where }, [mark({ at: 20 })], 5, 0))
-        .querySelector('path[fill="#fff"]')
+        .querySelector('path[fill="var(--paper)"]')
         ?.getAttribute('transform');
     expect(await tool('operator')).toContain('translate(360 58)');
     expect(await tool('rear')).toContain('translate(360 -58)');
@@ -120,10 +163,11 @@ describe('the drawings of their own', () => {
     text,
     deviation,
   });
-  const result = { offsetHorizontal: null, offsetVertical: null, out: false };
+  const result = { h: null, v: null, out: false };
   const draw = async (check: string, marks: readonly SketchMark[], setup: Record<string, unknown> = {}) => {
     const picked: number[] = [];
-    const drawn = await show((await sketchOf(check)) as Type<unknown>, {
+    const drawn = await show((await drawingOf((CHECKS.get(check) as CheckDefinition).picture)) as Type<unknown>, {
+      picture: (CHECKS.get(check) as CheckDefinition).picture,
       setup,
       marks,
       result,

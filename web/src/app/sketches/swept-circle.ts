@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, figure } from './sketch';
+import { exaggeration, figure } from './model';
 import { SketchBase } from './sketch-base';
 
 const RADIUS = 74;
+/** Seen from the headstock the operator is on the right. */
+const LATHE = { 0: 'operator', 180: 'rear' };
 
-/** What is swept, seen from the headstock: the operator on the right, the spindle axis as a cross, the feature where it was found. */
+/** What is swept: its centre as a cross, the feature where it was found. A lathe's from the headstock, a mill's from above. */
 @Component({
   selector: 'iso-swept-circle',
   imports: [Mark],
@@ -13,9 +15,11 @@ const RADIUS = 74;
   styleUrl: './marks.css',
   template: `
     <svg viewBox="0 0 720 300" role="group" aria-label="Sweep, with the places to read">
-      <text class="words" x="8" y="22">seen from the headstock</text>
-      <text class="words" x="500" y="196">operator</text>
-      <text class="words" x="220" y="196" text-anchor="end">rear</text>
+      <text class="words" x="8" y="22">seen {{ picture().seen ?? 'from the headstock' }}</text>
+      <text class="words" x="500" y="196">{{ words()['0'] }}</text>
+      <text class="words" x="220" y="196" text-anchor="end">{{ words()['180'] }}</text>
+      <text class="words" x="382" y="20">{{ words()['90'] }}</text>
+      <text class="words" x="382" y="290">{{ words()['270'] }}</text>
       <g transform="translate(360 150)">
         <circle class="thin" r="112" stroke-dasharray="3 5" />
         <line class="axis" x1="-132" x2="132" y1="0" y2="0" />
@@ -44,12 +48,13 @@ const RADIUS = 74;
 export class SweptCircle extends SketchBase {
   protected readonly figure = figure;
   protected readonly radius = RADIUS;
+  protected readonly words = computed((): Readonly<Record<string, string>> => this.picture().words ?? LATHE);
   protected readonly bore = computed(() => this.setup()['feature'] === 'bore');
-  protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal, this.result().offsetVertical], 24, 3));
+  protected readonly factor = computed(() => exaggeration([this.result().h, this.result().v], 24, 3));
   /** Toward the operator is to the right, up is up. */
   protected readonly at = computed(() => ({
-    x: ((this.result().offsetHorizontal ?? 0) / 1000) * 3 * this.factor(),
-    y: -((this.result().offsetVertical ?? 0) / 1000) * 3 * this.factor(),
+    x: ((this.result().h ?? 0) / 1000) * 3 * this.factor(),
+    y: -((this.result().v ?? 0) / 1000) * 3 * this.factor(),
   }));
   protected readonly placed = computed(() =>
     this.marks().map((mark) => {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, figure } from './sketch';
+import { exaggeration, figure } from './model';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 130;
@@ -31,7 +31,7 @@ const RIGHT = 600;
         <path class="iron" [attr.d]="body()" />
         <path
           class="iron"
-          fill="#fff"
+          fill="var(--paper)"
           [attr.transform]="'translate(360 ' + tool() * 58 + ') scale(1 ' + tool() + ')'"
           d="M0 -30 9 -14H20V26H-12V-14H-5Z"
         />
@@ -62,8 +62,8 @@ export class TurnedBar extends SketchBase {
   protected readonly chuck = computed(() => this.setup()['held'] === 'chuck' || !this.tail());
   /** 1 when the tool stands on the operator's side, which is below. */
   protected readonly tool = computed(() => (this.setup()['tool'] === 'rear' ? -1 : 1));
-  protected readonly factor = computed(() => exaggeration([this.result().offsetHorizontal], 30, this.scale()));
-  protected readonly shift = computed(() => ((this.result().offsetHorizontal ?? 0) / 1000) * this.scale() * this.factor());
+  protected readonly factor = computed(() => exaggeration([this.result().h], 30, this.scale()));
+  protected readonly shift = computed(() => ((this.result().h ?? 0) / 1000) * this.scale() * this.factor());
   /** The jaws hide the first of a bar held in the chuck. */
   private readonly left = computed(() => (this.tail() ? LEFT : LEFT + 46));
   protected readonly body = computed(() => `M${LEFT} -17 L${RIGHT} ${this.shift() - 17} V${this.shift() + 17} L${LEFT} 17Z`);

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure, profileOf } from './sketch';
+import { drawnOff, figure, profileOf } from './model';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 40;

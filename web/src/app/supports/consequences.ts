@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { afterHead, parseQuantity, planMove } from '@isometra/core';
+import { factSource, waitWords } from '@isometra/work';
 import { Settings } from '../data/settings';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { Glyph } from '../ui/glyph';
 import { bothUnits, isZero } from '../ui/say';
 import { leavesText } from '../job/job-texts';
@@ -73,10 +74,11 @@ export class Consequences {
     return bothUnits(value, dimension, this.shown(), 1).large;
   }
 
-  /** Latest words of the rungs that hang on the headstock, and of those that come before it. */
-  private found(check: string, quantity: string) {
-    const rung = this.desk.rungs().find((entry) => entry.check.id === check);
-    return { rung, quantity: rung?.round?.finding?.quantities[quantity] };
+  /** The rung that makes something known, and its latest word on it. */
+  private found(fact: string) {
+    const source = factSource(fact);
+    const rung = this.desk.rungs().find(({ check }) => check.id === source?.check.id);
+    return { rung, quantity: source && rung?.round?.finding?.quantities[source.quantity] };
   }
 
   private readonly after = computed(() => {
@@ -85,11 +87,11 @@ export class Consequences {
     if (!nose || !pose || nose['v'] === undefined) return undefined;
     return afterHead(
       {
-        slopeH: this.found('spindle-axis', 'slopeH').quantity?.value,
-        slopeV: this.found('spindle-axis', 'slopeV').quantity?.value,
-        tailH: this.found('tailstock-traverse', 'offsetHorizontal').quantity?.value,
-        tailV: this.found('tailstock-traverse', 'offsetVertical').quantity?.value,
-        saddle: this.found('saddle-squareness', 'squareness').quantity?.value,
+        slopeH: this.found('axisSlopeH').quantity?.value,
+        slopeV: this.found('axisSlopeV').quantity?.value,
+        tailH: this.found('tailH').quantity?.value,
+        tailV: this.found('tailV').quantity?.value,
+        saddle: this.found('saddle').quantity?.value,
       },
       { slopeH: pose['slopeH'] ?? 0, slopeV: pose['slopeV'] ?? 0 },
       { v: nose['v'], h: nose['h'] ?? 0 },
@@ -121,15 +123,13 @@ export class Consequences {
 
   protected readonly warnings = computed(() => {
     const drop = this.plan().watch?.['nose']?.['v'] ?? 0;
-    const seat = this.found('seat', 'rock').rung;
-    const play = this.found('spindle-play', 'liftFront').rung;
-    const tips = play?.round?.finding?.notes.some((note) => note.code === 'spindle-tips');
-    const rocks = seat?.round?.finding?.notes.some((note) => note.code === 'seat-rocks');
+    const axis = this.found('axisSlopeV').rung;
+    const under = this.desk.rungs().filter(({ check }) => axis?.check.hangsOn.includes(check.id));
     return [
-      rocks ? 'The seat rocks: what was read on this casting is not to be trusted. Bed the seat first.' : '',
-      seat?.state === 'none' ? 'The seat has not been pressed corner by corner yet: a rocking seat makes false geometry.' : '',
-      tips ? 'The bar’s weight tips the spindle in its bearings: set the bearings before anything is planned from the axis.' : '',
-      play?.state === 'none' ? 'The bearings have not been lifted yet: a spindle that tips in its bearings has no axis to plan from.' : '',
+      ...(axis?.waits ?? []).map((waiting) => `Nothing read on this casting is to be trusted: ${waitWords(waiting)}.`),
+      ...under
+        .filter(({ state }) => state === 'none')
+        .map(({ check }) => `“${check.title}” has not been read yet, and what is planned here hangs on it.`),
       Math.abs(drop) > GEARS
         ? `The spindle ${drop < 0 ? 'comes down' : 'comes up'} ${this.size(drop)}: look at the gear mesh, the belt and the height of the tool.`
         : '',
@@ -138,7 +138,7 @@ export class Consequences {
 
   /** Scrape or shim at the tail, with the leaves for it. */
   protected readonly tail = computed(() => {
-    const { rung, quantity } = this.found('tailstock-traverse', 'offsetVertical');
+    const { rung, quantity } = this.found('tailV');
     const stands = this.after()?.tailV;
     if (!quantity || stands === undefined || quantity.limit === null) return undefined;
     const [low, high] = quantity.limit;

@@ -3,16 +3,22 @@ import { parseQuantity } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { bothUnits, isZero } from '../ui/say';
+import { TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { type Choice } from '../ui/choices';
+import { Pick } from '../ui/pick';
+import { Grid } from '../ui/grid';
 
 type Face = Casting['supports'][number];
 
 /** The faces in figures: place, what may be done, how deep at most; and what the plan asks of each. */
 @Component({
   selector: 'iso-face-table',
+  imports: [TextField, Notice, Pick, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <table>
-      <thead>
+    <iso-grid [rows]="casting().supports" label="Faces">
+      <ng-template #head>
         <tr>
           <th>Face</th>
           @for (axis of axes(); track axis) {
@@ -23,60 +29,58 @@ type Face = Casting['supports'][number];
           <th>At most</th>
           <th>Plan</th>
         </tr>
-      </thead>
-      <tbody>
-        @for (face of casting().supports; track face.id) {
-          <tr [class.on]="face.id === selected()" (focusin)="picked.emit(face.id)">
-            <th scope="row">{{ face.id }}</th>
-            @for (axis of axes(); track axis; let i = $index) {
-              <td>
-                <input
-                  type="text"
-                  [attr.aria-label]="axis + ' of ' + face.id"
-                  [value]="face.at[i]"
-                  (change)="place(face, i, $any($event.target))"
-                />
-              </td>
-            }
+      </ng-template>
+      <ng-template #row let-face>
+        <tr [class.on]="face.id === selected()" (focusin)="picked.emit(face.id)">
+          <th scope="row">{{ face.id }}</th>
+          @for (axis of axes(); track axis; let i = $index) {
             <td>
               <input
+                pInputText
                 type="text"
-                placeholder="alike"
-                [attr.aria-label]="'Area of ' + face.id"
-                [value]="face.area === undefined ? '' : areaShown(face.area)"
-                (change)="spread(face, $any($event.target))"
+                [attr.aria-label]="axis + ' of ' + face.id"
+                [value]="face.at[i]"
+                (change)="place(face, i, $any($event.target))"
               />
             </td>
-            <td>
-              <select [attr.aria-label]="'What may be done to ' + face.id" (change)="set(face, { allow: $any($event.target).value })">
-                @for (entry of allowed; track entry.id) {
-                  <option [value]="entry.id" [selected]="face.allow === entry.id">{{ entry.name }}</option>
-                }
-              </select>
-            </td>
-            <td>
-              <input
-                type="text"
-                class="most"
-                placeholder="no limit"
-                [attr.aria-label]="'Most for ' + face.id"
-                [value]="face.max === undefined ? '' : most(face.max)"
-                (change)="limit(face, $any($event.target))"
-              />
-            </td>
-            <td class="figures">{{ planned(face.id) }}</td>
-          </tr>
-        }
-      </tbody>
-    </table>
-    @if (fault()) {
-      <p class="fault" role="alert">{{ fault() }}</p>
-    }
+          }
+          <td>
+            <input
+              pInputText
+              type="text"
+              placeholder="alike"
+              [attr.aria-label]="'Area of ' + face.id"
+              [value]="face.area === undefined ? '' : areaShown(face.area)"
+              (change)="spread(face, $any($event.target))"
+            />
+          </td>
+          <td>
+            <iso-pick
+              [label]="'What may be done to ' + face.id"
+              [options]="allowed"
+              [value]="face.allow"
+              (chosen)="set(face, { allow: $event })"
+            />
+          </td>
+          <td>
+            <input
+              pInputText
+              type="text"
+              class="most"
+              placeholder="no limit"
+              [attr.aria-label]="'Most for ' + face.id"
+              [value]="face.max === undefined ? '' : most(face.max)"
+              (change)="limit(face, $any($event.target))"
+            />
+          </td>
+          <td class="figures">{{ planned(face.id) }}</td>
+        </tr>
+      </ng-template>
+    </iso-grid>
+    <iso-notice [text]="fault()" />
   `,
   styles: `
-    table {
-      border-collapse: collapse;
-      width: 100%;
+    iso-grid {
       font-size: 15px;
     }
     th,
@@ -95,8 +99,7 @@ type Face = Casting['supports'][number];
     tr.on th {
       font-weight: 600;
     }
-    input,
-    select {
+    input {
       min-height: 34px;
       padding: 2px 5px;
       font-size: 14px;
@@ -129,11 +132,11 @@ export class FaceTable {
   readonly changed = output<{ readonly id: string; readonly part: Partial<Face> }>();
   private readonly settings = inject(Settings);
   protected readonly fault = signal('');
-  protected readonly allowed = [
-    { id: 'scrape', name: 'scraped' },
-    { id: 'shim', name: 'shimmed' },
-    { id: 'either', name: 'either' },
-  ] as const;
+  protected readonly allowed: readonly Choice<Face['allow']>[] = [
+    { value: 'scrape', label: 'scraped' },
+    { value: 'shim', label: 'shimmed' },
+    { value: 'either', label: 'either' },
+  ];
 
   protected axes(): readonly string[] {
     return this.casting().frame === 'lathe' ? ['along', 'up', 'toward you'] : ['right', 'to the column', 'up'];

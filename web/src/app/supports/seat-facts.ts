@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { FOOTPRINTS, choice, footprint, measure, optionalMeasure, type FootprintKind, type Support } from '@isometra/core';
-import { CASTING_NAMES, type Casting } from '@isometra/contract';
+import { CASTINGS, type Casting } from '@isometra/contract';
 
 /** What a footprint is begun from. */
 export const presetSchema = z.strictObject({
@@ -36,7 +36,7 @@ export function castingFrom(id: string, frame: Casting['frame'], preset: Preset)
   const origin: Casting['origin'] = frame === 'lathe' ? [0, height, 0] : [0, 0, height];
   return {
     id,
-    name: CASTING_NAMES[id] ?? id,
+    name: CASTINGS.find((entry) => entry.id === id)?.name ?? id,
     frame,
     origin,
     supports: frame === 'lathe' ? supports : supports.map(asMill),

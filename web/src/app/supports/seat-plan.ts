@@ -1,14 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { CHECKS, FRAMES, planMove } from '@isometra/core';
-import { CASTING_NAMES, machineFamily, type Casting, type Machine, type MachineCardText } from '@isometra/contract';
+import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { bothUnits, isZero } from '../ui/say';
@@ -17,6 +17,11 @@ import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
 import { castingFrom, presetSchema } from './seat-facts';
 import { poseWords, type SupportPlan } from './seat-words';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Choices, type Choice } from '../ui/choices';
+import { Slide } from '../ui/slide';
+import { Tick } from '../ui/tick';
 
 /** What is wanted of the casting, and by what means. */
 interface Wish {
@@ -28,23 +33,28 @@ interface Wish {
 /** How the height between the centres is made good: at the head, at the tail, or half at each. */
 type HeightShare = 'free' | 'head' | 'both';
 
-const MEANS = [
-  { id: 'scrape', name: 'scrape' },
-  { id: 'shim', name: 'shim' },
-  { id: 'either', name: 'either' },
-  { id: 'own', name: 'face by face' },
-] as const;
+const MEANS: readonly Choice<Wish['allow']>[] = [
+  { value: 'scrape', label: 'scrape' },
+  { value: 'shim', label: 'shim' },
+  { value: 'either', label: 'either' },
+  { value: 'own', label: 'face by face' },
+];
 
-const SHARES: readonly { readonly id: HeightShare; readonly name: string }[] = [
-  { id: 'free', name: 'at the tail' },
-  { id: 'head', name: 'at the head' },
-  { id: 'both', name: 'half at each' },
+const SPARED: readonly Choice<Wish['prefer']>[] = [
+  { value: 'least-metal', label: 'least metal' },
+  { value: 'least-depth', label: 'least depth' },
+];
+
+const SHARES: readonly Choice<HeightShare>[] = [
+  { value: 'free', label: 'at the tail' },
+  { value: 'head', label: 'at the head' },
+  { value: 'both', label: 'half at each' },
 ];
 
 /** A casting on its faces: where they are, and which to scrape or shim for a wanted change, replanned at every touch. */
 @Component({
   selector: 'iso-seat-plan',
-  imports: [RouterLink, Footprint, FaceTable, Consequences, SchemaForm],
+  imports: [RouterLink, Footprint, FaceTable, Consequences, SchemaForm, Button, Notice, Choices, Slide, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './seat-plan.html',
   styleUrl: './seat-plan.css',
@@ -59,10 +69,11 @@ export class SeatPlan {
   private readonly router = inject(Router);
 
   protected readonly means = MEANS;
+  protected readonly spared = SPARED;
   protected readonly shares = SHARES;
   protected readonly castings = computed(() => {
-    const ids = this.frame() === 'mill' ? ['column', 'saddle', 'feet'] : ['headstock', 'tailstock-base', 'saddle', 'feet'];
-    return ids.map((id) => ({ id, name: CASTING_NAMES[id] }));
+    const family = machineFamily(this.desk.kind());
+    return CASTINGS.filter(({ machines }) => machines.includes(family));
   });
   protected readonly presetSchema = presetSchema;
   protected readonly preset = signal<FormValue>({});
@@ -74,13 +85,16 @@ export class SeatPlan {
   protected readonly wish = signal<Wish>({ want: {}, allow: 'scrape', prefer: 'least-metal' });
   protected readonly heightShare = signal<HeightShare>('free');
 
-  protected readonly name = computed(() => CASTING_NAMES[this.castingId()] ?? this.castingId());
+  private readonly about = computed(() => CASTINGS.find(({ id }) => id === this.castingId()));
+  /** The spindle sits in it. */
+  protected readonly spindle = computed(() => this.about()?.spindle === true);
+  protected readonly name = computed(() => this.about()?.name ?? this.castingId());
   private readonly card = computed(() => this.desk.machine()?.card);
-  private readonly kept = computed(() => this.card()?.castings?.find((entry) => entry.id === this.castingId()) as Casting | undefined);
+  private readonly kept = computed(() => this.card()?.castings?.find((entry) => entry.id === this.castingId()));
   protected readonly casting = computed(() => this.draft() ?? this.kept() ?? null);
   protected readonly changed = computed(() => this.draft() !== null);
   private readonly draftName = computed(() => `casting:${this.desk.machine()?.id}:${this.castingId()}`);
-  private readonly frame = computed((): Casting['frame'] => (machineFamily(String(this.card()?.kind ?? '')) === 'mill' ? 'mill' : 'lathe'));
+  private readonly frame = computed((): Casting['frame'] => (machineFamily(this.desk.kind()) === 'mill' ? 'mill' : 'lathe'));
 
   private readonly fullPreset = computed(() => settled(presetSchema, this.preset(), this.settings.system()));
   protected readonly presetFaults = computed(() => formFaults(presetSchema, this.fullPreset()));
@@ -90,7 +104,7 @@ export class SeatPlan {
     effect(() => hand.doing.set(`${this.name()}: faces`));
     effect(() => {
       const name = this.draftName();
-      untracked(() => this.draft.set(this.drafts.read<Casting>(name) ?? null));
+      untracked(() => this.draft.set(this.drafts.read(name, castingSchema) ?? null));
     });
     effect(() => {
       const want = this.measured();
@@ -110,14 +124,18 @@ export class SeatPlan {
       .at(-1);
   });
   /** The change that the last round asks for: aim less value, nothing for what is in. */
-  private readonly measured = computed((): Record<string, number> => {
-    const names: readonly string[] = FRAMES[this.frame()].components.map(([name]) => name);
-    return Object.fromEntries(
-      Object.entries(this.round()?.finding?.quantities ?? {})
-        .filter(([name, { aim }]) => names.includes(name) && aim !== null)
-        .map(([name, { aim, value, verdict }]) => [name, verdict === 'in' ? 0 : Math.round(((aim ?? 0) - value) * 10) / 10]),
-    );
-  });
+  private readonly measured = computed(
+    (): Record<string, number> => {
+      const names: readonly string[] = FRAMES[this.frame()].components.map(([name]) => name);
+      return Object.fromEntries(
+        Object.entries(this.round()?.finding?.quantities ?? {})
+          .filter(([name, { aim }]) => names.includes(name) && aim !== null)
+          .map(([name, { aim, value, verdict }]) => [name, verdict === 'in' ? 0 : Math.round(((aim ?? 0) - value) * 10) / 10]),
+      );
+    },
+    // The same figures once more leave what the hand has slid meanwhile.
+    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+  );
 
   protected readonly wants = computed(() =>
     FRAMES[this.frame()].components.map(([name], index) => ({
@@ -203,10 +221,10 @@ export class SeatPlan {
     if (parsed.success) this.change(castingFrom(this.castingId(), this.frame(), parsed.data));
   }
 
-  protected setWant(name: string, text: string | null): void {
+  protected setWant(name: string, value: number | null): void {
     this.wish.update((wish) => {
       const { [name]: _old, ...rest } = wish.want;
-      return { ...wish, want: text === null ? rest : { ...rest, [name]: Number(text) } };
+      return { ...wish, want: value === null ? rest : { ...rest, [name]: value } };
     });
   }
 
@@ -221,15 +239,14 @@ export class SeatPlan {
     const others = (machine.card.castings ?? []).filter((entry) => entry.id !== casting.id);
     const card = { ...machine.card, castings: [...others, casting] } as MachineCardText;
     this.machines.save({ ...machine, card }).subscribe({
-      next: (saved) => {
-        this.desk.machine.set(saved);
+      next: () => {
         this.drafts.drop(this.draftName());
         this.draft.set(null);
         this.problem.set('');
         this.told.set('The faces are on the machine card.');
       },
       error: (failure: ApiFailure) => {
-        if (failure.current) this.desk.machine.set(failure.current as Machine);
+        if (failure.current) this.machines.loadOne(machine.id).subscribe({ error: () => undefined });
         this.problem.set(
           failure.current
             ? 'Somebody else has changed the machine card meanwhile. Your faces are still here; keep them again.'
@@ -251,27 +268,25 @@ export class SeatPlan {
     const info = round?.finding?.quantities[quantity];
     if (!round || !plan || !info) return;
     const amount = this.wish().want[quantity] ?? 0;
-    this.rounds
-      .planMove({
-        id: crypto.randomUUID(),
-        roundId: round.id,
-        kind: 'supports',
-        quantity,
-        amount,
-        unit: info.unit,
-        direction: poseWords(quantity, amount, this.shown()).replace(/^[^ ]+ [^ ]+ /, ''),
-        plan: { supports: plan.supports, pose: plan.pose, watch: plan.watch, casting: this.casting()?.name ?? '' },
-        ticks: [],
-        done: false,
-        shift: null,
-        by: this.settings.by(),
-        at: new Date().toISOString(),
-        version: 1,
-      })
-      .subscribe({
-        next: () => void this.router.navigate(['/machines', round.machineId, 'move', round.id, quantity]),
-        error: (failure: ApiFailure) => this.problem.set(failure.message),
-      });
+    const now = new Date().toISOString();
+    const move: MoveWrite = {
+      id: crypto.randomUUID(),
+      roundId: round.id,
+      kind: 'supports',
+      quantity,
+      amount,
+      unit: info.unit,
+      direction: poseWords(quantity, amount, this.shown()).replace(/^[^ ]+ [^ ]+ /, ''),
+      plan: { supports: plan.supports, pose: plan.pose, watch: plan.watch, casting: this.casting()?.name ?? '' },
+      ticks: [],
+      shift: null,
+      by: this.settings.by(),
+      begunAt: now,
+      doneAt: null,
+      version: 1,
+    };
+    this.rounds.putMove(round.machineId, move, false);
+    void this.router.navigate(['/machines', round.machineId, 'move', round.id, quantity]);
   }
 }
 

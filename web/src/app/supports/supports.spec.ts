@@ -1,12 +1,24 @@
 import { TestBed } from '@angular/core/testing';
+import { By } from '@angular/platform-browser';
 import { Router } from '@angular/router';
 import { footprint } from '@isometra/core';
 import { spindleAxisSheet } from '@isometra/core/practice';
-import { sheetOf, trySolve, type Casting, type MachineCardText, type MoveWrite, type Round } from '@isometra/contract';
-import { ApiFailure } from '../data/api';
-import { barRound, lathe, openShop, show } from '../testing/fake-shop.spec';
+import type { Casting, MachineCardText, MoveWrite } from '@isometra/contract';
+import {
+  barRound,
+  lathe,
+  openShop,
+  practiceRound,
+  show,
+  until,
+  refusal,
+  LATHE,
+  type FakeServer,
+  type TestRound,
+} from '../testing/fake-shop.spec';
 import { facesText } from '../job/job-texts';
 import { JobCard } from '../job/job-card';
+import { Slide } from '../ui/slide';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
 import { castingFrom } from './seat-facts';
@@ -24,26 +36,17 @@ const headstock = (): Casting => ({
 const mm = { system: 'mm', fineness: 'coarse' } as const;
 
 /** A round of the spindle axis that found it pointing so, µm/m. */
-function axisRound(slopeH: number, slopeV: number): Round {
-  const sheet = spindleAxisSheet(
-    { slopeH, slopeV },
-    { bar: { diameter: 40, freeLength: 300 }, places: [20, 290], dial: { kind: 'lever', graduation: 1, sense: 1 } },
-  ) as { check: string; setup: Record<string, unknown>; instrument: Record<string, unknown>; readings: Record<string, unknown>[] };
-  const base = barRound(0, 5);
-  const readings = sheet.readings.map(({ value, ...keys }, i) => ({
-    ...base.readings[0],
-    id: `axis-${i}`,
-    keys: keys as never,
-    value: `${String(value)} div`,
-    sequence: i + 1,
-  }));
-  const write = { ...base, check: sheet.check, setup: sheet.setup, instrument: sheet.instrument, conditions: {}, readings };
-  return { ...write, finding: trySolve(sheetOf(write, readings)).finding } as Round;
-}
+const axisRound = (slopeH: number, slopeV: number): TestRound =>
+  practiceRound(
+    spindleAxisSheet(
+      { slopeH, slopeV },
+      { bar: { diameter: 40, freeLength: 300 }, places: [20, 290], dial: { kind: 'lever', graduation: 1, sense: 1 } },
+    ),
+  );
 
 describe('the footprint of a casting', () => {
   const draw = async (amounts: Record<string, number> = {}) => {
-    openShop();
+    await openShop();
     return show(Footprint, { casting: headstock(), amounts });
   };
 
@@ -91,7 +94,7 @@ describe('the footprint of a casting', () => {
 
 describe('the faces in figures', () => {
   it('places, means and limits are typed; what makes no sense is named', async () => {
-    openShop();
+    await openShop();
     const table = await show(FaceTable, { casting: headstock(), amounts: { 'rear flat near': -20 } });
     const changes: { id: string; part: Partial<Casting['supports'][number]> }[] = [];
     table.fixture.componentInstance.changed.subscribe((change) => changes.push(change));
@@ -106,7 +109,7 @@ describe('the faces in figures', () => {
     expect(changes.at(-1)?.part.at?.[0]).toBeCloseTo(-50.8, 9);
     await put('Most for rear flat near', '0.05');
     expect(changes.at(-1)?.part.max).toBe(50);
-    await put('What may be done to rear flat near', 'either');
+    await table.pick('What may be done to rear flat near', 'either');
     expect(changes.at(-1)?.part.allow).toBe('either');
     await put('Area of rear flat near', '42,5');
     expect(changes.at(-1)?.part.area).toBe(4250);
@@ -122,17 +125,11 @@ describe('the faces in figures', () => {
 });
 
 describe('the plan of a casting', () => {
-  const open = async (rounds: Round[] = [axisRound(-42, -28), barRound(2, 10)], castings: Casting[] | undefined = [headstock()]) => {
-    const { api } = openShop(rounds);
-    api.machines = [{ ...lathe(), card: { ...lathe().card, ...(castings && { castings }) } as MachineCardText }];
-    const shop = { api };
-    TestBed.inject(Router);
-    const page = await (async () => {
-      const { Desk } = await import('../tailstock/desk');
-      TestBed.inject(Desk).load('lathe').subscribe();
-      return show(SeatPlan, { castingId: 'headstock' });
-    })();
-    return { ...shop, page };
+  const open = async (rounds: TestRound[] = [axisRound(-42, -28), barRound(2, 10)], castings: Casting[] | undefined = [headstock()]) => {
+    const card: MachineCardText = { ...lathe().card, ...(castings && { castings }) };
+    const prepare = (server: FakeServer): void => void (server.machines = [{ ...lathe(), card }]);
+    const shop = await openShop(rounds, { prepare });
+    return { ...shop, page: await show(SeatPlan, { castingId: 'headstock' }) };
   };
 
   it('asks for aim less what was found, and says what it does to everything else', async () => {
@@ -142,63 +139,53 @@ describe('the plan of a casting', () => {
     // The far end goes down and the nose, in front of the near faces, comes up a little.
     expect(page.text()).toMatch(/The spindle centre comes up 0\.00\d mm\./);
     expect(page.text()).toMatch(/The tailstock then stands 0\.0\d+ mm high\./);
-    expect(page.text()).toContain('The seat has not been pressed corner by corner yet');
+    expect(page.text()).toContain('“Seat of a casting” has not been read yet, and what is planned here hangs on it.');
     expect(page.text()).toContain('The tailstock plan that follows');
   });
 
   it('is planned again at every slide, and what cannot be had names its obstacle', async () => {
     const { page } = await open();
-    const slide = async (label: RegExp, value: string) => {
-      const slider = (page.all('input[type=range]') as HTMLInputElement[]).find((entry) =>
-        label.test(entry.getAttribute('aria-label') ?? ''),
-      ) as HTMLInputElement;
-      slider.value = value;
-      slider.dispatchEvent(new Event('input'));
+    const slide = async (label: string, value: number) => {
+      const slider = page.fixture.debugElement.queryAll(By.directive(Slide)).find((entry) => entry.componentInstance.label() === label);
+      slider?.componentInstance.moved.emit(value);
       await page.fixture.whenStable();
     };
-    await slide(/^Axis in height/, '0');
-    await slide(/^Axis sideways/, '0');
+    await slide('Axis in height', 0);
+    await slide('Axis sideways', 0);
     expect(page.text()).toContain('It turns and moves: not at all.');
-    const tick = page.named('Height').querySelector('input') as HTMLInputElement;
-    tick.checked = true;
-    tick.dispatchEvent(new Event('change'));
-    await page.fixture.whenStable();
-    await slide(/^Height/, '40');
+    await page.tick('Height');
+    await slide('Height', 40);
     expect(page.text()).toContain('Height cannot be had by what is allowed');
-    (page.named('shim').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
-    await page.fixture.whenStable();
+    await page.choose('shim');
     expect(page.text()).not.toContain('cannot be had');
     expect(page.text()).toContain('0.040 mm up');
   });
 
   it('the height between the centres may be made good at the head', async () => {
     const { page } = await open([axisRound(20, 30), barRound(2, -40)]);
-    (page.named('at the head').querySelector('input') as HTMLInputElement).dispatchEvent(new Event('change'));
-    await page.fixture.whenStable();
+    await page.choose('at the head');
     expect(page.text()).toContain('The spindle centre comes down 0.040 mm.');
     expect(page.text()).toContain('Nothing: it stays in its zone.');
   });
 
   it('its job card has a step for each face', async () => {
-    const { api, page } = await open();
+    const { server, page } = await open();
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     await page.press('Job card for this');
-    const sent = api.sent[0].body as MoveWrite;
+    await until(() => server.sent.length === 1);
+    const sent: MoveWrite = server.sent[0].body;
     expect([sent.kind, sent.quantity]).toEqual(['supports', 'slopeH']);
     expect(navigate.calls.mostRecent().args[0][4]).toBe('slopeH');
     expect(facesText(sent.plan, (um) => `${um.toFixed(0)} µm`)?.[0]).toMatch(/: scrape \d+ µm$/);
-    const round = api.rounds[0];
-    api.rounds = [{ ...round, moves: [sent] }, ...api.rounds.slice(1)];
-    const { Desk } = await import('../tailstock/desk');
-    TestBed.inject(Desk).refresh();
-    const card = await show(JobCard, { roundId: round.id, quantity: 'slopeH' });
+    const card = await show(JobCard, { roundId: server.rounds[0].id, quantity: 'slopeH' });
+    await until(() => card.text().includes('scrape'));
     expect(card.text()).toMatch(/Front vee far, outer: scrape 0\.0\d+ mm\./);
     expect(card.text()).toContain('belt on before the caps');
     expect(card.text()).toContain('lifted with rated gear, never by hand over an edge');
   });
 
   it('a casting that is not on the card is begun from how it sits, changed, and kept', async () => {
-    const { api, page } = await open([], []);
+    const { server, page } = await open([], []);
     await page.press('Draw its faces');
     expect(page.text()).toContain('Spindle nose to the nearest faces is missing');
     await page.type('Spindle nose to the nearest faces', '40');
@@ -207,14 +194,15 @@ describe('the plan of a casting', () => {
     await page.type('Centre above the faces', '200 mm');
     await page.press('Draw its faces');
     expect(page.all('.face').length).toBe(6);
-    expect(localStorage.getItem('isometra-draft:casting:lathe:headstock')).toContain('rear flat near');
+    expect(localStorage.getItem(`isometra-draft:casting:${LATHE}:headstock`)).toContain('rear flat near');
     page.all('.face')[0].dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft', bubbles: true }));
     await page.fixture.whenStable();
-    api.refuse = new ApiFailure(409, [{ path: 'version', message: 'changed', example: '' }], { ...lathe(), version: 8 });
+    server.machines = [{ ...lathe(), version: 8 }];
+    server.refuse = refusal(409, 'changed', { ...lathe(), version: 8 });
     await page.press('Keep these faces on the machine card');
     expect(page.text()).toContain('Your faces are still here');
     await page.press('Keep these faces on the machine card');
-    const { card, version } = api.sent[0].body as { card: MachineCardText; version: number };
+    const { card, version } = server.sent[0].body as { card: MachineCardText; version: number };
     expect(version).toBe(8);
     expect((card.castings as Casting[])[0].supports[0].at[0]).toBe(-45);
   });

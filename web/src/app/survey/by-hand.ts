@@ -1,23 +1,25 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { handStaleWords } from '@isometra/work';
+import * as z from 'zod';
 import { Drafts } from '../data/drafts';
-import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { Cautions } from '../ui/cautions';
 import { SurveyChanges } from './survey-changes';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Tick } from '../ui/tick';
 
-interface Draft {
-  readonly ticks: readonly number[];
-  readonly note: string;
-}
+const draftSchema = z.object({ ticks: z.array(z.number()), note: z.string() });
+type Draft = z.infer<typeof draftSchema>;
 
 const EMPTY: Draft = { ticks: [], note: '' };
 
 /** A rung without readings: what is done by hand before the first measurement, or after the last. */
 @Component({
   selector: 'iso-by-hand',
-  imports: [RouterLink, Cautions],
+  imports: [RouterLink, Cautions, Button, TextField, Notice, Tick],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -25,8 +27,8 @@ const EMPTY: Draft = { ticks: [], note: '' };
       <header>
         <h1>{{ rung.step.title }}</h1>
         <p>{{ rung.step.question }}</p>
-        @if (rung.staleBecause) {
-          <p class="fault">{{ rung.staleBecause }}</p>
+        @if (rung.staleBy) {
+          <p class="fault">{{ staleWords(rung.staleBy) }}</p>
         }
       </header>
       <iso-cautions [cautions]="rung.step.cautions" />
@@ -34,16 +36,14 @@ const EMPTY: Draft = { ticks: [], note: '' };
         <ol>
           @for (point of rung.step.points; track point; let i = $index) {
             <li>
-              <label class="point"
-                ><input type="checkbox" [checked]="draft().ticks.includes(i)" (change)="tick(i, $any($event.target).checked)" />
-                <span>{{ point }}</span></label
-              >
+              <iso-tick class="point" [on]="draft().ticks.includes(i)" (changed)="tick(i, $event)">{{ point }}</iso-tick>
             </li>
           }
         </ol>
         <label class="note"
           ><span class="label">{{ rung.step.note.label }}</span>
           <input
+            pInputText
             type="text"
             maxlength="300"
             [placeholder]="rung.step.note.example"
@@ -51,11 +51,9 @@ const EMPTY: Draft = { ticks: [], note: '' };
             (input)="write($any($event.target).value)"
             [attr.aria-label]="rung.step.note.label"
         /></label>
-        @if (problem() || changes.problem()) {
-          <p class="fault" role="alert">{{ problem() || changes.problem() }}</p>
-        }
+        <iso-notice [text]="problem() || changes.problem()" />
         <p class="buttons">
-          <button type="submit" [class.next]="rung.state !== 'in'">It is done</button>
+          <button pButton type="submit" [class.next]="rung.state !== 'in'">It is done</button>
           @if (rung.step.check; as check) {
             <a class="act" [routerLink]="['..', '..', 'bench', check]">Measure the pads on the bench</a>
           }
@@ -90,16 +88,7 @@ const EMPTY: Draft = { ticks: [], note: '' };
       font: 600 16px/1.4 var(--narrow);
     }
     .point {
-      display: flex;
-      gap: 10px;
-      align-items: baseline;
       font: 400 16px/1.4 var(--words);
-    }
-    .point input {
-      flex: none;
-      width: 22px;
-      height: 22px;
-      accent-color: var(--blue);
     }
     .note {
       display: grid;
@@ -120,10 +109,10 @@ export class ByHandStep {
   readonly stepId = input.required<string>();
   private readonly desk = inject(Desk);
   private readonly drafts = inject(Drafts);
-  private readonly settings = inject(Settings);
   protected readonly changes = inject(SurveyChanges);
   protected readonly draft = signal<Draft>(EMPTY);
   protected readonly problem = signal('');
+  protected readonly staleWords = handStaleWords;
 
   protected readonly rung = computed(() => this.desk.byHand().find(({ step }) => step.id === this.stepId()));
   protected readonly log = computed(() =>
@@ -143,7 +132,7 @@ export class ByHandStep {
     effect(() => this.changes.told() && untracked(() => this.clear()));
     effect(() => {
       const name = this.draftName();
-      untracked(() => this.draft.set(this.drafts.read<Draft>(name) ?? EMPTY));
+      untracked(() => this.draft.set(this.drafts.read(name, draftSchema) ?? EMPTY));
     });
   }
 
@@ -178,7 +167,9 @@ export class ByHandStep {
       );
     this.problem.set('');
     this.changes.told.set('');
-    const entry = { step: rung.step.id, note: note.trim() || null, by: this.settings.by(), at: new Date().toISOString() };
-    this.changes.save({ byHand: [...survey.byHand, entry] }, `${rung.step.title} is written down.`);
+    this.changes.note(
+      { kind: 'by-hand', content: { step: rung.step.id, note: note.trim() || null } },
+      `${rung.step.title} is written down.`,
+    );
   }
 }

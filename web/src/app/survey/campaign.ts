@@ -3,20 +3,25 @@ import { ChangeDetectionStrategy, Component, ElementRef, Injector, afterNextRend
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { CHECKS, bearingsFirst, misplaced, misplacedText, withBearings } from '@isometra/core';
-import { SCHOOLS, defaultPlan, freshSurvey, moved, orderOf, usualSheet, type School, type SurveyWrite } from '@isometra/contract';
+import { SCHOOLS, usualSheet, type School, type SurveyWrite } from '@isometra/contract';
+import { defaultPlan, freshSurvey, moved, orderOf, surveyWriteOf } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Limits, type ShownSheet } from '../data/limits';
 import { Settings } from '../data/settings';
-import { Surveys, sent } from '../data/surveys';
+import { Surveys } from '../data/surveys';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { Glyph, wayOfFinding } from '../ui/glyph';
 import { SurveyChanges } from './survey-changes';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Choices } from '../ui/choices';
+import { Pick } from '../ui/pick';
 
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
 @Component({
   selector: 'iso-campaign',
-  imports: [RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph],
+  imports: [RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, TextField, Notice, Choices, Pick],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './campaign.html',
@@ -40,7 +45,7 @@ export class Campaign {
   protected readonly newTitle = signal('');
   protected readonly sheets = toSignal(this.limits.all$, { initialValue: [] as readonly ShownSheet[] });
   protected readonly survey = this.desk.survey;
-  private readonly kind = computed(() => String(this.desk.machine()?.card.kind ?? ''));
+  private readonly kind = this.desk.kind;
 
   constructor() {
     inject(AtHand).doing.set('This survey');
@@ -98,6 +103,13 @@ export class Campaign {
     this.save({ school }, SCHOOLS.find((entry) => entry.value === school)?.about ?? '');
   }
 
+  protected readonly firsts = [
+    { value: true, label: 'the bearings' },
+    { value: false, label: 'the headstock' },
+  ];
+  protected readonly judges = computed(() =>
+    this.sheets().map(({ id, content }) => ({ value: id, label: id === this.pinned().id ? this.pinned().words : content.name })),
+  );
   protected readonly bearingsFirst = computed(() => bearingsFirst(this.order()));
 
   protected bearings(first: boolean): void {
@@ -147,6 +159,15 @@ export class Campaign {
     this.save({ order: defaultPlan(this.kind()).order }, 'The rungs stand in their usual order again.');
   }
 
+  /** Ask why a rung is left out: the hand is put where the answer goes. */
+  protected askWhy(id: string): void {
+    this.leaving.set(id);
+    afterNextRender(
+      { read: () => this.host.nativeElement.querySelector<HTMLElement>(`[data-rung="${id}"] form input`)?.focus() },
+      { injector: this.injector },
+    );
+  }
+
   protected leaveOut(event: Event, id: string): void {
     event.preventDefault();
     const why = this.why().trim();
@@ -172,9 +193,8 @@ export class Campaign {
     if (!title) return this.problem.set('Title of the new survey is missing. Try: After scraping the headstock');
     const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, crypto.randomUUID(), title, new Date().toISOString());
     const { school, order, limits } = this.survey() ?? fresh;
-    this.store.begin({ ...sent(fresh), school, order, limits }).subscribe({
-      next: (saved) => {
-        this.desk.keep(saved);
+    this.store.begin({ ...surveyWriteOf(fresh), school, order, limits }).subscribe({
+      next: () => {
         this.newTitle.set('');
         this.problem.set('');
         this.told.set(`“${title}” has begun: every rung is to be read anew.`);

@@ -1,27 +1,9 @@
 import { startingSheet } from '@isometra/core';
-import type { Round } from '@isometra/contract';
-import { openShop, lathe, show } from '../testing/fake-shop.spec';
+import { openShop, lathe, show, toldHead } from '../testing/fake-shop.spec';
 import { knownMill, millFittingFactor, millGhosts, millPictureOf, TABLE_DEPTH } from './mill';
 import { Survey } from './survey';
-import { TestBed } from '@angular/core/testing';
-import { Desk } from '../tailstock/desk';
 
-const round = (check: string, quantities: Record<string, number>): Round =>
-  ({
-    id: check,
-    check,
-    at: '2026-01-01T08:00:00.000Z',
-    surveyId: 'survey',
-    readings: [],
-    moves: [],
-    setup: {},
-    conditions: {},
-    finding: {
-      quantities: Object.fromEntries(Object.entries(quantities).map(([name, value]) => [name, { value, verdict: null }])),
-      notes: [],
-      moves: [],
-    },
-  }) as unknown as Round;
+const round = toldHead;
 
 /** Where the top of something upright goes when it is turned: + is to the right in the drawing. */
 const top = (degrees: number): number => Math.sin((degrees * Math.PI) / 180);
@@ -65,9 +47,12 @@ describe('a mill as drawn', () => {
   });
 
   it('is what the survey of a mill shows, in the drawing and in words', async () => {
-    const { api } = openShop([round('head-tram', { tilt: 80, nod: -30 }), round('column-lean', { leanX: 20 })]);
-    api.machines = [{ ...lathe(), card: { ...lathe().card, number: 'M-03', kind: 'turret-mill' } }];
-    TestBed.inject(Desk).load('lathe').subscribe();
+    await openShop([], {
+      prepare: (server) => {
+        server.told = [round('head-tram', { tilt: 80, nod: -30 }), round('column-lean', { leanX: 20 })];
+        server.machines = [{ ...lathe(), card: { ...lathe().card, number: 'M-03', kind: 'turret-mill' } }];
+      },
+    });
     const page = await show(Survey);
     expect(page.all('iso-mill-picture svg').length).toBe(1);
     expect(page.all('iso-lathe-picture').length).toBe(0);

@@ -1,7 +1,7 @@
 import type { LimitSheet } from '@isometra/core';
-import type { Round } from '@isometra/contract';
+import type { RoundHead } from '@isometra/contract';
+import { factsOf } from '@isometra/work';
 import { boundsOf } from './ghosts';
-import { latestOf, type Sources } from './known';
 
 /** What is known of a mill at one time, µm/m; undefined where nothing has been measured. */
 export interface KnownMill {
@@ -18,18 +18,11 @@ export interface KnownMill {
   readonly nod?: number;
 }
 
-const SOURCES: Sources<keyof KnownMill> = {
-  tableX: [['table-parallelism-x', 'slope']],
-  tableY: [['table-parallelism-y', 'slope']],
-  squareness: [['axis-squareness', 'squareness']],
-  leanX: [['column-lean', 'leanX']],
-  leanY: [['column-lean', 'leanY']],
-  tilt: [['head-tram', 'tilt']],
-  nod: [['head-tram', 'nod']],
-};
+/** What of a mill is drawn, by the names under which the checks make it known. */
+const FACTS = ['tableX', 'tableY', 'squareness', 'leanX', 'leanY', 'tilt', 'nod'] as const;
 
 /** What was known of a mill after the rounds so far: the latest word on each. */
-export const knownMill = (rounds: readonly Round[]): KnownMill => latestOf(rounds, SOURCES);
+export const knownMill = (rounds: readonly RoundHead[]): KnownMill => factsOf(rounds, FACTS);
 
 /** Depth of the table in the plan, drawing units. */
 export const TABLE_DEPTH = 110;
@@ -68,10 +61,6 @@ export function millFittingFactor(known: KnownMill): number {
 
 /** Pictures of a mill at both bounds of each limit, for the ghost lines. */
 export function millGhosts(judge: LimitSheet | undefined, factor: number): Readonly<Record<keyof KnownMill, readonly MillPicture[]>> {
-  const bounds = (name: keyof KnownMill) => {
-    const [[check, quantity]] = SOURCES[name];
-    return boundsOf(judge, check, quantity).map((bound) => millPictureOf({ [name]: bound }, factor));
-  };
-  const names = Object.keys(SOURCES) as (keyof KnownMill)[];
-  return Object.fromEntries(names.map((name) => [name, bounds(name)])) as Record<keyof KnownMill, MillPicture[]>;
+  const bounds = (name: keyof KnownMill) => boundsOf(judge, name).map((bound) => millPictureOf({ [name]: bound }, factor));
+  return Object.fromEntries(FACTS.map((name) => [name, bounds(name)])) as Record<keyof KnownMill, MillPicture[]>;
 }

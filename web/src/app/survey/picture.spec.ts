@@ -1,12 +1,8 @@
-import type { Round } from '@isometra/contract';
+import { headOf, sheetOf } from '@isometra/work';
+import { practiceRound, toldHead } from '../testing/fake-shop.spec';
 import { FRAME, fittingFactor, knownFrom, pictureOf } from './picture';
 
-const round = (check: string, quantities: Record<string, number>): Round =>
-  ({
-    check,
-    at: '2026-01-01',
-    finding: { quantities: Object.fromEntries(Object.entries(quantities).map(([name, value]) => [name, { value }])) },
-  }) as unknown as Round;
+const round = toldHead;
 
 describe('the machine as drawn, against three known truths', () => {
   it('an axis that points toward the operator points down the picture in plan, a high one up in the side view', () => {
@@ -62,20 +58,12 @@ describe('the rest of the machine as drawn', () => {
   });
 
   it('the way is taken from steps of the level, off its line, never from a straightedge beside it', () => {
-    const stepped = (method: string): Round =>
-      ({
-        ...round('way-straightness', { straightness: 5 }),
-        setup: { method, base: '200 mm', levelZero: 0 },
-        instrument: { kind: 'level', graduation: '20 um/m' },
-        conditions: {},
-        readings: [0, 200, 400, 600].map((at, i) => ({
-          id: String(at),
-          keys: { at, end: 'forward' },
-          value: `${i} div`,
-          set: 1,
-          supersedes: null,
-        })),
-      }) as unknown as Round;
+    const stepped = (method: string) => {
+      const readings = [0, 200, 400, 600].map((at, i) => ({ at, end: 'forward', value: `${i} div` }));
+      const instrument = { kind: 'level', graduation: '20 um/m' };
+      const round = practiceRound({ check: 'way-straightness', setup: { method, base: '200 mm', levelZero: 0 }, instrument, readings });
+      return headOf(round, round, sheetOf(round, round.readings));
+    };
     const { way } = knownFrom([stepped('level-steps')]);
     // Slopes of 0, 20, 40, 60 µm/m over 200 mm: heights 0, 0, 4, 12, 24 µm, off their line by 4, −2, −4, −2, 4.
     expect(way?.map(({ height }) => Number(height.toFixed(3)))).toEqual([4, -2, -4, -2, 4]);

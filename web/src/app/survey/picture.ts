@@ -1,6 +1,6 @@
-import { wayProfile, type HeightAt, type WayProfile } from '@isometra/core';
-import { sheetOf, type Round } from '@isometra/contract';
-import { latestOf, type Sources } from './known';
+import type { HeightAt } from '@isometra/core';
+import type { RoundHead } from '@isometra/contract';
+import { factsOf, profileOf } from '@isometra/work';
 
 /** What is known of a lathe at one time, µm and µm/m; undefined where nothing has been measured. */
 export interface KnownLathe {
@@ -18,43 +18,13 @@ export interface KnownLathe {
   readonly way?: readonly HeightAt[];
 }
 
-const SOURCES: Sources<Exclude<keyof KnownLathe, 'way'>> = {
-  twistPerMetre: [['bed-twist', 'twistPerMetre']],
-  axisSlopeH: [
-    ['spindle-axis', 'slopeH'],
-    ['chuck-test-cut', 'slopeH'],
-  ],
-  axisSlopeV: [['spindle-axis', 'slopeV']],
-  tailH: [
-    ['tailstock-traverse', 'offsetHorizontal'],
-    ['tailstock-test-cut', 'offsetHorizontal'],
-  ],
-  tailV: [['tailstock-traverse', 'offsetVertical']],
-  quillH: [['quill-parallelism', 'slopeH']],
-  quillV: [['quill-parallelism', 'slopeV']],
-  facing: [['cross-slide-squareness', 'slope']],
-};
-
-/** Check whose heights bend the way: those stepped with a level, which go up and down; a straightedge lies beside the way. */
-const WAY = { check: 'way-straightness', standing: (round: Round) => round.setup['method'] !== 'straightedge' };
-const ways = new WeakMap<Round, readonly HeightAt[]>();
-
-const lineAt = (profile: WayProfile | undefined, at: number): number => (profile ? profile.line.at0 + profile.line.slope * at : 0);
-
-/** Heights of the way off its line, µm over mm; worked out once for each round. */
-function heightsOf(round: Round): readonly HeightAt[] {
-  const known = ways.get(round);
-  if (known) return known;
-  const profile = wayProfile(sheetOf(round, round.readings));
-  const heights = (profile?.points ?? []).map(({ at, height }) => ({ at, height: height - lineAt(profile, at) }));
-  ways.set(round, heights);
-  return heights;
-}
+/** What of a lathe is drawn, by the names under which the checks make it known. */
+const FACTS = ['twistPerMetre', 'axisSlopeH', 'axisSlopeV', 'tailH', 'tailV', 'quillH', 'quillV', 'facing'] as const;
 
 /** What was known after the rounds so far: the latest word on each. */
-export function knownFrom(rounds: readonly Round[]): KnownLathe {
-  const way = rounds.filter((round) => round.check === WAY.check && WAY.standing(round) && round.finding).at(-1);
-  return { ...latestOf(rounds, SOURCES), ...(way && { way: heightsOf(way) }) };
+export function knownFrom(rounds: readonly RoundHead[]): KnownLathe {
+  const way = profileOf(rounds, 'way');
+  return { ...factsOf(rounds, FACTS), ...(way && { way }) };
 }
 
 /** Drawing units: the bed runs from x = 130 to 870, 0.5 units to the millimetre of a 1.5 m lathe. */

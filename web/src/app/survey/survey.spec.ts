@@ -5,7 +5,7 @@ import { Survey } from './survey';
 
 describe('the survey', () => {
   it('draws what is known now and says it in words', async () => {
-    openShop([barRound(60, 30), barRound(-21, 9)]);
+    await openShop([barRound(60, 30), barRound(-21, 9)]);
     const page = await show(Survey);
     expect(page.text()).toContain('Tailstock: 0.021 mm away from you.');
     expect(page.text()).toContain('Bed twist: not measured.');
@@ -14,26 +14,27 @@ describe('the survey', () => {
   });
 
   it('goes back in time to as found', async () => {
-    openShop([barRound(60, 30), barRound(-21, 9)]);
+    await openShop([barRound(60, 30), barRound(-21, 9)]);
     const page = await show(Survey);
-    const slider = page.element.querySelector<HTMLInputElement>('input[type=range]') as HTMLInputElement;
+    const back = async () => {
+      page.element.querySelector('[role=slider]')?.dispatchEvent(new KeyboardEvent('keydown', { code: 'ArrowLeft', bubbles: true }));
+      await page.fixture.whenStable();
+    };
     const shift = () => page.all('svg g g[transform]')[0].getAttribute('transform');
     const now = shift();
-    slider.value = '1';
-    slider.dispatchEvent(new Event('input'));
-    await page.fixture.whenStable();
+    await back();
     expect(page.text()).toContain('Tailstock: 0.060 mm toward you.');
     expect(shift()).not.toBe(now);
-    slider.value = '0';
-    slider.dispatchEvent(new Event('input'));
-    await page.fixture.whenStable();
+    await back();
     expect(page.text()).toContain('before anything was measured');
   });
 
   it('ghost lines stand at the limits of the survey', async () => {
-    const { api, desk } = openShop([barRound(60, 30)]);
-    api.surveys = [{ ...survey(), judge: startingSheet('toolroom') }];
-    desk.load('lathe').subscribe();
+    await openShop([barRound(60, 30)], {
+      prepare: (server) => {
+        server.surveys = [{ ...survey(), judge: startingSheet('toolroom') }];
+      },
+    });
     const page = await show(Survey);
     const factor = Number(/×(\d+)/.exec(page.text())?.[1]);
     const at = (um: number, sign: number) => sign * (um / 1e6) * FRAME.perMetre * factor;

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { belowTheHand, machineFamily, type Round } from '@isometra/contract';
+import { machineFamily, type RoundHead } from '@isometra/contract';
+import { belowTheHand } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 import { Glyph, wayOfFinding } from '../ui/glyph';
 import { bothUnits } from '../ui/say';
 import { latheWords, millWords } from './known-words';
@@ -11,13 +12,15 @@ import { LathePicture } from './lathe-picture';
 import { knownMill, millFittingFactor } from './mill';
 import { MillPictureDrawing } from './mill-picture';
 import { fittingFactor, knownFrom } from './picture';
+import { Pick } from '../ui/pick';
+import { Slide } from '../ui/slide';
 
-const FACTORS = [100, 200, 500, 1000, 2000, 5000];
+const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label: `×${value}` }));
 
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
 @Component({
   selector: 'iso-survey',
-  imports: [RouterLink, Glyph, LathePicture, MillPictureDrawing],
+  imports: [RouterLink, Glyph, LathePicture, MillPictureDrawing, Pick, Slide],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './survey.html',
   styleUrl: './survey.css',
@@ -32,7 +35,7 @@ export class Survey {
     this.desk.refresh();
   }
 
-  protected readonly mill = computed(() => machineFamily(String(this.desk.machine()?.card.kind ?? '')) === 'mill');
+  protected readonly mill = computed(() => machineFamily(this.desk.kind()) === 'mill');
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>
     [...this.desk.all()]
@@ -45,12 +48,12 @@ export class Survey {
   private readonly sofar = computed(() => this.stops().slice(0, this.stop()));
   protected readonly latheKnown = computed(() => knownFrom(this.sofar()));
   protected readonly millKnown = computed(() => knownMill(this.sofar()));
-  private readonly chosen = signal<number | null>(null);
+  protected readonly chosen = signal<number | null>(null);
   /** One factor for all of time, so that what is put right is seen to shrink. */
   private readonly fitting = computed(() => {
     const fit = this.mill()
-      ? (rounds: readonly Round[]) => millFittingFactor(knownMill(rounds))
-      : (rounds: readonly Round[]) => fittingFactor(knownFrom(rounds));
+      ? (rounds: readonly RoundHead[]) => millFittingFactor(knownMill(rounds))
+      : (rounds: readonly RoundHead[]) => fittingFactor(knownFrom(rounds));
     return Math.min(...this.stops().map((_, i) => fit(this.stops().slice(0, i + 1))), 5000);
   });
   protected readonly factor = computed(() => this.chosen() ?? this.fitting());
@@ -90,12 +93,4 @@ export class Survey {
     const names = found.below.map(({ check, quantity }) => check.quantities[quantity].label);
     return `A hand’s push of 100 N moves it ${bothUnits(found.moved, 'deviation', shown, 1).large}: more than the whole zone of ${[...new Set(names)].join(', ')}. The machine will not hold these under a cut.`;
   });
-
-  protected slide(text: string): void {
-    this.stop.set(Number(text));
-  }
-
-  protected exaggerate(text: string): void {
-    this.chosen.set(Number(text));
-  }
 }

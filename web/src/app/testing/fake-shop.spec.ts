@@ -1,83 +1,230 @@
+import { HttpBackend, type HttpEvent, type HttpRequest, HttpErrorResponse, HttpResponse, provideHttpClient } from '@angular/common/http';
 import { type EnvironmentProviders, type Provider, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { type Observable, of, throwError } from 'rxjs';
-import {
-  freshSurvey,
-  sheetOf,
-  trySolve,
-  type KitItem,
-  type Machine,
-  type MoveWrite,
-  type Round,
-  type RoundWrite,
-  type StoredLimitSheet,
-  type StoredReading,
-  type Survey,
-  type SurveyWrite,
+import { Observable, firstValueFrom } from 'rxjs';
+import type {
+  KitItem,
+  LogEntry,
+  Machine,
+  MoveWrite,
+  ReadingWrite,
+  RoundHead,
+  RoundWrite,
+  StoredLimitSheet,
+  StoredReading,
+  StoredRound,
+  StoredSurvey,
+  SurveyNote,
+  SurveyWrite,
 } from '@isometra/contract';
-import { STARTING_SHEETS, startingSheet, type LimitSheet } from '@isometra/core';
-import { Api, ApiFailure } from '../data/api';
+import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands } from '@isometra/work';
+import { STARTING_SHEETS, startingSheet, type Fault, type LimitSheet } from '@isometra/core';
+import { OUTBOX_NAME } from '../data/outbox';
 import { Settings } from '../data/settings';
-import { Desk } from '../tailstock/desk';
+import { Desk } from '../machine/desk';
 
-type Write = { readonly method: string; readonly path: string; readonly body: unknown };
+/** What was written to the server, and how; the spec knows what it is. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+interface Write<Body = any> {
+  readonly method: string;
+  readonly path: string;
+  readonly body: Body;
+}
 
-/** A server in memory: what the services would be told, and what they said to it. */
-export class FakeApi {
+/** What the server says instead of doing what it was asked. */
+export interface Refusal {
+  readonly status: number;
+  readonly faults: readonly Fault[];
+  readonly current?: unknown;
+}
+
+export const refusal = (status: number, message: string, current?: unknown, path = ''): Refusal => ({
+  status,
+  faults: [{ path, message, example: 'another' }],
+  ...(current !== undefined && { current }),
+});
+
+type Route = readonly [method: string, path: RegExp, answer: (match: RegExpExecArray, body: never) => unknown];
+
+/** A server in memory that answers later, as a real one does; what it was told, and how long it takes, is the spec's to say. */
+export class FakeServer implements HttpBackend {
   readonly sent: Write[] = [];
+  /** Every path that was asked for. */
+  readonly asked: string[] = [];
   machines: Machine[] = [lathe()];
   kit: KitItem[] = [dial(), drawer()];
-  rounds: Round[] = [];
-  surveys: Survey[] = [survey()];
+  rounds: StoredRound[] = [];
+  /** Heads of rounds that are told as they are, without readings behind them. */
+  told: RoundHead[] = [];
+  surveys: StoredSurvey[] = [survey()];
   limits: StoredLimitSheet[] = [];
   versions: StoredLimitSheet[] = [];
+  log: LogEntry[] = [];
   /** The next write is refused with this. */
-  refuse: ApiFailure | undefined;
+  refuse: Refusal | undefined;
+  /** It cannot be reached. */
+  down = false;
+  /** How long an answer takes, ms. */
+  latency = (_method: string, _path: string): number => 1;
 
-  get<T>(path: string): Observable<T> {
-    const found = this.find(path);
-    return found === undefined
-      ? throwError(() => new ApiFailure(404, [{ path: 'id', message: 'no such thing', example: '' }]))
-      : of(found as T);
+  handle(request: HttpRequest<unknown>): Observable<HttpEvent<unknown>> {
+    return new Observable((told) => {
+      const path = request.urlWithParams.replace(/^\/api/, '');
+      this.asked.push(`${request.method} ${path}`);
+      // What is asked for is looked up when it is asked; the answer comes when it comes.
+      const answer = this.down ? new HttpErrorResponse({ status: 0 }) : this.answer(request.method, path, request.body);
+      const timer = setTimeout(
+        () => {
+          if (answer instanceof HttpErrorResponse) return told.error(answer);
+          told.next(new HttpResponse({ status: 200, body: answer }));
+          told.complete();
+        },
+        this.latency(request.method, path),
+      );
+      return () => clearTimeout(timer);
+    });
   }
 
-  send<T>(method: 'POST' | 'PUT', path: string, body: unknown): Observable<T> {
-    const refusal = this.refuse;
-    this.refuse = undefined;
-    if (refusal) return throwError(() => refusal);
-    this.sent.push({ method, path, body });
-    if (path === '/demo') this.machines = [lathe(), { ...lathe(), id: 'other', card: { ...lathe().card, number: 'L-15' } }];
-    if (path === '/demo') return of(this.machines as T);
-    if (path.startsWith('/surveys')) body = { ...(body as object), judge: judgeOf(body) };
-    // A round comes back whole, as the server gives it.
-    if (path.startsWith('/rounds/') && method === 'PUT') body = { ...this.rounds.find(({ id }) => path.endsWith(id)), ...(body as object) };
-    return of({ ...(body as object), version: ((body as { version?: number }).version ?? 0) + 1 } as T);
+  private answer(method: string, path: string, body: unknown): unknown {
+    if (method !== 'GET' && this.refuse) {
+      const { status, faults, current } = this.refuse;
+      this.refuse = undefined;
+      return new HttpErrorResponse({ status, error: { errors: faults, ...(current !== undefined && { current }) } });
+    }
+    for (const [of, at, act] of this.routes) {
+      const match = of === method ? at.exec(path) : null;
+      if (!match) continue;
+      const copy = body instanceof Blob ? body : (structuredClone(body) as never);
+      if (method !== 'GET') this.sent.push({ method, path, body: copy as never });
+      const answer = act(match, copy as never);
+      if (answer === undefined) break;
+      return structuredClone(answer);
+    }
+    return new HttpErrorResponse({ status: 404, error: { errors: [{ path: 'id', message: 'no such thing', example: '' }] } });
   }
 
-  private find(path: string): unknown {
-    if (path === '/machines') return this.machines;
-    if (path === '/kit') return this.kit;
-    if (path === '/limits') return this.limits;
-    if (/^\/limits\/[^/]+\/versions$/.test(path)) return this.versions;
-    if (/^\/machines\/[^/]+\/surveys$/.test(path)) return this.surveys;
-    const rounds = /^\/machines\/([^/]+)\/rounds/.exec(path);
-    if (rounds) return this.rounds;
-    const machine = /^\/machines\/([^/]+)$/.exec(path);
-    if (machine) return this.machines.find((entry) => entry.id === machine[1]);
-    const round = /^\/rounds\/([^/]+)$/.exec(path);
-    return round ? this.rounds.find((entry) => entry.id === round[1]) : undefined;
+  private readonly routes: readonly Route[] = [
+    ['GET', /^\/machines$/, () => this.machines],
+    ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
+    ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
+    ['GET', /^\/machines\/([^/]+)\/heads$/, ([, id]) => this.heads(id)],
+    ['GET', /^\/machines\/([^/]+)\/log$/, () => this.log],
+    ['GET', /^\/machines\/([^/]+)\/rounds/, ([, id]) => this.rounds.filter((round) => round.machineId === id)],
+    ['GET', /^\/rounds\/([^/]+)$/, ([, id]) => this.rounds.find((entry) => entry.id === id)],
+    ['GET', /^\/kit$/, () => this.kit],
+    ['GET', /^\/limits$/, () => this.limits],
+    ['GET', /^\/limits\/[^/]+\/versions$/, () => this.versions],
+    ['POST', /^\/machines$/, (_match, body) => this.put(this.machines, body)],
+    ['PUT', /^\/machines\//, (_match, body) => this.put(this.machines, body)],
+    ['POST', /^\/kit$/, (_match, body) => this.put(this.kit, body)],
+    ['PUT', /^\/kit\//, (_match, body) => this.put(this.kit, body)],
+    ['POST', /^\/kit\/([^/]+)\/photos\?id=([^&]+)/, ([, kit, id]) => this.photograph(kit, id)],
+    ['POST', /^\/limits$/, (_match, body: StoredLimitSheet) => this.put(this.limits, { ...body, at: NOW })],
+    ['PUT', /^\/limits\//, (_match, body: StoredLimitSheet) => this.put(this.limits, { ...body, at: NOW })],
+    ['POST', /^\/surveys$/, (_match, body: SurveyWrite) => this.begin(body)],
+    ['PUT', /^\/surveys\//, (_match, body: SurveyWrite) => this.changeSurvey(body)],
+    ['POST', /^\/surveys\/[^/]+\/notes$/, (_match, body: SurveyNote) => this.write(body)],
+    ['POST', /^\/rounds$/, (_match, body: RoundWrite) => this.beginRound(body)],
+    ['PUT', /^\/rounds\/([^/]+)$/, (_match, body: RoundWrite) => this.changeRound(body)],
+    ['POST', /^\/rounds\/([^/]+)\/readings$/, ([, id], body: ReadingWrite) => this.takeDown(id, body)],
+    ['POST', /^\/moves$/, (_match, body: MoveWrite) => this.move(body)],
+    ['PUT', /^\/moves\//, (_match, body: MoveWrite) => this.move({ ...body, version: body.version + 1 })],
+    [
+      'POST',
+      /^\/demo$/,
+      () => {
+        this.machines = [lathe(), { ...lathe(), id: OTHER, card: { ...lathe().card, number: 'L-15' } }];
+        return this.machines;
+      },
+    ],
+  ];
+
+  /** Put a row in the place of the one with its id: a version more where there is one. */
+  private put<Row extends { id: string; version: number }>(rows: Row[], body: Row): Row {
+    const at = rows.findIndex(({ id }) => id === body.id);
+    const row = { ...body, version: at < 0 ? 1 : body.version + 1 };
+    if (at < 0) rows.push(row);
+    else rows[at] = row;
+    return row;
+  }
+
+  private photograph(kitId: string, id: string): KitItem | undefined {
+    const item = this.kit.find((entry) => entry.id === kitId);
+    if (item && !item.photos.includes(id)) item.photos.push(id);
+    return item;
+  }
+
+  private heads(machineId: string): RoundHead[] {
+    const worked = this.rounds
+      .filter((round) => round.machineId === machineId)
+      .map((round) => {
+        const own = this.surveys.find(({ id }) => id === round.surveyId);
+        const sheet = sheetOf(round, round.readings, own ? { limits: own.judge, pending: pendingOf(campaignOf(own)) } : {});
+        return headOf(round, solveWhatStands(sheet), sheet);
+      });
+    return [...worked, ...this.told.filter((head) => head.machineId === machineId)];
+  }
+
+  private begin(body: SurveyWrite): StoredSurvey {
+    this.surveys = this.surveys.map((entry) => ({ ...entry, endedAt: entry.endedAt ?? body.startedAt }));
+    return this.put(this.surveys, { ...body, judge: judgeOf(body), notes: [] });
+  }
+
+  private changeSurvey(body: SurveyWrite): StoredSurvey {
+    const notes = this.surveys.find(({ id }) => id === body.id)?.notes ?? [];
+    return this.put(this.surveys, { ...body, judge: judgeOf(body), notes });
+  }
+
+  private write(note: SurveyNote): SurveyNote {
+    this.surveys = this.surveys.map((entry) => (entry.id === note.surveyId ? { ...entry, notes: [...entry.notes, note] } : entry));
+    return note;
+  }
+
+  private beginRound(body: RoundWrite): RoundWrite {
+    const number = this.rounds.filter(({ check }) => check === body.check).length + 1;
+    if (!this.rounds.some(({ id }) => id === body.id)) this.rounds.push({ ...body, surveyId: SURVEY, number, readings: [], moves: [] });
+    return body;
+  }
+
+  private changeRound(body: RoundWrite): RoundWrite {
+    const now = { ...body, version: body.version + 1 };
+    this.rounds = this.rounds.map((round) => (round.id === body.id ? { ...round, ...now } : round));
+    return now;
+  }
+
+  private takeDown(id: string, body: ReadingWrite): StoredReading[] | undefined {
+    const round = this.rounds.find((entry) => entry.id === id);
+    if (!round) return undefined;
+    const known = round.readings.find((reading) => reading.id === body.id);
+    const reading = known ?? { ...body, roundId: id, sequence: round.readings.length + 1 };
+    if (!known) this.rounds = this.rounds.map((entry) => (entry.id === id ? { ...entry, readings: [...entry.readings, reading] } : entry));
+    return [reading];
+  }
+
+  private move(body: MoveWrite): MoveWrite {
+    this.rounds = this.rounds.map((round) =>
+      round.id === body.roundId ? { ...round, moves: [...round.moves.filter(({ id }) => id !== body.id), body] } : round,
+    );
+    return body;
   }
 }
 
+const NOW = '2026-02-01T08:00:00.000Z';
+/** Made-up ids that are nobody's. */
+export const LATHE = 'a1b0c4d2-0000-4000-8000-000000000001';
+export const OTHER = 'a1b0c4d2-0000-4000-8000-000000000002';
+export const SURVEY = 'a1b0c4d2-0000-4000-8000-000000000003';
+export const DIAL = 'a1b0c4d2-0000-4000-8000-000000000004';
+export const DRAWER = 'a1b0c4d2-0000-4000-8000-000000000005';
+
 /** The sheet that a survey judges by, as the server writes it out. */
-function judgeOf(body: unknown): LimitSheet {
-  const { sheet } = (body as SurveyWrite).limits;
-  return startingSheet(STARTING_SHEETS.find((entry) => entry.id === sheet)?.id ?? 'general');
+function judgeOf({ limits }: Pick<SurveyWrite, 'limits'>): LimitSheet {
+  return startingSheet(STARTING_SHEETS.find((entry) => entry.id === limits.sheet)?.id ?? 'general');
 }
 
 export const lathe = (): Machine => ({
-  id: 'lathe',
+  id: LATHE,
   card: {
     number: 'L-14',
     nickname: 'the long lathe',
@@ -91,10 +238,10 @@ export const lathe = (): Machine => ({
 });
 
 /** The running survey of the lathe. */
-export const survey = (): Survey => freshSurvey({ id: 'lathe', kind: 'engine-lathe' }, 'survey', 'As found', '2026-01-01T00:00:00.000Z');
+export const survey = (): StoredSurvey => freshSurvey({ id: LATHE, kind: 'engine-lathe' }, SURVEY, 'As found', '2026-01-01T00:00:00.000Z');
 
 export const dial = (): KitItem => ({
-  id: 'dial',
+  id: DIAL,
   kind: 'instrument',
   name: 'Lever dial',
   data: { kind: 'lever', graduation: '0.002 mm' },
@@ -103,7 +250,7 @@ export const dial = (): KitItem => ({
   version: 1,
 });
 export const drawer = (): KitItem => ({
-  id: 'drawer',
+  id: DRAWER,
   kind: 'shim-stock',
   name: 'Drawer',
   data: {
@@ -119,13 +266,16 @@ export const drawer = (): KitItem => ({
 
 let serial = 0;
 
+/** A round with what it said. */
+export type TestRound = StoredRound & Pick<ReturnType<typeof solveWhatStands>, 'finding'>;
+
 /** A round of a bar between centres that found the tailstock at these offsets, µm. */
-export function barRound(offsetH: number, offsetV: number, more: Partial<RoundWrite> & { moves?: Partial<MoveWrite>[] } = {}): Round {
+export function barRound(offsetH: number, offsetV: number, more: Partial<RoundWrite> & { moves?: Partial<MoveWrite>[] } = {}): TestRound {
   const { moves = [], ...own } = more;
   serial += 1;
   const write: RoundWrite = {
-    id: `round-${serial}`,
-    machineId: 'lathe',
+    id: crypto.randomUUID(),
+    machineId: LATHE,
     check: 'tailstock-traverse',
     setup: { centreDistance: '400 mm' },
     plan: { stations: 2 },
@@ -139,16 +289,8 @@ export function barRound(offsetH: number, offsetV: number, more: Partial<RoundWr
     ...own,
   };
   const at = (place: number, plane: string, value: number, sequence: number): StoredReading => ({
-    id: `${write.id}-${sequence}`,
-    roundId: write.id,
-    sequence,
-    keys: { plane, at: place },
-    value: `${value} um`,
-    set: 1,
-    supersedes: null,
-    why: null,
-    by: 'HB',
-    at: write.at,
+    ...{ id: crypto.randomUUID(), roundId: write.id, sequence, keys: { plane, at: place }, value: `${value} um`, set: 1 },
+    ...{ supersedes: null, why: null, by: 'HB', at: write.at },
   });
   const readings = [
     at(20, 'h', 0, 1),
@@ -157,40 +299,79 @@ export function barRound(offsetH: number, offsetV: number, more: Partial<RoundWr
     at(380, 'v', offsetV * 0.9, 4),
     at(20, 'h', 0, 5),
   ];
-  const { finding } = trySolve(sheetOf(write, readings, { card: lathe().card, stock: drawer().data['stock'] as unknown[] }));
-  const done = moves.map((move, i): MoveWrite => ({
-    id: `${write.id}-move-${i}`,
-    roundId: write.id,
-    kind: 'adjuster',
-    quantity: 'offsetHorizontal',
-    amount: -offsetH,
-    unit: 'um',
-    direction: 'away from the operator',
-    plan: {},
-    ticks: [],
-    done: true,
-    shift: null,
-    by: 'HB',
-    at: new Date(Date.parse(write.at) + 3_600_000).toISOString(),
-    version: 1,
+  const { finding } = solveWhatStands(sheetOf(write, readings, { card: lathe().card, stock: drawer().data['stock'] as unknown[] }));
+  const later = (hours: number): string => new Date(Date.parse(write.at) + hours * 3_600_000).toISOString();
+  const done = moves.map((move): MoveWrite => ({
+    ...{ id: crypto.randomUUID(), roundId: write.id, kind: 'adjuster', quantity: 'offsetHorizontal', amount: -offsetH, unit: 'um' },
+    ...{
+      direction: 'away from the operator',
+      plan: {},
+      ticks: [],
+      shift: null,
+      by: 'HB',
+      begunAt: later(0.5),
+      doneAt: later(1),
+      version: 1,
+    },
     ...move,
   }));
-  return { ...write, surveyId: 'survey', number: serial, readings, moves: done, finding, coreVersion: '0' };
+  return { ...write, surveyId: SURVEY, number: serial, readings, moves: done, finding };
 }
 
-/** A test bed with the fake server; `desk` loads the machine and its rounds first. */
-export function openShop(rounds: Round[] = [], providers: (Provider | EnvironmentProviders)[] = []): { api: FakeApi; desk: Desk } {
+/** What a round said, without its readings. */
+export function toldHead(check: string, quantities: Readonly<Record<string, number>>, more: Partial<RoundHead> = {}): RoundHead {
+  serial += 1;
+  const quantity = (value: number) => ({ value, unit: 'um', expanded: 1, direction: null, limit: null, aim: null, verdict: null });
+  return {
+    ...{ id: crypto.randomUUID(), machineId: LATHE, surveyId: SURVEY, check, number: 1, instrumentName: null, conditions: {}, by: 'HB' },
+    ...{ at: new Date(Date.UTC(2026, 0, serial)).toISOString(), version: 1, last: 1, mounting: null, sense: null, moves: [] },
+    finding: { quantities: Object.fromEntries(Object.entries(quantities).map(([name, value]) => [name, quantity(value)])), notes: [] },
+    ...more,
+  };
+}
+
+/** A round as a practice model read it. */
+export function practiceRound(raw: unknown, more: Partial<RoundWrite> = {}): TestRound {
+  const { check, setup, instrument, readings } = raw as Pick<RoundWrite, 'check' | 'setup' | 'instrument'> & {
+    readings: readonly Readonly<Record<string, string | number>>[];
+  };
+  const bar = barRound(0, 0, { check, setup, instrument, plan: {}, conditions: {}, ...more });
+  const read = readings.map(({ value, ...keys }, i): StoredReading => ({
+    ...{ id: crypto.randomUUID(), roundId: bar.id, sequence: i + 1, keys, value, set: 1 },
+    ...{ supersedes: null, why: null, by: 'HB', at: bar.at },
+  }));
+  return { ...bar, readings: read, ...solveWhatStands(sheetOf(bar, read)) };
+}
+
+/** A test bed over the fake server, the lathe and its rounds on the desk. */
+export async function openShop(
+  rounds: StoredRound[] = [],
+  {
+    providers = [],
+    prepare = () => undefined,
+  }: { providers?: (Provider | EnvironmentProviders)[]; prepare?: (server: FakeServer) => void } = {},
+): Promise<{ server: FakeServer; desk: Desk }> {
   localStorage.clear();
-  const api = new FakeApi();
-  api.rounds = rounds;
-  TestBed.configureTestingModule({ providers: [provideRouter([]), { provide: Api, useValue: api }, Desk, ...providers] });
+  const server = new FakeServer();
+  server.rounds = structuredClone(rounds);
+  prepare(server);
+  TestBed.configureTestingModule({
+    providers: [
+      provideRouter([]),
+      provideHttpClient(),
+      { provide: HttpBackend, useValue: server },
+      { provide: OUTBOX_NAME, useValue: `test-${crypto.randomUUID()}` },
+      Desk,
+      ...providers,
+    ],
+  });
   const settings = TestBed.inject(Settings);
   settings.system.set('mm');
   settings.fineness.set('coarse');
   settings.who.set('HB');
   const desk = TestBed.inject(Desk);
-  desk.load('lathe').subscribe();
-  return { api, desk };
+  await firstValueFrom(desk.load(LATHE));
+  return { server, desk };
 }
 
 /** A component on the page, with what a person can do to it. */
@@ -223,6 +404,35 @@ export class Shown<T> {
     return found;
   }
 
+  /** Choose one of a few. */
+  async choose(words: string | RegExp): Promise<void> {
+    this.named(words).querySelector('input')?.click();
+    await this.fixture.whenStable();
+  }
+
+  /** Tick or untick what has these words beside it. */
+  async tick(words: string | RegExp): Promise<void> {
+    const id = this.named(words).getAttribute('for');
+    this.element.querySelector<HTMLInputElement>(`#${id}`)?.click();
+    await this.fixture.whenStable();
+  }
+
+  /** Open a list and take what has these words. */
+  async pick(label: string, words: string | RegExp): Promise<void> {
+    const box = this.all('[role=combobox]').find((entry) => entry.getAttribute('aria-label') === label);
+    if (!box) throw new Error(`no list is called ${label}`);
+    (box.closest('p-select') as HTMLElement).click();
+    await until(() => document.querySelectorAll('[role=option]').length > 0);
+    const option = [...document.querySelectorAll<HTMLElement>('[role=option]')].find((entry) => {
+      const text = entry.textContent?.trim() ?? '';
+      return typeof words === 'string' ? text === words : words.test(text);
+    });
+    if (!option) throw new Error(`${label} has no ${String(words)}`);
+    option.click();
+    await this.fixture.whenStable();
+    await until(() => document.querySelectorAll('[role=option]').length === 0);
+  }
+
   async press(words: string | RegExp): Promise<void> {
     this.named(words).click();
     await this.fixture.whenStable();
@@ -247,7 +457,18 @@ export async function show<T>(component: Type<T>, inputs: Readonly<Record<string
   return new Shown(fixture);
 }
 
+/** A screen as it stands before the server has answered. */
+export function showAtOnce<T>(component: Type<T>, inputs: Readonly<Record<string, unknown>> = {}): Shown<T> {
+  const fixture = TestBed.createComponent(component);
+  for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+  fixture.detectChanges();
+  return new Shown(fixture);
+}
+
 /** Wait until something is so; the specs of what goes out by itself need it. */
-export async function until(so: () => boolean): Promise<void> {
-  for (let i = 0; i < 100 && !so(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+export async function until(so: () => boolean, ms = 2000): Promise<void> {
+  for (const end = Date.now() + ms; !so();) {
+    if (Date.now() > end) throw new Error(`it never came to be: ${so.toString()}`);
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  }
 }

@@ -11,7 +11,7 @@ const TICKS = 50;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg viewBox="-60 -60 120 120" role="img" [attr.aria-label]="name()">
-      <circle r="56" fill="#fff" stroke="#1E252B" stroke-width="2" />
+      <circle r="56" fill="var(--paper)" stroke="var(--ink)" stroke-width="2" />
       @for (tick of ticks; track tick) {
         <line
           [attr.transform]="'rotate(' + (tick * 360) / count + ')'"
@@ -19,7 +19,7 @@ const TICKS = 50;
           [attr.y1]="tick % 5 === 0 ? -43 : -48"
           x2="0"
           y2="-53"
-          stroke="#1E252B"
+          stroke="var(--ink)"
           [attr.stroke-width]="tick % 5 === 0 ? 1.6 : 0.8"
         />
         @if (tick % 10 === 0) {
@@ -29,22 +29,22 @@ const TICKS = 50;
         }
       }
       @if (sweep(); as path) {
-        <path [attr.d]="path" fill="none" stroke="#9AA5A9" stroke-width="7" />
+        <path [attr.d]="path" fill="none" stroke="var(--thin)" stroke-width="7" />
       }
       @if (target() !== null) {
         <line
           [attr.transform]="'rotate(' + angle(target()!) + ')'"
           y1="6"
           y2="-52"
-          stroke="#1E252B"
+          stroke="var(--ink)"
           stroke-width="2"
           stroke-dasharray="4 3"
         />
       }
       @if (value() !== null) {
-        <line [attr.transform]="'rotate(' + angle(value()!) + ')'" y1="12" y2="-50" stroke="#1B4C8C" stroke-width="3" />
+        <line [attr.transform]="'rotate(' + angle(value()!) + ')'" y1="12" y2="-50" stroke="var(--blue)" stroke-width="3" />
       }
-      <circle r="4" fill="#1E252B" />
+      <circle r="4" fill="var(--ink)" />
     </svg>
   `,
   styles: `

@@ -9,7 +9,7 @@ import {
   type FieldInfo,
   type UnitSystem,
 } from '@isometra/core';
-import type * as z from 'zod';
+import * as z from 'zod';
 
 /** One field of a form, drawn from its schema. */
 export interface FieldModel {
@@ -21,6 +21,8 @@ export interface FieldModel {
 }
 
 export type FormValue = Readonly<Record<string, unknown>>;
+/** A draft of a form, as it was kept. */
+export const formSchema = z.record(z.string(), z.unknown());
 
 const typeOf = (schema: z.ZodType): string => (bareSchema(schema) as unknown as { def: { type: string } }).def.type;
 

@@ -6,6 +6,9 @@ export interface Shown {
   readonly fineness: Fineness;
 }
 
+/** What of a quantity is spoken. */
+type Spoken = Pick<Quantity, 'value' | 'direction' | 'expanded'>;
+
 /** The core speaks of the operator; a screen speaks to them. */
 export const spoken = (words: string): string => words.replace(/(?:the )?operator['’]s side/g, 'your side').replace('the operator', 'you');
 
@@ -21,7 +24,7 @@ export function bothUnits(
 }
 
 /** "0.021 mm away from you", or "0.000 mm" when nothing can be told from zero. */
-export function inWords(quantity: Quantity, info: QuantityInfo, shown: Shown): string {
+export function inWords(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
   const { large } = bothUnits(quantity.value, info.dimension, shown, quantity.expanded);
   return quantity.direction && !isZero(large) ? `${large} ${spoken(quantity.direction)}` : large;
 }
@@ -30,7 +33,7 @@ export function inWords(quantity: Quantity, info: QuantityInfo, shown: Shown): s
 export const isZero = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
 
 /** A sentence: "Tailstock is 0.021 mm away from you." */
-export function callSentence(quantity: Quantity, info: QuantityInfo, shown: Shown): string {
+export function callSentence(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
   const words = inWords(quantity, info, shown);
   if (isZero(words)) return `${info.label}: nothing to be told from zero.`;
   return info.subject ? `${info.subject} is ${words}.` : `${info.label}: ${words}.`;

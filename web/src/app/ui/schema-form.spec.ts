@@ -94,7 +94,7 @@ describe('a schema form', () => {
 describe('rows of a list', () => {
   const bar = spindleAxisSetup();
   it('are added, filled in, named when wrong, and taken out', async () => {
-    openShop();
+    await openShop();
     const form = await show(SchemaForm, {
       schema: bar,
       value: { diameters: [{ at: '20 mm', diameter: 'thick' }] },
@@ -127,7 +127,7 @@ describe('rows of a list', () => {
 
 describe('changes that come quickly', () => {
   it('build on each other before the owner of the value has answered', async () => {
-    openShop();
+    await openShop();
     const row = z.strictObject({
       one: measure('length', { label: 'One', example: '1 mm' }),
       two: measure('length', { label: 'Two', example: '2 mm' }),

@@ -1,12 +1,14 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, linkedSignal, output, signal } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { Checkbox } from 'primeng/checkbox';
-import { Select } from 'primeng/select';
 import { bareSchema, prettyUnit, readNumber, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
 import { bareUnit, fieldsOf, withBaseUnit, withField, withUnit, type FieldModel, type FormValue } from './form-model';
+import { Choices } from './choices';
+import { Button, TextField } from './controls';
+import { Notice } from './notice';
+import { Pick } from './pick';
+import { Tick } from './tick';
 
 let forms = 0;
 
@@ -16,7 +18,7 @@ let forms = 0;
  */
 @Component({
   selector: 'iso-schema-form',
-  imports: [NgTemplateOutlet, FormsModule, Checkbox, Select, forwardRef(() => SchemaForm)],
+  imports: [NgTemplateOutlet, forwardRef(() => SchemaForm), Button, TextField, Choices, Pick, Tick, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schema-form.html',
   styleUrl: './schema-form.css',

@@ -1,0 +1,14 @@
+import { POWERED } from '../cautions.js';
+import { centreSweep } from '../centreSweep.js';
+
+export const guideBush = centreSweep({
+  id: 'guide-bush',
+  title: 'Guide bush',
+  question: 'Is the guide bush on the spindle axis?',
+  choose: 'Before the sub-spindle.',
+  subject: 'The bush',
+  radial: 8,
+  hangsOn: ['bed-twist', 'spindle-axis'],
+  after: ['turret-bore'],
+  cautions: [POWERED],
+});

@@ -1,0 +1,3 @@
+import { motionStraightness } from '../motionStraightness.js';
+
+export const motionStraightnessX = motionStraightness('x');

@@ -1,0 +1,7 @@
+import { gibPlay } from '../gibPlay.js';
+
+export const saddleGibPlay = gibPlay('saddle', {
+  choose: 'Before any squareness is read: the saddle carries the table.',
+  hangsOn: ['table-level'],
+  after: ['knee-gib-play'],
+});

@@ -1,0 +1,13 @@
+import { POWERED } from '../cautions.js';
+import { centreSweep } from '../centreSweep.js';
+
+export const subSpindle = centreSweep({
+  id: 'sub-spindle',
+  title: 'Sub-spindle',
+  question: 'Does the sub-spindle meet the main spindle?',
+  choose: 'After the guide bush; every station based on it follows.',
+  subject: 'The sub-spindle',
+  radial: 8,
+  hangsOn: ['bed-twist', 'spindle-axis', 'guide-bush'],
+  cautions: [POWERED],
+});

@@ -1,0 +1,3 @@
+import { tableParallelism } from '../tableParallelism.js';
+
+export const tableParallelismX = tableParallelism('x', 'right');

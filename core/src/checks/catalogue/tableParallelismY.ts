@@ -1,0 +1,3 @@
+import { tableParallelism } from '../tableParallelism.js';
+
+export const tableParallelismY = tableParallelism('y', 'column');

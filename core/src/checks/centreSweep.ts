@@ -1,0 +1,61 @@
+import * as z from 'zod';
+import { ISOLATE } from './cautions.js';
+import { defineCheck, type CheckDefinition } from './define.js';
+import { MORE_SET_UPS, SHORTER_HOLDER } from './helps.js';
+import { sizeUpTo, unlimited } from './quantities.js';
+import { centreSweepReading, centreSweepSetup, sweepEstimates, sweepPlan, sweepSlots, sweepWatch } from './sweepCheck.js';
+import { viewQuantities } from './tailstock.js';
+import { HEIGHT, LATERAL } from './words.js';
+
+/** A sweep of a pocket, a bush or the other spindle of a turning centre: bores unless said otherwise. */
+export function centreSweep({
+  subject,
+  radial,
+  cautions,
+  ...facts
+}: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor'> & {
+  readonly subject: string;
+  /** The most it may stand off the axis altogether, µm. */
+  readonly radial: number;
+  readonly cautions: readonly string[];
+}): CheckDefinition {
+  const sideways = (label: string) => unlimited(label, 'deviation', 'um', { words: LATERAL, subject });
+  const upright = (label: string) => unlimited(label, 'deviation', 'um', { words: HEIGHT, subject });
+  return defineCheck({
+    ...facts,
+    family: 'sweep',
+    machines: ['turning-centre'],
+    setup: centreSweepSetup,
+    reading: centreSweepReading,
+    plan: sweepPlan,
+    conditions: z.strictObject({}),
+    slotKeys: ['angle', 'at', 'bush'],
+    reads: 'indicator',
+    quantities: {
+      offsetHorizontal: sideways(`${subject} sideways`),
+      offsetVertical: upright(`${subject} in height`),
+      offsetRadial: sizeUpTo(`${subject} off the axis`, radial),
+      total: unlimited('The dial swings in all', 'deviation', 'um', { magnitude: true }),
+      alongSlide: sideways(`${subject}, along the slide`),
+      acrossSlide: upright(`${subject}, across the slide`),
+      housingHorizontal: sideways('The housing sideways'),
+      housingVertical: upright('The housing in height'),
+      bushHorizontal: sideways('The bush in its housing, sideways'),
+      bushVertical: upright('The bush in its housing, in height'),
+      ...viewQuantities('carriage'),
+      slopeH: unlimited('Slope sideways', 'slope', 'um/m'),
+      slopeV: unlimited('Slope in height', 'slope', 'um/m'),
+      closure: unlimited('Closure of the sweep', 'deviation', 'um'),
+    },
+    slots: sweepSlots,
+    estimate: (input) => sweepEstimates(input, 'bore', radial),
+    corrections: {},
+    watch: sweepWatch('bore'),
+    picture: { drawing: 'swept-circle', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
+    helps: [SHORTER_HOLDER, MORE_SET_UPS],
+    counting: 'Half the difference counts: the sweep goes round the axis and shows an offset twice.',
+    cautions: [ISOLATE, ...cautions],
+    cannotSee: ['Where the slide goes: the spindle axis may point off it.', 'What the axis does when it is warm.'],
+    advice: ['Turn the spindle by hand; short stiff holder.', 'Sweep the bore at two depths to see its slope as well.'],
+  });
+}

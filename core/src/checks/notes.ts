@@ -1,0 +1,37 @@
+import type { Note } from './define.js';
+
+export const tooFew = (text: string): Note => ({
+  code: 'too-few-readings',
+  severity: 'warning',
+  text: `Not enough has been read yet: ${text}.`,
+});
+
+/** A slope over a short base says little. */
+export function shortBase(length: number): Note[] {
+  return length < 100
+    ? [
+        {
+          code: 'short-base',
+          severity: 'warning',
+          text: `The base is only ${length.toFixed(0)} mm: a slope over less than 100 mm says little.`,
+        },
+      ]
+    : [];
+}
+
+/** From the first to the last of some places, mm. */
+export function spanOf(places: readonly number[]): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (const place of places) {
+    if (place < low) low = place;
+    if (place > high) high = place;
+  }
+  return high - low;
+}
+
+/** A sign hangs on which side was read, and nobody said which. */
+export const sideAssumed = (what: string): Note => ({
+  code: 'side-assumed',
+  severity: 'warning',
+  text: `Which side was read is not said: ${what} is assumed. From the other side the sign is the other way.`,
+});

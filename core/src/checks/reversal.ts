@@ -1,0 +1,46 @@
+import type { Slot, Values } from '../instruments/slots.js';
+
+/** The two halves of a reversal among some slots. */
+export interface Halves {
+  /** Whether any reading belongs to a reversal at all. */
+  readonly reversed: boolean;
+  /** Slots of the same place, read both ways: [first, second]. */
+  readonly pairs: readonly (readonly [first: number, second: number])[];
+  /** Slots whose other half is still to be read. */
+  readonly alone: readonly number[];
+}
+
+/**
+ * Pair the readings of a reversal (a bar turned, a square flipped, ends swapped, a level or an edge turned
+ * round): the same place read both ways. A reading that does not say is of the first way, once any other says.
+ *
+ * @param key what is turned, with its two values. @param others the keys that make a place, beside it.
+ */
+export function halvesOf<Keys>(
+  slots: readonly Slot<Keys>[],
+  key: keyof Keys & string,
+  [first, second]: readonly [unknown, unknown],
+  others: readonly (keyof Keys & string)[],
+  use: (slot: Slot<Keys>) => boolean = () => true,
+): Halves {
+  const used = slots.flatMap((slot, i) => (use(slot) ? [i] : []));
+  if (used.every((i) => slots[i].keys[key] === undefined)) return { reversed: false, pairs: [], alone: [] };
+  const places = new Map<string, { first?: number; second?: number }>();
+  for (const i of used) {
+    const keys = slots[i].keys as Values;
+    const place = [slots[i].set, ...others.map((name) => keys[name] ?? '')].join('|');
+    const half = (keys[key] ?? first) === second ? 'second' : 'first';
+    places.set(place, { ...places.get(place), [half]: i });
+  }
+  const pairs: (readonly [number, number])[] = [];
+  const alone: number[] = [];
+  for (const { first: one, second: other } of places.values()) {
+    if (one !== undefined && other !== undefined) pairs.push([one, other]);
+    else alone.push((one ?? other) as number);
+  }
+  return { reversed: true, pairs, alone };
+}
+
+/** What still has to be read of a reversal, in words; undefined when nothing has. */
+export const openText = ({ alone }: Pick<Halves, 'alone'>, what: string): string | undefined =>
+  alone.length ? `${alone.length === 1 ? 'one place has' : `${alone.length} places have`} been read one way only: ${what}` : undefined;

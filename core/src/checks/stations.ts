@@ -1,0 +1,30 @@
+import * as z from 'zod';
+import { count, placeList } from '../input/fields.js';
+import type { PlannedSlot } from './define.js';
+
+/** A plan with nothing but places: so many of them evenly, or the user's own. */
+export const stationPlan = (label: string, usual: number, most = 60) =>
+  z.strictObject({
+    stations: count({ label, min: 2, max: most, example: String(usual) }),
+    places: placeList({ label: 'Places', example: '120 mm', min: 2 }),
+  });
+
+/** Places a step apart, from 0. */
+export function stepped(stations: number, step: number): number[] {
+  return Array.from({ length: stations }, (_, i) => Math.round(i * step));
+}
+
+/** So many places from one end to the other, rounded to whole mm. */
+export function evenly(from: number, to: number, stations: number): number[] {
+  return Array.from({ length: stations }, (_, i) => Math.round(from + ((to - from) * i) / Math.max(1, stations - 1)));
+}
+
+/** Places along something with one label each. */
+export function plannedPlaces(places: readonly number[], label: (at: number, index: number) => string): PlannedSlot[] {
+  return places.map((at, i) => ({ keys: { at }, label: label(at, i), movable: 'places' }));
+}
+
+/** Places spread between the ends of something, 5 % clear of each. */
+export function spread(length: number, stations: number): number[] {
+  return evenly(length * 0.05, length * 0.95, stations);
+}

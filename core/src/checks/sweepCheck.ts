@@ -1,0 +1,284 @@
+import * as z from 'zod';
+import { choice, optionalMeasure } from '../input/fields.js';
+import { dot } from '../fit/line.js';
+import type { Slot } from '../instruments/slots.js';
+import type { CheckInput, Estimates, JobRules, Note, PlannedSlot, Watch } from './define.js';
+import type { Zone } from './zone.js';
+import { linearEstimate, scaledEstimate, vectorEstimate, type Estimate } from './estimate.js';
+import { halvesOf, openText } from './reversal.js';
+import { axisFields, roundAngle } from './setupFields.js';
+import { sweepClosure, sweepFit, sweepOffsets, type SweepFit, type SweepKeys } from './sweep.js';
+import { say } from './sums.js';
+import { otherView } from './tailstock.js';
+
+export const sweepSetup = z.strictObject({
+  feature: choice({
+    label: 'Swept',
+    choices: [
+      { value: 'outside', label: 'an outside: quill, centre, ground pin' },
+      { value: 'bore', label: 'a bore: the taper or a bush' },
+    ],
+  }),
+  coneAngle: optionalMeasure('angle', {
+    label: 'Half the cone angle',
+    min: 0,
+    below: 80,
+    example: '30',
+    rare: true,
+    help: '30 for a stylus square to a 60° centre; 0 on a cylinder.',
+  }),
+  ...axisFields(),
+});
+
+/** What a turning centre's sweep is asked beside: who carries the indicator, and how the slide leans. */
+export const centreSweepSetup = z.strictObject({
+  ...sweepSetup.shape,
+  carrier: choice({
+    label: 'Indicator carried by',
+    choices: [
+      { value: 'main', label: 'the main spindle' },
+      { value: 'sub', label: 'the sub-spindle' },
+    ],
+  }),
+  slant: optionalMeasure('angle', {
+    label: 'Slant of the slide',
+    min: -90,
+    max: 90,
+    example: '30',
+    help: '+ when the rear end of the slide is the higher, the usual way.',
+  }),
+});
+
+export const sweepReading = z.strictObject({
+  angle: roundAngle({ label: 'Angle round the spindle', example: '90' }),
+  at: optionalMeasure('length', { label: 'Depth', example: '0 mm' }),
+});
+export const centreSweepReading = z.strictObject({
+  ...sweepReading.shape,
+  bush: z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180: how the bush was turned in its housing' }).optional(),
+});
+
+export const sweepPlan = z.strictObject({
+  angles: choice({
+    label: 'Read at',
+    choices: [
+      { value: '4', label: '4 places: front, top, rear, bottom' },
+      { value: '3', label: '3 places: front, top, rear' },
+      { value: '8', label: '8 places' },
+      { value: '12', label: '12 places' },
+    ],
+  }),
+  depth: optionalMeasure('length', {
+    label: 'Sweep again so much deeper',
+    above: 0,
+    example: '40 mm',
+    help: 'Two depths tell the slope as well.',
+    rare: true,
+  }),
+});
+
+export type SweepSetup = z.output<typeof sweepSetup> & Partial<Pick<z.output<typeof centreSweepSetup>, 'carrier' | 'slant'>>;
+type Slots = readonly Slot<SweepKeys>[];
+
+/** Slots by depth, the mouth first. */
+function depthsOf(slots: Slots): { at: number; indices: number[] }[] {
+  const found = new Map<number, number[]>();
+  slots.forEach(({ keys: { at = 0 } }, i) => {
+    const here = found.get(at);
+    if (here) here.push(i);
+    else found.set(at, [i]);
+  });
+  return [...found].map(([at, indices]) => ({ at, indices })).sort((a, b) => a.at - b.at);
+}
+
+function slopes(near: readonly Estimate[], far: readonly Estimate[], distance: number): Estimate[] {
+  return near.flatMap((estimate, k) => {
+    const other = far[k];
+    if (!other) return [];
+    const factor = 1000 / distance;
+    return [
+      linearEstimate(
+        estimate.name === 'offsetHorizontal' ? 'slopeH' : 'slopeV',
+        estimate.weights.map((weight, i) => (other.weights[i] - weight) * factor),
+      ),
+    ];
+  });
+}
+
+function roundNotes(
+  fit: SweepFit,
+  closure: readonly number[] | undefined,
+  { slots, instrument }: CheckInput<SweepSetup, SweepKeys>,
+): Note[] {
+  if (!instrument) return [];
+  const gap = closure
+    ? Math.abs(
+        dot(
+          closure,
+          slots.map((slot) => slot.value),
+        ),
+      )
+    : 0;
+  if (gap <= 2 * instrument.graduation && fit.worst <= instrument.graduation) return [];
+  return [
+    {
+      code: 'out-of-round',
+      severity: 'warning',
+      text: `What was swept does not close as a circle (${Math.max(gap, fit.worst).toFixed(1)} µm): it is out of round, a keyway was read, or the indicator moved. Sweep it again clear of the keyway.`,
+    },
+  ];
+}
+
+function viewNote(setup: SweepSetup): Note[] {
+  if (setup.distance !== undefined && setup.axisSlopeH !== undefined && setup.axisSlopeV !== undefined) return [];
+  const reach = setup.distance ?? 300;
+  return [
+    {
+      code: 'axis-unknown',
+      severity: 'info',
+      text: `A sweep speaks of the spindle, not of the carriage. The spindle axis is not known: within its usual limits it could make ${(0.05 * reach).toFixed(0)} µm sideways and ${(0.067 * reach).toFixed(0)} µm in height of difference ${setup.distance === undefined ? 'for every 300 mm from the nose' : `at ${reach.toFixed(0)} mm`}.`,
+    },
+  ];
+}
+
+const TOO_FEW: Note = {
+  code: 'too-few-readings',
+  severity: 'warning',
+  text: 'Not enough has been read yet: front and rear give the side, top and bottom the height.',
+};
+
+/** Along a slide that leans by `slant` (+ its rear end the higher), + toward the operator, and across it. */
+function onSlide([h, v]: readonly Estimate[], slant: number, open: string | undefined): Estimate[] {
+  const [c, s] = [Math.cos((slant * Math.PI) / 180), Math.sin((slant * Math.PI) / 180)];
+  const mixed = (name: string, a: number, b: number): Estimate =>
+    linearEstimate(
+      name,
+      h.weights.map((weight, i) => a * weight + b * v.weights[i]),
+      {
+        terms: Object.fromEntries(Object.entries(v.terms).map(([term, amount]) => [term, b * amount])),
+        doubts: [
+          ...h.doubts.map(({ source, u }) => ({ source, u: u * Math.abs(a) })),
+          ...v.doubts.map(({ source, u }) => ({ source, u: u * Math.abs(b) })),
+        ],
+        open,
+      },
+    );
+  return [mixed('alongSlide', c, -s), mixed('acrossSlide', s, c)];
+}
+
+/** A bush turned half round in its housing: the housing is half the sum of the two sweeps, the bush half their difference. */
+function parted(slots: Slots, halves: readonly (readonly Estimate[])[]): Estimate[] {
+  const [one, other] = halves;
+  return one.flatMap((first, k) => {
+    const second = other[k];
+    if (!second) return [];
+    const way = first.name === 'offsetHorizontal' ? 'Horizontal' : 'Vertical';
+    const combined = (name: string, sign: 1 | -1): Estimate =>
+      linearEstimate(
+        name,
+        slots.map((_, i) => (first.weights[i] + sign * second.weights[i]) / 2),
+        { terms: sign === 1 ? first.terms : {}, doubts: sign === 1 ? first.doubts : [] },
+      );
+    return [combined(`housing${way}`, 1), combined(`bush${way}`, -1)];
+  });
+}
+
+/**
+ * A sweep by the spindle: offsets of what was swept, their length, what the dial swings in all, and what two
+ * depths, a bush turned in its housing or a slide that leans tell beside.
+ *
+ * @param radial the most the offset may be altogether: where only one line was read, it limits that line.
+ */
+export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 'outside' | 'bore', radial?: number): Estimates {
+  const { slots, instrument } = input;
+  const setup = { ...input.setup, feature: input.setup.feature ?? usual };
+  const values = slots.map((slot) => slot.value);
+  const sag = instrument?.holderSag ?? 0;
+  const bush = halvesOf(slots, 'bush', [0, 180], ['angle', 'at']);
+  const open = openText(bush, 'turn the bush half round in its housing and sweep there again');
+  const ways = bush.reversed
+    ? ([0, 180] as const).map((turn) => slotsOf(slots, (keys) => (keys.bush ?? 0) === turn))
+    : [slots.map((_, i) => i)];
+  const depths = ways.map((way) =>
+    depthsOf(way.map((i) => slots[i])).map(({ at, indices }) => ({ at, indices: indices.map((k) => way[k]) })),
+  );
+  const fits = depths.flatMap(([mouth]) => (mouth ? (sweepFit(slots, mouth.indices) ?? []) : []));
+  const [fit] = fits;
+  if (!fit) return { estimates: [], notes: [TOO_FEW] };
+  const byWay = fits.map((entry) => sweepOffsets(entry, setup, sag));
+  const both = fits.length === 2 && byWay[0].length === byWay[1].length;
+  const offsets = byWay[0].map((estimate, k): Estimate => {
+    const second = both ? byWay[1][k] : undefined;
+    const weights = second ? estimate.weights.map((weight, i) => (weight + second.weights[i]) / 2) : estimate.weights;
+    return linearEstimate(estimate.name, weights, { terms: estimate.terms, doubts: estimate.doubts, open });
+  });
+  const zone: Zone | undefined = radial === undefined || offsets.length === 2 ? undefined : [-radial, radial];
+  const estimates: Estimate[] = zone ? offsets.map((estimate) => ({ ...estimate, zone })) : [...offsets];
+  if (offsets.length === 2) {
+    const length = vectorEstimate('offsetRadial', offsets[0], offsets[1], values);
+    estimates.push(length, scaledEstimate('total', length, 2));
+    if (setup.slant !== undefined) estimates.push(...onSlide(offsets, setup.slant, open));
+  }
+  if (both) estimates.push(...parted(slots, byWay));
+  const [mouth, ...deeper] = depths[0];
+  const closure = sweepClosure(slots, mouth.indices);
+  if (closure) estimates.push(linearEstimate('closure', closure));
+  const last = deeper[deeper.length - 1];
+  const lastFit = last && sweepFit(slots, last.indices);
+  if (last && lastFit) estimates.push(...slopes(byWay[0], sweepOffsets(lastFit, setup, sag), last.at - mouth.at));
+  estimates.push(...otherView(offsets, setup, 'carriage'));
+  const notes = [...roundNotes(fit, closure, input), ...viewNote(setup)];
+  if (offsets.length < 2)
+    notes.push({ code: 'no-vertical', severity: 'info', text: 'Only front and rear were read: no height. Read the top too.' });
+  if (instrument && instrument.holderSag === 0 && offsets.length === 2) {
+    notes.push({
+      code: 'holder-sag-unknown',
+      severity: 'warning',
+      text: 'The holder sag is taken as zero. Clamp the same holder on a stiff true bar, zero it at the top and read the bottom: that is the sag, and half of it goes straight into the height.',
+    });
+  }
+  return { estimates, notes };
+}
+
+const slotsOf = (slots: Slots, use: (keys: SweepKeys) => boolean): number[] => slots.flatMap((slot, i) => (use(slot.keys) ? [i] : []));
+
+const NAMES: Readonly<Record<number, string>> = { 0: 'Operator’s side', 90: 'Top', 180: 'Rear', 270: 'Bottom' };
+
+export function sweepSlots(_setup: unknown, { angles = '4', depth }: z.output<typeof sweepPlan>): PlannedSlot[] {
+  const number = Number(angles);
+  const degrees = number === 3 ? [0, 90, 180] : Array.from({ length: number }, (_, i) => (360 * i) / number);
+  const round = (at?: number): PlannedSlot[] =>
+    degrees.map((angle) => ({
+      keys: { angle, ...(at !== undefined && { at }) },
+      label: `${NAMES[angle] ?? `${angle}° round from the operator’s side`}${at ? `, ${at} mm deeper` : ''}`,
+    }));
+  const mouth = round(depth === undefined ? undefined : 0);
+  const closing = { ...mouth[0], ask: 'Turn on to the first place and read it again.', closing: true };
+  return [...mouth, closing, ...(depth === undefined ? [] : round(depth))];
+}
+
+/** Watch the front and the top: they must come half-way to where the far side reads. */
+export function sweepWatch(usual: 'outside' | 'bore') {
+  return (quantity: string, { feature = usual, coneAngle = 0, carrier }: SweepSetup, slots: Slots): Watch | undefined => {
+    const place = quantity === 'offsetHorizontal' ? 0 : 90;
+    const seen = slots.find((slot) => slot.keys.angle === place);
+    if (!seen) return undefined;
+    const turned = carrier === 'sub' ? -1 : 1;
+    return {
+      where: place === 0 ? "operator's side" : 'top',
+      sense: (feature === 'bore') === (turned === 1) ? -1 : 1,
+      now: seen.value,
+      scale: Math.cos((coneAngle * Math.PI) / 180),
+    };
+  };
+}
+
+/** Reamed holes come out big by twice what the tool is held off: h and v take half the square each. */
+export const REAMED: NonNullable<JobRules['reamed-hole']> = ({ oversize }) => {
+  const each = oversize / 2 / Math.SQRT2;
+  const sum = `a reamer held off by r cuts up to 2 r over size: r = ${say(oversize)} / 2 = ${say(oversize / 2)} µm, shared between sideways and height: ${say(oversize / 2)} / √2 = ${say(each)} µm each`;
+  return [
+    { quantity: 'offsetHorizontal', zone: [-each, each], sum },
+    { quantity: 'offsetVertical', zone: [0, each], sum },
+  ];
+};

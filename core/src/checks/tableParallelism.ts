@@ -1,0 +1,31 @@
+import type { CheckDefinition } from './define.js';
+import { defineTraverse } from './generalTraverse.js';
+import { TABLE } from './parts.js';
+
+/** Whether the table runs level under the spindle along one of its axes. `far` is the side to which it is + . */
+export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition {
+  return defineTraverse({
+    id: `table-parallelism-${axis}`,
+    title: `Table along ${axis}`,
+    question: `Does the table run level under the spindle along ${axis}?`,
+    choose: 'Before anything on the table is trusted.',
+    machines: ['mill'],
+    subject: `Table along ${axis}`,
+    words: {
+      plus: `rising toward the ${far}`,
+      minus: `falling toward the ${far}`,
+      movePlus: `raise the ${far} end`,
+      moveMinus: `lower the ${far} end`,
+      arrow: ['up', 'down'],
+    },
+    slope: [-30, 30],
+    range: [null, 15],
+    part: TABLE,
+    moves: ['scrape'],
+    hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play'],
+    after: axis === 'x' ? ['dovetail-over-pins'] : ['table-parallelism-x'],
+    knows: [{ quantity: 'slope', name: axis === 'x' ? 'tableX' : 'tableY' }],
+    cannotSee: ['A table that is bent like its way.'],
+    advice: ['Lock the other axes. Indicator in the spindle, at rest.', 'Stone burrs off the table first.'],
+  });
+}

@@ -1,0 +1,56 @@
+import type { Words } from './define.js';
+
+/** Toward or away from the operator (h). */
+export const LATERAL: Words = {
+  plus: 'toward the operator',
+  minus: 'away from the operator',
+  movePlus: 'toward the operator',
+  moveMinus: 'away from the operator',
+  arrow: ['toward', 'away'],
+};
+
+/** High or low (v). */
+export const HEIGHT: Words = { plus: 'high', minus: 'low', movePlus: 'up', moveMinus: 'down', arrow: ['up', 'down'] };
+
+/** Where an axis points, sideways (h). */
+export const AXIS: Words = {
+  plus: 'pointing toward the operator',
+  minus: 'pointing away from the operator',
+  movePlus: 'toward the operator at its free end',
+  moveMinus: 'away from the operator at its free end',
+  arrow: ['toward', 'away'],
+};
+
+/** Where an axis points, in height (v). */
+export const AXIS_HEIGHT: Words = {
+  plus: 'pointing up at its free end',
+  minus: 'pointing down at its free end',
+  movePlus: 'up at its free end',
+  moveMinus: 'down at its free end',
+  arrow: ['up', 'down'],
+};
+
+/** How a machine faces. */
+export const FACING: Words = {
+  plus: 'facing hollow',
+  minus: 'facing crowned',
+  movePlus: 'so that it faces more hollow',
+  moveMinus: 'so that it faces less hollow',
+};
+
+/** A height along a travel. */
+export const ALONG: Words = {
+  plus: 'rising along the travel',
+  minus: 'falling along the travel',
+  movePlus: 'raise the far end',
+  moveMinus: 'lower the far end',
+  arrow: ['up', 'down'],
+};
+
+/** A side that comes toward the stylus along the travel, or goes from it: nothing is raised. */
+export const ACROSS: Words = {
+  plus: 'coming toward the stylus along the travel',
+  minus: 'going away from the stylus along the travel',
+  movePlus: 'bring the far end toward the stylus',
+  moveMinus: 'take the far end away from the stylus',
+};

@@ -1,0 +1,76 @@
+import { CHECKS, type CheckDefinition } from '../index.js';
+import { cutSheet, sweepSheet, traverseSheet } from '../practice/tailstock.js';
+import { solve } from '../solve/solve.js';
+import { differences, disagreements, taperEccentricity } from './compare.js';
+import { effectOnWork } from './work.js';
+
+const check = (id: string) => CHECKS.get(id) as CheckDefinition;
+const dial = { kind: 'plunger', graduation: 1, sense: 1, holderSag: -8 } as const;
+const where = { offsetHorizontal: 5, offsetVertical: 10, axisSlopeH: 60, axisSlopeV: 0 };
+const bar = {
+  check: check('tailstock-traverse'),
+  finding: solve(traverseSheet(where, { centreDistance: 400, stations: [20, 380], bar: { diameter: 30 }, dial })),
+};
+const swept = {
+  check: check('tailstock-sweep'),
+  finding: solve(sweepSheet(where, { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial })),
+};
+
+describe('rounds and methods side by side', () => {
+  it('names the conditions that differ', () => {
+    expect(differences({ quillLock: true, place: 300 }, { quillLock: true, place: 900, bedClamp: false })).toEqual([
+      'place along the bed 300, then 900',
+      'bed clamp not noted, then off',
+    ]);
+    expect(differences({ quillLock: true }, { quillLock: true })).toEqual([]);
+  });
+
+  it('a traverse and a sweep part by the axis, and it says so', () => {
+    const [found, ...others] = disagreements(bar, swept);
+    expect(found.quantity).toBe('offsetHorizontal');
+    expect(found.difference).toBeCloseTo(-30, 1);
+    expect(found.text).toContain('spindle axis');
+    expect(others).toEqual([]);
+  });
+
+  it('two of the carriage that differ point at what they trust; agreeing ones say nothing', () => {
+    const finding = (offset: number) =>
+      solve(
+        cutSheet(
+          { offsetHorizontal: offset, offsetVertical: 0 },
+          { centreDistance: 400, stations: [20, 380], diameter: 38, graduation: 1 },
+        ),
+      );
+    expect(disagreements(bar, { check: check('tailstock-test-cut'), finding: finding(40) })[0].text).toContain('headstock centre');
+    expect(disagreements(bar, { check: check('tailstock-test-cut'), finding: finding(5) })).toEqual([]);
+  });
+
+  it('quill and centre swept give the eccentricity of the taper', () => {
+    const sweep = (h: number, v: number) =>
+      solve(
+        sweepSheet(
+          { offsetHorizontal: h, offsetVertical: v },
+          { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial },
+        ),
+      );
+    const found = taperEccentricity(sweep(5, 10), sweep(8, 14));
+    expect(found?.radial).toBeCloseTo(5, 2);
+    expect(
+      taperEccentricity(sweep(5, 10), solve(cutSheet(where, { centreDistance: 400, stations: [20], diameter: 38, graduation: 1 }))),
+    ).toBeUndefined();
+  });
+});
+
+describe('what the error does to the work', () => {
+  it('a taper over the length turned, and next to nothing from height', () => {
+    const [side, height] = effectOnWork(bar.finding, { kind: 'turning', length: 200, centreDistance: 400, diameter: 30 });
+    expect(side.effect).toBeCloseTo(5, 6);
+    expect(height.leave).toBeTrue();
+  });
+
+  it('a reamed hole cut over size', () => {
+    const [side, height] = effectOnWork(bar.finding, { kind: 'drilling' });
+    expect(side.effect).toBeCloseTo(10, 6);
+    expect(height.effect).toBeCloseTo(20, 1);
+  });
+});

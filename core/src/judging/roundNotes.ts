@@ -1,0 +1,121 @@
+import type { Note } from '../checks/define.js';
+import type { Fault } from '../input/faults.js';
+import { hasNeedle, readableStep, type Instrument } from '../instruments/instrument.js';
+import { dialDivisions } from '../instruments/reading.js';
+import type { Conditions, Reading, Return } from '../instruments/slots.js';
+import { CONDITION_NAMES, say } from './compare.js';
+
+/** Note that nobody has nudged the part to see which way the needle counts. */
+export function directionNote(instrument: Instrument | undefined): Note[] {
+  if (!instrument || !hasNeedle(instrument) || instrument.sense !== undefined) return [];
+  return [
+    {
+      code: 'direction-assumed',
+      severity: 'warning',
+      text: 'The direction is assumed: nobody has pushed the part toward the stylus to see which way the needle goes. Some lever indicators count backwards on one side.',
+    },
+  ];
+}
+
+/** Lowest and highest that the dial showed, divisions. */
+function shownRange(readings: readonly Reading<object>[], instrument: Instrument): [low: number, high: number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (const { value } of readings) {
+    const shown = dialDivisions(value, instrument);
+    if (shown < low) low = shown;
+    if (shown > high) high = shown;
+  }
+  return [low, high];
+}
+
+/** Warn when a needle may have been at the end of its travel. */
+export function peggedNote(readings: readonly Reading<object>[], instrument: Instrument | undefined): Note[] {
+  if (!instrument?.range || !hasNeedle(instrument) || readings.length === 0) return [];
+  const [low, high] = shownRange(readings, instrument);
+  const end = instrument.kind === 'lever' ? instrument.range / 2 : instrument.range;
+  const nearEnd = Math.max(Math.abs(low), Math.abs(high)) >= end - 0.05 * instrument.range;
+  if (high - low <= 0.9 * instrument.range && !nearEnd) return [];
+  return [
+    {
+      code: 'pegged',
+      severity: 'warning',
+      text: `The needle may be pegged: the readings go from ${low.toFixed(1)} to ${high.toFixed(1)} of ${instrument.range} divisions. Nudge it both ways; if it does not move freely, re-set the indicator and start again.`,
+    },
+  ];
+}
+
+/** Keys that stay as long as a dial hangs where it hangs: readings that share them share its travel. */
+const HANGING: readonly string[] = ['set', 'zero', 'plane', 'axis', 'leg', 'feature', 'place', 'corner'];
+
+/** Readings further apart than the dial can travel: one of them cannot have been. */
+export function beyondRange(readings: readonly Reading[], instrument: Instrument | undefined): Fault[] {
+  const range = instrument?.range;
+  if (!instrument || range === undefined || !hasNeedle(instrument)) return [];
+  const groups = new Map<string, { low: number; high: number; lowAt: number; highAt: number }>();
+  readings.forEach((reading, i) => {
+    const key = HANGING.map((name) => String(reading[name] ?? '')).join('|');
+    const shown = dialDivisions(reading.value, instrument);
+    const known = groups.get(key);
+    if (!known) return void groups.set(key, { low: shown, high: shown, lowAt: i, highAt: i });
+    if (shown < known.low) [known.low, known.lowAt] = [shown, i];
+    if (shown > known.high) [known.high, known.highAt] = [shown, i];
+  });
+  return [...groups.values()].flatMap(({ low, high, lowAt, highAt }) =>
+    high - low > range + 1e-9
+      ? [
+          {
+            path: `readings[${Math.max(lowAt, highAt)}].value`,
+            message: `cannot have been: readings from ${Number(low.toFixed(2))} to ${Number(high.toFixed(2))} div are further apart than the ${range} div that this dial travels`,
+            example: 'what the dial reads',
+          },
+        ]
+      : [],
+  );
+}
+
+/** What coming back to a place tells: fine, worth a word, or not to be trusted. */
+export function closureNote(returns: readonly Return[], instrument: Instrument | undefined): { notes: Note[]; trusted: boolean } {
+  if (!instrument || returns.length === 0) return { notes: [], trusted: true };
+  const worst = returns.reduce((a, b) => (Math.abs(b.difference) > Math.abs(a.difference) ? b : a));
+  const size = Math.abs(worst.difference);
+  const tolerance = 1e-6;
+  if (size <= readableStep(instrument) + tolerance) return { notes: [], trusted: true };
+  const divisions = (size / instrument.graduation).toFixed(1);
+  const trusted = size <= 2 * instrument.graduation + tolerance;
+  return {
+    trusted,
+    notes: [
+      {
+        code: 'closure',
+        severity: trusted ? 'warning' : 'serious',
+        text: trusted
+          ? `Read again, a place came back ${divisions} divisions off. Something has moved a little; its doubt is counted.`
+          : `Read again, a place came back ${divisions} divisions off: this round is not to be trusted. Look for a loose clamp, a slipped stylus or a knock, and take the round again.`,
+      },
+    ],
+  };
+}
+
+/** Conditions that differ among the readings of one round, in words: locked, then free. */
+export function conditionsNote(readings: readonly Reading<object>[]): { notes: Note[]; trusted: boolean } {
+  const first = new Map<string, Conditions[string]>();
+  const differ = new Map<string, string>();
+  for (const { conditions } of readings) {
+    for (const [key, value] of Object.entries(conditions ?? {})) {
+      const known = first.get(key);
+      if (known === undefined) first.set(key, value);
+      else if (known !== value && !differ.has(key)) differ.set(key, `${CONDITION_NAMES[key] ?? key} ${say(known)}, then ${say(value)}`);
+    }
+  }
+  if (differ.size === 0) return { notes: [], trusted: true };
+  return {
+    trusted: false,
+    notes: [
+      {
+        code: 'conditions-differ',
+        severity: 'serious',
+        text: `The conditions changed within the round: ${[...differ.values()].join('; ')}. What was read under one does not compare with the other: take it again under one of them.`,
+      },
+    ],
+  };
+}

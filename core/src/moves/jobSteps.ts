@@ -1,0 +1,83 @@
+import { ANY_PART, type Part } from '../checks/parts.js';
+
+/** One step of a job card. */
+export interface JobStep {
+  readonly text: string;
+  /** Beside the step that needs it. */
+  readonly caution?: string;
+  /** The step at which the needle is watched to its target. */
+  readonly needle?: boolean;
+  /** The step at which the movement on tightening is written down. */
+  readonly shift?: boolean;
+}
+
+/** What a job card is written from; texts already in the reader's units and words. */
+export interface JobFacts {
+  /** "0.021 mm". */
+  readonly size: string;
+  /** "toward you". */
+  readonly direction: string;
+  /** Whether the move is in the + direction. */
+  readonly plus: boolean;
+  /** What is moved or worked on. */
+  readonly part?: Part;
+  /** How metal or shims are wanted: all over alike, as a wedge, or only where it stands high. */
+  readonly spread?: 'even' | 'wedge' | 'high-places';
+  readonly turns?: number;
+  /** "0.05 mm + 0.02 mm", thickest first. */
+  readonly leaves?: string;
+  readonly frontLeaves?: string;
+  readonly rearLeaves?: string;
+  readonly angle?: number;
+  readonly turn?: number;
+  /** How far an eccentric gets when it cannot do it all: "0.1 mm". */
+  readonly reach?: string;
+  /** Height change that comes with a sideways turn of an eccentric: "0.012 mm up"; empty when there is none to tell. */
+  readonly heightChange?: string;
+  /** Eighths of a turn to give now, and in all. */
+  readonly eighthsNow?: number;
+  readonly eighths?: number;
+  /** Where the needle is watched: "on the quill, operator's side, zeroed". */
+  readonly where?: string;
+  /** "from 0 to 10.5 div"; empty without a dial. */
+  readonly needle?: string;
+  readonly layout?: string;
+  /** How much a centre comes up with shims that only tilt it: "0.044 mm". */
+  readonly centreLift?: string;
+  /** What is done to each face of a casting: "front vee near, outer: scrape 0.021 mm". */
+  readonly faces?: readonly string[];
+  /** Depths of a roughing and a finishing pass: "0.012 mm", "0.005 mm". */
+  readonly passes?: readonly [string, string];
+}
+
+export const ISOLATE = 'Isolate and lock out the machine; never power the spindle with an indicator or bar set up.';
+export const SNUG = 'Loosen to snug, never free.';
+export const RATED = 'Lift with rated gear, never by hand over an edge. Isolate first.';
+export const SCRAPERS = 'Scrapers cut. Iron dust and blue: gloves, eyes, air.';
+
+/** What is moved, where a check does not say. */
+export const partOf = (facts: JobFacts): Part => facts.part ?? ANY_PART;
+
+export const watch = ({ where, needle }: JobFacts): JobStep => ({
+  text: `Set an indicator ${where || 'where it will see the move'}. ${needle ? `Its needle must go ${needle}. ` : ''}Nudge the part toward the stylus once to see which way the needle goes.`,
+});
+
+/** How every card that moves a part by hand ends. */
+export const after: readonly JobStep[] = [
+  { text: 'Tighten the clamp as it will be used. Read again after each bolt and write down what the needle did.', shift: true },
+  { text: 'Take a new round under the same conditions.' },
+];
+
+/** Turns of a screw as a hand gives them. */
+export function turnsInWords(turns: number): string {
+  const size = Math.abs(turns);
+  if (size < 1 / 16) return `a hair: ${(size * 360).toFixed(0)}° of the screw`;
+  return `about ${size < 1 ? `${Math.round(size * 360)}° of the screw` : `${size.toFixed(2)} turns`}`;
+}
+
+/** Steps where a kind of move has none of its own. */
+export const plainSteps = (facts: JobFacts): JobStep[] => [
+  { text: `Move it ${facts.size} ${facts.direction}.`, caution: ISOLATE },
+  watch(facts),
+  ...after,
+];

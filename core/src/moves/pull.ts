@@ -1,0 +1,53 @@
+import * as z from 'zod';
+import { fieldRegistry, measure } from '../input/fields.js';
+import { defineMove } from './define.js';
+import { after, ISOLATE, SNUG, watch, type JobFacts, type JobStep } from './jobSteps.js';
+
+const steps = (facts: JobFacts): JobStep[] => [
+  { text: 'Ease the bolts along the way until they are just held.', caution: `${ISOLATE} ${SNUG}` },
+  watch(facts),
+  {
+    text: `Two indicators at once, one at each end: bring the way ${facts.size} ${facts.direction} with the jack screws against the clamps.`,
+    needle: true,
+  },
+  { text: 'Draw the bolts down from the middle outward, a little each.' },
+  ...after,
+];
+
+/**
+ * Pull a way over at its two ends with jack screws against clamps: amounts there from the offset at
+ * the first end and the slope, read on two indicators at once.
+ */
+export const pull = defineMove({
+  kind: 'pull',
+  title: 'Pull the way over at its two ends',
+  name: 'pull it over at its two ends',
+  verb: 'Pull it over by',
+  slopeKey: 'slope',
+  signed: true,
+  input: z.strictObject({
+    slope: measure('slope', { label: 'Slope to give', example: '-30 um/m' }),
+    offset: measure('deviation', { label: 'Offset to give at the near end', example: '0' }),
+    length: measure('length', { label: 'Between the two jacks', above: 0, example: '900 mm' }),
+    pitch: measure('pitch', { label: 'Jack screw pitch', above: 0, example: '1.5 mm' }),
+  }),
+  plan: ({ slope, offset, length, pitch }) => {
+    const far = offset + (slope * length) / 1000;
+    return { near: offset, far, nearTurns: offset / (pitch * 1000), farTurns: far / (pitch * 1000) };
+  },
+  card: {
+    jacks: z
+      .strictObject({
+        length: measure('length', { label: 'Between the two jacks', above: 0, max: 20_000, example: '900 mm' }),
+        pitch: measure('pitch', { label: 'Jack screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Jacks at a loose way', group: true, rare: true }),
+  },
+  hardware: ({ card }) => {
+    const jacks = card['jacks'] as Readonly<Record<string, unknown>> | undefined;
+    return jacks && { ...jacks, offset: 0 };
+  },
+  steps,
+  example: { slope: '-30 um/m', offset: 0, length: 900, pitch: 1.5 },
+});

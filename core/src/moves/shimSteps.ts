@@ -1,0 +1,21 @@
+import { after, partOf, RATED, watch, type JobFacts, type JobStep } from './jobSteps.js';
+
+/** Steps of laying shims into a joint. */
+export function shimSteps(facts: JobFacts): JobStep[] {
+  const { name, open, over = name } = partOf(facts);
+  const parts =
+    (facts.frontLeaves ?? facts.rearLeaves)
+      ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}`
+      : (facts.leaves ?? facts.size);
+  const [take, joint] = open ?? [`Take the weight of the ${name}.`, 'Open the joint.'];
+  return [
+    { text: take, caution: RATED },
+    { text: `${joint} Clean and deburr both faces; a burr under a shim is a shim.` },
+    { text: `Cut the shims to the template: ${parts}. Deburr every edge.`, caution: 'Shim edges cut: gloves.' },
+    { text: 'Lay them in dry, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.' },
+    ...(facts.centreLift ? [{ text: `The centre comes up by ${facts.centreLift} with it: check its height again.` }] : []),
+    watch(facts),
+    { text: `Put the ${over} back and draw the bolts down in order, a little each.`, needle: true },
+    ...after,
+  ];
+}

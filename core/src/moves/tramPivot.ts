@@ -1,0 +1,74 @@
+import * as z from 'zod';
+import { measure, optionalMeasure, quantitySchema } from '../input/fields.js';
+import { defineMove, refuse } from './define.js';
+
+const sides = z.strictObject({ operator: quantitySchema('deviation', {}, '120 um'), column: quantitySchema('deviation', {}, '-40 um') });
+
+/** Rounds that go on dividing the error by the same factor, until it is within the limit; null when it never gets there. */
+function roundsFor(error: number, limit: number, factor: number): number | null {
+  if (error <= limit) return 0;
+  if (!(Math.abs(factor) < 1)) return null;
+  if (factor === 0) return 1;
+  return Math.ceil(Math.log(limit / error) / Math.log(Math.abs(factor)) - 1e-9);
+}
+
+/**
+ * Where the nod pivot lies, from rounds read before anything is tightened in which the watched side changed by w and
+ * the difference (operator − column) by D: k = Σ w·D/Σ D², P = R·(2k − 1); watched on the column side P = R·(2k + 1).
+ * Its doubt 2R·√(u_w² + k²·u_D²)/√(Σ D²) tells within what the head lands after one move.
+ *
+ * @returns `pivot` and `doubt` mm, `landing` µm, rounds that the classic way and halving would take from here.
+ * Source: docs/methods/moves.md.
+ */
+export const tramPivot = defineMove({
+  kind: 'tram-pivot',
+  title: 'Find the nod pivot',
+  name: 'learn where the pivot lies',
+  verb: 'Nod it',
+  input: z.strictObject({
+    radius: measure('length', { label: 'Radius of the sweep', above: 0, example: '110 mm' }),
+    watched: z.enum(['operator', 'column'], { error: 'must be "operator" or "column"' }).optional(),
+    rounds: z
+      .array(z.strictObject({ before: sides, after: sides }), { error: 'must be a list of rounds' })
+      .min(1, { error: 'must have one round at least, before and after the screw was turned' })
+      .max(100, { error: 'must have at most 100 rounds' }),
+    doubt: optionalMeasure('deviation', { label: 'Doubt of one reading', min: 0, example: '1 um' }),
+    limit: optionalMeasure('slope', { label: 'Limit of the nod', above: 0, example: '65 um/m' }),
+  }),
+  plan: ({ radius, watched = 'operator', rounds, doubt = 0, limit = 65 }) => {
+    const changes = rounds.map(({ before, after }) => ({
+      w: after[watched] - before[watched],
+      d: after.operator - after.column - (before.operator - before.column),
+    }));
+    const squares = changes.reduce((sum, { d }) => sum + d ** 2, 0);
+    if (!(squares > 0))
+      return refuse(
+        'rounds',
+        'changed nothing between the two sides: the pivot cannot be learned from that',
+        'before and after a turn of the screw',
+      );
+    const k = changes.reduce((sum, { w, d }) => sum + w * d, 0) / squares;
+    const pivot = radius * (2 * k - (watched === 'operator' ? 1 : -1));
+    // A change of one side is two readings, of the difference four.
+    const [uw, ud] = [Math.SQRT2 * doubt, 2 * doubt];
+    const u = (2 * radius * Math.sqrt(uw ** 2 + k ** 2 * ud ** 2)) / Math.sqrt(squares);
+    const { operator, column } = rounds[rounds.length - 1].after;
+    const difference = operator - column;
+    const landing = Math.hypot((difference * u) / (pivot + radius), doubt);
+    const nod = Math.abs((1000 * difference) / (2 * radius));
+    const beyond = pivot > radius;
+    return {
+      pivot,
+      doubt: u,
+      landing,
+      // A first difference that its own doubt could have made teaches nothing.
+      tooSmall: Math.sqrt(squares) < 4 * ud,
+      classicRounds: beyond ? roundsFor(nod, limit, (pivot - radius) / (pivot + radius)) : null,
+      halvingRounds: beyond ? roundsFor(nod, limit, pivot / (pivot + radius)) : null,
+    };
+  },
+  example: {
+    radius: 110,
+    rounds: [{ before: { operator: '120 um', column: '-40 um' }, after: { operator: '0 um', column: '-80 um' } }],
+  },
+});

@@ -1,0 +1,142 @@
+import { prettyUnit } from '../units/format.js';
+import { readsOf, type Note, type QuantityInfo } from '../checks/define.js';
+import { FaultError } from '../input/faults.js';
+import type { Move, NeedleTarget, Quantity } from '../judging/finding.js';
+import { dialFactor } from '../instruments/instrument.js';
+import type { Slot } from '../instruments/slots.js';
+import type { MoveDefinition } from '../moves/define.js';
+import { MOVES, notFinite } from '../moves/registry.js';
+import type { Sheet } from './sheet.js';
+
+interface CorrectionInput {
+  readonly sheet: Sheet;
+  readonly name: string;
+  readonly info: QuantityInfo;
+  readonly quantity: Quantity;
+  /** Aim − value of every quantity of the check; 0 for those that are in. */
+  readonly amounts: Readonly<Record<string, number>>;
+  readonly slots: readonly Slot[];
+}
+
+interface Planned {
+  readonly moves: readonly Move[];
+  readonly notes: readonly Note[];
+}
+
+const NOTHING: Planned = { moves: [], notes: [] };
+
+/**
+ * The moves that bring one quantity to its aim, or a note why it is better left alone.
+ * Amounts are aim − value, signed like the quantity. Metal comes off only on *out*; what waits has no move.
+ *
+ * @throws FaultError when the hardware given lacks something the plan needs.
+ */
+export function planCorrection(input: CorrectionInput): Planned {
+  const { sheet, name, info, quantity } = input;
+  const correction = sheet.check.corrections[name];
+  if (!correction || quantity.aim === null || quantity.limit === null || quantity.because) return NOTHING;
+  const amount = quantity.aim - quantity.value;
+  const leave = reasonToLeave(name, info, quantity, amount);
+  if (leave) return { moves: [], notes: [leave] };
+  const kinds = (amount > 0 ? correction.plus : correction.minus).flatMap((kind) => MOVES.get(kind) ?? []);
+  if (kinds.length === 0) return NOTHING;
+  const allowed = quantity.verdict === 'out' ? kinds : kinds.filter((kind) => !kind.metal);
+  if (allowed.length === 0) return { moves: [], notes: [metalWaits(name, info)] };
+  const equipped = allowed.filter((kind) => sheet.hardware[kind.kind] !== undefined);
+  const chosen = equipped.length ? equipped : allowed.slice(0, 1);
+  const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
+  const planned = chosen.map((kind) => planMoveOf(kind, { ...input, amount, direction }));
+  return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
+}
+
+const metalWaits = (name: string, info: QuantityInfo): Note => ({
+  code: 'metal-waits',
+  severity: 'info',
+  quantity: name,
+  text: `${info.label} is too close to call, and metal that is off stays off: read it finer first. Repeats, a finer dial or another set-up will tell.`,
+});
+
+function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note | undefined {
+  const code = 'not-worth-moving';
+  if (quantity.verdict === 'in') {
+    return { code, severity: 'info', quantity: name, text: `${info.label} is in. Leave it alone: every move can upset something.` };
+  }
+  if (quantity.expanded !== null && Math.abs(amount) < quantity.expanded) {
+    return {
+      code,
+      severity: 'info',
+      quantity: name,
+      text: `${info.label}: the move would be smaller than the doubt of the reading (±${quantity.expanded.toFixed(1)} ${prettyUnit(quantity.unit)}). Moving it would be guessing; read it finer first.`,
+    };
+  }
+  return undefined;
+}
+
+interface PlanContext extends CorrectionInput {
+  readonly amount: number;
+  readonly direction: string;
+}
+
+function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, amounts, amount, direction, slots }: PlanContext) {
+  const { kind } = definition;
+  const given = sheet.hardware[kind];
+  const needle = needleTarget(sheet, name, amount, slots);
+  const base = { kind, quantity: name, amount, unit: info.unit, direction, ...(needle && { indicator: needle }) };
+  if (!definition.plan || !given) return { move: base, notes: [] };
+  const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name);
+  const key = keyFor(definition, info, converted);
+  const angle = key !== undefined && (key === definition.slopeKey || key === definition.twistKey);
+  // An angle is no amount until the distance it acts over is known.
+  if (angle && definition.overKey && given[definition.overKey] === undefined)
+    return { move: base, notes: [distanceNote(definition, name, info)] };
+  const facts = { quantity: name, value: quantity.value, aim: quantity.aim ?? 0, amounts, given };
+  const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
+  const wanted = converted ?? amount;
+  if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);
+  const missing = Object.keys(definition.input.shape).filter(
+    (part) => filled[part] === undefined && !definition.input.shape[part].safeParse(undefined).success,
+  );
+  if (missing.length) {
+    throw new FaultError(
+      missing.map((part) => ({
+        path: `hardware.${kind}.${part}`,
+        message: `is missing: the plan of this move needs it`,
+        example: String(definition.example?.[part] ?? '1'),
+      })),
+    );
+  }
+  try {
+    const plan = definition.plan(filled);
+    const odd = notFinite(plan);
+    if (odd !== undefined)
+      throw new FaultError([{ path: odd, message: 'does not come out as a finite number', example: 'figures of a machine' }]);
+    return { move: { ...plan, ...base }, notes: [] };
+  } catch (error) {
+    if (!(error instanceof FaultError)) throw error;
+    throw new FaultError(error.faults.map((fault) => ({ ...fault, path: `hardware.${kind}.${fault.path}` })));
+  }
+}
+
+/** The input of a move that a correction fills in, by what it is a measure of; a check may have turned it into an amount. */
+function keyFor(definition: MoveDefinition, info: QuantityInfo, converted: number | undefined): string | undefined {
+  if (converted !== undefined) return definition.amountKey;
+  if (info.dimension === 'slope') return definition.slopeKey ?? definition.amountKey;
+  if (info.dimension === 'twist') return definition.twistKey ?? definition.amountKey;
+  return definition.amountKey;
+}
+
+function distanceNote({ kind, overKey }: MoveDefinition, name: string, info: QuantityInfo): Note {
+  const text = `${info.label}: the move is an angle. Give hardware.${kind}.${overKey}, the distance it acts over (for example 320 mm), to have it as a thickness or as turns.`;
+  return { code: 'distance-missing', severity: 'info', quantity: name, text };
+}
+
+/** What the needle must go to: from where it stands now, by the amount, in divisions of the instrument. */
+function needleTarget(sheet: Sheet, name: string, amount: number, slots: readonly Slot[]): NeedleTarget | undefined {
+  const { instrument, check, setup } = sheet;
+  const watch = check.watch?.(name, setup, slots);
+  if (!watch) return undefined;
+  const sized = readsOf(check, setup) !== 'indicator' || !instrument;
+  const division = sized ? 1 : dialFactor(instrument) * instrument.graduation;
+  const now = watch.now === 0 ? 0 : watch.now / division;
+  return { now, target: now + (watch.sense * watch.scale * amount) / division, unit: sized ? 'um' : 'div', where: watch.where };
+}

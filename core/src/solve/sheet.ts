@@ -1,0 +1,344 @@
+import * as z from 'zod';
+import { FaultError, faultsOf, nearest, pathText, unknownKey, type Fault } from '../input/faults.js';
+import { askedUnit } from '../input/fields.js';
+import { readsOf, type CheckDefinition, type QuantityInfo, type Zone } from '../checks/define.js';
+import { CHECKS } from '../checks/registry.js';
+import { aimInside } from '../judging/verdict.js';
+import { beyondRange } from '../judging/roundNotes.js';
+import { KINDS_FOR, readInstrument, type Instrument, type ValueKind } from '../instruments/instrument.js';
+import { readingValue } from '../instruments/reading.js';
+import type { Reading, Values } from '../instruments/slots.js';
+import { readMoveInput } from '../moves/define.js';
+import { MOVES, unknownMove } from '../moves/registry.js';
+import { parseQuantity } from '../units/parse.js';
+
+export const SHEET_FORMAT = 'isometra-sheet/1';
+
+/** A sheet that has been read: everything in base units. */
+export interface Sheet {
+  readonly check: CheckDefinition;
+  readonly instrument: Instrument | undefined;
+  readonly setup: Values;
+  readonly readings: readonly Reading[];
+  readonly limits: Readonly<Record<string, Zone>>;
+  readonly aims: Readonly<Record<string, number>>;
+  readonly hardware: Readonly<Record<string, Record<string, unknown>>>;
+}
+
+const KEYS = ['format', 'check', 'instrument', 'setup', 'readings', 'limits', 'aims', 'hardware'];
+
+/** Reading keys that every family takes. `conditions` are free; `set` is the number of the set-up. */
+const COMMON_READING = {
+  value: z.unknown().optional(),
+  set: z.int({ error: 'must be the number of the set-up: 1, 2, …' }).min(1, { error: 'must be 1 or more' }).optional(),
+  conditions: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])).optional(),
+};
+
+type Raw = Record<string, unknown>;
+const isObject = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/**
+ * Read a sheet (docs/sheets.md): check every part of it and bring all values to base units.
+ *
+ * @throws FaultError with every fault at once, each with its path and an example.
+ */
+export function readSheet(raw: unknown): Sheet {
+  if (!isObject(raw))
+    throw new FaultError([
+      { path: '', message: 'must be a sheet: an object', example: `{ "format": "${SHEET_FORMAT}", "check": "tailstock-traverse", … }` },
+    ]);
+  const faults: Fault[] = [];
+  for (const key of Object.keys(raw)) if (!KEYS.includes(key)) faults.push(unknownKey([key], KEYS));
+  if (raw['format'] !== SHEET_FORMAT) faults.push({ path: 'format', message: `must be "${SHEET_FORMAT}"`, example: SHEET_FORMAT });
+  const check = readCheck(raw['check'], faults);
+  const { instrument, faults: instrumentFaults } = raw['instrument'] === undefined ? { faults: [] } : readInstrument(raw['instrument']);
+  faults.push(...instrumentFaults);
+  const hardware = readHardware(raw['hardware'], faults);
+  if (!check) throw new FaultError(faults);
+
+  const setup = readPart(check.setup, raw['setup'], ['setup'], faults);
+  const setupFaulty = setup === undefined;
+  const readings = readReadings(
+    { check, setup: setup ?? {}, instrument, instrumentFaulty: instrumentFaults.length > 0 },
+    raw['readings'],
+    faults,
+  );
+  const limits = readLimits(check.quantities, raw['limits'], faults);
+  const aims = readAims(check.quantities, limits, raw['aims'], faults);
+  if (instrument) faults.push(...unfit(check, setup, instrument, raw['readings']));
+  if (!setupFaulty && readings && faults.length === 0)
+    faults.push(...(check.faults?.(setup, readings, instrument) ?? []), ...beyondRange(readings, instrument));
+  if (faults.length || setupFaulty || !readings) throw new FaultError(faults);
+  return { check, instrument, setup, readings, limits, aims, hardware };
+}
+
+/** An instrument that cannot read what this check asks: µm/m taken for µm is a wrong move. */
+function unfit(check: CheckDefinition, setup: Values | undefined, instrument: Instrument, raw: unknown): Fault[] {
+  const entries = Array.isArray(raw) ? raw.filter(isObject) : [];
+  const kinds = [...new Set(entries.map((entry) => readsOf(check, setup, entry)))];
+  if (kinds.length === 0) kinds.push(readsOf(check, setup));
+  // Leaves need no dial beside them: where some places are read on one, that one has to fit.
+  const needed = kinds.length > 1 ? kinds.filter((kind) => kind !== 'gap') : kinds;
+  return needed.flatMap((kind): Fault[] => {
+    const fitting = KINDS_FOR[kind];
+    if (fitting.includes(instrument.kind)) return [];
+    return fitting.length === 0
+      ? [{ path: 'instrument', message: 'is of no use here: this check is read without one', example: 'leave it out' }]
+      : [
+          {
+            path: 'instrument.kind',
+            message: `"${instrument.kind}" cannot read this: ${READ_ON[kind]}, so it takes a ${fitting.join(' or a ')}`,
+            example: fitting[0],
+          },
+        ];
+  });
+}
+
+const READ_ON: Readonly<Record<ValueKind, string>> = {
+  indicator: 'it is read on a dial',
+  level: 'it is read on a level’s vial',
+  size: 'it is a size',
+  gap: 'it is a gap',
+  none: 'nothing is read',
+};
+
+function readCheck(id: unknown, faults: Fault[]): CheckDefinition | undefined {
+  const known = [...CHECKS.keys()];
+  if (typeof id !== 'string') {
+    faults.push({ path: 'check', message: `is missing: name the check, one of ${known.join(', ')}`, example: known[0] });
+    return undefined;
+  }
+  const check = CHECKS.get(id);
+  if (!check)
+    faults.push({
+      path: 'check',
+      message: `"${id}" is not a check worked out here; there are ${known.join(', ')}`,
+      example: nearest(id, known) ?? known[0],
+    });
+  return check;
+}
+
+function readPart(schema: z.ZodObject, raw: unknown, path: readonly PropertyKey[], faults: Fault[]): Raw | undefined {
+  if (raw === undefined) {
+    faults.push({ path: pathText(path), message: 'is missing: give an object, {} at least', example: '{}' });
+    return undefined;
+  }
+  const parsed = schema.safeParse(raw);
+  if (parsed.success) return parsed.data;
+  faults.push(...faultsOf(parsed.error, path, Object.keys(schema.shape)));
+  return undefined;
+}
+
+const readingSchemas = new WeakMap<CheckDefinition, z.ZodObject>();
+
+/** The schema of one reading of a check; made once, because making it costs more than a hundred readings. */
+function readingSchemaOf(check: CheckDefinition): z.ZodObject {
+  const schema = readingSchemas.get(check) ?? z.strictObject({ ...COMMON_READING, ...check.reading.shape });
+  readingSchemas.set(check, schema);
+  return schema;
+}
+
+/** More than any round: beyond this a sheet is refused rather than worked at. */
+const MOST_READINGS = 10_000;
+
+interface Reader {
+  readonly check: CheckDefinition;
+  readonly setup: Values;
+  readonly instrument: Instrument | undefined;
+  readonly instrumentFaulty: boolean;
+}
+
+function readReadings(reader: Reader, raw: unknown, faults: Fault[]): Reading[] | undefined {
+  if (!Array.isArray(raw)) {
+    faults.push({ path: 'readings', message: 'must be a list of readings', example: '[ { "at": 20, "value": "0 div" } ]' });
+    return undefined;
+  }
+  if (raw.length > MOST_READINGS) {
+    faults.push({ path: 'readings', message: `has ${raw.length} readings: ${MOST_READINGS} at most`, example: 'fewer readings' });
+    return undefined;
+  }
+  return raw.flatMap((entry: unknown, index) => {
+    if (!isObject(entry)) {
+      faults.push({ path: `readings[${index}]`, message: 'must be a reading: an object', example: '{ "at": 20, "value": "0 div" }' });
+      return [];
+    }
+    const read = readReading(reader, entry, ['readings', index]);
+    faults.push(...read.faults);
+    return read.reading ? [read.reading] : [];
+  });
+}
+
+/** Read one reading: its keys and its value in base units, or every fault of it. */
+function readReading(reader: Reader, entry: Raw, path: readonly PropertyKey[]): { reading?: Reading; faults: Fault[] } {
+  const { check } = reader;
+  const known = remembered(entry, reader);
+  if (known) return { reading: known, faults: [] };
+  const faults: Fault[] = [];
+  const keys = readPart(readingSchemaOf(check), entry, path, faults);
+  const told = entry['value'] === undefined && keys ? check.valueFrom?.(keys) : undefined;
+  const value = told ?? readValue(reader, entry, [...path, 'value'], faults);
+  if (entry['value'] !== undefined && keys && check.valueFrom?.(keys) !== undefined)
+    faults.push({
+      path: pathText([...path, 'value']),
+      message: 'is told by the other keys of this reading already',
+      example: 'leave it out',
+    });
+  if (!keys || value === undefined || faults.length) return { faults };
+  const reading: Reading = { ...keys, set: (keys['set'] as number | undefined) ?? 1, value };
+  remember(entry, reader, reading);
+  return { reading, faults: [] };
+}
+
+function readValue(
+  { check, setup, instrument, instrumentFaulty }: Reader,
+  entry: Raw,
+  path: readonly PropertyKey[],
+  faults: Fault[],
+): number | undefined {
+  const raw = entry['value'];
+  const kind = readsOf(check, setup, entry);
+  const parsed = readingValue(raw, kind, instrument, kind === 'size' ? check.spokenOver?.(setup) : undefined);
+  if (!parsed.ok) {
+    if (!(instrumentFaulty && typeof raw === 'number'))
+      faults.push({ path: pathText(path), message: parsed.message, example: parsed.example });
+    return undefined;
+  }
+  const wrong = kind === 'size' ? implausible(parsed.value / 1000, check.statedSize?.(setup)) : undefined;
+  if (wrong === undefined) return parsed.value;
+  faults.push({ path: pathText(path), message: wrong, example: '38.24 mm' });
+  return undefined;
+}
+
+/** Part of a stated size by which a reading of it may differ. */
+const PLAUSIBLE = 0.05;
+
+function implausible(size: number, stated: number | undefined): string | undefined {
+  if (!(size > 0)) return 'must be more than 0 mm';
+  if (stated === undefined || Math.abs(size - stated) <= PLAUSIBLE * stated) return undefined;
+  return `is taken for ${Number(size.toFixed(4))} mm, more than 5 % off the ${Number(stated.toFixed(3))} mm stated`;
+}
+
+interface Remembered extends Pick<Reader, 'check' | 'setup' | 'instrument'> {
+  readonly reading: Reading;
+}
+
+const readings = new WeakMap<object, Remembered>();
+
+/**
+ * A frozen reading cannot change, so it need not be read again for the same check, set-up and instrument: on a
+ * bench with hundreds of readings only the new one is. Readings that are not frozen are read every time.
+ */
+function remembered(entry: object, { check, setup, instrument }: Reader): Reading | undefined {
+  const known = readings.get(entry);
+  // Only sizes hang on the set-up: what they are spoken over, and what they may be.
+  const same = known?.check === check && known.instrument === instrument && (check.reads !== 'size' || known.setup === setup);
+  return same ? known.reading : undefined;
+}
+
+function remember(entry: object, { check, setup, instrument }: Reader, reading: Reading): void {
+  if (Object.isFrozen(entry)) readings.set(entry, { check, setup, instrument, reading });
+}
+
+/** A value in a quantity's own unit: number or text with a unit. */
+function quantityValue(info: QuantityInfo, raw: unknown) {
+  return parseQuantity(raw, info.dimension, info.unit);
+}
+
+function known(quantities: Readonly<Record<string, QuantityInfo>>, part: string, raw: unknown, faults: Fault[]): [string, unknown][] {
+  if (raw === undefined) return [];
+  if (!isObject(raw)) {
+    faults.push({ path: part, message: 'must be an object of quantity names', example: '{ "offsetHorizontal": … }' });
+    return [];
+  }
+  return Object.entries(raw).filter(([name]) => {
+    if (Object.hasOwn(quantities, name)) return true;
+    faults.push(unknownKey([part, name], Object.keys(quantities)));
+    return false;
+  });
+}
+
+/** A bound or an aim in a quantity's own unit; undefined where it is faulty. */
+function boundOf(info: QuantityInfo, raw: unknown, path: string, faults: Fault[]): number | undefined {
+  const parsed = quantityValue(info, raw);
+  const asked = parsed.ok ? askedUnit(parsed, info.dimension) : undefined;
+  if (parsed.ok && !asked) return parsed.value;
+  faults.push({ path, message: asked ?? (parsed.ok ? '' : parsed.message), example: parsed.ok ? '0.012 mm' : parsed.example });
+  return undefined;
+}
+
+function readLimits(quantities: Readonly<Record<string, QuantityInfo>>, raw: unknown, faults: Fault[]): Record<string, Zone> {
+  const limits: Record<string, Zone> = {};
+  for (const [name, value] of known(quantities, 'limits', raw, faults)) {
+    const path = `limits.${name}`;
+    const info = quantities[name];
+    const example = info.magnitude ? '[null, 10]' : '[-15, 15]';
+    if (!Array.isArray(value) || value.length !== 2) {
+      faults.push({ path, message: 'must be a zone of two values, low and high', example });
+      continue;
+    }
+    const [low, high] = value.map((bound: unknown, i) => (bound === null ? null : boundOf(info, bound, `${path}[${i}]`, faults)));
+    if (low === undefined || high === undefined) continue;
+    if (low === null && high === null) faults.push({ path, message: 'has neither a low nor a high bound: give one at least', example });
+    else if (info.magnitude && high === null)
+      faults.push({
+        path: `${path}[1]`,
+        message: 'is missing: a size cannot be negative, so only the most it may be limits it',
+        example: '10',
+      });
+    else if (low !== null && high !== null && !(low < high))
+      faults.push({ path, message: `must have its low value (${low}) below its high value (${high})`, example });
+    else if (info.magnitude && !((high as number) > 0))
+      faults.push({ path: `${path}[1]`, message: 'must be more than 0: it is a size', example: '10' });
+    else limits[name] = info.magnitude ? [null, high] : [low, high];
+  }
+  return limits;
+}
+
+function readAims(
+  quantities: Readonly<Record<string, QuantityInfo>>,
+  limits: Readonly<Record<string, Zone>>,
+  raw: unknown,
+  faults: Fault[],
+): Record<string, number> {
+  const aims: Record<string, number> = {};
+  for (const [name, value] of known(quantities, 'aims', raw, faults)) {
+    const path = `aims.${name}`;
+    const aim = boundOf(quantities[name], value, path, faults);
+    if (aim === undefined) continue;
+    if (quantities[name].magnitude && aim !== 0) faults.push({ path, message: 'is for a size, which aims at 0', example: '0' });
+    else if (limits[name] && !aimInside(aim, limits[name])) faults.push(aimOutside(path, aim, limits[name]));
+    else aims[name] = aim;
+  }
+  return aims;
+}
+
+/** An aim that does not lie in its zone. */
+export function aimOutside(path: string, aim: number, [low, high]: Zone): Fault {
+  return {
+    path,
+    message: `lies outside its zone: ${aim} is not within ${low ?? 'no bound'} to ${high ?? 'no bound'}`,
+    example: String(high ?? low ?? 0),
+  };
+}
+
+function readHardware(raw: unknown, faults: Fault[]): Record<string, Raw> {
+  const hardware: Record<string, Raw> = {};
+  if (raw === undefined) return hardware;
+  if (!isObject(raw)) {
+    faults.push({ path: 'hardware', message: 'must be an object of move kinds', example: '{ "adjuster": { "pitch": 1.5 } }' });
+    return hardware;
+  }
+  for (const [kind, value] of Object.entries(raw)) {
+    const definition = MOVES.get(kind);
+    if (!definition) {
+      faults.push({ path: `hardware.${kind}`, message: unknownMove(kind), example: nearest(kind, [...MOVES.keys()]) ?? 'adjuster' });
+    } else if (!isObject(value)) {
+      faults.push({ path: `hardware.${kind}`, message: 'must be an object', example: '{ "pitch": 1.5 }' });
+    } else {
+      const read = readMoveInput(definition, value, ['hardware', kind], true);
+      faults.push(...read.faults);
+      if (read.input) hardware[kind] = read.input;
+    }
+  }
+  return hardware;
+}

@@ -1,0 +1,96 @@
+import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import { id, json, text, uuid, version, when } from './columns.js';
+
+type Json = Record<string, unknown>;
+
+export class MachineRow extends Model<InferAttributes<MachineRow>, InferCreationAttributes<MachineRow>> {
+  declare id: string;
+  declare number: string;
+  declare kind: string;
+  declare card: Json;
+  declare version: number;
+}
+
+export class KitRow extends Model<InferAttributes<KitRow>, InferCreationAttributes<KitRow>> {
+  declare id: string;
+  declare kind: string;
+  declare name: string;
+  declare data: Json;
+  declare care: CreationOptional<Json | null>;
+  /** Until when its certificate counts: a date, for the list of what is overdue. */
+  declare dueOn: CreationOptional<string | null>;
+  declare version: number;
+}
+
+/** A photograph of a piece of kit. */
+export class AttachmentRow extends Model<InferAttributes<AttachmentRow>, InferCreationAttributes<AttachmentRow>> {
+  declare id: string;
+  declare kitItemId: string;
+  declare mime: string;
+  declare bytes: Buffer;
+  declare by: string;
+  declare at: Date;
+}
+
+export class LimitSheetRow extends Model<InferAttributes<LimitSheetRow>, InferCreationAttributes<LimitSheetRow>> {
+  declare id: string;
+  declare name: string;
+  /** The newest version. */
+  declare version: number;
+}
+
+/** One version of a limit sheet: never changed, because surveys were judged by it. */
+export class LimitVersionRow extends Model<InferAttributes<LimitVersionRow>, InferCreationAttributes<LimitVersionRow>> {
+  declare id: string;
+  declare limitSheetId: string;
+  declare version: number;
+  declare content: Json;
+  declare by: string;
+  declare at: Date;
+}
+
+/** Who did what, to a machine or (without one) to the shop. */
+export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttributes<LogRow>> {
+  declare id: CreationOptional<number>;
+  declare machineId: string | null;
+  declare at: Date;
+  declare by: string;
+  declare what: string;
+  declare text: string;
+}
+
+/** Bind what belongs to the shop: machines, kit, limit sheets, the log. */
+export function defineShop(sequelize: Sequelize): void {
+  const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
+  MachineRow.init({ id: id(), number: text(24), kind: text(24), card: json('card'), version: version() }, table('machines'));
+  KitRow.init(
+    {
+      id: id(),
+      kind: text(24),
+      name: text(60),
+      data: json('data'),
+      care: json('care', true),
+      dueOn: { type: DataTypes.DATEONLY, allowNull: true },
+      version: version(),
+    },
+    table('kit_items'),
+  );
+  const bytes = { type: DataTypes.BLOB('medium'), allowNull: false };
+  AttachmentRow.init({ id: id(), kitItemId: uuid(), mime: text(40), bytes, by: text(8), at: when() }, table('attachments'));
+  LimitSheetRow.init({ id: id(), name: text(60), version: version() }, table('limit_sheets'));
+  LimitVersionRow.init(
+    { id: id(), limitSheetId: uuid(), version: version(), content: json('content'), by: text(8), at: when() },
+    table('limit_sheet_versions'),
+  );
+  LogRow.init(
+    {
+      id: { type: DataTypes.BIGINT.UNSIGNED, primaryKey: true, autoIncrement: true },
+      machineId: { type: DataTypes.UUID, allowNull: true },
+      at: when(),
+      by: text(8),
+      what: text(40),
+      text: text(400),
+    },
+    table('log_entries'),
+  );
+}

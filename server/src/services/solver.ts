@@ -1,0 +1,55 @@
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import type { FindingHead } from '@isometra/contract';
+import { ApiError } from '../api/errors.js';
+import type { Answer, HeadTask } from '../workers/solver.js';
+
+/** Longest that one request may be worked on, ms. What the core takes is bounded: this is for what nobody thought of. */
+const LONGEST = 5000;
+/** Rounds that are solved in one piece by one thread. */
+const PIECE = 50;
+
+/** Threads that solve, so that the one that answers stays free. */
+export class Solver {
+  private readonly pool = new Piscina({
+    filename: fileURLToPath(new URL('../workers/solver.js', import.meta.url)),
+    minThreads: 1,
+    maxThreads: Math.max(1, availableParallelism() - 1),
+    idleTimeout: 60_000,
+    maxQueue: 1000,
+  });
+
+  private async run<T>(name: string, task: unknown): Promise<T> {
+    try {
+      return (await this.pool.run(task, { name, signal: AbortSignal.timeout(LONGEST) })) as T;
+    } catch (error) {
+      if ((error as Error).name !== 'AbortError' && (error as Error).name !== 'TimeoutError') throw error;
+      throw new ApiError(422, [
+        {
+          path: '',
+          message: 'takes longer than a server can give to one request',
+          example: 'fewer readings, fewer leaves or a shorter way',
+        },
+      ]);
+    }
+  }
+
+  /** Solve a sheet or plan a move; its faults become a 400. */
+  async answer(name: 'sheet' | 'move', raw: unknown): Promise<unknown> {
+    const told = await this.run<Answer>(name, raw);
+    if ('faults' in told) throw new ApiError(400, told.faults);
+    return told.value;
+  }
+
+  /** What each of some rounds says, in short. */
+  async heads(tasks: readonly HeadTask[]): Promise<(FindingHead | null)[]> {
+    const pieces = Array.from({ length: Math.ceil(tasks.length / PIECE) }, (_, i) => tasks.slice(i * PIECE, (i + 1) * PIECE));
+    const told = await Promise.all(pieces.map((piece) => this.pool.run(piece, { name: 'heads' }) as Promise<(FindingHead | null)[]>));
+    return told.flat();
+  }
+
+  close(): Promise<void> {
+    return this.pool.destroy();
+  }
+}

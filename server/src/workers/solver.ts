@@ -1,0 +1,37 @@
+import { FaultError, planMove, solve, type Fault } from '@isometra/core';
+import { findingHead, sheetOf, solveWhatStands, type ShopFacts } from '@isometra/work';
+import type { FindingHead, ReadingWrite, RoundWrite } from '@isometra/contract';
+
+/** What came out, or what stood in the way: an error of a class does not cross from one thread to another. */
+export type Answer = { readonly value: unknown } | { readonly faults: readonly Fault[] };
+
+function answer(work: () => unknown): Answer {
+  try {
+    return { value: work() };
+  } catch (error) {
+    if (error instanceof FaultError) return { faults: error.faults };
+    throw error;
+  }
+}
+
+/** Solve one sheet. */
+export const sheet = (raw: unknown): Answer => answer(() => solve(raw));
+
+/** Plan one move. */
+export const move = (raw: unknown): Answer => answer(() => planMove(raw));
+
+/** A round with what it is judged by. */
+export interface HeadTask {
+  readonly round: Pick<RoundWrite, 'check' | 'setup' | 'instrument' | 'conditions'>;
+  readonly readings: readonly Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 'set'>[];
+  readonly facts: ShopFacts;
+}
+
+/** What each of some rounds says, in short; null where nothing can be said. */
+export function heads(tasks: readonly HeadTask[]): (FindingHead | null)[] {
+  return tasks.map(({ round, readings, facts }) => {
+    const whole = sheetOf(round, readings, facts);
+    const { finding } = solveWhatStands(whole);
+    return finding && findingHead(finding, whole);
+  });
+}

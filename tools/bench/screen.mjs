@@ -1,0 +1,69 @@
+// What the hand waits for, in the browser: the call after a key, the survey of a machine with a long history.
+import { chromium } from '@playwright/test';
+import { roundWriteOf } from '@isometra/contract';
+import { CHROMIUM_FLAGS } from '../served.mjs';
+import { ensureProgram } from '../shell.mjs';
+import { ask, json, machineWith, template } from './shop.mjs';
+import { ms, report, spread } from './target.mjs';
+
+const READINGS = 500;
+const KEYS = 61;
+const ROUNDS = 600;
+
+export async function measureScreen(shop) {
+  const browser = await chromium.launch({ executablePath: ensureProgram(['chromium'], 'chromium', 'Measuring'), args: CHROMIUM_FLAGS });
+  const open = async () => (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  try {
+    const bar = await template(shop);
+    await measureCall(shop, bar, await open());
+    await measureSurvey(shop, bar, open);
+  } finally {
+    await browser.close();
+  }
+}
+
+async function measureCall(shop, bar, page) {
+  const round = { ...roundWriteOf(bar), id: crypto.randomUUID(), at: new Date().toISOString(), version: 1 };
+  await ask(`${shop.address}/api/rounds`, json('POST', round));
+  const many = Array.from({ length: READINGS }, (_, i) => ({
+    id: crypto.randomUUID(),
+    keys: { plane: i % 2 ? 'v' : 'h', at: 20 + (i >> 1) * 1.4 },
+    value: `${(i % 7) / 2} div`,
+    set: 1,
+    by: 'B',
+    at: round.at,
+  }));
+  await ask(`${shop.address}/api/rounds/${round.id}/readings`, json('POST', many));
+  await page.goto(`${shop.address}/machines/${round.machineId}/bench/${round.check}/${round.id}`);
+  await page.waitForSelector('iso-call-column .head');
+  for (let i = 0; i < KEYS; i++) {
+    await page.keyboard.press('ArrowUp');
+    await page.fill('#reading', String(i / 2));
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(120);
+  }
+  const times = await page.evaluate(() => performance.getEntriesByName('isometra:call').map((entry) => entry.duration));
+  if (times.length < KEYS - 5) throw new Error(`only ${times.length} calls were measured`);
+  const { median, p95 } = spread(times.slice(1));
+  report(`the call after a key, ${READINGS} readings, median`, ms(median), 'at most 16 ms', median <= 16);
+  report(`the call after a key, ${READINGS} readings, 95th percentile`, ms(p95), 'at most 16 ms', p95 <= 16);
+}
+
+/** A first visit each: nothing is kept in the browser, and at the first of them no finding has been worked out either. */
+async function measureSurvey(shop, bar, open) {
+  const { machineId } = await machineWith(shop, bar, ROUNDS, 'B-600');
+  const times = [];
+  for (let visit = 0; visit < 4; visit++) {
+    const page = await open();
+    const before = performance.now();
+    await page.goto(`${shop.address}/machines/${machineId}/survey`);
+    await page.locator('iso-survey svg').first().waitFor();
+    await page.getByText(/Tailstock: \d/).first().waitFor();
+    times.push(performance.now() - before);
+    await page.context().close();
+  }
+  const [first, ...later] = times;
+  const { median } = spread(later);
+  const words = `${(median / 1000).toFixed(2)} s (the very first time ${(first / 1000).toFixed(2)} s)`;
+  report(`the survey of ${ROUNDS} rounds on the screen`, words, 'at most 2 s', median <= 2000);
+}

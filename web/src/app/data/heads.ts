@@ -1,0 +1,117 @@
+import { Injectable, inject } from '@angular/core';
+import { BehaviorSubject, type Observable, combineLatest, map } from 'rxjs';
+import * as z from 'zod';
+import { moveSchema, roundHeadSchema, roundSchema, type MoveWrite, type RoundHead, type RoundWrite } from '@isometra/contract';
+import { mountingOf, senseOf, tellsMore } from '@isometra/work';
+import { Api } from './api';
+import { Loads } from './flows';
+import { Outbox } from './outbox';
+import type { Entry } from './outbox-store';
+import { movesWith, newestMoves } from './rounds';
+
+/** How long what was fetched is taken as it is when the window comes to the front again, ms. */
+const FRESH = 20_000;
+
+/** Rounds in short, by machine: what the server says, with what the bench worked out and what is on its way laid over it. */
+@Injectable({ providedIn: 'root' })
+export class Heads {
+  private readonly api = inject(Api);
+  private readonly outbox = inject(Outbox);
+  private readonly server$ = new BehaviorSubject<ReadonlyMap<string, readonly RoundHead[]>>(new Map());
+  /** What the bench has worked out of a round before the server did. */
+  private readonly told$ = new BehaviorSubject<ReadonlyMap<string, RoundHead>>(new Map());
+  private readonly begun$ = new BehaviorSubject<readonly RoundWrite[]>([]);
+  private readonly moves$ = new BehaviorSubject<readonly MoveWrite[]>([]);
+  private readonly fetched = new Map<string, number>();
+  private readonly loads = new Loads(
+    (machineId) => this.api.get(`/machines/${machineId}/heads`, z.array(roundHeadSchema)),
+    (heads, machineId) => {
+      this.fetched.set(machineId, Date.now());
+      this.server$.next(new Map(this.server$.value).set(machineId, heads));
+    },
+  );
+
+  constructor() {
+    this.outbox.answers$.subscribe(({ entry, answer }) => this.take(entry, answer));
+    addEventListener('focus', () => {
+      for (const [machineId, at] of this.fetched) if (Date.now() - at > FRESH) this.refresh(machineId);
+    });
+  }
+
+  /** Ask the server. Fails with an ApiFailure. */
+  load(machineId: string): Observable<void> {
+    return this.loads.ask(machineId);
+  }
+
+  /** Ask the server, and leave it as it is when it does not answer. */
+  refresh(machineId: string): void {
+    this.load(machineId).subscribe({ error: () => undefined });
+  }
+
+  /** The rounds of a machine, oldest first. */
+  of(machineId: string): Observable<readonly RoundHead[]> {
+    return combineLatest([this.server$, this.told$, this.begun$, this.moves$, this.outbox.queue$]).pipe(
+      map(([server, told, begun, moves, queue]) => {
+        const rows = server.get(machineId) ?? [];
+        const all = [...rows, ...fresh(machineId, rows, begun, queue)];
+        return all.map((row) => laidOver(row, told.get(row.id), moves, queue)).sort((a, b) => a.at.localeCompare(b.at));
+      }),
+    );
+  }
+
+  /** What the bench has worked out of a round. */
+  tell(head: RoundHead): void {
+    this.told$.next(new Map(this.told$.value).set(head.id, head));
+  }
+
+  private take({ what, machineId }: Entry, answer: unknown): void {
+    if (what === 'move') {
+      const move = moveSchema.safeParse(answer).data;
+      if (move) this.moves$.next(newestMoves(this.moves$.value, [move]));
+    }
+    if (what === 'round') {
+      const round = z.object(roundSchema.shape).safeParse(answer).data;
+      if (round) this.begun$.next([...this.begun$.value.filter(({ id }) => id !== round.id), round]);
+    }
+    if (what !== 'reading' && machineId !== null && this.fetched.has(machineId)) this.refresh(machineId);
+  }
+}
+
+/** Rounds that the list does not have yet: begun here, taken by the server or still on their way. */
+function fresh(machineId: string, rows: readonly RoundHead[], begun: readonly RoundWrite[], queue: readonly Entry[]): RoundHead[] {
+  const known = new Set(rows.map(({ id }) => id));
+  const waiting = queue.flatMap(({ what, body }) => (what === 'round' ? (roundSchema.safeParse(body).data ?? []) : []));
+  const own = new Map(
+    [...begun, ...waiting].filter((round) => round.machineId === machineId && !known.has(round.id)).map((round) => [round.id, round]),
+  );
+  return [...own.values()].map((round): RoundHead => {
+    const { id, check, instrumentName, conditions, by, at, version } = round;
+    const number = rows.filter((row) => row.check === check).length + 1;
+    const surveyId = rows.at(-1)?.surveyId ?? '';
+    const read = { mounting: mountingOf(check, round.setup), sense: senseOf(round.instrument) };
+    return {
+      ...{ id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, ...read },
+      last: 0,
+      moves: [],
+      finding: null,
+    };
+  });
+}
+
+function laidOver(row: RoundHead, told: RoundHead | undefined, moves: readonly MoveWrite[], queue: readonly Entry[]): RoundHead {
+  const own = newestMoves(
+    row.moves,
+    moves.filter(({ roundId }) => roundId === row.id),
+  );
+  const shown = movesWith(own, queue, row.id);
+  const newer = told && tellsMore(told, row) ? told : row;
+  return {
+    ...row,
+    last: newer.last,
+    version: newer.version,
+    finding: newer.finding,
+    sense: newer.sense,
+    mounting: newer.mounting,
+    moves: [...shown],
+  };
+}

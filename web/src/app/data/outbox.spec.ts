@@ -1,0 +1,173 @@
+import { EnvironmentInjector, createEnvironmentInjector } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { HttpBackend, provideHttpClient } from '@angular/common/http';
+import { FakeServer, barRound, refusal, until } from '../testing/fake-shop.spec';
+import { Api } from './api';
+import { OUTBOX_NAME, Outbox, type Answer } from './outbox';
+import type { NewEntry } from './outbox-store';
+
+describe('the outbox', () => {
+  const round = { ...barRound(1, 1), readings: [] };
+  let name: string;
+  let server: FakeServer;
+
+  /** A tab: an outbox of its own over the same browser. */
+  const tab = (): Outbox => {
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), { provide: HttpBackend, useValue: server }, { provide: OUTBOX_NAME, useValue: name }],
+    });
+    return TestBed.inject(Outbox);
+  };
+  const reading = (value: string, about = round.id): NewEntry => {
+    const id = crypto.randomUUID();
+    const body = { id, keys: { plane: 'h', at: 20 }, value, set: 1, supersedes: null, why: null, by: 'HB', at: round.at };
+    return { id, what: 'reading', method: 'POST', path: `/rounds/${about}/readings`, body, about, machineId: round.machineId };
+  };
+  const values = (): unknown[] => server.rounds[0].readings.map(({ value }) => value);
+
+  beforeEach(() => {
+    name = `test-${crypto.randomUUID()}`;
+    localStorage.clear();
+    server = new FakeServer();
+    server.rounds = [structuredClone(round)];
+  });
+
+  it('shows a write at once, keeps it before it is sent, and lets it go when the server has it', async () => {
+    const outbox = tab();
+    outbox.put(reading('1 div'));
+    expect(outbox.queue$.value.length).toBe(1);
+    await until(() => outbox.waiting() === 0);
+    expect(values()).toEqual(['1 div']);
+  });
+
+  it('keeps the order, and a silent server is tried again with the same content', async () => {
+    const outbox = tab();
+    server.down = true;
+    for (const value of ['1 div', '2 div', '3 div']) outbox.put(reading(value));
+    await until(() => outbox.away());
+    expect(outbox.waiting()).toBe(3);
+    expect(server.rounds[0].readings).toEqual([]);
+    server.down = false;
+    await until(() => outbox.waiting() === 0, 4000);
+    expect(values()).toEqual(['1 div', '2 div', '3 div']);
+    expect(outbox.away()).toBeFalse();
+  });
+
+  it('what waited when the page was closed goes out from the next one, once', async () => {
+    const first = tab();
+    server.down = true;
+    first.put(reading('1 div'));
+    await until(() => first.away());
+    server.down = false;
+    const second = tab();
+    await until(() => server.rounds[0].readings.length === 1 && second.waiting() === 0, 4000);
+    expect(values()).toEqual(['1 div']);
+  });
+
+  it('two tabs lose nothing and send nothing twice', async () => {
+    const [one, other] = [new TabFrame(name, server), new TabFrame(name, server)];
+    const wanted = Array.from({ length: 10 }, (_, i) => `${i} div`);
+    wanted.forEach((value, i) => (i % 2 ? one : other).outbox.put(reading(value)));
+    await until(() => server.rounds[0].readings.length === 10 && one.outbox.waiting() === 0 && other.outbox.waiting() === 0, 4000);
+    expect([...values()].sort()).toEqual(wanted);
+    expect(server.sent.length).toBe(10);
+    [one, other].forEach((frame) => frame.close());
+  });
+
+  it('what one tab was answered the other hears', async () => {
+    const [one, other] = [new TabFrame(name, server), new TabFrame(name, server)];
+    const heard: Answer[] = [];
+    other.outbox.answers$.subscribe((answer) => heard.push(answer));
+    const sent = reading('5 div');
+    one.outbox.put(sent);
+    await until(() => heard.length > 0);
+    expect(heard[0].entry.id).toBe(sent.id);
+    expect(heard[0].answer).toEqual([jasmine.objectContaining({ value: '5 div', sequence: 1 })]);
+    [one, other].forEach((frame) => frame.close());
+  });
+
+  it('a refusal is kept as a draft, does not block what comes after, and outlives the page', async () => {
+    const outbox = tab();
+    server.refuse = refusal(400, 'is wrong', undefined, 'value');
+    outbox.put(reading('bad'));
+    outbox.put(reading('2 div'));
+    await until(() => outbox.waiting() === 0 && outbox.refused$.value.length === 1);
+    expect(values()).toEqual(['2 div']);
+    const later = tab();
+    await until(() => later.refused$.value.length === 1);
+    const [refused] = later.refused$.value;
+    expect(refused.faults[0].message).toBe('is wrong');
+    await later.retake(refused, { ...(refused.body as object), value: '3 div' });
+    await until(() => server.rounds[0].readings.length === 2);
+    expect(values()).toEqual(['2 div', '3 div']);
+    expect(later.refused$.value).toEqual([]);
+  });
+
+  it('a change builds on the version that the write before it has made', async () => {
+    const outbox = tab();
+    const move = { ...barRound(1, 1, { moves: [{}] }).moves[0], roundId: round.id };
+    const put = (method: 'POST' | 'PUT', ticks: number[]) =>
+      outbox.put({
+        ...{ id: move.id, what: 'move', method, path: method === 'POST' ? '/moves' : `/moves/${move.id}` },
+        ...{ body: { ...move, ticks }, about: round.id, machineId: null },
+      });
+    put('POST', [0]);
+    put('PUT', [0, 1]);
+    put('PUT', [0, 1, 2]);
+    await until(() => outbox.waiting() === 0);
+    expect(server.sent.map(({ body }) => body.version)).toEqual([1, 1, 2]);
+    expect(server.rounds[0].moves.map(({ ticks }) => ticks)).toEqual([[0, 1, 2]]);
+  });
+
+  it('photographs are kept as they are', async () => {
+    const outbox = tab();
+    server.down = true;
+    const [{ id: about }] = server.kit;
+    const id = crypto.randomUUID();
+    outbox.put({
+      id,
+      what: 'photo',
+      method: 'POST',
+      path: `/kit/${about}/photos?id=${id}&by=HB`,
+      body: new Blob(['x']),
+      about,
+      machineId: null,
+    });
+    await until(() => outbox.away());
+    server.down = false;
+    const next = tab();
+    await until(() => server.kit[0].photos.length === 1, 4000);
+    expect(server.kit[0].photos).toEqual([id]);
+    await until(() => next.waiting() === 0);
+  });
+
+  it('readings that an older page left behind are sent too', async () => {
+    const { id, path, body } = reading('7 div');
+    localStorage.setItem('isometra-outbox', JSON.stringify([{ id, method: 'POST', path, body, round: round.id }, { nonsense: 1 }]));
+    tab();
+    localStorage.setItem('isometra-outbox', JSON.stringify([{ id, method: 'POST', path, body, round: round.id }]));
+    tab();
+    await until(() => server.rounds[0].readings.length === 1);
+    expect(values()).toEqual(['7 div']);
+    expect(localStorage.getItem('isometra-outbox')).toBeNull();
+  });
+});
+
+/** Another tab of the same browser: an injector of its own. */
+class TabFrame {
+  readonly outbox: Outbox;
+  private readonly injector: EnvironmentInjector;
+
+  constructor(name: string, server: FakeServer) {
+    this.injector = createEnvironmentInjector(
+      [provideHttpClient(), { provide: HttpBackend, useValue: server }, { provide: OUTBOX_NAME, useValue: name }, Api, Outbox],
+      TestBed.inject(EnvironmentInjector),
+    );
+    this.outbox = this.injector.get(Outbox);
+  }
+
+  close(): void {
+    this.injector.destroy();
+  }
+}

@@ -1,0 +1,123 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { BehaviorSubject, type Observable, forkJoin, of, switchMap, tap } from 'rxjs';
+import { CHECKS, type Note } from '@isometra/core';
+import type { KitItem, Machine, RoundHead, StoredRound } from '@isometra/contract';
+import {
+  gainOf,
+  handRungsOf,
+  headOf,
+  judgedMoves,
+  nextByHand,
+  nextRung,
+  pendingOf,
+  rungsOf,
+  running,
+  waitNotes,
+  type Campaign,
+  type ShopFacts,
+  type Screw,
+  type Solved,
+} from '@isometra/work';
+import { Heads } from '../data/heads';
+import { Kit, stockOf } from '../data/kit';
+import { Machines } from '../data/machines';
+import { Surveys } from '../data/surveys';
+
+/** A gain nearer to one than this needs no reckoning with. */
+const GAIN_ROOM = 0.1;
+
+/** Everything about the machine being worked on, for the screens inside its frame: what the stores say of it. */
+@Injectable()
+export class Desk {
+  private readonly machines = inject(Machines);
+  private readonly heads = inject(Heads);
+  private readonly kitStore = inject(Kit);
+  private readonly surveyStore = inject(Surveys);
+  private readonly machineId$ = new BehaviorSubject<string | null>(null);
+
+  private ofMachine<T>(select: (id: string) => Observable<T>, nothing: T) {
+    return toSignal(this.machineId$.pipe(switchMap((id) => (id === null ? of(nothing) : select(id)))), { initialValue: nothing });
+  }
+
+  /** Everything that the screens need has been asked for and answered. */
+  readonly ready = signal(false);
+  private readonly asked = this.ofMachine<Machine | undefined>((id) => this.machines.one(id), undefined);
+  readonly machine = computed(() => (this.ready() ? (this.asked() ?? null) : null));
+  readonly kind = computed(() => this.machine()?.card.kind ?? '');
+  readonly kit = toSignal(this.kitStore.all$, { initialValue: [] as readonly KitItem[] });
+  /** Rounds of all surveys, oldest first. */
+  readonly all = this.ofMachine<readonly RoundHead[]>((id) => this.heads.of(id), []);
+  readonly surveys = this.ofMachine<readonly Campaign[]>((id) => this.surveyStore.of(id), []);
+  /** The survey being worked on. */
+  readonly survey = computed(() => running(this.surveys()));
+  /** Rounds of that survey. */
+  readonly current = computed(() => {
+    const id = this.survey()?.id;
+    return this.all().filter((round) => round.surveyId === id);
+  });
+  /** A screen with a next thing of its own is open: the ladder's yellow steps back. */
+  readonly inHand = signal(false);
+  readonly stock = computed(() => stockOf(this.kit()));
+  readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), new Date().toISOString()) : []));
+  /** What is done by hand at the ends of the ladder. */
+  readonly byHand = computed(() => (this.machine() ? handRungsOf(this.kind(), this.current(), this.survey()?.byHand ?? []) : []));
+  /** The step by hand that comes next; then no rung is. */
+  readonly nextStep = computed(() => nextByHand(this.byHand(), this.rungs()));
+  readonly next = computed(() => (this.nextStep() ? undefined : nextRung(this.rungs())));
+
+  /** Put a machine on the desk. Fails with an ApiFailure. */
+  load(machineId: string): Observable<unknown> {
+    this.ready.set(false);
+    this.machineId$.next(machineId);
+    return forkJoin([
+      this.machines.loadOne(machineId),
+      this.heads.load(machineId),
+      this.kitStore.load(),
+      this.surveyStore.load(machineId),
+    ]).pipe(tap(() => this.machineId$.value === machineId && this.ready.set(true)));
+  }
+
+  /** Ask for the rounds again. */
+  refresh(): void {
+    const id = this.machineId$.value;
+    if (id !== null) this.heads.refresh(id);
+  }
+
+  /** What the bench has worked out of a round, before the server has. */
+  show(round: StoredRound, solved: Solved, sheet: unknown): void {
+    this.heads.tell(headOf(round, solved, sheet));
+  }
+
+  /** What a round's sheet needs of the shop: the card, the leaves, and by what its survey judges. */
+  facts(round: Pick<StoredRound, 'surveyId'>): ShopFacts {
+    const survey = this.surveys().find((entry) => entry.id === round.surveyId) ?? this.survey();
+    const card = this.machine()?.card;
+    return { ...(card && { card }), stock: this.stock(), ...(survey && { limits: survey.judge, pending: pendingOf(survey) }) };
+  }
+
+  /** What the call of a check waits for. */
+  waits(check: string): readonly Note[] {
+    return waitNotes(check, this.current(), this.survey());
+  }
+
+  /** The number of a round among those of its check. */
+  number(round: Pick<StoredRound, 'id' | 'number'>): number {
+    return round.number || (this.all().find(({ id }) => id === round.id)?.number ?? 1);
+  }
+
+  of(checkId: string): readonly RoundHead[] {
+    return this.all().filter((round) => round.check === checkId);
+  }
+
+  /** Gain learned on this machine for a screw; null where none was, or where it moves as it should. */
+  gain(screw: Screw): number | null {
+    const learned = gainOf(judgedMoves(this.of(screw.check)), screw);
+    return learned !== null && Math.abs(learned - 1) > GAIN_ROOM ? learned : null;
+  }
+
+  /** The title of a check. */
+  title(checkId: string): string {
+    return CHECKS.get(checkId)?.title ?? checkId;
+  }
+}

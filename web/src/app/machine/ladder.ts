@@ -1,0 +1,150 @@
+import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import { machineFamily } from '@isometra/contract';
+import { handStaleWords, leftWords, staleWords, waitWords, type Rung } from '@isometra/work';
+import { Settings } from '../data/settings';
+import { Glyph, wayOfFinding } from '../ui/glyph';
+import { inWords } from '../ui/say';
+import { Desk } from './desk';
+
+/** The rungs of this machine between two rails; the yellow one is next. */
+@Component({
+  selector: 'iso-ladder',
+  imports: [NgTemplateOutlet, RouterLink, RouterLinkActive, Glyph],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>Ladder</h2>
+    <p class="survey">
+      {{ desk.survey()?.title }} <span class="soft">judged by “{{ desk.survey()?.judge?.name }}”</span>
+    </p>
+    <ol>
+      @for (step of byHand(); track step.id) {
+        @if (step.first) {
+          <ng-container [ngTemplateOutlet]="hand" [ngTemplateOutletContext]="{ $implicit: step }" />
+        }
+      }
+      @for (rung of rungs(); track rung.id) {
+        <li [class.next]="rung.next">
+          <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id]" routerLinkActive="on">
+            <iso-glyph [state]="rung.state" [way]="rung.way" />
+            <span class="name">{{ rung.title }}</span>
+            @for (line of rung.lines; track $index) {
+              <span class="last">{{ line }}</span>
+            }
+            @if (rung.reason) {
+              <span class="last">{{ rung.reason }}</span>
+            }
+            @if (rung.next) {
+              <span class="why">{{ rung.next }}</span>
+            }
+          </a>
+        </li>
+      }
+      @for (step of byHand(); track step.id) {
+        @if (!step.first) {
+          <ng-container [ngTemplateOutlet]="hand" [ngTemplateOutletContext]="{ $implicit: step }" />
+        }
+      }
+    </ol>
+    <ng-template #hand let-step>
+      <li [class.next]="step.next">
+        <a [routerLink]="['/machines', desk.machine()!.id, 'by-hand', step.id]" routerLinkActive="on">
+          <iso-glyph [state]="step.state" />
+          <span class="name">{{ step.title }}</span>
+          @if (step.line) {
+            <span class="last">{{ step.line }}</span>
+          }
+          @if (step.next) {
+            <span class="why">{{ step.next }}</span>
+          }
+        </a>
+      </li>
+    </ng-template>
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order, limits, what is left out</a>
+    @if (tailstock()) {
+      <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
+    }
+    @if (castings() === 'headstock') {
+      <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Bearings, and what is to come</a>
+    }
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'castings', castings()]">Castings on their faces</a>
+    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
+  `,
+  styleUrl: './ladder.css',
+})
+export class Ladder {
+  protected readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  constructor() {
+    // The rung in hand, or the next one, is in sight.
+    afterRenderEffect(() => {
+      this.shape();
+      const rail = this.host.nativeElement;
+      const rung = rail.querySelector<HTMLElement>('a.on, li.next');
+      // Only the ladder is moved, never the work beside it.
+      if (rung) rail.scrollTop = Math.max(0, rung.offsetTop + rung.offsetHeight - rail.clientHeight + 40);
+    });
+  }
+
+  protected readonly tailstock = computed(() => this.desk.rungs().some((rung) => rung.check.sameQuestion === 'tailstock'));
+  /** The casting that is looked at first. */
+  protected readonly castings = computed(() => (machineFamily(this.desk.kind()) === 'mill' ? 'column' : 'headstock'));
+
+  protected readonly byHand = computed(() => {
+    const next = this.desk.inHand() ? undefined : this.desk.nextStep();
+    return this.desk.byHand().map(({ step, state, entry, staleBy }) => ({
+      id: step.id,
+      title: step.title,
+      first: step.place === 'first',
+      state,
+      line: (staleBy && handStaleWords(staleBy)) ?? entry?.note ?? (entry && `done, ${entry.by}`),
+      next: next?.id === step.id ? step.why : undefined,
+    }));
+  });
+
+  protected readonly rungs = computed(() => {
+    const next = this.desk.inHand() ? undefined : this.desk.next();
+    return this.desk.rungs().map((rung) => ({
+      id: rung.check.id,
+      title: rung.check.title,
+      state: rung.state,
+      way: wayOfFinding(rung.round?.finding, rung.check),
+      lines: this.lines(rung),
+      reason: reasonOf(rung),
+      next: next?.checkId === rung.check.id ? next.why : undefined,
+    }));
+  });
+
+  /** What decides where the rungs stand: a new figure on one of them moves nothing. */
+  private readonly shape = computed(() =>
+    this.rungs()
+      .map(({ id, lines, reason, next }) => `${id} ${lines.length} ${reason ? 1 : 0} ${next ? 1 : 0}`)
+      .join(),
+  );
+
+  private limited(rung: Rung) {
+    return Object.entries(rung.round?.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
+  }
+
+  private lines(rung: Rung): string[] {
+    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const limited = this.limited(rung);
+    return limited.map(([name, quantity]) => {
+      const info = rung.check.quantities[name];
+      const words = inWords(quantity, info, shown);
+      // Sizes have no direction to tell one from another: they carry their name.
+      return limited.length > 1 && (info.magnitude || !info.words?.plus) ? `${info.label}: ${words}` : words;
+    });
+  }
+}
+
+/** Why a rung does not stand as its figures say. */
+function reasonOf({ stale, left, waits, overdue }: Rung): string | undefined {
+  if (stale) return staleWords(stale);
+  if (left) return leftWords(left);
+  if (waits.length) return waitWords(waits[0]);
+  return overdue === undefined ? undefined : `due again since ${overdue} days`;
+}

@@ -1,0 +1,82 @@
+import { ChangeDetectionStrategy, Component, type OnDestroy, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink, RouterOutlet } from '@angular/router';
+import type { ApiFailure } from '../data/api';
+import { AtHand } from '../shell/at-hand';
+import { Desk } from './desk';
+import { Ladder } from './ladder';
+import { Button } from '../ui/controls';
+
+/** A machine's own frame: its ladder on the left, the work beside it. */
+@Component({
+  selector: 'iso-machine-frame',
+  imports: [RouterOutlet, RouterLink, Ladder, Button],
+  providers: [Desk],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (desk.machine()) {
+      <iso-ladder class="no-print" />
+      <div class="work"><router-outlet /></div>
+    } @else if (failure(); as message) {
+      <div class="empty">
+        <h1>This machine cannot be shown</h1>
+        <p>{{ message }}</p>
+        <p><button pButton type="button" (click)="load()">Try again</button> <a class="act" routerLink="/machines">To the machines</a></p>
+      </div>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: 216px minmax(0, 1fr);
+      min-height: 100%;
+    }
+    .work {
+      min-width: 0;
+    }
+    .empty {
+      grid-column: 1 / -1;
+      display: grid;
+      gap: 14px;
+      align-content: start;
+      padding: 48px;
+    }
+    @media (max-width: 900px) {
+      :host {
+        display: block;
+      }
+    }
+    @media print {
+      :host {
+        display: block;
+      }
+    }
+  `,
+})
+export class MachineFrame implements OnDestroy {
+  readonly machineId = input.required<string>();
+  protected readonly desk = inject(Desk);
+  protected readonly failure = signal('');
+  private readonly hand = inject(AtHand);
+
+  constructor() {
+    effect(() => {
+      this.machineId();
+      untracked(() => this.load());
+    });
+    effect(() => {
+      const machine = this.desk.machine();
+      this.hand.machine.set(machine && { id: machine.id, number: machine.card.number, nickname: machine.card.nickname ?? '' });
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.hand.machine.set(null);
+    this.hand.doing.set('');
+    this.hand.instrument.set('');
+  }
+
+  protected load(): void {
+    this.failure.set('');
+    this.desk.load(this.machineId()).subscribe({ error: (failure: ApiFailure) => this.failure.set(failure.message) });
+  }
+}

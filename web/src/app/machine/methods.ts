@@ -1,0 +1,97 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
+import type { RoundHead } from '@isometra/contract';
+import { staleWords } from '@isometra/work';
+import { Settings } from '../data/settings';
+import { AtHand } from '../shell/at-hand';
+import { Glyph, wayOfFinding } from '../ui/glyph';
+import { bothUnits, callSentence } from '../ui/say';
+import { Desk } from './desk';
+
+/** The ways to ask the same question, side by side, with what each last said. */
+@Component({
+  selector: 'iso-methods',
+  imports: [RouterLink, Glyph],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './methods.html',
+  styleUrl: './methods.css',
+})
+export class Methods {
+  protected readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
+  protected readonly coarse = COARSE_STEPS;
+
+  constructor() {
+    inject(AtHand).doing.set('Which way to check');
+    this.desk.refresh();
+    const router = inject(Router);
+    // A machine without a tailstock has nothing to choose here: what is known of it comes first.
+    effect(() => {
+      const machine = this.desk.machine();
+      if (machine && this.tailstock().length === 0) void router.navigate(['/machines', machine.id, 'survey'], { replaceUrl: true });
+    });
+  }
+
+  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+
+  /** The ways that ask the same question about the tailstock. */
+  private readonly tailstock = computed(() => this.desk.rungs().filter((rung) => rung.check.sameQuestion === 'tailstock'));
+
+  protected readonly methods = computed(() =>
+    this.tailstock().map(({ check, state, round, stale }) => ({
+      check,
+      state,
+      stale: stale && staleWords(stale),
+      next: this.desk.next()?.checkId === check.id,
+      last: round && this.told(check, round),
+      way: wayOfFinding(round?.finding, check),
+      places: this.places(check),
+    })),
+  );
+
+  private told(check: CheckDefinition, round: RoundHead) {
+    const sentences = Object.entries(round.finding?.quantities ?? {})
+      .filter(([, quantity]) => quantity.verdict !== null)
+      .map(([name, quantity]) => callSentence(quantity, check.quantities[name], this.shown()));
+    return { sentences, when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }), by: round.by };
+  }
+
+  /** Places along the bed at which this check has been read. */
+  private places(check: CheckDefinition): string[] {
+    const places = new Set(
+      this.desk
+        .of(check.id)
+        .map((round) => round.conditions['place'])
+        .filter((place) => place !== undefined),
+    );
+    return [...places].map((place) => bothUnits(Number(place), 'length', this.shown()).large);
+  }
+
+  protected readonly disagree = computed(() => {
+    const fresh = this.tailstock().filter((rung) => rung.round?.finding && rung.state !== 'stale');
+    return fresh.flatMap((a, i) =>
+      fresh.slice(i + 1).flatMap((b) => {
+        const [one, two] = [a.round, b.round].map((round) => round?.finding);
+        return one && two ? disagreements({ check: a.check, finding: one }, { check: b.check, finding: two }) : [];
+      }),
+    );
+  });
+
+  /** Quill and centre both swept: the taper's eccentricity. */
+  protected readonly eccentricity = computed(() => {
+    const swept = (what: string) =>
+      this.desk
+        .all()
+        .filter((round) => round.conditions['swept'] === what && round.finding)
+        .pop();
+    const [quill, centre] = [swept('quill')?.finding, swept('centre')?.finding];
+    const found = quill && centre && taperEccentricity(quill, centre);
+    return found && bothUnits(found.radial, 'deviation', this.shown());
+  });
+
+  protected readonly twoAgree = computed(() => {
+    const fresh = this.tailstock().filter((rung) => rung.round?.finding && rung.state !== 'stale');
+    return fresh.length > 1 && this.disagree().length === 0;
+  });
+}

@@ -1,0 +1,43 @@
+import { CHECKS, type CheckDefinition, type HeightAt } from '@isometra/core';
+import type { QuantityHead, RoundHead } from '@isometra/contract';
+
+/** One thing known of a machine: which check and quantity told it last, and what it said. */
+export interface KnownFact {
+  readonly check: CheckDefinition;
+  readonly quantity: string;
+  readonly round: RoundHead;
+  readonly found: QuantityHead;
+}
+
+/** Checks that make something known, in working order: the first that has been read tells it. */
+const sources = (name: string): { readonly check: CheckDefinition; readonly quantity: string }[] =>
+  [...CHECKS.values()].flatMap((check) =>
+    (check.knows ?? []).filter((fact) => fact.name === name).map(({ quantity }) => ({ check, quantity })),
+  );
+
+/** What is known of a machine by its latest rounds: the axis, the twist, where the tailstock stands. */
+export function factOf(rounds: readonly RoundHead[], name: string): KnownFact | undefined {
+  for (const { check, quantity } of sources(name)) {
+    const round = rounds.filter((entry) => entry.check === check.id && entry.finding?.quantities[quantity]).at(-1);
+    const found = round?.finding?.quantities[quantity];
+    if (round && found) return { check, quantity, round, found };
+  }
+  return undefined;
+}
+
+/** The values of some facts; what nobody has measured is left out. */
+export function factsOf<Name extends string>(rounds: readonly RoundHead[], names: readonly Name[]): Partial<Record<Name, number>> {
+  const known = names.flatMap((name) => {
+    const fact = factOf(rounds, name);
+    return fact ? [[name, fact.found.value] as const] : [];
+  });
+  return Object.fromEntries(known) as Partial<Record<Name, number>>;
+}
+
+/** The check and the quantity that a limit on a fact stands for: the first that makes it known. */
+export const factSource = (name: string): { readonly check: CheckDefinition; readonly quantity: string } | undefined => sources(name)[0];
+
+/** The latest profile of a name: heights along a way, µm over mm. */
+export function profileOf(rounds: readonly RoundHead[], name: string): readonly HeightAt[] | undefined {
+  return rounds.filter((round) => CHECKS.get(round.check)?.knowsProfile?.name === name && round.finding?.profile).at(-1)?.finding?.profile;
+}

@@ -1,0 +1,19 @@
+import type { RoundHead, StoredRound } from '@isometra/contract';
+import { mountingOf, senseOf } from './senses.js';
+import { findingHead, type Solved } from './sheet.js';
+
+/** A round in short, with what a solving of its sheet said. */
+export function headOf(round: StoredRound, { finding }: Pick<Solved, 'finding'>, sheet: unknown): RoundHead {
+  const { id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, moves } = round;
+  return {
+    ...{ id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, moves },
+    last: round.readings.reduce((most, { sequence }) => Math.max(most, sequence), 0),
+    mounting: mountingOf(check, round.setup),
+    sense: senseOf(round.instrument),
+    finding: finding && findingHead(finding, sheet),
+  };
+}
+
+/** Whether one head tells of more than another of the same round: it was changed later, or has more readings. */
+export const tellsMore = (one: RoundHead, other: RoundHead): boolean =>
+  one.version === other.version ? one.last > other.last : one.version > other.version;

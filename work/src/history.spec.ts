@@ -1,0 +1,59 @@
+import type { MoveWrite, Round, RoundHead } from '@isometra/contract';
+import { gainOf, judgedMoves, jumps } from './history.js';
+import { Diary, finding, move, quantity } from './testing/heads.spec.js';
+import { headOf, tailstockRound } from './testing/rounds.spec.js';
+
+const SCREW = { check: 'tailstock-traverse', quantity: 'offsetHorizontal', kind: 'adjuster' };
+/** Rounds a day apart, each with its move done at noon of its day. */
+const story = (...steps: { offset: number; move?: Partial<MoveWrite>; part?: Partial<Round> }[]): RoundHead[] =>
+  steps.map(({ offset, move: made, part }, i) => {
+    const moves = made ? [move({ quantity: SCREW.quantity, begunAt: Diary.at(i + 1, 11), doneAt: Diary.at(i + 1, 12), ...made })] : [];
+    return headOf(tailstockRound(offset, { at: Diary.at(i + 1), moves, ...part }));
+  });
+
+describe('moves judged by the rounds around them', () => {
+  it('wrong way, and the gain learned from a later one', () => {
+    const judged = judgedMoves(story({ offset: 30, move: { amount: -30 } }, { offset: 60, move: { amount: -60 } }, { offset: 12 }));
+    expect(judged.map((entry) => entry.result.outcome)).toEqual(['wrong-way', 'fell-short']);
+    expect(gainOf(judged, SCREW)).toBeCloseTo(0.8, 6);
+    expect(gainOf(judged, { ...SCREW, kind: 'shim-leaves' })).toBeNull();
+    expect(gainOf(judged, { ...SCREW, quantity: 'offsetVertical' })).toBeNull();
+  });
+
+  it('unlike conditions are named and teach no gain', () => {
+    const judged = judgedMoves(
+      story(
+        { offset: 30, move: { amount: -30 }, part: { conditions: { quillLock: true } } },
+        { offset: 6, part: { conditions: { quillLock: false } } },
+      ),
+    );
+    expect(judged[0].unlike).toEqual(['quill lock on, then off']);
+    expect(gainOf(judged, SCREW)).toBeNull();
+  });
+
+  it('a move not done yet, or with no round after it, is not judged', () => {
+    expect(judgedMoves(story({ offset: 30, move: { amount: -30 } }))).toEqual([]);
+    expect(judgedMoves(story({ offset: 30, move: { amount: -30, doneAt: null } }, { offset: 2 }))).toEqual([]);
+  });
+
+  it('a round read between its beginning and its end judges nothing', () => {
+    const rounds = story({ offset: 30, move: { amount: -30, doneAt: Diary.at(3) } }, { offset: 29 }, { offset: 28 }, { offset: 1 });
+    expect(judgedMoves(rounds).map(({ after }) => Math.round(after))).toEqual([1]);
+  });
+});
+
+describe('a sign that turned', () => {
+  const pair = (before: number, after: number, expanded = 2) =>
+    [before, after].map((value) => ({ finding: finding({ q: quantity({ value, expanded }) }) }));
+
+  it('from one round to the next, although nobody moved anything, is said', () => {
+    expect(jumps(pair(30, -29), false)).toEqual([{ quantity: 'q', before: 30, after: -29 }]);
+  });
+  it('is not said where something was moved, where it is within the doubt, or where the size is another', () => {
+    expect(jumps(pair(30, -29), true)).toEqual([]);
+    expect(jumps(pair(1, -1), false)).toEqual([]);
+    expect(jumps(pair(10, -200), false)).toEqual([]);
+    expect(jumps(pair(30, 29), false)).toEqual([]);
+    expect(jumps(pair(30, -29).slice(1), false)).toEqual([]);
+  });
+});

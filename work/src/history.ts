@@ -1,0 +1,86 @@
+import { CHECKS, differences, judgeMove, learnedGain, type MoveResult } from '@isometra/core';
+import type { MoveWrite, RoundHead } from '@isometra/contract';
+
+/** What a move did, from the round before it and the first one after it was done. */
+export interface JudgedMove {
+  readonly check: string;
+  readonly move: MoveWrite;
+  readonly before: number;
+  readonly after: number;
+  /** Conditions that differ between the two rounds: named before the difference is. */
+  readonly unlike: readonly string[];
+  readonly result: MoveResult;
+}
+
+/**
+ * Judge the finished moves of a check by the rounds around them, oldest first. A move counts from when it was done:
+ * a round read between its beginning and its end judges nothing.
+ *
+ * @param rounds rounds of one check on one machine, oldest first.
+ */
+export function judgedMoves(rounds: readonly RoundHead[]): JudgedMove[] {
+  return rounds.flatMap((round) =>
+    round.moves.flatMap((move) => {
+      const { doneAt, quantity } = move;
+      const next = doneAt === null ? undefined : rounds.find((later) => later.at > doneAt && later.finding?.quantities[quantity]);
+      const [before, after] = [round.finding?.quantities[quantity], next?.finding?.quantities[quantity]];
+      if (!next || !before || !after) return [];
+      const expanded = Math.max(before.expanded ?? 0, after.expanded ?? 0);
+      const result = judgeMove(move.amount, after.value - before.value, (after.aim ?? 0) - after.value, expanded);
+      return [
+        {
+          check: round.check,
+          move,
+          before: before.value,
+          after: after.value,
+          unlike: differences(round.conditions, next.conditions),
+          result,
+        },
+      ];
+    }),
+  );
+}
+
+/** Whose gain is asked for: it is kept for a machine by check, quantity and the screw that was turned. */
+export interface Screw {
+  readonly check: string;
+  readonly quantity: string;
+  readonly kind: string;
+}
+
+/** The gain learned for a screw, from moves judged under like conditions. Null when none was, or where a gain would mislead. */
+export function gainOf(judged: readonly JudgedMove[], { check, quantity, kind }: Screw): number | null {
+  if (CHECKS.get(check)?.corrections[quantity]?.noGain) return null;
+  const gains = judged
+    .filter((entry) => entry.check === check && entry.move.quantity === quantity && entry.move.kind === kind && entry.unlike.length === 0)
+    .map((entry) => entry.result.gain)
+    .filter((gain): gain is number => gain !== null);
+  return learnedGain(gains);
+}
+
+/** A change of sign or size between two rounds that no move explains: said first, because the dial may have counted backwards. */
+export interface Jump {
+  readonly quantity: string;
+  readonly before: number;
+  readonly after: number;
+}
+
+/**
+ * Quantities of a check whose sign turned from one round to the next although nobody moved anything: by more than both
+ * doubts, at about the same size. One of the two rounds was read on a needle that counts the other way.
+ *
+ * @param rounds rounds of one check, oldest first; the last is looked at. @param movedSince whether anything was moved between the two.
+ */
+export function jumps(rounds: readonly Pick<RoundHead, 'finding'>[], movedSince: boolean): Jump[] {
+  const [before, after] = rounds.slice(-2);
+  if (!before || !after || movedSince) return [];
+  return Object.entries(after.finding?.quantities ?? {}).flatMap(([quantity, now]): Jump[] => {
+    const then = before.finding?.quantities[quantity];
+    if (!then || now.limit === null) return [];
+    const doubt = Math.hypot(now.expanded ?? 0, then.expanded ?? 0);
+    const turned = now.value * then.value < 0 && Math.abs(now.value - then.value) > doubt;
+    return turned && Math.abs(now.value + then.value) < Math.max(doubt, Math.abs(then.value))
+      ? [{ quantity, before: then.value, after: now.value }]
+      : [];
+  });
+}

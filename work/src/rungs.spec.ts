@@ -1,0 +1,216 @@
+import { CHECKS, startingSheet } from '@isometra/core';
+import { defaultPlan, moved, orderOf, type CampaignPlan } from './campaign.js';
+import type { RoundHead } from '@isometra/contract';
+import { handRungsOf, handStaleWords, nextByHand } from './handRungs.js';
+import { checksFor } from './machines.js';
+import { belowTheHand, leftWords, nextRung, rungsOf, staleWords, waitWords } from './rungs.js';
+import { Diary, finding, quantity } from './testing/heads.spec.js';
+
+let diary = new Diary();
+beforeEach(() => (diary = new Diary()));
+
+const lathe = (part: Partial<CampaignPlan> = {}): CampaignPlan => ({ ...defaultPlan('engine-lathe'), ...part });
+const rungOf = (rounds: readonly RoundHead[], id: string, part: Partial<CampaignPlan> = {}) =>
+  rungsOf('engine-lathe', rounds, lathe(part)).find((rung) => rung.check.id === id);
+const by = { id: 'n', by: 'HB', at: '2026-03-01T08:00:00.000Z' };
+
+describe('the rungs of a machine', () => {
+  it('are those of its kind, in working order', () => {
+    const ids = checksFor('engine-lathe').map((check) => check.id);
+    expect(ids.indexOf('bed-twist')).toBeLessThan(ids.indexOf('spindle-axis'));
+    expect(ids.indexOf('spindle-axis')).toBeLessThan(ids.indexOf('tailstock-traverse'));
+    expect(ids).not.toContain('head-tram');
+    expect(checksFor('turret-mill').map((check) => check.id)).toContain('head-tram');
+    expect(checksFor('turning-centre').map((check) => check.id)).toContain('sub-spindle');
+  });
+
+  it('stand as their latest round says; a round that says nothing changes nothing', () => {
+    expect(rungOf([diary.round('bed-twist', 'out'), diary.round('bed-twist', 'in')], 'bed-twist')?.state).toBe('in');
+    expect(rungOf([diary.round('bed-twist', 'unsure'), diary.round('bed-twist', null)], 'bed-twist')?.state).toBe('unsure');
+    expect(rungOf([], 'bed-twist')?.state).toBe('none');
+  });
+
+  it('a move makes its own rung and what it upsets stale, until they are read again', () => {
+    const rounds = [diary.round('tailstock-traverse', 'in'), diary.moved('bed-twist')];
+    expect(rungOf(rounds, 'bed-twist')?.stale).toEqual({ code: 'moved' });
+    expect(rungOf(rounds, 'tailstock-traverse')?.stale).toEqual({ code: 'upset', check: 'bed-twist' });
+    const again = [...rounds, diary.round('bed-twist', 'in'), diary.round('tailstock-traverse', 'in')];
+    expect(rungOf(again, 'bed-twist')?.state).toBe('in');
+    expect(rungOf(again, 'tailstock-traverse')?.state).toBe('in');
+  });
+
+  it('a move counts from when it was done, not from when its card was begun', () => {
+    const begun = diary.round('bed-twist', 'out', { moved: null });
+    const between = diary.round('bed-twist', 'in');
+    expect(rungOf([begun, between], 'bed-twist')?.state).toBe('in');
+    const finished = { ...begun, moves: begun.moves.map((move) => ({ ...move, doneAt: Diary.at(5) })) };
+    expect(rungOf([finished, between], 'bed-twist')?.stale).toEqual({ code: 'during-move' });
+    const after = { ...diary.round('bed-twist', 'in'), at: Diary.at(6) };
+    expect(rungOf([finished, between, after], 'bed-twist')?.state).toBe('in');
+  });
+
+  it('a move on the tailstock does not make the bed stale', () => {
+    expect(rungOf([diary.round('bed-twist', 'in'), diary.moved('tailstock-traverse')], 'bed-twist')?.state).toBe('in');
+  });
+
+  it('wait for a rung whose casting rocks, and that one comes next', () => {
+    const rocks = diary.round('seat', 'out', {
+      finding: finding({ rock: quantity({ verdict: 'out' }) }, [{ code: 'seat-rocks', severity: 'serious', halts: true }]),
+    });
+    const rounds = [rocks, diary.round('spindle-axis', 'out')];
+    const waiting = rungOf(rounds, 'spindle-axis');
+    expect(waiting?.state).toBe('unsure');
+    expect(waiting?.waits).toEqual([{ check: 'seat', code: 'seat-rocks' }]);
+    expect(waiting && waitWords(waiting.waits[0])).toBe('it waits for “Seat of a casting”: the casting rocks on its seat');
+    expect(nextRung(rungsOf('engine-lathe', rounds))).toEqual(jasmine.objectContaining({ checkId: 'seat', code: 'waits' }));
+  });
+
+  it('want to be read again after their time, where they have one', () => {
+    const timed = checksFor('engine-lathe').find(({ goodFor }) => goodFor !== undefined);
+    const id = timed?.id ?? '';
+    const rungs = (now: string) =>
+      rungsOf('engine-lathe', [diary.round(id, 'in')], lathe(), now).find(({ check }) => check.id === id)?.overdue;
+    expect(rungs(Diary.at(2))).toBeUndefined();
+    expect(rungs(Diary.at(31 + (timed?.goodFor ?? 0)))).toBeGreaterThan(20);
+  });
+
+  it('name what is next, and why', () => {
+    const next = (rounds: RoundHead[]) => nextRung(rungsOf('engine-lathe', rounds));
+    const two = (place: number) => diary.round('tailstock-traverse', 'in', { place });
+    expect(next([])).toEqual(jasmine.objectContaining({ checkId: 'stiffness', code: 'first' }));
+    expect(next([diary.round('bed-twist', 'out')])).toEqual({ checkId: 'bed-twist', code: 'out', why: 'It is out: do the move.' });
+    expect(next([diary.moved('bed-twist'), diary.round('spindle-axis', 'out')])?.code).toBe('moved');
+    expect(next([diary.round('spindle-axis', 'unsure')])?.code).toBe('unsure');
+    expect(next([two(600)])?.code).toBe('second-place');
+    expect(next([two(600), two(1100)])?.code).toBe('open');
+  });
+});
+
+describe('words beside the codes', () => {
+  it('name the check that upset a rung, and the change that was made', () => {
+    expect(staleWords({ code: 'moved' })).toBe('moved since: read it again');
+    expect(staleWords({ code: 'during-move' })).toContain('while it was being moved');
+    expect(staleWords({ code: 'upset', check: 'bed-twist' })).toBe('upset by a move on “Bed twist”');
+    expect(staleWords({ code: 'from-the-top', check: 'bed-twist' })).toContain('“Bed twist” was moved');
+    expect(staleWords({ code: 'change-made', change: 'own' })).toContain('has been done since');
+    expect(leftWords({ code: 'left-out', why: 'stiff' })).toBe('left out: stiff');
+    expect(leftWords({ code: 'too-small', why: 'short work' })).toBe('too small to matter: short work');
+  });
+});
+
+describe('what is done by hand', () => {
+  const at = (day: number) => ({ id: `n${day}`, note: null, by: 'HB', at: Diary.at(day, 12) });
+
+  it('stands at the ends of the ladder: cleaning everywhere, a proof cut on a lathe', () => {
+    const steps = (kind: string) => handRungsOf(kind, [], []).map(({ step }) => step.id);
+    expect(steps('engine-lathe')).toEqual(['clean', 'proof-cut']);
+    expect(steps('turret-mill')).toEqual(['clean']);
+    expect(steps('turning-centre')).toEqual(['clean']);
+  });
+
+  it('a move makes a proof cut stale, and cleaning never', () => {
+    const written = [
+      { step: 'clean', ...at(1) },
+      { step: 'proof-cut', ...at(1) },
+    ];
+    const states = (rounds: RoundHead[]) => handRungsOf('engine-lathe', rounds, written).map(({ state }) => state);
+    expect(states([diary.round('bed-twist', 'in')])).toEqual(['in', 'in']);
+    const rounds = [...Array.from({ length: 4 }, () => diary.round('bed-twist', 'in')), diary.moved('bed-twist')];
+    expect(states(rounds)).toEqual(['in', 'stale']);
+    expect(handStaleWords(handRungsOf('engine-lathe', rounds, written)[1].staleBy ?? '')).toBe(
+      '“Bed twist” has been moved since: do it again',
+    );
+  });
+
+  it('comes next before anything is measured, and when every rung is in', () => {
+    const next = (rounds: RoundHead[], written: Parameters<typeof handRungsOf>[2] = []) =>
+      nextByHand(handRungsOf('engine-lathe', rounds, written), rungsOf('engine-lathe', rounds))?.id;
+    expect(next([])).toBe('clean');
+    expect(next([], [{ step: 'clean', ...at(1) }])).toBeUndefined();
+    expect(next([diary.round('bed-twist', 'in')])).toBeUndefined();
+    const all = checksFor('engine-lathe').flatMap(({ id }) => [diary.round(id, 'in', { place: 1 }), diary.round(id, 'in', { place: 2 })]);
+    expect(next(all)).toBe('proof-cut');
+    expect(next(all, [{ step: 'proof-cut', ...at(1) }])).toBeUndefined();
+  });
+});
+
+describe('the plan of a survey', () => {
+  it('from the top, a move makes every rung stale, with the reason on each', () => {
+    const rounds = [diary.round('stiffness', 'in'), diary.round('bed-twist', 'in'), diary.moved('tailstock-traverse')];
+    expect(rungOf(rounds, 'bed-twist', { school: 'cascade' })?.state).toBe('in');
+    expect(rungOf(rounds, 'bed-twist', { school: 'top' })?.stale).toEqual({ code: 'from-the-top', check: 'tailstock-traverse' });
+    expect(rungOf(rounds, 'tailstock-traverse', { school: 'top' })?.stale).toEqual({ code: 'moved' });
+    const again = [...rounds, diary.round('tailstock-traverse', 'in')];
+    expect(nextRung(rungsOf('engine-lathe', again, lathe({ school: 'top' })))?.checkId).toBe('stiffness');
+  });
+
+  it('a rung left out on purpose is left, whatever was read, and is never the next one', () => {
+    const skipped = [{ check: 'stiffness', why: 'known to be stiff', by: 'HB', at: by.at }];
+    expect(rungOf([diary.round('stiffness', 'out')], 'stiffness', { skipped })?.left).toEqual({
+      code: 'left-out',
+      why: 'known to be stiff',
+    });
+    expect(nextRung(rungsOf('engine-lathe', [], lathe({ skipped })))?.checkId).not.toBe('stiffness');
+  });
+
+  it('a value accepted as too small to matter leaves its rung alone, for that round only', () => {
+    const first = diary.round('bed-twist', 'out');
+    const accepted = [{ check: 'bed-twist', quantity: 'q', roundId: first.id, why: 'short work only', ...by }];
+    expect(rungOf([first], 'bed-twist', { accepted })?.left).toEqual({ code: 'too-small', why: 'short work only' });
+    expect(rungOf([first, diary.round('bed-twist', 'out')], 'bed-twist', { accepted })?.state).toBe('out');
+    expect(nextRung(rungsOf('engine-lathe', [first], lathe({ accepted })))?.checkId).not.toBe('bed-twist');
+  });
+
+  it('a planned change that was made makes stale what follows the axis, and nothing else', () => {
+    const planned = [{ change: { kind: 'weight', fields: { slope: '10 um/m' } }, doneAt: Diary.at(20), ...by }];
+    const rounds = [diary.round('spindle-axis', 'in'), diary.round('bed-twist', 'in')];
+    expect(rungOf(rounds, 'spindle-axis', { planned })?.stale).toEqual({ code: 'change-made', change: 'weight' });
+    expect(rungOf(rounds, 'bed-twist', { planned })?.state).toBe('in');
+  });
+
+  it('rungs stand in the survey’s own order; what it does not name follows', () => {
+    const order = orderOf('engine-lathe', ['spindle-axis', 'no-such-check', 'bed-twist']);
+    expect(order.slice(0, 2)).toEqual(['spindle-axis', 'bed-twist']);
+    expect([...order].sort()).toEqual(
+      checksFor('engine-lathe')
+        .map((check) => check.id)
+        .sort(),
+    );
+    expect(rungsOf('engine-lathe', [], lathe({ order }))[0].check.id).toBe('spindle-axis');
+  });
+
+  it('a rung moves up or down, and not beyond the ends', () => {
+    expect(moved(['a', 'b', 'c'], 'c', -1)).toEqual(['a', 'c', 'b']);
+    expect(moved(['a', 'b', 'c'], 'a', 2)).toEqual(['b', 'c', 'a']);
+    expect(moved(['a', 'b', 'c'], 'a', -1)).toEqual(['a', 'b', 'c']);
+    expect(moved(['a', 'b', 'c'], 'x', 1)).toEqual(['a', 'b', 'c']);
+  });
+});
+
+describe('what a hand moves', () => {
+  const pushed = (value: number) =>
+    diary.round('stiffness', null, { finding: finding({ compliance: quantity({ value, verdict: null, limit: null }) }) });
+  const below = (rounds: RoundHead[], part: Partial<CampaignPlan> = {}) =>
+    belowTheHand(rungsOf('engine-lathe', rounds, lathe(part)), startingSheet('general'));
+
+  it('is compared with the limits of the rungs: those below it are named', () => {
+    const found = below([pushed(12)]);
+    expect(found?.moved).toBe(12);
+    const names = found?.below.map(({ check, quantity: name }) => `${check.id}/${name}`) ?? [];
+    expect(names).toContain('centre-runout/radial');
+    expect(names).not.toContain('tailstock-traverse/offsetHorizontal');
+    expect(below([pushed(1)])?.below).toEqual([]);
+  });
+
+  it('leaves out rungs that are left out, and says nothing before anybody pushed', () => {
+    expect(below([])).toBeUndefined();
+    const skipped = [{ check: 'centre-runout', why: 'no centre in use', by: 'HB', at: by.at }];
+    expect(below([pushed(12)], { skipped })?.below.some(({ check }) => check.id === 'centre-runout')).toBeFalse();
+  });
+
+  it('every check of a ladder is in the catalogue', () => {
+    for (const kind of ['engine-lathe', 'turning-centre', 'turret-mill']) {
+      for (const { check } of rungsOf(kind, [])) expect(CHECKS.get(check.id)).withContext(check.id).toBe(check);
+    }
+  });
+});
