@@ -5,5 +5,5 @@ export interface Served {
   readonly stopServer: () => Promise<void>;
   readonly stop: () => Promise<void>;
 }
-export function serve(options: { readonly demo: boolean }): Promise<Served>;
+export function serve(options: { readonly demo: boolean; readonly within?: { readonly url: string } }): Promise<Served>;
 export const CHROMIUM_FLAGS: string[];

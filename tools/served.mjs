@@ -1,15 +1,27 @@
 // The whole application on a database that is thrown away: for end-to-end tests, screenshots and the bench.
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
+import { createConnection } from 'mariadb';
 import { freePort, throwAwayDatabase } from './database.mjs';
 import { ROOT } from './shell.mjs';
 
+/** An empty database beside the others of a running one: starting a MariaDB for every test costs more than the test. */
+async function databaseWithin({ url }) {
+  const name = `isometra_${randomBytes(4).toString('hex')}`;
+  const connection = await createConnection(url);
+  await connection.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  await connection.end();
+  return { url: url.replace(/[^/]+$/, name), stop: () => Promise.resolve() };
+}
+
 /**
  * Start server and database.
+ * @param within a running MariaDB to put the database in; left out, one is started for it.
  * @returns its address; `stopServer` and `startServer` to lose the server and bring it back on the same data; `stop` ends all.
  */
-export async function serve({ demo }) {
-  const database = await throwAwayDatabase();
+export async function serve({ demo, within }) {
+  const database = within ? await databaseWithin(within) : await throwAwayDatabase();
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
   let server;

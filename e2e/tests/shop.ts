@@ -1,11 +1,21 @@
 import { test as base, expect, type Page } from '@playwright/test';
+import { throwAwayDatabase, type Database } from '../../tools/database.mjs';
 import { serve, type Served } from '../../tools/served.mjs';
 
 /** A shop of its own for every test: server and database. `demo` decides what is in it. */
-export const test = base.extend<{ demo: boolean; shop: Served }>({
+export const test = base.extend<{ demo: boolean; shop: Served }, { mariadb: Database }>({
+  mariadb: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const mariadb = await throwAwayDatabase();
+      await use(mariadb);
+      await mariadb.stop();
+    },
+    { scope: 'worker' },
+  ],
   demo: [false, { option: true }],
-  shop: async ({ demo }, use) => {
-    const shop = await serve({ demo });
+  shop: async ({ demo, mariadb }, use) => {
+    const shop = await serve({ demo, within: mariadb });
     await use(shop);
     await shop.stop();
   },

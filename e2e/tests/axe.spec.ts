@@ -1,0 +1,83 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test } from './shop.js';
+
+test.use({ demo: true });
+
+/** What stands in the way of somebody who sees or moves badly: nothing serious on any screen. */
+async function nothingSerious(page: Page, screen: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze();
+  const bad = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+  expect(
+    bad.map(({ id, nodes }) => `${screen}: ${id} at ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`),
+    screen,
+  ).toEqual([]);
+}
+
+interface Known {
+  id: string;
+  card: { number: string };
+}
+
+async function machineId(page: Page, address: string, number: string): Promise<string> {
+  const machines = (await (await page.request.get(`${address}/api/machines`)).json()) as Known[];
+  const found = machines.find(({ card }) => card.number === number);
+  if (!found) throw new Error(`the demo has no ${number}`);
+  return found.id;
+}
+
+test('axe finds nothing serious on the screens of the shop', async ({ page, shop }) => {
+  test.slow();
+  const id = await machineId(page, shop.address, 'L-14');
+  const screens: [string, string][] = [
+    ['machines', '.plate b'],
+    ['machines/new', 'fieldset'],
+    [`machines/${id}/card`, 'fieldset'],
+    ['kit', '.short'],
+    ['limits/general', 'iso-limit-table'],
+    [`machines/${id}`, '.ways section'],
+    [`machines/${id}/survey`, 'iso-survey svg .axis'],
+    [`machines/${id}/campaign`, 'ol .grip'],
+    [`machines/${id}/to-come`, 'iso-bearing-card'],
+    [`machines/${id}/castings/headstock`, 'iso-footprint .face'],
+  ];
+  for (const [path, ready] of screens) {
+    await page.goto(`${shop.address}/${path}`);
+    await page.locator(ready).first().waitFor();
+    await nothingSerious(page, path);
+  }
+});
+
+test('axe finds nothing serious where the hand is: set-up, bench, table, card, rounds', async ({ page, shop }) => {
+  test.slow();
+  const id = await machineId(page, shop.address, 'L-14');
+  const heads = (await (await page.request.get(`${shop.address}/api/machines/${id}/rounds?check=tailstock-traverse`)).json()) as { id: string }[];
+  const at = `${shop.address}/machines/${id}`;
+
+  await page.goto(`${at}/bench/tailstock-traverse`);
+  await page.locator('fieldset').first().waitFor();
+  await nothingSerious(page, 'set-up');
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByText('Read the cautions and tick them first.').waitFor();
+  await nothingSerious(page, 'set-up, refused');
+
+  await page.goto(`${at}/bench/tailstock-traverse/${heads[0].id}`);
+  await page.locator('.sketch svg').waitFor();
+  await nothingSerious(page, 'bench');
+  await page.keyboard.press('?');
+  await page.getByRole('dialog').waitFor();
+  await nothingSerious(page, 'the keys');
+  await page.keyboard.press('Escape');
+
+  await page.goto(`${at}/move/${heads[2].id}/offsetHorizontal`);
+  await page.locator('ol li').first().waitFor();
+  await nothingSerious(page, 'job card');
+  await page.goto(`${at}/rounds/tailstock-traverse`);
+  await page.locator('iso-round-chart svg').first().waitFor();
+  await nothingSerious(page, 'rounds');
+
+  const mill = await machineId(page, shop.address, 'M-03');
+  await page.goto(`${shop.address}/machines/${mill}/survey`);
+  await page.locator('iso-survey svg').first().waitFor();
+  await nothingSerious(page, 'survey of a mill');
+});

@@ -1,0 +1,5 @@
+export interface Database {
+  readonly url: string;
+  readonly stop: () => Promise<void>;
+}
+export function throwAwayDatabase(): Promise<Database>;
