@@ -51,7 +51,9 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
 test('axe finds nothing serious where the hand is: set-up, bench, table, card, rounds', async ({ page, shop }) => {
   test.slow();
   const id = await machineId(page, shop.address, 'L-14');
-  const heads = (await (await page.request.get(`${shop.address}/api/machines/${id}/rounds?check=tailstock-traverse`)).json()) as { id: string }[];
+  const heads = (await (await page.request.get(`${shop.address}/api/machines/${id}/rounds?check=tailstock-traverse`)).json()) as {
+    id: string;
+  }[];
   const at = `${shop.address}/machines/${id}`;
 
   await page.goto(`${at}/bench/tailstock-traverse`);

@@ -58,7 +58,10 @@ async function measureSurvey(shop, bar, open) {
     const before = performance.now();
     await page.goto(`${shop.address}/machines/${machineId}/survey`);
     await page.locator('iso-survey svg').first().waitFor();
-    await page.getByText(/Tailstock: \d/).first().waitFor();
+    await page
+      .getByText(/Tailstock: \d/)
+      .first()
+      .waitFor();
     times.push(performance.now() - before);
     await page.context().close();
   }

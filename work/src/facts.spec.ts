@@ -1,4 +1,4 @@
-import { factOf, factsOf, factSource, profileOf } from './facts.js';
+import { factOf, factsOf, factSource, profileOf, tellingAfterEach } from './facts.js';
 import { knownSense, mountingOf } from './senses.js';
 import { Diary, finding, quantity } from './testing/heads.spec.js';
 
@@ -23,6 +23,24 @@ describe('what is known of a machine', () => {
     const drawn = diary.round('way-straightness', null, { finding: { ...finding({}), profile: points } });
     expect(profileOf([drawn, diary.round('way-straightness', null)], 'way')).toEqual(points);
     expect(profileOf([drawn], 'nothing')).toBeUndefined();
+  });
+
+  it('after each of many rounds is told by a few of them', () => {
+    const axis = (names: readonly string[], value: number) =>
+      diary.round('spindle-axis', null, { finding: finding(Object.fromEntries(names.map((name) => [name, quantity({ value })]))) });
+    const rounds = [
+      twist(1),
+      axis(['slopeH', 'slopeV'], 2),
+      twist(3),
+      axis(['slopeH'], 4),
+      axis(['slopeH'], 5),
+      twist(6),
+      axis(['slopeV'], 7),
+    ];
+    const facts = ['twistPerMetre', 'axisSlopeH', 'axisSlopeV'];
+    const telling = [...tellingAfterEach(rounds)];
+    expect(telling.map((some) => factsOf(some, facts))).toEqual(rounds.map((_, i) => factsOf(rounds.slice(0, i + 1), facts)));
+    expect(telling.at(-1)).toEqual([rounds[1], rounds[4], rounds[5], rounds[6]]);
   });
 });
 

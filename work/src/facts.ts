@@ -41,3 +41,21 @@ export const factSource = (name: string): { readonly check: CheckDefinition; rea
 export function profileOf(rounds: readonly RoundHead[], name: string): readonly HeightAt[] | undefined {
   return rounds.filter((round) => CHECKS.get(round.check)?.knowsProfile?.name === name && round.finding?.profile).at(-1)?.finding?.profile;
 }
+
+/** Whether all that a round told is told again by another of the same check. */
+const toldAgain = (before: RoundHead, now: RoundHead): boolean =>
+  before.check === now.check &&
+  Object.keys(before.finding?.quantities ?? {}).every((name) => now.finding?.quantities[name]) &&
+  (!before.finding?.profile || now.finding?.profile !== undefined);
+
+/**
+ * What is known after each of many rounds, oldest first: the few rounds that still tell something then.
+ * Every fact of them is that of all the rounds so far, at the cost of the checks there are, not of the rounds.
+ */
+export function* tellingAfterEach(rounds: readonly RoundHead[]): Generator<readonly RoundHead[]> {
+  let telling: readonly RoundHead[] = [];
+  for (const round of rounds) {
+    telling = [...telling.filter((before) => !toldAgain(before, round)), round];
+    yield telling;
+  }
+}

@@ -23,8 +23,8 @@ export function halvesOf<Keys>(
   others: readonly (keyof Keys & string)[],
   use: (slot: Slot<Keys>) => boolean = () => true,
 ): Halves {
-  const used = slots.flatMap((slot, i) => (use(slot) ? [i] : []));
-  if (used.every((i) => slots[i].keys[key] === undefined)) return { reversed: false, pairs: [], alone: [] };
+  if (!slots.some((slot) => slot.keys[key] !== undefined && use(slot))) return { reversed: false, pairs: [], alone: [] };
+  const used = indicesOf(slots, use);
   const places = new Map<string, { first?: number; second?: number }>();
   for (const i of used) {
     const keys = slots[i].keys as Values;
@@ -39,6 +39,13 @@ export function halvesOf<Keys>(
     else alone.push((one ?? other) as number);
   }
   return { reversed: true, pairs, alone };
+}
+
+/** Which of the slots are wanted. */
+export function indicesOf<Keys>(slots: readonly Slot<Keys>[], wanted: (slot: Slot<Keys>) => boolean): number[] {
+  const indices: number[] = [];
+  for (let i = 0; i < slots.length; i++) if (wanted(slots[i])) indices.push(i);
+  return indices;
 }
 
 /** What still has to be read of a reversal, in words; undefined when nothing has. */

@@ -2,7 +2,7 @@ import { dot, slopeWeights } from '../fit/line.js';
 import { mean, type Slot } from '../instruments/slots.js';
 import type { HeightAt } from './define.js';
 import { linearEstimate, type Estimate, type Form } from './estimate.js';
-import { halvesOf, openText, type Halves } from './reversal.js';
+import { halvesOf, indicesOf, openText, type Halves } from './reversal.js';
 
 /** Keys of a reading along something; the reference may have been turned half round, or its ends swapped. */
 export interface TraverseKeys {
@@ -29,10 +29,10 @@ export interface TraverseLine {
 type Slots = readonly Slot<TraverseKeys>[];
 
 function waysOf(slots: Slots, used: readonly number[]): number[][] {
-  const ways = new Map<string, number[]>();
+  const ways = new Map<number, number[]>();
   for (const i of used) {
     const { turn = 0, swapped = false } = slots[i].keys;
-    const key = `${turn}|${swapped}`;
+    const key = turn + (swapped ? 1 : 0);
     const way = ways.get(key);
     if (way) way.push(i);
     else ways.set(key, [i]);
@@ -64,7 +64,7 @@ const SWAP = 'swap the ends of the bar and read there again';
  * @returns undefined when no way has two different places, and no finished spot was carried from one end to the other.
  */
 export function traverseLine(slots: Slots, use: (slot: Slot<TraverseKeys>) => boolean = () => true): TraverseLine | undefined {
-  const used = slots.flatMap((slot, i) => (use(slot) ? [i] : []));
+  const used = indicesOf(slots, use);
   if (used.length === 0) return undefined;
   const turned = halvesOf(slots, 'turn', [0, 180], ['plane', 'at', 'swapped'], use);
   const swapped = halvesOf(slots, 'swapped', [false, true], ['plane', 'at', 'turn'], use);
@@ -77,7 +77,7 @@ export function traverseLine(slots: Slots, use: (slot: Slot<TraverseKeys>) => bo
     slopeWeights(indices.map((i) => slots[i].keys.at)).forEach((weight, k) => (weights[indices[k]] = weight));
     return weights;
   });
-  const weights = slots.map((_, i) => byWay.reduce((sum, way) => sum + way[i], 0) / byWay.length);
+  const weights = byWay.length === 1 ? byWay[0] : slots.map((_, i) => byWay.reduce((sum, way) => sum + way[i], 0) / byWay.length);
   const open = openText(turned, TURN) ?? (carried ? undefined : openText(swapped, SWAP));
   return { weights, byWay, ways, open, turned, swapped };
 }

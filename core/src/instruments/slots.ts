@@ -49,8 +49,7 @@ export function groupReadings<Keys = Values>(readings: readonly Reading<Keys>[],
   const closings: { slot: number; values: number[] }[] = [];
   let previous = '';
   for (const reading of readings) {
-    let key = String(reading.set);
-    for (const name of slotKeys) key += `|${String((reading as Values)[name] ?? '')}`;
+    const key = placeKey(reading, slotKeys);
     const at = known.get(key);
     if (at === undefined) {
       known.set(key, slots.length);
@@ -73,6 +72,18 @@ export function groupReadings<Keys = Values>(readings: readonly Reading<Keys>[],
       difference: mean(values) - done[slot].value,
     })),
   };
+}
+
+const placeKeys = new WeakMap<object, { readonly slotKeys: readonly string[]; readonly key: string }>();
+
+/** What tells the place of a reading from the others; made once for each reading, whatever the round grows to. */
+function placeKey(reading: Reading<unknown>, slotKeys: readonly string[]): string {
+  const known = placeKeys.get(reading);
+  if (known?.slotKeys === slotKeys) return known.key;
+  let key = String(reading.set);
+  for (const name of slotKeys) key += `|${String((reading as Values)[name] ?? '')}`;
+  placeKeys.set(reading, { slotKeys, key });
+  return key;
 }
 
 /** Arithmetic mean; NaN of nothing. */

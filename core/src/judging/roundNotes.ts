@@ -101,7 +101,8 @@ export function conditionsNote(readings: readonly Reading<object>[]): { notes: N
   const first = new Map<string, Conditions[string]>();
   const differ = new Map<string, string>();
   for (const { conditions } of readings) {
-    for (const [key, value] of Object.entries(conditions ?? {})) {
+    if (!conditions) continue;
+    for (const [key, value] of Object.entries(conditions)) {
       const known = first.get(key);
       if (known === undefined) first.set(key, value);
       else if (known !== value && !differ.has(key)) differ.set(key, `${CONDITION_NAMES[key] ?? key} ${say(known)}, then ${say(value)}`);

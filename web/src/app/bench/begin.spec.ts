@@ -2,7 +2,17 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { bedTwistSheet } from '@isometra/core/practice';
 import type { RoundWrite } from '@isometra/contract';
-import { barRound, openShop, practiceRound, show, showAtOnce, until, LATHE, type FakeServer, type TestRound } from '../testing/fake-shop.spec';
+import {
+  barRound,
+  openShop,
+  practiceRound,
+  show,
+  showAtOnce,
+  until,
+  LATHE,
+  type FakeServer,
+  type TestRound,
+} from '../testing/fake-shop.spec';
 import { Begin } from './begin';
 
 describe('before a round', () => {

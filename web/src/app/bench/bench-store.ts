@@ -96,11 +96,14 @@ export class BenchStore {
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
   /** Places (`at`) that were read, mm. */
   readonly places = computed(() => placesRead(this.standing()));
-  /** The round as a sheet: what the call is worked out from. */
-  readonly sheet = computed(() => {
-    const round = this.round();
-    return round && sheetOf(round, round.readings, this.desk.facts(round));
-  });
+  /** The round as a sheet: what the call is worked out from. The same one as long as it says the same: taken, sent and acknowledged are one call. */
+  readonly sheet = computed(
+    () => {
+      const round = this.round();
+      return round && sheetOf(round, round.readings, this.desk.facts(round));
+    },
+    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+  );
   private readonly waits = computed(() => this.desk.waits(this.check()?.id ?? ''), { equal: sameNotes });
   readonly solved = computed((): Solved => {
     const sheet = this.sheet();

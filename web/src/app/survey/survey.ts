@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { machineFamily, type RoundHead } from '@isometra/contract';
-import { belowTheHand } from '@isometra/work';
+import { belowTheHand, tellingAfterEach } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
@@ -54,7 +54,9 @@ export class Survey {
     const fit = this.mill()
       ? (rounds: readonly RoundHead[]) => millFittingFactor(knownMill(rounds))
       : (rounds: readonly RoundHead[]) => fittingFactor(knownFrom(rounds));
-    return Math.min(...this.stops().map((_, i) => fit(this.stops().slice(0, i + 1))), 5000);
+    let factor = 5000;
+    for (const rounds of tellingAfterEach(this.stops())) factor = Math.min(factor, fit(rounds));
+    return factor;
   });
   protected readonly factor = computed(() => this.chosen() ?? this.fitting());
   protected readonly when = computed(() => {
