@@ -5,10 +5,12 @@ buildAll();
 const { serve } = await import('./served.mjs');
 const { measureMonteCarlo } = await import('./bench/monteCarlo.mjs');
 const { measureNotebook } = await import('./bench/notebook.mjs');
+const { measureSolvers } = await import('./bench/solvers.mjs');
 const { measureScreen } = await import('./bench/screen.mjs');
 const { missedTargets } = await import('./bench/target.mjs');
 
 measureMonteCarlo();
+measureSolvers();
 const shop = await serve({ demo: true });
 try {
   await measureNotebook(shop);

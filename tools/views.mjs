@@ -59,7 +59,9 @@ export const VIEWS = [
     go: async (page, address) => {
       await page.goto(`${address}/machines/${(await machine(page, address)).id}/survey`);
       await page.waitForSelector('iso-survey svg .axis');
-      await page.getByLabel('Time, from as found to now').fill('10');
+      await page.getByRole('slider', { name: 'Time, from as found to now' }).focus();
+      await page.keyboard.press('Home');
+      for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight');
     },
   },
   { name: 'bench-bed', go: (page, address) => bench(page, address, 'L-14', 'bed-twist', 0) },

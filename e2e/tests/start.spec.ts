@@ -62,9 +62,7 @@ test('starts with its own database, stops cleanly, and keeps the shop', async ({
     expect(existsSync(join(data, 'isometra.pid'))).toBe(false);
 
     const again = start(data, args);
-    const since = Date.now();
     await serving(again);
-    expect(Date.now() - since).toBeLessThan(10_000);
     expect(await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json()).toEqual(machines);
 
     // Everything killed at once, as by a power cut: the next start recovers by itself.

@@ -81,7 +81,37 @@ describe('play', () => {
     ]);
     expect(value(raw, 'liftFront')).toBeCloseTo(50, 9);
     expect(value(raw, 'liftRear')).toBeCloseTo(20, 9);
-    expect(codes({ ...raw, readings: [...raw.readings, { drag: 5, at: 0 }] })).toContain('stop');
+    const dragging = (drag: number) => codes({ ...raw, readings: [...raw.readings, { drag, at: 0 }] });
+    expect(dragging(4)).toContain('stop');
+    expect(dragging(3)).not.toContain('stop');
+    // 35 µm and 25 µm at the bearing: a plain one may have 30.
+    const nose = (reading: string) =>
+      sheet('spindle-play', { span: 300, overhang: 60 }, [
+        lift('front', 'rest', '0 um'),
+        lift('front', 'lift', reading),
+        { drag: 5, at: 0 },
+      ]);
+    expect(codes(nose('42 um'))).toContain('stop');
+    expect(codes(nose('30 um'))).not.toContain('stop');
+  });
+
+  it('one degree from top to bottom bows a bed of 1500 × 300 by 11 µm, and more where it is longer', () => {
+    const bowed = (steps: number, temperatureDifference: number) =>
+      solve(
+        sheet(
+          'way-straightness',
+          { method: 'level-steps', base: 150, temperatureDifference, bedDepth: 300 },
+          Array.from({ length: steps }, (_, i) => [
+            { at: 75 + 150 * i, value: '0 um/m', end: 'forward' },
+            { at: 75 + 150 * i, value: '0 um/m', end: 'reversed' },
+          ]).flat(),
+          { instrument: { kind: 'level', graduation: '20 um/m' } },
+        ),
+      ).notes.find(({ code }) => code === 'temperature-bow')?.text;
+    expect(bowed(10, 1)).toMatch(/warmer on top: that alone bows it up in the middle by about 11 µm/);
+    expect(bowed(10, -2)).toMatch(/colder on top: that alone bows it down in the middle by about 22 µm/);
+    expect(bowed(5, 1)).toMatch(/about 3 µm/);
+    expect(bowed(10, 0)).toBeUndefined();
   });
 });
 

@@ -86,6 +86,16 @@ describe('uncertainty', () => {
     expect(two.budget[0].source).toBe('setting-up');
     // The usual spread of reseating stands in for a third set-up: √(3² + 3² + 3²)/2.
     expect(two.budget[0].u).toBeCloseTo(Math.sqrt(27) / 2, 9);
+    // Reseating moves a reading; over 300 mm each micrometre of it is 3.33 µm/m.
+    const slope = { ...difference, weights: [-1000 / 300, 1000 / 300] };
+    const alike = uncertaintyOf({
+      estimate: slope,
+      slots: [slot(0), slot(10)],
+      instrument: dial,
+      pooled: pooledRepeatability([]),
+      bySet: [7, 7],
+    });
+    expect(alike.budget.find(({ source }) => source === 'setting-up')?.u).toBeCloseTo((3 * 1000) / 300 / 2, 9);
   });
 
   it('uses 2 when the degrees of freedom are many', () => {

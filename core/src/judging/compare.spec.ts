@@ -68,6 +68,26 @@ describe('what the error does to the work', () => {
     expect(height.leave).toBeTrue();
   });
 
+  it('a height tells on thin work: half a diameter of 1 mm, 0.1 mm off, is 0.0198 mm on diameter', () => {
+    const high = { ...bar.finding, quantities: { offsetVertical: { ...bar.finding.quantities['offsetVertical'], value: 100 } } };
+    const [{ effect }] = effectOnWork(high, { kind: 'turning', diameter: 1 });
+    expect(effect).toBeCloseTo(2000 * (Math.hypot(0.5, 0.1) - 0.5), 6);
+    expect(effect).toBeCloseTo(19.8, 1);
+  });
+
+  it('what is left alone is less than a thousandth of a millimetre on diameter', () => {
+    const off = (value: number) => ({
+      ...bar.finding,
+      quantities: { offsetHorizontal: { ...bar.finding.quantities['offsetHorizontal'], value } },
+    });
+    expect([0.49, -0.49, 0.51, 0.9].map((value) => effectOnWork(off(value), { kind: 'drilling' })[0].leave)).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
+  });
+
   it('a reamed hole cut over size', () => {
     const [side, height] = effectOnWork(bar.finding, { kind: 'drilling' });
     expect(side.effect).toBeCloseTo(10, 6);

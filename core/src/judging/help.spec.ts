@@ -37,6 +37,14 @@ describe('the finder', () => {
     expect(finenessFor(dial(10), 'deviation', 5).repeats).toBeNull();
   });
 
+  it('repeats help down to an eighth of a division, which four of them reach', () => {
+    const by = (repeats: number) => doubtOfDifference(dial(8), repeats);
+    expect(by(1)).toBeCloseTo(2 * Math.sqrt(2 * (1.16 ** 2 + 2 ** 2) + 16 / 3), 9);
+    expect(by(4)).toBeCloseTo(2 * Math.sqrt(2 * (1.16 ** 2 + 1 ** 2) + 16 / 3), 9);
+    expect(by(3)).toBeGreaterThan(by(4));
+    expect(by(8)).toBe(by(4));
+  });
+
   it('a slope wants a base: twice as long is half the doubt', () => {
     const short = finenessFor(dial(2), 'slope', 40, 150);
     expect(short.expanded).toBeCloseTo(2 * finenessFor(dial(2), 'slope', 40, 300).expanded, 9);

@@ -102,7 +102,7 @@ function warmth({ temperatureDifference, bedDepth }: Setup, profile: Profile): N
     {
       code: 'temperature-bow',
       severity: 'warning',
-      text: `The bed is ${Math.abs(temperatureDifference)} °C ${temperatureDifference > 0 ? 'warmer' : 'colder'} on top: that alone bows it by about ${Math.abs(bow).toFixed(0)} µm over this length. Let it come to one temperature.`,
+      text: `The bed is ${Math.abs(temperatureDifference)} °C ${temperatureDifference > 0 ? 'warmer' : 'colder'} on top: that alone bows it ${temperatureDifference > 0 ? 'up' : 'down'} in the middle by about ${Math.abs(bow).toFixed(0)} µm over this length. Let it come to one temperature.`,
     },
   ];
 }
