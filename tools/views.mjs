@@ -117,14 +117,13 @@ export const VIEWS = [
     go: async (page, address) => {
       await page.goto(`${address}/machines/${(await machine(page, address)).id}/castings/headstock`);
       await page.waitForSelector('iso-footprint .face');
-      await page
-        .getByLabel(/^Axis sideways/)
-        .last()
-        .fill('60');
-      await page
-        .getByLabel(/^Axis in height/)
-        .last()
-        .fill('35');
+      for (const [name, steps] of [
+        [/^Axis sideways/, 60],
+        [/^Axis in height/, 35],
+      ]) {
+        await page.getByRole('slider', { name }).focus();
+        for (let i = 0; i < steps; i++) await page.keyboard.press('ArrowRight');
+      }
     },
   },
   { name: 'bench-axis', go: (page, address) => bench(page, address, 'L-14', 'spindle-axis', 0) },

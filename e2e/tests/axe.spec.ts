@@ -46,6 +46,11 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
     await page.locator(ready).first().waitFor();
     await nothingSerious(page, path);
   }
+
+  await page.goto(`${shop.address}/limits/general`);
+  await page.getByRole('link', { name: /builder/ }).click();
+  await page.locator('iso-limit-table input').first().waitFor();
+  await nothingSerious(page, 'a sheet of one’s own');
 });
 
 test('axe finds nothing serious where the hand is: set-up, bench, table, card, rounds', async ({ page, shop }) => {

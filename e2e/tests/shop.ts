@@ -14,6 +14,14 @@ export const test = base.extend<{ demo: boolean; shop: Served }, { mariadb: Data
     { scope: 'worker' },
   ],
   demo: [false, { option: true }],
+  // What breaks in the browser fails the story, also where the screen looks whole.
+  page: async ({ page }, use) => {
+    const broken: string[] = [];
+    page.on('pageerror', (error) => broken.push(error.message));
+    page.on('console', (message) => message.type() === 'error' && message.text().startsWith('ERROR') && broken.push(message.text()));
+    await use(page);
+    expect(broken).toEqual([]);
+  },
   shop: async ({ demo, mariadb }, use) => {
     const shop = await serve({ demo, within: mariadb });
     await use(shop);

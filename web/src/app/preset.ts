@@ -3,6 +3,7 @@ import base from '@primeuix/themes/aura/base';
 import button from '@primeuix/themes/aura/button';
 import checkbox from '@primeuix/themes/aura/checkbox';
 import datatable from '@primeuix/themes/aura/datatable';
+import datepicker from '@primeuix/themes/aura/datepicker';
 import dialog from '@primeuix/themes/aura/dialog';
 import fileupload from '@primeuix/themes/aura/fileupload';
 import inputtext from '@primeuix/themes/aura/inputtext';
@@ -58,6 +59,12 @@ const own = {
     headerCell: { background: sunk, padding: '6px 10px', sm: { padding: '6px 10px' } },
     bodyCell: { padding: '5px 10px', sm: { padding: '4px 10px' } },
   },
+  datepicker: {
+    panel: { shadow: 'none', borderColor: ink },
+    date: { borderRadius: '0' },
+    month: { borderRadius: '0' },
+    year: { borderRadius: '0' },
+  },
   slider: {
     track: { background: line, size: '4px' },
     handle: {
@@ -78,7 +85,21 @@ const own = {
 export const preset = definePreset(
   {
     ...base,
-    components: { button, checkbox, datatable, dialog, fileupload, inputtext, message, progressbar, radiobutton, select, slider, textarea },
+    components: {
+      button,
+      checkbox,
+      datatable,
+      datepicker,
+      dialog,
+      fileupload,
+      inputtext,
+      message,
+      progressbar,
+      radiobutton,
+      select,
+      slider,
+      textarea,
+    },
   },
   {
     primitive: { borderRadius: { none: '0', xs: '0', sm: '0', md: '0', lg: '0', xl: '0' }, shop: PALETTE },

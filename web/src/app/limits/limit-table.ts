@@ -4,7 +4,7 @@ import { CHECKS, parseQuantity, prettyUnit, shownIn, type Fault } from '@isometr
 import { Settings } from '../data/settings';
 import { spoken } from '../ui/say';
 import { fieldOf, infoOf, type LineDraft, type LineField } from './limit-draft';
-import { TextField } from '../ui/controls';
+import { TextBox } from '../ui/text-box';
 import { Notice } from '../ui/notice';
 import { Grid } from '../ui/grid';
 
@@ -28,7 +28,7 @@ export interface LineEdit {
 /** The lines of a limit sheet, a block for each check. */
 @Component({
   selector: 'iso-limit-table',
-  imports: [NgTemplateOutlet, TextField, Notice, Grid],
+  imports: [NgTemplateOutlet, TextBox, Notice, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './limit-table.html',
   styleUrl: './limit-table.css',

@@ -1,15 +1,16 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { Keys, type KeyHint } from '../data/keys';
 import { Outbox } from '../data/outbox';
 import { Settings } from '../data/settings';
+import { AllKeys } from './all-keys';
 import { AtHand } from './at-hand';
 import { Button, TextField } from '../ui/controls';
 
 /** The name plate across the top. */
 @Component({
   selector: 'iso-plate',
-  imports: [RouterLink, RouterLinkActive, Button, TextField],
+  imports: [RouterLink, RouterLinkActive, AllKeys, Button, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plate.html',
   styleUrl: './plate.css',
@@ -20,7 +21,6 @@ export class Plate {
   protected readonly hand = inject(AtHand);
   protected readonly showKeys = signal(false);
   protected readonly keys = inject(Keys);
-  private readonly close = viewChild<ElementRef<HTMLButtonElement>>('close');
 
   constructor() {
     const hints: readonly KeyHint[] = [
@@ -40,6 +40,5 @@ export class Plate {
 
   protected toggleKeys(): void {
     this.showKeys.update((shown) => !shown);
-    if (this.showKeys()) setTimeout(() => this.close()?.nativeElement.focus());
   }
 }

@@ -72,12 +72,11 @@ describe('the keys on the screen', () => {
     expect(strip.text()).not.toContain('Esc');
     const keys = TestBed.inject(Keys);
     keys.handle(key('?'));
-    await plate.fixture.whenStable();
-    expect(plate.all('[role=dialog]').length).toBe(1);
+    await until(() => plate.all('[role=dialog]').length === 1);
     expect(plate.text()).toContain('Esc');
     keys.handle(key('Escape'));
     await plate.fixture.whenStable();
-    expect(plate.all('[role=dialog]').length).toBe(0);
+    await until(() => plate.all('[role=dialog]').length === 0);
   });
 
   it('are heard anywhere on the page', async () => {

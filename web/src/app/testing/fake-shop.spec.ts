@@ -442,9 +442,11 @@ export class Shown<T> {
     const id = this.named(label).getAttribute('for');
     const field = this.element.querySelector<HTMLInputElement>(`#${id}`);
     if (!field) throw new Error(`no field for ${label}`);
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: text.slice(-1) }));
     field.value = text;
     field.dispatchEvent(new Event('input'));
     field.dispatchEvent(new Event('blur'));
+    field.dispatchEvent(new Event('focusout', { bubbles: true }));
     await this.fixture.whenStable();
   }
 }

@@ -15,7 +15,7 @@ import * as z from 'zod';
 export interface FieldModel {
   readonly key: string;
   readonly info: FieldInfo;
-  readonly kind: 'text' | 'choice' | 'flag' | 'group' | 'list';
+  readonly kind: 'text' | 'day' | 'choice' | 'flag' | 'group' | 'list';
   readonly required: boolean;
   readonly children: readonly FieldModel[];
 }
@@ -25,6 +25,12 @@ export type FormValue = Readonly<Record<string, unknown>>;
 export const formSchema = z.record(z.string(), z.unknown());
 
 const typeOf = (schema: z.ZodType): string => (bareSchema(schema) as unknown as { def: { type: string } }).def.type;
+
+const leafKind = (schema: z.ZodType, info: FieldInfo): FieldModel['kind'] => {
+  if (typeOf(schema) === 'boolean') return 'flag';
+  if (bareSchema(schema) instanceof z.ZodISODate) return 'day';
+  return info.choices ? 'choice' : 'text';
+};
 
 /** The fields of a schema that people fill in: those with a label that are not hidden. */
 export function fieldsOf(schema: z.ZodObject): FieldModel[] {
@@ -36,8 +42,7 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
     const type = typeOf(field);
     if (type === 'object') return [{ key, info, kind: 'group', required, children: fieldsOf(bareSchema(field) as z.ZodObject) }];
     if (type === 'array') return [{ key, info, kind: 'list', required, children: fieldsOf(elementOf(field)) }];
-    const kind = type === 'boolean' ? 'flag' : info.choices ? 'choice' : 'text';
-    return [{ key, info, kind, required, children: [] }];
+    return [{ key, info, kind: leafKind(field, info), required, children: [] }];
   });
 }
 

@@ -8,7 +8,13 @@ import { TableModule } from 'primeng/table';
   imports: [NgTemplateOutlet, TableModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p-table [value]="lines()" [rowTrackBy]="byPlace" [pt]="{ table: { 'aria-label': label() } }" size="small">
+    <p-table
+      [value]="lines()"
+      [rowTrackBy]="byPlace"
+      [pt]="{ table: { 'aria-label': label() } }"
+      [tableStyle]="fixed() ? FIXED : undefined"
+      size="small"
+    >
       <ng-template #header><ng-container [ngTemplateOutlet]="head()" /></ng-template>
       <ng-template #body let-line let-i="rowIndex"
         ><ng-container [ngTemplateOutlet]="row()" [ngTemplateOutletContext]="{ $implicit: line, index: i }"
@@ -26,6 +32,9 @@ export class Grid<Row> {
   readonly rows = input.required<readonly Row[]>();
   /** What the rows are, for those who cannot see them. */
   readonly label = input.required<string>();
+  /** Columns as wide as the head says, so that one grid stands under another. */
+  readonly fixed = input(false);
+  protected readonly FIXED = { 'table-layout': 'fixed' };
   /** A row that is changed stays the same row: the hand is in it. */
   protected readonly byPlace = (index: number): number => index;
   protected readonly lines = computed(() => [...this.rows()]);

@@ -1,5 +1,6 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { Day } from './day';
 import { bareSchema, prettyUnit, readNumber, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
@@ -18,7 +19,7 @@ let forms = 0;
  */
 @Component({
   selector: 'iso-schema-form',
-  imports: [NgTemplateOutlet, forwardRef(() => SchemaForm), Button, TextField, Choices, Pick, Tick, Notice],
+  imports: [Day, NgTemplateOutlet, forwardRef(() => SchemaForm), Button, TextField, Choices, Pick, Tick, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './schema-form.html',
   styleUrl: './schema-form.css',

@@ -1,0 +1,48 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { TextField } from './controls';
+
+/**
+ * A field of a table. It has a view of its own because the library's field checks the view it stands in as soon as it
+ * is there: a hundred in one view would check each other all the way down.
+ */
+@Component({
+  selector: 'iso-text-box',
+  imports: [TextField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      pInputText
+      type="text"
+      autocomplete="off"
+      spellcheck="false"
+      [attr.aria-label]="label()"
+      [attr.aria-invalid]="invalid() ? 'true' : null"
+      [class.words]="words()"
+      [value]="value()"
+      (change)="entered.emit($any($event.target).value)"
+    />
+  `,
+  styles: `
+    :host {
+      display: block;
+    }
+
+    input {
+      width: 100%;
+      min-height: 36px;
+      font-size: 15px;
+    }
+
+    .words {
+      font-family: var(--words);
+    }
+  `,
+})
+export class TextBox {
+  readonly label = input.required<string>();
+  readonly value = input.required<string>();
+  readonly invalid = input(false);
+  /** Words stand in it, not figures. */
+  readonly words = input(false);
+  readonly entered = output<string>();
+}
