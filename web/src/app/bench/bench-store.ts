@@ -102,7 +102,7 @@ export class BenchStore {
       const round = this.round();
       return round && sheetOf(round, round.readings, this.desk.facts(round));
     },
-    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+    { equal: sameSheet },
   );
   private readonly waits = computed(() => this.desk.waits(this.check()?.id ?? ''), { equal: sameNotes });
   readonly solved = computed((): Solved => {
@@ -263,6 +263,13 @@ export class BenchStore {
     void this.outbox.drop(refused);
   }
 }
+
+type BenchSheet = ReturnType<typeof sheetOf> | null;
+
+const howMany = (sheet: BenchSheet): number => (Array.isArray(sheet?.['readings']) ? sheet['readings'].length : 0);
+/** Two sheets that say the same; one with another number of readings is told at a glance. */
+const sameSheet = (one: BenchSheet, other: BenchSheet): boolean =>
+  one === other || (howMany(one) === howMany(other) && JSON.stringify(one) === JSON.stringify(other));
 
 const sameNotes = (one: readonly Note[], other: readonly Note[]): boolean =>
   one.length === other.length && one.every(({ code, text }, i) => code === other[i].code && text === other[i].text);
