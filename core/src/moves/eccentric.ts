@@ -40,7 +40,11 @@ const steps = (facts: JobFacts): JobStep[] => [
     needle: true,
   },
   ...(facts.reach
-    ? [{ text: `The sleeve reaches ${facts.reach} of it and no more. The rest is for shims, or for the way the tailstock sits on.` }]
+    ? [
+        {
+          text: `The sleeve reaches ${facts.reach} of it and no more. Leave the rest to what else moves it sideways: its adjusting screws, or the way it sits on, pulled over at both ends.`,
+        },
+      ]
     : []),
   ...(facts.heightChange ? [{ text: `The height goes with it: ${facts.heightChange}. Read it again.` }] : []),
   ...after,
@@ -75,6 +79,10 @@ export const eccentric = defineMove({
       .optional()
       .register(fieldRegistry, { label: 'Eccentric sleeve', group: true, rare: true }),
   },
+  standsAt: ({ angle, turn }, done) =>
+    typeof angle === 'number' && typeof turn === 'number'
+      ? { eccentric: { angle: `${Number((done ? angle : wrap(angle - turn)).toFixed(1))} deg` } }
+      : undefined,
   ifOnCard: true,
   hardware: ({ card }) => card['eccentric'] as Readonly<Record<string, unknown>> | undefined,
   steps,

@@ -77,6 +77,26 @@ describe('shim leaves', () => {
 });
 
 describe('an eccentric sleeve', () => {
+  it('the second card starts where the first left the sleeve: −33.7° and on to −46.2°, not from 0°', () => {
+    const first = turnEccentric(100, 0, 100 * Math.sin((-33.7 * Math.PI) / 180));
+    expect(first.angle).toBeCloseTo(-33.7, 6);
+    const left = 100 * (Math.sin((-46.2 * Math.PI) / 180) - Math.sin((-33.7 * Math.PI) / 180));
+    expect(turnEccentric(100, first.angle, left).angle).toBeCloseTo(-46.2, 6);
+    // From 0° the same card would have brought it back by 39 µm.
+    expect(100 * Math.sin((turnEccentric(100, 0, left).angle * Math.PI) / 180) - 100 * Math.sin((first.angle * Math.PI) / 180)).toBeCloseTo(
+      38.8,
+      1,
+    );
+    expect(MOVES.get('eccentric')?.standsAt?.(first, true)).toEqual({ eccentric: { angle: '-33.7 deg' } });
+    expect(MOVES.get('eccentric')?.standsAt?.(first, false)).toEqual({ eccentric: { angle: '0 deg' } });
+  });
+
+  it('0.178 mm is more than a throw of 0.1 mm has: how far it gets is told', () => {
+    const far = turnEccentric(100, 0, 178);
+    expect(far).toEqual(jasmine.objectContaining({ angle: 90, reach: 100 }));
+    expect(far.heightChange).toBeCloseTo(-100, 9);
+  });
+
   it('moves by the amount, by the shorter turn, and says what the height does', () => {
     const amount = fc.double({ min: -500, max: 500, noNaN: true });
     fc.assert(

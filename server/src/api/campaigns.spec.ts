@@ -218,6 +218,34 @@ describe('campaigns', () => {
       await shop.http.get(`/api/photos/${uuid()}`).expect(404);
     });
 
+    it('an eccentric sleeve stands where the last move left it: the next card starts there', async () => {
+      const { id } = await lathe();
+      const known = (await shop.http.get(`/api/machines/${id}`).expect(200)).body as { card: object };
+      const card = { ...known.card, eccentric: { throw: '0.1 mm', angle: '0 deg' } };
+      await shop.http
+        .put(`/api/machines/${id}`)
+        .send({ ...known, card, by: 'HB' })
+        .expect(200);
+      const taken = round(id);
+      await shop.http.post('/api/rounds').send(taken).expect(201);
+      const angle = async () =>
+        ((await shop.http.get(`/api/machines/${id}`).expect(200)).body as { card: { eccentric: { angle: string } } }).card.eccentric.angle;
+      const turned = { ...move(taken.id), kind: 'eccentric', plan: { angle: -33.7, turn: -33.7, heightChange: -16.8 } };
+      await shop.http.post('/api/moves').send(turned).expect(201);
+      expect(await angle()).toBe('0 deg');
+      const done = { ...turned, doneAt: '2026-03-01T09:00:00.000Z' };
+      await shop.http.put(`/api/moves/${turned.id}`).send(done).expect(200);
+      await shop.http.put(`/api/moves/${turned.id}`).send(done).expect(200);
+      expect(await angle()).toBe('-33.7 deg');
+      const log = (await shop.http.get(`/api/machines/${id}/log`).expect(200)).body as { text: string }[];
+      expect(log.some(({ text }) => /Card of .* changed by a move.*-33\.7/.test(text))).toBeTrue();
+      await shop.http
+        .put(`/api/moves/${turned.id}`)
+        .send({ ...done, doneAt: null, version: 2 })
+        .expect(200);
+      expect(await angle()).toBe('0 deg');
+    });
+
     it('shims are out of the drawer when a move with them is done, and back when it was not', async () => {
       const drawer = piece('shim-stock', {
         stock: [

@@ -69,3 +69,29 @@ export function changeMachine(sequelize: Sequelize, machine: Machine, by: string
     return shown(before);
   });
 }
+
+/**
+ * What a move left behind, onto the card: an eccentric sleeve stands at another angle now, and the next card starts
+ * from there. Parts that the card does not have are left out.
+ */
+export async function noteOnCard(
+  machineId: string,
+  parts: Readonly<Record<string, Readonly<Record<string, unknown>>>>,
+  by: string,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await MachineRow.findByPk(machineId, { transaction, lock: transaction.LOCK.UPDATE });
+  if (!row) return;
+  const card = { ...row.card };
+  for (const [part, fields] of Object.entries(parts)) {
+    const known = card[part];
+    if (typeof known === 'object' && known !== null) card[part] = { ...known, ...fields };
+  }
+  const differences = differencesOf(row.card, card);
+  if (differences.length === 0) return;
+  await row.update({ card, version: row.version + 1 }, { transaction });
+  await writeLog(
+    { machineId, by, what: 'machine', text: `Card of ${row.number} changed by a move: ${differences.join('; ')}` },
+    transaction,
+  );
+}

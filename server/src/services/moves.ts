@@ -8,6 +8,7 @@ import { MoveRow, RoundRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { countLeaves } from './kit.js';
 import { writeLog } from './log.js';
+import { noteOnCard } from './machines.js';
 import { moveShown } from './roundRows.js';
 
 const moveText = ({ kind, amount, unit, direction }: MoveWrite, state: string): string =>
@@ -20,6 +21,12 @@ function refuseFaulty({ begunAt, doneAt }: MoveWrite): void {
 
 const when = (doneAt: string | null): Date | null => (doneAt === null ? null : new Date(doneAt));
 
+/** What a move does to the shop once it is done, taken back when it was not done after all: the leaves in the drawers, what the card says. */
+async function takeEffect(machineId: string, { kind, plan, by }: MoveWrite, done: boolean, transaction: Transaction): Promise<void> {
+  await countLeaves(plan, done ? -1 : 1, transaction);
+  await noteOnCard(machineId, MOVES.get(kind)?.standsAt?.(plan, done) ?? {}, by, transaction);
+}
+
 /** Decide on a move. Safe to send twice, also at the same moment. */
 export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Transaction): Promise<MoveWrite> {
   refuseFaulty(move);
@@ -31,7 +38,7 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Tra
         if (!round) throw notFound('round');
         const row = { ...move, begunAt: new Date(move.begunAt), doneAt: when(move.doneAt), version: 1 };
         const kept = await MoveRow.create(row, { transaction });
-        if (move.doneAt !== null) await countLeaves(move.plan, -1, transaction);
+        if (move.doneAt !== null) await takeEffect(round.machineId, move, true, transaction);
         const text = moveText(move, move.doneAt === null ? 'planned' : 'done');
         await writeLog({ machineId: round.machineId, by: move.by, what: 'move', text, at: row.doneAt ?? row.begunAt }, transaction);
         return moveShown(kept);
@@ -65,10 +72,11 @@ export function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveW
     if (isDeepStrictEqual(changeable(before), changeable(move))) return before;
     if (before.version !== version) throw stale(before);
     await row.update({ ...changeable(move), doneAt: when(move.doneAt), version: version + 1 }, { transaction });
-    if ((before.doneAt === null) !== (move.doneAt === null))
-      await countLeaves(move.doneAt === null ? before.plan : move.plan, move.doneAt === null ? 1 : -1, transaction);
     const text = changeText(before, move);
     const round = text ? await RoundRow.findByPk(row.roundId, { transaction, attributes: ['machineId'] }) : null;
+    const done = move.doneAt !== null;
+    if (round && (before.doneAt !== null) !== done)
+      await takeEffect(round.machineId, { ...move, kind: row.kind, plan: done ? move.plan : before.plan }, done, transaction);
     if (text) await writeLog({ machineId: round?.machineId ?? null, by: move.by, what: 'move', text }, transaction);
     return moveShown(row);
   });

@@ -30,6 +30,8 @@ export class Kit {
     this.outbox.answers$.subscribe(({ entry: { what }, answer }) => {
       const item = what === 'photo' ? storedKit.safeParse(answer).data : undefined;
       if (item) this.keep(item);
+      // The leaves of a move that is done are out of the drawer.
+      if (what === 'move' && this.known$.value.length) this.load().subscribe({ error: () => undefined });
     });
   }
 

@@ -4,6 +4,7 @@ import * as z from 'zod';
 import { logEntrySchema, storedMachineSchema, type LogEntry, type Machine } from '@isometra/contract';
 import { Api } from './api';
 import { Loads, Writes, withRow } from './flows';
+import { Outbox } from './outbox';
 import { Settings } from './settings';
 
 const byNumber = (one: Machine, other: Machine): number => one.card.number.localeCompare(other.card.number);
@@ -23,6 +24,14 @@ export class Machines {
     (id) => this.api.get(`/machines/${id}`, storedMachineSchema),
     (machine) => this.keep(machine),
   );
+
+  constructor() {
+    // A move that is done may have left something standing elsewhere than the card says.
+    inject(Outbox).answers$.subscribe(({ entry: { what, machineId } }) => {
+      if (what === 'move' && this.known$.value.some(({ id }) => id === machineId))
+        this.loadOne(machineId ?? '').subscribe({ error: () => undefined });
+    });
+  }
 
   /** All machines, as last read; `load` reads them again. */
   readonly all$: Observable<readonly Machine[]> = this.known$.asObservable();

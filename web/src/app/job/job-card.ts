@@ -119,12 +119,22 @@ export class JobCard implements OnDestroy {
     const move = this.found();
     const correction = this.check()?.corrections[this.quantity()];
     if (!move || !correction) return [];
-    return (move.amount > 0 ? correction.plus : correction.minus)
-      .filter((kind) => !MOVES.get(kind)?.ifOnCard || this.hardware()[kind] !== undefined)
+    const hardware = this.hardware();
+    const offered = (move.amount > 0 ? correction.plus : correction.minus).filter(
+      (kind) => !MOVES.get(kind)?.ifOnCard || hardware[kind] !== undefined,
+    );
+    // A card that tells of a sleeve and not of screws is that of a machine without screws.
+    const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
+    return offered
+      .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
       .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
   });
   private readonly chosen = signal('');
-  protected readonly kind = computed(() => this.saved()?.kind ?? (this.chosen() || this.found()?.kind || this.kinds()[0]?.value || ''));
+  protected readonly kind = computed(() => this.saved()?.kind ?? this.wanted());
+  private readonly wanted = computed(() => {
+    const kinds = this.kinds().map(({ value }) => value);
+    return [this.chosen(), this.found()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
+  });
   protected readonly useGain = signal(false);
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => {
