@@ -8,7 +8,7 @@ const rungs = (page: Page) => page.locator('iso-ladder .name').allTextContents()
 test('the rungs are put in another order with the keys alone, and stay so', async ({ page, shop }) => {
   await openMachine(page, shop.address, 'L-14');
   expect((await rungs(page)).slice(0, 4)).toEqual(['Clean and inspect', 'Stiffness', 'Test bar', 'Bed twist']);
-  await tabTo(page, 'Order, limits, what is left out');
+  await tabTo(page, 'Order and limits');
   await page.keyboard.press('Enter');
   await tabTo(page, /^Move Spindle axis, rung 9$/);
   for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowUp');
@@ -32,7 +32,7 @@ test('a machine nobody has measured is cleaned first; what was found is written 
   shop,
 }) => {
   await openMachine(page, shop.address, 'L-02');
-  await page.getByRole('link', { name: 'Order, limits, what is left out' }).click();
+  await page.getByRole('link', { name: 'Order and limits' }).click();
   await page.getByLabel('Title of the new survey').fill('After the winter');
   await page.getByRole('button', { name: 'Begin it' }).click();
   const next = page.locator('iso-ladder li.next');
@@ -52,7 +52,7 @@ test('a machine nobody has measured is cleaned first; what was found is written 
 
 test('from the top: after a move every rung says why it is read again', async ({ page, shop }) => {
   await openMachine(page, shop.address, 'L-14');
-  await page.getByRole('link', { name: 'Order, limits, what is left out' }).click();
+  await page.getByRole('link', { name: 'Order and limits' }).click();
   const bed = page.locator('iso-ladder li', { hasText: 'Bed twist' });
   await expect(bed.getByRole('img', { name: 'in', exact: true })).toBeVisible();
   await page.getByText('from the top', { exact: true }).click();
@@ -94,7 +94,7 @@ test('a limit sheet with three mistakes is not taken in and names each; mended i
 
   // The survey is judged by it from now on, and goes on so when the sheet gets another version.
   await openMachine(page, shop.address, 'L-14');
-  await page.getByRole('link', { name: 'Order, limits, what is left out' }).click();
+  await page.getByRole('link', { name: 'Order and limits' }).click();
   await pick(page, 'Limit sheet', 'Strict');
   await expect(page.locator('iso-ladder')).toContainText('judged by “Strict”');
   await page.locator('iso-ladder a[href$="bench/tailstock-traverse"]').click();
@@ -112,7 +112,7 @@ test('a limit sheet with three mistakes is not taken in and names each; mended i
   await expect(page.getByText('Kept as version 2.')).toBeVisible();
   await page.goBack();
   await openMachine(page, shop.address, 'L-14');
-  await page.getByRole('link', { name: 'Order, limits, what is left out' }).click();
+  await page.getByRole('link', { name: 'Order and limits' }).click();
   await expect(page.getByLabel('Limit sheet')).toContainText('Strict, version 1');
   await page.getByRole('button', { name: 'Judge by version 2 from now on' }).click();
   await expect(page.getByLabel('Limit sheet')).toContainText('Strict, version 2');

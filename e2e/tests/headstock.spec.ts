@@ -33,7 +33,7 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
   };
 
   // The front bearing will come down by 0.03 mm when it is scraped: 0.03 / 340 mm turns the axis 88 µm/m down.
-  await page.getByRole('link', { name: 'Bearings, and what is to come' }).click();
+  await page.getByRole('link', { name: 'Bearings, to come' }).click();
   await page.getByLabel('Front bearing down by').fill('0.03 mm');
   await page.getByLabel('Rear bearing down by').fill('0 mm');
   await page.getByLabel('Between the bearings').fill('340 mm');
@@ -65,7 +65,7 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
   await expect(rung.getByRole('img', { name: 'in', exact: true })).toBeVisible();
 
   // The bearing is scraped: the list is empty, the rung is stale and the zone is back where it was.
-  await page.getByRole('link', { name: 'Bearings, and what is to come' }).click();
+  await page.getByRole('link', { name: 'Bearings, to come' }).click();
   await page.getByRole('button', { name: 'Done: Bearings will be scraped down' }).click();
   await expect(rung).toContainText('“Bearings will be scraped down” has been done since: read it again');
   await round({ slopeH: 20, slopeV: 121 - 88 });

@@ -33,11 +33,11 @@ test('two methods that disagree stand side by side with the likely cause', async
   await addLathe(page, shop.address, 'L-8');
   await beginRound(page, /^Measure$/, { 'Distance between centres': '400 mm' }, '0.002 mm');
   await read(page, '0', '1', '0', '3', '0');
-  await page.getByRole('link', { name: 'Ways to check the tailstock' }).click();
+  await page.getByRole('link', { name: 'Tailstock: ways to check' }).click();
   await page.locator('section', { hasText: 'Sweep from the spindle' }).getByRole('link', { name: 'Measure' }).focus();
   await beginRound(page, /^Measure$/, {}, '0.002 mm');
   await read(page, '20', '6', '0', '0', '20');
-  await page.getByRole('link', { name: 'Ways to check the tailstock' }).click();
+  await page.getByRole('link', { name: 'Tailstock: ways to check' }).click();
   await expect(page.getByLabel('Side by side')).toContainText('Check the spindle axis before moving anything');
 });
 

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
-import type { MoveWrite } from '@isometra/contract';
-import { barRound, openShop, show, until, refusal, LATHE, type Shown } from '../testing/fake-shop.spec';
+import type { MachineCardText, MoveWrite } from '@isometra/contract';
+import { barRound, lathe, openShop, show, until, refusal, LATHE, type Shown } from '../testing/fake-shop.spec';
 import { Rounds } from '../data/rounds';
 import { JobCard } from './job-card';
 
@@ -106,6 +106,26 @@ describe('a job card', () => {
     await until(() => server.rounds[0].moves[0].ticks.length === 2);
     expect(server.sent.at(-1)?.body).toEqual(jasmine.objectContaining({ ticks: [0, 1], version: 4 }));
     await until(() => !card.text().includes('ticked somewhere else'));
+  });
+
+  it('says that it is old news when another round has been read since', async () => {
+    const [round, later] = [barRound(-21, 9), barRound(-5, 9, { at: '2026-12-01T08:00:00.000Z' })];
+    await openShop([round, later]);
+    const card = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal' });
+    await until(() => card.text().includes('has been read since'));
+    expect(card.text()).toMatch(/Round \d+ has been read since\. This card speaks of round \d+: make it from the last one\./);
+  });
+
+  it('a machine whose card tells of an eccentric sleeve and of no screws gets no card about screws', async () => {
+    const round = barRound(-21, 9);
+    const { adjuster: _none, ...card } = lathe().card as Record<string, unknown>;
+    const sleeve = { ...card, eccentric: { throw: '0.1 mm', angle: '-33.7 deg' } } as unknown as MachineCardText;
+    await openShop([round], { prepare: (server) => void (server.machines = [{ ...lathe(), card: sleeve }]) });
+    const shown = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal' });
+    await until(() => shown.text().includes('sleeve'));
+    expect(shown.text()).not.toMatch(/screw/);
+    // sin −33.7° = −0.555; 21 µm more of 100 is −0.345: −20.2°.
+    expect(shown.text()).toContain('to -20.2°');
   });
 
   it('has nothing to say when nothing is to be moved', async () => {

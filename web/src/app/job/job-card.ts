@@ -25,7 +25,7 @@ import {
   type Move,
 } from '@isometra/core';
 import { moveSchema, type MoveWrite, type StoredRound } from '@isometra/contract';
-import { hardwareOf, readCard, sheetOf, solveWhatStands } from '@isometra/work';
+import { hardwareOf, readCard, sheetOf, solveWhatStands, staleWords } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
@@ -41,6 +41,10 @@ import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken } from '../ui/say';
 import { factsOf, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { ShimTemplates } from './shim-templates';
+
+/** A casting has one plan for both planes: what is scraped for the one is what is scraped for the other. */
+const plansAlso = ({ kind, plan }: MoveWrite, quantity: string): boolean =>
+  kind === 'supports' && typeof plan['want'] === 'object' && plan['want'] !== null && quantity in plan['want'];
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
@@ -97,9 +101,22 @@ export class JobCard implements OnDestroy {
   /** The card that was begun for this, if there is one: the last. */
   protected readonly saved = computed((): MoveWrite | undefined =>
     this.round()
-      ?.moves.filter((move) => move.quantity === this.quantity())
+      ?.moves.filter((move) => move.quantity === this.quantity() || plansAlso(move, this.quantity()))
       .at(-1),
   );
+  /** Why this card is old news: a later round, or a move since that upset what it was read on. */
+  protected readonly outdated = computed((): string => {
+    const [round, check] = [this.round(), this.check()];
+    if (!round || !check || this.saved()?.doneAt) return '';
+    const later = this.desk
+      .of(check.id)
+      .filter(({ at, finding }) => at > round.at && finding?.quantities[this.quantity()])
+      .at(-1);
+    if (later)
+      return `Round ${this.desk.number(later)} has been read since. This card speaks of round ${this.desk.number(round)}: make it from the last one.`;
+    const stale = this.desk.rungs().find((rung) => rung.check.id === check.id)?.stale;
+    return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
+  });
   protected readonly ticks = computed(() => new Set(this.saved()?.ticks ?? []));
   protected readonly shift = linkedSignal(() => this.saved()?.shift ?? '');
   private readonly refusals = toSignal(this.outbox.refused$, { requireSync: true });

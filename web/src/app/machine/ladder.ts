@@ -29,12 +29,14 @@ import { Desk } from './desk';
           <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id]" routerLinkActive="on">
             <iso-glyph [state]="rung.state" [way]="rung.way" />
             <span class="name">{{ rung.title }}</span>
-            @for (line of rung.lines; track $index) {
-              <span class="last">{{ line }}</span>
-            }
-            @if (rung.reason) {
-              <span class="last">{{ rung.reason }}</span>
-            }
+            <span class="told" [attr.title]="rung.told">
+              @if (rung.reason) {
+                <span class="last">{{ rung.reason }}</span>
+              }
+              @for (line of rung.lines; track $index) {
+                <span class="last">{{ line }}</span>
+              }
+            </span>
             @if (rung.next) {
               <span class="why">{{ rung.next }}</span>
             }
@@ -52,24 +54,28 @@ import { Desk } from './desk';
         <a [routerLink]="['/machines', desk.machine()!.id, 'by-hand', step.id]" routerLinkActive="on">
           <iso-glyph [state]="step.state" />
           <span class="name">{{ step.title }}</span>
-          @if (step.line) {
-            <span class="last">{{ step.line }}</span>
-          }
+          <span class="told" [attr.title]="step.line">
+            @if (step.line) {
+              <span class="last">{{ step.line }}</span>
+            }
+          </span>
           @if (step.next) {
             <span class="why">{{ step.next }}</span>
           }
         </a>
       </li>
     </ng-template>
-    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order, limits, what is left out</a>
-    @if (tailstock()) {
-      <a class="ways" [routerLink]="['/machines', desk.machine()!.id]">Ways to check the tailstock</a>
-    }
-    @if (castings() === 'headstock') {
-      <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Bearings, and what is to come</a>
-    }
-    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'castings', castings()]">Castings on their faces</a>
-    <a class="ways" [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
+    <nav aria-label="More of this machine">
+      <a [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order and limits</a>
+      @if (tailstock()) {
+        <a [routerLink]="['/machines', desk.machine()!.id]">Tailstock: ways to check</a>
+      }
+      @if (castings() === 'headstock') {
+        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Bearings, to come</a>
+      }
+      <a [routerLink]="['/machines', desk.machine()!.id, 'castings', castings()]">Castings</a>
+      <a [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
+    </nav>
   `,
   styleUrl: './ladder.css',
 })
@@ -107,15 +113,20 @@ export class Ladder {
 
   protected readonly rungs = computed(() => {
     const next = this.desk.inHand() ? undefined : this.desk.next();
-    return this.desk.rungs().map((rung) => ({
-      id: rung.check.id,
-      title: rung.check.title,
-      state: rung.state,
-      way: wayOfFinding(rung.round?.finding, rung.check),
-      lines: this.lines(rung),
-      reason: reasonOf(rung),
-      next: next?.checkId === rung.check.id ? next.why : undefined,
-    }));
+    return this.desk.rungs().map((rung) => {
+      const [lines, reason] = [this.lines(rung), reasonOf(rung)];
+      return {
+        id: rung.check.id,
+        title: rung.check.title,
+        state: rung.state,
+        way: wayOfFinding(rung.round?.finding, rung.check),
+        lines,
+        reason,
+        // A short row shows the beginning; all of it where the pointer rests.
+        told: [reason, ...lines].filter(Boolean).join(' · ') || null,
+        next: next?.checkId === rung.check.id ? next.why : undefined,
+      };
+    });
   });
 
   /** What decides where the rungs stand: a new figure on one of them moves nothing. */

@@ -27,7 +27,7 @@ import { Button } from '../ui/controls';
   styles: `
     :host {
       display: grid;
-      grid-template-columns: 216px minmax(0, 1fr);
+      grid-template-columns: 238px minmax(0, 1fr);
       min-height: 100%;
     }
     .work {

@@ -89,13 +89,6 @@ type Face = Casting['supports'][number];
       text-align: left;
       font-weight: 400;
     }
-    thead th {
-      color: var(--soft);
-      font-size: 14px;
-    }
-    tbody tr {
-      border-top: 1px solid var(--line);
-    }
     tr.on th {
       font-weight: 600;
     }
@@ -110,8 +103,8 @@ type Face = Casting['supports'][number];
     td .most {
       width: 78px;
     }
-    tbody th {
-      min-width: 116px;
+    th[scope='row'] {
+      min-width: 100px;
       line-height: 1.25;
     }
     td.figures {

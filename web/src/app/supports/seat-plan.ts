@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { CHECKS, FRAMES, planMove } from '@isometra/core';
+import { CHECKS, FRAMES, parseQuantity, planMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -16,11 +16,12 @@ import { Consequences } from './consequences';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
 import { castingFrom, presetSchema } from './seat-facts';
-import { poseWords, type SupportPlan } from './seat-words';
+import { COMPONENTS, poseWords, totalOf, TYPED_IN, typedSize, type SupportPlan } from './seat-words';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Choices, type Choice } from '../ui/choices';
 import { Slide } from '../ui/slide';
+import { TextBox } from '../ui/text-box';
 import { Tick } from '../ui/tick';
 
 /** What is wanted of the casting, and by what means. */
@@ -54,7 +55,7 @@ const SHARES: readonly Choice<HeightShare>[] = [
 /** A casting on its faces: where they are, and which to scrape or shim for a wanted change, replanned at every touch. */
 @Component({
   selector: 'iso-seat-plan',
-  imports: [RouterLink, Footprint, FaceTable, Consequences, SchemaForm, Button, Notice, Choices, Slide, Tick],
+  imports: [RouterLink, Footprint, FaceTable, Consequences, SchemaForm, Button, Notice, Choices, Slide, TextBox, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './seat-plan.html',
   styleUrl: './seat-plan.css',
@@ -107,7 +108,7 @@ export class SeatPlan {
       untracked(() => this.draft.set(this.drafts.read(name, castingSchema) ?? null));
     });
     effect(() => {
-      const want = this.measured();
+      const want = { ...this.held(), ...this.measured() };
       untracked(() => this.wish.update((wish) => ({ ...wish, want })));
     });
     this.desk.inHand.set(true);
@@ -137,13 +138,16 @@ export class SeatPlan {
     { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
   );
 
+  /** What is held at nothing unless it is given up: a roll would leave a second way behind. */
+  private readonly held = computed((): Record<string, number> => (this.frame() === 'lathe' ? { roll: 0 } : {}));
+
   protected readonly wants = computed(() =>
     FRAMES[this.frame()].components.map(([name], index) => ({
       name,
       label: COMPONENTS[name] ?? name,
       slope: index > 2,
       value: this.wish().want[name] as number | undefined,
-      unit: index > 2 ? 'µm/m' : 'µm',
+      text: this.wish().want[name] === undefined ? '' : typedSize(this.wish().want[name], index > 2, this.settings.system()),
       words: this.wish().want[name] === undefined ? 'free' : poseWords(name, this.wish().want[name], this.shown()),
     })),
   );
@@ -162,9 +166,11 @@ export class SeatPlan {
     return quantity && quantity.aim !== null ? quantity.value - quantity.aim : undefined;
   });
 
-  protected readonly plan = computed((): SupportPlan | null => {
+  protected readonly plan = computed((): SupportPlan | null => this.planFor(this.want()));
+
+  private planFor(want: Readonly<Record<string, number>>): SupportPlan | null {
     const casting = this.casting();
-    if (!casting || Object.keys(this.want()).length === 0) return null;
+    if (!casting || Object.keys(want).length === 0) return null;
     const { allow, prefer } = this.wish();
     const supports = casting.supports.map((support) => (allow === 'own' ? support : { ...support, allow }));
     const { frame, origin, watch } = casting;
@@ -175,9 +181,21 @@ export class SeatPlan {
       origin,
       supports,
       watch,
-      want: this.want(),
+      want,
       prefer,
     }) as unknown as SupportPlan;
+  }
+
+  /** What giving up the roll would spare, where it is held: µm off the faces all told, and the roll that comes of it. */
+  protected readonly rollSpares = computed((): string => {
+    const [held, { roll, ...without }] = [this.plan(), this.want() as Record<string, number>];
+    if (roll !== 0 || !held?.feasible || Object.keys(without).length === 0) return '';
+    const free = this.planFor(without);
+    const spared = totalOf(held) - totalOf(free);
+    const size = bothUnits(spared, 'deviation', this.shown(), 1).large;
+    return free?.feasible && spared > 0.5 && !isZero(size)
+      ? `Giving up the roll would spare ${size} over all faces, and leave ${poseWords('roll', free.pose?.['roll'] ?? 0, this.shown())}.`
+      : '';
   });
 
   protected readonly moved = computed(() => {
@@ -221,6 +239,15 @@ export class SeatPlan {
     if (parsed.success) this.change(castingFrom(this.castingId(), this.frame(), parsed.data));
   }
 
+  /** A wanted change as it was typed: a slope or a small distance, bare in the unit that is shown. */
+  protected typeWant(name: string, label: string, slope: boolean, text: string): void {
+    if (text.trim() === '') return this.setWant(name, null);
+    const parsed = parseQuantity(text, slope ? 'slope' : 'deviation', TYPED_IN[this.settings.system()][slope ? 'slope' : 'deviation']);
+    if (!parsed.ok) return this.problem.set(`${label} ${parsed.message}. Try: ${parsed.example}`);
+    this.problem.set('');
+    this.setWant(name, parsed.value);
+  }
+
   protected setWant(name: string, value: number | null): void {
     this.wish.update((wish) => {
       const { [name]: _old, ...rest } = wish.want;
@@ -261,6 +288,13 @@ export class SeatPlan {
     this.draft.set(null);
   }
 
+  /** The plan of this casting that is begun and not done, on the round the figures come from. */
+  private readonly openPlan = computed(() =>
+    this.round()?.moves.find(
+      ({ kind, doneAt, plan }) => kind === 'supports' && doneAt === null && plan['casting'] === this.casting()?.name,
+    ),
+  );
+
   /** A job card of this plan, on the round it was made for. */
   protected toJob(): void {
     const [round, plan] = [this.round(), this.plan()];
@@ -269,38 +303,26 @@ export class SeatPlan {
     if (!round || !plan || !info) return;
     const amount = this.wish().want[quantity] ?? 0;
     const now = new Date().toISOString();
+    const { want, casting } = { want: this.want(), casting: this.casting()?.name ?? '' };
+    // One plan for a casting: one that is open is made anew, not put beside the other.
+    const open = this.openPlan();
     const move: MoveWrite = {
-      id: crypto.randomUUID(),
+      id: open?.id ?? crypto.randomUUID(),
       roundId: round.id,
       kind: 'supports',
       quantity,
       amount,
       unit: info.unit,
       direction: poseWords(quantity, amount, this.shown()).replace(/^[^ ]+ [^ ]+ /, ''),
-      plan: { supports: plan.supports, pose: plan.pose, watch: plan.watch, casting: this.casting()?.name ?? '' },
+      plan: { want, supports: plan.supports, pose: plan.pose, watch: plan.watch, casting },
       ticks: [],
       shift: null,
       by: this.settings.by(),
-      begunAt: now,
+      begunAt: open?.begunAt ?? now,
       doneAt: null,
-      version: 1,
+      version: open?.version ?? 1,
     };
-    this.rounds.putMove(round.machineId, move, false);
-    void this.router.navigate(['/machines', round.machineId, 'move', round.id, quantity]);
+    this.rounds.putMove(round.machineId, open ? { ...open, plan: move.plan, ticks: [] } : move, open !== undefined);
+    void this.router.navigate(['/machines', round.machineId, 'move', round.id, open?.quantity ?? quantity]);
   }
 }
-
-/** What people call the components of a pose. */
-const COMPONENTS: Readonly<Record<string, string>> = {
-  slopeH: 'Axis sideways',
-  slopeV: 'Axis in height',
-  roll: 'Roll',
-  alongZ: 'Along the bed',
-  lift: 'Height',
-  shiftH: 'Sideways',
-  leanX: 'Lean right or left',
-  leanY: 'Lean forward or back',
-  yaw: 'Turn about the column',
-  shiftX: 'Right or left',
-  shiftY: 'Forward or back',
-};

@@ -1,3 +1,4 @@
+import { DIMENSIONS, prettyUnit, type UnitSystem } from '@isometra/core';
 import type { Shown } from '../ui/say';
 import { bothUnits } from '../ui/say';
 
@@ -31,3 +32,32 @@ export function poseWords(name: string, value: number, shown: Shown): string {
   const way = WAYS[name]?.[value < 0 ? 1 : 0] ?? name;
   return value === 0 ? 'no change' : `${size} ${way}`;
 }
+
+/** In what a bare number is taken, and shown, where a change is typed. */
+export const TYPED_IN = { mm: { slope: 'um/m', deviation: 'um' }, inch: { slope: 'thou/ft', deviation: 'thou' } } as const;
+
+/** A wanted change as it is typed: "30 µm/m". */
+export function typedSize(value: number, slope: boolean, system: UnitSystem): string {
+  const dimension = slope ? 'slope' : 'deviation';
+  const unit = TYPED_IN[system][dimension];
+  return `${Number((value / DIMENSIONS[dimension].factors[unit]).toFixed(system === 'inch' ? 2 : 1))} ${prettyUnit(unit)}`;
+}
+
+/** All that comes off or goes under, µm over all faces. */
+export const totalOf = (plan: SupportPlan | null): number =>
+  Object.values(plan?.supports ?? {}).reduce((sum, amount) => sum + Math.abs(amount), 0);
+
+/** What people call the components of a pose. */
+export const COMPONENTS: Readonly<Record<string, string>> = {
+  slopeH: 'Axis sideways',
+  slopeV: 'Axis in height',
+  roll: 'Roll',
+  alongZ: 'Along the bed',
+  lift: 'Height',
+  shiftH: 'Sideways',
+  leanX: 'Lean right or left',
+  leanY: 'Lean forward or back',
+  yaw: 'Turn about the column',
+  shiftX: 'Right or left',
+  shiftY: 'Forward or back',
+};

@@ -17,6 +17,7 @@ import {
   type TestRound,
 } from '../testing/fake-shop.spec';
 import { facesText } from '../job/job-texts';
+import { Desk } from '../machine/desk';
 import { JobCard } from '../job/job-card';
 import { Slide } from '../ui/slide';
 import { FaceTable } from './face-table';
@@ -182,6 +183,51 @@ describe('the plan of a casting', () => {
     expect(card.text()).toMatch(/Front vee far, outer: scrape 0\.0\d+ mm\./);
     expect(card.text()).toContain('belt on before the caps');
     expect(card.text()).toContain('lifted with rated gear, never by hand over an edge');
+    // One casting, one plan: the other plane opens the same card, with no shims beside it.
+    const height = await show(JobCard, { roundId: server.rounds[0].id, quantity: 'slopeV' });
+    await until(() => height.text().includes('scrape'));
+    expect(height.text()).toMatch(/Front vee far, outer: scrape 0\.0\d+ mm\./);
+    expect(height.all('iso-choices').length).toBe(0);
+  });
+
+  it('made again while it is open, it is the same plan with other figures', async () => {
+    const { server, page } = await open();
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    await page.press('Job card for this');
+    await until(() => server.sent.length === 1 && server.rounds[0].moves.length === 1);
+    TestBed.inject(Desk).refresh();
+    await until(() => TestBed.inject(Desk).of('spindle-axis')[0].moves.length === 1);
+    const field = page.element.querySelector<HTMLInputElement>('input[aria-label="Axis sideways, typed"]') as HTMLInputElement;
+    field.value = '20 um/m';
+    field.dispatchEvent(new Event('change'));
+    await page.fixture.whenStable();
+    await page.press('Job card for this');
+    await until(() => server.sent.length === 2);
+    expect(server.sent.map(({ method }) => method)).toEqual(['POST', 'PUT']);
+    const [first, second] = server.sent.map(({ body }) => body as MoveWrite);
+    expect(second.id).toBe(first.id);
+    expect((second.plan['want'] as Record<string, number>)['slopeH']).toBe(20);
+  });
+
+  it('wants are typed too, the roll is held, and what giving it up would spare is said', async () => {
+    const { page } = await open();
+    const want = (label: string) => page.element.querySelector<HTMLInputElement>(`input[aria-label="${label}, typed"]`);
+    expect(want('Roll')?.value).toBe('0 µm/m');
+    const put = async (label: string, text: string) => {
+      const field = want(label) as HTMLInputElement;
+      field.value = text;
+      field.dispatchEvent(new Event('change'));
+      await page.fixture.whenStable();
+    };
+    await put('Axis sideways', '-0.02 mm/m');
+    expect(page.text()).toContain('20 µm/m away from you at the free end');
+    await put('Axis in height', 'steep');
+    expect(page.text()).toContain('Axis in height "steep" is not a slope');
+    await put('Axis sideways', '60');
+    await put('Axis in height', '35');
+    expect(page.text()).toMatch(/Giving up the roll would spare 0\.0\d+ mm over all faces, and leave \d+ µm\/m your side (up|down)\./);
+    await put('Roll', '');
+    expect(page.text()).not.toContain('Giving up the roll');
   });
 
   it('a casting that is not on the card is begun from how it sits, changed, and kept', async () => {
