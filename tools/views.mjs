@@ -37,7 +37,8 @@ export const VIEWS = [
     name: 'machines',
     go: async (page, address) => {
       await page.goto(`${address}/machines`);
-      await page.waitForSelector('.plate b');
+      await page.waitForSelector('iso-plate-picture svg');
+      await page.waitForTimeout(800);
     },
   },
   {

@@ -6,3 +6,4 @@ export * from './kit.js';
 export * from './round.js';
 export * from './survey.js';
 export * from './limits.js';
+export * from './board.js';

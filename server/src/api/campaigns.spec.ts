@@ -1,5 +1,5 @@
 import { LIMITS_FORMAT, startingSheet } from '@isometra/core';
-import type { KitItem, StoredSurvey, SurveyWrite } from '@isometra/contract';
+import type { Board, KitItem, StoredSurvey, SurveyWrite } from '@isometra/contract';
 import { surveyWriteOf } from '@isometra/work';
 import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
 
@@ -244,6 +244,24 @@ describe('campaigns', () => {
         .send({ ...done, doneAt: null, version: 2 })
         .expect(200);
       expect(await angle()).toBe('0 deg');
+    });
+
+    it('the shop board says of every machine what its ladder says, what was done last, and which kit is overdue', async () => {
+      const { id } = await lathe();
+      const board = async () => (await shop.http.get('/api/board').expect(200)).body as Board;
+      const plate = async () => (await board()).plates.find(({ machineId }) => machineId === id);
+      expect((await plate())?.next?.at).toBe('by-hand');
+      expect((await plate())?.last).toBeNull();
+      const taken = round(id);
+      await shop.http.post('/api/rounds').send(taken).expect(201);
+      await shop.http.post('/api/moves').send(move(taken.id)).expect(201);
+      const now = await plate();
+      expect(now?.last?.text).toMatch(/^Move planned/);
+      expect(now?.strip.map(({ id: rung }) => rung)).toContain('tailstock-traverse');
+      const old = { ...piece('test-bar', { diameter: '32 mm' }), name: 'Old bar', care: { due: '2020-01-01' } };
+      await shop.http.post('/api/kit').send(old).expect(201);
+      const [overdue] = (await board()).kit.filter(({ name }) => name === 'Old bar');
+      expect(overdue.days).toBeGreaterThan(2000);
     });
 
     it('shims are out of the drawer when a move with them is done, and back when it was not', async () => {

@@ -16,6 +16,7 @@ import {
   type Machine,
 } from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
+import { shopBoard } from '../services/board.js';
 import { listHeads } from '../services/heads.js';
 import { addKit, addPhoto, changeKit, getPhoto, listKit } from '../services/kit.js';
 import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '../services/limits.js';
@@ -147,6 +148,7 @@ function surveys(router: Router, { sequelize }: Means): void {
 const checkQuery = z.object({ check: z.string().max(60).optional() });
 
 function rounds(router: Router, { sequelize, solver }: Means): void {
+  router.get('/board', async (_request, response) => void response.json(await shopBoard(sequelize, solver)));
   router.get('/machines/:id/heads', async (request, response) => {
     response.json(await listHeads(sequelize, solver, idIn(request.params.id, 'machine')));
   });

@@ -31,3 +31,18 @@ export async function readLog(machineId: string): Promise<LogEntry[]> {
   });
   return rows.map(({ id, at, by, what, text }) => ({ id: Number(id), at: at.toISOString(), by, what, text }));
 }
+
+/** What of the log is work on a machine, and not on its papers. */
+const WORK = ['round', 'reading', 'move', 'note'];
+
+/** What was done last on a machine, and by whom. */
+export async function lastLog(machineId: string): Promise<Pick<LogEntry, 'text' | 'by' | 'at'> | null> {
+  const row = await LogRow.findOne({
+    where: { machineId, what: WORK },
+    order: [
+      ['at', 'DESC'],
+      ['id', 'DESC'],
+    ],
+  });
+  return row && { text: row.text, by: row.by, at: row.at.toISOString() };
+}

@@ -116,6 +116,34 @@ describe('before a round', () => {
     expect(values()).toContain('390 mm');
   });
 
+  it('begun before the last set-up has come it waits for it, and begins by itself', async () => {
+    const { server } = await openShop([barRound(3, 9)]);
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    server.latency = (_, path) => (path.startsWith('/rounds/') ? 120 : 1);
+    const page = showAtOnce(Begin, { checkId: 'tailstock-traverse' });
+    // Both at once: nothing is waited for between them.
+    void page.tick('Read, and done');
+    void page.press('Begin the round');
+    await until(() => page.text().includes('Fetching the last set-up'));
+    expect(page.all('[role=alert]').length).toBe(0);
+    await until(() => navigate.calls.count() === 1 && server.sent.length === 1);
+    const round = server.sent[0].body as RoundWrite;
+    expect(round.setup['centreDistance']).toBe(server.rounds[0].setup['centreDistance']);
+  });
+
+  it('refused, the hand is led to the first field that needs another look', async () => {
+    const { page } = await open('tailstock-traverse');
+    document.body.append(page.element);
+    await page.press('Begin the round');
+    await until(() => document.activeElement?.getAttribute('type') === 'checkbox');
+    await tick(page);
+    await page.type('Distance between centres', 'far');
+    await page.press('Begin the round');
+    await until(() => document.activeElement === page.element.querySelector('[aria-invalid=true]'));
+    expect((document.activeElement as HTMLInputElement).value).toBe('far');
+    page.element.remove();
+  });
+
   it('pressed twice it begins once, also while the server is slow', async () => {
     const { page, server, navigate } = await open('tailstock-traverse');
     server.latency = (method) => (method === 'POST' ? 100 : 1);

@@ -1,4 +1,17 @@
-import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  Injector,
+  type OnDestroy,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type * as z from 'zod';
 import { bareSchema, CHECKS, fieldInfo, instrumentSchemaFor, KINDS_FOR, readsOf, type CheckDefinition, type Fault } from '@isometra/core';
@@ -49,6 +62,10 @@ export class Begin implements OnDestroy {
   protected readonly purposeSchema = purposeSchemaForm;
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
+  /** Begun before what was set up last time had come. */
+  protected readonly waiting = signal(false);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
   protected readonly draft = signal<BeginDraft>(emptyDraft());
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
@@ -176,7 +193,13 @@ export class Begin implements OnDestroy {
       const remembered = { ...this.first(check, own, any), id: untouched.id };
       if (this.draft() === untouched) this.draft.set(remembered);
       else this.keep(laidOver(untouched, this.draft(), remembered));
+      if (this.waiting()) queueMicrotask(() => this.begin());
     });
+  }
+
+  /** The hand is led to the first thing that needs another look. */
+  private lookAt(selector: string): void {
+    afterNextRender(() => this.host.nativeElement.querySelector<HTMLElement>(selector)?.focus(), { injector: this.injector });
   }
 
   private stored(id: string | undefined): Observable<StoredRound | undefined> {
@@ -204,13 +227,18 @@ export class Begin implements OnDestroy {
     this.drafts.keep(this.draftName(), draft);
   }
 
-  protected begin(event: Event): void {
-    event.preventDefault();
+  protected begin(event?: Event): void {
+    event?.preventDefault();
+    // What was set up last time is still on its way: it is waited for, unless the button is pressed again.
+    if (this.remembering?.closed === false && !this.waiting()) {
+      this.problem.set('');
+      return this.waiting.set(true);
+    }
+    this.waiting.set(false);
     this.tried.set(true);
     const { setup, plan, conditions, purpose, kitId, sense, read } = this.full();
-    if (!read) return this.problem.set('Read the cautions and tick them first.');
-    this.problem.set(anotherLook(this.faults()));
-    if (this.problem()) return;
+    this.problem.set(read ? anotherLook(this.faults()) : 'Read the cautions and tick them first.');
+    if (this.problem()) return this.lookAt(read ? '[aria-invalid=true]' : 'iso-tick input[type=checkbox]');
     const holder = this.holders().find((item: KitItem) => item.id === this.draft().holderId);
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };
     const round: RoundWrite = {

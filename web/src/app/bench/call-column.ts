@@ -1,9 +1,10 @@
+import { wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
-import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
+import { Glyph, type GlyphState } from '../ui/glyph';
 import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';

@@ -2,14 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { CHECKS, type LimitSheet } from '@isometra/core';
 import type { Machine, RoundHead, StoredRound } from '@isometra/contract';
-import { rejudge } from '@isometra/work';
+import { rejudge, wayOut } from '@isometra/work';
 import { EMPTY, Subject, catchError, forkJoin, switchMap, take } from 'rxjs';
 import type { ApiFailure } from '../data/api';
 import { Heads } from '../data/heads';
 import { Machines } from '../data/machines';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
-import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
+import { Glyph, type GlyphState } from '../ui/glyph';
 import { inWords } from '../ui/say';
 import { Notice } from '../ui/notice';
 import { Choices } from '../ui/choices';

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, comp
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { machineFamily } from '@isometra/contract';
-import { handStaleWords, leftWords, staleWords, waitWords, type Rung } from '@isometra/work';
+import { handStaleWords, leftWords, staleWords, waitWords, type Rung, wayOfFinding } from '@isometra/work';
 import { Settings } from '../data/settings';
-import { Glyph, wayOfFinding } from '../ui/glyph';
+import { Glyph } from '../ui/glyph';
 import { inWords } from '../ui/say';
 import { Desk } from './desk';
 

@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@a
 import { Router, RouterLink } from '@angular/router';
 import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { staleWords } from '@isometra/work';
+import { staleWords, wayOfFinding } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Glyph, wayOfFinding } from '../ui/glyph';
+import { Glyph } from '../ui/glyph';
 import { bothUnits, callSentence } from '../ui/say';
 import { Desk } from './desk';
 

@@ -1,17 +1,24 @@
-import { AsyncPipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { AsyncPipe, DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { Router, RouterLink } from '@angular/router';
+import { forkJoin } from 'rxjs';
 import type { Machine } from '@isometra/contract';
+import type { BoardPlate } from '@isometra/contract/board';
 import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
 import type { ApiFailure } from '../data/api';
+import { Board } from '../data/board';
+import { Keys } from '../data/keys';
 import { Machines } from '../data/machines';
 import { Button } from '../ui/controls';
+import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
+import { PlatePicture } from './plate-picture';
 
-/** The machines of the shop, as plates; and a way in when there are none. */
+/** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
-  imports: [AsyncPipe, RouterLink, Button, Notice],
+  imports: [AsyncPipe, DatePipe, RouterLink, Button, Glyph, Notice, PlatePicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-list.html',
   styleUrl: './machine-list.css',
@@ -23,13 +30,47 @@ export class MachineList {
   protected readonly problem = signal('');
   protected readonly filling = signal(false);
 
+  private readonly board = inject(Board);
+  private readonly router = inject(Router);
+  private readonly shop = toSignal(this.board.all$, { requireSync: true });
+  private readonly machines = toSignal(this.machines$, { requireSync: true });
+  protected readonly plates = computed(() => new Map(this.shop().plates.map((plate) => [plate.machineId, plate])));
+  protected readonly kitOverdue = computed(() =>
+    this.shop()
+      .kit.map(({ name, days }) => `${name} (by ${days} ${days === 1 ? 'day' : 'days'})`)
+      .join(', '),
+  );
+
   constructor() {
     this.load();
+    const release = inject(Keys).use([
+      {
+        shown: '1 … 9',
+        does: 'the next thing on that machine',
+        keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
+        run: (event) => this.goOn(Number(event.key)),
+      },
+    ]);
+    inject(DestroyRef).onDestroy(release);
+  }
+
+  /** To the yellow thing of the machine that has this number on the board. */
+  private goOn(place: number): boolean {
+    const machine = this.machines()[place - 1];
+    const next = machine && this.plates().get(machine.id)?.next;
+    if (!next) return false;
+    void this.router.navigate(['/machines', machine.id, next.at, next.id]);
+    return true;
+  }
+
+  protected dueText(due: BoardPlate['due']): string {
+    const [first, ...rest] = due;
+    return `${first.title}, ${first.days} ${first.days === 1 ? 'day' : 'days'} over${rest.length ? `, and ${rest.length} more` : ''}`;
   }
 
   protected load(): void {
     this.state.set('reading');
-    this.store.load().subscribe({
+    forkJoin([this.store.load(), this.board.load()]).subscribe({
       next: () => this.state.set('read'),
       error: (failure: ApiFailure) => {
         this.problem.set(failure.message);
@@ -41,6 +82,7 @@ export class MachineList {
   protected fillDemo(): void {
     this.filling.set(true);
     this.store.fillDemo().subscribe({
+      next: () => this.load(),
       error: (failure: ApiFailure) => {
         this.filling.set(false);
         this.problem.set(failure.message);

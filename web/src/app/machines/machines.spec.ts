@@ -1,6 +1,7 @@
 import { Router } from '@angular/router';
 import { TestBed } from '@angular/core/testing';
-import { openShop, show, refusal, LATHE } from '../testing/fake-shop.spec';
+import { Keys } from '../data/keys';
+import { barRound, openShop, show, refusal, until, LATHE } from '../testing/fake-shop.spec';
 import { MachineCardForm } from './machine-card';
 import { MachineList } from './machine-list';
 
@@ -12,6 +13,25 @@ describe('the machines', () => {
     expect(list.text()).toContain('engine lathe');
     expect(list.text()).toContain('1500 mm between centres');
     expect(list.text()).toContain('adjuster 1.5 mm pitch');
+  });
+
+  it('stand on the board as their ladders say, and a digit leads to the yellow thing', async () => {
+    await openShop([barRound(-40, 9)]);
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const list = await show(MachineList);
+    await until(() => list.all('.strip li').length > 15);
+    const out = list.all('.strip li').filter((rung) => rung.querySelector('svg')?.getAttribute('aria-label') === 'out');
+    expect(out.map((rung) => rung.getAttribute('title'))).toEqual(['Bar between centres']);
+    expect(list.all('.yellow').length).toBe(1);
+    expect(list.text()).toMatch(/1 Bar between centres It is out: do the move\./);
+    expect(list.text()).toContain('EK: Bar between centres: round begun');
+    expect(list.text()).toContain('Old bar (by 3 days)');
+    await until(() => list.all('iso-lathe-picture svg').length === 1);
+    TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: '1' }));
+    expect(navigate.calls.mostRecent().args[0]).toEqual(['/machines', LATHE, 'bench', 'tailstock-traverse']);
+    navigate.calls.reset();
+    TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: '2' }));
+    expect(navigate).not.toHaveBeenCalled();
   });
 
   it('an empty shop says what to do first and offers the demo', async () => {

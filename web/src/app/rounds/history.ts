@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { judgedMoves } from '@isometra/work';
+import { judgedMoves, wayOut } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
-import { Glyph, wayOut, type GlyphState } from '../ui/glyph';
+import { Glyph, type GlyphState } from '../ui/glyph';
 import { bothUnits, inWords, spoken } from '../ui/say';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 

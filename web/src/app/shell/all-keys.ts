@@ -1,26 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
-import { Dialog } from 'primeng/dialog';
 import { Keys } from '../data/keys';
-import { Button } from '../ui/controls';
+import { Dialog } from '../ui/dialog';
 
 /** All the keys that work right now. */
 @Component({
   selector: 'iso-all-keys',
-  imports: [Dialog, Button],
+  imports: [Dialog],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p-dialog
-      header="Keys that work here"
-      [visible]="true"
-      [modal]="true"
-      [draggable]="false"
-      [resizable]="false"
-      [closable]="false"
-      [dismissableMask]="true"
-      [closeOnEscape]="false"
-      [style]="{ width: 'min(520px, 92vw)' }"
-      (visibleChange)="closed.emit()"
-    >
+    <iso-dialog heading="Keys that work here" (closed)="closed.emit()">
       <dl>
         @for (hint of keys.all(); track hint.shown) {
           <dt>
@@ -29,10 +17,7 @@ import { Button } from '../ui/controls';
           <dd>{{ hint.does }}</dd>
         }
       </dl>
-      <ng-template #footer>
-        <button pButton type="button" (click)="closed.emit()">Close</button>
-      </ng-template>
-    </p-dialog>
+    </iso-dialog>
   `,
   styles: `
     dl {

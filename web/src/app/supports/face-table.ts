@@ -101,14 +101,14 @@ type Face = Casting['supports'][number];
       width: 54px;
     }
     td .most {
-      width: 78px;
+      width: 70px;
     }
     th[scope='row'] {
-      min-width: 100px;
+      min-width: 84px;
       line-height: 1.25;
     }
     td.figures {
-      min-width: 92px;
+      min-width: 84px;
       font-size: 14px;
     }
     .fault {

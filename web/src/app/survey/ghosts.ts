@@ -1,14 +1,9 @@
 import { judgedBy, type LimitSheet } from '@isometra/core';
-import { factSource } from '@isometra/work';
-import { pictureOf, type KnownLathe, type Picture } from './picture';
-
-/** Limits of a survey as ghost lines, in drawing units like the picture: where each known thing may stand at the most. */
-export interface Ghosts {
-  readonly plan: { readonly tail: readonly number[]; readonly axisEnd: readonly number[] };
-  readonly side: { readonly tail: readonly number[]; readonly axisEnd: readonly number[] };
-  /** The sections of a bed that is twisted as far as it may be, one way and the other. */
-  readonly sections: readonly Picture['sections'][];
-}
+import { factSource, MILL_FACTS, type KnownLathe, type KnownMill } from '@isometra/work';
+import { millPictureOf, type MillPicture } from './mill';
+import type { MillGhosts } from './mill-picture';
+import type { Ghosts } from './lathe-picture';
+import { pictureOf, type Picture } from './picture';
 
 /** The bounds of the limit on something known, by a sheet or by its check itself; a side without a bound is left out. */
 export function boundsOf(judge: LimitSheet | undefined, fact: string): number[] {
@@ -29,4 +24,10 @@ export function ghostsOf(judge: LimitSheet | undefined, factor: number): Ghosts 
     side: { tail: at('tailV').map(({ side }) => side.tail), axisEnd: at('axisSlopeV').map(({ side }) => side.axisEnd) },
     sections: at('twistPerMetre').map(({ sections }) => sections),
   };
+}
+
+/** Pictures of a mill at both bounds of each limit, for the ghost lines. */
+export function millGhosts(judge: LimitSheet | undefined, factor: number): Required<MillGhosts> {
+  const bounds = (name: keyof KnownMill) => boundsOf(judge, name).map((bound) => millPictureOf({ [name]: bound }, factor));
+  return Object.fromEntries(MILL_FACTS.map((name) => [name, bounds(name)])) as Record<keyof KnownMill, MillPicture[]>;
 }

@@ -1,7 +1,6 @@
 import type { Dimension } from '@isometra/core';
 import { bothUnits, isZero, type Shown } from '../ui/say';
-import type { KnownMill } from './mill';
-import type { KnownLathe } from './picture';
+import type { KnownLathe, KnownMill } from '@isometra/work';
 
 type Line = readonly [value: number | undefined, dimension: Dimension, subject: string, plus: string, minus: string];
 

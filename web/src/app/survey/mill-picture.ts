@@ -1,6 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { LimitSheet } from '@isometra/core';
-import { millGhosts, millPictureOf, TABLE_DEPTH, type KnownMill } from './mill';
+import type { KnownMill } from '@isometra/work';
+import { millPictureOf, TABLE_DEPTH, type MillPicture } from './mill';
+
+/** Pictures of a mill at both bounds of each limit. */
+export type MillGhosts = Readonly<Partial<Record<keyof KnownMill, readonly MillPicture[]>>>;
+
+const NONE: MillGhosts = {};
 
 /** A piece that turns: its outline and its ghost, what it turns about, by how much, and by how much at its bounds. */
 const piece = (d: string, ghost: string, about: string, turn: number, ghosts: readonly number[]) => ({ d, ghost, about, turn, ghosts });
@@ -62,13 +67,12 @@ const HEAD = 'M-34 96H34V206H-34Z M-18 206H18V236H-18Z';
 export class MillPictureDrawing {
   readonly known = input.required<KnownMill>();
   readonly factor = input.required<number>();
-  readonly judge = input<LimitSheet>();
+  /** Where things may stand by the survey's limits. */
+  readonly ghosts = input(NONE);
 
   protected readonly near = 260;
   protected readonly far = this.near - TABLE_DEPTH;
   protected readonly picture = computed(() => millPictureOf(this.known(), this.factor()));
-  /** Where things may stand by the survey's limits. */
-  protected readonly ghosts = computed(() => millGhosts(this.judge(), this.factor()));
 
   /** Both upright views: what stands where, what it turns about, and by how much. */
   protected readonly upright = computed(() => {
@@ -85,21 +89,21 @@ export class MillPictureDrawing {
           'M0 330V52',
           ' 0 330',
           front.column,
-          ghosts.leanX.map((bound) => bound.front.column),
+          (ghosts.leanX ?? []).map((bound) => bound.front.column),
         ),
         head: piece(
           HEAD,
           'M0 236V318',
           ' 0 150',
           front.head,
-          ghosts.tilt.map((bound) => bound.front.head),
+          (ghosts.tilt ?? []).map((bound) => bound.front.head),
         ),
         table: piece(
           'M-130 330H130V352H-130Z',
           'M130 330H150M-130 330H-150',
           ' 0 330',
           front.table,
-          ghosts.tableX.map((bound) => bound.front.table),
+          (ghosts.tableX ?? []).map((bound) => bound.front.table),
         ),
       },
       {
@@ -113,21 +117,21 @@ export class MillPictureDrawing {
           'M100 356V52',
           ' 100 356',
           side.column,
-          ghosts.leanY.map((bound) => bound.side.column),
+          (ghosts.leanY ?? []).map((bound) => bound.side.column),
         ),
         head: piece(
           `${HEAD} M34 120H66V170H34Z`,
           'M0 236V318',
           ' 30 150',
           side.head,
-          ghosts.nod.map((bound) => bound.side.head),
+          (ghosts.nod ?? []).map((bound) => bound.side.head),
         ),
         table: piece(
           'M-90 330H40V352H-90Z',
           'M-90 330H-112',
           ' -30 330',
           side.table,
-          ghosts.tableY.map((bound) => bound.side.table),
+          (ghosts.tableY ?? []).map((bound) => bound.side.table),
         ),
       },
     ];

@@ -1,6 +1,8 @@
+import { millGhosts } from './ghosts';
+import { knownMill } from '@isometra/work';
 import { startingSheet } from '@isometra/core';
 import { openShop, lathe, show, toldHead } from '../testing/fake-shop.spec';
-import { knownMill, millFittingFactor, millGhosts, millPictureOf, TABLE_DEPTH } from './mill';
+import { millFittingFactor, millPictureOf, TABLE_DEPTH } from './mill';
 import { Survey } from './survey';
 
 const round = toldHead;

@@ -1,28 +1,4 @@
-import type { LimitSheet } from '@isometra/core';
-import type { RoundHead } from '@isometra/contract';
-import { factsOf } from '@isometra/work';
-import { boundsOf } from './ghosts';
-
-/** What is known of a mill at one time, µm/m; undefined where nothing has been measured. */
-export interface KnownMill {
-  /** + rises toward the right, toward the column. */
-  readonly tableX?: number;
-  readonly tableY?: number;
-  /** + where the angle between the motions to the right and to the column is obtuse. */
-  readonly squareness?: number;
-  /** + leans to the right, toward the operator. */
-  readonly leanX?: number;
-  readonly leanY?: number;
-  /** + leans to the right, nods toward the operator. */
-  readonly tilt?: number;
-  readonly nod?: number;
-}
-
-/** What of a mill is drawn, by the names under which the checks make it known. */
-const FACTS = ['tableX', 'tableY', 'squareness', 'leanX', 'leanY', 'tilt', 'nod'] as const;
-
-/** What was known of a mill after the rounds so far: the latest word on each. */
-export const knownMill = (rounds: readonly RoundHead[]): KnownMill => factsOf(rounds, FACTS);
+import type { KnownMill } from '@isometra/work';
 
 /** Depth of the table in the plan, drawing units. */
 export const TABLE_DEPTH = 110;
@@ -57,10 +33,4 @@ export function millPictureOf(known: KnownMill, factor: number): MillPicture {
 export function millFittingFactor(known: KnownMill): number {
   const worst = Math.max(1, ...Object.values(known as Record<string, number>).map(Math.abs));
   return [5000, 2000, 1000, 500, 200, 100].find((factor) => (worst / 1e6) * factor <= 0.18) ?? 100;
-}
-
-/** Pictures of a mill at both bounds of each limit, for the ghost lines. */
-export function millGhosts(judge: LimitSheet | undefined, factor: number): Readonly<Record<keyof KnownMill, readonly MillPicture[]>> {
-  const bounds = (name: keyof KnownMill) => boundsOf(judge, name).map((bound) => millPictureOf({ [name]: bound }, factor));
-  return Object.fromEntries(FACTS.map((name) => [name, bounds(name)])) as Record<keyof KnownMill, MillPicture[]>;
 }

@@ -1,6 +1,6 @@
-import { headOf, sheetOf } from '@isometra/work';
+import { headOf, sheetOf, knownFrom } from '@isometra/work';
 import { practiceRound, toldHead } from '../testing/fake-shop.spec';
-import { FRAME, fittingFactor, knownFrom, pictureOf } from './picture';
+import { FRAME, fittingFactor, pictureOf } from './picture';
 
 const round = toldHead;
 

@@ -1,31 +1,5 @@
 import type { HeightAt } from '@isometra/core';
-import type { RoundHead } from '@isometra/contract';
-import { factsOf, profileOf } from '@isometra/work';
-
-/** What is known of a lathe at one time, µm and µm/m; undefined where nothing has been measured. */
-export interface KnownLathe {
-  readonly twistPerMetre?: number;
-  readonly axisSlopeH?: number;
-  readonly axisSlopeV?: number;
-  readonly tailH?: number;
-  readonly tailV?: number;
-  /** Quill: + points toward the operator, + rises, toward its free end. */
-  readonly quillH?: number;
-  readonly quillV?: number;
-  /** + faces hollow. */
-  readonly facing?: number;
-  /** Heights of the carriage way off its line. */
-  readonly way?: readonly HeightAt[];
-}
-
-/** What of a lathe is drawn, by the names under which the checks make it known. */
-const FACTS = ['twistPerMetre', 'axisSlopeH', 'axisSlopeV', 'tailH', 'tailV', 'quillH', 'quillV', 'facing'] as const;
-
-/** What was known after the rounds so far: the latest word on each. */
-export function knownFrom(rounds: readonly RoundHead[]): KnownLathe {
-  const way = profileOf(rounds, 'way');
-  return { ...factsOf(rounds, FACTS), ...(way && { way }) };
-}
+import type { KnownLathe } from '@isometra/work';
 
 /** Drawing units: the bed runs from x = 130 to 870, 0.5 units to the millimetre of a 1.5 m lathe. */
 export const FRAME = { nose: 170, tail: 790, perMetre: 620, twistWidth: 46, bedTop: 60, bedEnd: 920, slide: 72 } as const;

@@ -1,17 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { machineFamily, type RoundHead } from '@isometra/contract';
-import { belowTheHand, tellingAfterEach } from '@isometra/work';
+import { belowTheHand, tellingAfterEach, wayOfFinding, knownFrom, knownMill } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
-import { Glyph, wayOfFinding } from '../ui/glyph';
+import { Glyph } from '../ui/glyph';
 import { bothUnits } from '../ui/say';
 import { latheWords, millWords } from './known-words';
 import { LathePicture } from './lathe-picture';
-import { knownMill, millFittingFactor } from './mill';
+import { millFittingFactor } from './mill';
 import { MillPictureDrawing } from './mill-picture';
-import { fittingFactor, knownFrom } from './picture';
+import { fittingFactor } from './picture';
+import { ghostsOf, millGhosts } from './ghosts';
 import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
 
@@ -59,6 +60,8 @@ export class Survey {
     return factor;
   });
   protected readonly factor = computed(() => this.chosen() ?? this.fitting());
+  protected readonly latheGhosts = computed(() => ghostsOf(this.desk.survey()?.judge, this.factor()));
+  protected readonly millGhosts = computed(() => millGhosts(this.desk.survey()?.judge, this.factor()));
   protected readonly when = computed(() => {
     const round = this.stops()[this.stop() - 1];
     return round ? new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : 'before anything was measured';

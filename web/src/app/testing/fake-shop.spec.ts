@@ -1,3 +1,4 @@
+import type { Board } from '@isometra/contract/board';
 import { HttpBackend, type HttpEvent, type HttpRequest, HttpErrorResponse, HttpResponse, provideHttpClient } from '@angular/common/http';
 import { type EnvironmentProviders, type Provider, type Type } from '@angular/core';
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
@@ -18,7 +19,7 @@ import type {
   SurveyNote,
   SurveyWrite,
 } from '@isometra/contract';
-import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands } from '@isometra/work';
+import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands, plateOf } from '@isometra/work';
 import { STARTING_SHEETS, startingSheet, type Fault, type LimitSheet } from '@isometra/core';
 import { OUTBOX_NAME } from '../data/outbox';
 import { Settings } from '../data/settings';
@@ -106,6 +107,7 @@ export class FakeServer implements HttpBackend {
 
   private readonly routes: readonly Route[] = [
     ['GET', /^\/machines$/, () => this.machines],
+    ['GET', /^\/board$/, () => this.board()],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
     ['GET', /^\/machines\/([^/]+)\/heads$/, ([, id]) => this.heads(id)],
@@ -169,6 +171,16 @@ export class FakeServer implements HttpBackend {
   private begin(body: SurveyWrite): StoredSurvey {
     this.surveys = this.surveys.map((entry) => ({ ...entry, endedAt: entry.endedAt ?? body.startedAt }));
     return this.put(this.surveys, { ...body, judge: judgeOf(body), notes: [] });
+  }
+
+  private board(): Board {
+    const surveys = (id: string) => this.surveys.filter(({ machineId }) => machineId === id).map(campaignOf);
+    const plates = this.machines.map(({ id, card }) => ({
+      machineId: id,
+      last: { text: 'Bar between centres: round begun', by: 'EK', at: NOW },
+      ...plateOf({ kind: card.kind, rounds: this.heads(id), surveys: surveys(id), now: new Date().toISOString() }),
+    }));
+    return { plates, kit: [{ name: 'Old bar', days: 3 }] };
   }
 
   private changeSurvey(body: SurveyWrite): StoredSurvey {

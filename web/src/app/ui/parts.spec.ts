@@ -1,6 +1,7 @@
+import { wayOut } from '@isometra/work';
 import { TestBed } from '@angular/core/testing';
 import { Dial } from './dial';
-import { Glyph, type GlyphState, wayOut } from './glyph';
+import { Glyph, type GlyphState } from './glyph';
 
 async function render<T>(component: new () => T, inputs: Record<string, unknown>): Promise<HTMLElement> {
   const fixture = TestBed.createComponent(component);

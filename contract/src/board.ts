@@ -1,0 +1,30 @@
+import * as z from 'zod';
+
+const rungState = z.enum(['in', 'out', 'unsure', 'stale', 'none', 'left']);
+const way = z.enum(['toward', 'away', 'left', 'right', 'up', 'down']);
+
+/** One machine on the shop board: where its survey stands, the one next thing, what is due, and what was done last. */
+export const boardPlateSchema = z.object({
+  machineId: z.string(),
+  survey: z.string(),
+  /** Rungs in working order, what is done by hand at both ends with them. */
+  strip: z.array(z.object({ id: z.string(), title: z.string(), state: rungState, way: way.nullable() })),
+  /** `bench` for a check, `by-hand` for a step; null when nothing is asked for. */
+  next: z.object({ at: z.enum(['bench', 'by-hand']), id: z.string(), title: z.string(), why: z.string() }).nullable(),
+  /** Rungs that want to be read again after a time, with the days they are over it. */
+  due: z.array(z.object({ title: z.string(), days: z.number() })),
+  last: z.object({ text: z.string(), by: z.string(), at: z.string() }).nullable(),
+  /** What is known of the machine now, by name: what it is drawn from. µm and µm/m; heights of the way in µm over mm. */
+  known: z.object({
+    facts: z.record(z.string(), z.number()),
+    way: z.array(z.object({ at: z.number(), height: z.number() })).optional(),
+  }),
+});
+export type BoardPlate = z.infer<typeof boardPlateSchema>;
+
+/** The first screen: the machines as they stand, and the kit that is overdue. */
+export const boardSchema = z.object({
+  plates: z.array(boardPlateSchema),
+  kit: z.array(z.object({ name: z.string(), days: z.number() })),
+});
+export type Board = z.infer<typeof boardSchema>;

@@ -1,0 +1,26 @@
+import type { Sequelize } from 'sequelize';
+import type { Board } from '@isometra/contract';
+import { campaignOf, daysUntilDue, plateOf } from '@isometra/work';
+import { listHeads } from './heads.js';
+import { listKit } from './kit.js';
+import { lastLog } from './log.js';
+import { listMachines } from './machines.js';
+import type { Solver } from './solver.js';
+import { listSurveys } from './surveys.js';
+
+/** The shop board: every machine as its ladder says, and the kit that is overdue. */
+export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new Date()): Promise<Board> {
+  const at = now.toISOString();
+  const machines = await listMachines();
+  const plates = await Promise.all(
+    machines.map(async ({ id, card }) => {
+      const [rounds, surveys, last] = await Promise.all([listHeads(sequelize, solver, id), listSurveys(id), lastLog(id)]);
+      return { machineId: id, last, ...plateOf({ kind: String(card.kind), rounds, surveys: surveys.map(campaignOf), now: at }) };
+    }),
+  );
+  const kit = (await listKit()).flatMap(({ name, care }) => {
+    const days = daysUntilDue(care, at.slice(0, 10));
+    return days !== undefined && days < 0 ? [{ name, days: -days }] : [];
+  });
+  return { plates, kit };
+}

@@ -1,0 +1,44 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { BoardPlate } from '@isometra/contract/board';
+import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
+import type { KnownLathe, KnownMill } from '@isometra/work';
+import { fittingFactor } from '../survey/picture';
+import { LathePicture } from '../survey/lathe-picture';
+import { millFittingFactor } from '../survey/mill';
+import { MillPictureDrawing } from '../survey/mill-picture';
+
+/** A machine drawn small as it stands, bent by what is known of it. */
+@Component({
+  selector: 'iso-plate-picture',
+  imports: [LathePicture, MillPictureDrawing],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (mill()) {
+      <iso-mill-picture class="bare" [known]="machine()" [factor]="factor()" />
+    } @else {
+      <iso-lathe-picture class="bare" [known]="lathe()" [factor]="factor()" />
+    }
+    <span>errors drawn ×{{ factor() }}</span>
+  `,
+  styles: `
+    :host {
+      display: block;
+    }
+
+    span {
+      display: block;
+      color: var(--soft);
+      font-size: 13px;
+      text-align: right;
+    }
+  `,
+})
+export class PlatePicture {
+  readonly kind = input.required<string>();
+  readonly known = input.required<BoardPlate['known']>();
+
+  protected readonly mill = computed(() => MACHINE_KINDS.find(({ value }) => value === this.kind())?.family === 'mill');
+  protected readonly lathe = computed((): KnownLathe => ({ ...this.known().facts, ...(this.known().way && { way: this.known().way }) }));
+  protected readonly machine = computed((): KnownMill => this.known().facts);
+  protected readonly factor = computed(() => (this.mill() ? millFittingFactor(this.machine()) : fittingFactor(this.lathe())));
+}

@@ -1,0 +1,55 @@
+import { machineFamily, type BoardPlate, type RoundHead } from '@isometra/contract';
+import type { Campaign } from './campaign.js';
+import { running } from './campaign.js';
+import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
+import { knownFrom, knownMill } from './known.js';
+import { nextRung, rungsOf } from './rungs.js';
+import { wayOfFinding } from './ways.js';
+
+/** What is known of a machine whose plate is wanted. */
+export interface PlateFacts {
+  readonly kind: string;
+  /** Heads of all its rounds, oldest first. */
+  readonly rounds: readonly RoundHead[];
+  readonly surveys: readonly Campaign[];
+  /** Now, as an ISO time: what is due hangs on it. */
+  readonly now: string;
+}
+
+function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
+  const { way, ...facts } = knownFrom(rounds);
+  return { facts: { ...facts }, ...(way && { way: way.map(({ at, height }) => ({ at, height })) }) };
+}
+
+const handMark = ({ step, state }: HandRung) => ({ id: step.id, title: step.title, state, way: null });
+
+/** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */
+export function plateOf({ kind, rounds, surveys, now }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
+  const survey = running(surveys);
+  const current = rounds.filter((round) => round.surveyId === survey?.id);
+  const rungs = rungsOf(kind, current, survey, now);
+  const byHand = handRungsOf(kind, current, survey?.byHand ?? []);
+  const step = nextByHand(byHand, rungs);
+  const rung = step ? undefined : nextRung(rungs);
+  const check = rungs.find((entry) => entry.check.id === rung?.checkId)?.check;
+  return {
+    survey: survey?.title ?? '',
+    strip: [
+      ...byHand.filter((entry) => entry.step.place === 'first').map(handMark),
+      ...rungs.map((entry) => ({
+        id: entry.check.id,
+        title: entry.check.title,
+        state: entry.state,
+        way: wayOfFinding(entry.round?.finding, entry.check),
+      })),
+      ...byHand.filter((entry) => entry.step.place === 'last').map(handMark),
+    ],
+    next: step
+      ? { at: 'by-hand', id: step.id, title: step.title, why: step.why }
+      : check && rung
+        ? { at: 'bench', id: check.id, title: check.title, why: rung.why }
+        : null,
+    due: rungs.flatMap((entry) => (entry.overdue === undefined ? [] : [{ title: entry.check.title, days: entry.overdue }])),
+    known: machineFamily(kind) === 'mill' ? { facts: { ...knownMill(rounds) } } : knownOfLathe(rounds),
+  };
+}

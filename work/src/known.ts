@@ -1,0 +1,49 @@
+import type { HeightAt } from '@isometra/core';
+import type { RoundHead } from '@isometra/contract';
+import { factsOf, profileOf } from './facts.js';
+
+/** What is known of a lathe at one time, µm and µm/m; undefined where nothing has been measured. */
+export interface KnownLathe {
+  readonly twistPerMetre?: number;
+  readonly axisSlopeH?: number;
+  readonly axisSlopeV?: number;
+  readonly tailH?: number;
+  readonly tailV?: number;
+  /** Quill: + points toward the operator, + rises, toward its free end. */
+  readonly quillH?: number;
+  readonly quillV?: number;
+  /** + faces hollow. */
+  readonly facing?: number;
+  /** Heights of the carriage way off its line. */
+  readonly way?: readonly HeightAt[];
+}
+
+/** What of a lathe is drawn, by the names under which the checks make it known. */
+const LATHE = ['twistPerMetre', 'axisSlopeH', 'axisSlopeV', 'tailH', 'tailV', 'quillH', 'quillV', 'facing'] as const;
+
+/** What was known after the rounds so far: the latest word on each. */
+export function knownFrom(rounds: readonly RoundHead[]): KnownLathe {
+  const way = profileOf(rounds, 'way');
+  return { ...factsOf(rounds, LATHE), ...(way && { way }) };
+}
+
+/** What is known of a mill at one time, µm/m; undefined where nothing has been measured. */
+export interface KnownMill {
+  /** + rises toward the right, toward the column. */
+  readonly tableX?: number;
+  readonly tableY?: number;
+  /** + where the angle between the motions to the right and to the column is obtuse. */
+  readonly squareness?: number;
+  /** + leans to the right, toward the operator. */
+  readonly leanX?: number;
+  readonly leanY?: number;
+  /** + leans to the right, nods toward the operator. */
+  readonly tilt?: number;
+  readonly nod?: number;
+}
+
+/** What of a mill is drawn, by the names under which the checks make it known. */
+export const MILL_FACTS = ['tableX', 'tableY', 'squareness', 'leanX', 'leanY', 'tilt', 'nod'] as const;
+
+/** What was known of a mill after the rounds so far: the latest word on each. */
+export const knownMill = (rounds: readonly RoundHead[]): KnownMill => factsOf(rounds, MILL_FACTS);
