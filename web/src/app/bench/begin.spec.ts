@@ -13,6 +13,7 @@ import {
   type FakeServer,
   type TestRound,
 } from '../testing/fake-shop.spec';
+import { Settings } from '../data/settings';
 import { Begin } from './begin';
 
 describe('before a round', () => {
@@ -129,6 +130,24 @@ describe('before a round', () => {
     await until(() => navigate.calls.count() === 1 && server.sent.length === 1);
     const round = server.sent[0].body as RoundWrite;
     expect(round.setup['centreDistance']).toBe(server.rounds[0].setup['centreDistance']);
+  });
+
+  it('initials are asked once, where nobody has given them', async () => {
+    const { page, server } = await open('tailstock-traverse');
+    TestBed.inject(Settings).who.set('');
+    const asked = await show(Begin, { checkId: 'tailstock-traverse' });
+    const field = asked.element.querySelector<HTMLInputElement>('.who input') as HTMLInputElement;
+    field.value = 'EK';
+    field.dispatchEvent(new Event('input'));
+    await asked.tick('Read, and done');
+    await asked.type('Distance between centres', '400 mm');
+    expect(asked.element.querySelector('.who')).not.toBeNull();
+    await asked.press('Begin the round');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as RoundWrite).by).toBe('EK');
+    page.fixture.destroy();
+    const later = await show(Begin, { checkId: 'tailstock-traverse' });
+    expect(later.element.querySelector('.who')).toBeNull();
   });
 
   it('refused, the hand is led to the first field that needs another look', async () => {

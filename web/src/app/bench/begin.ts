@@ -32,7 +32,7 @@ import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } fr
 import { laidOver } from './laid-over';
 import { Nudge } from './nudge';
 import { beginSchema, emptyDraft, filledFrom, firstDraft, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
-import { Button } from '../ui/controls';
+import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { Pick } from '../ui/pick';
@@ -43,7 +43,7 @@ const needleKinds: readonly string[] = KINDS_FOR.indicator;
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
+  imports: [TextField, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',
@@ -53,7 +53,9 @@ export class Begin implements OnDestroy {
   protected readonly desk = inject(Desk);
   private readonly rounds = inject(Rounds);
   private readonly drafts = inject(Drafts);
-  private readonly settings = inject(Settings);
+  protected readonly settings = inject(Settings);
+  /** Asked once: as long as the field stands here it stays, whatever is typed into it. */
+  protected readonly askWho = this.settings.who().trim() === '';
   private readonly router = inject(Router);
   private readonly hand = inject(AtHand);
   private remembering: Subscription | undefined;

@@ -98,10 +98,10 @@ type Face = Casting['supports'][number];
       font-size: 14px;
     }
     td input {
-      width: 54px;
+      width: 50px;
     }
     td .most {
-      width: 70px;
+      width: 80px;
     }
     th[scope='row'] {
       min-width: 84px;
