@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { sameNotes, sameSheet } from './same';
 import { BehaviorSubject, EMPTY, type Observable, catchError, concat, of, switchMap, throwError } from 'rxjs';
 import {
   CHECKS,
@@ -10,7 +11,6 @@ import {
   wayProfile,
   type CheckDefinition,
   type Instrument,
-  type Note,
   type PlannedSlot,
   type ValueKind,
   type WayProfile,
@@ -263,16 +263,6 @@ export class BenchStore {
     void this.outbox.drop(refused);
   }
 }
-
-type BenchSheet = ReturnType<typeof sheetOf> | null;
-
-const howMany = (sheet: BenchSheet): number => (Array.isArray(sheet?.['readings']) ? sheet['readings'].length : 0);
-/** Two sheets that say the same; one with another number of readings is told at a glance. */
-const sameSheet = (one: BenchSheet, other: BenchSheet): boolean =>
-  one === other || (howMany(one) === howMany(other) && JSON.stringify(one) === JSON.stringify(other));
-
-const sameNotes = (one: readonly Note[], other: readonly Note[]): boolean =>
-  one.length === other.length && one.every(({ code, text }, i) => code === other[i].code && text === other[i].text);
 
 /**
  * Lay readings on the planned places. The closing place is the first one come back to: only a

@@ -39,12 +39,8 @@ import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken } from '../ui/say';
-import { factsOf, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
+import { factsOf, needleWords, plansAlso, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { ShimTemplates } from './shim-templates';
-
-/** A casting has one plan for both planes: what is scraped for the one is what is scraped for the other. */
-const plansAlso = ({ kind, plan }: MoveWrite, quantity: string): boolean =>
-  kind === 'supports' && typeof plan['want'] === 'object' && plan['want'] !== null && quantity in plan['want'];
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({

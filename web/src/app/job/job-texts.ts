@@ -1,3 +1,4 @@
+import type { MoveWrite } from '@isometra/contract';
 import type { Instrument, JobFacts, NeedleTarget, QuantityInfo } from '@isometra/core';
 import { dialFactor } from '@isometra/core';
 import * as z from 'zod';
@@ -105,3 +106,7 @@ export function facesText(plan: Readonly<Record<string, unknown>>, show: (um: nu
     ...(left.length ? [`leave ${left.join(', ')} as ${left.length > 1 ? 'they are' : 'it is'}`] : []),
   ];
 }
+
+/** A casting has one plan for both planes: what is scraped for the one is what is scraped for the other. */
+export const plansAlso = ({ kind, plan }: MoveWrite, quantity: string): boolean =>
+  kind === 'supports' && typeof plan['want'] === 'object' && plan['want'] !== null && quantity in plan['want'];

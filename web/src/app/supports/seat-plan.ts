@@ -16,41 +16,14 @@ import { Consequences } from './consequences';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
 import { castingFrom, presetSchema } from './seat-facts';
+import { MEANS, SHARES, SPARED, type HeightShare, type Wish } from './seat-wish';
 import { COMPONENTS, poseWords, totalOf, TYPED_IN, typedSize, type SupportPlan } from './seat-words';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
-import { Choices, type Choice } from '../ui/choices';
+import { Choices } from '../ui/choices';
 import { Slide } from '../ui/slide';
 import { TextBox } from '../ui/text-box';
 import { Tick } from '../ui/tick';
-
-/** What is wanted of the casting, and by what means. */
-interface Wish {
-  readonly want: Readonly<Record<string, number>>;
-  readonly allow: 'scrape' | 'shim' | 'either' | 'own';
-  readonly prefer: 'least-metal' | 'least-depth';
-}
-
-/** How the height between the centres is made good: at the head, at the tail, or half at each. */
-type HeightShare = 'free' | 'head' | 'both';
-
-const MEANS: readonly Choice<Wish['allow']>[] = [
-  { value: 'scrape', label: 'scrape' },
-  { value: 'shim', label: 'shim' },
-  { value: 'either', label: 'either' },
-  { value: 'own', label: 'face by face' },
-];
-
-const SPARED: readonly Choice<Wish['prefer']>[] = [
-  { value: 'least-metal', label: 'least metal' },
-  { value: 'least-depth', label: 'least depth' },
-];
-
-const SHARES: readonly Choice<HeightShare>[] = [
-  { value: 'free', label: 'at the tail' },
-  { value: 'head', label: 'at the head' },
-  { value: 'both', label: 'half at each' },
-];
 
 /** A casting on its faces: where they are, and which to scrape or shim for a wanted change, replanned at every touch. */
 @Component({
