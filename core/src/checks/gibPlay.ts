@@ -1,10 +1,11 @@
+import { slotsWhere } from '../instruments/slots.js';
 import * as z from 'zod';
 import { choice, measure, optionalMeasure, optionalNumber } from '../input/fields.js';
 import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note } from './define.js';
 import { ISOLATE } from './cautions.js';
 import { linearEstimate, swingEstimate, type Estimate } from './estimate.js';
 import { tooFew } from './notes.js';
-import { clearanceFactor, differenceForm, slotsWhere, tightest } from './play.js';
+import { clearanceFactor, differenceForm, tightest } from './play.js';
 import { unlimited } from './quantities.js';
 
 export const locksKey = () =>

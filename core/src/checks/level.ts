@@ -1,7 +1,7 @@
 import { linearEstimate, type Estimate } from './estimate.js';
 import type { Note } from './define.js';
 import { halvesOf, openText } from './reversal.js';
-import type { Slot } from '../instruments/slots.js';
+import { slotsWhere, type Slot } from '../instruments/slots.js';
 import type { Form } from './estimate.js';
 
 /** Keys of a level's readings. */
@@ -49,7 +49,7 @@ export function levelRun<Keys extends LevelKeys>(
   levelZero: number | undefined,
   use: (slot: Slot<Keys>) => boolean = () => true,
 ): LevelRun {
-  const used = slots.flatMap((slot, i) => (use(slot) ? [i] : []));
+  const used = slotsWhere(slots, use);
   const places = new Map<number, { forward?: number; reversed?: number }>();
   for (const i of used) {
     const { at = 0, end } = slots[i].keys;

@@ -7,10 +7,6 @@ export function differenceForm(size: number, plus: readonly number[], minus: rea
   return form;
 }
 
-/** Indices of the slots that a test picks. */
-export const slotsWhere = <S>(slots: readonly S[], use: (slot: S) => boolean): number[] =>
-  slots.flatMap((slot, i) => (use(slot) ? [i] : []));
-
 /**
  * Clearance of a guide from the swing: `swing·guideLength/(2·max(d, guideLength/2))`, d from the
  * middle of the guide to the stylus. An estimate for a first small step, not a measurement.

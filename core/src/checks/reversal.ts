@@ -1,4 +1,4 @@
-import type { Slot, Values } from '../instruments/slots.js';
+import { slotsWhere, type Slot, type Values } from '../instruments/slots.js';
 
 /** The two halves of a reversal among some slots. */
 export interface Halves {
@@ -24,7 +24,7 @@ export function halvesOf<Keys>(
   use: (slot: Slot<Keys>) => boolean = () => true,
 ): Halves {
   if (!slots.some((slot) => slot.keys[key] !== undefined && use(slot))) return { reversed: false, pairs: [], alone: [] };
-  const used = indicesOf(slots, use);
+  const used = slotsWhere(slots, use);
   const places = new Map<string, { first?: number; second?: number }>();
   for (const i of used) {
     const keys = slots[i].keys as Values;
@@ -39,13 +39,6 @@ export function halvesOf<Keys>(
     else alone.push((one ?? other) as number);
   }
   return { reversed: true, pairs, alone };
-}
-
-/** Which of the slots are wanted. */
-export function indicesOf<Keys>(slots: readonly Slot<Keys>[], wanted: (slot: Slot<Keys>) => boolean): number[] {
-  const indices: number[] = [];
-  for (let i = 0; i < slots.length; i++) if (wanted(slots[i])) indices.push(i);
-  return indices;
 }
 
 /** What still has to be read of a reversal, in words; undefined when nothing has. */

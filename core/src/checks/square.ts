@@ -1,6 +1,6 @@
 import { optionalMeasure } from '../input/fields.js';
 import { slopeWeights } from '../fit/line.js';
-import type { Slot } from '../instruments/slots.js';
+import { slotsWhere, type Slot } from '../instruments/slots.js';
 import type { Doubt } from './estimate.js';
 
 /** Half widths of what a square may hide, µm/m, evenly likely: with a certificate, and until it has been turned. */
@@ -19,7 +19,7 @@ export function legSlope<Keys extends { readonly at: number }>(
   slots: readonly Slot<Keys>[],
   use: (slot: Slot<Keys>) => boolean,
 ): number[] | undefined {
-  const indices = slots.flatMap((slot, i) => (use(slot) ? [i] : []));
+  const indices = slotsWhere(slots, use);
   const places = indices.map((i) => slots[i].keys.at);
   if (!places.some((place) => place !== places[0])) return undefined;
   const weights = new Array<number>(slots.length).fill(0);

@@ -1,8 +1,8 @@
 import { dot, slopeWeights } from '../fit/line.js';
-import { mean, type Slot } from '../instruments/slots.js';
+import { slotsWhere, mean, type Slot } from '../instruments/slots.js';
 import type { HeightAt } from './define.js';
 import { linearEstimate, type Estimate, type Form } from './estimate.js';
-import { halvesOf, indicesOf, openText, type Halves } from './reversal.js';
+import { halvesOf, openText, type Halves } from './reversal.js';
 
 /** Keys of a reading along something; the reference may have been turned half round, or its ends swapped. */
 export interface TraverseKeys {
@@ -64,7 +64,7 @@ const SWAP = 'swap the ends of the bar and read there again';
  * @returns undefined when no way has two different places, and no finished spot was carried from one end to the other.
  */
 export function traverseLine(slots: Slots, use: (slot: Slot<TraverseKeys>) => boolean = () => true): TraverseLine | undefined {
-  const used = indicesOf(slots, use);
+  const used = slotsWhere(slots, use);
   if (used.length === 0) return undefined;
   const turned = halvesOf(slots, 'turn', [0, 180], ['plane', 'at', 'swapped'], use);
   const swapped = halvesOf(slots, 'swapped', [false, true], ['plane', 'at', 'turn'], use);

@@ -86,6 +86,13 @@ function placeKey(reading: Reading<unknown>, slotKeys: readonly string[]): strin
   return key;
 }
 
+/** Indices of the slots that a test picks. */
+export function slotsWhere<S>(slots: readonly S[], use: (slot: S) => boolean): number[] {
+  const indices: number[] = [];
+  for (let i = 0; i < slots.length; i++) if (use(slots[i])) indices.push(i);
+  return indices;
+}
+
 /** Arithmetic mean; NaN of nothing. */
 export function mean(values: readonly number[]): number {
   let sum = 0;

@@ -56,7 +56,7 @@ export interface MoveDefinition {
   readonly card?: Readonly<Record<string, z.ZodType>>;
   /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */
   readonly hardware?: (facts: HardwareFacts) => Readonly<Record<string, unknown>> | undefined;
-  /** What the card must say once it is done, or done after all not: fields of the card's parts. */
+  /** What the card must say once it is done, or once it is not done after all: fields of the card's parts. */
   readonly standsAt?: (plan: MovePlan, done: boolean) => Readonly<Record<string, Readonly<Record<string, unknown>>>> | undefined;
   /** Offered only where the machine card says that there is such a thing. */
   readonly ifOnCard?: true;

@@ -1,12 +1,12 @@
 import * as z from 'zod';
 import { measure } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
-import type { Reading, Slot } from '../../instruments/slots.js';
+import { slotsWhere, type Reading, type Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate } from '../estimate.js';
 import { tooFew } from '../notes.js';
-import { slotsWhere } from '../play.js';
+
 import { unlimited } from '../quantities.js';
 
 const setup = z.strictObject({ length: measure('length', { label: 'Length that bears', above: 0, example: '400 mm' }) });

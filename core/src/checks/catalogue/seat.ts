@@ -1,3 +1,4 @@
+import { slotsWhere } from '../../instruments/slots.js';
 import * as z from 'zod';
 import { choice, optionalMeasure } from '../../input/fields.js';
 import { ISOLATE } from '../cautions.js';
@@ -5,7 +6,7 @@ import { defineCheck, type CheckInput, type Estimates, type Note } from '../defi
 import { largestEstimate, type Estimate, type Form } from '../estimate.js';
 import { tooFew } from '../notes.js';
 import { SEAT } from '../parts.js';
-import { slotsWhere } from '../play.js';
+
 import { sizeUpTo } from '../quantities.js';
 
 const MOST = 5;

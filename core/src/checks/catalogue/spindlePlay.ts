@@ -1,12 +1,12 @@
 import * as z from 'zod';
 import { choice, count, optionalMeasure, optionalNumber } from '../../input/fields.js';
-import type { Slot } from '../../instruments/slots.js';
+import { slotsWhere, type Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type QuantityInfo } from '../define.js';
 import { linearEstimate, rangeEstimate, type Estimate, type Form } from '../estimate.js';
 import { feelOnly } from '../gibPlay.js';
 import { tooFew } from '../notes.js';
-import { differenceForm, slotsWhere } from '../play.js';
+import { differenceForm } from '../play.js';
 import { unlimited } from '../quantities.js';
 
 const setup = z.strictObject({

@@ -1,3 +1,4 @@
+import { slotsWhere } from '../../instruments/slots.js';
 import * as z from 'zod';
 import { measure } from '../../input/fields.js';
 import { ISOLATE } from '../cautions.js';
@@ -5,7 +6,7 @@ import { defineCheck, type CheckInput, type Estimates } from '../define.js';
 import { swingEstimate } from '../estimate.js';
 import { locksKey } from '../gibPlay.js';
 import { tooFew } from '../notes.js';
-import { differenceForm, slotsWhere } from '../play.js';
+import { differenceForm } from '../play.js';
 import { unlimited } from '../quantities.js';
 
 const setup = z.strictObject({ force: measure('force', { label: 'Push or twist by hand', above: 0, example: '100 N' }) });

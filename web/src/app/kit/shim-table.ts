@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Fault } from '@isometra/core';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { TextBox } from '../ui/text-box';
 import { Notice } from '../ui/notice';
 import { Grid } from '../ui/grid';
 
@@ -12,7 +13,7 @@ export interface ShimRow {
 /** Leaves of shim by thickness. */
 @Component({
   selector: 'iso-shim-table',
-  imports: [Button, TextField, Notice, Grid],
+  imports: [Button, TextBox, Notice, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <iso-grid [rows]="rows()" label="Leaves by thickness">
@@ -26,24 +27,20 @@ export interface ShimRow {
       <ng-template #row let-row let-i="index">
         <tr>
           <td>
-            <input
-              pInputText
-              type="text"
-              [attr.aria-label]="'Thickness of row ' + (i + 1)"
+            <iso-text-box
+              [label]="'Thickness of row ' + (i + 1)"
               [value]="row.thickness"
-              [attr.aria-invalid]="fault(i) ? 'true' : null"
-              (change)="set(i, { thickness: $any($event.target).value })"
+              [invalid]="!!fault(i)"
+              (entered)="set(i, { thickness: $event })"
             />
           </td>
           <td>
-            <input
-              pInputText
-              type="text"
-              inputmode="numeric"
-              size="4"
-              [attr.aria-label]="'Leaves of row ' + (i + 1)"
+            <iso-text-box
+              [whole]="true"
+              class="count"
+              [label]="'Leaves of row ' + (i + 1)"
               [value]="row.count"
-              (change)="set(i, { count: whole($any($event.target).value) })"
+              (entered)="set(i, { count: whole($event) })"
             />
           </td>
           <td>
@@ -69,9 +66,8 @@ export interface ShimRow {
     td {
       padding: 3px 12px 3px 0;
     }
-    .fault {
-      color: var(--red);
-      font-weight: 600;
+    .count {
+      width: 74px;
     }
   `,
 })

@@ -2,7 +2,7 @@ import { AsyncPipe, DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { forkJoin } from 'rxjs';
+import { forkJoin, switchMap } from 'rxjs';
 import type { Machine } from '@isometra/contract';
 import type { BoardPlate } from '@isometra/contract/board';
 import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
@@ -81,13 +81,15 @@ export class MachineList {
 
   protected fillDemo(): void {
     this.filling.set(true);
-    this.store.fillDemo().subscribe({
-      next: () => this.load(),
-      error: (failure: ApiFailure) => {
-        this.filling.set(false);
-        this.problem.set(failure.message);
-      },
-    });
+    this.store
+      .fillDemo()
+      .pipe(switchMap(() => this.board.load()))
+      .subscribe({
+        error: (failure: ApiFailure) => {
+          this.filling.set(false);
+          this.problem.set(failure.message);
+        },
+      });
   }
 
   protected kind(machine: Machine): string {

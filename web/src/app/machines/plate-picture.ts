@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { BoardPlate } from '@isometra/contract/board';
-import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
+import { machineFamily } from '@isometra/contract/machine-kinds';
 import type { KnownLathe, KnownMill } from '@isometra/work';
 import { fittingFactor } from '../survey/picture';
 import { LathePicture } from '../survey/lathe-picture';
@@ -37,7 +37,7 @@ export class PlatePicture {
   readonly kind = input.required<string>();
   readonly known = input.required<BoardPlate['known']>();
 
-  protected readonly mill = computed(() => MACHINE_KINDS.find(({ value }) => value === this.kind())?.family === 'mill');
+  protected readonly mill = computed(() => machineFamily(this.kind()) === 'mill');
   protected readonly lathe = computed((): KnownLathe => ({ ...this.known().facts, ...(this.known().way && { way: this.known().way }) }));
   protected readonly machine = computed((): KnownMill => this.known().facts);
   protected readonly factor = computed(() => (this.mill() ? millFittingFactor(this.machine()) : fittingFactor(this.lathe())));

@@ -3,7 +3,7 @@ import { parseQuantity } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { bothUnits, isZero } from '../ui/say';
-import { TextField } from '../ui/controls';
+import { TextBox } from '../ui/text-box';
 import { Notice } from '../ui/notice';
 import { type Choice } from '../ui/choices';
 import { Pick } from '../ui/pick';
@@ -14,7 +14,7 @@ type Face = Casting['supports'][number];
 /** The faces in figures: place, what may be done, how deep at most; and what the plan asks of each. */
 @Component({
   selector: 'iso-face-table',
-  imports: [TextField, Notice, Pick, Grid],
+  imports: [TextBox, Notice, Pick, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <iso-grid [rows]="casting().supports" label="Faces">
@@ -35,23 +35,15 @@ type Face = Casting['supports'][number];
           <th scope="row">{{ face.id }}</th>
           @for (axis of axes(); track axis; let i = $index) {
             <td>
-              <input
-                pInputText
-                type="text"
-                [attr.aria-label]="axis + ' of ' + face.id"
-                [value]="face.at[i]"
-                (change)="place(face, i, $any($event.target))"
-              />
+              <iso-text-box [label]="axis + ' of ' + face.id" [value]="face.at[i]" (entered)="place(face, i, $event)" />
             </td>
           }
           <td>
-            <input
-              pInputText
-              type="text"
+            <iso-text-box
               placeholder="alike"
-              [attr.aria-label]="'Area of ' + face.id"
+              [label]="'Area of ' + face.id"
               [value]="face.area === undefined ? '' : areaShown(face.area)"
-              (change)="spread(face, $any($event.target))"
+              (entered)="spread(face, $event)"
             />
           </td>
           <td>
@@ -63,14 +55,12 @@ type Face = Casting['supports'][number];
             />
           </td>
           <td>
-            <input
-              pInputText
-              type="text"
+            <iso-text-box
               class="most"
               placeholder="no limit"
-              [attr.aria-label]="'Most for ' + face.id"
+              [label]="'Most for ' + face.id"
               [value]="face.max === undefined ? '' : most(face.max)"
-              (change)="limit(face, $any($event.target))"
+              (entered)="limit(face, $event)"
             />
           </td>
           <td class="figures">{{ planned(face.id) }}</td>
@@ -92,12 +82,7 @@ type Face = Casting['supports'][number];
     tr.on th {
       font-weight: 600;
     }
-    input {
-      min-height: 34px;
-      padding: 2px 5px;
-      font-size: 14px;
-    }
-    td input {
+    td iso-text-box {
       width: 50px;
     }
     td .most {
@@ -110,10 +95,6 @@ type Face = Casting['supports'][number];
     td.figures {
       min-width: 84px;
       font-size: 14px;
-    }
-    .fault {
-      color: var(--red);
-      font-weight: 600;
     }
   `,
 })
@@ -144,8 +125,8 @@ export class FaceTable {
     return String(Number((mm2 / this.areaUnit().mm2).toFixed(2)));
   }
 
-  protected spread(face: Face, field: HTMLInputElement): void {
-    const text = field.value.trim().replace(',', '.');
+  protected spread(face: Face, typed: string): void {
+    const text = typed.trim().replace(',', '.');
     const size = Number(text);
     if (text && !(size > 0 && Number.isFinite(size))) {
       this.fault.set(`Area of ${face.id} must be a number of ${this.areaUnit().name} above nothing, or left empty. Try: 42`);
@@ -174,8 +155,8 @@ export class FaceTable {
     this.changed.emit({ id: face.id, part });
   }
 
-  protected place(face: Face, axis: number, field: HTMLInputElement): void {
-    const parsed = parseQuantity(field.value, 'length', this.settings.system() === 'inch' && /[a-z"]/i.test(field.value) ? 'in' : 'mm');
+  protected place(face: Face, axis: number, typed: string): void {
+    const parsed = parseQuantity(typed, 'length', this.settings.system() === 'inch' && /[a-z"]/i.test(typed) ? 'in' : 'mm');
     if (!parsed.ok) {
       this.fault.set(`${this.axes()[axis]} of ${face.id} ${parsed.message}. Try: ${parsed.example}`);
       return;
@@ -186,8 +167,8 @@ export class FaceTable {
     this.set(face, { at });
   }
 
-  protected limit(face: Face, field: HTMLInputElement): void {
-    const text = field.value.trim();
+  protected limit(face: Face, typed: string): void {
+    const text = typed.trim();
     const parsed = text ? parseQuantity(text, 'deviation', this.settings.system() === 'mm' ? 'mm' : 'thou') : undefined;
     if (parsed && (!parsed.ok || parsed.value < 0)) {
       this.fault.set(`Most for ${face.id} ${parsed.ok ? 'must not be below nothing' : parsed.message}. Try: 0.05 mm`);

@@ -274,28 +274,21 @@ export class SeatPlan {
     const quantity = Object.keys(this.measured()).find((name) => this.wish().want[name]) ?? Object.keys(this.measured())[0];
     const info = round?.finding?.quantities[quantity];
     if (!round || !plan || !info) return;
-    const amount = this.wish().want[quantity] ?? 0;
-    const now = new Date().toISOString();
-    const { want, casting } = { want: this.want(), casting: this.casting()?.name ?? '' };
+    const casting = this.casting()?.name ?? '';
+    const made = { want: this.want(), supports: plan.supports, pose: plan.pose, watch: plan.watch, casting };
     // One plan for a casting: one that is open is made anew, not put beside the other.
     const open = this.openPlan();
-    const move: MoveWrite = {
-      id: open?.id ?? crypto.randomUUID(),
-      roundId: round.id,
-      kind: 'supports',
-      quantity,
-      amount,
-      unit: info.unit,
+    const move = open ? { ...open, plan: made, ticks: [] } : this.newMove(round.id, quantity, info.unit, made);
+    this.rounds.putMove(round.machineId, move, open !== undefined);
+    void this.router.navigate(['/machines', round.machineId, 'move', round.id, move.quantity]);
+  }
+
+  private newMove(roundId: string, quantity: string, unit: string, plan: MoveWrite['plan']): MoveWrite {
+    const amount = this.wish().want[quantity] ?? 0;
+    return {
+      ...{ id: crypto.randomUUID(), roundId, kind: 'supports', quantity, amount, unit, plan },
       direction: poseWords(quantity, amount, this.shown()).replace(/^[^ ]+ [^ ]+ /, ''),
-      plan: { want, supports: plan.supports, pose: plan.pose, watch: plan.watch, casting },
-      ticks: [],
-      shift: null,
-      by: this.settings.by(),
-      begunAt: open?.begunAt ?? now,
-      doneAt: null,
-      version: open?.version ?? 1,
+      ...{ ticks: [], shift: null, by: this.settings.by(), begunAt: new Date().toISOString(), doneAt: null, version: 1 },
     };
-    this.rounds.putMove(round.machineId, open ? { ...open, plan: move.plan, ticks: [] } : move, open !== undefined);
-    void this.router.navigate(['/machines', round.machineId, 'move', round.id, open?.quantity ?? quantity]);
   }
 }

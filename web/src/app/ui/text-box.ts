@@ -18,6 +18,8 @@ import { TextField } from './controls';
       [attr.aria-label]="label()"
       [attr.aria-invalid]="invalid() ? 'true' : null"
       [class.words]="words()"
+      [attr.placeholder]="placeholder() || null"
+      [attr.inputmode]="whole() ? 'numeric' : null"
       [value]="value()"
       (change)="entered.emit($any($event.target).value)"
     />
@@ -40,9 +42,12 @@ import { TextField } from './controls';
 })
 export class TextBox {
   readonly label = input.required<string>();
-  readonly value = input.required<string>();
+  readonly value = input.required<string | number>();
   readonly invalid = input(false);
   /** Words stand in it, not figures. */
   readonly words = input(false);
+  readonly placeholder = input('');
+  /** A whole number is wanted of it. */
+  readonly whole = input(false);
   readonly entered = output<string>();
 }
