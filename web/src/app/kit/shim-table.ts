@@ -66,6 +66,9 @@ export interface ShimRow {
     td {
       padding: 3px 12px 3px 0;
     }
+    iso-text-box {
+      width: 150px;
+    }
     .count {
       width: 74px;
     }

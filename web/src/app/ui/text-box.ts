@@ -32,7 +32,8 @@ import { TextField } from './controls';
     input {
       width: 100%;
       min-height: 36px;
-      font-size: 15px;
+      padding-inline: 5px;
+      font-size: 14px;
     }
 
     .words {
