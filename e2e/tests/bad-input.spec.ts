@@ -107,6 +107,28 @@ test('bad kit and shims are named', async ({ page, shop }) => {
   await expect(page.getByText('3 × 0.05 mm')).toBeVisible();
 });
 
+test('a press is not lost when the button moves away under the finger', async ({ page, shop }) => {
+  await page.goto(`${shop.address}/kit`);
+  await pick(page, 'Add to the kit', 'a shim drawer');
+  await page.getByLabel('Name').fill('Drawer');
+  for (const row of [1, 2, 3]) {
+    await page.getByRole('button', { name: 'Add a thickness' }).click();
+    await page.getByLabel(`Thickness of row ${row}`).fill(row === 1 ? 'thin' : `0.${row} mm`);
+  }
+  const keep = page.getByRole('button', { name: 'Keep', exact: true });
+  await keep.click();
+  const wrong = page.getByText('"thin" is not a small distance');
+  await expect(wrong).toBeVisible();
+  await page.getByLabel('Thickness of row 1').fill('0.05 mm');
+  const before = (await keep.boundingBox())!;
+  await page.mouse.move(before.x + before.width / 2, before.y + before.height - 2);
+  await page.mouse.down();
+  await expect(wrong).toBeHidden();
+  await page.mouse.move(before.x + before.width / 2 + 1, before.y + before.height - 2);
+  await page.mouse.up();
+  await expect(page.getByText('1 × 0.05 mm')).toBeVisible();
+});
+
 test('two people at one card: the later one is told and loses nothing', async ({ page, context, shop }) => {
   await addLathe(page, shop.address, 'L-3');
   await page.getByRole('link', { name: 'Machine card' }).click();

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from '@angular/core';
 import type { Fault } from '@isometra/core';
 import { Button } from '../ui/controls';
 import { TextBox } from '../ui/text-box';
@@ -44,7 +44,7 @@ export interface ShimRow {
             />
           </td>
           <td>
-            <button pButton type="button" class="plain" (click)="changed.emit(without(i))">Take out</button>
+            <button pButton type="button" class="plain" (click)="put(without(i))">Take out</button>
             @if (fault(i); as fault) {
               <iso-notice [text]="fault.message + '. Try: ' + fault.example" />
             }
@@ -52,7 +52,7 @@ export interface ShimRow {
         </tr>
       </ng-template>
     </iso-grid>
-    <button pButton type="button" (click)="changed.emit([...rows(), { thickness: '0.05 mm', count: 1 }])">Add a thickness</button>
+    <button pButton type="button" (click)="put([...latest(), { thickness: '0.05 mm', count: 1 }])">Add a thickness</button>
   `,
   styles: `
     iso-grid {
@@ -78,17 +78,24 @@ export class ShimTable {
   readonly rows = input.required<readonly ShimRow[]>();
   readonly faults = input<readonly Fault[]>([]);
   readonly changed = output<readonly ShimRow[]>();
+  /** Field left and button pressed can come in one turn, before what was typed is back from the parent. */
+  protected readonly latest = linkedSignal(() => this.rows());
 
   protected fault(index: number): Fault | undefined {
     return this.faults().find((fault) => fault.path.startsWith(`stock[${index}]`));
   }
 
   protected set(index: number, change: Partial<ShimRow>): void {
-    this.changed.emit(this.rows().map((row, i) => (i === index ? { ...row, ...change } : row)));
+    this.put(this.latest().map((row, i) => (i === index ? { ...row, ...change } : row)));
+  }
+
+  protected put(rows: readonly ShimRow[]): void {
+    this.latest.set(rows);
+    this.changed.emit(rows);
   }
 
   protected without(index: number): readonly ShimRow[] {
-    return this.rows().filter((_, i) => i !== index);
+    return this.latest().filter((_, i) => i !== index);
   }
 
   /** A count as typed; what is no whole number stays visible as a fault. */
