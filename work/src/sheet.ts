@@ -46,7 +46,22 @@ export interface ShopFacts {
 }
 
 /** The hardware of a sheet from a machine card and the shim drawers: what each kind of move can make of them. */
-export function hardwareOf(checkId: string, { card, stock, gain }: ShopFacts): Record<string, unknown> {
+export function hardwareOf(checkId: string, facts: ShopFacts): Record<string, unknown> {
+  const { card, stock, gain } = facts;
+  if (!card) return hardwareFrom(checkId, facts);
+  const ofCard = lastHardware.get(card) ?? new Map<string, Told>();
+  const told = ofCard.get(checkId);
+  if (told && told.stock === stock && told.gain === gain) return told.hardware;
+  const hardware = hardwareFrom(checkId, facts);
+  lastHardware.set(card, ofCard.set(checkId, { stock, gain, hardware }));
+  return hardware;
+}
+
+type Told = Pick<ShopFacts, 'stock' | 'gain'> & { readonly hardware: Record<string, unknown> };
+/** The same object from key to key as long as card, drawers and gain are the same: a solve knows it again. */
+const lastHardware = new WeakMap<object, Map<string, Told>>();
+
+function hardwareFrom(checkId: string, { card, stock, gain }: ShopFacts): Record<string, unknown> {
   const known = readCard(card);
   const part = CHECKS.get(checkId)?.part;
   const facts = { card: known ?? {}, stock, gain, part };

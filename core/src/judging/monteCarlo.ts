@@ -124,7 +124,7 @@ function summary(values: Float64Array): DrawnUncertainty {
 }
 
 /** How far from the mean the end of many draws is looked for, in standard uncertainties; farther in where that finds too few. */
-const REACHES = [1.5, 0.75, -Infinity];
+const REACHES = [1.85, 1.5, 0.75, -Infinity];
 
 /** The draw that has just so many beyond it, at the lower end (−1) or the upper one (1). Only the end of the draws is sorted. */
 function atEnd(values: Float64Array, beyond: number, mean: number, u: number, side: -1 | 1): number {

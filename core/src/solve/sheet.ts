@@ -321,6 +321,17 @@ export function aimOutside(path: string, aim: number, [low, high]: Zone): Fault 
   };
 }
 
+type ReadInput = ReturnType<typeof readMoveInput>;
+/** Screws of a machine stay the same object from key to key: read once, told from then on. */
+const knownHardware = new WeakMap<object, Map<string, ReadInput>>();
+
+function readOnce(definition: Parameters<typeof readMoveInput>[0], value: Record<string, unknown>, kind: string): ReadInput {
+  const known = knownHardware.get(value) ?? new Map<string, ReadInput>();
+  const read = known.get(kind) ?? readMoveInput(definition, value, ['hardware', kind], true);
+  knownHardware.set(value, known.set(kind, read));
+  return read;
+}
+
 function readHardware(raw: unknown, faults: Fault[]): Record<string, Raw> {
   const hardware: Record<string, Raw> = {};
   if (raw === undefined) return hardware;
@@ -335,7 +346,7 @@ function readHardware(raw: unknown, faults: Fault[]): Record<string, Raw> {
     } else if (!isObject(value)) {
       faults.push({ path: `hardware.${kind}`, message: 'must be an object', example: '{ "pitch": 1.5 }' });
     } else {
-      const read = readMoveInput(definition, value, ['hardware', kind], true);
+      const read = readOnce(definition, value, kind);
       faults.push(...read.faults);
       if (read.input) hardware[kind] = read.input;
     }

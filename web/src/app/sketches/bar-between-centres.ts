@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, figure } from './model';
+import { exaggeration, figure, seen } from './model';
 import { SketchBase } from './sketch-base';
 
 const LEFT = 120;
@@ -73,7 +73,7 @@ export class BarBetweenCentres extends SketchBase {
         return {
           mark,
           x: LEFT + part * (RIGHT - LEFT) + turned,
-          y: shift * part + side * 14,
+          y: seen(shift * part) + side * 14,
           tip: below ? 'M0 0 8 15H-8Z' : 'M0 0 8 -15H-8Z',
           textY: side * (turned ? 46 : 31) + 4,
         };
@@ -82,6 +82,6 @@ export class BarBetweenCentres extends SketchBase {
   }
 
   private pixels(offset: number | null): number {
-    return ((offset ?? 0) / 1000) * this.scale() * this.factor();
+    return seen(((offset ?? 0) / 1000) * this.scale() * this.factor());
   }
 }

@@ -48,7 +48,7 @@ export function drawnOff(
     off.set(mark, mark.deviation - (first.get(row) as number));
   }
   const largest = Math.max(...[...off.values()].map(Math.abs), 1e-9);
-  return new Map([...off].map(([mark, value]) => [mark, (value / largest) * pixels]));
+  return new Map([...off].map(([mark, value]) => [mark, seen((value / largest) * pixels)]));
 }
 
 /** Where marks stand along a drawing, by their `at`: the lowest at `left`, the highest at `right`; all in the middle where there is one place. */
@@ -63,6 +63,9 @@ export function profileOf(places: readonly { readonly mark: SketchMark; readonly
   const read = places.filter(({ mark }) => mark.deviation !== null);
   return read.length > 1 ? read.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x} ${y}`).join(' ') : '';
 }
+
+/** On the half pixel: a mark that would move by less than can be seen is left where it is drawn. */
+export const seen = (pixels: number): number => Math.round(pixels * 2) / 2;
 
 /** A reading without the unit that all of them share: there is little room on a drawing. */
 export const figure = (text: string): string => text.replace(/ ?div$/, '');

@@ -111,7 +111,9 @@ describe('sketches', () => {
     const [plan, sideView] = [...element.querySelectorAll('g > g:not(.mark)')].map((group) => shift(group.getAttribute('transform'))[1]);
     expect(plan).toBeGreaterThan(5);
     expect(sideView).toBeLessThan(-2);
-    expect(plan / -sideView).toBeCloseTo(30 / 12, 6);
+    expect(Math.abs(plan - (-sideView * 30) / 12))
+      .withContext('drawn on the half pixel')
+      .toBeLessThan(1);
     expect(element.querySelectorAll('.mark.next').length).toBe(1);
     expect(element.querySelector('.mark.read text')?.textContent).toBe('3');
     expect(element.textContent).toMatch(/errors drawn ×\d+/);
