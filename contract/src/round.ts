@@ -44,6 +44,33 @@ export type ReadingWrite = z.infer<typeof readingSchema>;
 export const storedReadingSchema = readingSchema.extend({ roundId: z.string(), sequence: z.int() });
 export type StoredReading = z.infer<typeof storedReadingSchema>;
 
+/** What was seen at the screw: by which dial it was moved, what it did on tightening, which screw it was. Figures in the unit of the move. */
+export const madeSchema = z.strictObject({
+  dial: z
+    .strictObject({
+      /** The dial of the kit; null for the one that the round was read on. */
+      kitId: idSchema.nullable(),
+      name: z.string().max(60),
+      /** µm of one division. */
+      graduation: z.number().positive({ error: 'must be above nothing' }).max(1000),
+      /** Part of a division that it is read to. */
+      readTo: z.number().positive().max(1),
+      side: z.enum(['toward', 'away', 'left', 'right', 'up', 'down']),
+      /** 1 where the needle counts up when the stylus is pressed in, −1 where it counts down. */
+      pressed: z.union([z.literal(1), z.literal(-1)], { error: 'must be 1 or -1' }),
+      /** mm from what the part turns about, for an angle. */
+      over: z.number().positive().max(100_000).nullable(),
+    })
+    .nullable(),
+  /** What tightening was allowed for, signed like the quantity. */
+  preset: z.number().max(1e6).min(-1e6),
+  /** What it did on tightening, signed like the quantity; null where nobody looked. */
+  tightened: z.number().max(1e6).min(-1e6).nullable(),
+  /** Which screw was found to drive it; null where nobody said. */
+  rule: z.enum(['drive-far', 'drive-near']).nullable(),
+});
+export type Made = z.infer<typeof madeSchema>;
+
 /** A move that was decided on: a job card with ticks. It counts from when it was done, not from when it was begun. */
 export const moveSchema = z.strictObject({
   id: idSchema,
@@ -59,6 +86,7 @@ export const moveSchema = z.strictObject({
   ticks: z.array(z.int().min(0).max(99)).max(100),
   /** Movement seen on tightening, as typed. */
   shift: z.string().max(60).nullable(),
+  made: madeSchema.optional(),
   by: whoSchema,
   begunAt: whenSchema,
   doneAt: whenSchema.nullable(),

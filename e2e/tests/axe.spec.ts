@@ -79,6 +79,15 @@ test('axe finds nothing serious where the hand is: set-up, bench, table, card, r
   await page.goto(`${at}/move/${heads[2].id}/offsetHorizontal`);
   await page.locator('ol li').first().waitFor();
   await nothingSerious(page, 'job card');
+  await page.keyboard.press('s');
+  await expect(page.getByRole('region', { name: 'At the screw' })).toBeVisible();
+  await nothingSerious(page, 'at the screw');
+  await page.keyboard.press('t');
+  await expect(page.getByLabel('Tightened, the needle reads')).toBeFocused();
+  await nothingSerious(page, 'moved on tightening');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'another dial' }).click();
+  await nothingSerious(page, 'a dial for the move');
   await page.goto(`${at}/rounds/tailstock-traverse`);
   await page.locator('iso-round-chart svg').first().waitFor();
   await nothingSerious(page, 'rounds');

@@ -1,5 +1,5 @@
-import type { MoveWrite, Round, RoundHead } from '@isometra/contract';
-import { gainOf, judgedMoves, jumps } from './history.js';
+import type { Made, MoveWrite, Round, RoundHead } from '@isometra/contract';
+import { gainOf, judgedMoves, jumps, screwRuleOf, usualShiftOf } from './history.js';
 import { Diary, finding, move, quantity } from './testing/heads.spec.js';
 import { headOf, tailstockRound } from './testing/rounds.spec.js';
 
@@ -55,5 +55,22 @@ describe('a sign that turned', () => {
     expect(jumps(pair(10, -200), false)).toEqual([]);
     expect(jumps(pair(30, 29), false)).toEqual([]);
     expect(jumps(pair(30, -29).slice(1), false)).toEqual([]);
+  });
+});
+
+describe('what was seen at the screw', () => {
+  const made = (tightened: number | null, rule: Made['rule'] = null): Made => ({ dial: null, preset: 0, tightened, rule });
+
+  it('is kept for the screw: the median of what it did on tightening, and which screw drives it', () => {
+    const rounds = story(
+      { offset: 30, move: { amount: -30, made: made(4) } },
+      { offset: 8, move: { amount: -8, made: made(6, 'drive-near') } },
+      { offset: 5, move: { amount: -5, made: made(null) } },
+      { offset: 2, move: { amount: -2, made: made(40, 'drive-far'), doneAt: null } },
+    );
+    expect(usualShiftOf(rounds, SCREW)).toEqual({ shift: 5, seen: 2, steady: true });
+    expect(screwRuleOf(rounds, SCREW)).toBe('drive-near');
+    expect(usualShiftOf(rounds, { ...SCREW, kind: 'eccentric' })).toBeUndefined();
+    expect(screwRuleOf(rounds, { ...SCREW, quantity: 'offsetVertical' })).toBeNull();
   });
 });

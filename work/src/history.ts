@@ -1,4 +1,4 @@
-import { CHECKS, differences, judgeMove, learnedGain, type MoveResult } from '@isometra/core';
+import { CHECKS, differences, judgeMove, learnedGain, usualShift, type MoveResult, type ScrewRule } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 
 /** What a move did, from the round before it and the first one after it was done. */
@@ -56,6 +56,27 @@ export function gainOf(judged: readonly JudgedMove[], { check, quantity, kind }:
     .map((entry) => entry.result.gain)
     .filter((gain): gain is number => gain !== null);
   return learnedGain(gains);
+}
+
+/** Finished moves of one screw, oldest first. */
+const movesOf = (rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], { check, quantity, kind }: Screw): MoveWrite[] =>
+  rounds
+    .filter((round) => round.check === check)
+    .flatMap(({ moves }) => moves.filter((move) => move.quantity === quantity && move.kind === kind && move.doneAt !== null))
+    .sort((a, b) => ((a.doneAt ?? '') < (b.doneAt ?? '') ? -1 : 1));
+
+/** What a screw's part does on tightening as a rule, signed like the quantity; undefined where nobody has seen it yet. */
+export function usualShiftOf(rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], screw: Screw): ReturnType<typeof usualShift> {
+  return usualShift(movesOf(rounds, screw).flatMap(({ made }) => (made && made.tightened !== null ? [made.tightened] : [])));
+}
+
+/** Which screw drives the part on this machine, as it was last seen; null where nobody has said. */
+export function screwRuleOf(rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], screw: Screw): ScrewRule | null {
+  return (
+    movesOf(rounds, screw)
+      .flatMap(({ made }) => made?.rule ?? [])
+      .at(-1) ?? null
+  );
 }
 
 /** A change of sign or size between two rounds that no move explains: said first, because the dial may have counted backwards. */

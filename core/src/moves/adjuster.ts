@@ -16,6 +16,7 @@ const travelFor = (slope: number | undefined, over: number | undefined): number 
 function steps(facts: JobFacts): JobStep[] {
   const { name, faces, clean = faces, clamp = 'clamp', base } = partOf(facts);
   const turn = facts.turns === undefined ? '' : ` That is ${turnsInWords(facts.turns)}; believe the needle, not the turns.`;
+  const reversed = facts.rule === 'drive-near';
   const drive =
     facts.layout === 'single-screw'
       ? [
@@ -25,7 +26,11 @@ function steps(facts: JobFacts): JobStep[] {
           },
         ]
       : [
-          { text: `Slack the screw on the side it moves toward${base ? ` (${facts.plus ? 'your side' : 'the rear'})` : ''}.` },
+          {
+            text: reversed
+              ? `On this machine it goes toward the screw that is driven. Slack the screw on the side it moves away from${base ? ` (${facts.plus ? 'the rear' : 'your side'})` : ''}.`
+              : `Slack the screw on the side it moves toward${base ? ` (${facts.plus ? 'your side' : 'the rear'})` : ''}.`,
+          },
           { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
           { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
         ];

@@ -1,4 +1,5 @@
 import { ANY_PART, type Part } from '../checks/parts.js';
+import type { ScrewRule } from './screwDial.js';
 
 /** One step of a job card. */
 export interface JobStep {
@@ -42,6 +43,8 @@ export interface JobFacts {
   /** "from 0 to 10.5 div"; empty without a dial. */
   readonly needle?: string;
   readonly layout?: string;
+  /** Which screw is driven on this machine, where it has been seen. */
+  readonly rule?: ScrewRule;
   /** How much a centre comes up with shims that only tilt it: "0.044 mm". */
   readonly centreLift?: string;
   /** What is done to each face of a casting: "front vee near, outer: scrape 0.021 mm". */

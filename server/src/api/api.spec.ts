@@ -249,6 +249,29 @@ describe('the API', () => {
   });
 
   describe('moves', () => {
+    it('keep what was seen at the screw, say which screw drives it, and refuse a dial that cannot be', async () => {
+      const { begun, lathe } = await newRound();
+      const planned = move(begun.id);
+      await shop.http.post('/api/moves').send(planned).expect(201);
+      const dial = { kitId: null, name: 'The dial', graduation: 10, readTo: 0.5, side: 'away', pressed: -1, over: null };
+      const made = { dial, preset: 2, tightened: 3, rule: 'drive-near' };
+      const { body } = await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...planned, made })
+        .expect(200);
+      expect(body.made).toEqual(made);
+      expect((await shop.http.get(`/api/rounds/${begun.id}`).expect(200)).body.moves[0].made).toEqual(made);
+      const heads = (await shop.http.get(`/api/machines/${lathe.id}/heads`).expect(200)).body as { id: string; moves: unknown[] }[];
+      expect(heads.find(({ id }) => id === begun.id)?.moves).toEqual([jasmine.objectContaining({ made })]);
+      const refused = await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...planned, version: 2, made: { ...made, dial: { ...dial, pressed: 0 } } })
+        .expect(400);
+      expect(refused.body.errors).toEqual([jasmine.objectContaining({ path: 'made.dial.pressed', message: 'must be 1 or -1' })]);
+      const log = (await shop.http.get(`/api/machines/${lathe.id}/log`)).body as { text: string }[];
+      expect(log.some(({ text }) => text === 'At the screw: it goes toward the screw that is driven')).toBeTrue();
+    });
+
     it('are ticked, done and logged', async () => {
       const { begun, lathe } = await newRound();
       const planned = move(begun.id);

@@ -4,6 +4,7 @@ import { up as firstTables } from './migrations/001-first-tables.js';
 import { up as campaigns } from './migrations/002-campaigns.js';
 import { up as byHand } from './migrations/003-by-hand.js';
 import { up as notesAndFindings } from './migrations/004-notes-and-findings.js';
+import { up as atTheScrew } from './migrations/005-at-the-screw.js';
 import { defineShop } from './shopModels.js';
 import { defineSurveys } from './surveyModels.js';
 
@@ -13,6 +14,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly up: (database: Quer
   { name: '002-campaigns', up: campaigns },
   { name: '003-by-hand', up: byHand },
   { name: '004-notes-and-findings', up: notesAndFindings },
+  { name: '005-at-the-screw', up: atTheScrew },
 ];
 
 /** Connect, without changing anything. */

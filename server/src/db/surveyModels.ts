@@ -82,6 +82,7 @@ export class MoveRow extends Model<InferAttributes<MoveRow>, InferCreationAttrib
   declare plan: Json;
   declare ticks: number[];
   declare shift: string | null;
+  declare made: CreationOptional<Json | null>;
   declare by: string;
   declare begunAt: Date;
   declare doneAt: Date | null;
@@ -141,7 +142,7 @@ export function defineSurveys(sequelize: Sequelize): void {
   const taken = { keys: json('keys'), value: maybe(60), bare, setUp: whole(), supersedes: maybeUuid(), why: maybe(200) };
   ReadingRow.init({ id: id(), roundId: uuid(), sequence: whole(), ...taken, ...signed() }, table('readings'));
   const decided = { kind: text(40), quantity: text(60), amount: { type: DataTypes.DOUBLE, allowNull: false }, unit: text(20) };
-  const worked = { plan: json('plan'), ticks: json('ticks'), shift: maybe(60) };
+  const worked = { plan: json('plan'), ticks: json('ticks'), shift: maybe(60), made: json('made', true) };
   MoveRow.init(
     {
       id: id(),

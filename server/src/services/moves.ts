@@ -52,12 +52,18 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Tra
   }
 }
 
-const changeable = ({ ticks, shift, plan, doneAt }: MoveWrite) => ({ ticks, shift, plan, doneAt });
+const changeable = ({ ticks, shift, plan, doneAt, made }: MoveWrite) => ({ ticks, shift, plan, doneAt, made: made ?? null });
+
+const RULES = {
+  'drive-far': 'it goes away from the screw that is driven',
+  'drive-near': 'it goes toward the screw that is driven',
+} as const;
 
 /** What is written down of a change: that it was done, or is not done after all. */
 function changeText(before: MoveWrite, after: MoveWrite): string | undefined {
   if (before.doneAt === null && after.doneAt !== null) return moveText(after, 'done');
   if (before.doneAt !== null && after.doneAt === null) return moveText(after, 'not done after all');
+  if (after.made?.rule && before.made?.rule !== after.made.rule) return `At the screw: ${RULES[after.made.rule]}`;
   return before.shift !== after.shift ? `Moved on tightening: ${after.shift ?? 'nothing noted'}` : undefined;
 }
 

@@ -26,6 +26,7 @@ export const moveShown = (row: MoveRow): MoveWrite => ({
   plan: row.plan,
   ticks: row.ticks,
   shift: row.shift,
+  ...(row.made !== null && { made: row.made as MoveWrite['made'] }),
   by: row.by,
   begunAt: row.begunAt.toISOString(),
   doneAt: row.doneAt?.toISOString() ?? null,

@@ -1,6 +1,7 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  ElementRef,
   type OnDestroy,
   computed,
   effect,
@@ -24,11 +25,12 @@ import {
   type JobFacts,
   type Move,
 } from '@isometra/core';
-import { moveSchema, type MoveWrite, type StoredRound } from '@isometra/contract';
-import { hardwareOf, readCard, sheetOf, solveWhatStands, staleWords } from '@isometra/work';
+import { moveSchema, type Made, type MoveWrite, type StoredRound } from '@isometra/contract';
+import { hardwareOf, readCard, screwRuleOf, sheetOf, solveWhatStands, staleWords, usualShiftOf } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
+import { Keys } from '../data/keys';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
@@ -39,13 +41,16 @@ import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken } from '../ui/say';
+import { AtScrew } from './at-screw';
+import { jobKeys } from './job-keys';
 import { factsOf, needleWords, plansAlso, spreadOf, targetOf, targetsOfEnds } from './job-texts';
+import { dialsOf, ownDial, screwTarget } from './screw-target';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
   selector: 'iso-job-card',
-  imports: [RouterLink, Dial, ShimTemplates, Button, TextField, Notice, Choices, Tick],
+  imports: [RouterLink, AtScrew, Dial, ShimTemplates, Button, TextField, Notice, Choices, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
@@ -53,12 +58,15 @@ import { ShimTemplates } from './shim-templates';
 export class JobCard implements OnDestroy {
   readonly roundId = input.required<string>();
   readonly quantity = input.required<string>();
+  /** `screw` while the part is being moved. */
+  readonly at = input<string>();
 
   protected readonly desk = inject(Desk);
   private readonly rounds = inject(Rounds);
   private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
   private readonly router = inject(Router);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly problem = signal('');
 
   /** The round as it stands here: readings that are still on their way count. */
@@ -210,8 +218,46 @@ export class JobCard implements OnDestroy {
   /** What each dial must do: one as a rule, two at once where both ends are pulled over. */
   protected readonly needles = computed(() => {
     const ends = targetsOfEnds(this.planned().plan, this.instrument());
-    const single = this.needle();
+    const made = this.saved()?.made;
+    const single = made ? screwTarget(this.screwMove(), made) : this.needle();
     return ends.length ? ends : single ? [{ where: '', ...single }] : [];
+  });
+
+  // At the screw.
+  protected readonly arrow = computed(() => this.info()?.words?.arrow ?? null);
+  protected readonly angle = computed(() => spreadOf(this.info()) === 'wedge');
+  protected readonly own = computed(() => ownDial(this.found()?.indicator, this.instrument()));
+  private readonly screwMove = computed(() => ({ amount: this.amount(), angle: this.angle(), arrow: this.arrow(), own: this.own() }));
+  /** What ends at a figure on a dial: a step at which the needle is watched, and a side from which it sees the move. */
+  protected readonly byHand = computed(
+    () =>
+      (this.kinds().length > 0 || !!this.saved()) &&
+      (this.arrow() !== null || this.own() !== null) &&
+      this.steps().some(({ needle }) => needle),
+  );
+  protected readonly dials = computed(() => dialsOf(this.desk.kit()));
+  private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
+  protected readonly usual = computed(() => usualShiftOf(this.desk.all(), this.screw()));
+  /** Which of two opposed screws is driven, as it was last seen here. */
+  protected readonly rule = computed(() => {
+    const layout = (this.card()?.['adjuster'] as { readonly layout?: string } | undefined)?.layout;
+    if (this.kind() !== 'adjuster' || layout === 'single-screw') return null;
+    return this.saved()?.made?.rule ?? screwRuleOf(this.desk.all(), this.screw()) ?? 'drive-far';
+  });
+  /** What is done with the screw now: from what is slacked to the needle at its target. */
+  protected readonly drive = computed(() => {
+    const steps = this.steps();
+    const last = steps.findIndex(({ needle }) => needle);
+    const first = this.rule() ? last - 1 : last;
+    return steps.slice(Math.max(0, first), last + 1).map(({ text }) => text);
+  });
+  protected readonly sayMove = computed(() => {
+    const [info, shown] = [this.info(), this.shown()];
+    return (amount: number): string => {
+      const words = info?.words;
+      const way = spoken((amount < 0 ? words?.moveMinus : words?.movePlus) ?? '');
+      return `${bothUnits(amount, info?.dimension ?? 'deviation', shown).large} ${way}`.trim();
+    };
   });
 
   protected readonly steps = computed(() => jobSteps(this.kind(), this.facts()));
@@ -230,6 +276,7 @@ export class JobCard implements OnDestroy {
       where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
       needle: needle ? needleWords(needle) : '',
       layout: adjuster?.layout,
+      rule: this.rule() ?? undefined,
     };
   }
 
@@ -244,12 +291,25 @@ export class JobCard implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.release();
     this.desk.inHand.set(false);
   }
 
   protected choose(kind: string): void {
     this.chosen.set(kind);
   }
+
+  private readonly release = inject(Keys).use(
+    jobKeys({
+      open: () => this.at() !== 'screw' && (this.kinds().length > 0 || !!this.saved()),
+      boxes: () => [...this.host.nativeElement.querySelectorAll<HTMLInputElement>('ol iso-tick input')],
+      nextStep: () => (this.saved()?.doneAt ? -1 : this.steps().findIndex((_, i) => !this.ticks().has(i))),
+      tick: (index) => this.tick(index, true),
+      byHand: () => this.byHand(),
+      toScrew: () => this.go('screw'),
+      done: () => this.done(),
+    }),
+  );
 
   protected tick(index: number, on: boolean): void {
     const ticks = new Set(this.ticks());
@@ -266,8 +326,18 @@ export class JobCard implements OnDestroy {
     void this.router.navigate(['/machines', this.desk.machine()?.id, 'bench', this.round()?.check]);
   }
 
+  /** To the screw, and back to the card. */
+  protected go(at: 'screw' | null): void {
+    void this.router.navigate([], { queryParams: { at }, queryParamsHandling: 'merge' });
+  }
+
+  protected seen({ made, shift }: { readonly made: Made; readonly shift?: string }): void {
+    if (shift !== undefined) this.shift.set(shift);
+    this.save({ made });
+  }
+
   /** The card is kept from the first tick on; ticks, shift and done are changes of it. */
-  private save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift'>>): void {
+  private save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift' | 'made'>>): void {
     const [move, known, round] = [this.found(), this.saved(), this.round()];
     if (!round || (!move && !known)) return;
     this.rounds.putMove(

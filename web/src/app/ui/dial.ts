@@ -22,11 +22,6 @@ const TICKS = 50;
           stroke="var(--ink)"
           [attr.stroke-width]="tick % 5 === 0 ? 1.6 : 0.8"
         />
-        @if (tick % 10 === 0) {
-          <text [attr.x]="36 * sin(tick)" [attr.y]="-36 * cos(tick) + 4" text-anchor="middle" font-size="11">
-            {{ tick > count / 2 ? tick - count : tick }}
-          </text>
-        }
       }
       @if (sweep(); as path) {
         <path [attr.d]="path" fill="none" stroke="var(--thin)" stroke-width="7" />
@@ -45,6 +40,11 @@ const TICKS = 50;
         <line [attr.transform]="'rotate(' + angle(value()!) + ')'" y1="12" y2="-50" stroke="var(--blue)" stroke-width="3" />
       }
       <circle r="4" fill="var(--ink)" />
+      @for (tick of figures; track tick) {
+        <text [attr.x]="35 * sin(tick)" [attr.y]="-35 * cos(tick) + 4" text-anchor="middle" font-size="11">
+          {{ tick > count / 2 ? tick - count : tick }}
+        </text>
+      }
     </svg>
   `,
   styles: `
@@ -57,6 +57,12 @@ const TICKS = 50;
       width: 100%;
       font-family: var(--figures);
     }
+    /* No figure is hidden by a needle or a band. */
+    text {
+      paint-order: stroke;
+      stroke: var(--paper);
+      stroke-width: 4px;
+    }
   `,
 })
 export class Dial {
@@ -67,6 +73,7 @@ export class Dial {
 
   protected readonly count = TICKS;
   protected readonly ticks = Array.from({ length: TICKS }, (_, i) => i);
+  protected readonly figures = this.ticks.filter((tick) => tick % 10 === 0);
   protected readonly name = computed(() => {
     const now = this.value();
     const target = this.target();

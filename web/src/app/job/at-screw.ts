@@ -1,0 +1,292 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  type OnDestroy,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { hasUnit, parseQuantity, type ScrewRule, type Way } from '@isometra/core';
+import type { Made } from '@isometra/contract';
+import { Keys } from '../data/keys';
+import { Choices, type Choice } from '../ui/choices';
+import { Button, TextField } from '../ui/controls';
+import { Dial } from '../ui/dial';
+import { Notice } from '../ui/notice';
+import { Pick } from '../ui/pick';
+import { Tick } from '../ui/tick';
+import { SIDE_WORDS, screwTarget, tightenedBy, type KitDial, type OwnDial, type ScrewTarget } from './screw-target';
+
+type Stage = 'choose' | 'drive' | 'other' | 'tighten' | 'stop';
+
+const OTHER = 'other';
+
+/** While a part is moved: where the needle is to stop, which screw now, and what was seen. Nothing else. */
+@Component({
+  selector: 'iso-at-screw',
+  imports: [RouterLink, Dial, Button, TextField, Notice, Choices, Pick, Tick],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './at-screw.html',
+  styleUrl: './at-screw.css',
+  host: { role: 'region', 'aria-label': 'At the screw' },
+})
+export class AtScrew implements OnDestroy {
+  readonly what = input.required<string>();
+  readonly verb = input.required<string>();
+  readonly size = input.required<string>();
+  readonly direction = input.required<string>();
+  readonly part = input('part');
+  /** Signed like the quantity, in its unit. */
+  readonly amount = input.required<number>();
+  readonly angle = input(false);
+  readonly arrow = input<readonly [Way, Way] | null>(null);
+  readonly own = input<OwnDial | null>(null);
+  readonly dials = input<readonly KitDial[]>([]);
+  readonly made = input<Made | undefined>(undefined);
+  readonly usual = input<{ readonly shift: number; readonly seen: number; readonly steady: boolean } | undefined>(undefined);
+  /** Which of two opposed screws is driven; null where there are not two. */
+  readonly rule = input<ScrewRule | null>(null);
+  readonly drive = input<readonly string[]>([]);
+  readonly bench = input.required<readonly unknown[]>();
+  /** A movement in the reader's unit and words: "0.004 mm toward you". */
+  readonly sayMove = input.required<(amount: number) => string>();
+
+  readonly changed = output<{ readonly made: Made; readonly shift?: string }>();
+  readonly done = output<void>();
+  readonly back = output<void>();
+
+  protected readonly OTHER = OTHER;
+  protected readonly COUNTS: readonly Choice<1 | -1>[] = [
+    { value: 1, label: 'up' },
+    { value: -1, label: 'down' },
+  ];
+  protected readonly caution = 'Isolate and lock out. Loosen to snug, never free.';
+  protected readonly problem = signal('');
+  protected readonly told = signal('');
+  protected readonly reading = signal('');
+  private readonly reads = viewChild<ElementRef<HTMLInputElement>>('reads');
+
+  protected readonly allowed = linkedSignal(() => {
+    const made = this.made();
+    return made ? made.preset !== 0 : (this.usual()?.steady ?? false);
+  });
+  private readonly state = computed(
+    (): Made => this.made() ?? { dial: null, preset: this.allowed() ? (this.usual()?.shift ?? 0) : 0, tightened: null, rule: null },
+  );
+  private readonly move = computed(() => ({ amount: this.amount(), angle: this.angle(), arrow: this.arrow(), own: this.own() }));
+  protected readonly target = computed(() => screwTarget(this.move(), this.state()));
+  private readonly seesIt = computed(() => this.target() !== null);
+  /** Where the hand is: what comes in from elsewhere does not take it away from there. */
+  protected readonly stage = linkedSignal((): Stage => (this.seesIt() ? 'drive' : 'choose'));
+
+  // The dial that is being chosen: nothing is taken for granted.
+  protected readonly dialId = signal<string | null>(null);
+  protected readonly division = signal('');
+  protected readonly side = signal<Way | null>(null);
+  protected readonly pressed = signal<1 | -1 | null>(null);
+  protected readonly over = signal('');
+  protected readonly dialChoices = computed((): Choice<string>[] => [
+    ...this.dials().map(({ id, name }) => ({ value: id, label: name })),
+    { value: OTHER, label: 'another one' },
+  ]);
+  protected readonly sides = computed((): Choice<Way>[] => (this.arrow() ?? []).map((way) => ({ value: way, label: SIDE_WORDS[way] })));
+  protected readonly why = computed(() =>
+    this.own() ? '' : 'What the round was read with does not see the move, or nobody has tried which way its needle counts.',
+  );
+
+  protected readonly where = computed(() => {
+    const dial = this.made()?.dial;
+    if (!dial)
+      return `The dial of the round, ${
+        this.own()
+          ?.where.replace("operator's", 'your')
+          .replace(/, zeroed$/, '') ?? ''
+      },`;
+    return `${dial.name} ${SIDE_WORDS[dial.side]},`;
+  });
+  /** What the needle that is typed now says: how far it moved by itself, and where it stands. */
+  protected readonly seen = computed(() => {
+    const [target, reads] = [this.target(), divisionsOf(this.reading())];
+    if (!target || reads === null) return '';
+    const moved = tightenedBy(target, reads);
+    const left = this.state().preset - moved;
+    return `It moved ${this.spokenShift(moved)} on tightening. ${this.leftWords(left)}`;
+  });
+  /** What was kept of it. */
+  protected readonly settled = computed(() => {
+    const { tightened, preset } = this.state();
+    return tightened === null ? '' : `It moved ${this.spokenShift(tightened)} on tightening. ${this.leftWords(preset - tightened)}`;
+  });
+
+  private readonly release = inject(Keys).use([
+    { shown: 'W', does: 'it went the other way', keys: ['w'], run: () => this.go('other') },
+    { shown: 'T', does: 'it moved on tightening', keys: ['t'], run: () => (this.stage() === 'drive' ? this.tighten() : false) },
+    { shown: 'Enter', does: 'done', keys: ['Enter'], run: (event) => this.enter(event) },
+    { shown: 'Esc', does: 'back to the card', keys: ['Escape'], inFields: true, run: () => this.escape() },
+  ]);
+
+  constructor() {
+    effect(() => this.reads()?.nativeElement.focus());
+  }
+
+  ngOnDestroy(): void {
+    this.release();
+  }
+
+  private go(stage: Stage): boolean {
+    if (this.stage() !== 'drive') return false;
+    this.stage.set(stage);
+    return true;
+  }
+
+  private enter(event: Event): boolean {
+    // Enter on a button is that button.
+    if (this.stage() !== 'drive' || (event.target as Element | null)?.closest('button, a')) return false;
+    this.done.emit();
+    return true;
+  }
+
+  private escape(): void {
+    if (this.stage() === 'other' || this.stage() === 'tighten') this.stage.set('drive');
+    else this.back.emit();
+  }
+
+  protected shown(divisions: number): string {
+    return String(Math.abs(divisions));
+  }
+
+  protected sideOf(value: number): string {
+    if (value === 0) return '';
+    return value < 0 ? ' below zero' : ' above zero';
+  }
+
+  /** The way the needle goes. Where it does not begin at zero, the side of zero is said: a figure never stands alone with its sign. */
+  protected wayOf({ now, target }: ScrewTarget): string {
+    if (target === now) return ', where it is';
+    const way = target > now ? 'counting up' : 'counting down';
+    return now === 0 ? `, ${way} from zero` : `${this.sideOf(target)}, ${way} from ${Math.abs(now)}${this.sideOf(now)}`;
+  }
+
+  protected spokenShift(shift: number): string {
+    return this.sayMove()(shift);
+  }
+
+  /** What is still to go, signed like the quantity: where the dial says it stands after tightening. */
+  private leftWords(left: number): string {
+    const target = this.target();
+    const small = target !== null && Math.abs(left * target.per) < target.step;
+    return small ? 'By the dial it stands where it should.' : `By the dial it still wants ${this.spokenShift(left)}.`;
+  }
+
+  protected another(): void {
+    this.stage.set('choose');
+  }
+
+  protected take(event: Event): void {
+    event.preventDefault();
+    const dial = this.chosenDial();
+    if (typeof dial === 'string') return this.problem.set(dial);
+    this.problem.set('');
+    this.put({ dial });
+    this.stage.set('drive');
+  }
+
+  /** The dial as chosen; or what is missing, in words. */
+  private chosenDial(): NonNullable<Made['dial']> | string {
+    const [id, side, pressed] = [this.dialId(), this.side(), this.pressed()];
+    if (id === null) return 'Dial: choose the one that stands at the part';
+    const known = this.dials().find((dial) => dial.id === id);
+    const division = known ? known.graduation : sizeOf(this.division(), 'deviation');
+    if (division === null) return `One division: "${this.division()}" is not a size with its unit. Try: 0.01 mm`;
+    if (side === null) return `The stylus: say on which side of the ${this.part()} it stands`;
+    const over = this.angle() ? sizeOf(this.over(), 'length') : null;
+    if (this.angle() && over === null) return `From the pivot to the stylus: "${this.over()}" is not a length with its unit. Try: 250 mm`;
+    if (pressed === null) return 'The needle: press the stylus in, and say whether it counts up or down';
+    const kept = { kitId: known?.id ?? null, name: known?.name ?? 'The dial' };
+    return { ...kept, graduation: division, readTo: known?.readTo ?? 0.5, side, pressed, over };
+  }
+
+  /** It went the other way, and the stylus has been pressed in: either the dial was described wrongly, or it is the screw. */
+  protected pressedNow(pressed: 1 | -1): void {
+    const dial = this.state().dial;
+    const said = dial ? dial.pressed : this.own()?.pressed;
+    if (said !== pressed) {
+      if (!dial) return this.stage.set('stop');
+      this.put({ dial: { ...dial, pressed } });
+      this.told.set('The needle counts the other way than was said: where it must stop is put right. The screw was not at fault.');
+    } else if (this.rule()) {
+      this.put({ rule: this.rule() === 'drive-near' ? 'drive-far' : 'drive-near' });
+      this.told.set('The dial is right, so it is the screw: it works the other way round, and this machine remembers it.');
+    } else {
+      this.told.set(
+        `The dial is right: turn the other way.${this.angle() ? ' If it still goes wrong, the stylus stands beyond what it turns about: move it.' : ''}`,
+      );
+    }
+    this.stage.set('drive');
+  }
+
+  protected tighten(): void {
+    this.reading.set('');
+    this.problem.set('');
+    this.stage.set('tighten');
+  }
+
+  private shift(): { readonly tightened: number; readonly divisions: number } | undefined {
+    const [target, reads] = [this.target(), divisionsOf(this.reading())];
+    if (!target || reads === null) {
+      this.problem.set(`Tightened, the needle reads: "${this.reading()}" is not a number of divisions. Try: ${target?.target ?? 0}`);
+      return undefined;
+    }
+    this.problem.set('');
+    return { tightened: tightenedBy(target, reads), divisions: reads - target.target };
+  }
+
+  protected keepShift(event: Event): void {
+    event.preventDefault();
+    const shift = this.shift();
+    if (!shift) return;
+    this.put({ tightened: shift.tightened }, `${Number(shift.divisions.toFixed(3))} div`);
+    this.stage.set('drive');
+  }
+
+  /** It is slacked and driven again, to stop short or past by what it just did. */
+  protected allowFor(): void {
+    const shift = this.shift();
+    if (!shift) return;
+    this.put({ tightened: shift.tightened, preset: shift.tightened }, `${Number(shift.divisions.toFixed(3))} div`);
+    this.told.set('Slack it again. The figure to stop at allows for what it does on tightening.');
+    this.stage.set('drive');
+  }
+
+  protected allow(on: boolean): void {
+    this.allowed.set(on);
+    this.put({ preset: on ? (this.usual()?.shift ?? 0) : 0 });
+  }
+
+  private put(part: Partial<Made>, shift?: string): void {
+    this.changed.emit({ made: { ...this.state(), ...part }, ...(shift !== undefined && { shift }) });
+  }
+}
+
+/** A figure of a needle as typed; null for none. A comma is a point, a minus may be the long one. */
+function divisionsOf(text: string): number | null {
+  const plain = text
+    .trim()
+    .replace(/ ?div$/i, '')
+    .replace('−', '-')
+    .replace(',', '.');
+  return plain !== '' && Number.isFinite(Number(plain)) && Math.abs(Number(plain)) < 10_000 ? Number(plain) : null;
+}
+
+/** A size with its unit, as typed; null for anything else: a bare figure might be thou or mm. */
+function sizeOf(text: string, dimension: 'deviation' | 'length'): number | null {
+  const parsed = hasUnit(text) ? parseQuantity(text, dimension) : undefined;
+  return parsed?.ok && parsed.value > 0 ? parsed.value : null;
+}
