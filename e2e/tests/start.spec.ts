@@ -48,7 +48,7 @@ test('starts with its own database, stops cleanly, and keeps the shop', async ({
     const first = start(data, args);
     await serving(first);
     const machines = await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json();
-    expect(machines.length).toBe(3);
+    expect(machines.length).toBe(6);
 
     const beside = start(data, args);
     expect(await beside.ended).toBe(1);

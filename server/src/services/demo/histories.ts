@@ -65,7 +65,7 @@ const BUILDERS: Readonly<Record<string, LimitLine>> = {
 const random = seededRandom(14);
 const AXIS = { axisSlopeH: 31, axisSlopeV: 12 };
 export const LEVER: PracticeDial = { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1, contactForce: 0.15 };
-const PLUNGER: PracticeDial = { kind: 'plunger', graduation: 2, sense: 1, accuracy: 1, holderSag: -9 };
+export const PLUNGER: PracticeDial = { kind: 'plunger', graduation: 2, sense: 1, accuracy: 1, holderSag: -9 };
 const BAR = { diameter: 32, material: 'steel', finish: 'ground' } as const;
 
 const stands = (offsetHorizontal: number, offsetVertical: number): TailstockTruth => ({ offsetHorizontal, offsetVertical, ...AXIS });
@@ -103,7 +103,7 @@ function cut(truth: TailstockTruth, centreDistance: number): DemoSheet {
   }) as unknown as DemoSheet;
 }
 
-function twist(perMetre: number): DemoSheet {
+export function twist(perMetre: number): DemoSheet {
   return bedTwistSheet((z) => 12 + (perMetre * z) / 1000, [100, 700, 1300], {
     graduation: 20,
     zero: 14,
@@ -111,7 +111,7 @@ function twist(perMetre: number): DemoSheet {
   }) as unknown as DemoSheet;
 }
 
-function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.axisSlopeH, slopeV: AXIS.axisSlopeV }): DemoSheet {
+export function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.axisSlopeH, slopeV: AXIS.axisSlopeV }): DemoSheet {
   const practice = {
     bar: { diameter: 30, freeLength: 300, material: 'steel', finish: 'ground' } as const,
     places: [20, 290],
@@ -123,13 +123,13 @@ function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.axisSlo
 }
 
 /** A headstock that sits well: no corner moves by more than a third of the limit. */
-function seated(): DemoSheet {
+export function seated(): DemoSheet {
   const corner = (pressed: number, clamped: number) => ({ pressed, clamped });
   const corners = { 'front left': corner(1, 1.5), 'front right': corner(1, 1), 'rear left': corner(1.5, 1), 'rear right': corner(1, 1) };
   return seatSheet({ corners }, PLUNGER, { random, repeat: 0.2 }) as unknown as DemoSheet;
 }
 
-function play(front: number, rear: number): DemoSheet {
+export function play(front: number, rear: number): DemoSheet {
   return spindlePlaySheet({ front, rear }, PLUNGER, { span: 340, overhang: 60 }, { random, repeat: 0.4 }) as unknown as DemoSheet;
 }
 
@@ -138,7 +138,7 @@ export function asRead(sheet: unknown): DemoSheet {
   const { readings, ...rest } = sheet as DemoSheet;
   return { ...rest, readings: readings.map((reading) => ({ ...reading, value: Math.round(2 * Number(reading['value'])) / 2 + 0 })) };
 }
-const RUNOUT = { spindle: { radius: 2, at: 40 }, bar: { radius: 3, at: 200 } };
+export const RUNOUT = { spindle: { radius: 2, at: 40 }, bar: { radius: 3, at: 200 } };
 
 /** A bar in the quill, read at two places; it stands a little up and toward the tool, as it should. */
 function quill(): DemoSheet {
@@ -155,8 +155,8 @@ function way(): DemoSheet {
   }) as unknown as DemoSheet;
 }
 
-const levelled = { unit: 'div', instrumentName: 'Level, 20 µm/m', conditions: {}, plan: { stations: 3 } } as const;
-const plunger = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: {}, plan: {} } as const;
+export const levelled = { unit: 'div', instrumentName: 'Level, 20 µm/m', conditions: {}, plan: { stations: 3 } } as const;
+export const plunger = { unit: 'div', instrumentName: 'Plunger on the short holder', conditions: {}, plan: {} } as const;
 const BED = { bedClamp: 'on', quillLock: 'on', quillOut: 40, place: 600 };
 export const lever = {
   unit: 'div',

@@ -12,7 +12,8 @@ import { addReadings } from '../readings.js';
 import { addRound } from '../rounds.js';
 import { changeSurvey, listSurveys } from '../surveys.js';
 import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
-import { TURRET_MILL } from './millHistory.js';
+import { COLUMN_MILL, MACHINING_CENTRE, TURRET_MILL } from './millHistory.js';
+import { TURNING_CENTRE } from './turningHistory.js';
 import { ARTEFACTS, INSTRUMENTS, SHIM_DRAWER } from './kit.js';
 
 /** Whether nothing has been put into the shop yet. */
@@ -32,7 +33,7 @@ export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<voi
     const shop = { sequelize, transaction };
     await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 });
     await fillMachine(shop, LIGHT_LATHE);
-    await fillMachine(shop, TURRET_MILL);
+    for (const machine of [TURRET_MILL, COLUMN_MILL, MACHINING_CENTRE, TURNING_CENTRE]) await fillMachine(shop, machine);
   };
   return inOneGo(sequelize, fill, given);
 }

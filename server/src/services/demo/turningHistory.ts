@@ -1,0 +1,64 @@
+import { dialInstrument, dialReader, spindleRunoutSheet, type PracticeDial } from '@isometra/core/practice';
+import {
+  LEVER,
+  PLUNGER,
+  RUNOUT,
+  asRead,
+  axis,
+  levelled,
+  lever,
+  plunger,
+  play,
+  twist,
+  type DemoMachine,
+  type DemoSheet,
+} from './histories.js';
+
+const SLANT = 45;
+
+/** A bore swept from the axis it should be in line with: where it stands off, in the plane of the sweep, µm. */
+function bore(check: string, right: number, up: number): DemoSheet {
+  const read = dialReader(PLUNGER);
+  const readings = [0, 90, 180, 270].map((angle) => {
+    const [c, s] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
+    // A bore that stands off that way has its wall farther from the axis there; the holder hangs lower than at the top.
+    const droop = (-(PLUNGER.holderSag ?? 0) * (1 - s)) / 2;
+    return { angle, value: read(-(right * c + up * s) + droop) };
+  });
+  return asRead({ check, instrument: dialInstrument(PLUNGER), setup: { slant: SLANT }, readings });
+}
+
+const face = (slope: number): DemoSheet => {
+  const square: PracticeDial = { ...LEVER, leverAngle: 0 };
+  const read = dialReader(square);
+  const readings = [0, 40, 80, 120].map((at) => ({ at, value: read((slope * at) / 1000) }));
+  return asRead({ check: 'turret-face', instrument: dialInstrument(square), setup: {}, readings });
+};
+
+/** A spindle in rolling bearings: nothing is to be felt, and nothing need be. */
+const rolling = (sheet: DemoSheet): DemoSheet => ({ ...sheet, setup: { ...sheet.setup, bearing: 'rolling' } });
+
+const swept = { ...plunger, plan: { angles: '4' } } as const;
+
+/** T-06: a slant-bed turning centre with a sub-spindle; its turret was knocked along the slide. */
+export const TURNING_CENTRE: DemoMachine = {
+  card: {
+    number: 'T-06',
+    nickname: 'the slant',
+    kind: 'turning-centre',
+    swing: '260 mm',
+    centreDistance: '520 mm',
+    notes: 'Slant bed, 45°, with a sub-spindle.',
+  },
+  survey: 'After the knock',
+  byHand: [{ step: 'clean', at: '2026-10-26T06:50:00.000Z', by: 'RM', note: 'chips behind the turret' }],
+  rounds: [
+    { ...levelled, at: '2026-10-26T07:40:00.000Z', by: 'RM', sheet: twist(1) },
+    { ...plunger, at: '2026-10-26T09:00:00.000Z', by: 'RM', sheet: rolling(play(3, 2)) },
+    { ...lever, plan: {}, conditions: {}, at: '2026-10-26T09:40:00.000Z', by: 'RM', sheet: asRead(spindleRunoutSheet(RUNOUT, LEVER)) },
+    { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-10-26T10:30:00.000Z', by: 'RM', sheet: axis({ slopeH: 12, slopeV: 9 }) },
+    { ...lever, plan: { stations: 4 }, conditions: {}, at: '2026-10-26T13:05:00.000Z', by: 'RM', sheet: face(14) },
+    { ...swept, at: '2026-10-27T07:30:00.000Z', by: 'RM', sheet: bore('turret-bore', 38, -33) },
+    { ...swept, at: '2026-10-27T10:10:00.000Z', by: 'RM', sheet: bore('sub-spindle', 4, -5) },
+  ],
+};
