@@ -23,6 +23,7 @@ import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
+import { FirstField } from '../ui/first-field';
 import { Cautions } from '../ui/cautions';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { FormPart } from '../ui/form-part';
@@ -43,7 +44,7 @@ const needleKinds: readonly string[] = KINDS_FOR.indicator;
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [TextField, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
+  imports: [FirstField, TextField, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',

@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import { staleWords, wayOfFinding } from '@isometra/work';
+import { Keys } from '../data/keys';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
@@ -31,6 +32,20 @@ export class Methods {
       const machine = this.desk.machine();
       if (machine && this.tailstock().length === 0) void router.navigate(['/machines', machine.id, 'survey'], { replaceUrl: true });
     });
+    const release = inject(Keys).use([
+      {
+        shown: '1 … 3',
+        does: 'measure that way',
+        keys: ['1', '2', '3'],
+        run: (event) => {
+          const chosen = this.methods().at(Number(event.key) - 1);
+          if (!chosen) return false;
+          void router.navigate(['/machines', this.desk.machine()?.id, 'bench', chosen.check.id]);
+          return true;
+        },
+      },
+    ]);
+    inject(DestroyRef).onDestroy(release);
   }
 
   private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));

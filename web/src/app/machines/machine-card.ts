@@ -10,15 +10,16 @@ import { Settings } from '../data/settings';
 import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { Button } from '../ui/controls';
+import { FirstField } from '../ui/first-field';
 import { Notice } from '../ui/notice';
 
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [SchemaForm, RouterLink, Button, Notice],
+  imports: [SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form (submit)="save($event)" novalidate>
+    <form (submit)="save($event)" novalidate isoFirstField>
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
       <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. What you do not know can wait.</p>
       <iso-schema-form [schema]="schema" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />

@@ -50,6 +50,7 @@ export class MachineList {
         keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
         run: (event) => this.goOn(Number(event.key)),
       },
+      { shown: 'A', does: 'add a machine', keys: ['a'], run: () => void this.router.navigate(['/machines/new']) },
     ]);
     inject(DestroyRef).onDestroy(release);
   }

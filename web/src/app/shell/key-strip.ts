@@ -32,13 +32,6 @@ import { Keys } from '../data/keys';
       font-size: 14px;
       color: var(--soft);
     }
-    kbd {
-      padding: 0 6px;
-      border: 1px solid var(--edge);
-      background: var(--panel);
-      color: var(--ink);
-      font: 500 13px/1.4 var(--figures);
-    }
     @media (max-width: 700px) {
       :host {
         display: none;
