@@ -1,5 +1,6 @@
 import { CHECKS, differences, judgeMove, learnedGain, usualShift, type MoveResult, type ScrewRule } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
+import { reallyMoved } from './wentIn.js';
 
 /** What a move did, from the round before it and the first one after it was done. */
 export interface JudgedMove {
@@ -26,7 +27,7 @@ export function judgedMoves(rounds: readonly RoundHead[]): JudgedMove[] {
       const [before, after] = [round.finding?.quantities[quantity], next?.finding?.quantities[quantity]];
       if (!next || !before || !after) return [];
       const expanded = Math.max(before.expanded ?? 0, after.expanded ?? 0);
-      const result = judgeMove(move.amount, after.value - before.value, (after.aim ?? 0) - after.value, expanded);
+      const result = judgeMove(reallyMoved(move), after.value - before.value, (after.aim ?? 0) - after.value, expanded);
       return [
         {
           check: round.check,

@@ -3,6 +3,8 @@ export * from './campaign.js';
 export * from './rungs.js';
 export * from './handRungs.js';
 export * from './history.js';
+export * from './order.js';
+export * from './wentIn.js';
 export * from './facts.js';
 export * from './known.js';
 export * from './ways.js';

@@ -10,6 +10,8 @@ export interface JobStep {
   readonly needle?: boolean;
   /** The step at which the movement on tightening is written down. */
   readonly shift?: boolean;
+  /** The step at which what really went in is written down. */
+  readonly leaves?: boolean;
 }
 
 /** What a job card is written from; texts already in the reader's units and words. */

@@ -299,6 +299,24 @@ describe('campaigns', () => {
         .send({ ...planned, doneAt: null, version: 2 })
         .expect(200);
       expect(await counts()).toEqual([2, 1]);
+      // What really went in counts, not what was planned; and put right afterwards, it is counted again.
+      const made = { dial: null, preset: 0, tightened: null, rule: null, wentIn: [50.8] };
+      const done = { ...planned, doneAt: '2026-03-01T10:00:00.000Z' };
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...done, made, version: 3 })
+        .expect(200);
+      expect(await counts()).toEqual([1, 1]);
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...done, made: { ...made, wentIn: [50.8, 20] }, version: 4 })
+        .expect(200);
+      expect(await counts()).toEqual([1, 0]);
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...done, made, doneAt: null, version: 5 })
+        .expect(200);
+      expect(await counts()).toEqual([2, 1]);
     });
   });
 });

@@ -1,6 +1,6 @@
 import type { Sequelize, Transaction } from 'sequelize';
 import type { Care, KitItem } from '@isometra/contract';
-import { kitFaults, leavesMoved, leavesUsed, type Drawer } from '@isometra/work';
+import { kitFaults, leavesMoved, type Drawer } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { AttachmentRow, KitRow } from '../db/shopModels.js';
@@ -102,8 +102,7 @@ export async function changeKit(sequelize: Sequelize, item: KitItem, by: string)
 }
 
 /** Leaves are taken from the drawers when a move with them is done, and put back when it is not after all. */
-export async function countLeaves(plan: Readonly<Record<string, unknown>>, by: 1 | -1, transaction: Transaction): Promise<void> {
-  const leaves = leavesUsed(plan);
+export async function countLeaves(leaves: readonly number[], by: 1 | -1, transaction: Transaction): Promise<void> {
   if (leaves.length === 0) return;
   const rows = await KitRow.findAll({
     where: { kind: 'shim-stock' },

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { Sequelize, Transaction } from 'sequelize';
 import { MOVES } from '@isometra/core';
 import type { MoveWrite } from '@isometra/contract';
+import { leavesIn } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MoveRow, RoundRow } from '../db/surveyModels.js';
@@ -22,8 +23,9 @@ function refuseFaulty({ begunAt, doneAt }: MoveWrite): void {
 const when = (doneAt: string | null): Date | null => (doneAt === null ? null : new Date(doneAt));
 
 /** What a move does to the shop once it is done, taken back when it was not done after all: the leaves in the drawers, what the card says. */
-async function takeEffect(machineId: string, { kind, plan, by }: MoveWrite, done: boolean, transaction: Transaction): Promise<void> {
-  await countLeaves(plan, done ? -1 : 1, transaction);
+async function takeEffect(machineId: string, move: MoveWrite, done: boolean, transaction: Transaction): Promise<void> {
+  const { kind, plan, by } = move;
+  await countLeaves(leavesIn(move), done ? -1 : 1, transaction);
   await noteOnCard(machineId, MOVES.get(kind)?.standsAt?.(plan, done) ?? {}, by, transaction);
 }
 
@@ -82,7 +84,16 @@ export function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveW
     const round = text ? await RoundRow.findByPk(row.roundId, { transaction, attributes: ['machineId'] }) : null;
     const done = move.doneAt !== null;
     if (round && (before.doneAt !== null) !== done)
-      await takeEffect(round.machineId, { ...move, kind: row.kind, plan: done ? move.plan : before.plan }, done, transaction);
+      await takeEffect(
+        round.machineId,
+        { ...move, kind: row.kind, ...(done ? {} : { plan: before.plan, made: before.made }) },
+        done,
+        transaction,
+      );
+    if (before.doneAt !== null && done && !isDeepStrictEqual(leavesIn(before), leavesIn(move))) {
+      await countLeaves(leavesIn(before), 1, transaction);
+      await countLeaves(leavesIn(move), -1, transaction);
+    }
     if (text) await writeLog({ machineId: round?.machineId ?? null, by: move.by, what: 'move', text }, transaction);
     return moveShown(row);
   });

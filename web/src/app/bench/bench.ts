@@ -17,6 +17,7 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { CHECKS, readingValue, type Picture } from '@isometra/core';
+import { inWorkingOrder } from '@isometra/work';
 import { readingSchema, type StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { WayChart } from '../charts/way-chart';
@@ -201,7 +202,7 @@ export class Bench implements OnDestroy {
   }
 
   private toMove(): boolean {
-    const [first] = this.store.solved().finding?.moves ?? [];
+    const [first] = inWorkingOrder(this.store.solved().finding?.moves ?? []);
     if (!first) return false;
     void this.router.navigate(['/machines', this.desk.machine()?.id, 'move', this.roundId(), first.quantity]);
     return true;

@@ -1,4 +1,4 @@
-import { wayOut } from '@isometra/work';
+import { inWorkingOrder, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -38,6 +38,9 @@ export class CallColumn {
       .filter(([, quantity]) => quantity.verdict !== null)
       .map(([name, quantity]) => this.call(name, quantity, check.quantities[name], finding.moves));
   });
+
+  /** The one move that comes next: the height before the side. */
+  protected readonly first = computed(() => inWorkingOrder(this.store.solved().finding?.moves ?? [])[0]?.quantity);
 
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
     const shown = this.shown();

@@ -63,6 +63,37 @@ describe('a job card', () => {
     expect(card.text()).toContain('front 0.020 mm + 0.020 mm; rear 0.020 mm + 0.020 mm');
   });
 
+  it('height before side: the card of the side says so, and that of the height says what it loses', async () => {
+    const { round, card } = await open(-60, -40, 'offsetHorizontal');
+    expect(card.text()).toContain('Tailstock height first: opening the joint loses this. To that card');
+    expect(card.named('To that card').getAttribute('href')).toBe(`/machines/${LATHE}/move/${round.id}/offsetVertical`);
+    const height = await show(JobCard, { roundId: round.id, quantity: 'offsetVertical' });
+    await until(() => height.all('h1').length > 0);
+    expect(height.text()).toContain('Opening the joint loses the tailstock sideways. It comes after, from a new round.');
+  });
+
+  it('what really went in is entered, kept, and judged by its thickness', async () => {
+    const { card, server } = await open(2, -40, 'offsetVertical');
+    const enter = async (text: string) => {
+      const field = card.element.querySelector<HTMLInputElement>('input[aria-label="What went in"]');
+      if (!field) throw new Error('no field for what went in');
+      field.value = text;
+      field.dispatchEvent(new Event('change'));
+      await card.fixture.whenStable();
+    };
+    await enter('two leaves');
+    expect(card.text()).toMatch(/"two leaves" (has no unit|is no leaf of shim)\. Try: 0\.05 \+ 0\.02 mm/);
+    expect(server.sent).toEqual([]);
+    await enter('0.05 mm + 0.02');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as MoveWrite).made?.wentIn).toEqual([50, 20]);
+    // By pencil: 40 low, 70 in: 30 high, and the zone ends at 20.
+    expect(card.text()).toContain('By the shims alone: Tailstock is 0.030 mm high. That is out; the next round tells.');
+    await enter('0.05 mm');
+    await until(() => server.sent.length === 2);
+    expect(card.text()).toContain('By the shims alone: Tailstock is 0.010 mm high. That is in; the next round tells.');
+  });
+
   it('warns before metal goes', async () => {
     const { card } = await open(2, 60, 'offsetVertical');
     expect(card.text()).toContain('Scrape or grind it 0.060 mm down');

@@ -26,7 +26,18 @@ import {
   type Move,
 } from '@isometra/core';
 import { moveSchema, type Made, type MoveWrite, type StoredRound } from '@isometra/contract';
-import { hardwareOf, readCard, screwRuleOf, sheetOf, solveWhatStands, staleWords, usualShiftOf } from '@isometra/work';
+import {
+  hardwareOf,
+  leavesOf,
+  neighbours,
+  readCard,
+  reallyMoved,
+  screwRuleOf,
+  sheetOf,
+  solveWhatStands,
+  staleWords,
+  usualShiftOf,
+} from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
@@ -43,7 +54,7 @@ import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken } from '../ui/say';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
-import { factsOf, needleWords, plansAlso, spreadOf, targetOf, targetsOfEnds } from './job-texts';
+import { factsOf, landingWords, needleWords, plansAlso, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, ownDial, screwTarget } from './screw-target';
 import { ShimTemplates } from './shim-templates';
 
@@ -120,6 +131,26 @@ export class JobCard implements OnDestroy {
       return `Round ${this.desk.number(later)} has been read since. This card speaks of round ${this.desk.number(round)}: make it from the last one.`;
     const stale = this.desk.rungs().find((rung) => rung.check.id === check.id)?.stale;
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
+  });
+  /** Of height and side the one that undoes the other, where the round wants both. */
+  protected readonly order = computed(() => {
+    const [moves, kind, done] = [this.finding()?.moves ?? [], this.kind(), this.saved()?.doneAt];
+    if (!kind || done) return null;
+    const { before, after } = neighbours(moves, { quantity: this.quantity(), kind });
+    const called = (quantity: string) => this.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
+    if (before)
+      return {
+        quantity: before,
+        text: `${this.check()?.quantities[before]?.label} first: opening the joint loses this.`,
+        link: 'To that card',
+      };
+    return after
+      ? {
+          quantity: after,
+          text: `Opening the joint loses the ${called(after)}. It comes after, from a new round.`,
+          link: 'What it reads now',
+        }
+      : null;
   });
   protected readonly ticks = computed(() => new Set(this.saved()?.ticks ?? []));
   protected readonly shift = linkedSignal(() => this.saved()?.shift ?? '');
@@ -223,11 +254,36 @@ export class JobCard implements OnDestroy {
     return ends.length ? ends : single ? [{ where: '', ...single }] : [];
   });
 
+  // What really went in.
+  protected readonly wedge = computed(() => spreadOf(this.info()) === 'wedge');
+  private readonly leafText = signal<string | null>(null);
+  protected readonly leafProblem = signal('');
+  protected readonly wentIn = computed(() => {
+    const { made } = this.saved() ?? {};
+    return this.leafText() ?? made?.wentIn?.map((leaf) => bothUnits(leaf, 'deviation', this.fine()).large).join(' + ') ?? '';
+  });
+  private readonly fine = computed(() => ({ ...this.shown(), fineness: 'coarse' as const }));
+  /** Where it stands with what went in: by the thickness alone, before it is read again. */
+  protected readonly landing = computed(() => {
+    const [move, quantity, info] = [this.saved(), this.told(), this.info()];
+    if (!move?.made?.wentIn || !quantity || !info || quantity.limit === null) return '';
+    return landingWords(quantity, reallyMoved(move), info, this.shown());
+  });
+
+  protected putIn(text: string): void {
+    this.leafText.set(text);
+    const told = text.trim() ? leavesOf(text) : { ok: true as const, leaves: null };
+    this.leafProblem.set(told.ok ? '' : told.message);
+    if (!told.ok) return;
+    const { wentIn: _none, ...made } = this.saved()?.made ?? { dial: null, preset: 0, tightened: null, rule: null };
+    this.save({ made: { ...made, ...(told.leaves && { wentIn: [...told.leaves] }) } });
+    this.leafText.set(null);
+  }
+
   // At the screw.
   protected readonly arrow = computed(() => this.info()?.words?.arrow ?? null);
-  protected readonly angle = computed(() => spreadOf(this.info()) === 'wedge');
   protected readonly own = computed(() => ownDial(this.found()?.indicator, this.instrument()));
-  private readonly screwMove = computed(() => ({ amount: this.amount(), angle: this.angle(), arrow: this.arrow(), own: this.own() }));
+  private readonly screwMove = computed(() => ({ amount: this.amount(), angle: this.wedge(), arrow: this.arrow(), own: this.own() }));
   /** What ends at a figure on a dial: a step at which the needle is watched, and a side from which it sees the move. */
   protected readonly byHand = computed(
     () =>
@@ -262,12 +318,23 @@ export class JobCard implements OnDestroy {
 
   protected readonly steps = computed(() => jobSteps(this.kind(), this.facts()));
 
+  /** Whether a pile of so many µm would bring it into its zone; undefined where that cannot be told. */
+  private readonly lands = computed(() => {
+    const [quantity, sign] = [this.told(), Math.sign(this.amount())];
+    if (!quantity?.limit || this.wedge()) return undefined;
+    const [low, high] = quantity.limit;
+    return (total: number): boolean => {
+      const value = quantity.value + sign * total;
+      return (low === null || value >= low) && (high === null || value <= high);
+    };
+  });
+
   private facts(): JobFacts {
     const needle = this.needle();
     const show = (um: number) => bothUnits(um, 'deviation', { ...this.shown(), fineness: 'coarse' }).large;
     const adjuster = this.card()?.['adjuster'] as { readonly layout?: string } | undefined;
     return {
-      ...factsOf(this.planned().plan, this.found()?.amount, show),
+      ...factsOf(this.planned().plan, this.found()?.amount, show, this.lands()),
       size: this.size().large,
       direction: this.direction(),
       plus: this.amount() > 0,

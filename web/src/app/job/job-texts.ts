@@ -1,8 +1,8 @@
 import type { MoveWrite } from '@isometra/contract';
-import type { Instrument, JobFacts, NeedleTarget, QuantityInfo } from '@isometra/core';
+import type { Instrument, JobFacts, NeedleTarget, Quantity, QuantityInfo } from '@isometra/core';
 import { dialFactor } from '@isometra/core';
 import * as z from 'zod';
-import { isZero } from '../ui/say';
+import { callSentence, isZero, type Shown } from '../ui/say';
 
 /** How metal or shims are wanted for a correction: all over alike, as a wedge for an angle, or where it stands high for a size. */
 export function spreadOf(info: QuantityInfo | undefined): JobFacts['spread'] {
@@ -36,12 +36,13 @@ export function factsOf(
   plan: Readonly<Record<string, unknown>>,
   amount: number | undefined,
   show: (um: number) => string,
+  lands?: (total: number) => boolean,
 ): Partial<JobFacts> {
   const known = inPlan.safeParse(plan).data ?? {};
   const { lift, heightChange, frontLeaves, rearLeaves, reach, now, turns, angle, turn, eighths } = known;
   const height = heightChange === undefined ? '' : show(heightChange);
   return {
-    ...{ turns, angle, turn, eighths, eighthsNow: now, leaves: leavesText(plan, show), faces: facesText(plan, show) },
+    ...{ turns, angle, turn, eighths, eighthsNow: now, leaves: leavesText(plan, show, lands), faces: facesText(plan, show) },
     centreLift: lift === undefined || lift === amount ? undefined : show(lift),
     reach: reach === undefined ? undefined : show(Math.abs(reach)),
     heightChange: height === '' || isZero(height) ? '' : `${height} ${(heightChange ?? 0) > 0 ? 'up' : 'down'}`,
@@ -50,15 +51,35 @@ export function factsOf(
   };
 }
 
+/** Where something stands once it has been moved so much, by that alone: "Then tailstock is 0.002 mm high: in, by the shims alone." */
+export function landingWords(
+  quantity: Pick<Quantity, 'value' | 'limit' | 'expanded'>,
+  moved: number,
+  info: QuantityInfo,
+  shown: Shown,
+): string {
+  const value = quantity.value + moved;
+  const [low, high] = quantity.limit ?? [null, null];
+  const inside = (low === null || value >= low) && (high === null || value <= high);
+  const direction = (value < 0 ? info.words?.minus : info.words?.plus) ?? null;
+  const sentence = callSentence({ value, direction, expanded: quantity.expanded }, info, shown).replace(/\.$/, '');
+  return `By the shims alone: ${sentence}. That is ${inside ? 'in' : 'out'}; the next round tells.`;
+}
+
 /** Leaves in words: "0.100 mm + 0.020 mm"; or the nearest below and above when nothing fits. */
-export function leavesText(plan: Readonly<Record<string, unknown>>, show: (um: number) => string): string | undefined {
+export function leavesText(
+  plan: Readonly<Record<string, unknown>>,
+  show: (um: number) => string,
+  lands?: (total: number) => boolean,
+): string | undefined {
   if (!('leaves' in plan)) return undefined;
   const { leaves, below, above } = plan as unknown as Pile;
   const sum = (pile: readonly number[]) => pile.map(show).join(' + ');
   if (leaves) return sum(leaves);
+  const inZone = (total: number) => (lands ? (lands(total) ? ': lands in' : ': still out') : '');
   const near = [
-    below && `${sum(below.leaves)} (${show(below.total)}, under)`,
-    above && `${sum(above.leaves)} (${show(above.total)}, over)`,
+    below && `${sum(below.leaves)} (${show(below.total)}, under${inZone(below.total)})`,
+    above && `${sum(above.leaves)} (${show(above.total)}, over${inZone(above.total)})`,
   ].filter(Boolean);
   return near.length ? `nothing in the drawer fits; nearest ${near.join(' or ')}` : 'nothing in the drawer fits';
 }
