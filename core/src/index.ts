@@ -101,6 +101,7 @@ export { turnEccentric } from './moves/eccentric.js';
 export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from './moves/footprints.js';
 export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
 export type { JobFacts, JobStep } from './moves/jobSteps.js';
+export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
 export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
 export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planMove } from './moves/registry.js';

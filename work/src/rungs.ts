@@ -79,14 +79,14 @@ const WAITS: Readonly<Record<string, string>> = {
 export const waitWords = ({ check, code }: Waiting): string =>
   `it waits for “${title(check)}”: ${WAITS[code] ?? 'that has to be put right first'}`;
 
-interface DoneMove {
+export interface DoneMove {
   readonly begunAt: string;
   readonly doneAt: string;
   readonly check: CheckDefinition;
 }
 
 /** Moves that were finished, in the order in which they were done. */
-function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
+export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
   return rounds
     .flatMap((round) => {
       const check = CHECKS.get(round.check);

@@ -1,8 +1,9 @@
-import { inWorkingOrder, wayOut } from '@isometra/work';
+import { curvesAlong, inWorkingOrder, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
 import { Settings } from '../data/settings';
+import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
@@ -39,6 +40,12 @@ export class CallColumn {
       .map(([name, quantity]) => this.call(name, quantity, check.quantities[name], finding.moves));
   });
 
+  /** What the places along the bed say together, where they differ by more than their doubts. */
+  protected readonly worn = computed(() => {
+    const { id = '', quantities = {} } = this.store.check() ?? {};
+    const curves = this.store.solved().finding ? curvesAlong(this.desk.current(), id) : [];
+    return curves.filter(({ curve }) => curve.worn).map((entry) => bedWords(entry, quantities[entry.quantity], this.shown()));
+  });
   /** The one move that comes next: the height before the side. */
   protected readonly first = computed(() => inWorkingOrder(this.store.solved().finding?.moves ?? [])[0]?.quantity);
 

@@ -9,7 +9,15 @@ export interface ChartSeries {
   readonly plus: string;
   readonly minus: string;
   readonly limit: readonly [number | null, number | null];
-  readonly points: readonly { readonly label: string; readonly value: number; readonly doubt: number }[];
+  readonly points: readonly {
+    readonly label: string;
+    readonly value: number;
+    readonly doubt: number;
+    /** Where along something it was read, in the shown unit of length: drawn there instead of one after the other. */
+    readonly at?: number;
+  }[];
+  /** What the points lie along; rounds when left out. */
+  readonly along?: string;
 }
 
 /** Error per round inside its limits. */
@@ -20,7 +28,9 @@ export interface ChartSeries {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>{{ series().name }}</h2>
-    <p class="soft">up: {{ series().plus }} · down: {{ series().minus }} · in {{ series().unit }}</p>
+    <p class="soft">
+      up: {{ series().plus }} · down: {{ series().minus }} · in {{ series().unit }}{{ series().along ? ', ' + series().along : '' }}
+    </p>
     <div echarts [options]="options()" [initOpts]="{ renderer: 'svg' }" class="chart" role="img" [attr.aria-label]="told()"></div>
   `,
   styles: `
@@ -37,28 +47,29 @@ export class RoundChart {
 
   protected readonly told = computed(
     () =>
-      `${this.series().name} per round: ${this.series()
-        .points.map((point) => `round ${point.label} ${point.value.toFixed(3)} ${this.series().unit}`)
+      `${this.series().name} ${this.series().along ?? 'per round'}: ${this.series()
+        .points.map((point) => `${this.series().along ? 'at' : 'round'} ${point.label} ${point.value.toFixed(3)} ${this.series().unit}`)
         .join(', ')}`,
   );
 
   protected readonly options = computed((): EChartsCoreOption => {
-    const { points, limit, unit } = this.series();
+    const { points, limit, unit, along } = this.series();
     const [low, high] = limit;
     return {
       animation: false,
       grid: { left: 62, right: 16, top: 14, bottom: 34 },
       tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => `${Number(value).toFixed(3)} ${unit}`, textStyle: FONT },
       xAxis: {
-        type: 'category',
-        data: points.map((point) => point.label),
+        ...(along
+          ? { type: 'value', scale: true, splitLine: { show: false } }
+          : { type: 'category', data: points.map((point) => point.label) }),
         axisLabel: FONT,
         axisLine: { lineStyle: { color: INK } },
         axisTick: { show: false },
       },
       yAxis: {
         type: 'value',
-        axisLabel: { ...FONT, formatter: (value: number) => value.toFixed(unit === 'mm' ? 2 : unit === 'thou' ? 1 : 0) },
+        axisLabel: { ...FONT, formatter: (value: number) => value.toFixed(unit === 'mm' ? (along ? 3 : 2) : unit === 'thou' ? 1 : 0) },
         splitLine: { lineStyle: { color: GRID } },
         scale: false,
       },
@@ -66,7 +77,7 @@ export class RoundChart {
         {
           type: 'line',
           name: this.series().name,
-          data: points.map((point) => point.value),
+          data: points.map((point) => (point.at === undefined ? point.value : [point.at, point.value])),
           lineStyle: { color: BLUE, width: 2 },
           itemStyle: { color: BLUE },
           symbol: 'rect',

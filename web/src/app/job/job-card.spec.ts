@@ -72,6 +72,29 @@ describe('a job card', () => {
     expect(height.text()).toContain('Opening the joint loses the tailstock sideways. It comes after, from a new round.');
   });
 
+  it('a worn bed: the screw is set for all the places that were read, unless one alone is asked for', async () => {
+    const near = barRound(4, 9, { conditions: { quillLock: 'on', place: 200 } });
+    const far = barRound(-36, 9, { conditions: { quillLock: 'on', place: 900 } });
+    const { server } = await openShop([near, far]);
+    const card = await show(JobCard, { roundId: far.id, quantity: 'offsetHorizontal' });
+    await until(() => card.text().includes('along the bed'));
+    expect(card.text()).toContain('That is wear of what it slides on, not the tailstock.');
+    // By pencil: +4 and −36, zone ±15: 40 do not go into 30; 16 toward you leaves 5 over at either end.
+    expect(card.text()).toContain('Best for the places used: 0.016 mm toward you; then it is still 0.005 mm out at');
+    expect(card.text()).toContain('Bring it 0.016 mm toward you');
+    expect(card.text()).toContain('8 div from zero, counting up');
+    await card.tick(/^Set it for all the places/);
+    expect(card.text()).toContain('Bring it 0.036 mm toward you');
+    expect(card.text()).toContain('18 div from zero, counting up');
+    await card.tick(/^Set it for all the places/);
+    await tick(card, 0);
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as MoveWrite).amount).toBeCloseTo(16, 6);
+    // 16 µm on a pitch of 1.5 mm.
+    expect((server.sent[0].body as MoveWrite).plan['turns']).toBeCloseTo(16 / 1500, 4);
+    expect(card.text()).withContext('a card that was begun keeps its amount').toContain('Bring it 0.016 mm toward you');
+  });
+
   it('what really went in is entered, kept, and judged by its thickness', async () => {
     const { card, server } = await open(2, -40, 'offsetVertical');
     const enter = async (text: string) => {

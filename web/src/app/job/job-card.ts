@@ -27,6 +27,7 @@ import {
 } from '@isometra/core';
 import { moveSchema, type Made, type MoveWrite, type StoredRound } from '@isometra/contract';
 import {
+  curvesAlong,
   hardwareOf,
   leavesOf,
   neighbours,
@@ -53,10 +54,14 @@ import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken } from '../ui/say';
 import { AtScrew } from './at-screw';
+import { bedWords } from '../machine/bed-words';
 import { jobKeys } from './job-keys';
-import { factsOf, landingWords, needleWords, plansAlso, spreadOf, targetOf, targetsOfEnds } from './job-texts';
+import { factsOf, landingWords, movedInstead, needleWords, plansAlso, scaledScrew, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, ownDial, screwTarget } from './screw-target';
 import { ShimTemplates } from './shim-templates';
+
+/** µm: a movement for all places that is less is none. */
+const LEAST = 0.5;
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
@@ -109,7 +114,14 @@ export class JobCard implements OnDestroy {
     const sheet = this.sheet();
     return sheet ? solveWhatStands(sheet, this.context()).finding : null;
   });
-  private readonly found = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
+  /** The move as the round asks for it. */
+  private readonly asked = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
+  /** The move as it is made: by a card that was begun, or for all the places along the bed where those differ. */
+  private readonly found = computed((): Move | undefined => {
+    const [asked, kept, curve] = [this.asked(), this.saved(), this.curve()];
+    if (kept?.quantity === this.quantity()) return asked && movedInstead(asked, kept.amount, this.info());
+    return asked && this.forAll() && curve ? movedInstead(asked, curve.curve.best, this.info()) : asked;
+  });
   private readonly info = computed(() => this.check()?.quantities[this.quantity()]);
   private readonly told = computed(() => this.finding()?.quantities[this.quantity()]);
 
@@ -132,6 +144,21 @@ export class JobCard implements OnDestroy {
     const stale = this.desk.rungs().find((rung) => rung.check.id === check.id)?.stale;
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
   });
+  /** What this does along the bed, where it has been read at several places and they differ. */
+  private readonly curve = computed(() => {
+    const curves = curvesAlong(this.desk.current(), this.check()?.id ?? '');
+    return curves.find(({ quantity, curve }) => quantity === this.quantity() && curve.worn);
+  });
+  protected readonly worn = computed(() => {
+    const [info, curve] = [this.info(), this.curve()];
+    return info && curve ? bedWords(curve, info, this.shown()) : '';
+  });
+  /** A screw can be set for all the places; what is done for one alone would throw the others out. */
+  protected readonly canSuitAll = computed(
+    () => this.kind() === 'adjuster' && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
+  );
+  protected readonly suitAll = signal(true);
+  private readonly forAll = computed(() => this.canSuitAll() && this.suitAll());
   /** Of height and side the one that undoes the other, where the round wants both. */
   protected readonly order = computed(() => {
     const [moves, kind, done] = [this.finding()?.moves ?? [], this.kind(), this.saved()?.doneAt];
@@ -168,7 +195,7 @@ export class JobCard implements OnDestroy {
   );
   /** Ways to make this correction, the usual first. */
   protected readonly kinds = computed(() => {
-    const move = this.found();
+    const move = this.asked();
     const correction = this.check()?.corrections[this.quantity()];
     if (!move || !correction) return [];
     const hardware = this.hardware();
@@ -185,12 +212,12 @@ export class JobCard implements OnDestroy {
   protected readonly kind = computed(() => this.saved()?.kind ?? this.wanted());
   private readonly wanted = computed(() => {
     const kinds = this.kinds().map(({ value }) => value);
-    return [this.chosen(), this.found()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
+    return [this.chosen(), this.asked()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
   });
   protected readonly useGain = signal(false);
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => {
-    const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.found()?.kind || ''), this.check()?.id ?? ''];
+    const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.asked()?.kind || ''), this.check()?.id ?? ''];
     return MOVES.get(kind)?.input.shape['gain'] ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
   });
   protected readonly shims = computed(() => MOVES.get(this.kind())?.leaves === true);
@@ -216,10 +243,11 @@ export class JobCard implements OnDestroy {
     const [kind, sheet] = [this.kind(), this.sheet()];
     const own = this.hardware()[kind];
     // What the machine card does not know, the finding's own plan may.
-    if (!own || !sheet) return move.kind === kind ? move : {};
+    const part = move.amount / (this.asked()?.amount ?? move.amount);
+    if (!own || !sheet) return move.kind === kind ? scaledScrew(move, part) : {};
     const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
     if (!finding) throw new FaultError(faults);
-    return finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {};
+    return scaledScrew(finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
   }
 
   private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));

@@ -1,5 +1,5 @@
 import type { MoveWrite } from '@isometra/contract';
-import type { Instrument, JobFacts, NeedleTarget, Quantity, QuantityInfo } from '@isometra/core';
+import type { Instrument, JobFacts, Move, NeedleTarget, Quantity, QuantityInfo } from '@isometra/core';
 import { dialFactor } from '@isometra/core';
 import * as z from 'zod';
 import { callSentence, isZero, type Shown } from '../ui/say';
@@ -49,6 +49,27 @@ export function factsOf(
     frontLeaves: frontLeaves && leavesText(frontLeaves, show),
     rearLeaves: rearLeaves && leavesText(rearLeaves, show),
   };
+}
+
+/** A move by another amount than the round asks for: its direction and where the needle stops go with it. */
+export function movedInstead(move: Move, amount: number, info: QuantityInfo | undefined): Move {
+  if (amount === move.amount || move.amount === 0) return move;
+  const part = amount / move.amount;
+  const { indicator } = move;
+  const turned = part < 0 ? ((amount < 0 ? info?.words?.moveMinus : info?.words?.movePlus) ?? '') : move.direction;
+  return {
+    ...move,
+    amount,
+    direction: turned,
+    ...(indicator && { indicator: { ...indicator, target: indicator.now + part * (indicator.target - indicator.now) } }),
+  };
+}
+
+/** The turns of a screw for a part of its move. */
+export function scaledScrew(plan: Readonly<Record<string, unknown>>, part: number): Readonly<Record<string, unknown>> {
+  if (part === 1) return plan;
+  const times = (key: string) => (typeof plan[key] === 'number' ? { [key]: part * plan[key] } : {});
+  return { ...plan, ...times('turns'), ...times('degrees') };
 }
 
 /** Where something stands once it has been moved so much, by that alone: "Then tailstock is 0.002 mm high: in, by the shims alone." */

@@ -30,6 +30,20 @@ describe('the rounds so far', () => {
     expect(charts[0].querySelectorAll('svg path').length).toBeGreaterThan(3);
   });
 
+  it('rounds at several places are one curve along the bed, with what one movement can do for all of them', async () => {
+    const at = (place: number, h: number, v: number) => barRound(h, v, { conditions: { quillLock: 'on', place } });
+    await openShop([at(200, 4, 9), at(900, -30, 10)]);
+    const history = await show(History, { checkId: 'tailstock-traverse' });
+    expect(history.text()).toContain('Tailstock sideways, along the bed: 0.004 mm toward you at 200 mm, 0.030 mm away from you at 900 mm.');
+    expect(history.text()).toContain('That is wear of what it slides on, not the tailstock.');
+    expect(history.text()).toContain('Best for the places used: 0.013 mm toward you; then it is still 0.002 mm out at');
+    expect(history.text()).toContain(
+      'Tailstock height, along the bed: 0.009 mm high at 200 mm, 0.010 mm high at 900 mm. The same within the doubts',
+    );
+    const [along] = history.all('section.along iso-round-chart .chart').map((chart) => chart.getAttribute('aria-label'));
+    expect(along).toBe('Tailstock sideways along the bed, mm: at 200 0.004 mm, at 900 -0.030 mm');
+  });
+
   it('say so when there are none', async () => {
     await openShop();
     expect((await show(History, { checkId: 'tailstock-sweep' })).text()).toContain('No round yet.');

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { judgedMoves, wayOut } from '@isometra/work';
+import { curvesAlong, judgedMoves, wayOut } from '@isometra/work';
+import { bedWords } from '../machine/bed-words';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
@@ -88,24 +89,52 @@ export class History {
       .at(-1);
   }
 
-  protected readonly series = computed((): ChartSeries[] => {
-    const check = this.check();
-    return Object.entries(check.quantities)
-      .filter(([, info]) => info.limit)
-      .map(([name, info]) => ({ name, info, ...this.chartUnit(info.dimension) }))
-      .map(({ name, info, unit, factor }) => ({
-        name: info.label,
-        unit: prettyUnit(unit),
-        plus: spoken(info.words?.plus ?? ''),
-        minus: spoken(info.words?.minus ?? ''),
-        limit: (this.zone(name) ?? [null, null]).map((bound) => (bound === null ? null : bound / factor)) as [number | null, number | null],
-        points: this.rounds().flatMap((round) => {
-          const quantity = round.finding?.quantities[name];
-          return quantity
-            ? [{ label: String(round.number), value: quantity.value / factor, doubt: (quantity.expanded ?? 0) / factor }]
-            : [];
-        }),
-      }))
-      .filter((series) => series.points.length > 0);
+  private readonly curves = computed(() => curvesAlong(this.desk.current(), this.checkId()));
+  /** What the places along the bed say together. */
+  protected readonly alongBed = computed(() =>
+    this.curves().map((entry) => bedWords(entry, this.check().quantities[entry.quantity], this.shown())),
+  );
+  protected readonly bedSeries = computed((): ChartSeries[] => {
+    const length = this.chartUnit('length');
+    return this.curves().map(({ quantity, curve }) => ({
+      ...this.axis(quantity),
+      along: `along the bed, ${length.unit}`,
+      points: curve.places.map(({ at, value, expanded }) => {
+        const { factor } = this.chartUnit(this.check().quantities[quantity].dimension);
+        return { label: (at / length.factor).toFixed(0), at: at / length.factor, value: value / factor, doubt: (expanded ?? 0) / factor };
+      }),
+    }));
   });
+
+  /** Name, unit, direction words and zone of a quantity's chart. */
+  private axis(name: string) {
+    const info = this.check().quantities[name];
+    const { unit, factor } = this.chartUnit(info.dimension);
+    const zone = this.zone(name) ?? [null, null];
+    return {
+      name: info.label,
+      unit: prettyUnit(unit),
+      plus: spoken(info.words?.plus ?? ''),
+      minus: spoken(info.words?.minus ?? ''),
+      limit: zone.map((bound) => (bound === null ? null : bound / factor)) as [number | null, number | null],
+    };
+  }
+
+  protected readonly series = computed((): ChartSeries[] =>
+    Object.entries(this.check().quantities)
+      .filter(([, info]) => info.limit)
+      .map(([name, info]) => {
+        const { factor } = this.chartUnit(info.dimension);
+        return {
+          ...this.axis(name),
+          points: this.rounds().flatMap((round) => {
+            const quantity = round.finding?.quantities[name];
+            return quantity
+              ? [{ label: String(round.number), value: quantity.value / factor, doubt: (quantity.expanded ?? 0) / factor }]
+              : [];
+          }),
+        };
+      })
+      .filter((series) => series.points.length > 0),
+  );
 }
