@@ -17,6 +17,8 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { CHECKS, readingValue, type Picture } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { inUnits } from '../ui/in-units';
 import { inWorkingOrder } from '@isometra/work';
 import { readingSchema, type StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
@@ -59,6 +61,7 @@ export class Bench implements OnDestroy {
 
   protected readonly store = inject(BenchStore);
   protected readonly desk = inject(Desk);
+  private readonly settings = inject(Settings);
   private readonly router = inject(Router);
   private readonly hand = inject(AtHand);
   private readonly app = inject(ApplicationRef);
@@ -168,6 +171,7 @@ export class Bench implements OnDestroy {
     const current = this.store.current();
     const nextKey = current && keyOf(current.keys);
     const deviationOf = this.deviations();
+    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
     return this.store
       .slots()
       .filter((slot) => !slot.closing)
@@ -176,7 +180,7 @@ export class Bench implements OnDestroy {
         return {
           index,
           keys,
-          label,
+          label: inUnits(label, shown),
           state: keyOf(keys) === nextKey ? 'next' : done ? 'read' : 'todo',
           text: last ? String(last.value) : '',
           deviation: last ? deviationOf(last) : null,

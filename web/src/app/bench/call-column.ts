@@ -6,6 +6,7 @@ import { Settings } from '../data/settings';
 import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
+import { inUnits } from '../ui/in-units';
 import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
@@ -135,7 +136,9 @@ export class CallColumn {
   });
 
   protected readonly notes = computed(() =>
-    (this.store.solved().finding?.notes ?? []).filter((note) => note.code !== 'too-few-readings' || this.calls().length === 0),
+    (this.store.solved().finding?.notes ?? [])
+      .filter((note) => note.code !== 'too-few-readings' || this.calls().length === 0)
+      .map((note) => ({ ...note, text: inUnits(note.text, this.shown()) })),
   );
 
   protected readonly work = computed(() =>

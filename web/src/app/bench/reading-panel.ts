@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
-import { dialDivisions, parseQuantity, readingValue, showSize, type ValueKind } from '@isometra/core';
+import { dialDivisions, parseQuantity, readingValue, showSize, type UnitSystem, type ValueKind } from '@isometra/core';
+import { inUnits } from '../ui/in-units';
 import { Settings } from '../data/settings';
 import { Dial } from '../ui/dial';
 import { asRead, flipSign, nudged, readingUnit } from './as-read';
@@ -15,12 +16,21 @@ const FIELD_NAMES: Readonly<Record<ValueKind, string>> = {
   gap: 'The leaf that just goes in',
   none: 'It reads',
 };
-const HINTS: Readonly<Record<ValueKind, string>> = {
-  indicator: 'A unit may be typed: 12 um, 0.5 thou, 5 1/2 div',
-  size: 'A unit may be typed: 38.24 mm, 1.5055 in',
-  level: 'A unit may be typed: 40 um/m, 8 arcsec, 1 1/2 div',
-  gap: 'A unit may be typed: 0.04 mm, 1.5 thou',
-  none: '',
+const HINTS: Readonly<Record<UnitSystem, Readonly<Record<ValueKind, string>>>> = {
+  mm: {
+    indicator: 'A unit may be typed: 12 um, 0.5 thou, 5 1/2 div',
+    size: 'A unit may be typed: 38.24 mm, 1.5055 in',
+    level: 'A unit may be typed: 40 um/m, 8 arcsec, 1 1/2 div',
+    gap: 'A unit may be typed: 0.04 mm, 1.5 thou',
+    none: '',
+  },
+  inch: {
+    indicator: 'A unit may be typed: 0.5 thou, 3 tenths, 5 1/2 div',
+    size: 'A unit may be typed: 1.5055 in',
+    level: 'A unit may be typed: 0.5 thou/ft, 8 arcsec, 1 1/2 div',
+    gap: 'A unit may be typed: 1.5 thou',
+    none: '',
+  },
 };
 
 /** The one large field, the place it is for, and a dial that shows what the needle should look like. */
@@ -70,7 +80,10 @@ export class ReadingPanel {
   /** The needle was moved, not a text typed: Space (or a foot pedal that sends it) takes what it shows. */
   private live = false;
   protected readonly FIELD_NAMES = FIELD_NAMES;
-  protected readonly HINTS = HINTS;
+  protected readonly hint = computed(() => HINTS[this.settings.system()][this.kind()]);
+  /** A place in the reader's units. */
+  protected readonly said = (words: string): string =>
+    inUnits(words, { system: this.settings.system(), fineness: this.settings.fineness() });
   protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'].map((value) => ({ value, label: value }));
 
   constructor() {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { showSize } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
+import { inUnits } from '../ui/in-units';
 import { Settings } from '../data/settings';
 import { BenchStore } from './bench-store';
 import { Button } from '../ui/controls';
@@ -93,7 +94,7 @@ export class ReadingTable {
         reading,
         stands: standing.has(reading.id),
         why: later.get(reading.id)?.why ?? '',
-        label: this.label(reading),
+        label: inUnits(this.label(reading), { system: this.settings.system(), fineness: this.settings.fineness() }),
         at: typeof reading.keys['at'] === 'number' ? showSize(reading.keys['at'], 'length', this.settings.system(), 'coarse') : '',
       }));
   });

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Finding, Quantity, Target } from '@isometra/core';
+import { inUnits } from '../ui/in-units';
 import { Settings } from '../data/settings';
 import { bothUnits, isZero } from '../ui/say';
 
@@ -41,7 +42,7 @@ const NAMES: Readonly<Record<string, string>> = { sag: 'droop', push: 'push', tw
         }
         <ellipse class="doubt" [attr.cx]="picture.at.x" [attr.cy]="picture.at.y" [attr.rx]="picture.doubt.x" [attr.ry]="picture.doubt.y" />
         <circle class="at" [class.out]="picture.out" r="5.5" [attr.cx]="picture.at.x" [attr.cy]="picture.at.y" />
-        <text class="words" x="6" y="13">{{ target().what }}, seen from the tailstock</text>
+        <text class="words" x="6" y="13">{{ what() }}, seen from the tailstock</text>
         <text class="words" [attr.x]="size.width - 4" [attr.y]="picture.zero.y - 5" text-anchor="end">you</text>
         <text class="words" [attr.x]="picture.zero.x + 5" [attr.y]="size.height - 5">×{{ picture.factor }}</text>
       </svg>
@@ -98,6 +99,9 @@ export class TargetPicture {
   readonly target = input.required<Target>();
   readonly finding = input.required<Finding>();
   private readonly settings = inject(Settings);
+  protected readonly what = computed(() =>
+    inUnits(this.target().what, { system: this.settings.system(), fineness: this.settings.fineness() }),
+  );
   protected readonly size = SIZE;
 
   /** Everything in µm at the place that is drawn, then in the drawing's units. */
@@ -154,7 +158,7 @@ export class TargetPicture {
   private told({ h, v }: { h: number; v: number }): string {
     const say = (um: number, plus: string, minus: string) => (isZero(this.size3(um)) ? '' : `${this.size3(um)} ${um > 0 ? plus : minus}`);
     const parts = [say(h, 'toward you', 'away from you'), say(v, 'up', 'down')].filter(Boolean);
-    return `${this.target().what}: ${parts.join(', ') || 'on the true line'}`;
+    return `${this.what()}: ${parts.join(', ') || 'on the true line'}`;
   }
 }
 

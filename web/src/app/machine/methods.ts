@@ -7,6 +7,7 @@ import { Keys } from '../data/keys';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
+import { inUnits } from '../ui/in-units';
 import { bothUnits, callSentence } from '../ui/say';
 import { Desk } from './desk';
 
@@ -88,7 +89,11 @@ export class Methods {
     return fresh.flatMap((a, i) =>
       fresh.slice(i + 1).flatMap((b) => {
         const [one, two] = [a.round, b.round].map((round) => round?.finding);
-        return one && two ? disagreements({ check: a.check, finding: one }, { check: b.check, finding: two }) : [];
+        if (!one || !two) return [];
+        return disagreements({ check: a.check, finding: one }, { check: b.check, finding: two }).map(({ text, ...found }) => ({
+          ...found,
+          text: inUnits(text, this.shown()),
+        }));
       }),
     );
   });

@@ -1,4 +1,5 @@
 import {
+  type Dimension,
   bareSchema,
   DIMENSIONS,
   faultsOf,
@@ -63,12 +64,19 @@ export function withField(value: FormValue, key: string, next: unknown): FormVal
   return empty ? rest : { ...rest, [key]: next };
 }
 
+/** What a bare number is in on a screen that speaks inches. */
+const INCH_UNITS: Readonly<Partial<Record<Dimension, string>>> = {
+  length: 'in',
+  deviation: 'thou',
+  slope: 'thou/ft',
+  twist: 'thou/ft per ft',
+};
+
 /** Unit that a bare number will be taken in, as shown beside the field. */
 export function bareUnit(info: FieldInfo, system: UnitSystem): string {
   if (!info.dimension) return '';
-  if (system === 'inch' && info.dimension === 'length') return 'in';
-  if (system === 'inch' && info.dimension === 'deviation') return 'thou';
-  return info.unit ?? DIMENSIONS[info.dimension].base;
+  const inch = INCH_UNITS[info.dimension];
+  return system === 'inch' && inch ? inch : (info.unit ?? DIMENSIONS[info.dimension].base);
 }
 
 /** A stored number as a person would type it: it is in the unit of the file, not in the one shown now. */

@@ -4,6 +4,7 @@ import { Day } from './day';
 import { bareSchema, prettyUnit, readNumber, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
+import { exampleIn } from './in-units';
 import { bareUnit, fieldsOf, withBaseUnit, withField, withUnit, type FieldModel, type FormValue } from './form-model';
 import { Choices } from './choices';
 import { Button, TextField } from './controls';
@@ -35,6 +36,8 @@ export class SchemaForm {
   readonly changed = output<FormValue>();
 
   private readonly settings = inject(Settings);
+  /** What would do, in the units of the hand. */
+  protected readonly exampleOf = (example: string): string => exampleIn(example, this.settings.system());
   private readonly latest = linkedSignal(() => this.value());
   private readonly touched = signal<ReadonlySet<string>>(new Set());
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
