@@ -83,6 +83,14 @@ export const VIEWS = [
     },
   },
   {
+    name: 'at-the-screw',
+    go: async (page, address) => {
+      const { id, list } = await rounds(page, address, 'L-14', 'tailstock-traverse');
+      await page.goto(`${address}/machines/${id}/move/${list[2].id}/offsetHorizontal?at=screw`);
+      await page.waitForSelector('iso-at-screw iso-dial');
+    },
+  },
+  {
     name: 'move-shims',
     go: async (page, address) => {
       const { id, list } = await rounds(page, address, 'L-02', 'tailstock-traverse');

@@ -4,6 +4,7 @@ export * from './rungs.js';
 export * from './handRungs.js';
 export * from './history.js';
 export * from './order.js';
+export * from './ownPlaces.js';
 export * from './alongBed.js';
 export * from './wentIn.js';
 export * from './facts.js';

@@ -29,7 +29,7 @@ const SHOWN: Readonly<Record<UnitSystem, Readonly<Record<Dimension, Readonly<Rec
     number: { coarse: { unit: '1', decimals: 2 }, fine: { unit: '1', decimals: 3 } },
     deviation: { coarse: { unit: 'thou', decimals: 1 }, fine: { unit: 'tenths', decimals: 1 } },
     slope: { coarse: { unit: 'thou/ft', decimals: 2 }, fine: { unit: 'thou/ft', decimals: 3 } },
-    twist: { coarse: { unit: 'thou/ft per ft', decimals: 2 }, fine: { unit: 'thou/ft per ft', decimals: 3 } },
+    twist: { coarse: { unit: 'thou/ft per ft', decimals: 3 }, fine: { unit: 'thou/ft per ft', decimals: 4 } },
     angle: { coarse: { unit: 'deg', decimals: 0 }, fine: { unit: 'deg', decimals: 1 } },
     temperature: { coarse: { unit: 'C', decimals: 0 }, fine: { unit: 'C', decimals: 1 } },
     force: { coarse: { unit: 'N', decimals: 2 }, fine: { unit: 'N', decimals: 2 } },

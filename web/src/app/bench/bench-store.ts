@@ -16,8 +16,9 @@ import {
   type WayProfile,
 } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
-import { placesRead, readingFaults, sheetOf, solveWhatStands, standingReadings, type Solved } from '@isometra/work';
+import { movePlace, placesRead, readingFaults, sheetOf, solveWhatStands, standingReadings, type Solved } from '@isometra/work';
 import * as z from 'zod';
+import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
@@ -237,6 +238,26 @@ export class BenchStore {
     return this.rounds.change({ ...roundWriteOf(round), ...part, by: this.settings.by() });
   }
 
+  /**
+   * Put a place where the stylus really goes, mm. What was read there was read at the new place: each such reading is
+   * superseded by itself at it. What is wrong is said in `fault`, and nothing is changed.
+   */
+  placeAt(slot: BenchSlot, at: number): void {
+    const [round, check] = [this.round(), this.check()];
+    if (!round || !check) return;
+    const about = { setup: this.setup(), plan: round.plan, slots: this.slots(), readings: this.standing() };
+    const moved = movePlace(check, about, slot, at);
+    this.fault.set(moved.ok ? '' : moved.message);
+    if (!moved.ok || moved.plan === round.plan) return;
+    this.change(round, { plan: { ...moved.plan } }).subscribe({
+      next: () => {
+        for (const { id, keys, value, set } of moved.readings)
+          this.write(round, { keys: { ...keys, at }, value, set, supersedes: id, why: 'the place was put right' });
+      },
+      error: (failure: ApiFailure) => this.fault.set(failure.message),
+    });
+  }
+
   /** Why the check would not read this; empty when it would. */
   private faultOf(round: StoredRound, reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes'>): string {
     const [fault] = readingFaults(round, reading);
@@ -287,10 +308,10 @@ export function withReadings(planned: readonly PlannedSlot[], readings: readonly
     .map(([, [[{ keys }]]]): PlannedSlot => ({ keys, label: placeName(keys) }));
   const met = strays.length < runs.size;
   const slots = [...(strays.length && !met ? [] : planned), ...strays];
-  return slots.map(({ keys, label, ask, closing }, index) => {
+  return slots.map(({ keys, label, ask, closing, movable }, index) => {
     const own = runs.get(keyOf(keys)) ?? [];
     const taken = (closing ? own.slice(1).at(-1) : own[0]) ?? [];
-    return { keys, label, ask, closing, index, readings: taken, done: taken.length > 0 };
+    return { keys, label, ask, closing, movable, index, readings: taken, done: taken.length > 0 };
   });
 }
 

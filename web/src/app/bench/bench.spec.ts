@@ -38,6 +38,35 @@ describe('the bench on the screen', () => {
     expect(server.sent.map((write) => (write.body as ReadingWrite).value)).toEqual(['0 div', '-9.5 div']);
   });
 
+  it('a place is put where the stylus really goes: typed, for both planes, and what was read there goes with it', async () => {
+    const { bench, server } = await open();
+    const typePlace = async (text: string) => {
+      const place = bench.element.querySelector<HTMLInputElement>('input[aria-label="Place of the stylus"]') as HTMLInputElement;
+      place.value = text;
+      place.dispatchEvent(new Event('change'));
+      await bench.fixture.whenStable();
+      return place;
+    };
+    await read(bench, '0');
+    await read(bench, '-9.5');
+    await until(() => server.sent.length === 2);
+    await press(bench, 'ArrowUp');
+    expect(bench.text()).toContain('near the tailstock, 380 mm');
+    const kept = await typePlace('far out');
+    expect(kept.value).toBe('far out');
+    expect(bench.text()).toContain('The place "far out"');
+    await typePlace('20 mm');
+    expect(bench.text()).toContain('There is a place at 20 mm already');
+    await typePlace('200 mm');
+    await until(() => server.sent.length === 4);
+    const [plan, again] = server.sent.slice(2).map(({ body }) => body as { plan?: object; keys?: object; value?: string; why?: string });
+    expect(plan.plan).toEqual(jasmine.objectContaining({ places: ['20 mm', '200 mm'] }));
+    expect(again).toEqual(jasmine.objectContaining({ keys: { plane: 'h', at: 200 }, value: '-9.5 div', why: 'the place was put right' }));
+    // By pencil: the same 19 µm over half the length is twice the error of the tailstock.
+    await until(() => bench.text().includes('Bring it 0.042 mm toward you.'));
+    await until(() => bench.text().includes('near the tailstock, 200 mm'));
+  });
+
   it('a reading that is none stays in the field with its fault', async () => {
     const { bench, server } = await open();
     await read(bench, 'twelve');

@@ -18,6 +18,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { CHECKS, readingValue, type Picture } from '@isometra/core';
 import { Settings } from '../data/settings';
+import { DragPlaces, placeFor, type Placed } from './drag-places';
 import { inUnits } from '../ui/in-units';
 import { inWorkingOrder } from '@isometra/work';
 import { readingSchema, type StoredReading } from '@isometra/contract';
@@ -49,7 +50,7 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
 /** The bench: where to put the indicator now, what it says, and the call. */
 @Component({
   selector: 'iso-bench',
-  imports: [NgComponentOutlet, RouterLink, AsSetUp, CallColumn, ReadingPanel, ReadingTable, WayChart, Button, Notice],
+  imports: [DragPlaces, NgComponentOutlet, RouterLink, AsSetUp, CallColumn, ReadingPanel, ReadingTable, WayChart, Button, Notice],
   providers: [BenchStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.html',
@@ -203,6 +204,25 @@ export class Bench implements OnDestroy {
   protected refusedText({ body, faults }: Refused): string {
     const value = readingSchema.safeParse(body).data?.value ?? '';
     return `The reading ${value} was not taken: ${faults.map(({ message }) => message).join('; ')}.`;
+  }
+
+  /** A mark was dragged along its part: the place is where it was let go, to the millimetre or the sixteenth. */
+  protected drop({ index, from, x, y }: { index: number; from: DOMRect; x: number; y: number }): void {
+    const slots = this.store.slots();
+    const slot = slots[index];
+    const middle = (box: DOMRect) => ({ x: box.x + box.width / 2, y: box.y + box.height / 2 });
+    const row = [...this.host.nativeElement.querySelectorAll<SVGGElement>('.sketch [data-mark]')].flatMap((mark): Placed[] => {
+      const other = slots[Number(mark.dataset['mark'])];
+      const like = other && slot && other.movable === slot.movable && other.keys['plane'] === slot.keys['plane'];
+      return like && typeof other.keys['at'] === 'number'
+        ? [{ index: other.index, ...middle(mark.getBoundingClientRect()), at: other.keys['at'] }]
+        : [];
+    });
+    const start = middle(from);
+    const at = placeFor(row, { x: start.x + x, y: start.y + y });
+    if (!slot?.movable || at === undefined) return;
+    const step = this.settings.system() === 'mm' ? 1 : 25.4 / 16;
+    this.store.placeAt(slot, Number((Math.round(at / step) * step).toFixed(3)));
   }
 
   private toMove(): boolean {

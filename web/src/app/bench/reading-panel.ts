@@ -66,6 +66,22 @@ export class ReadingPanel {
     const at = this.store.current()?.keys['at'];
     return typeof at === 'number' ? showSize(at, 'length', this.settings.system(), 'coarse') : '';
   });
+  /** Whether the place in hand may be moved: it is one of the user's own. */
+  protected readonly movable = computed(() => this.store.current()?.movable !== undefined && this.where() !== '');
+
+  /** The place as typed; a bare figure is in the shown unit. What is no place stays as it is typed. */
+  protected putAt(field: HTMLInputElement): void {
+    const [slot, text] = [this.store.current(), field.value.trim()];
+    if (!slot || text === '') return;
+    const parsed = parseQuantity(text, 'length', this.settings.system() === 'mm' ? 'mm' : 'in');
+    if (!parsed.ok) {
+      this.store.fault.set(`The place "${text}" ${parsed.message}. Try: ${this.settings.system() === 'mm' ? '380 mm' : '15 in'}`);
+      return;
+    }
+    this.store.placeAt(slot, Number(parsed.value.toFixed(3)));
+    if (!this.store.fault()) field.value = '';
+  }
+
   protected readonly reads = computed(() => this.store.current()?.readings.map((reading) => String(reading.value)) ?? []);
   /** From the lowest to the highest of the readings of this place, as they would be read. */
   protected readonly spread = computed(() => {

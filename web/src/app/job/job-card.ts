@@ -283,6 +283,7 @@ export class JobCard implements OnDestroy {
   });
 
   // What really went in.
+  protected readonly inch = computed(() => this.settings.system() === 'inch');
   protected readonly wedge = computed(() => spreadOf(this.info()) === 'wedge');
   private readonly leafText = signal<string | null>(null);
   protected readonly leafProblem = signal('');

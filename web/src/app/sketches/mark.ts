@@ -11,6 +11,7 @@ import type { SketchInputs, SketchMark } from './model';
     '[class.next]': "isoMark().state === 'next'",
     '[class.read]': '!!isoMark().text',
     '[attr.aria-label]': 'told()',
+    '[attr.data-mark]': 'isoMark().index',
     '(click)': 'pick()(isoMark().index)',
   },
 })
