@@ -91,14 +91,6 @@ export const VIEWS = [
     },
   },
   {
-    name: 'move-shims',
-    go: async (page, address) => {
-      const { id, list } = await rounds(page, address, 'L-02', 'tailstock-traverse');
-      await page.goto(`${address}/machines/${id}/move/${list[0].id}/offsetVertical`);
-      await page.waitForSelector('ol li');
-    },
-  },
-  {
     name: 'rounds',
     go: async (page, address) => {
       const { id } = await machine(page, address);
