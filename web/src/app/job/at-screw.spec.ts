@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { Made, MoveWrite } from '@isometra/contract';
 import { Keys } from '../data/keys';
-import { barRound, openShop, show, until, type Shown } from '../testing/fake-shop.spec';
+import { barRound, openShop, refusal, show, until, type Shown } from '../testing/fake-shop.spec';
 import { AtScrew } from './at-screw';
 import { JobCard } from './job-card';
 
@@ -90,6 +90,29 @@ describe('at the screw', () => {
     await until(() => server.sent.length === 1);
     expect(made()?.preset).toBe(0);
     expect(stop(screen)).toBe('Stop at 10.5 div, counting up from zero');
+  });
+
+  it('done with what was allowed for unasked: that is kept with the move', async () => {
+    const moved = (tightened: number): Made => ({ ...SCREW, tightened });
+    const before = [4, 8].map((shift) => barRound(-50, 9, { moves: [{ made: moved(shift) }] }));
+    const { screen, made, server } = await toScrew(1, ...before);
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    await key(screen, /done: take the next round/);
+    await until(() => server.sent.length === 1);
+    expect(made()?.preset).toBe(6);
+  });
+
+  it('a card that was changed somewhere else meanwhile says so here too', async () => {
+    const { screen, server } = await toScrew(1);
+    await key(screen, /went the other way/);
+    await screen.press('up');
+    await until(() => server.sent.length === 1);
+    const theirs = { ...server.rounds[0].moves[0], ticks: [4], version: 4 };
+    server.rounds = server.rounds.map((round) => ({ ...round, moves: [theirs] }));
+    server.refuse = refusal(409, 'changed', theirs, 'version');
+    await key(screen, /went the other way/);
+    await screen.press('up');
+    await until(() => screen.text().includes('changed somewhere else meanwhile'));
   });
 
   it('a dial whose direction nobody tried is asked for: nothing is taken for granted', async () => {

@@ -55,11 +55,14 @@ export class AtScrew implements OnDestroy {
   readonly rule = input<ScrewRule | null>(null);
   readonly drive = input<readonly string[]>([]);
   readonly bench = input.required<readonly unknown[]>();
+  /** What has come in between: the card was changed somewhere else. */
+  readonly between = input('');
   /** A movement in the reader's unit and words: "0.004 mm toward you". */
   readonly sayMove = input.required<(amount: number) => string>();
 
   readonly changed = output<{ readonly made: Made; readonly shift?: string }>();
-  readonly done = output<void>();
+  /** It is done; with what was allowed for on tightening, where nobody has kept that yet. */
+  readonly done = output<Made | undefined>();
   readonly back = output<void>();
 
   protected readonly OTHER = OTHER;
@@ -149,8 +152,12 @@ export class AtScrew implements OnDestroy {
   private enter(event: Event): boolean {
     // Enter on a button is that button.
     if (this.stage() !== 'drive' || (event.target as Element | null)?.closest('button, a')) return false;
-    this.done.emit();
+    this.finish();
     return true;
+  }
+
+  protected finish(): void {
+    this.done.emit(!this.made() && this.state().preset !== 0 ? this.state() : undefined);
   }
 
   private escape(): void {

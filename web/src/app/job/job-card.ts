@@ -414,11 +414,11 @@ export class JobCard implements OnDestroy {
     this.save({ ticks: [...ticks].sort((a, b) => a - b) });
   }
 
-  protected done(): void {
+  protected done(made?: Made): void {
     const { begunAt = '', doneAt = null } = this.saved() ?? {};
     const now = new Date().toISOString();
     // Never before it was begun, also where it was begun on a machine whose clock is ahead.
-    this.save({ doneAt: doneAt ?? (begunAt > now ? begunAt : now), shift: this.shift().trim() || null });
+    this.save({ doneAt: doneAt ?? (begunAt > now ? begunAt : now), shift: this.shift().trim() || null, ...(made && { made }) });
     void this.router.navigate(['/machines', this.desk.machine()?.id, 'bench', this.round()?.check]);
   }
 

@@ -62,6 +62,7 @@ const TICKS = 50;
       paint-order: stroke;
       stroke: var(--paper);
       stroke-width: 4px;
+      stroke-linejoin: round;
     }
   `,
 })
