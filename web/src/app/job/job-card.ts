@@ -11,57 +11,28 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
-import {
-  baseSchema,
-  CHECKS,
-  FaultError,
-  MOVES,
-  jobSteps,
-  readInstrument,
-  type CheckDefinition,
-  type JobFacts,
-  type Move,
-} from '@isometra/core';
-import { moveSchema, type Made, type MoveWrite, type StoredRound } from '@isometra/contract';
-import {
-  curvesAlong,
-  hardwareOf,
-  leavesOf,
-  neighbours,
-  readCard,
-  reallyMoved,
-  screwRuleOf,
-  sheetOf,
-  solveWhatStands,
-  staleWords,
-  usualShiftOf,
-} from '@isometra/work';
-import type { ApiFailure } from '../data/api';
+import { MOVES, jobSteps, readInstrument, type JobFacts, type Move } from '@isometra/core';
+import { moveSchema, type Made, type MoveWrite } from '@isometra/contract';
+import { leavesOf, neighbours, reallyMoved, screwRuleOf, staleWords, usualShiftOf } from '@isometra/work';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
 import { Keys } from '../data/keys';
-import { Rounds } from '../data/rounds';
-import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../machine/desk';
 import { Choices } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken } from '../ui/say';
+import { JobMove } from './job-move';
 import { AtScrew } from './at-screw';
 import { bedWords } from '../machine/bed-words';
 import { jobKeys } from './job-keys';
-import { factsOf, landingWords, movedInstead, needleWords, plansAlso, scaledScrew, spreadOf, targetOf, targetsOfEnds } from './job-texts';
+import { factsOf, landingWords, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, ownDial, screwTarget } from './screw-target';
 import { ShimTemplates } from './shim-templates';
-
-/** µm: a movement for all places that is less is none. */
-const LEAST = 0.5;
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
@@ -71,66 +42,14 @@ const LEAST = 0.5;
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
 })
-export class JobCard implements OnDestroy {
-  readonly roundId = input.required<string>();
-  readonly quantity = input.required<string>();
+export class JobCard extends JobMove implements OnDestroy {
   /** `screw` while the part is being moved. */
   readonly at = input<string>();
 
-  protected readonly desk = inject(Desk);
-  private readonly rounds = inject(Rounds);
   private readonly outbox = inject(Outbox);
-  private readonly settings = inject(Settings);
   private readonly router = inject(Router);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  protected readonly problem = signal('');
 
-  /** The round as it stands here: readings that are still on their way count. */
-  protected readonly round = toSignal(
-    toObservable(this.roundId).pipe(
-      switchMap((id) =>
-        merge(
-          of(null),
-          this.rounds.one(id),
-          this.rounds.load(id).pipe(
-            switchMap(() => EMPTY),
-            catchError((failure: ApiFailure) => {
-              if (!this.rounds.knows(id)) this.problem.set(failure.message);
-              return EMPTY;
-            }),
-          ),
-        ),
-      ),
-    ),
-    { initialValue: null as StoredRound | null },
-  );
-  protected readonly check = computed((): CheckDefinition | undefined => CHECKS.get(this.round()?.check ?? ''));
-  private readonly sheet = computed(() => {
-    const round = this.round();
-    return round && sheetOf(round, round.readings, this.desk.facts(round));
-  });
-  private readonly context = computed(() => ({ waits: this.desk.waits(this.check()?.id ?? '') }));
-  private readonly finding = computed(() => {
-    const sheet = this.sheet();
-    return sheet ? solveWhatStands(sheet, this.context()).finding : null;
-  });
-  /** The move as the round asks for it. */
-  private readonly asked = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
-  /** The move as it is made: by a card that was begun, or for all the places along the bed where those differ. */
-  private readonly found = computed((): Move | undefined => {
-    const [asked, kept, curve] = [this.asked(), this.saved(), this.curve()];
-    if (kept?.quantity === this.quantity()) return asked && movedInstead(asked, kept.amount, this.info());
-    return asked && this.forAll() && curve ? movedInstead(asked, curve.curve.best, this.info()) : asked;
-  });
-  private readonly info = computed(() => this.check()?.quantities[this.quantity()]);
-  private readonly told = computed(() => this.finding()?.quantities[this.quantity()]);
-
-  /** The card that was begun for this, if there is one: the last. */
-  protected readonly saved = computed((): MoveWrite | undefined =>
-    this.round()
-      ?.moves.filter((move) => move.quantity === this.quantity() || plansAlso(move, this.quantity()))
-      .at(-1),
-  );
   /** Why this card is old news: a later round, or a move since that upset what it was read on. */
   protected readonly outdated = computed((): string => {
     const [round, check] = [this.round(), this.check()];
@@ -144,21 +63,10 @@ export class JobCard implements OnDestroy {
     const stale = this.desk.rungs().find((rung) => rung.check.id === check.id)?.stale;
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
   });
-  /** What this does along the bed, where it has been read at several places and they differ. */
-  private readonly curve = computed(() => {
-    const curves = curvesAlong(this.desk.current(), this.check()?.id ?? '');
-    return curves.find(({ quantity, curve }) => quantity === this.quantity() && curve.worn);
-  });
   protected readonly worn = computed(() => {
     const [info, curve] = [this.info(), this.curve()];
     return info && curve ? bedWords(curve, info, this.shown()) : '';
   });
-  /** A screw can be set for all the places; what is done for one alone would throw the others out. */
-  protected readonly canSuitAll = computed(
-    () => this.kind() === 'adjuster' && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
-  );
-  protected readonly suitAll = signal(true);
-  private readonly forAll = computed(() => this.canSuitAll() && this.suitAll());
   /** Of height and side the one that undoes the other, where the round wants both. */
   protected readonly order = computed(() => {
     const [moves, kind, done] = [this.finding()?.moves ?? [], this.kind(), this.saved()?.doneAt];
@@ -185,73 +93,6 @@ export class JobCard implements OnDestroy {
   /** A change of this card that the server refused, because it was changed elsewhere. */
   protected readonly refused = computed(() => this.refusals().find(({ what, about }) => what === 'move' && about === this.roundId()));
 
-  private readonly card = computed(() => readCard(this.desk.machine()?.card));
-  private readonly hardware = computed(() =>
-    hardwareOf(this.check()?.id ?? '', {
-      card: this.desk.machine()?.card,
-      stock: this.desk.stock(),
-      gain: this.useGain() ? this.gain() : null,
-    }),
-  );
-  /** Ways to make this correction, the usual first. */
-  protected readonly kinds = computed(() => {
-    const move = this.asked();
-    const correction = this.check()?.corrections[this.quantity()];
-    if (!move || !correction) return [];
-    const hardware = this.hardware();
-    const offered = (move.amount > 0 ? correction.plus : correction.minus).filter(
-      (kind) => !MOVES.get(kind)?.ifOnCard || hardware[kind] !== undefined,
-    );
-    // A card that tells of a sleeve and not of screws is that of a machine without screws.
-    const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
-    return offered
-      .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
-      .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
-  });
-  private readonly chosen = signal('');
-  protected readonly kind = computed(() => this.saved()?.kind ?? this.wanted());
-  private readonly wanted = computed(() => {
-    const kinds = this.kinds().map(({ value }) => value);
-    return [this.chosen(), this.asked()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
-  });
-  protected readonly useGain = signal(false);
-  /** Only a screw has a gain to learn: a shim is as thick as it is. */
-  protected readonly gain = computed(() => {
-    const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.asked()?.kind || ''), this.check()?.id ?? ''];
-    return MOVES.get(kind)?.input.shape['gain'] ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
-  });
-  protected readonly shims = computed(() => MOVES.get(this.kind())?.leaves === true);
-  /** A shim cut to the base on the machine card. */
-  protected readonly base = computed(() => (this.check()?.part?.base ? baseSchema.safeParse(this.card()?.['base']).data : undefined));
-
-  /** The plan of the chosen kind, or why there is none. */
-  protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: string } => {
-    const [move, kept] = [this.found(), this.saved()];
-    // A card that has been begun keeps its plan, whatever has been taken out of the drawer since.
-    if (kept) return { plan: kept.plan, missing: '' };
-    if (!move) return { plan: {}, missing: '' };
-    try {
-      return { plan: this.plan(move), missing: '' };
-    } catch (error) {
-      if (!(error instanceof FaultError)) throw error;
-      return { plan: {}, missing: error.faults.map((fault) => `${fault.path} ${fault.message}`).join('; ') };
-    }
-  });
-
-  /** The round solved again with the hardware of this kind alone: so every kind is planned as the core plans it. */
-  private plan(move: Move): Readonly<Record<string, unknown>> {
-    const [kind, sheet] = [this.kind(), this.sheet()];
-    const own = this.hardware()[kind];
-    // What the machine card does not know, the finding's own plan may.
-    const part = move.amount / (this.asked()?.amount ?? move.amount);
-    if (!own || !sheet) return move.kind === kind ? scaledScrew(move, part) : {};
-    const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
-    if (!finding) throw new FaultError(faults);
-    return scaledScrew(finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
-  }
-
-  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
-  protected readonly amount = computed(() => this.found()?.amount ?? this.saved()?.amount ?? 0);
   protected readonly size = computed(() =>
     bothUnits(this.amount(), this.info()?.dimension ?? 'deviation', this.shown(), this.told()?.expanded),
   );
@@ -284,7 +125,6 @@ export class JobCard implements OnDestroy {
 
   // What really went in.
   protected readonly inch = computed(() => this.settings.system() === 'inch');
-  protected readonly wedge = computed(() => spreadOf(this.info()) === 'wedge');
   private readonly leafText = signal<string | null>(null);
   protected readonly leafProblem = signal('');
   protected readonly wentIn = computed(() => {
@@ -377,6 +217,7 @@ export class JobCard implements OnDestroy {
   }
 
   constructor() {
+    super();
     const hand = inject(AtHand);
     effect(() => hand.doing.set(`Move: ${this.info()?.label ?? ''}`));
     // A refused change: what the server has is fetched, so that both can be seen.

@@ -1,0 +1,152 @@
+import { Directive, computed, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
+import { baseSchema, CHECKS, FaultError, MOVES, type CheckDefinition, type Move } from '@isometra/core';
+import { type MoveWrite, type StoredRound } from '@isometra/contract';
+import { curvesAlong, hardwareOf, readCard, sheetOf, solveWhatStands } from '@isometra/work';
+import type { ApiFailure } from '../data/api';
+import { Rounds } from '../data/rounds';
+import { Settings } from '../data/settings';
+import { Desk } from '../machine/desk';
+import { movedInstead, plansAlso, scaledScrew, spreadOf } from './job-texts';
+
+/** µm: a movement for all places that is less is none. */
+const LEAST = 0.5;
+
+/** The move that a round asks for, or that was begun for it: which kind, how much, by what plan. A job card shows it. */
+@Directive()
+export abstract class JobMove {
+  readonly roundId = input.required<string>();
+  readonly quantity = input.required<string>();
+
+  protected readonly desk = inject(Desk);
+  protected readonly rounds = inject(Rounds);
+  protected readonly settings = inject(Settings);
+  protected readonly problem = signal('');
+
+  /** The round as it stands here: readings that are still on their way count. */
+  protected readonly round = toSignal(
+    toObservable(this.roundId).pipe(
+      switchMap((id) =>
+        merge(
+          of(null),
+          this.rounds.one(id),
+          this.rounds.load(id).pipe(
+            switchMap(() => EMPTY),
+            catchError((failure: ApiFailure) => {
+              if (!this.rounds.knows(id)) this.problem.set(failure.message);
+              return EMPTY;
+            }),
+          ),
+        ),
+      ),
+    ),
+    { initialValue: null as StoredRound | null },
+  );
+  protected readonly check = computed((): CheckDefinition | undefined => CHECKS.get(this.round()?.check ?? ''));
+  protected readonly sheet = computed(() => {
+    const round = this.round();
+    return round && sheetOf(round, round.readings, this.desk.facts(round));
+  });
+  protected readonly context = computed(() => ({ waits: this.desk.waits(this.check()?.id ?? '') }));
+  protected readonly finding = computed(() => {
+    const sheet = this.sheet();
+    return sheet ? solveWhatStands(sheet, this.context()).finding : null;
+  });
+  /** The move as the round asks for it. */
+  protected readonly asked = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
+  /** The move as it is made: by a card that was begun, or for all the places along the bed where those differ. */
+  protected readonly found = computed((): Move | undefined => {
+    const [asked, kept, curve] = [this.asked(), this.saved(), this.curve()];
+    if (kept?.quantity === this.quantity()) return asked && movedInstead(asked, kept.amount, this.info());
+    return asked && this.forAll() && curve ? movedInstead(asked, curve.curve.best, this.info()) : asked;
+  });
+  protected readonly info = computed(() => this.check()?.quantities[this.quantity()]);
+  protected readonly told = computed(() => this.finding()?.quantities[this.quantity()]);
+
+  /** The card that was begun for this, if there is one: the last. */
+  protected readonly saved = computed((): MoveWrite | undefined =>
+    this.round()
+      ?.moves.filter((move) => move.quantity === this.quantity() || plansAlso(move, this.quantity()))
+      .at(-1),
+  );
+  /** What this does along the bed, where it has been read at several places and they differ. */
+  protected readonly curve = computed(() => {
+    const curves = curvesAlong(this.desk.current(), this.check()?.id ?? '');
+    return curves.find(({ quantity, curve }) => quantity === this.quantity() && curve.worn);
+  });
+  /** A screw can be set for all the places; what is done for one alone would throw the others out. */
+  protected readonly canSuitAll = computed(
+    () => this.kind() === 'adjuster' && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
+  );
+  protected readonly suitAll = signal(true);
+  protected readonly forAll = computed(() => this.canSuitAll() && this.suitAll());
+  protected readonly card = computed(() => readCard(this.desk.machine()?.card));
+  protected readonly hardware = computed(() =>
+    hardwareOf(this.check()?.id ?? '', {
+      card: this.desk.machine()?.card,
+      stock: this.desk.stock(),
+      gain: this.useGain() ? this.gain() : null,
+    }),
+  );
+  /** Ways to make this correction, the usual first. */
+  protected readonly kinds = computed(() => {
+    const move = this.asked();
+    const correction = this.check()?.corrections[this.quantity()];
+    if (!move || !correction) return [];
+    const hardware = this.hardware();
+    const offered = (move.amount > 0 ? correction.plus : correction.minus).filter(
+      (kind) => !MOVES.get(kind)?.ifOnCard || hardware[kind] !== undefined,
+    );
+    // A card that tells of a sleeve and not of screws is that of a machine without screws.
+    const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
+    return offered
+      .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
+      .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
+  });
+  protected readonly chosen = signal('');
+  protected readonly kind = computed(() => this.saved()?.kind ?? this.wanted());
+  protected readonly wanted = computed(() => {
+    const kinds = this.kinds().map(({ value }) => value);
+    return [this.chosen(), this.asked()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
+  });
+  protected readonly useGain = signal(false);
+  /** Only a screw has a gain to learn: a shim is as thick as it is. */
+  protected readonly gain = computed(() => {
+    const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.asked()?.kind || ''), this.check()?.id ?? ''];
+    return MOVES.get(kind)?.input.shape['gain'] ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
+  });
+  protected readonly shims = computed(() => MOVES.get(this.kind())?.leaves === true);
+  /** A shim cut to the base on the machine card. */
+  protected readonly base = computed(() => (this.check()?.part?.base ? baseSchema.safeParse(this.card()?.['base']).data : undefined));
+
+  /** The plan of the chosen kind, or why there is none. */
+  protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: string } => {
+    const [move, kept] = [this.found(), this.saved()];
+    // A card that has been begun keeps its plan, whatever has been taken out of the drawer since.
+    if (kept) return { plan: kept.plan, missing: '' };
+    if (!move) return { plan: {}, missing: '' };
+    try {
+      return { plan: this.plan(move), missing: '' };
+    } catch (error) {
+      if (!(error instanceof FaultError)) throw error;
+      return { plan: {}, missing: error.faults.map((fault) => `${fault.path} ${fault.message}`).join('; ') };
+    }
+  });
+
+  /** The round solved again with the hardware of this kind alone: so every kind is planned as the core plans it. */
+  private plan(move: Move): Readonly<Record<string, unknown>> {
+    const [kind, sheet] = [this.kind(), this.sheet()];
+    const own = this.hardware()[kind];
+    // What the machine card does not know, the finding's own plan may.
+    const part = move.amount / (this.asked()?.amount ?? move.amount);
+    if (!own || !sheet) return move.kind === kind ? scaledScrew(move, part) : {};
+    const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
+    if (!finding) throw new FaultError(faults);
+    return scaledScrew(finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
+  }
+
+  protected readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  protected readonly amount = computed(() => this.found()?.amount ?? this.saved()?.amount ?? 0);
+  protected readonly wedge = computed(() => spreadOf(this.info()) === 'wedge');
+}
