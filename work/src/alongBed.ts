@@ -17,15 +17,15 @@ export interface Curve {
 export function curvesAlong(rounds: readonly RoundHead[], checkId: string): Curve[] {
   const check = CHECKS.get(checkId);
   if (!check) return [];
+  const read = rounds.filter(({ check: id, conditions, finding }) => id === checkId && finding && typeof conditions['place'] === 'number');
+  // One place is the rule while a round is being read: nothing else is looked at then.
+  if (new Set(read.map(({ conditions }) => conditions['place'])).size < 2) return [];
   const own = (moved: { readonly check: { readonly id: string; readonly sameQuestion?: string } }) =>
     moved.check.id === checkId || (check.sameQuestion !== undefined && moved.check.sameQuestion === check.sameQuestion);
   const moved = doneMoves(rounds)
     .filter((move) => own(move) || upsets(move.check, checkId))
     .at(-1)?.doneAt;
-  const fresh = rounds.filter(
-    ({ check: id, at, conditions, finding }) =>
-      id === checkId && finding && typeof conditions['place'] === 'number' && (moved === undefined || at > moved),
-  );
+  const fresh = read.filter(({ at }) => moved === undefined || at > moved);
   const swept = fresh.at(-1)?.conditions['swept'];
   const byPlace = new Map(
     fresh.filter(({ conditions }) => conditions['swept'] === swept).map((round) => [round.conditions['place'] as number, round]),
@@ -38,7 +38,7 @@ export function curvesAlong(rounds: readonly RoundHead[], checkId: string): Curv
     });
     const last = found.at(-1)?.told;
     if (found.length < 2 || !last?.limit) return [];
-    const read = found.map(({ at, told: { value, expanded } }) => ({ at, value, expanded }));
-    return [{ quantity, curve: alongBed(read, last.limit, last.aim ?? 0) }];
+    const places = found.map(({ at, told: { value, expanded } }) => ({ at, value, expanded }));
+    return [{ quantity, curve: alongBed(places, last.limit, last.aim ?? 0) }];
   });
 }

@@ -41,10 +41,11 @@ export class CallColumn {
       .map(([name, quantity]) => this.call(name, quantity, check.quantities[name], finding.moves));
   });
 
+  private readonly calling = computed(() => this.store.solved().finding !== null);
   /** What the places along the bed say together, where they differ by more than their doubts. */
   protected readonly worn = computed(() => {
     const { id = '', quantities = {} } = this.store.check() ?? {};
-    const curves = this.store.solved().finding ? curvesAlong(this.desk.current(), id) : [];
+    const curves = this.calling() ? curvesAlong(this.desk.current(), id) : [];
     return curves.filter(({ curve }) => curve.worn).map((entry) => bedWords(entry, quantities[entry.quantity], this.shown()));
   });
   /** The one move that comes next: the height before the side. */

@@ -12,6 +12,8 @@ const ERROR_BELOW = 1;
  * place in the sentence; ranges keep both ends.
  */
 export function inUnits(text: string, { system, fineness }: Shown): string {
+  // Most of what is said has no size in it, and a bench has hundreds of places to name at every key.
+  if (!text.includes(' mm') && !text.includes(' µm')) return text;
   const show = (figure: string, unit: string): string => {
     const small = unit === 'mm' && Number(figure) < ERROR_BELOW;
     if (unit === 'mm' && !small && system === 'mm') return `${figure} mm`;
