@@ -1,14 +1,14 @@
 import * as z from 'zod';
+import { waySchema } from './way.js';
 
 const rungState = z.enum(['in', 'out', 'unsure', 'stale', 'none', 'left']);
-const way = z.enum(['toward', 'away', 'left', 'right', 'up', 'down']);
 
 /** One machine on the shop board: where its survey stands, the one next thing, what is due, and what was done last. */
 export const boardPlateSchema = z.object({
   machineId: z.string(),
   survey: z.string(),
   /** Rungs in working order, what is done by hand at both ends with them. */
-  strip: z.array(z.object({ id: z.string(), title: z.string(), state: rungState, way: way.nullable() })),
+  strip: z.array(z.object({ id: z.string(), title: z.string(), state: rungState, way: waySchema.nullable() })),
   /** `bench` for a check, `by-hand` for a step; null when nothing is asked for. */
   next: z.object({ at: z.enum(['bench', 'by-hand']), id: z.string(), title: z.string(), why: z.string() }).nullable(),
   /** Rungs that want to be read again after a time, with the days they are over it. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import type { Finding } from '@isometra/core';
 import { conditionsSchema, idSchema, textObjectSchema, versionSchema, whenSchema, whoSchema } from './common.js';
+import { waySchema } from './way.js';
 
 /** What the round is for: the work of the tailstock. */
 export const purposeSchema = z.strictObject({
@@ -55,7 +56,7 @@ export const madeSchema = z.strictObject({
       graduation: z.number().positive({ error: 'must be above nothing' }).max(1000),
       /** Part of a division that it is read to. */
       readTo: z.number().positive().max(1),
-      side: z.enum(['toward', 'away', 'left', 'right', 'up', 'down']),
+      side: waySchema,
       /** 1 where the needle counts up when the stylus is pressed in, −1 where it counts down. */
       pressed: z.union([z.literal(1), z.literal(-1)], { error: 'must be 1 or -1' }),
       /** mm from what the part turns about, for an angle. */

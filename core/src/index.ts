@@ -91,6 +91,7 @@ export {
   type PlannedChange,
 } from './judging/planned.js';
 export { STARTING_SHEETS, startingSheet, type StartingSheet } from './judging/starting.js';
+export { insideZone } from './checks/zone.js';
 export { defaultAim, usualAim, verdictOf, zoneWidth, type Verdict } from './judging/verdict.js';
 export { effectOnWork, type TailstockUse, type WorkEffect } from './judging/work.js';
 export { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './judging/zones.js';
@@ -102,7 +103,7 @@ export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from '
 export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
 export type { JobFacts, JobStep } from './moves/jobSteps.js';
 export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
-export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule } from './moves/screwDial.js';
+export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule, type UsualShift } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
 export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planMove } from './moves/registry.js';
 export { chooseLeaves, stockSchema, type Stock } from './moves/shimLeaves.js';

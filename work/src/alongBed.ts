@@ -20,10 +20,8 @@ export function curvesAlong(rounds: readonly RoundHead[], checkId: string): Curv
   const read = rounds.filter(({ check: id, conditions, finding }) => id === checkId && finding && typeof conditions['place'] === 'number');
   // One place is the rule while a round is being read: nothing else is looked at then.
   if (new Set(read.map(({ conditions }) => conditions['place'])).size < 2) return [];
-  const own = (moved: { readonly check: { readonly id: string; readonly sameQuestion?: string } }) =>
-    moved.check.id === checkId || (check.sameQuestion !== undefined && moved.check.sameQuestion === check.sameQuestion);
   const moved = doneMoves(rounds)
-    .filter((move) => own(move) || upsets(move.check, checkId))
+    .filter((move) => move.check.id === checkId || upsets(move.check, checkId))
     .at(-1)?.doneAt;
   const fresh = read.filter(({ at }) => moved === undefined || at > moved);
   const swept = fresh.at(-1)?.conditions['swept'];

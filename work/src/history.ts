@@ -1,4 +1,4 @@
-import { CHECKS, differences, judgeMove, learnedGain, usualShift, type MoveResult, type ScrewRule } from '@isometra/core';
+import { CHECKS, differences, judgeMove, learnedGain, usualShift, type MoveResult, type ScrewRule, type UsualShift } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 import { reallyMoved } from './wentIn.js';
 
@@ -67,7 +67,7 @@ const movesOf = (rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], { check,
     .sort((a, b) => ((a.doneAt ?? '') < (b.doneAt ?? '') ? -1 : 1));
 
 /** What a screw's part does on tightening as a rule, signed like the quantity; undefined where nobody has seen it yet. */
-export function usualShiftOf(rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], screw: Screw): ReturnType<typeof usualShift> {
+export function usualShiftOf(rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], screw: Screw): UsualShift | undefined {
   return usualShift(movesOf(rounds, screw).flatMap(({ made }) => (made && made.tightened !== null ? [made.tightened] : [])));
 }
 

@@ -3,6 +3,7 @@ export * from './campaign.js';
 export * from './rungs.js';
 export * from './handRungs.js';
 export * from './history.js';
+export * from './keyOf.js';
 export * from './order.js';
 export * from './ownPlaces.js';
 export * from './alongBed.js';

@@ -10,7 +10,7 @@ interface Ordered {
 const opens = ({ kind }: Ordered): boolean => MOVES.get(kind)?.leaves === true || MOVES.get(kind)?.metal === true;
 
 /** Whether a move only slides the part over on its faces. */
-const slides = (move: Ordered): boolean => !opens(move) && MOVES.get(move.kind)?.name !== undefined;
+const slides = (move: Ordered): boolean => !opens(move) && MOVES.has(move.kind);
 
 /** The moves of one round in the order of the hands: the height before the side, because opening the joint loses the side. */
 export function inWorkingOrder<M extends Ordered>(moves: readonly M[]): M[] {

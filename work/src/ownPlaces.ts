@@ -1,5 +1,6 @@
 import type { CheckDefinition, PlannedSlot, Values } from '@isometra/core';
 import type { ReadingWrite } from '@isometra/contract';
+import { keyOf } from './keyOf.js';
 
 /** What moving a place comes to: the plan with the place in it, and the readings that were taken there; or why it cannot be. */
 export type Moved<R> =
@@ -40,8 +41,6 @@ export function movePlace<R extends Pick<ReadingWrite, 'keys'>>(
   if (!parsed.success) return { ok: false, message: `The place ${parsed.error.issues[0].message}` };
   const planned = check.slots(setup, parsed.data);
   if (!planned.some(({ keys }) => keys['at'] === at)) return { ok: false, message: `Nothing can be read at ${at} mm here` };
-  const there = new Set(own.filter(({ keys }) => keys['at'] === from).map(({ keys }) => keysOf(keys)));
-  return { ok: true, plan: next, readings: readings.filter(({ keys }) => there.has(keysOf(keys))) };
+  const there = new Set(own.filter(({ keys }) => keys['at'] === from).map(({ keys }) => keyOf(keys)));
+  return { ok: true, plan: next, readings: readings.filter(({ keys }) => there.has(keyOf(keys))) };
 }
-
-const keysOf = (keys: Readonly<Record<string, unknown>>): string => JSON.stringify(Object.entries(keys).sort());

@@ -1,4 +1,4 @@
-import type { Zone } from '../checks/zone.js';
+import { insideZone, type Zone } from '../checks/zone.js';
 
 /** What stands at one place along the bed: mm, and the error there with its expanded uncertainty, µm. */
 export interface PlaceRead {
@@ -48,7 +48,7 @@ export function alongBed(read: readonly PlaceRead[], zone: Zone, aim: number): A
 
 function bestShift(least: number, most: number, zone: Zone, aim: number): number {
   const [low, high] = zone;
-  if (outBy(least, zone) === 0 && outBy(most, zone) === 0) return 0;
+  if (insideZone(least, zone) && insideZone(most, zone)) return 0;
   // Shifts that keep the lowest above the lower bound, and the highest below the upper one.
   const [from, to] = [low === null ? -Infinity : low - least, high === null ? Infinity : high - most];
   if (from > to) return (from + to) / 2;

@@ -1,3 +1,5 @@
+import { median } from '../fit/median.js';
+
 /** What became of a move. */
 export type Outcome = 'wrong-way' | 'nothing-moved' | 'fell-short' | 'as-planned' | 'overshot' | 'cannot-tell';
 
@@ -51,7 +53,5 @@ export function judgeMove(planned: number, observed: number, remaining: number, 
 export function learnedGain(gains: readonly number[]): number | null {
   const usable = gains.filter((gain) => gain >= 0.2 && gain <= 3).slice(-5);
   if (usable.length === 0) return null;
-  const sorted = [...usable].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
+  return median(usable);
 }

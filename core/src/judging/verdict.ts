@@ -1,4 +1,5 @@
-import type { QuantityInfo, Zone } from '../checks/define.js';
+import type { QuantityInfo } from '../checks/define.js';
+import { insideZone, type Zone } from '../checks/zone.js';
 
 export type { Zone };
 export type Verdict = 'in' | 'out' | 'unsure';
@@ -32,11 +33,8 @@ export function defaultAim([low, high]: Zone): number {
   return low === null || high === null ? 0 : (low + high) / 2;
 }
 
-/** Whether an aim lies in its zone. */
-export const aimInside = (aim: number, [low, high]: Zone): boolean => (low === null || aim >= low) && (high === null || aim <= high);
-
 /** The aim of a catalogue quantity where it lies in the zone, else the zone's own; a size aims at nothing. */
 export function usualAim({ aim, magnitude }: Pick<QuantityInfo, 'aim' | 'magnitude'>, zone: Zone): number {
   if (magnitude) return 0;
-  return aim !== undefined && aimInside(aim, zone) ? aim : defaultAim(zone);
+  return aim !== undefined && insideZone(aim, zone) ? aim : defaultAim(zone);
 }

@@ -1,4 +1,5 @@
 import type { Way } from '../checks/define.js';
+import { median } from '../fit/median.js';
 
 /** How a needle counts that is pressed in: up, or down. */
 export type Pressed = 1 | -1;
@@ -48,6 +49,16 @@ export const stopAt = (amount: number, preset: number, perUnit: number): number 
 /** What the part did, signed like the quantity and in its unit, when the needle went from one figure to another. */
 export const movedBy = (from: number, to: number, perUnit: number): number => (to - from) / perUnit + 0;
 
+/** What a part does on tightening as a rule. */
+export interface UsualShift {
+  /** Signed like the quantity, in its unit. */
+  readonly shift: number;
+  /** From how many it was taken. */
+  readonly seen: number;
+  /** More than one, and all went one way. */
+  readonly steady: boolean;
+}
+
 /** How many of the last movements on tightening count. */
 const REMEMBERED = 5;
 
@@ -55,15 +66,11 @@ const REMEMBERED = 5;
  * What a part does on tightening as a rule: the median of the last five, signed like the quantity. `steady` where they
  * all went one way and there are at least two: only then is it worth reckoning with unasked. Undefined where none was seen.
  */
-export function usualShift(
-  shifts: readonly number[],
-): { readonly shift: number; readonly seen: number; readonly steady: boolean } | undefined {
-  const last = shifts.slice(-REMEMBERED).sort((a, b) => a - b);
+export function usualShift(shifts: readonly number[]): UsualShift | undefined {
+  const last = shifts.slice(-REMEMBERED);
   if (last.length === 0) return undefined;
-  const half = last.length >> 1;
-  const shift = last.length % 2 ? last[half] : (last[half - 1] + last[half]) / 2;
-  const steady = last.length > 1 && (last[0] > 0 || last[last.length - 1] < 0);
-  return { shift, seen: last.length, steady };
+  const steady = last.length > 1 && (last.every((shift) => shift > 0) || last.every((shift) => shift < 0));
+  return { shift: median(last), seen: last.length, steady };
 }
 
 /** Which screw works a machine's adjuster: as a rule the one on the far side is driven and the part goes away from it. */

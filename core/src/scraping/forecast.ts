@@ -1,15 +1,11 @@
+import { median } from '../fit/median.js';
+
 /** An amount with the range that holds it eight times of ten. */
 export interface Expected {
   readonly expected: number;
   readonly low: number;
   readonly high: number;
 }
-
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
-};
 
 /** Least relative scatter of a hand, whatever the last few passes say. */
 const LEAST_SCATTER = 0.15;

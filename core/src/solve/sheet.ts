@@ -3,7 +3,7 @@ import { FaultError, faultsOf, nearest, pathText, unknownKey, type Fault } from 
 import { askedUnit } from '../input/fields.js';
 import { readsOf, type CheckDefinition, type QuantityInfo, type Zone } from '../checks/define.js';
 import { CHECKS } from '../checks/registry.js';
-import { aimInside } from '../judging/verdict.js';
+import { insideZone } from '../checks/zone.js';
 import { beyondRange } from '../judging/roundNotes.js';
 import { KINDS_FOR, readInstrument, type Instrument, type ValueKind } from '../instruments/instrument.js';
 import { readingValue } from '../instruments/reading.js';
@@ -306,7 +306,7 @@ function readAims(
     const aim = boundOf(quantities[name], value, path, faults);
     if (aim === undefined) continue;
     if (quantities[name].magnitude && aim !== 0) faults.push({ path, message: 'is for a size, which aims at 0', example: '0' });
-    else if (limits[name] && !aimInside(aim, limits[name])) faults.push(aimOutside(path, aim, limits[name]));
+    else if (limits[name] && !insideZone(aim, limits[name])) faults.push(aimOutside(path, aim, limits[name]));
     else aims[name] = aim;
   }
   return aims;

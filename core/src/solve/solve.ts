@@ -5,7 +5,8 @@ import { FINDING_FORMAT, type Finding, type Move, type Quantity } from '../judgi
 import { outlierNotes } from '../judging/outlier.js';
 import { closureNote, conditionsNote, directionNote, peggedNote } from '../judging/roundNotes.js';
 import { coverageFactor } from '../judging/studentT.js';
-import { aimInside, usualAim, verdictOf, zoneWidth, type Verdict, type Zone } from '../judging/verdict.js';
+import { insideZone } from '../checks/zone.js';
+import { usualAim, verdictOf, zoneWidth, type Verdict, type Zone } from '../judging/verdict.js';
 import { startingZone } from '../judging/zones.js';
 import type { Estimates, Note, QuantityInfo } from '../checks/define.js';
 import type { Estimate } from '../checks/estimate.js';
@@ -175,7 +176,7 @@ function judge({ sheet, context, grouped, pooled, distrust }: Round, name: strin
             example: 'figures of a machine',
           },
         ]),
-    ...(own !== undefined && limit && !aimInside(own, limit) ? [aimOutside(`aims.${name}`, own, limit)] : []),
+    ...(own !== undefined && limit && !insideZone(own, limit) ? [aimOutside(`aims.${name}`, own, limit)] : []),
   ];
   const expanded = uncertainty?.expanded ?? null;
   const seen: Verdict | null = limit && verdictOf(value, expanded ?? 0, limit);

@@ -22,12 +22,20 @@ function refuseFaulty({ begunAt, doneAt }: MoveWrite): void {
 
 const when = (doneAt: string | null): Date | null => (doneAt === null ? null : new Date(doneAt));
 
-/** What a move does to the shop once it is done, taken back when it was not done after all: the leaves in the drawers, what the card says. */
-async function takeEffect(machineId: string, move: MoveWrite, done: boolean, transaction: Transaction): Promise<void> {
-  const { kind, plan, by } = move;
-  await countLeaves(leavesIn(move), done ? -1 : 1, transaction);
-  await noteOnCard(machineId, MOVES.get(kind)?.standsAt?.(plan, done) ?? {}, by, transaction);
+/** The leaves that a move has out of the drawers: none before it is done. */
+const leavesOut = (move: MoveWrite | null): readonly number[] => (move?.doneAt ? leavesIn(move) : []);
+
+/** The leaves of a move are out of the drawers as long as it is done: those of before are put back, those of now taken. */
+async function moveLeaves(before: MoveWrite | null, after: MoveWrite, transaction: Transaction): Promise<void> {
+  const [put, taken] = [leavesOut(before), leavesOut(after)];
+  if (isDeepStrictEqual(put, taken)) return;
+  await countLeaves(put, 1, transaction);
+  await countLeaves(taken, -1, transaction);
 }
+
+/** The machine card says what a move that is done left standing; taken back when it was not done after all. */
+const tellCard = (machineId: string, { kind, plan, by }: MoveWrite, done: boolean, transaction: Transaction): Promise<void> =>
+  noteOnCard(machineId, MOVES.get(kind)?.standsAt?.(plan, done) ?? {}, by, transaction);
 
 /** Decide on a move. Safe to send twice, also at the same moment. */
 export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Transaction): Promise<MoveWrite> {
@@ -40,7 +48,8 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Tra
         if (!round) throw notFound('round');
         const row = { ...move, begunAt: new Date(move.begunAt), doneAt: when(move.doneAt), version: 1 };
         const kept = await MoveRow.create(row, { transaction });
-        if (move.doneAt !== null) await takeEffect(round.machineId, move, true, transaction);
+        await moveLeaves(null, move, transaction);
+        if (move.doneAt !== null) await tellCard(round.machineId, move, true, transaction);
         const text = moveText(move, move.doneAt === null ? 'planned' : 'done');
         await writeLog({ machineId: round.machineId, by: move.by, what: 'move', text, at: row.doneAt ?? row.begunAt }, transaction);
         return moveShown(kept);
@@ -81,19 +90,11 @@ export function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveW
     if (before.version !== version) throw stale(before);
     await row.update({ ...changeable(move), doneAt: when(move.doneAt), version: version + 1 }, { transaction });
     const text = changeText(before, move);
+    await moveLeaves(before, move, transaction);
     const round = text ? await RoundRow.findByPk(row.roundId, { transaction, attributes: ['machineId'] }) : null;
     const done = move.doneAt !== null;
     if (round && (before.doneAt !== null) !== done)
-      await takeEffect(
-        round.machineId,
-        { ...move, kind: row.kind, ...(done ? {} : { plan: before.plan, made: before.made }) },
-        done,
-        transaction,
-      );
-    if (before.doneAt !== null && done && !isDeepStrictEqual(leavesIn(before), leavesIn(move))) {
-      await countLeaves(leavesIn(before), 1, transaction);
-      await countLeaves(leavesIn(move), -1, transaction);
-    }
+      await tellCard(round.machineId, { ...before, plan: done ? move.plan : before.plan, by: move.by }, done, transaction);
     if (text) await writeLog({ machineId: round?.machineId ?? null, by: move.by, what: 'move', text }, transaction);
     return moveShown(row);
   });

@@ -6,7 +6,6 @@ import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate } from '../estimate.js';
 import { tooFew } from '../notes.js';
-
 import { unlimited } from '../quantities.js';
 
 const setup = z.strictObject({ length: measure('length', { label: 'Length that bears', above: 0, example: '400 mm' }) });

@@ -6,7 +6,6 @@ import { defineCheck, type CheckInput, type Estimates, type Note } from '../defi
 import { largestEstimate, type Estimate, type Form } from '../estimate.js';
 import { tooFew } from '../notes.js';
 import { SEAT } from '../parts.js';
-
 import { sizeUpTo } from '../quantities.js';
 
 const MOST = 5;

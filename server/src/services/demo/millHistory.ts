@@ -14,10 +14,10 @@ const SQUARE: PracticeDial = { ...LEVER, leverAngle: 0 };
 const read = dialReader(SQUARE);
 
 /** A straight run of readings: places along it, for a slope in µm/m. */
-const along = (slope: number, places: readonly number[], keys: Readonly<Record<string, unknown>> = {}) =>
+export const along = (slope: number, places: readonly number[], keys: Readonly<Record<string, unknown>> = {}) =>
   places.map((at) => ({ ...keys, at, value: read((slope * at) / 1000) }));
 
-const mill = (check: string, readings: readonly Record<string, unknown>[]): DemoSheet =>
+export const bySquareDial = (check: string, readings: readonly Record<string, unknown>[]): DemoSheet =>
   asRead({ check, setup: {}, instrument: dialInstrument(SQUARE), readings });
 
 /** Two motions this much more than square, read on a square 10 µm/m acute, and flipped over. */
@@ -26,7 +26,7 @@ function motions(squareness: number): DemoSheet {
     ...along(0, [0, 250], { leg: 'reference', flip }),
     ...along(slope, [0, 250], { leg: 'test', flip }),
   ];
-  return mill('axis-squareness', [...leg(false, squareness - 10), ...leg(true, squareness + 10)]);
+  return bySquareDial('axis-squareness', [...leg(false, squareness - 10), ...leg(true, squareness + 10)]);
 }
 
 /** A head swept over the table; how far its pivot is from the stylus where it nods on one. */
@@ -44,7 +44,7 @@ export const TURRET_MILL: DemoMachine = {
       conditions: {},
       at: '2026-09-21T07:30:00.000Z',
       by: 'EK',
-      sheet: mill('table-parallelism-x', along(12, [0, 150, 300, 450])),
+      sheet: bySquareDial('table-parallelism-x', along(12, [0, 150, 300, 450])),
     },
     {
       ...lever,
@@ -52,7 +52,7 @@ export const TURRET_MILL: DemoMachine = {
       conditions: {},
       at: '2026-09-21T08:05:00.000Z',
       by: 'EK',
-      sheet: mill('table-parallelism-y', along(-14, [0, 80, 160, 240])),
+      sheet: bySquareDial('table-parallelism-y', along(-14, [0, 80, 160, 240])),
     },
     { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-09-21T09:40:00.000Z', by: 'EK', sheet: motions(28) },
     {
@@ -90,8 +90,8 @@ export const COLUMN_MILL: DemoMachine = {
   byHand: [{ step: 'clean', at: '2026-11-02T13:10:00.000Z', by: 'SD', note: 'packing grease in the column, washed out' }],
   rounds: [
     { ...levelled, plan: {}, at: '2026-11-02T14:00:00.000Z', by: 'SD', sheet: level() },
-    { ...dialled, at: '2026-11-02T14:40:00.000Z', by: 'SD', sheet: mill('table-parallelism-x', along(-10, [0, 60, 120, 180])) },
-    { ...dialled, at: '2026-11-02T15:05:00.000Z', by: 'SD', sheet: mill('table-parallelism-y', along(4, [0, 40, 80, 120])) },
+    { ...dialled, at: '2026-11-02T14:40:00.000Z', by: 'SD', sheet: bySquareDial('table-parallelism-x', along(-10, [0, 60, 120, 180])) },
+    { ...dialled, at: '2026-11-02T15:05:00.000Z', by: 'SD', sheet: bySquareDial('table-parallelism-y', along(4, [0, 40, 80, 120])) },
     {
       ...dialled,
       plan: { stations: 2 },
@@ -107,7 +107,7 @@ export const COLUMN_MILL: DemoMachine = {
       by: 'SD',
       sheet: asRead(columnLeanSheet({ x: -9, y: 12 }, 6, [0, 200], SQUARE, { x: 'right', y: 'operator' }, true)),
     },
-    { ...run, at: '2026-11-03T13:15:00.000Z', by: 'SD', sheet: mill('spindle-runout', turned(3)) },
+    { ...run, at: '2026-11-03T13:15:00.000Z', by: 'SD', sheet: bySquareDial('spindle-runout', turned(3)) },
     { ...swung, at: '2026-11-03T14:00:00.000Z', by: 'SD', sheet: tram(-168, 12) },
   ],
 };
@@ -119,8 +119,8 @@ export const MACHINING_CENTRE: DemoMachine = {
   byHand: [{ step: 'clean', at: '2026-11-09T06:45:00.000Z', by: 'EK', note: null }],
   rounds: [
     { ...levelled, plan: {}, at: '2026-11-09T07:30:00.000Z', by: 'EK', sheet: level() },
-    { ...dialled, at: '2026-11-09T08:30:00.000Z', by: 'EK', sheet: mill('table-parallelism-x', along(8, [0, 200, 400, 600])) },
-    { ...dialled, at: '2026-11-09T09:00:00.000Z', by: 'EK', sheet: mill('table-parallelism-y', along(-6, [0, 120, 240, 360])) },
+    { ...dialled, at: '2026-11-09T08:30:00.000Z', by: 'EK', sheet: bySquareDial('table-parallelism-x', along(8, [0, 200, 400, 600])) },
+    { ...dialled, at: '2026-11-09T09:00:00.000Z', by: 'EK', sheet: bySquareDial('table-parallelism-y', along(-6, [0, 120, 240, 360])) },
     { ...dialled, plan: { stations: 2 }, at: '2026-11-09T10:20:00.000Z', by: 'EK', sheet: motions(132) },
   ],
 };

@@ -1,4 +1,4 @@
-import { dialInstrument, dialReader, spindleRunoutSheet, type PracticeDial } from '@isometra/core/practice';
+import { dialInstrument, dialReader, spindleRunoutSheet } from '@isometra/core/practice';
 import {
   LEVER,
   PLUNGER,
@@ -13,6 +13,7 @@ import {
   type DemoMachine,
   type DemoSheet,
 } from './histories.js';
+import { along, bySquareDial } from './millHistory.js';
 
 const SLANT = 45;
 
@@ -27,13 +28,6 @@ function bore(check: string, right: number, up: number): DemoSheet {
   });
   return asRead({ check, instrument: dialInstrument(PLUNGER), setup: { slant: SLANT }, readings });
 }
-
-const face = (slope: number): DemoSheet => {
-  const square: PracticeDial = { ...LEVER, leverAngle: 0 };
-  const read = dialReader(square);
-  const readings = [0, 40, 80, 120].map((at) => ({ at, value: read((slope * at) / 1000) }));
-  return asRead({ check: 'turret-face', instrument: dialInstrument(square), setup: {}, readings });
-};
 
 /** A spindle in rolling bearings: nothing is to be felt, and nothing need be. */
 const rolling = (sheet: DemoSheet): DemoSheet => ({ ...sheet, setup: { ...sheet.setup, bearing: 'rolling' } });
@@ -57,7 +51,14 @@ export const TURNING_CENTRE: DemoMachine = {
     { ...plunger, at: '2026-10-26T09:00:00.000Z', by: 'RM', sheet: rolling(play(3, 2)) },
     { ...lever, plan: {}, conditions: {}, at: '2026-10-26T09:40:00.000Z', by: 'RM', sheet: asRead(spindleRunoutSheet(RUNOUT, LEVER)) },
     { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-10-26T10:30:00.000Z', by: 'RM', sheet: axis({ slopeH: 12, slopeV: 9 }) },
-    { ...lever, plan: { stations: 4 }, conditions: {}, at: '2026-10-26T13:05:00.000Z', by: 'RM', sheet: face(14) },
+    {
+      ...lever,
+      plan: { stations: 4 },
+      conditions: {},
+      at: '2026-10-26T13:05:00.000Z',
+      by: 'RM',
+      sheet: bySquareDial('turret-face', along(14, [0, 40, 80, 120])),
+    },
     { ...swept, at: '2026-10-27T07:30:00.000Z', by: 'RM', sheet: bore('turret-bore', 38, -33) },
     { ...swept, at: '2026-10-27T10:10:00.000Z', by: 'RM', sheet: bore('sub-spindle', 4, -5) },
   ],

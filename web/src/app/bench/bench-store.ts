@@ -16,7 +16,17 @@ import {
   type WayProfile,
 } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
-import { movePlace, placesRead, readingFaults, sheetOf, solveWhatStands, standingReadings, type Solved } from '@isometra/work';
+import {
+  inWorkingOrder,
+  keyOf,
+  movePlace,
+  placesRead,
+  readingFaults,
+  sheetOf,
+  solveWhatStands,
+  standingReadings,
+  type Solved,
+} from '@isometra/work';
 import * as z from 'zod';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -38,15 +48,6 @@ export interface BenchSlot extends PlannedSlot {
 export interface Correction {
   readonly reading: StoredReading;
   readonly why: string;
-}
-
-const names = new WeakMap<object, string>();
-
-/** One text for one place, whatever the order of its keys. */
-export function keyOf(keys: Readonly<Record<string, unknown>>): string {
-  const known = names.get(keys) ?? JSON.stringify(Object.entries(keys).sort());
-  names.set(keys, known);
-  return known;
 }
 
 /** The bench's state: the round, where we are in it, what has been typed, and the call. */
@@ -110,6 +111,8 @@ export class BenchStore {
     const sheet = this.sheet();
     return sheet ? solveWhatStands(sheet, { waits: this.waits() }) : { finding: null, faults: [] };
   });
+  /** The one move that comes next: the height before the side. */
+  readonly firstMove = computed(() => inWorkingOrder(this.solved().finding?.moves ?? []).at(0));
   /** Readings of this round that the server refused: drafts to put right. */
   readonly refused = computed(() => this.allRefused().filter(({ what, about }) => what === 'reading' && about === this.round()?.id));
 

@@ -20,18 +20,18 @@ import { CHECKS, readingValue, type Picture } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { DragPlaces, placeFor, type Placed } from './drag-places';
 import { inUnits } from '../ui/in-units';
-import { inWorkingOrder } from '@isometra/work';
+import { keyOf } from '@isometra/work';
 import { readingSchema, type StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { WayChart } from '../charts/way-chart';
-import { Keys } from '../data/keys';
+import { useKeys } from '../data/keys';
 import type { Refused } from '../data/outbox-store';
 import { AtHand } from '../shell/at-hand';
 import type { SketchInputs, SketchMark } from '../sketches/model';
 import { drawingOf } from '../sketches/sketch';
 import { Desk } from '../machine/desk';
 import { AsSetUp } from './as-set-up';
-import { BenchStore, keyOf } from './bench-store';
+import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
 import { CallColumn } from './call-column';
 import { ReadingPanel } from './reading-panel';
@@ -74,7 +74,6 @@ export class Bench implements OnDestroy {
   protected readonly asSetUp = signal(false);
   protected readonly problem = signal('');
   protected readonly sketch = signal<Type<unknown> | null>(null);
-  private readonly releaseKeys: () => void;
 
   constructor() {
     effect((onCleanup) => {
@@ -102,7 +101,7 @@ export class Bench implements OnDestroy {
       onCleanup(() => clearTimeout(later));
     });
     this.desk.inHand.set(true);
-    this.releaseKeys = inject(Keys).use(
+    useKeys(
       benchKeys({
         step: (by) => this.store.step(by),
         repeat: () => this.store.repeatLast(),
@@ -117,7 +116,6 @@ export class Bench implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    this.releaseKeys();
     this.desk.inHand.set(false);
   }
 
@@ -172,7 +170,7 @@ export class Bench implements OnDestroy {
     const current = this.store.current();
     const nextKey = current && keyOf(current.keys);
     const deviationOf = this.deviations();
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     return this.store
       .slots()
       .filter((slot) => !slot.closing)
@@ -226,7 +224,7 @@ export class Bench implements OnDestroy {
   }
 
   private toMove(): boolean {
-    const [first] = inWorkingOrder(this.store.solved().finding?.moves ?? []);
+    const first = this.store.firstMove();
     if (!first) return false;
     void this.router.navigate(['/machines', this.desk.machine()?.id, 'move', this.roundId(), first.quantity]);
     return true;

@@ -1,4 +1,4 @@
-import { curvesAlong, inWorkingOrder, wayOut } from '@isometra/work';
+import { curvesAlong, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -30,7 +30,7 @@ export class CallColumn {
   private readonly settings = inject(Settings);
   protected readonly budgetOf = signal<string | null>(null);
 
-  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  private readonly shown = this.settings.shown;
 
   protected readonly calls = computed(() => {
     const { finding } = this.store.solved();
@@ -48,8 +48,6 @@ export class CallColumn {
     const curves = this.calling() ? curvesAlong(this.desk.current(), id) : [];
     return curves.filter(({ curve }) => curve.worn).map((entry) => bedWords(entry, quantities[entry.quantity], this.shown()));
   });
-  /** The one move that comes next: the height before the side. */
-  protected readonly first = computed(() => inWorkingOrder(this.store.solved().finding?.moves ?? [])[0]?.quantity);
 
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
     const shown = this.shown();

@@ -96,12 +96,7 @@ export class LeftAlone {
   protected readonly effect = computed(() => {
     const work = this.info().work;
     if (!work) return '';
-    const size = bothUnits(
-      Math.abs(this.quantity().value) * work.perUnit,
-      'deviation',
-      { system: this.settings.system(), fineness: this.settings.fineness() },
-      1,
-    ).large;
+    const size = bothUnits(Math.abs(this.quantity().value) * work.perUnit, 'deviation', this.settings.shown(), 1).large;
     return `It leaves ${size} ${work.what}.`;
   });
 

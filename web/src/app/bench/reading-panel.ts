@@ -98,8 +98,7 @@ export class ReadingPanel {
   protected readonly FIELD_NAMES = FIELD_NAMES;
   protected readonly hint = computed(() => HINTS[this.settings.system()][this.kind()]);
   /** A place in the reader's units. */
-  protected readonly said = (words: string): string =>
-    inUnits(words, { system: this.settings.system(), fineness: this.settings.fineness() });
+  protected readonly said = (words: string): string => inUnits(words, this.settings.shown());
   protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'].map((value) => ({ value, label: value }));
 
   constructor() {

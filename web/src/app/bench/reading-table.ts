@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { showSize } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
 import { inUnits } from '../ui/in-units';
+import { keyOf } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { BenchStore } from './bench-store';
 import { Button } from '../ui/controls';
@@ -94,16 +95,13 @@ export class ReadingTable {
         reading,
         stands: standing.has(reading.id),
         why: later.get(reading.id)?.why ?? '',
-        label: inUnits(this.label(reading), { system: this.settings.system(), fineness: this.settings.fineness() }),
+        label: inUnits(this.label(reading), this.settings.shown()),
         at: typeof reading.keys['at'] === 'number' ? showSize(reading.keys['at'], 'length', this.settings.system(), 'coarse') : '',
       }));
   });
 
   private label(reading: StoredReading): string {
-    const key = JSON.stringify(Object.entries(reading.keys).sort());
-    return (
-      this.store.slots().find((slot) => JSON.stringify(Object.entries(slot.keys).sort()) === key)?.label ??
-      Object.values(reading.keys).join(' ')
-    );
+    const key = keyOf(reading.keys);
+    return this.store.slots().find((slot) => keyOf(slot.keys) === key)?.label ?? Object.values(reading.keys).join(' ');
   }
 }

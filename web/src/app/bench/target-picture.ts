@@ -99,9 +99,7 @@ export class TargetPicture {
   readonly target = input.required<Target>();
   readonly finding = input.required<Finding>();
   private readonly settings = inject(Settings);
-  protected readonly what = computed(() =>
-    inUnits(this.target().what, { system: this.settings.system(), fineness: this.settings.fineness() }),
-  );
+  protected readonly what = computed(() => inUnits(this.target().what, this.settings.shown()));
   protected readonly size = SIZE;
 
   /** Everything in µm at the place that is drawn, then in the drawing's units. */
@@ -152,7 +150,7 @@ export class TargetPicture {
   }
 
   private size3(um: number): string {
-    return bothUnits(um, 'deviation', { system: this.settings.system(), fineness: this.settings.fineness() }, 1).large;
+    return bothUnits(um, 'deviation', this.settings.shown(), 1).large;
   }
 
   private told({ h, v }: { h: number; v: number }): string {

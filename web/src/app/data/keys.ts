@@ -1,4 +1,4 @@
-import { Injectable, signal } from '@angular/core';
+import { DestroyRef, Injectable, inject, signal } from '@angular/core';
 
 /** A key that works right now. */
 export interface KeyHint {
@@ -59,4 +59,9 @@ export class Keys {
       return;
     }
   }
+}
+
+/** Keys of what is being made: in force from now until it is gone. Called where it may inject. */
+export function useKeys(hints: readonly KeyHint[]): void {
+  inject(DestroyRef).onDestroy(inject(Keys).use(hints));
 }

@@ -1,4 +1,4 @@
-import { Injectable, effect, signal } from '@angular/core';
+import { Injectable, computed, effect, signal } from '@angular/core';
 import type { Fineness, UnitSystem } from '@isometra/core';
 import * as z from 'zod';
 
@@ -19,6 +19,8 @@ export class Settings {
   readonly system = signal<UnitSystem>(this.kept.system);
   readonly fineness = signal<Fineness>(this.kept.fineness);
   readonly who = signal(this.kept.who);
+  /** How figures are shown just now. */
+  readonly shown = computed(() => ({ system: this.system(), fineness: this.fineness() }));
 
   constructor() {
     effect(() => localStorage.setItem(KEY, JSON.stringify({ system: this.system(), fineness: this.fineness(), who: this.who() })));

@@ -102,7 +102,7 @@ export class BearingCard {
 
   private told({ id, at, by, endFloat, drag, note }: BearingNote) {
     const float = endFloat === null ? undefined : parseQuantity(endFloat, 'deviation');
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     const sizes = drag.map((entry) => entry.drag);
     const parts = [
       float?.ok ? `end float ${bothUnits(float.value, 'deviation', shown, 1).large}` : '',

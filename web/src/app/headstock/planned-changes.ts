@@ -62,7 +62,7 @@ export class PlannedChanges {
   private readonly planned = computed(() => this.desk.survey()?.planned ?? []);
 
   private told({ slopeV, height }: AxisEffect): string {
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     const slope = bothUnits(slopeV, 'slope', shown, 1).large;
     const rise = bothUnits(height, 'deviation', shown, 1).large;
     const parts = [

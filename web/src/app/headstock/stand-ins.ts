@@ -110,7 +110,7 @@ export class StandIns {
 
   private told(log: StandInLog) {
     const info = CHECKS.get(log.check)?.quantities[log.quantity];
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     const say = (value: number) => {
       const words = value > 0 ? info?.words?.plus : info?.words?.minus;
       return `${bothUnits(value, info?.dimension ?? 'deviation', shown, 1).large} ${spoken(words ?? '')}`.trim();

@@ -2,10 +2,8 @@ import {
   ChangeDetectionStrategy,
   Component,
   type ElementRef,
-  type OnDestroy,
   computed,
   effect,
-  inject,
   input,
   linkedSignal,
   output,
@@ -13,16 +11,16 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { hasUnit, parseQuantity, type ScrewRule, type Way } from '@isometra/core';
+import { hasUnit, parseQuantity, type ScrewRule, type UsualShift, type Way } from '@isometra/core';
 import type { Made } from '@isometra/contract';
-import { Keys } from '../data/keys';
+import { useKeys } from '../data/keys';
 import { Choices, type Choice } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { Tick } from '../ui/tick';
-import { SIDE_WORDS, screwTarget, tightenedBy, type KitDial, type OwnDial, type ScrewTarget } from './screw-target';
+import { NOTHING_SEEN, SIDE_WORDS, screwTarget, tightenedBy, type KitDial, type OwnDial, type ScrewTarget } from './screw-target';
 
 type Stage = 'choose' | 'drive' | 'other' | 'tighten' | 'stop';
 
@@ -37,7 +35,7 @@ const OTHER = 'other';
   styleUrl: './at-screw.css',
   host: { role: 'region', 'aria-label': 'At the screw' },
 })
-export class AtScrew implements OnDestroy {
+export class AtScrew {
   readonly what = input.required<string>();
   readonly verb = input.required<string>();
   readonly size = input.required<string>();
@@ -50,7 +48,7 @@ export class AtScrew implements OnDestroy {
   readonly own = input<OwnDial | null>(null);
   readonly dials = input<readonly KitDial[]>([]);
   readonly made = input<Made | undefined>(undefined);
-  readonly usual = input<{ readonly shift: number; readonly seen: number; readonly steady: boolean } | undefined>(undefined);
+  readonly usual = input<UsualShift | undefined>(undefined);
   /** Which of two opposed screws is driven; null where there are not two. */
   readonly rule = input<ScrewRule | null>(null);
   readonly drive = input<readonly string[]>([]);
@@ -81,7 +79,7 @@ export class AtScrew implements OnDestroy {
     return made ? made.preset !== 0 : (this.usual()?.steady ?? false);
   });
   private readonly state = computed(
-    (): Made => this.made() ?? { dial: null, preset: this.allowed() ? (this.usual()?.shift ?? 0) : 0, tightened: null, rule: null },
+    (): Made => this.made() ?? { ...NOTHING_SEEN, preset: this.allowed() ? (this.usual()?.shift ?? 0) : 0 },
   );
   private readonly move = computed(() => ({ amount: this.amount(), angle: this.angle(), arrow: this.arrow(), own: this.own() }));
   protected readonly target = computed(() => screwTarget(this.move(), this.state()));
@@ -117,30 +115,22 @@ export class AtScrew implements OnDestroy {
   /** What the needle that is typed now says: how far it moved by itself, and where it stands. */
   protected readonly seen = computed(() => {
     const [target, reads] = [this.target(), divisionsOf(this.reading())];
-    if (!target || reads === null) return '';
-    const moved = tightenedBy(target, reads);
-    const left = this.state().preset - moved;
-    return `It moved ${this.spokenShift(moved)} on tightening. ${this.leftWords(left)}`;
+    return target && reads !== null ? this.tightenedWords(tightenedBy(target, reads)) : '';
   });
   /** What was kept of it. */
   protected readonly settled = computed(() => {
-    const { tightened, preset } = this.state();
-    return tightened === null ? '' : `It moved ${this.spokenShift(tightened)} on tightening. ${this.leftWords(preset - tightened)}`;
+    const { tightened } = this.state();
+    return tightened === null ? '' : this.tightenedWords(tightened);
   });
-
-  private readonly release = inject(Keys).use([
-    { shown: 'W', does: 'it went the other way', keys: ['w'], run: () => this.go('other') },
-    { shown: 'T', does: 'it moved on tightening', keys: ['t'], run: () => (this.stage() === 'drive' ? this.tighten() : false) },
-    { shown: 'Enter', does: 'done', keys: ['Enter'], run: (event) => this.enter(event) },
-    { shown: 'Esc', does: 'back to the card', keys: ['Escape'], inFields: true, run: () => this.escape() },
-  ]);
 
   constructor() {
     effect(() => this.reads()?.nativeElement.focus());
-  }
-
-  ngOnDestroy(): void {
-    this.release();
+    useKeys([
+      { shown: 'W', does: 'it went the other way', keys: ['w'], run: () => this.go('other') },
+      { shown: 'T', does: 'it moved on tightening', keys: ['t'], run: () => (this.stage() === 'drive' ? this.tighten() : false) },
+      { shown: 'Enter', does: 'done', keys: ['Enter'], run: (event) => this.enter(event) },
+      { shown: 'Esc', does: 'back to the card', keys: ['Escape'], inFields: true, run: () => this.escape() },
+    ]);
   }
 
   private go(stage: Stage): boolean {
@@ -181,15 +171,12 @@ export class AtScrew implements OnDestroy {
     return now === 0 ? `, ${way} from zero` : `${this.sideOf(target)}, ${way} from ${Math.abs(now)}${this.sideOf(now)}`;
   }
 
-  protected spokenShift(shift: number): string {
-    return this.sayMove()(shift);
-  }
-
-  /** What is still to go, signed like the quantity: where the dial says it stands after tightening. */
-  private leftWords(left: number): string {
-    const target = this.target();
+  /** What it did on tightening, and what is still to go by the dial. */
+  private tightenedWords(moved: number): string {
+    const [target, left] = [this.target(), this.state().preset - moved];
     const small = target !== null && Math.abs(left * target.per) < target.step;
-    return small ? 'By the dial it stands where it should.' : `By the dial it still wants ${this.spokenShift(left)}.`;
+    const stands = small ? 'By the dial it stands where it should.' : `By the dial it still wants ${this.sayMove()(left)}.`;
+    return `It moved ${this.sayMove()(moved)} on tightening. ${stands}`;
   }
 
   protected another(): void {
@@ -245,31 +232,29 @@ export class AtScrew implements OnDestroy {
     this.stage.set('tighten');
   }
 
-  private shift(): { readonly tightened: number; readonly divisions: number } | undefined {
-    const [target, reads] = [this.target(), divisionsOf(this.reading())];
-    if (!target || reads === null) {
-      this.problem.set(`Tightened, the needle reads: "${this.reading()}" is not a number of divisions. Try: ${target?.target ?? 0}`);
-      return undefined;
-    }
-    this.problem.set('');
-    return { tightened: tightenedBy(target, reads), divisions: reads - target.target };
-  }
-
   protected keepShift(event: Event): void {
     event.preventDefault();
-    const shift = this.shift();
-    if (!shift) return;
-    this.put({ tightened: shift.tightened }, `${Number(shift.divisions.toFixed(3))} div`);
-    this.stage.set('drive');
+    this.note(() => ({}));
   }
 
   /** It is slacked and driven again, to stop short or past by what it just did. */
   protected allowFor(): void {
-    const shift = this.shift();
-    if (!shift) return;
-    this.put({ tightened: shift.tightened, preset: shift.tightened }, `${Number(shift.divisions.toFixed(3))} div`);
-    this.told.set('Slack it again. The figure to stop at allows for what it does on tightening.');
+    const noted = this.note((tightened) => ({ preset: tightened }));
+    if (noted) this.told.set('Slack it again. The figure to stop at allows for what it does on tightening.');
+  }
+
+  /** Write down what the needle did on tightening, and what follows from it; false where that was no figure. */
+  private note(follows: (tightened: number) => Partial<Made>): boolean {
+    const [target, reads] = [this.target(), divisionsOf(this.reading())];
+    if (!target || reads === null) {
+      this.problem.set(`Tightened, the needle reads: "${this.reading()}" is not a number of divisions. Try: ${target?.target ?? 0}`);
+      return false;
+    }
+    this.problem.set('');
+    const tightened = tightenedBy(target, reads);
+    this.put({ tightened, ...follows(tightened) }, `${Number((reads - target.target).toFixed(3))} div`);
     this.stage.set('drive');
+    return true;
   }
 
   protected allow(on: boolean): void {

@@ -13,25 +13,25 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { MOVES, jobSteps, readInstrument, type JobFacts, type Move } from '@isometra/core';
+import { insideZone, MOVES, jobSteps, readInstrument, type JobFacts, type Move } from '@isometra/core';
 import { moveSchema, type Made, type MoveWrite } from '@isometra/contract';
 import { leavesOf, neighbours, reallyMoved, screwRuleOf, staleWords, usualShiftOf } from '@isometra/work';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
-import { Keys } from '../data/keys';
+import { useKeys } from '../data/keys';
 import { AtHand } from '../shell/at-hand';
 import { Choices } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
-import { bothUnits, callSentence, spoken } from '../ui/say';
+import { bothUnits, callSentence, spoken, wayOfMove } from '../ui/say';
 import { JobMove } from './job-move';
 import { AtScrew } from './at-screw';
 import { bedWords } from '../machine/bed-words';
 import { jobKeys } from './job-keys';
 import { factsOf, landingWords, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
-import { dialsOf, ownDial, screwTarget } from './screw-target';
+import { dialsOf, NOTHING_SEEN, ownDial, screwTarget } from './screw-target';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
@@ -129,9 +129,10 @@ export class JobCard extends JobMove implements OnDestroy {
   protected readonly leafProblem = signal('');
   protected readonly wentIn = computed(() => {
     const { made } = this.saved() ?? {};
-    return this.leafText() ?? made?.wentIn?.map((leaf) => bothUnits(leaf, 'deviation', this.fine()).large).join(' + ') ?? '';
+    return this.leafText() ?? made?.wentIn?.map(this.leaf).join(' + ') ?? '';
   });
-  private readonly fine = computed(() => ({ ...this.shown(), fineness: 'coarse' as const }));
+  /** A thickness as leaves are marked, whatever the fineness of the screen. */
+  private readonly leaf = (um: number): string => bothUnits(um, 'deviation', { ...this.shown(), fineness: 'coarse' }).large;
   /** Where it stands with what went in: by the thickness alone, before it is read again. */
   protected readonly landing = computed(() => {
     const [move, quantity, info] = [this.saved(), this.told(), this.info()];
@@ -144,7 +145,7 @@ export class JobCard extends JobMove implements OnDestroy {
     const told = text.trim() ? leavesOf(text) : { ok: true as const, leaves: null };
     this.leafProblem.set(told.ok ? '' : told.message);
     if (!told.ok) return;
-    const { wentIn: _none, ...made } = this.saved()?.made ?? { dial: null, preset: 0, tightened: null, rule: null };
+    const { wentIn: _none, ...made } = this.saved()?.made ?? NOTHING_SEEN;
     this.save({ made: { ...made, ...(told.leaves && { wentIn: [...told.leaves] }) } });
     this.leafText.set(null);
   }
@@ -163,10 +164,10 @@ export class JobCard extends JobMove implements OnDestroy {
   protected readonly dials = computed(() => dialsOf(this.desk.kit()));
   private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
   protected readonly usual = computed(() => usualShiftOf(this.desk.all(), this.screw()));
+  private readonly layout = computed(() => (this.card()?.['adjuster'] as { readonly layout?: string } | undefined)?.layout);
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
-    const layout = (this.card()?.['adjuster'] as { readonly layout?: string } | undefined)?.layout;
-    if (this.kind() !== 'adjuster' || layout === 'single-screw') return null;
+    if (this.kind() !== 'adjuster' || this.layout() === 'single-screw') return null;
     return this.saved()?.made?.rule ?? screwRuleOf(this.desk.all(), this.screw()) ?? 'drive-far';
   });
   /** What is done with the screw now: from what is slacked to the needle at its target. */
@@ -179,9 +180,7 @@ export class JobCard extends JobMove implements OnDestroy {
   protected readonly sayMove = computed(() => {
     const [info, shown] = [this.info(), this.shown()];
     return (amount: number): string => {
-      const words = info?.words;
-      const way = spoken((amount < 0 ? words?.moveMinus : words?.movePlus) ?? '');
-      return `${bothUnits(amount, info?.dimension ?? 'deviation', shown).large} ${way}`.trim();
+      return `${bothUnits(amount, info?.dimension ?? 'deviation', shown).large} ${spoken(wayOfMove(amount, info))}`.trim();
     };
   });
 
@@ -191,19 +190,14 @@ export class JobCard extends JobMove implements OnDestroy {
   private readonly lands = computed(() => {
     const [quantity, sign] = [this.told(), Math.sign(this.amount())];
     if (!quantity?.limit || this.wedge()) return undefined;
-    const [low, high] = quantity.limit;
-    return (total: number): boolean => {
-      const value = quantity.value + sign * total;
-      return (low === null || value >= low) && (high === null || value <= high);
-    };
+    const { value, limit } = quantity;
+    return (total: number): boolean => insideZone(value + sign * total, limit);
   });
 
   private facts(): JobFacts {
     const needle = this.needle();
-    const show = (um: number) => bothUnits(um, 'deviation', { ...this.shown(), fineness: 'coarse' }).large;
-    const adjuster = this.card()?.['adjuster'] as { readonly layout?: string } | undefined;
     return {
-      ...factsOf(this.planned().plan, this.found()?.amount, show, this.lands()),
+      ...factsOf(this.planned().plan, this.found()?.amount, this.leaf, this.lands()),
       size: this.size().large,
       direction: this.direction(),
       plus: this.amount() > 0,
@@ -211,7 +205,7 @@ export class JobCard extends JobMove implements OnDestroy {
       spread: spreadOf(this.info()),
       where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
       needle: needle ? needleWords(needle) : '',
-      layout: adjuster?.layout,
+      layout: this.layout(),
       rule: this.rule() ?? undefined,
     };
   }
@@ -225,28 +219,26 @@ export class JobCard extends JobMove implements OnDestroy {
       if (this.refused()) untracked(() => this.rounds.load(this.roundId()).subscribe({ error: () => undefined }));
     });
     this.desk.inHand.set(true);
+    useKeys(
+      jobKeys({
+        open: () => this.at() !== 'screw' && (this.kinds().length > 0 || !!this.saved()),
+        boxes: () => [...this.host.nativeElement.querySelectorAll<HTMLInputElement>('ol iso-tick input')],
+        nextStep: () => (this.saved()?.doneAt ? -1 : this.steps().findIndex((_, i) => !this.ticks().has(i))),
+        tick: (index) => this.tick(index, true),
+        byHand: () => this.byHand(),
+        toScrew: () => this.go('screw'),
+        done: () => this.done(),
+      }),
+    );
   }
 
   ngOnDestroy(): void {
-    this.release();
     this.desk.inHand.set(false);
   }
 
   protected choose(kind: string): void {
     this.chosen.set(kind);
   }
-
-  private readonly release = inject(Keys).use(
-    jobKeys({
-      open: () => this.at() !== 'screw' && (this.kinds().length > 0 || !!this.saved()),
-      boxes: () => [...this.host.nativeElement.querySelectorAll<HTMLInputElement>('ol iso-tick input')],
-      nextStep: () => (this.saved()?.doneAt ? -1 : this.steps().findIndex((_, i) => !this.ticks().has(i))),
-      tick: (index) => this.tick(index, true),
-      byHand: () => this.byHand(),
-      toScrew: () => this.go('screw'),
-      done: () => this.done(),
-    }),
-  );
 
   protected tick(index: number, on: boolean): void {
     const ticks = new Set(this.ticks());

@@ -146,7 +146,7 @@ export abstract class JobMove {
     return scaledScrew(finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
   }
 
-  protected readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  protected readonly shown = this.settings.shown;
   protected readonly amount = computed(() => this.found()?.amount ?? this.saved()?.amount ?? 0);
   protected readonly wedge = computed(() => spreadOf(this.info()) === 'wedge');
 }

@@ -1,8 +1,9 @@
 import type { MoveWrite } from '@isometra/contract';
 import type { Instrument, JobFacts, Move, NeedleTarget, Quantity, QuantityInfo } from '@isometra/core';
-import { dialFactor } from '@isometra/core';
+import { dialFactor, insideZone } from '@isometra/core';
 import * as z from 'zod';
-import { callSentence, isZero, type Shown } from '../ui/say';
+import { callSentence, isZero, sideOf, wayOfMove, type Shown } from '../ui/say';
+import { rounded } from './screw-target';
 
 /** How metal or shims are wanted for a correction: all over alike, as a wedge for an angle, or where it stands high for a size. */
 export function spreadOf(info: QuantityInfo | undefined): JobFacts['spread'] {
@@ -56,7 +57,7 @@ export function movedInstead(move: Move, amount: number, info: QuantityInfo | un
   if (amount === move.amount || move.amount === 0) return move;
   const part = amount / move.amount;
   const { indicator } = move;
-  const turned = part < 0 ? ((amount < 0 ? info?.words?.moveMinus : info?.words?.movePlus) ?? '') : move.direction;
+  const turned = part < 0 ? wayOfMove(amount, info) : move.direction;
   return {
     ...move,
     amount,
@@ -80,10 +81,8 @@ export function landingWords(
   shown: Shown,
 ): string {
   const value = quantity.value + moved;
-  const [low, high] = quantity.limit ?? [null, null];
-  const inside = (low === null || value >= low) && (high === null || value <= high);
-  const direction = (value < 0 ? info.words?.minus : info.words?.plus) ?? null;
-  const sentence = callSentence({ value, direction, expanded: quantity.expanded }, info, shown).replace(/\.$/, '');
+  const inside = insideZone(value, quantity.limit ?? [null, null]);
+  const sentence = callSentence({ value, direction: sideOf(value, info), expanded: quantity.expanded }, info, shown).replace(/\.$/, '');
   return `By the shims alone: ${sentence}. That is ${inside ? 'in' : 'out'}; the next round tells.`;
 }
 
@@ -116,8 +115,7 @@ export function targetOf(indicator: NeedleTarget, instrument: Instrument | undef
   if (!instrument || instrument.kind === 'micrometer') return null;
   const step = instrument.readTo;
   const divisions = (value: number) => (indicator.unit === 'div' ? value : value / (dialFactor(instrument) * instrument.graduation));
-  const rounded = (value: number) => Math.round(divisions(value) / step) * step + 0;
-  return { now: rounded(indicator.now), target: rounded(indicator.target) };
+  return { now: rounded(divisions(indicator.now), step), target: rounded(divisions(indicator.target), step) };
 }
 
 /** Both dials of a way that is pulled over at its two ends, each zeroed there; none for another plan. */

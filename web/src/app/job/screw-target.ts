@@ -40,7 +40,10 @@ export interface ScrewTarget {
   readonly step: number;
 }
 
-const rounded = (value: number, step: number): number => Number((Math.round(value / step) * step).toFixed(4)) + 0;
+/** Of a move that nobody has written anything down of. */
+export const NOTHING_SEEN: Made = { dial: null, preset: 0, tightened: null, rule: null };
+
+export const rounded = (value: number, step: number): number => Number((Math.round(value / step) * step).toFixed(4)) + 0;
 
 /** Where the needle must stop, by the dial that was chosen or else the one of the round; null where none sees the move. */
 export function screwTarget({ amount, angle, arrow, own }: ScrewMove, made: Pick<Made, 'dial' | 'preset'> | undefined): ScrewTarget | null {

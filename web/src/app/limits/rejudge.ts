@@ -105,7 +105,7 @@ export class Rejudge {
   }
 
   protected readonly changes = computed(() => {
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     const names: Readonly<Record<string, string>> = { in: 'in', out: 'out', unsure: 'too close to call' };
     return rejudge(this.heads(), this.rounds() ?? [], this.sheet()).flatMap(({ round, quantity, before, after, zone }) => {
       const check = CHECKS.get(round.check);

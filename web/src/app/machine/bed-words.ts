@@ -1,6 +1,6 @@
 import type { QuantityInfo } from '@isometra/core';
 import type { Curve } from '@isometra/work';
-import { bothUnits, inWords, isZero, spoken, type Shown } from '../ui/say';
+import { bothUnits, inWords, isZero, sideOf, spoken, wayOfMove, type Shown } from '../ui/say';
 
 /** What a curve along the bed says: where it stands, whether that is wear, and what one movement can do for all places. */
 export function bedWords({ curve }: Curve, info: QuantityInfo, shown: Shown): string {
@@ -8,8 +8,7 @@ export function bedWords({ curve }: Curve, info: QuantityInfo, shown: Shown): st
   const size = (um: number) => bothUnits(um, info.dimension, shown, 1).large;
   const stands = curve.places
     .map(({ at, value, expanded }) => {
-      const direction = (value < 0 ? info.words?.minus : info.words?.plus) ?? null;
-      return `${inWords({ value, direction, expanded }, info, shown)} at ${where(at)}`;
+      return `${inWords({ value, direction: sideOf(value, info), expanded }, info, shown)} at ${where(at)}`;
     })
     .join(', ');
   if (!curve.worn) return `${info.label}, along the bed: ${stands}. The same within the doubts: no wear is to be seen.`;
@@ -21,8 +20,7 @@ export function bedWords({ curve }: Curve, info: QuantityInfo, shown: Shown): st
         ? `No movement is better for all places: ${size(curve.worst.by)} out at ${where(curve.worst.at)}, and only the ways put that right.`
         : 'Every place is in: leave it.';
     }
-    const way = spoken((curve.best < 0 ? info.words?.moveMinus : info.words?.movePlus) ?? '');
-    const move = `Best for the places used: ${size(curve.best)} ${way}`;
+    const move = `Best for the places used: ${size(curve.best)} ${spoken(wayOfMove(curve.best, info))}`;
     return curve.worst
       ? `${move}; then it is still ${size(curve.worst.by)} out at ${where(curve.worst.at)}, and only the ways put that right.`
       : `${move}; then every place is in.`;

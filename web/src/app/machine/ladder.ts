@@ -141,7 +141,7 @@ export class Ladder {
   }
 
   private lines(rung: Rung): string[] {
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     const limited = this.limited(rung);
     return limited.map(([name, quantity]) => {
       const info = rung.check.quantities[name];

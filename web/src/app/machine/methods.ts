@@ -1,9 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import { staleWords, wayOfFinding } from '@isometra/work';
-import { Keys } from '../data/keys';
+import { useKeys } from '../data/keys';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
@@ -33,7 +33,7 @@ export class Methods {
       const machine = this.desk.machine();
       if (machine && this.tailstock().length === 0) void router.navigate(['/machines', machine.id, 'survey'], { replaceUrl: true });
     });
-    const release = inject(Keys).use([
+    useKeys([
       {
         shown: '1 … 3',
         does: 'measure that way',
@@ -46,10 +46,9 @@ export class Methods {
         },
       },
     ]);
-    inject(DestroyRef).onDestroy(release);
   }
 
-  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  private readonly shown = this.settings.shown;
 
   /** The ways that ask the same question about the tailstock. */
   private readonly tailstock = computed(() => this.desk.rungs().filter((rung) => rung.check.sameQuestion === 'tailstock'));

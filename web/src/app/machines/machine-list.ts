@@ -1,5 +1,5 @@
 import { AsyncPipe, DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { forkJoin, switchMap } from 'rxjs';
@@ -8,7 +8,7 @@ import type { BoardPlate } from '@isometra/contract/board';
 import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
 import type { ApiFailure } from '../data/api';
 import { Board } from '../data/board';
-import { Keys } from '../data/keys';
+import { useKeys } from '../data/keys';
 import { Machines } from '../data/machines';
 import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
@@ -43,7 +43,7 @@ export class MachineList {
 
   constructor() {
     this.load();
-    const release = inject(Keys).use([
+    useKeys([
       {
         shown: '1 … 9',
         does: 'the next thing on that machine',
@@ -52,7 +52,6 @@ export class MachineList {
       },
       { shown: 'A', does: 'add a machine', keys: ['a'], run: () => void this.router.navigate(['/machines/new']) },
     ]);
-    inject(DestroyRef).onDestroy(release);
   }
 
   /** To the yellow thing of the machine that has this number on the board. */

@@ -31,7 +31,7 @@ export class History {
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
   protected readonly rounds = computed(() => this.desk.of(this.checkId()));
-  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  private readonly shown = this.settings.shown;
   private readonly judged = computed(() => judgedMoves(this.rounds()));
 
   protected readonly rows = computed(() => this.rounds().map((round) => this.row(round)));

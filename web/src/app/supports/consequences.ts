@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { afterHead, parseQuantity, planMove } from '@isometra/core';
+import { afterHead, insideZone, parseQuantity, planMove } from '@isometra/core';
 import { factSource, waitWords } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
@@ -69,7 +69,7 @@ export class Consequences {
   private readonly desk = inject(Desk);
   private readonly settings = inject(Settings);
 
-  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  private readonly shown = this.settings.shown;
   private size(value: number, dimension: 'deviation' | 'slope' = 'deviation'): string {
     return bothUnits(value, dimension, this.shown(), 1).large;
   }
@@ -141,8 +141,7 @@ export class Consequences {
     const { rung, quantity } = this.found('tailV');
     const stands = this.after()?.tailV;
     if (!quantity || stands === undefined || quantity.limit === null) return undefined;
-    const [low, high] = quantity.limit;
-    const inZone = (low === null || stands >= low) && (high === null || stands <= high);
+    const inZone = insideZone(stands, quantity.limit);
     const amount = (quantity.aim ?? 0) - stands;
     const round = rung?.round;
     if (inZone) return { state: 'in' as const, way: null, text: 'Nothing: it stays in its zone.', round };

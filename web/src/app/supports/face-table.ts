@@ -137,7 +137,7 @@ export class FaceTable {
   }
 
   private size(um: number): string {
-    return bothUnits(um, 'deviation', { system: this.settings.system(), fineness: this.settings.fineness() }, 1).large;
+    return bothUnits(um, 'deviation', this.settings.shown(), 1).large;
   }
 
   protected most(um: number): string {

@@ -115,7 +115,7 @@ export class Footprint {
   protected readonly faces = computed((): Face[] => {
     const amounts = this.amounts();
     const largest = Math.max(1e-9, ...Object.values(amounts).map(Math.abs));
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     const { right, down, sign } = PLAN[this.casting().frame];
     return this.casting().supports.map((support) => {
       const amount = amounts[support.id] ?? 0;

@@ -124,7 +124,7 @@ export class SeatPlan {
       words: this.wish().want[name] === undefined ? 'free' : poseWords(name, this.wish().want[name], this.shown()),
     })),
   );
-  private readonly shown = computed(() => ({ system: this.settings.system(), fineness: this.settings.fineness() }));
+  private readonly shown = this.settings.shown;
 
   /** What is wanted, the height share with it. */
   private readonly want = computed(() => {

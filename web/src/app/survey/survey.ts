@@ -67,7 +67,7 @@ export class Survey {
     return round ? new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : 'before anything was measured';
   });
   protected readonly words = computed(() => {
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     return this.mill() ? millWords(this.millKnown(), shown) : latheWords(this.latheKnown(), shown);
   });
 
@@ -94,7 +94,7 @@ export class Survey {
     const judge = this.desk.survey()?.judge;
     const found = judge && belowTheHand(this.desk.rungs(), judge);
     if (!found?.below.length) return '';
-    const shown = { system: this.settings.system(), fineness: this.settings.fineness() };
+    const shown = this.settings.shown();
     const names = found.below.map(({ check, quantity }) => check.quantities[quantity].label);
     return `A hand’s push of 100 N moves it ${bothUnits(found.moved, 'deviation', shown, 1).large}: more than the whole zone of ${[...new Set(names)].join(', ')}. The machine will not hold these under a cut.`;
   });

@@ -32,6 +32,13 @@ export function inWords(quantity: Spoken, info: QuantityInfo, shown: Shown): str
 /** Whether a shown figure is nothing but zeros. */
 export const isZero = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
 
+/** Where a thing stands, in the core's words: on the + side or the − side. */
+export const sideOf = (value: number, info: QuantityInfo | undefined): string => (value < 0 ? info?.words?.minus : info?.words?.plus) ?? '';
+
+/** Which way a move takes it, in the core's words. */
+export const wayOfMove = (amount: number, info: QuantityInfo | undefined): string =>
+  (amount < 0 ? info?.words?.moveMinus : info?.words?.movePlus) ?? '';
+
 /** A sentence: "Tailstock is 0.021 mm away from you." */
 export function callSentence(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
   const words = inWords(quantity, info, shown);
