@@ -1,5 +1,5 @@
 import { CHECKS, type CheckDefinition, type Values } from '@isometra/core';
-import { movePlace } from './ownPlaces.js';
+import { addPlace, dropPlace, movePlace } from './ownPlaces.js';
 
 const check = CHECKS.get('tailstock-traverse') as CheckDefinition;
 const setup = check.setup.parse({ centreDistance: '400 mm' }) as Values;
@@ -51,5 +51,20 @@ describe('a place of one’s own', () => {
           .withContext(one.id)
           .toMatch(/can be read|The place/);
     }
+  });
+
+  it('is one more, half-way to the next, and may be taken out again with what was read there', () => {
+    const readings = [reading('h', near), reading('h', from), reading('v', from)];
+    const nearest = slots.find(({ keys }) => keys['at'] === near) ?? far;
+    const added = addPlace(check, { setup, plan, slots, readings }, nearest);
+    const next = added.ok ? check.slots(setup, check.plan.parse(added.plan)) : [];
+    expect([...new Set(next.map(({ keys }) => keys['at']))]).toEqual([near, (near + from) / 2, from]);
+    const middle = next.find(({ keys }) => keys['at'] === (near + from) / 2) ?? far;
+    const there = [...readings, { id: 'm', keys: { plane: 'h', at: (near + from) / 2, side: 'note' } }];
+    const dropped = dropPlace(check, { setup, plan: added.ok ? added.plan : {}, slots: next, readings: there }, middle);
+    expect(dropped).toEqual(jasmine.objectContaining({ ok: true, readings: [there[3]] }));
+    expect(dropPlace(check, { setup, plan, slots, readings }, far)).toEqual(
+      jasmine.objectContaining({ message: 'So few places say nothing: put this one elsewhere instead' }),
+    );
   });
 });

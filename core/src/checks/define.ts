@@ -4,14 +4,15 @@ import type { Instrument, ValueKind } from '../instruments/instrument.js';
 import type { SpokenBase } from '../instruments/reading.js';
 import type { Reading, Slot, Values } from '../instruments/slots.js';
 import type { Dimension } from '../units/dimensions.js';
-import type { DoubtCode } from './doubts.js';
 import type { Estimate } from './estimate.js';
 import type { Part } from './parts.js';
+import type { Fact, HelpAct, JobRules, Picture } from './facets.js';
 import type { Zone } from './zone.js';
 
 /** Machines that share a ladder. */
 export type MachineFamily = 'lathe' | 'mill' | 'turning-centre';
 
+export type { Drawing, Fact, HelpAct, JobFigures, JobRules, JobZone, Picture } from './facets.js';
 export type { Zone } from './zone.js';
 
 /** How much a note matters: to know, to be careful, or not to trust the round. */
@@ -147,67 +148,15 @@ export interface WorkDone {
   readonly what: string;
 }
 
-/** The drawings there are, by what they show. */
-export type Drawing =
-  | 'bar-between-centres'
-  | 'bar-in-spindle'
-  | 'bar-in-vees'
-  | 'bed-in-plan'
-  | 'faced-disc'
-  | 'headstock-side'
-  | 'places'
-  | 'push-pull'
-  | 'quill'
-  | 'seat-corners'
-  | 'swept-circle'
-  | 'tailstock-way'
-  | 'turned-bar'
-  | 'way-from-the-side';
-
-/** How a check is drawn on the bench: which drawing, and the words that stand at its sides. */
-export interface Picture {
-  readonly drawing: Drawing;
-  /** From where it is seen: "from above, you at the bottom". */
-  readonly seen?: string;
-  /** Words on the drawing, by their place on it: an angle, "left", "right", "along". */
-  readonly words?: Readonly<Record<string, string>>;
-  /** Quantities that bend it: h sideways, v in height. */
-  readonly bends?: { readonly h?: string; readonly v?: string };
+/** A fact of one reading, asked beside its figure: it tells no place from another. */
+export interface Beside {
+  /** Name of the reading key. */
+  readonly key: string;
+  /** It is as a rule the same at the next place: kept in the field. */
+  readonly stays?: true;
+  /** Only at these places; everywhere if left out. */
+  readonly when?: (keys: Values) => boolean;
 }
-
-/** Something of the machine that a quantity makes known: the survey is drawn from it, and other set-ups are filled in. */
-export interface Fact {
-  readonly quantity: string;
-  /** Name of the thing known: "axisSlopeH". */
-  readonly name: string;
-  /** Only for this kind of set-up. */
-  readonly when?: (setup: Values) => boolean;
-}
-
-/** One act of the hand that makes a call surer: what it leaves of a doubt (0 none, 1 all). */
-export interface HelpAct {
-  readonly kind: 'turn' | 'bar' | 'set-up' | 'base';
-  readonly doubt: DoubtCode;
-  readonly left: number;
-  readonly text: string;
-}
-
-/** The zone of a quantity that follows from stated work, with the sum that led to it. */
-export interface JobZone {
-  readonly quantity: string;
-  readonly zone: Zone;
-  readonly sum: string;
-}
-
-/** Work that limits follow from, in base units: mm, µm. */
-export interface JobFigures {
-  readonly taper: { readonly taper: number; readonly length: number; readonly centres?: number };
-  readonly 'reamed-hole': { readonly oversize: number };
-  readonly 'hole-pattern': { readonly error: number; readonly length: number };
-  readonly 'face-milling': { readonly flatness: number; readonly diameter: number };
-  readonly facing: { readonly hollow: number; readonly diameter: number };
-}
-export type JobRules = { readonly [Job in keyof JobFigures]?: (work: JobFigures[Job]) => readonly JobZone[] };
 
 /** One check, described once: the bench, the server and the command line are drawn from it. */
 export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
@@ -227,6 +176,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly conditions: z.ZodObject;
   /** Reading keys that tell one place from another. */
   readonly slotKeys: readonly (keyof Keys & string)[];
+  /** Facts of a reading that are asked beside its figure. */
+  readonly beside?: readonly Beside[];
 
   /** What readings are read on; from this, which instruments fit. */
   readonly reads: ValueKind;

@@ -11,7 +11,7 @@ import { tooFew } from './notes.js';
 import { unlimited } from './quantities.js';
 import { openText } from './reversal.js';
 import { partedRunouts, swappedExtremes, swingForm } from './runout.js';
-import { extremeKey, turnKey } from './setupFields.js';
+import { extremeKey, HIGH_AT, highAtKey, turnKey } from './setupFields.js';
 
 export const FEATURES = ['noseRadial', 'taperNear', 'taperFar', 'face', 'axialSlip', 'radial'] as const;
 export type Feature = (typeof FEATURES)[number];
@@ -32,7 +32,7 @@ export const runoutReading = z.strictObject({
   feature: z.enum(FEATURES, { error: `must be one of ${FEATURES.join(', ')}` }),
   extreme: extremeKey(),
   turn: turnKey(),
-  highAt: optionalMeasure('angle', { label: 'High at', min: -360, max: 360, example: '90' }),
+  highAt: highAtKey(),
 });
 export const runoutPlan = z.strictObject({
   turned: z
@@ -108,6 +108,7 @@ export const runoutShared = {
   plan: runoutPlan,
   conditions: z.strictObject({}),
   slotKeys: ['feature', 'extreme', 'turn'],
+  beside: [HIGH_AT],
   reads: 'indicator',
   faults: runoutFaults,
   estimate: runouts,

@@ -3,6 +3,7 @@ import { choice, fieldRegistry, optionalMeasure, measure, quantitySchema, type F
 import type { RoundBar } from '../gravity/bars.js';
 import type { SpokenBase } from '../instruments/reading.js';
 import { parseQuantity } from '../units/parse.js';
+import type { Beside } from './define.js';
 
 /** Side from which a level or an indicator looks. */
 export const sideField = () =>
@@ -23,6 +24,17 @@ export const roundAngle = (info: Omit<FieldInfo, 'dimension'>) =>
 export const planeKey = () => z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' });
 export const extremeKey = () => z.enum(['high', 'low'], { error: 'must be "high" or "low"' });
 export const turnKey = () => z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional();
+/** Where the high place of a turn lies, degrees from a mark on the spindle. */
+export const highAtKey = () =>
+  optionalMeasure('angle', {
+    label: 'High place lies at',
+    min: -360,
+    max: 360,
+    example: '90',
+    help: 'Degrees from a chalk mark on the spindle to the high place of the turn, counted the same way each time.',
+  });
+/** Asked where the highest of a turn is read with the bar in one of its two ways round. */
+export const HIGH_AT: Beside = { key: 'highAt', when: ({ extreme, turn }) => extreme === 'high' && turn !== undefined };
 export const flipKey = () => z.boolean({ error: 'must be true or false' }).optional();
 
 const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'ft', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];

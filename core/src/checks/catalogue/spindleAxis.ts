@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { count, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import { count, fieldRegistry, measure, optionalMeasure, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import { dot, slopeWeights } from '../../fit/line.js';
 import { otherBars } from '../../gravity/otherBars.js';
@@ -15,7 +15,7 @@ import { HEADSTOCK } from '../parts.js';
 import { AXIS_IN_HEIGHT, AXIS_SIDEWAYS, unlimited } from '../quantities.js';
 import { halvesOf, openText } from '../reversal.js';
 import { meanFormOf, partedRunouts, swappedExtremes, swingForm } from '../runout.js';
-import { barError, extremeKey, measuredAt, planeKey, sideField, turnKey } from '../setupFields.js';
+import { barError, extremeKey, HIGH_AT, highAtKey, measuredAt, planeKey, sideField, turnKey } from '../setupFields.js';
 import { evenly } from '../stations.js';
 import { taperInChuck } from '../tailstock.js';
 
@@ -30,11 +30,15 @@ const reading = z.strictObject({
   at: measure('length', { label: 'From where the bar is held', min: 0, example: '20 mm' }),
   extreme: extremeKey(),
   turn: turnKey(),
-  highAt: optionalMeasure('angle', { label: 'High at', min: -360, max: 360, example: '90' }),
+  highAt: highAtKey(),
 });
 const plan = z.strictObject({
   stations: count({ label: 'Places along the bar', min: 2, max: 8, example: '2' }),
   near: optionalMeasure('length', { label: 'First place', min: 0, example: '20 mm' }),
+  turned: z
+    .boolean()
+    .optional()
+    .register(fieldRegistry, { label: 'Put the bar back half round and read again', help: 'Parts how the spindle runs from how the bar runs.' }),
   places: placeList({ label: 'Places along the bar', example: '290 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;
@@ -141,20 +145,27 @@ function faults({ bar }: Setup, readings: readonly Reading<Keys>[], instrument: 
   ];
 }
 
-function plannedSlots({ bar }: Setup, { stations = 2, near = 20, places: own }: z.output<typeof plan>): PlannedSlot[] {
+function plannedSlots({ bar }: Setup, { stations = 2, near = 20, turned = false, places: own }: z.output<typeof plan>): PlannedSlot[] {
   const length = bar?.freeLength ?? 300;
   const far = Math.max(Math.min(near + 50, length), length - 10);
   const places = own ?? evenly(near, far, stations);
-  return (['h', 'v'] as const).flatMap((plane) =>
-    places.flatMap((at) =>
-      (['high', 'low'] as const).map((extreme) => ({
-        keys: { plane, at, extreme },
-        label: `${plane === 'h' ? 'Side' : 'Top'}, ${at} mm out, the ${extreme === 'high' ? 'highest' : 'lowest'}`,
-        ask: extreme === 'high' ? 'Turn the spindle by hand through a full turn and call the highest and the lowest.' : undefined,
-        movable: 'places',
-      })),
-    ),
-  );
+  const once = (turn?: 0 | 180): PlannedSlot[] =>
+    (['h', 'v'] as const).flatMap((plane, p) =>
+      places.flatMap((at, k) =>
+        (['high', 'low'] as const).map((extreme) => ({
+          keys: { plane, at, extreme, ...(turn !== undefined && { turn }) },
+          label: `${plane === 'h' ? 'Side' : 'Top'}, ${at} mm out, the ${extreme === 'high' ? 'highest' : 'lowest'}`,
+          ask:
+            turn === 180 && p + k === 0 && extreme === 'high'
+              ? 'Take the bar out, turn it half round and put it back.'
+              : extreme === 'high'
+                ? 'Turn the spindle by hand through a full turn and call the highest and the lowest.'
+                : undefined,
+          movable: 'places',
+        })),
+      ),
+    );
+  return turned ? [...once(0), ...once(180)] : once();
 }
 
 export const spindleAxis = defineCheck({
@@ -169,6 +180,7 @@ export const spindleAxis = defineCheck({
   plan,
   conditions: z.strictObject({}),
   slotKeys: ['plane', 'at', 'extreme', 'turn'],
+  beside: [HIGH_AT],
   reads: 'indicator',
   quantities: {
     slopeH: AXIS_SIDEWAYS,

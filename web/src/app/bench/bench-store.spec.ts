@@ -2,7 +2,8 @@ import { TestBed } from '@angular/core/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
 import type { ReadingWrite, StoredReading } from '@isometra/contract';
 import { barRound, openShop, refusal, until, type FakeServer, type TestRound } from '../testing/fake-shop.spec';
-import { BenchStore, withReadings } from './bench-store';
+import { withReadings } from './bench-slots';
+import { BenchStore } from './bench-store';
 
 const check = CHECKS.get('tailstock-traverse') as CheckDefinition;
 const planned = check.slots({ centreDistance: 400 }, { planes: 'h' });
@@ -156,5 +157,50 @@ describe('the bench', () => {
     expect(store.slots()).toEqual([]);
     await until(() => failed.calls.count() === 1);
     expect(store.round()).toBeNull();
+  });
+});
+
+describe('what is asked beside a figure', () => {
+  const cut = (): TestRound => ({
+    ...barRound(0, 0),
+    ...{ check: 'tailstock-test-cut', instrument: { kind: 'micrometer', graduation: '1 um' }, plan: {}, readings: [] },
+    setup: { centreDistance: '420 mm', bar: { diameter: '25 mm' }, dial: 'radius' },
+  });
+  const open = async () => {
+    const round = cut();
+    await openShop([round], { providers: [BenchStore] });
+    const store = TestBed.inject(BenchStore);
+    store.open(round.id).subscribe();
+    await until(() => store.round() !== null);
+    return store;
+  };
+  const take = (store: BenchStore, text: string) => {
+    store.type(text);
+    expect(store.take()).withContext(store.fault()).toBeTrue();
+  };
+
+  it('two tool settings on a radius dial count twice, and the place is told without them', async () => {
+    const store = await open();
+    expect(Object.keys(store.besides.schema()?.shape ?? {})).toEqual(['temperature', 'toolSetting']);
+    take(store, '25.000 mm');
+    store.typeBeside({ toolSetting: '0.02' });
+    take(store, '24.960 mm');
+    expect(store.standing().map(({ keys }) => keys['toolSetting'] ?? 'none')).toEqual(['none', '0.02 mm']);
+    expect(store.slots().map(({ done }) => done)).toEqual([true, true]);
+    // 40 µm less on the diameter is what the tool was set in by, on radius, twice: the pads are alike.
+    expect(store.solved().finding?.quantities['offsetHorizontal'].value).toBeCloseTo(0, 6);
+  });
+
+  it('a temperature stays in its field for the next pad; a warm pad is taken back to the other', async () => {
+    const store = await open();
+    store.typeBeside({ temperature: '20' });
+    take(store, '25.000 mm');
+    expect(store.besides.typed()).toEqual({ temperature: '20' });
+    store.typeBeside({ temperature: '30 C' });
+    take(store, '25.003 mm');
+    // 25 mm, 10 degrees, 11.5 per million: 2.9 µm of the 3 are warmth.
+    expect(store.solved().finding?.quantities['offsetHorizontal'].value).toBeCloseTo((-0.12 / 2) * (420 / (400 - 20)), 1);
+    store.correct(store.standing()[1]);
+    expect(store.besides.typed()).toEqual({ temperature: '30 C' });
   });
 });

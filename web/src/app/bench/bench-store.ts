@@ -4,27 +4,28 @@ import { sameNotes, sameSheet } from './same';
 import { BehaviorSubject, EMPTY, type Observable, catchError, concat, of, switchMap, throwError } from 'rxjs';
 import {
   CHECKS,
-  effectOnWork,
-  parseQuantity,
   readInstrument,
   readsOf,
   wayProfile,
   type CheckDefinition,
   type Instrument,
-  type PlannedSlot,
   type ValueKind,
   type WayProfile,
 } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
 import {
   inWorkingOrder,
-  keyOf,
+  placeOf,
+  addPlace,
+  dropPlace,
   movePlace,
   placesRead,
   readingFaults,
   sheetOf,
   solveWhatStands,
   standingReadings,
+  type Moved,
+  type PlannedPlaces,
   type Solved,
 } from '@isometra/work';
 import * as z from 'zod';
@@ -36,13 +37,10 @@ import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
 import { asRead } from './as-read';
-
-/** A place on the bench: what was planned and what was read there in the set-up in hand. */
-export interface BenchSlot extends PlannedSlot {
-  readonly index: number;
-  readonly readings: readonly StoredReading[];
-  readonly done: boolean;
-}
+import { withReadings, type BenchSlot } from './bench-slots';
+import { Besides } from './besides';
+import { superseding, workDone, type Superseded } from './bench-round';
+import { formSchema, type FormValue } from '../ui/form-model';
 
 /** What is being corrected: the reading that will be superseded. */
 export interface Correction {
@@ -128,7 +126,7 @@ export class BenchStore {
     if (!check || !setup?.success) return [];
     const setUp = this.setUp();
     const here = this.standing().filter((reading) => reading.set === setUp);
-    return withReadings(check.slots(setup.data, plan?.success ? plan.data : check.plan.parse({})), here);
+    return withReadings(check.slots(setup.data, plan?.success ? plan.data : check.plan.parse({})), here, (keys) => placeOf(check, keys));
   });
   /** The place to read now. */
   readonly current = computed(() => {
@@ -137,22 +135,10 @@ export class BenchStore {
     if (chosen !== null && slots[chosen]) return slots[chosen];
     return slots.find((slot) => !slot.done);
   });
+  /** What is asked beside the figure. */
+  readonly besides = new Besides(this.check, () => this.correction()?.reading.keys ?? this.current()?.keys);
   readonly complete = computed(() => this.slots().length > 0 && this.slots().every((slot) => slot.done));
-  readonly work = computed(() => {
-    const { finding } = this.solved();
-    const purpose = this.round()?.purpose;
-    if (!finding || !purpose) return [];
-    const size = (raw: unknown) => {
-      const parsed = raw === undefined ? undefined : parseQuantity(raw, 'length');
-      return parsed?.ok ? parsed.value : undefined;
-    };
-    return effectOnWork(finding, {
-      kind: purpose.kind,
-      length: size(purpose.length),
-      diameter: size(purpose.diameter),
-      centreDistance: this.setup()['centreDistance'] as number | undefined,
-    });
-  });
+  readonly work = computed(() => workDone(this.solved().finding, this.round(), this.setup()));
 
   /** Put a round on the bench. Fails with an ApiFailure when the server does not know it and nobody here does. */
   open(id: string): Observable<void> {
@@ -162,6 +148,7 @@ export class BenchStore {
     this.fault.set('');
     this.chosenSetUp.set(null);
     this.typed.set(this.drafts.read(`reading:${id}`, z.string()) ?? '');
+    this.besides.typed.set(this.drafts.read(`beside:${id}`, formSchema) ?? {});
     return this.rounds.load(id).pipe(catchError((failure: unknown) => (this.rounds.knows(id) ? EMPTY : throwError(() => failure))));
   }
 
@@ -170,6 +157,13 @@ export class BenchStore {
     this.fault.set('');
     const id = this.round()?.id;
     if (id) this.drafts.keep(`reading:${id}`, text);
+  }
+
+  typeBeside(value: FormValue): void {
+    this.besides.typed.set(value);
+    this.fault.set('');
+    const id = this.round()?.id;
+    if (id) this.drafts.keep(`beside:${id}`, value);
   }
 
   choose(index: number | null): void {
@@ -189,8 +183,14 @@ export class BenchStore {
     const last = this.standing()
       .filter((reading) => reading.set === this.setUp())
       .at(-1);
-    const slot = last && this.slots().find((entry) => keyOf(entry.keys) === keyOf(last.keys));
+    const slot = last && this.slotOf(last.keys);
     if (slot) this.choose(slot.index);
+  }
+
+  /** The place on the bench that keys tell. */
+  slotOf(keys: StoredReading['keys']): BenchSlot | undefined {
+    const check = this.check();
+    return check && this.slots().find((entry) => placeOf(check, entry.keys) === placeOf(check, keys));
   }
 
   /** Begin another set-up: the bar taken out and put back. */
@@ -201,6 +201,7 @@ export class BenchStore {
 
   correct(reading: StoredReading): void {
     this.correction.set({ reading, why: 'misread' });
+    this.besides.recall(reading.keys);
     this.type(String(reading.value ?? ''));
   }
 
@@ -213,7 +214,7 @@ export class BenchStore {
     if (!round || !check || !keys) return false;
     const text = asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
     const reading = {
-      keys: { ...keys },
+      keys: this.besides.onto(keys, this.settings.system()),
       value: text,
       set: correction?.reading.set ?? this.setUp(),
       supersedes: correction?.reading.id ?? null,
@@ -225,6 +226,7 @@ export class BenchStore {
     }
     this.write(round, { ...reading, why: correction?.why ?? null });
     this.type('');
+    this.typeBeside(this.besides.staying());
     this.correction.set(null);
     this.chosen.set(null);
     return true;
@@ -246,17 +248,31 @@ export class BenchStore {
    * superseded by itself at it. What is wrong is said in `fault`, and nothing is changed.
    */
   placeAt(slot: BenchSlot, at: number): void {
+    this.replan((check, about) => movePlace(check, about, slot, at), { at, why: 'the place was put right' });
+  }
+
+  /** One place more, half-way to the next one; its place is then typed or dragged. */
+  addPlace(slot: BenchSlot): void {
+    this.replan((check, about) => addPlace(check, about, slot));
+  }
+
+  /** One place fewer: what was read there is withdrawn. */
+  dropPlace(slot: BenchSlot): void {
+    this.replan((check, about) => dropPlace(check, about, slot), { withdrawn: true, why: 'the place was taken out' });
+  }
+
+  /** Change the places of the plan; readings it touches are superseded. What is wrong is said, and nothing is changed. */
+  private replan(
+    change: (check: CheckDefinition, about: PlannedPlaces<StoredReading>) => Moved<StoredReading>,
+    superseded: Superseded = { why: '' },
+  ): void {
     const [round, check] = [this.round(), this.check()];
     if (!round || !check) return;
-    const about = { setup: this.setup(), plan: round.plan, slots: this.slots(), readings: this.standing() };
-    const moved = movePlace(check, about, slot, at);
+    const moved = change(check, { setup: this.setup(), plan: round.plan, slots: this.slots(), readings: this.standing() });
     this.fault.set(moved.ok ? '' : moved.message);
     if (!moved.ok || moved.plan === round.plan) return;
     this.change(round, { plan: { ...moved.plan } }).subscribe({
-      next: () => {
-        for (const { id, keys, value, set } of moved.readings)
-          this.write(round, { keys: { ...keys, at }, value, set, supersedes: id, why: 'the place was put right' });
-      },
+      next: () => moved.readings.forEach((reading) => this.write(round, superseding(reading, superseded))),
       error: (failure: ApiFailure) => this.fault.set(failure.message),
     });
   }
@@ -275,8 +291,9 @@ export class BenchStore {
   putRight(refused: Refused): void {
     const reading = readingSchema.safeParse(refused.body).data;
     if (!reading) return;
-    const slot = this.slots().find((entry) => keyOf(entry.keys) === keyOf(reading.keys));
+    const slot = this.slotOf(reading.keys);
     if (slot) this.choose(slot.index);
+    this.besides.recall(reading.keys);
     this.type(String(reading.value ?? ''));
     this.fault.set(refused.faults.map(({ message }) => message).join('; '));
     void this.outbox.drop(refused);
@@ -286,42 +303,4 @@ export class BenchStore {
   giveUp(refused: Refused): void {
     void this.outbox.drop(refused);
   }
-}
-
-/**
- * Lay readings on the planned places. The closing place is the first one come back to: only a
- * reading taken after another place counts for it. Places that were read but not planned follow; when
- * nothing was read where it was planned, they are the plan.
- */
-export function withReadings(planned: readonly PlannedSlot[], readings: readonly StoredReading[]): BenchSlot[] {
-  // Runs of readings at one place without another between them, by place.
-  const runs = new Map<string, StoredReading[][]>();
-  let before = '';
-  for (const reading of readings) {
-    const key = keyOf(reading.keys);
-    const own = runs.get(key) ?? [];
-    if (key === before) own.at(-1)?.push(reading);
-    else own.push([reading]);
-    runs.set(key, own);
-    before = key;
-  }
-  const plannedKeys = new Set(planned.map((slot) => keyOf(slot.keys)));
-  const strays = [...runs]
-    .filter(([key]) => !plannedKeys.has(key))
-    .map(([, [[{ keys }]]]): PlannedSlot => ({ keys, label: placeName(keys) }));
-  const met = strays.length < runs.size;
-  const slots = [...(strays.length && !met ? [] : planned), ...strays];
-  return slots.map(({ keys, label, ask, closing, movable }, index) => {
-    const own = runs.get(keyOf(keys)) ?? [];
-    const taken = (closing ? own.slice(1).at(-1) : own[0]) ?? [];
-    return { keys, label, ask, closing, movable, index, readings: taken, done: taken.length > 0 };
-  });
-}
-
-/** A place that nobody planned, by its keys. */
-function placeName(keys: Readonly<Record<string, unknown>>): string {
-  const words = Object.entries(keys)
-    .filter(([key]) => key !== 'at')
-    .map(([, value]) => String(value));
-  return words.length ? words.join(', ') : 'Place';
 }

@@ -2,12 +2,15 @@ import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, c
 import { dialDivisions, parseQuantity, readingValue, showSize, type UnitSystem, type ValueKind } from '@isometra/core';
 import { inUnits } from '../ui/in-units';
 import { Settings } from '../data/settings';
+import type * as z from 'zod';
+import { formFaults } from '../ui/form-model';
 import { Dial } from '../ui/dial';
 import { asRead, flipSign, nudged, readingUnit } from './as-read';
 import { BenchStore } from './bench-store';
 import { Button, TextField } from '../ui/controls';
 import { Choices } from '../ui/choices';
 import { Notice } from '../ui/notice';
+import { SchemaForm } from '../ui/schema-form';
 
 const FIELD_NAMES: Readonly<Record<ValueKind, string>> = {
   indicator: 'The dial reads',
@@ -36,7 +39,7 @@ const HINTS: Readonly<Record<UnitSystem, Readonly<Record<ValueKind, string>>>> =
 /** The one large field, the place it is for, and a dial that shows what the needle should look like. */
 @Component({
   selector: 'iso-reading-panel',
-  imports: [Dial, Button, TextField, Choices, Notice],
+  imports: [Dial, Button, TextField, Choices, Notice, SchemaForm],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './reading-panel.html',
   styleUrl: './reading-panel.css',
@@ -97,6 +100,11 @@ export class ReadingPanel {
   private live = false;
   protected readonly FIELD_NAMES = FIELD_NAMES;
   protected readonly hint = computed(() => HINTS[this.settings.system()][this.kind()]);
+  /** What is wrong with what is asked beside the figure. */
+  protected readonly besideFaults = computed(() => {
+    const { schema, typed } = this.store.besides;
+    return schema() ? formFaults(schema() as z.ZodObject, typed()) : [];
+  });
   /** A place in the reader's units. */
   protected readonly said = (words: string): string => inUnits(words, this.settings.shown());
   protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'].map((value) => ({ value, label: value }));

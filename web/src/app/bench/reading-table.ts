@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { showSize } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
 import { inUnits } from '../ui/in-units';
-import { keyOf } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { BenchStore } from './bench-store';
 import { Button } from '../ui/controls';
@@ -101,7 +100,6 @@ export class ReadingTable {
   });
 
   private label(reading: StoredReading): string {
-    const key = keyOf(reading.keys);
-    return this.store.slots().find((slot) => keyOf(slot.keys) === key)?.label ?? Object.values(reading.keys).join(' ');
+    return this.store.slotOf(reading.keys)?.label ?? Object.values(reading.keys).join(' ');
   }
 }
