@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { fieldRegistry, MOVES, optionalMeasure, supportSchema, type MachineFamily } from '@isometra/core';
+import { CHECKS, fieldRegistry, MOVES, optionalMeasure, supportSchema, type MachineFamily } from '@isometra/core';
 import { idSchema, text, versionSchema } from './common.js';
-import { MACHINE_KINDS } from './machineKinds.js';
+import { MACHINE_KINDS, machineFamily } from './machineKinds.js';
 
 const place = z.tuple([z.number(), z.number(), z.number()], { error: 'must be three numbers, mm' });
 
@@ -36,6 +36,33 @@ export const CASTINGS: readonly CastingKind[] = [
 /** What each kind of move needs to know of a machine: a field of its card. */
 const moveFields: Record<string, z.ZodType> = Object.assign({}, ...[...MOVES.values()].map((move) => move.card ?? {}));
 
+/** After how many days a check of this machine wants to be read again, although nothing was moved. */
+const readAgain = (family?: MachineFamily) => {
+  const checks = [...CHECKS.values()].filter(({ machines }) => !family || machines.includes(family));
+  return z
+    .array(
+      z.strictObject({
+        check: z
+          .enum(checks.map(({ id }) => id) as [string, ...string[]], { error: 'must be one of the checks of this machine' })
+          .register(fieldRegistry, { label: 'Check', choices: checks.map(({ id, title }) => ({ value: id, label: title })) }),
+        days: z.coerce
+          .number({ error: 'must be a number of days' })
+          .int({ error: 'must be whole days' })
+          .min(1, { error: 'must be 1 day or more' })
+          .max(3650, { error: 'must be 3650 days or fewer' })
+          .register(fieldRegistry, { label: 'Days', example: '90' }),
+      }),
+    )
+    .max(40)
+    .refine((rows) => new Set(rows.map(({ check }) => check)).size === rows.length, { message: 'names a check twice' })
+    .optional()
+    .register(fieldRegistry, {
+      label: 'Read again by time',
+      help: 'A result settles with weeks, although nothing was moved. Bed and table level are due after 30 days unless this says otherwise.',
+      rare: true,
+    });
+};
+
 /** The card of a machine: what it is and how it is adjusted. Lengths as typed, bare numbers in mm. */
 export const machineCardSchema = z.strictObject({
   number: text(24, 'is missing: give the shop number')
@@ -49,8 +76,24 @@ export const machineCardSchema = z.strictObject({
   centreDistance: optionalMeasure('length', { label: 'Between centres', above: 0, max: 50_000, example: '1500 mm' }),
   ...moveFields,
   castings: z.array(castingSchema).max(12).optional().register(fieldRegistry, { label: 'Supports', hidden: true }),
+  readAgain: readAgain(),
   notes: text(2000).optional().register(fieldRegistry, { label: 'Notes' }),
 });
+
+/** Fields that only some families have; a field that is not here is on every card. */
+const ONLY_ON: Readonly<Record<string, readonly MachineFamily[]>> = {
+  swing: ['lathe', 'turning-centre'],
+  centreDistance: ['lathe', 'turning-centre'],
+  ...Object.fromEntries([...MOVES.values()].flatMap(({ card, machines }) => Object.keys(card ?? {}).map((key) => [key, machines ?? []]))),
+};
+
+/** The fields of the card that a kind of machine has: no tailstock is asked of a mill. What is kept is read by the whole. */
+export function cardFieldsFor(kind: string): z.ZodObject {
+  const family = machineFamily(kind);
+  const has = (key: string): boolean => !ONLY_ON[key]?.length || ONLY_ON[key].includes(family);
+  const fields = Object.entries(machineCardSchema.shape as Readonly<Record<string, z.ZodType>>).filter(([key]) => has(key));
+  return z.strictObject({ ...Object.fromEntries(fields), readAgain: readAgain(family) });
+}
 
 /** A card in base units (mm, µm, degrees). */
 export type MachineCard = z.output<typeof machineCardSchema> & Readonly<Record<string, unknown>>;

@@ -9,6 +9,7 @@ export interface MachineCardText {
   readonly swing?: unknown;
   readonly centreDistance?: unknown;
   readonly castings?: readonly Casting[];
+  readonly readAgain?: readonly { readonly check: string; readonly days: number }[];
   readonly notes?: string;
   readonly [field: string]: unknown;
 }

@@ -30,9 +30,12 @@ describe('a plate on the shop board', () => {
   });
 
   it('says what wants to be read again after a time, and by how much it is over it', () => {
-    const plate = plateOf({ kind: 'engine-lathe', rounds: [bed(3, 'in')], surveys: [survey], now: '2027-06-01T08:00:00.000Z' });
-    const [due] = plate.due;
+    const facts = { kind: 'engine-lathe', rounds: [bed(3, 'in')], surveys: [survey], now: '2027-06-01T08:00:00.000Z' };
+    const [due] = plateOf(facts).due;
     expect(due.title).toBe('Bed twist');
     expect(due.days).toBeGreaterThan(100);
+    const after = (days: number) => plateOf({ ...facts, again: [{ check: 'bed-twist', days }] }).due;
+    expect(after(3000)).toEqual([]);
+    expect(after(1)[0].days).toBe(due.days + 29);
   });
 });

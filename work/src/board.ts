@@ -3,7 +3,7 @@ import type { Campaign } from './campaign.js';
 import { running } from './campaign.js';
 import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
 import { knownFrom, knownMill } from './known.js';
-import { nextRung, rungsOf } from './rungs.js';
+import { nextRung, rungsOf, type Time } from './rungs.js';
 import { wayOfFinding } from './ways.js';
 
 /** What is known of a machine whose plate is wanted. */
@@ -14,6 +14,8 @@ export interface PlateFacts {
   readonly surveys: readonly Campaign[];
   /** Now, as an ISO time: what is due hangs on it. */
   readonly now: string;
+  /** When checks of this machine are due again. */
+  readonly again?: Time['again'];
 }
 
 function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
@@ -24,10 +26,10 @@ function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
 const handMark = ({ step, state }: HandRung) => ({ id: step.id, title: step.title, state, way: null });
 
 /** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */
-export function plateOf({ kind, rounds, surveys, now }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
+export function plateOf({ kind, rounds, surveys, now, again }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
   const survey = running(surveys);
   const current = rounds.filter((round) => round.surveyId === survey?.id);
-  const rungs = rungsOf(kind, current, survey, now);
+  const rungs = rungsOf(kind, current, survey, { now, again });
   const byHand = handRungsOf(kind, current, survey?.byHand ?? []);
   const step = nextByHand(byHand, rungs);
   const rung = step ? undefined : nextRung(rungs);

@@ -69,7 +69,7 @@ describe('the rungs of a machine', () => {
     const timed = checksFor('engine-lathe').find(({ goodFor }) => goodFor !== undefined);
     const id = timed?.id ?? '';
     const rungs = (now: string) =>
-      rungsOf('engine-lathe', [diary.round(id, 'in')], lathe(), now).find(({ check }) => check.id === id)?.overdue;
+      rungsOf('engine-lathe', [diary.round(id, 'in')], lathe(), { now }).find(({ check }) => check.id === id)?.overdue;
     expect(rungs(Diary.at(2))).toBeUndefined();
     expect(rungs(Diary.at(31 + (timed?.goodFor ?? 0)))).toBeGreaterThan(20);
   });

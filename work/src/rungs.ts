@@ -12,7 +12,7 @@ import {
   type Note,
   type PlannedChange,
 } from '@isometra/core';
-import type { RoundHead } from '@isometra/contract';
+import type { MachineCardText, RoundHead } from '@isometra/contract';
 import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
 
 /** Where a rung stands: the six glyphs. */
@@ -139,8 +139,17 @@ function acceptance(round: RoundHead, { accepted }: CampaignPlan): LeftReason | 
 
 const DAY = 86_400_000;
 
+/** What grows old by time. */
+export interface Time {
+  /** Now; left out, nothing is due again. */
+  readonly now?: string;
+  /** After how many days a check of this machine wants to be read again, where that is not the usual. */
+  readonly again?: MachineCardText['readAgain'];
+}
+
 /** Days over the time after which a check wants to be read again. */
-function overdueBy({ goodFor }: CheckDefinition, round: RoundHead, now: string | undefined): number | undefined {
+function overdueBy({ id, goodFor: usual }: CheckDefinition, round: RoundHead, { now, again = [] }: Time): number | undefined {
+  const goodFor = again.find(({ check }) => check === id)?.days ?? usual;
   if (goodFor === undefined || now === undefined) return undefined;
   const days = Math.floor((Date.parse(now) - Date.parse(round.at)) / DAY) - goodFor;
   return days > 0 ? days : undefined;
@@ -184,9 +193,9 @@ export function waitNotes(checkId: string, rounds: readonly RoundHead[], plan: P
  * school, the rungs it upsets or all of them stale until they are read again; what hangs on a rung that rocks or tips
  * waits.
  *
- * @param rounds the survey's rounds, oldest first. @param now for what is due again by time; left out, nothing is.
+ * @param rounds the survey's rounds, oldest first. @param time for what is due again.
  */
-export function rungsOf(kind: string, rounds: readonly RoundHead[], plan: CampaignPlan = defaultPlan(kind), now?: string): Rung[] {
+export function rungsOf(kind: string, rounds: readonly RoundHead[], plan: CampaignPlan = defaultPlan(kind), time: Time = {}): Rung[] {
   const standing = standingOf(rounds, plan);
   const { moves, latest, stales } = standing;
   return orderOf(kind, plan.order).map((id) => {
@@ -198,7 +207,7 @@ export function rungsOf(kind: string, rounds: readonly RoundHead[], plan: Campai
     if (!round) return { ...rung, places: [], state: 'none' };
     const stale = stales.get(id);
     if (stale) return { ...rung, state: 'stale', stale };
-    const overdue = overdueBy(check, round, now);
+    const overdue = overdueBy(check, round, time);
     const waits = waitsIn(check, standing);
     if (waits.length && verdictState(round) !== 'none') return { ...rung, overdue, state: 'unsure', waits };
     const left = acceptance(round, plan);

@@ -13,23 +13,27 @@ const travelFor = (slope: number | undefined, over: number | undefined): number 
     ['over', 'is missing: give the distance from the pivot to the screw, which turns the angle into travel', '150 mm'],
   );
 
+/** What a machine card tells of its sideways screws. */
+type AdjusterCard = Pick<JobFacts, 'layout' | 'thirdScrew' | 'screwsSit'>;
+
 function steps(facts: JobFacts): JobStep[] {
   const { name, faces, clean = faces, clamp = 'clamp', base } = partOf(facts);
   const turn = facts.turns === undefined ? '' : ` That is ${turnsInWords(facts.turns)}; believe the needle, not the turns.`;
   const reversed = facts.rule === 'drive-near';
+  const sit = facts.screwsSit ? `The screws sit ${facts.screwsSit}. ` : '';
   const drive =
     facts.layout === 'single-screw'
       ? [
           {
-            text: `Turn the screw so that it takes the ${name} ${facts.direction}, until the needle reads its target.${turn}`,
+            text: `${facts.screwsSit ? `The screw sits ${facts.screwsSit}. ` : ''}Turn the screw so that it takes the ${name} ${facts.direction}, until the needle reads its target.${turn}`,
             needle: true,
           },
         ]
       : [
           {
             text: reversed
-              ? `On this machine it goes toward the screw that is driven. Slack the screw on the side it moves away from${base ? ` (${facts.plus ? 'the rear' : 'your side'})` : ''}.`
-              : `Slack the screw on the side it moves toward${base ? ` (${facts.plus ? 'your side' : 'the rear'})` : ''}.`,
+              ? `${sit}On this machine it goes toward the screw that is driven. Slack the screw on the side it moves away from${base ? ` (${facts.plus ? 'the rear' : 'your side'})` : ''}.`
+              : `${sit}Slack the screw on the side it moves toward${base ? ` (${facts.plus ? 'your side' : 'the rear'})` : ''}.`,
           },
           { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
           { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
@@ -38,7 +42,9 @@ function steps(facts: JobFacts): JobStep[] {
     { text: `Clean the ${clean}.`, caution: ISOLATE },
     watch(facts),
     { text: `Ease the ${clamp} until it is just held.`, caution: SNUG },
+    ...(facts.thirdScrew ? [{ text: 'Slack the third screw, the one that locks: nothing moves as long as it holds.' }] : []),
     ...drive,
+    ...(facts.thirdScrew ? [{ text: 'Nip the third screw up. If the needle moves, take it back.' }] : []),
     ...after,
   ];
 }
@@ -79,6 +85,7 @@ export const adjuster = defineMove({
       ...(indicator && { target: indicator.now + ((indicator.rises ? 1 : -1) * amount) / indicator.graduation }),
     };
   },
+  machines: ['lathe', 'turning-centre'],
   card: {
     adjuster: z
       .strictObject({
@@ -90,6 +97,15 @@ export const adjuster = defineMove({
             { value: 'single-screw', label: 'one screw that pulls and pushes' },
           ],
         }),
+        thirdScrew: z
+          .boolean({ error: 'must be true or false' })
+          .optional()
+          .register(fieldRegistry, { label: 'A third screw locks it', help: 'It is slacked first and nipped up last.' }),
+        screwsSit: z
+          .string({ error: 'must be a text' })
+          .max(80, 'must be 80 letters or fewer')
+          .optional()
+          .register(fieldRegistry, { label: 'Where the screws sit', example: 'low at the tail end, one each side' }),
       })
       .optional()
       .register(fieldRegistry, { label: 'Sideways adjuster', group: true }),
@@ -98,6 +114,8 @@ export const adjuster = defineMove({
     const screws = card['adjuster'] as { readonly pitch: number } | undefined;
     return screws && { pitch: screws.pitch, ...(gain && { gain }) };
   },
+  scales: true,
+  onCard: ({ adjuster: screws }) => screws as AdjusterCard | undefined,
   steps,
   example: { amount: '21 um', pitch: 1.5 },
 });

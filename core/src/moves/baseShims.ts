@@ -86,6 +86,7 @@ export const baseShims = defineMove({
     const leaves = (needed: number) => (stock && needed > 0 ? chooseLeaves(needed, stock, tolerance, maxLeaves) : undefined);
     return { ...thickness, frontLeaves: leaves(front), rearLeaves: leaves(rear) };
   },
+  machines: ['lathe', 'turning-centre'],
   card: {
     base: baseSchema.optional().register(fieldRegistry, { label: 'Tailstock base', group: true }),
   },

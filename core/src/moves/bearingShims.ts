@@ -52,6 +52,7 @@ export const bearingShims = defineMove({
       jointMustComeDown: left * 1000 < layer - NEARLY || remove > shim * 1000 + NEARLY,
     };
   },
+  machines: ['lathe', 'turning-centre'],
   card: {
     capShims: z
       .strictObject({

@@ -1,4 +1,5 @@
 import type * as z from 'zod';
+import type { MachineFamily } from '../checks/define.js';
 import type { Part } from '../checks/parts.js';
 import { FaultError, faultsOf, type Fault } from '../input/faults.js';
 import type { JobFacts, JobStep } from './jobSteps.js';
@@ -44,6 +45,8 @@ export interface MoveDefinition {
   readonly overKey?: string;
   /** Whether the correction may be negative. */
   readonly signed?: boolean;
+  /** Its plan goes in proportion to its amount: it can be made for another amount than the round asks for. */
+  readonly scales?: true;
   /** It takes metal off: planned only for what is out, never for what is too close to call. */
   readonly metal?: true;
   /** It lays leaves in: they are counted out of the drawers. */
@@ -52,10 +55,14 @@ export interface MoveDefinition {
   readonly fill?: (facts: CorrectionFacts) => Readonly<Record<string, unknown>>;
   /** The arithmetic; left out for what is done by hand and eye. */
   readonly plan?: (input: Readonly<Record<string, unknown>>) => MovePlan;
+  /** Machines that have what it moves; all of them if left out. */
+  readonly machines?: readonly MachineFamily[];
   /** Fields of a machine's card that it needs. */
   readonly card?: Readonly<Record<string, z.ZodType>>;
   /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */
   readonly hardware?: (facts: HardwareFacts) => Readonly<Record<string, unknown>> | undefined;
+  /** What the machine card tells for the words of its steps. */
+  readonly onCard?: (card: Readonly<Record<string, unknown>>) => Partial<JobFacts> | undefined;
   /** What the card must say once it is done, or once it is not done after all: fields of the card's parts. */
   readonly standsAt?: (plan: MovePlan, done: boolean) => Readonly<Record<string, Readonly<Record<string, unknown>>>> | undefined;
   /** Offered only where the machine card says that there is such a thing. */

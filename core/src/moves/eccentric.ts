@@ -64,6 +64,7 @@ export const eccentric = defineMove({
     amount: measure('deviation', { label: 'Amount', example: '21 um' }),
   }),
   plan: ({ throw: throwUm, angle, amount }) => turnEccentric(throwUm, angle, amount),
+  machines: ['lathe', 'turning-centre'],
   card: {
     eccentric: z
       .strictObject({

@@ -45,6 +45,10 @@ export interface JobFacts {
   /** "from 0 to 10.5 div"; empty without a dial. */
   readonly needle?: string;
   readonly layout?: string;
+  /** A third screw locks what two opposed ones move. */
+  readonly thirdScrew?: boolean;
+  /** Where the screws are: "low at the tail end, one each side". */
+  readonly screwsSit?: string;
   /** Which screw is driven on this machine, where it has been seen. */
   readonly rule?: ScrewRule;
   /** How much a centre comes up with shims that only tilt it: "0.044 mm". */

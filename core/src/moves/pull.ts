@@ -35,6 +35,7 @@ export const pull = defineMove({
     const far = offset + (slope * length) / 1000;
     return { near: offset, far, nearTurns: offset / (pitch * 1000), farTurns: far / (pitch * 1000) };
   },
+  machines: ['lathe'],
   card: {
     jacks: z
       .strictObject({

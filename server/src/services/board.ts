@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { Board } from '@isometra/contract';
-import { campaignOf, daysUntilDue, plateOf } from '@isometra/work';
+import { campaignOf, daysUntilDue, plateOf, readCard } from '@isometra/work';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog } from './log.js';
@@ -15,7 +15,7 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
   const plates = await Promise.all(
     machines.map(async ({ id, card }) => {
       const [rounds, surveys, last] = await Promise.all([listHeads(sequelize, solver, id), listSurveys(id), lastLog(id)]);
-      return { machineId: id, last, ...plateOf({ kind: String(card.kind), rounds, surveys: surveys.map(campaignOf), now: at }) };
+      return { machineId: id, last, ...plateOf({ kind: String(card.kind), rounds, surveys: surveys.map(campaignOf), now: at, again: readCard(card)?.readAgain }) };
     }),
   );
   const kit = (await listKit()).flatMap(({ name, care }) => {

@@ -11,7 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { hasUnit, parseQuantity, type ScrewRule, type UsualShift, type Way } from '@isometra/core';
+import { hasUnit, parseQuantity, readNumber, type ScrewRule, type UsualShift, type Way } from '@isometra/core';
 import type { Made } from '@isometra/contract';
 import { useKeys } from '../data/keys';
 import { Choices, type Choice } from '../ui/choices';
@@ -269,12 +269,8 @@ export class AtScrew {
 
 /** A figure of a needle as typed; null for none. A comma is a point, a minus may be the long one. */
 function divisionsOf(text: string): number | null {
-  const plain = text
-    .trim()
-    .replace(/ ?div$/i, '')
-    .replace('−', '-')
-    .replace(',', '.');
-  return plain !== '' && Number.isFinite(Number(plain)) && Math.abs(Number(plain)) < 10_000 ? Number(plain) : null;
+  const read = readNumber(text);
+  return read && (read.unit === '' || read.unit === 'div') && Math.abs(read.value) < 10_000 ? read.value : null;
 }
 
 /** A size with its unit, as typed; null for anything else: a bare figure might be thou or mm. */

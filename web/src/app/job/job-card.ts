@@ -15,7 +15,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { insideZone, MOVES, jobSteps, readInstrument, type JobFacts, type Move } from '@isometra/core';
 import { moveSchema, type Made, type MoveWrite } from '@isometra/contract';
-import { leavesOf, neighbours, reallyMoved, screwRuleOf, staleWords, usualShiftOf } from '@isometra/work';
+import { leavesOf, reallyMoved, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
 import { useKeys } from '../data/keys';
@@ -26,9 +26,8 @@ import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, spoken, wayOfMove } from '../ui/say';
-import { JobMove } from './job-move';
+import { JobStanding } from './job-standing';
 import { AtScrew } from './at-screw';
-import { bedWords } from '../machine/bed-words';
 import { jobKeys } from './job-keys';
 import { factsOf, landingWords, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget } from './screw-target';
@@ -42,7 +41,7 @@ import { ShimTemplates } from './shim-templates';
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
 })
-export class JobCard extends JobMove implements OnDestroy {
+export class JobCard extends JobStanding implements OnDestroy {
   /** `screw` while the part is being moved. */
   readonly at = input<string>();
 
@@ -50,43 +49,6 @@ export class JobCard extends JobMove implements OnDestroy {
   private readonly router = inject(Router);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
-  /** Why this card is old news: a later round, or a move since that upset what it was read on. */
-  protected readonly outdated = computed((): string => {
-    const [round, check] = [this.round(), this.check()];
-    if (!round || !check || this.saved()?.doneAt) return '';
-    const later = this.desk
-      .of(check.id)
-      .filter(({ at, finding }) => at > round.at && finding?.quantities[this.quantity()])
-      .at(-1);
-    if (later)
-      return `Round ${this.desk.number(later)} has been read since. This card speaks of round ${this.desk.number(round)}: make it from the last one.`;
-    const stale = this.desk.rungs().find((rung) => rung.check.id === check.id)?.stale;
-    return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
-  });
-  protected readonly worn = computed(() => {
-    const [info, curve] = [this.info(), this.curve()];
-    return info && curve ? bedWords(curve, info, this.shown()) : '';
-  });
-  /** Of height and side the one that undoes the other, where the round wants both. */
-  protected readonly order = computed(() => {
-    const [moves, kind, done] = [this.finding()?.moves ?? [], this.kind(), this.saved()?.doneAt];
-    if (!kind || done) return null;
-    const { before, after } = neighbours(moves, { quantity: this.quantity(), kind });
-    const called = (quantity: string) => this.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
-    if (before)
-      return {
-        quantity: before,
-        text: `${this.check()?.quantities[before]?.label} first: opening the joint loses this.`,
-        link: 'To that card',
-      };
-    return after
-      ? {
-          quantity: after,
-          text: `Opening the joint loses the ${called(after)}. It comes after, from a new round.`,
-          link: 'What it reads now',
-        }
-      : null;
-  });
   protected readonly ticks = computed(() => new Set(this.saved()?.ticks ?? []));
   protected readonly shift = linkedSignal(() => this.saved()?.shift ?? '');
   private readonly refusals = toSignal(this.outbox.refused$, { requireSync: true });
@@ -119,7 +81,7 @@ export class JobCard extends JobMove implements OnDestroy {
   protected readonly needles = computed(() => {
     const ends = targetsOfEnds(this.planned().plan, this.instrument());
     const made = this.saved()?.made;
-    const single = made ? screwTarget(this.screwMove(), made) : this.needle();
+    const single = made?.dial || made?.preset ? screwTarget(this.screwMove(), made) : this.needle();
     return ends.length ? ends : single ? [{ where: '', ...single }] : [];
   });
 
@@ -164,10 +126,11 @@ export class JobCard extends JobMove implements OnDestroy {
   protected readonly dials = computed(() => dialsOf(this.desk.kit()));
   private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
   protected readonly usual = computed(() => usualShiftOf(this.desk.all(), this.screw()));
-  private readonly layout = computed(() => (this.card()?.['adjuster'] as { readonly layout?: string } | undefined)?.layout);
+  /** What the machine card tells of the screws or whatever else it is moved by. */
+  private readonly onCard = computed(() => MOVES.get(this.kind())?.onCard?.(this.card() ?? {}) ?? {});
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
-    if (this.kind() !== 'adjuster' || this.layout() === 'single-screw') return null;
+    if (!MOVES.get(this.kind())?.scales || this.onCard().layout === 'single-screw') return null;
     return this.saved()?.made?.rule ?? screwRuleOf(this.desk.all(), this.screw()) ?? 'drive-far';
   });
   /** What is done with the screw now: from what is slacked to the needle at its target. */
@@ -205,7 +168,7 @@ export class JobCard extends JobMove implements OnDestroy {
       spread: spreadOf(this.info()),
       where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
       needle: needle ? needleWords(needle) : '',
-      layout: this.layout(),
+      ...this.onCard(),
       rule: this.rule() ?? undefined,
     };
   }

@@ -77,7 +77,7 @@ export abstract class JobMove {
   });
   /** A screw can be set for all the places; what is done for one alone would throw the others out. */
   protected readonly canSuitAll = computed(
-    () => this.kind() === 'adjuster' && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
+    () => MOVES.get(this.kind())?.scales === true && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
   );
   protected readonly suitAll = signal(true);
   protected readonly forAll = computed(() => this.canSuitAll() && this.suitAll());

@@ -11,6 +11,7 @@ import {
   nextByHand,
   nextRung,
   pendingOf,
+  readCard,
   rungsOf,
   running,
   waitNotes,
@@ -59,7 +60,8 @@ export class Desk {
   /** A screen with a next thing of its own is open: the ladder's yellow steps back. */
   readonly inHand = signal(false);
   readonly stock = computed(() => stockOf(this.kit()));
-  readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), new Date().toISOString()) : []));
+  private readonly time = () => ({ now: new Date().toISOString(), again: readCard(this.machine()?.card)?.readAgain });
+  readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), this.time()) : []));
   /** What is done by hand at the ends of the ladder. */
   readonly byHand = computed(() => (this.machine() ? handRungsOf(this.kind(), this.current(), this.survey()?.byHand ?? []) : []));
   /** The step by hand that comes next; then no rung is. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { switchMap, take } from 'rxjs';
-import { machineCardSchema, storedMachineSchema, type Machine, type MachineCardText } from '@isometra/contract';
+import { cardFieldsFor, MACHINE_KINDS, machineCardSchema, storedMachineSchema, type Machine, type MachineCardText } from '@isometra/contract';
 import type { Fault } from '@isometra/core';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -22,7 +22,7 @@ import { Notice } from '../ui/notice';
     <form (submit)="save($event)" novalidate isoFirstField>
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
       <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. What you do not know can wait.</p>
-      <iso-schema-form [schema]="schema" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
+      <iso-schema-form [schema]="schema()" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
       <iso-notice [text]="problem()" />
       <p class="acts">
         <button pButton type="submit" class="next">{{ machineId() ? 'Keep the card' : 'Add this machine' }}</button>
@@ -56,15 +56,19 @@ export class MachineCardForm {
   private saved: Machine | undefined;
   private readonly newId = crypto.randomUUID();
 
-  protected readonly schema = machineCardSchema;
   protected readonly card = signal<FormValue>({});
+  /** What a machine of the chosen kind has. */
+  protected readonly schema = computed(() => cardFieldsFor(String(this.card()['kind'] ?? MACHINE_KINDS[0].value)));
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
   private readonly told = signal<readonly Fault[]>([]);
-  protected readonly faults = computed(() => [
-    ...formFaults(machineCardSchema, settled(machineCardSchema, this.card(), this.settings.system())),
-    ...this.told(),
-  ]);
+  /** The card as it is kept: what another kind of machine was told and cannot be read is left behind. */
+  private readonly kept = computed(() => {
+    const card = settled(machineCardSchema, this.card(), this.settings.system());
+    const bad = new Set(formFaults(machineCardSchema, card).map(({ path }) => path.split(/[.[]/)[0]));
+    return Object.fromEntries(Object.entries(card).filter(([key]) => key in this.schema().shape || !bad.has(key)));
+  });
+  protected readonly faults = computed(() => [...formFaults(machineCardSchema, this.kept()), ...this.told()]);
   private readonly draftName = computed(() => `card:${this.machineId() ?? 'new'}`);
 
   constructor() {
@@ -106,7 +110,7 @@ export class MachineCardForm {
     this.problem.set('');
     const machine: Machine = {
       id: this.machineId() ?? this.newId,
-      card: settled(machineCardSchema, this.card(), this.settings.system()) as MachineCardText,
+      card: this.kept() as unknown as MachineCardText,
       version: this.saved?.version ?? 0,
     };
     this.machines.save(machine).subscribe({

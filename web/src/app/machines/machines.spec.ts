@@ -84,6 +84,21 @@ describe('a machine card', () => {
     expect(navigate).toHaveBeenCalled();
   });
 
+  it('asks a mill nothing of a lathe, and leaves behind what it was told as one and cannot read', async () => {
+    const { server } = await openShop();
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const card = await show(MachineCardForm);
+    const put = (value: object) => (card.fixture.componentInstance as unknown as { type: (value: object) => void }).type(value);
+    const readAgain = [{ check: 'table-level', days: '90' }];
+    put({ number: 'M-9', swing: 'wide', centreDistance: '700 mm', kind: 'turret-mill', readAgain });
+    await card.fixture.whenStable();
+    expect(card.text()).not.toMatch(/swing|centres|tailstock|spindle nose|jacks/i);
+    await card.press('Add this machine');
+    expect(server.sent[0].body).toEqual(
+      jasmine.objectContaining({ card: { number: 'M-9', centreDistance: '700 mm', kind: 'turret-mill', readAgain } }),
+    );
+  });
+
   it('what was typed comes back after leaving, until it is kept', async () => {
     await openShop();
     const first = await show(MachineCardForm);

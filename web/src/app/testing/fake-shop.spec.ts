@@ -19,7 +19,7 @@ import type {
   SurveyNote,
   SurveyWrite,
 } from '@isometra/contract';
-import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands, plateOf } from '@isometra/work';
+import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands, plateOf, readCard } from '@isometra/work';
 import { STARTING_SHEETS, startingSheet, type Fault, type LimitSheet } from '@isometra/core';
 import { OUTBOX_NAME } from '../data/outbox';
 import { Settings } from '../data/settings';
@@ -178,7 +178,7 @@ export class FakeServer implements HttpBackend {
     const plates = this.machines.map(({ id, card }) => ({
       machineId: id,
       last: { text: 'Bar between centres: round begun', by: 'EK', at: NOW },
-      ...plateOf({ kind: card.kind, rounds: this.heads(id), surveys: surveys(id), now: new Date().toISOString() }),
+      ...plateOf({ kind: card.kind, rounds: this.heads(id), surveys: surveys(id), now: new Date().toISOString(), again: readCard(card)?.readAgain }),
     }));
     return { plates, kit: [{ name: 'Old bar', days: 3 }] };
   }
