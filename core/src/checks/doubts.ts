@@ -14,6 +14,7 @@ export const DOUBTS = {
   'stylus-push': 'push of the stylus',
   'holder-droop': 'droop of the holder',
   'live-centre': 'live centre runout',
+  'head-centre': 'headstock centre runout',
   'spindle-axis': 'spindle axis',
   'bed-twist': 'bed twist',
   square: 'the square',

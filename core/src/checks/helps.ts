@@ -2,6 +2,13 @@ import type { HelpAct } from './define.js';
 
 /** What helps the doubts that several checks share: each lists those that are true of it. */
 export const TURN_BAR: HelpAct = { kind: 'turn', doubt: 'bar-straightness', left: 0, text: 'turn the bar half round and read again' };
+/** Half a turn of the spindle takes its centre's runout out of a bar between centres. */
+export const TURN_SPINDLE: HelpAct = {
+  kind: 'turn',
+  doubt: 'head-centre',
+  left: 0,
+  text: 'turn the spindle half round with the bar and read again',
+};
 export const MEASURE_BAR: HelpAct = {
   kind: 'bar',
   doubt: 'bar-diameter',

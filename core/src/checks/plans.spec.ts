@@ -22,7 +22,7 @@ describe('where to put the indicator', () => {
   it('a bar turned half round is read again with the indicator left where it is', () => {
     const planned = slots('tailstock-traverse', { planes: 'h', turned: true, close: false });
     expect(keys(planned)).toEqual(['h 20 0', 'h 380 0', 'h 20 180', 'h 380 180']);
-    expect(planned[2].ask).toContain('Turn the bar half round');
+    expect(planned[2].ask).toContain('Turn the spindle half round by hand, and the bar with it');
   });
 
   it('the rear is called the rear, and the crown of the bar is asked for', () => {

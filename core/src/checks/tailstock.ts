@@ -89,6 +89,21 @@ export function centreDoubt(centre: string | undefined): Doubt[] {
   return centre === 'live' ? [{ source: 'live-centre', u: 3 / Math.sqrt(3) }] : [];
 }
 
+/** How far the point in the headstock runs out in a turn, µm: it carries one end of a bar between centres. */
+export const headCentreRunout = () =>
+  optionalMeasure('deviation', {
+    label: 'Headstock centre runs out',
+    from: 'centreRunout',
+    min: 0,
+    example: '0.004 mm',
+    help: 'In a whole turn. Half of it adds straight to the result, nobody knows which way, unless the spindle is turned half round and both are averaged.',
+  });
+
+/** Where the point stands in its circle is not known: half its runout, by the mean square of a sine. */
+export function headCentreDoubt(runout = 0): Doubt[] {
+  return runout > 0 ? [{ source: 'head-centre', u: runout / 2 / Math.SQRT2 }] : [];
+}
+
 export const TOO_FEW: Note = {
   code: 'too-few-readings',
   severity: 'warning',

@@ -235,6 +235,10 @@ describe('a job card', () => {
     expect(slack).toBeGreaterThan(-1);
     expect(drive).toBe(slack + 1);
     expect(jobSteps('adjuster', { ...facts, plus: false }).some((step) => step.text.includes('the rear'))).toBeTrue();
+    const third = jobSteps('adjuster', { ...facts, thirdScrew: true, screwsSit: 'low at the tail end' }).map((step) => step.text);
+    const at = (words: string) => third.findIndex((text) => text.includes(words));
+    expect(at('Slack the third screw')).toBeLessThan(at('The screws sit low at the tail end. Slack the screw'));
+    expect(at('Nip the third screw up')).toBeGreaterThan(at('Bring the slack screw up'));
     expect(jobSteps('adjuster', { ...facts, layout: 'single-screw' }).some((step) => step.text.includes('Slack the screw'))).toBeFalse();
   });
 

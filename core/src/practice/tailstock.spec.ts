@@ -63,6 +63,36 @@ describe('a bar between centres gives the truth back', () => {
   });
 });
 
+describe('a headstock centre that runs out', () => {
+  // The point stands anywhere in its circle: the head end of the bar with it, and the far end stays.
+  const read = (runout: number, angle: number, turned: boolean) => {
+    const sheet = traverseSheet(
+      { offsetHorizontal: 0, offsetVertical: 0 },
+      { centreDistance: 400, stations: [20, 380], bar: { diameter: 30 }, turned, dial: { kind: 'plunger', graduation: 1, sense: 1 } },
+    ) as unknown as { readonly setup: object; readonly readings: readonly Readonly<Record<string, unknown>>[] };
+    const head = (turn: number) => (runout / 2) * Math.cos(angle + (turn ? Math.PI : 0));
+    const readings = sheet.readings.map((entry) =>
+      entry['plane'] === 'h'
+        ? { ...entry, value: Number(entry['value']) + head(Number(entry['turn'] ?? 0)) * (1 - Number(entry['at']) / 400) }
+        : entry,
+    );
+    const told = { ...sheet, setup: { ...sheet.setup, centreRunout: runout }, readings };
+    return solve(told).quantities['offsetHorizontal'];
+  };
+
+  it('is a doubt that covers the truth wherever the point stands, and goes when the spindle is turned half round', () => {
+    const angles = Array.from({ length: 72 }, (_, i) => (i * Math.PI) / 36);
+    for (const angle of angles) {
+      const found = read(20, angle, false);
+      expect(Math.abs(found.value)).toBeLessThanOrEqual(found.expanded ?? 0);
+      expect(read(20, angle, true).value).toBeCloseTo(0, 6);
+    }
+    expect(read(20, 0, false).value).toBeCloseTo(-10, 6);
+    expect(read(20, 0, true).expanded ?? 0).toBeLessThan(read(20, 0, false).expanded ?? 0);
+    expect(read(20, 0, false).budget?.[0].source).toBe('head-centre');
+  });
+});
+
 describe('a sweep gives the truth back', () => {
   it('to the spindle, and to the carriage when the axis is known', () => {
     fc.assert(

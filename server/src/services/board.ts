@@ -15,7 +15,11 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
   const plates = await Promise.all(
     machines.map(async ({ id, card }) => {
       const [rounds, surveys, last] = await Promise.all([listHeads(sequelize, solver, id), listSurveys(id), lastLog(id)]);
-      return { machineId: id, last, ...plateOf({ kind: String(card.kind), rounds, surveys: surveys.map(campaignOf), now: at, again: readCard(card)?.readAgain }) };
+      return {
+        machineId: id,
+        last,
+        ...plateOf({ kind: String(card.kind), rounds, surveys: surveys.map(campaignOf), now: at, again: readCard(card)?.readAgain }),
+      };
     }),
   );
   const kit = (await listKit()).flatMap(({ name, care }) => {

@@ -10,6 +10,7 @@ export const centreRunout = defineCheck({
   choose: 'Before a bar between centres: its runout adds straight to that result.',
   machines: ['lathe'],
   quantities: { radial: sizeUpTo('Point of the centre', 5), radialBar: barParts['radialBar'] },
+  knows: [{ quantity: 'radial', name: 'centreRunout' }],
   slots: (_setup, plan) => runoutSlots(['radial'], plan),
   hangsOn: ['bed-twist', 'spindle-runout'],
   after: ['chuck-test-cut'],

@@ -79,7 +79,10 @@ export const chuckTestCut = defineCheck({
   plan: stationPlan('Pads turned', 2, 12),
   conditions: z.strictObject({}),
   slotKeys: ['at'],
-  beside: [{ key: 'temperature', stays: true }, { key: 'toolSetting', stays: true }],
+  beside: [
+    { key: 'temperature', stays: true },
+    { key: 'toolSetting', stays: true },
+  ],
   reads: 'size',
   spokenOver: ({ base }) => base,
   statedSize: ({ bar }) => bar?.diameter,

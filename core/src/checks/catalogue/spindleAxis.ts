@@ -38,7 +38,10 @@ const plan = z.strictObject({
   turned: z
     .boolean()
     .optional()
-    .register(fieldRegistry, { label: 'Put the bar back half round and read again', help: 'Parts how the spindle runs from how the bar runs.' }),
+    .register(fieldRegistry, {
+      label: 'Put the bar back half round and read again',
+      help: 'Parts how the spindle runs from how the bar runs.',
+    }),
   places: placeList({ label: 'Places along the bar', example: '290 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;

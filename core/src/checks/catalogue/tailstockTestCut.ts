@@ -195,7 +195,10 @@ export const tailstockTestCut = defineCheck({
   plan,
   conditions: z.strictObject(tailstockConditions()),
   slotKeys: ['at'],
-  beside: [{ key: 'temperature', stays: true }, { key: 'toolSetting', stays: true }],
+  beside: [
+    { key: 'temperature', stays: true },
+    { key: 'toolSetting', stays: true },
+  ],
   reads: 'size',
   spokenOver: ({ base }) => base,
   statedSize: ({ bar }) => bar?.diameter,

@@ -6,7 +6,7 @@ import { dot } from '../../fit/line.js';
 import type { Reading } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { largestEstimate, linearEstimate, type Doubt, type Estimate } from '../estimate.js';
-import { DEAD_CENTRE, MEASURE_BAR, MORE_SET_UPS, TURN_BAR } from '../helps.js';
+import { DEAD_CENTRE, MEASURE_BAR, MORE_SET_UPS, TURN_BAR, TURN_SPINDLE } from '../helps.js';
 import { TAILSTOCK } from '../parts.js';
 import { unlimited } from '../quantities.js';
 import {
@@ -25,6 +25,8 @@ import { spread } from '../stations.js';
 import { REAMED } from '../sweepCheck.js';
 import {
   centreDoubt,
+  headCentreDoubt,
+  headCentreRunout,
   otherView,
   taperBetweenCentres,
   TAILSTOCK_CAUTIONS,
@@ -47,6 +49,7 @@ const setup = z.strictObject({
   }),
   bar: centresBar(),
   centre: centreKind(),
+  centreRunout: headCentreRunout(),
   ...axisFields(),
 });
 const reading = z.strictObject({
@@ -64,10 +67,10 @@ const plan = z.strictObject({
       { value: 'h', label: 'side only' },
     ],
   }),
-  turned: z
-    .boolean()
-    .optional()
-    .register(fieldRegistry, { label: 'Turn the bar half round and read again', help: 'Takes the bow of the bar out of the result.' }),
+  turned: z.boolean().optional().register(fieldRegistry, {
+    label: 'Turn spindle and bar half round together and read again',
+    help: 'Takes the bow of the bar and the runout of the headstock centre out of the result.',
+  }),
   swapped: z
     .boolean()
     .optional()
@@ -105,6 +108,7 @@ function planeEstimate(plane: Plane, line: TraverseLine, { setup, slots, instrum
     { source: 'bar-droop', u: 0.03 * Math.abs(sag) },
     { source: 'stylus-push', u: 0.03 * Math.abs(push) },
     ...centreDoubt(setup.centre),
+    ...headCentreDoubt(line.turned.pairs.length ? 0 : setup.centreRunout),
   ];
   const terms = { sag, ...(push !== 0 && { push }), ...(diameter !== 0 && { diameter }) };
   // A bar turned where it stands proves itself, unless its diameters tell what the tool left.
@@ -172,7 +176,7 @@ function plannedSlots(
   const where = (i: number) => (i === 0 ? 'near the headstock' : i === last ? 'near the tailstock' : `place ${i + 1} of ${places.length}`);
   const side = setup.side === 'rear' ? 'Rear' : 'Operator’s side';
   const ways = turned
-    ? [{ turn: 0 }, { turn: 180, ask: 'Turn the bar half round between its centres. Leave the indicator where it is.' }]
+    ? [{ turn: 0 }, { turn: 180, ask: 'Turn the spindle half round by hand, and the bar with it. Leave the indicator where it is.' }]
     : swapped
       ? [{ swapped: false }, { swapped: true, ask: 'Take the bar out, swap its ends and put it back.' }]
       : [{}];
@@ -251,7 +255,7 @@ export const tailstockTraverse = defineCheck({
   ],
   sameQuestion: 'tailstock',
   fromJob: { taper: taperBetweenCentres, 'reamed-hole': REAMED },
-  helps: [TURN_BAR, MEASURE_BAR, DEAD_CENTRE, MORE_SET_UPS],
+  helps: [TURN_BAR, TURN_SPINDLE, MEASURE_BAR, DEAD_CENTRE, MORE_SET_UPS],
   reseat: 'Take the bar out, put it back and read again',
   trusts: ['the bar is straight and round', 'the headstock centre runs true'],
   counting: 'The whole difference counts, not half: the bar was not turned, so nothing has been doubled.',

@@ -74,6 +74,10 @@ describe('the first draft of a set-up', () => {
     expect(filledFrom(check('spindle-axis'), rungs([moved]))).toEqual({});
     expect(filledFrom(check('bed-twist'), rungs([twist]))).toEqual({});
     expect(draft('spindle-axis', [axis, twist]).setup['twistPerMetre']).toBe(value);
+    // Moved since: what the rung told then is not offered again out of the last set-up.
+    expect(draft('spindle-axis', [axis, moved]).setup).toEqual({});
+    // Nobody has measured it here: what was typed by hand stays.
+    expect(draft('spindle-axis', [axis]).setup['twistPerMetre']).toBe('99 um/m per m');
   });
 });
 

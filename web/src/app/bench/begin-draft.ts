@@ -97,6 +97,15 @@ export function filledFrom(check: CheckDefinition, rungs: readonly Rung[]): Read
   );
 }
 
+/** A set-up of before without what a rung once told and tells no longer: the part has been moved since. */
+function withoutOldFacts(setup: FormValue, check: CheckDefinition, heads: readonly RoundHead[]): FormValue {
+  const told = (key: string): boolean => {
+    const from = key in check.setup.shape ? fieldInfo(check.setup.shape[key] as z.ZodType)?.from : undefined;
+    return from !== undefined && factOf(heads, from) !== undefined;
+  };
+  return Object.fromEntries(Object.entries(setup).filter(([key]) => !told(key)));
+}
+
 /** The spindle stands half the swing above the ways. */
 function spindleHeight(card: MachineCardText | undefined): { readonly heightAboveWays?: string } {
   const swing = card?.swing === undefined ? undefined : parseQuantity(card.swing, 'length');
@@ -123,7 +132,7 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, d
   };
   const described = last?.instrument && last.instrumentName === null ? last.instrument : undefined;
   // What other rungs know by now goes before what was typed last time.
-  const setup = { ...(last?.setup ?? known), ...filledFrom(check, rungs) };
+  const setup = { ...(last ? withoutOldFacts(last.setup, check, heads) : known), ...filledFrom(check, rungs) };
   const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
   return {
     ...emptyDraft(),

@@ -28,6 +28,7 @@ import { useKeys } from '../data/keys';
 import type { Refused } from '../data/outbox-store';
 import { AtHand } from '../shell/at-hand';
 import type { SketchInputs, SketchMark } from '../sketches/model';
+import { ClearLabels } from '../sketches/clear-labels';
 import { drawingOf } from '../sketches/sketch';
 import { Desk } from '../machine/desk';
 import { AsSetUp } from './as-set-up';
@@ -50,7 +51,19 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
 /** The bench: where to put the indicator now, what it says, and the call. */
 @Component({
   selector: 'iso-bench',
-  imports: [DragPlaces, NgComponentOutlet, RouterLink, AsSetUp, CallColumn, ReadingPanel, ReadingTable, WayChart, Button, Notice],
+  imports: [
+    ClearLabels,
+    DragPlaces,
+    NgComponentOutlet,
+    RouterLink,
+    AsSetUp,
+    CallColumn,
+    ReadingPanel,
+    ReadingTable,
+    WayChart,
+    Button,
+    Notice,
+  ],
   providers: [BenchStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench.html',

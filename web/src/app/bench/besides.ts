@@ -38,7 +38,9 @@ export class Besides {
 
   /** Show what a reading was taken with. */
   recall(keys: Values): void {
-    this.typed.set(Object.fromEntries((this.check()?.beside ?? []).flatMap(({ key }) => (keys[key] === undefined ? [] : [[key, keys[key]]]))));
+    this.typed.set(
+      Object.fromEntries((this.check()?.beside ?? []).flatMap(({ key }) => (keys[key] === undefined ? [] : [[key, keys[key]]]))),
+    );
   }
 
   /** What is as a rule the same at the next place: it stays in its field when a reading is taken. */

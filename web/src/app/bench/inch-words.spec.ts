@@ -28,7 +28,7 @@ describe('in inches', () => {
       const begin = await show(Begin, { checkId: id });
       await until(() => begin.all('h1').length > 0);
       const bench = await show(Bench, { checkId: id, roundId: round.id });
-      await until(() => bench.all('h1').length > 0);
+      await until(() => bench.all('iso-call-column').length > 0);
       const found = [...read(begin.element).matchAll(METRIC), ...read(bench.element).matchAll(METRIC)].map((hit) =>
         hit.input.slice(Math.max(0, (hit.index ?? 0) - 40), (hit.index ?? 0) + 30).replace(/\s+/g, ' '),
       );

@@ -1,7 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { switchMap, take } from 'rxjs';
-import { cardFieldsFor, MACHINE_KINDS, machineCardSchema, storedMachineSchema, type Machine, type MachineCardText } from '@isometra/contract';
+import {
+  cardFieldsFor,
+  MACHINE_KINDS,
+  machineCardSchema,
+  storedMachineSchema,
+  type Machine,
+  type MachineCardText,
+} from '@isometra/contract';
 import type { Fault } from '@isometra/core';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';

@@ -7,7 +7,7 @@ const LEFT = 120;
 const RIGHT = 600;
 const VIEWS = [
   { plane: 'h', y: 84, title: 'from above' },
-  { plane: 'v', y: 224, title: 'from the side' },
+  { plane: 'v', y: 252, title: 'from the side' },
 ] as const;
 
 /**
@@ -20,7 +20,7 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
-    <svg viewBox="0 0 720 300" role="group" aria-label="Bar between centres, with the places to read">
+    <svg viewBox="0 0 720 326" role="group" aria-label="Bar between centres, with the places to read">
       @for (view of views(); track view.plane) {
         <g [attr.transform]="'translate(0 ' + view.y + ')'">
           <text class="words" x="8" y="-56">{{ view.title }}</text>
@@ -46,7 +46,7 @@ const VIEWS = [
           }
         </g>
       }
-      <text class="words" x="712" y="294" text-anchor="end">errors drawn ×{{ factor() }}</text>
+      <text class="words" x="712" y="320" text-anchor="end">errors drawn ×{{ factor() }}</text>
     </svg>
   `,
 })

@@ -24,7 +24,7 @@ const FACE = 236;
       <line class="axis" x1="10" x2="250" y1="144" y2="144" />
       <path class="thin" d="M560 30V258H620V30Z M540 60H560V90H540Z" />
       <path class="thin" d="M590 50V238M584 58 590 48 596 58M584 230 590 240 596 230" />
-      <text class="words" x="632" y="42">cross slide</text>
+      <text class="words" x="712" y="22" text-anchor="end">cross slide</text>
       <text class="words" x="240" y="282" text-anchor="middle">operator</text>
       @if (turned()) {
         <text class="words" x="318" y="30">turned half round</text>

@@ -178,7 +178,13 @@ export class FakeServer implements HttpBackend {
     const plates = this.machines.map(({ id, card }) => ({
       machineId: id,
       last: { text: 'Bar between centres: round begun', by: 'EK', at: NOW },
-      ...plateOf({ kind: card.kind, rounds: this.heads(id), surveys: surveys(id), now: new Date().toISOString(), again: readCard(card)?.readAgain }),
+      ...plateOf({
+        kind: card.kind,
+        rounds: this.heads(id),
+        surveys: surveys(id),
+        now: new Date().toISOString(),
+        again: readCard(card)?.readAgain,
+      }),
     }));
     return { plates, kit: [{ name: 'Old bar', days: 3 }] };
   }
@@ -345,11 +351,14 @@ export function toldHead(check: string, quantities: Readonly<Record<string, numb
 /** A round as a practice model read it. */
 export function practiceRound(raw: unknown, more: Partial<RoundWrite> = {}): TestRound {
   const { check, setup, instrument, readings } = raw as Pick<RoundWrite, 'check' | 'setup' | 'instrument'> & {
-    readings: readonly Readonly<Record<string, string | number>>[];
+    readings: readonly (Readonly<Record<string, unknown>> & { readonly value?: string | number })[];
   };
-  const bar = barRound(0, 0, { check, setup, instrument, plan: {}, conditions: {}, ...more });
-  const read = readings.map(({ value, ...keys }, i): StoredReading => ({
-    ...{ id: crypto.randomUUID(), roundId: bar.id, sequence: i + 1, keys, value, set: 1 },
+  // The bench asks once on which sides the stylus stands, not with every reading.
+  const stylus = readings.map(({ stylus: sides }) => sides).find((sides) => sides !== undefined);
+  const told = { ...setup, ...(stylus !== undefined && { stylus }) };
+  const bar = barRound(0, 0, { check, setup: told, instrument: instrument ?? null, plan: {}, conditions: {}, ...more });
+  const read = readings.map(({ value = null, stylus: _sides, ...keys }, i): StoredReading => ({
+    ...{ id: crypto.randomUUID(), roundId: bar.id, sequence: i + 1, keys: keys as StoredReading['keys'], value, set: 1 },
     ...{ supersedes: null, why: null, by: 'HB', at: bar.at },
   }));
   return { ...bar, readings: read, ...solveWhatStands(sheetOf(bar, read)) };
