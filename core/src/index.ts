@@ -76,6 +76,7 @@ export { CONDITION_NAMES, differences, disagreements, taperEccentricity, type Di
 export { doubtOfDifference, finenessFor, type Fineness95 } from './judging/finder.js';
 export { FINDING_FORMAT, type Finding, type Move, type NeedleTarget, type Quantity } from './judging/finding.js';
 export { judgeMove, learnedGain, type MoveResult, type Outcome } from './judging/gain.js';
+export { helpsFor } from './checks/helps.js';
 export { whatHelps, type Help, type HelpFacts } from './judging/helps.js';
 export { JOB_KINDS, type JobKind, type JobLimit } from './judging/jobLimits.js';
 export { judgedBy, limitable, lineName, LIMITS_FORMAT, readLimitSheet, type LimitLine, type LimitSheet } from './judging/limitSheet.js';

@@ -45,6 +45,8 @@ export interface HelpAct {
   readonly doubt: DoubtCode;
   readonly left: number;
   readonly text: string;
+  /** Whether it can be done at all, for a set-up and the places (`at`, mm) read; always if left out. */
+  readonly possible?: (setup: Values, places: readonly number[]) => boolean;
 }
 
 /** The zone of a quantity that follows from stated work, with the sum that led to it. */

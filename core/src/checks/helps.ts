@@ -1,4 +1,6 @@
-import type { HelpAct } from './define.js';
+import type { Values } from '../instruments/slots.js';
+import type { CheckDefinition, HelpAct } from './define.js';
+import { spanOf } from './notes.js';
 
 /** What helps the doubts that several checks share: each lists those that are true of it. */
 export const TURN_BAR: HelpAct = { kind: 'turn', doubt: 'bar-straightness', left: 0, text: 'turn the bar half round and read again' };
@@ -27,4 +29,17 @@ export const DEAD_CENTRE: HelpAct = { kind: 'bar', doubt: 'live-centre', left: 0
 export const MORE_SET_UPS: HelpAct = { kind: 'set-up', doubt: 'setting-up', left: Math.SQRT1_2, text: 'take as many set-ups again' };
 
 /** Twice the length halves everything that comes from reading. */
-export const longerBase = (text: string): HelpAct => ({ kind: 'base', doubt: 'dial', left: 0.5, text });
+export const longerBase = (text: string, possible?: HelpAct['possible']): HelpAct => ({
+  ...{ kind: 'base', doubt: 'dial', left: 0.5, text },
+  ...(possible && { possible }),
+});
+
+/** What helps a check and can be done: nobody reads beyond the end of a bar. */
+export const helpsFor = (check: Pick<CheckDefinition, 'helps'>, setup: Values, places: readonly number[]): readonly HelpAct[] =>
+  (check.helps ?? []).filter(({ possible }) => possible?.(setup, places) ?? true);
+
+/** A bar that is read over less than half its free length has room for twice as much. */
+export const roomOnBar: NonNullable<HelpAct['possible']> = ({ bar }, places) => {
+  const free = (bar as { readonly freeLength?: number } | undefined)?.freeLength;
+  return free === undefined || 2 * spanOf(places) <= free;
+};

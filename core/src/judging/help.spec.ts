@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { CHECKS } from '../checks/registry.js';
-import { longerBase, TURN_BAR } from '../checks/helps.js';
+import { helpsFor, longerBase, TURN_BAR } from '../checks/helps.js';
+import type { CheckDefinition } from '../checks/define.js';
 import { readInstrument, type Instrument } from '../instruments/instrument.js';
 import { solve } from '../solve/solve.js';
 import { SHEET_FORMAT } from '../solve/sheet.js';
@@ -100,6 +101,13 @@ describe('what would help most', () => {
     expect(whatHelps(facts({ acts: [] })).some((entry) => entry.kind === 'base')).toBeFalse();
     expect(CHECKS.get('table-level')?.helps ?? []).toEqual([]);
     expect(CHECKS.get('table-level')?.reseat).toBeUndefined();
+    expect(CHECKS.get('bed-twist')?.helps ?? []).toEqual([]);
+  });
+
+  it('nobody is told to read twice as far along a bar that ends before', () => {
+    const axis = CHECKS.get('spindle-axis') as CheckDefinition;
+    const base = (freeLength: number) => helpsFor(axis, { bar: { freeLength } }, [20, 120]).filter(({ kind }) => kind === 'base').length;
+    expect([base(300), base(200), base(199)]).toEqual([1, 1, 0]);
   });
 
   it('says nothing where nothing helps', () => {

@@ -1,4 +1,5 @@
 import { prettyUnit } from '../units/format.js';
+import { helpsFor } from '../checks/helps.js';
 import { coarseNote } from '../judging/advice.js';
 import { pooledRepeatability, uncertaintyOf, type Repeatability, type Uncertainty } from '../judging/budget.js';
 import { FINDING_FORMAT, type Finding, type Move, type Quantity } from '../judging/finding.js';
@@ -213,7 +214,7 @@ function judge({ sheet, context, grouped, pooled, distrust }: Round, name: strin
   if (limit && uncertainty && instrument) {
     const repeats = slots.reduce((least, slot) => Math.min(least, slot.repeats.length), Infinity);
     notes.push(
-      ...coarseNote(name, info, uncertainty, limit, repeats, check.helps ?? []),
+      ...coarseNote(name, info, uncertainty, limit, repeats, helpsFor(check, setup, placesOf(slots))),
       ...sagNote(name, info, estimate, limit, check.sagHelp?.(setup, slots) ?? []),
       ...oneSetUpNote(sheet, name, info, uncertainty, value, limit, sets.length),
     );

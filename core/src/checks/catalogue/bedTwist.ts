@@ -4,7 +4,6 @@ import { slopeWeights } from '../../fit/line.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates } from '../define.js';
 import { linearEstimate } from '../estimate.js';
-import { longerBase } from '../helps.js';
 import { combineSlopes, levelRun, levelZeroEstimate, zeroTerm } from '../level.js';
 import { tooFew } from '../notes.js';
 import { unlimited } from '../quantities.js';
@@ -98,7 +97,6 @@ export const bedTwist = defineCheck({
   hangsOn: [],
   after: ['bar-qualification'],
   knows: [{ quantity: 'twistPerMetre', name: 'twistPerMetre' }],
-  helps: [longerBase('read over twice the length of bed')],
   goodFor: 30,
   counting: 'Half the difference of the two ways round is the roll; half their sum is the level’s own error.',
   cautions: [ISOLATE, 'Turn levelling screws a little at a time and keep every foot bearing: a machine on three feet can tip.'],

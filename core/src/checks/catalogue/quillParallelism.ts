@@ -7,7 +7,7 @@ import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { barPush, barRadius, barSag, beyondBar } from '../heldBar.js';
-import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, TURN_BAR, longerBase } from '../helps.js';
+import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, TURN_BAR, longerBase, roomOnBar } from '../helps.js';
 import { shortBase, spanOf, tooFew } from '../notes.js';
 import { TAILSTOCK } from '../parts.js';
 import { barError, centresBar, measuredAt, planeKey, sideField, turnKey } from '../setupFields.js';
@@ -138,7 +138,7 @@ export const quillParallelism = defineCheck({
     { quantity: 'slopeH', name: 'quillH' },
     { quantity: 'slopeV', name: 'quillV' },
   ],
-  helps: [TURN_BAR, MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length'), MORE_SET_UPS],
+  helps: [TURN_BAR, MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length', roomOnBar), MORE_SET_UPS],
   reseat: 'Take the bar out of the quill, put it back and read again',
   counting: 'The whole difference counts: nothing has been turned.',
   cautions: [ISOLATE],

@@ -9,7 +9,7 @@ import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, swingEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { barPush, barRadius, barSag, beyondBar, heldBar } from '../heldBar.js';
-import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, longerBase } from '../helps.js';
+import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, longerBase, roomOnBar } from '../helps.js';
 import { shortBase, spanOf, tooFew } from '../notes.js';
 import { HEADSTOCK } from '../parts.js';
 import { AXIS_IN_HEIGHT, AXIS_SIDEWAYS, unlimited } from '../quantities.js';
@@ -215,7 +215,7 @@ export const spindleAxis = defineCheck({
     { quantity: 'slopeV', name: 'axisSlopeV' },
   ],
   fromJob: { taper: taperInChuck },
-  helps: [MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length of bar'), MORE_SET_UPS],
+  helps: [MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length of bar', roomOnBar), MORE_SET_UPS],
   reseat: 'Take the bar out, put it back and read again',
   counting: 'The mean of highest and lowest is the axis of rotation. The whole difference between two places counts.',
   cautions: [

@@ -7,7 +7,7 @@ import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
-import { bothUnits, isZero, spoken, zoneInWords } from '../ui/say';
+import { bothUnits, isZero, placedWords, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { LeftAlone } from './left-alone';
@@ -91,9 +91,9 @@ export class CallColumn {
     const seemed = quantity.value - sag - push;
     const verdict = verdictOf(seemed, quantity.expanded ?? 0, quantity.limit);
     if (verdict === quantity.verdict) return '';
-    const size = bothUnits(seemed, info.dimension, this.shown(), quantity.expanded).large;
-    const way = info.words ? spoken(seemed > 0 ? info.words.plus : info.words.minus) : '';
-    return `As it reads, with the droop left in, it would seem ${size} ${way} and be called ${CALLED[verdict]}. That is the bar, not the machine.`;
+    const seems = placedWords(seemed, info, this.shown(), quantity.expanded);
+    const whose = quantity.verdict === 'out' ? 'The bar hides the fault.' : verdict === 'out' ? 'That fault is the bar’s, not the machine’s.' : '';
+    return `As it reads, with the droop left in, it would seem ${seems} and be called ${CALLED[verdict]}. ${whose}`.trim();
   }
 
   /** How far the aim is set off by changes that are still to come. */
@@ -102,9 +102,7 @@ export class CallColumn {
     const pending = round && this.desk.facts(round).pending;
     const by = pending ? drift(info, pending) : 0;
     if (by === 0) return '';
-    const size = bothUnits(by, info.dimension, this.shown(), 1).large;
-    const way = info.words ? spoken(by < 0 ? info.words.plus : info.words.minus) : '';
-    return `Aim and zone are set off ${size} ${way}: changes are planned that will take it back by as much.`;
+    return `Aim and zone are set off ${placedWords(-by + 0, info, this.shown(), 1)}: changes are planned that will take it back by as much.`;
   }
 
   /** A limit that grows with the length is stated with it. */

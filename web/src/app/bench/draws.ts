@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, type OnDestroy, computed, inject, i
 import { proxy, wrap, type Remote } from 'comlink';
 import type { DrawnUncertainty, QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { bothUnits, spoken } from '../ui/say';
+import { placedWords } from '../ui/say';
 import type { MonteCarloWork } from '../workers/monte-carlo.worker';
 import { Button } from '../ui/controls';
 import { Progress } from '../ui/progress';
@@ -64,9 +64,7 @@ export class Draws implements OnDestroy {
     const drawn = this.drawn();
     if (!drawn) return '';
     const shown = { system: this.settings.system(), fineness: 'fine' as const };
-    const { words, dimension } = this.info();
-    const say = (value: number) =>
-      `${bothUnits(value, dimension, shown, drawn.u * 2).large} ${words ? spoken(value < 0 ? words.minus : words.plus) : ''}`.trim();
+    const say = (value: number) => placedWords(value, this.info(), shown, drawn.u * 2);
     return `95 of 100 draws of ${this.done().toLocaleString('en')} lie between ${say(drawn.low)} and ${say(drawn.high)}.`;
   });
 

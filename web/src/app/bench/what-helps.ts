@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { readInstrument, whatHelps, type Quantity, type QuantityInfo } from '@isometra/core';
+import { readInstrument, whatHelps, type Quantity, type QuantityInfo, helpsFor } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
 import { bothUnits } from '../ui/say';
@@ -60,7 +60,8 @@ export class WhatHelps {
       });
     const done = this.store.slots().filter((slot) => slot.done && !slot.closing);
     const repeats = Math.max(1, Math.min(...done.map((slot) => slot.readings.length)));
-    const acts = this.store.check()?.helps ?? [];
+    const check = this.store.check();
+    const acts = check ? helpsFor(check, this.store.setup(), this.store.places()) : [];
     const facts = { acts, expanded, budget, instrument, repeats, kit };
     return whatHelps(facts).map((help) => ({ text: help.text, doubt: this.say(help.expanded) }));
   });

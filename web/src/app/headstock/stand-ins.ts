@@ -5,7 +5,7 @@ import type { StandInLog } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
 import { Desk } from '../machine/desk';
-import { bothUnits, spoken } from '../ui/say';
+import { placedWords } from '../ui/say';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
@@ -111,10 +111,7 @@ export class StandIns {
   private told(log: StandInLog) {
     const info = CHECKS.get(log.check)?.quantities[log.quantity];
     const shown = this.settings.shown();
-    const say = (value: number) => {
-      const words = value > 0 ? info?.words?.plus : info?.words?.minus;
-      return `${bothUnits(value, info?.dimension ?? 'deviation', shown, 1).large} ${spoken(words ?? '')}`.trim();
-    };
+    const say = (value: number) => placedWords(value, info, shown, 1);
     const readings = log.entries.flatMap((entry) => {
       const parsed = parseQuantity(entry.reading, 'deviation');
       return parsed.ok ? [{ reading: parsed.value, value: entry.value }] : [];

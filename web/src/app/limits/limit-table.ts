@@ -2,7 +2,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { CHECKS, parseQuantity, prettyUnit, shownIn, type Fault } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { spoken } from '../ui/say';
+import { sideOf, spoken } from '../ui/say';
 import { fieldOf, infoOf, type LineDraft, type LineField } from './limit-draft';
 import { TextBox } from '../ui/text-box';
 import { Notice } from '../ui/notice';
@@ -76,8 +76,7 @@ export class LimitTable {
   private way(line: LineDraft, text: string): string {
     const info = infoOf(line);
     const parsed = text ? parseQuantity(text, info.dimension, info.unit) : undefined;
-    if (!info.words || !parsed?.ok || parsed.value === 0) return '';
-    return spoken(parsed.value > 0 ? info.words.plus : info.words.minus);
+    return parsed?.ok ? spoken(sideOf(parsed.value, info)) : '';
   }
 
   protected set(index: number, field: LineField, text: string): void {

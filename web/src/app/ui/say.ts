@@ -32,8 +32,15 @@ export function inWords(quantity: Spoken, info: QuantityInfo, shown: Shown): str
 /** Whether a shown figure is nothing but zeros. */
 export const isZero = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
 
-/** Where a thing stands, in the core's words: on the + side or the − side. */
-export const sideOf = (value: number, info: QuantityInfo | undefined): string => (value < 0 ? info?.words?.minus : info?.words?.plus) ?? '';
+/** Where a thing stands, in the core's words: on the + side or the − side; nothing at zero. */
+export const sideOf = (value: number, info: QuantityInfo | undefined): string =>
+  (value === 0 ? '' : value < 0 ? info?.words?.minus : info?.words?.plus) ?? '';
+
+/** A value with its side: "0.021 mm away from you"; no side where nothing but zeros is shown. */
+export const placedWords = (value: number, info: QuantityInfo | undefined, shown: Shown, expanded?: number | null): string => {
+  const { large } = bothUnits(value, info?.dimension ?? 'deviation', shown, expanded);
+  return isZero(large) ? large : `${large} ${spoken(sideOf(value, info))}`.trim();
+};
 
 /** Which way a move takes it, in the core's words. */
 export const wayOfMove = (amount: number, info: QuantityInfo | undefined): string =>
