@@ -65,7 +65,7 @@ export type { Part } from './checks/parts.js';
 export { CHECKS } from './checks/registry.js';
 export { material } from './checks/setupFields.js';
 export { diagonalDifference } from './checks/squareCheck.js';
-export { sizeWhileWarm } from './checks/testCut.js';
+export { trialCuts, type TrialCuts, type TrialWork } from './checks/trialCuts.js';
 
 export { COARSE_STEPS, type CoarseStep } from './ladders/coarse.js';
 export { HAND_STEPS, type HandStep } from './ladders/handSteps.js';

@@ -212,6 +212,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly target?: Target;
   /** A move here sets the bearings: done before the axis is read, or after it with the drop planned. */
   readonly setsBearings?: true;
+  /** It cuts the work: the size to stop at while warm is told, and what is left for further cuts. */
+  readonly cuts?: true;
   /** It measures what is made in a step by hand: the cut that proves the whole. */
   readonly proves?: true;
   /** Whose line the result refers to; checks of another kind have none. */

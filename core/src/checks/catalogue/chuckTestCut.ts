@@ -79,6 +79,7 @@ export const chuckTestCut = defineCheck({
   plan: stationPlan('Pads turned', 2, 12),
   conditions: z.strictObject({}),
   slotKeys: ['at'],
+  cuts: true,
   beside: [
     { key: 'temperature', stays: true },
     { key: 'toolSetting', stays: true },

@@ -35,13 +35,10 @@ const reading = z.strictObject({
 const plan = z.strictObject({
   stations: count({ label: 'Places along the bar', min: 2, max: 8, example: '2' }),
   near: optionalMeasure('length', { label: 'First place', min: 0, example: '20 mm' }),
-  turned: z
-    .boolean()
-    .optional()
-    .register(fieldRegistry, {
-      label: 'Put the bar back half round and read again',
-      help: 'Parts how the spindle runs from how the bar runs.',
-    }),
+  turned: z.boolean().optional().register(fieldRegistry, {
+    label: 'Put the bar back half round and read again',
+    help: 'Parts how the spindle runs from how the bar runs.',
+  }),
   places: placeList({ label: 'Places along the bar', example: '290 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;

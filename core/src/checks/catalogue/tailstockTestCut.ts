@@ -195,6 +195,7 @@ export const tailstockTestCut = defineCheck({
   plan,
   conditions: z.strictObject(tailstockConditions()),
   slotKeys: ['at'],
+  cuts: true,
   beside: [
     { key: 'temperature', stays: true },
     { key: 'toolSetting', stays: true },

@@ -1,4 +1,4 @@
-import { curvesAlong, wayOut } from '@isometra/work';
+import { curvesAlong, neighbours, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -7,18 +7,19 @@ import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
-import { bothUnits, isZero, placedWords, zoneInWords } from '../ui/say';
+import { bothUnits, isZero, placedWords, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { LeftAlone } from './left-alone';
 import { TargetPicture } from './target-picture';
+import { TrialWork } from './trial-work';
 import { WhatHelps } from './what-helps';
 import { Button } from '../ui/controls';
 
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph, Draws, LeftAlone, TargetPicture, WhatHelps, Button],
+  imports: [RouterLink, Glyph, Draws, LeftAlone, TargetPicture, TrialWork, WhatHelps, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
   templateUrl: './call-column.html',
@@ -74,7 +75,7 @@ export class CallColumn {
           : `± ${bothUnits(quantity.expanded, info.dimension, shown, quantity.expanded).large}`,
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
-      move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity },
+      move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity, order: this.orderOf(move) },
       terms: Object.entries(quantity.terms)
         .filter(([, amount]) => !isZero(size(amount)))
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
@@ -82,6 +83,14 @@ export class CallColumn {
       setOff: this.setOff(info),
       budget: quantity.budget.map((line) => ({ source: DOUBTS[line.source], share: Math.round(line.share * 100) })),
     };
+  }
+
+  /** Of two moves of one round the one that comes first: opening the joint loses what was slid. */
+  private orderOf(move: Move): string {
+    const { before, after } = neighbours(this.store.solved().finding?.moves ?? [], move);
+    const called = (quantity: string) => this.store.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
+    if (before) return `Second: the ${called(before)} comes first, and opening the joint for it loses this.`;
+    return after ? `First: the ${called(after)} comes after it, from a new round.` : '';
   }
 
   /** What the readings would have said with the droop and the push left in, when that is another call. */
@@ -92,7 +101,8 @@ export class CallColumn {
     const verdict = verdictOf(seemed, quantity.expanded ?? 0, quantity.limit);
     if (verdict === quantity.verdict) return '';
     const seems = placedWords(seemed, info, this.shown(), quantity.expanded);
-    const whose = quantity.verdict === 'out' ? 'The bar hides the fault.' : verdict === 'out' ? 'That fault is the bar’s, not the machine’s.' : '';
+    const whose =
+      quantity.verdict === 'out' ? 'The bar hides the fault.' : verdict === 'out' ? 'That fault is the bar’s, not the machine’s.' : '';
     return `As it reads, with the droop left in, it would seem ${seems} and be called ${CALLED[verdict]}. ${whose}`.trim();
   }
 

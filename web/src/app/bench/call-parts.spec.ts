@@ -24,6 +24,17 @@ describe('beside the call', () => {
     expect(column.text()).toContain('Or read each place 4 times: ± 9 µm.');
   });
 
+  it('of height and side the height is first, because opening the joint loses the side', async () => {
+    const round = barRound(60, 80, { instrument: { kind: 'lever', graduation: '0.002 mm', sense: 1 } });
+    await openShop([round], { providers: [BenchStore] });
+    const store = TestBed.inject(BenchStore);
+    store.open(round.id).subscribe();
+    await until(() => store.round() !== null);
+    const text = (await show(CallColumn)).text();
+    expect(text).toContain('Second: the tailstock height comes first, and opening the joint for it loses this.');
+    expect(text).toContain('First: the tailstock sideways comes after it, from a new round.');
+  });
+
   it('a value may be left as too small to matter: the work it does is told, a reason is asked, and the rung is left', async () => {
     const { column, server, desk, round } = await open(60, { graduation: '0.002 mm' });
     await column.press('Too small to matter?');

@@ -5,7 +5,7 @@ import type { StandInLog } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
 import { Desk } from '../machine/desk';
-import { placedWords } from '../ui/say';
+import { bothUnits, placedWords } from '../ui/say';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
