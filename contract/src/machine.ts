@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { CHECKS, fieldRegistry, MOVES, optionalMeasure, supportSchema, type MachineFamily } from '@isometra/core';
+import { CHECKS, fieldRegistry, MOVES, optionalMeasure, supportSchema, type MachineFamily, type MoveDefinition } from '@isometra/core';
 import { idSchema, text, versionSchema } from './common.js';
-import { MACHINE_KINDS, machineFamily } from './machineKinds.js';
+import { hasAll, MACHINE_KINDS, machineFamily } from './machineKinds.js';
 
 const place = z.tuple([z.number(), z.number(), z.number()], { error: 'must be three numbers, mm' });
 
@@ -37,8 +37,10 @@ export const CASTINGS: readonly CastingKind[] = [
 const moveFields: Record<string, z.ZodType> = Object.assign({}, ...[...MOVES.values()].map((move) => move.card ?? {}));
 
 /** After how many days a check of this machine wants to be read again, although nothing was moved. */
-const readAgain = (family?: MachineFamily) => {
-  const checks = [...CHECKS.values()].filter(({ machines }) => !family || machines.includes(family));
+const readAgain = (kind?: string) => {
+  const checks = [...CHECKS.values()].filter(
+    ({ machines, needs }) => kind === undefined || (machines.includes(machineFamily(kind)) && hasAll(kind, needs)),
+  );
   return z
     .array(
       z.strictObject({
@@ -80,19 +82,22 @@ export const machineCardSchema = z.strictObject({
   notes: text(2000).optional().register(fieldRegistry, { label: 'Notes' }),
 });
 
-/** Fields that only some families have; a field that is not here is on every card. */
-const ONLY_ON: Readonly<Record<string, readonly MachineFamily[]>> = {
-  swing: ['lathe', 'turning-centre'],
-  centreDistance: ['lathe', 'turning-centre'],
-  ...Object.fromEntries([...MOVES.values()].flatMap(({ card, machines }) => Object.keys(card ?? {}).map((key) => [key, machines ?? []]))),
+/** What a machine must be and have for a field to be on its card; a field that is not here is on every card. */
+const ONLY_ON: Readonly<Record<string, Pick<MoveDefinition, 'machines' | 'needs'>>> = {
+  swing: { machines: ['lathe', 'turning-centre'] },
+  centreDistance: { machines: ['lathe', 'turning-centre'] },
+  ...Object.fromEntries([...MOVES.values()].flatMap((move) => Object.keys(move.card ?? {}).map((key) => [key, move]))),
 };
 
 /** The fields of the card that a kind of machine has: no tailstock is asked of a mill. What is kept is read by the whole. */
 export function cardFieldsFor(kind: string): z.ZodObject {
   const family = machineFamily(kind);
-  const has = (key: string): boolean => !ONLY_ON[key]?.length || ONLY_ON[key].includes(family);
+  const has = (key: string): boolean => {
+    const { machines, needs } = ONLY_ON[key] ?? {};
+    return (machines?.includes(family) ?? true) && hasAll(kind, needs);
+  };
   const fields = Object.entries(machineCardSchema.shape as Readonly<Record<string, z.ZodType>>).filter(([key]) => has(key));
-  return z.strictObject({ ...Object.fromEntries(fields), readAgain: readAgain(family) });
+  return z.strictObject({ ...Object.fromEntries(fields), readAgain: readAgain(kind) });
 }
 
 /** A card in base units (mm, µm, degrees). */

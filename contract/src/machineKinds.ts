@@ -1,22 +1,42 @@
-import type { MachineFamily } from '@isometra/core';
+import type { MachineFamily, MachineFeature } from '@isometra/core';
 
 interface MachineKind {
   readonly value: string;
   readonly label: string;
   /** Whose ladder it has. */
   readonly family: MachineFamily;
+  readonly has: readonly MachineFeature[];
+  /** What is looked at again after a move, before anything else is chosen: linear guides from the top, everything else what it upsets. */
+  readonly school: 'cascade' | 'top';
   /** The limit sheet that suits it before anything else is chosen. */
   readonly limits: 'general' | 'light-bench';
 }
 
+const SCRAPED: readonly MachineFeature[] = ['slideways', 'dovetail'];
+
 /** Kinds of machine. Kept apart so that the list of machines is drawn before the metrology is loaded. */
 export const MACHINE_KINDS: readonly MachineKind[] = [
-  { value: 'engine-lathe', label: 'engine lathe', family: 'lathe', limits: 'general' },
-  { value: 'bench-lathe', label: 'light bench lathe', family: 'lathe', limits: 'light-bench' },
-  { value: 'turning-centre', label: 'turning centre', family: 'turning-centre', limits: 'general' },
-  { value: 'turret-mill', label: 'turret mill', family: 'mill', limits: 'general' },
-  { value: 'column-mill', label: 'column mill', family: 'mill', limits: 'general' },
-  { value: 'machining-centre', label: 'machining centre', family: 'mill', limits: 'general' },
+  { value: 'engine-lathe', label: 'engine lathe', family: 'lathe', has: SCRAPED, school: 'cascade', limits: 'general' },
+  { value: 'bench-lathe', label: 'light bench lathe', family: 'lathe', has: SCRAPED, school: 'cascade', limits: 'light-bench' },
+  { value: 'turning-centre', label: 'turning centre', family: 'turning-centre', has: ['slideways'], school: 'cascade', limits: 'general' },
+  {
+    value: 'turret-mill',
+    label: 'turret mill',
+    family: 'mill',
+    has: [...SCRAPED, 'knee', 'swivel-head'],
+    school: 'cascade',
+    limits: 'general',
+  },
+  { value: 'knee-mill', label: 'knee mill', family: 'mill', has: [...SCRAPED, 'knee'], school: 'cascade', limits: 'general' },
+  { value: 'column-mill', label: 'column mill', family: 'mill', has: [...SCRAPED, 'swivel-head'], school: 'cascade', limits: 'general' },
+  {
+    value: 'machining-centre',
+    label: 'machining centre on linear guides',
+    family: 'mill',
+    has: ['trucks'],
+    school: 'top',
+    limits: 'general',
+  },
 ];
 
 /** What a machine's checks can be asked of: the family name used in the catalogue. */
@@ -26,3 +46,12 @@ export function machineFamily(kind: string): MachineFamily {
 
 /** The sheet that suits a kind of machine before anything else is chosen. */
 export const usualSheet = (kind: string): MachineKind['limits'] => MACHINE_KINDS.find(({ value }) => value === kind)?.limits ?? 'general';
+
+const kindOf = (kind: string): MachineKind | undefined => MACHINE_KINDS.find(({ value }) => value === kind);
+
+/** Whether a machine of this kind has all that is needed. An unknown kind is taken for one that has everything. */
+export const hasAll = (kind: string, needs: readonly MachineFeature[] = []): boolean =>
+  needs.every((need) => kindOf(kind)?.has.includes(need) ?? true);
+
+/** The school that a survey of such a machine begins with. */
+export const usualSchool = (kind: string): MachineKind['school'] => kindOf(kind)?.school ?? 'cascade';

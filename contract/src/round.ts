@@ -70,6 +70,16 @@ export const madeSchema = z.strictObject({
   /** Which screw was found to drive it; null where nobody said. */
   rule: z.enum(['drive-far', 'drive-near']).nullable(),
   /** Leaves that really went in, µm; left out where it was what the plan said. */
+  /** A head nodded in strokes with the table left alone and nothing tightened: what both sides read, µm, at a radius in mm. */
+  nod: z
+    .strictObject({
+      radius: z.number().positive().max(5000),
+      /** µm: doubt of one reading. */
+      doubt: z.number().min(0).max(1000),
+      /** Before the first stroke and after each one. */
+      sides: z.array(z.strictObject({ operator: z.number().max(1e6).min(-1e6), column: z.number().max(1e6).min(-1e6) })).max(24),
+    })
+    .optional(),
   wentIn: z.array(z.number().positive().max(20_000)).max(24).optional(),
 });
 export type Made = z.infer<typeof madeSchema>;

@@ -50,6 +50,7 @@ export {
   type HeightAt,
   type HelpAct,
   type MachineFamily,
+  type MachineFeature,
   type Note,
   type Picture,
   type PlannedSlot,
@@ -97,6 +98,8 @@ export { defaultAim, usualAim, verdictOf, zoneWidth, type Verdict } from './judg
 export { effectOnWork, type TailstockUse, type WorkEffect } from './judging/work.js';
 export { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './judging/zones.js';
 
+export { meanPivot, nodOf, nodTarget, nodTravel, nodWays, type NodFacts, type NodWay, type Sides } from './moves/nodWays.js';
+export { crossOrder } from './moves/headSteps.js';
 export type { HardwareFacts, MoveDefinition, MovePlan } from './moves/define.js';
 export { baseSchema, baseShimThickness, type TailstockBase } from './moves/baseShims.js';
 export { turnEccentric } from './moves/eccentric.js';

@@ -43,9 +43,9 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
   await expect(page.getByText('the aims of what follows the axis have moved')).toBeVisible();
 
   await round({ slopeH: -20, slopeV: 10 });
-  await expect(call(page)).toContainText('Aim and zone are set off 88 µm/m pointing up at its free end');
-  await expect(call(page)).toContainText('Turn it 40 µm/m toward you at its free end');
-  await expect(call(page)).toContainText(/Turn it 1[01]\d µm\/m up at its free end/);
+  await expect(call(page)).toContainText('Aim and zone are set off 0.026 mm in 300 mm pointing up at its free end');
+  await expect(call(page)).toContainText('Turn it 0.012 mm in 300 mm toward you at its free end');
+  await expect(call(page)).toContainText(/Turn it 0\.03\d mm in 300 mm up at its free end/);
 
   await page.getByRole('link', { name: 'Which faces to scrape or shim' }).first().click();
   await expect(page.getByText(/It turns and moves: .*40 µm\/m toward you at the free end/)).toBeVisible();
@@ -88,8 +88,10 @@ test('the trap of the drooping bar: as it reads the spindle points down, and the
   expect(fall).toBeLessThan(-5);
   await read(page, ...taken);
   for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
-  await expect(call(page)).toContainText(/with the droop left in, it would seem \d+ µm\/m pointing down at its free end and be called out/);
-  await expect(call(page)).toContainText('That is the bar, not the machine.');
+  await expect(call(page)).toContainText(
+    /with the droop left in, it would seem [\d.]+ mm in 300 mm pointing down at its free end and be called out/,
+  );
+  await expect(call(page)).toContainText('That fault is the bar’s, not the machine’s.');
   await expect(call(page)).toContainText(
     /A shorter or thicker bar would leave less to correct: 175 mm long instead of 250 mm: [\d.]+ µm\/m to take out/,
   );

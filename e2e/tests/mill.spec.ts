@@ -19,7 +19,8 @@ test('a mill: the ladder of its kind, and a head trammed in one move', async ({ 
   await expect(page.locator('.asked')).toContainText('Right');
   await read(page, '3', '0', '-3', '0');
   // Right closer than left by six divisions over 200 mm: the top leans right by 300 µm/m.
-  await expect(call(page)).toContainText('300');
+  await expect(call(page)).toContainText('0.090 mm in 300 mm');
+  await expect(call(page)).toContainText('0.060 mm from side to side of the sweep, 200 mm');
   await expect(call(page)).toContainText('leaning right');
   await expect(call(page)).toContainText('Where the nod pivot lies is not known');
   await page.keyboard.press('m');
@@ -27,8 +28,64 @@ test('a mill: the ladder of its kind, and a head trammed in one move', async ({ 
 
   // The survey draws it as it was found: the head turned with the clock, by the exaggeration it states.
   await page.getByRole('link', { name: 'Survey' }).click();
-  await expect(page.getByText('Head: 300 µm/m leaning right.')).toBeVisible();
+  await expect(page.getByText('Head: 0.090 mm in 300 mm leaning right.')).toBeVisible();
   const factor = Number(/×(\d+)/.exec((await page.getByText(/errors drawn ×/).textContent()) ?? '')?.[1]);
   const turn = await page.locator('iso-mill-picture .head').first().locator('..').getAttribute('transform');
   expect(Number(/rotate\(([\d.]+)/.exec(turn ?? '')?.[1])).toBeCloseTo(((300e-6 * 180) / Math.PI) * factor, 4);
+});
+
+test('a head nodded with the pin unknown: one stroke teaches it, the next one lands, and the machine remembers', async ({ page, shop }) => {
+  const [radius, pin, division] = [110, 400, 2];
+  // The head on its pin: + nods toward the operator; both sides fall by their own distance from it. Dials in half divisions.
+  let nod = (1000 * 80) / 220;
+  const start = nod;
+  const sides = () => {
+    const turn = nod - start;
+    const half = (um: number) => (Math.round((2 * um) / division) / 2).toString();
+    return [half(60 + (turn * (pin + radius)) / 1000), half(-20 + (turn * (pin - radius)) / 1000)];
+  };
+
+  const id = crypto.randomUUID();
+  const card = { number: 'M-31', kind: 'turret-mill', head: { bolts: '4' } };
+  await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+  await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
+  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('Radius of the sweep').fill('110 mm');
+  await page.getByLabel('One division').fill('0.002 mm');
+  await page.getByText('it counts up').click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  // Right, column side, left, operator's side: no tilt, and 80 µm from side to side of the nod.
+  await read(page, '10', '-10', '10', '30');
+  await expect(call(page)).toContainText('nodding toward you');
+  await expect(call(page)).toContainText('0.080 mm from side to side of the sweep, 220 mm');
+  await call(page).getByRole('link', { name: 'Job card for this move' }).click();
+
+  const strokes = page.locator('iso-nod-strokes');
+  await expect(strokes).toContainText('Where it lies is not known. One stroke teaches it');
+  await expect(page.locator('iso-job-card')).toContainText('Tighten a little at a time, crosswise: bolts 1, 3, 2, 4');
+  const stroke = async () => {
+    const [yours, theirs] = sides();
+    await strokes.getByLabel('Your side now reads').fill(yours);
+    await strokes.getByLabel('Column side now reads').fill(theirs);
+    await strokes.getByRole('button', { name: 'Add this stroke' }).click();
+  };
+  nod -= 200;
+  await stroke();
+  await expect(strokes).toContainText(/400 mm behind it, ± 1\d mm, from these strokes/);
+  // −42 µm, and 36 of the difference left: 36 · 510 / 220 = 83.5 further down.
+  await expect(strokes).toContainText('turn until your side reads -62.5 div');
+
+  // Stopped at that figure, as near as the dial is read.
+  nod = start + (1000 * (-62.5 * division - 60)) / (pin + radius);
+  expect(Math.abs(nod)).toBeLessThan(65);
+  await stroke();
+  await expect(strokes).toContainText('It is within its limit now: tighten.');
+  await page.getByRole('button', { name: /It is done/ }).click();
+
+  // The next round is set up with what was learned, and reads in.
+  await expect(page.getByLabel('Nod pivot behind the spindle')).toHaveValue(/^(39|40)\d(\.\d)? mm$/);
+  await page.getByLabel('Read, and done').check();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await read(page, '0', '0', '0', '0');
+  for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
 });

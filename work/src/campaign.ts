@@ -1,5 +1,14 @@
-import { LADDERS, startingSheet, sumOf, type AxisEffect, type PlannedChange } from '@isometra/core';
-import { machineFamily, usualSheet, type NoteKind, type StoredSurvey, type SurveyNote, type SurveyWrite } from '@isometra/contract';
+import { CHECKS, LADDERS, startingSheet, sumOf, type AxisEffect, type PlannedChange } from '@isometra/core';
+import {
+  hasAll,
+  machineFamily,
+  usualSchool,
+  usualSheet,
+  type NoteKind,
+  type StoredSurvey,
+  type SurveyNote,
+  type SurveyWrite,
+} from '@isometra/contract';
 import { checksFor } from './machines.js';
 
 type Signed<Content> = Content & { readonly id: string; readonly by: string; readonly at: string };
@@ -56,9 +65,12 @@ function tied(note: Extract<SurveyNote, { kind: 'tie' }>): Tied {
 /** What a rung needs to know of its campaign. */
 export type CampaignPlan = Pick<Campaign, 'school' | 'order' | 'skipped' | 'accepted' | 'planned'>;
 
+/** The rungs of a kind of machine in their default order. */
+const ladderOfKind = (kind: string): string[] => LADDERS[machineFamily(kind)].filter((id) => hasAll(kind, CHECKS.get(id)?.needs));
+
 export const defaultPlan = (kind: string): CampaignPlan => ({
-  school: 'cascade',
-  order: [...LADDERS[machineFamily(kind)]],
+  school: usualSchool(kind),
+  order: ladderOfKind(kind),
   skipped: [],
   accepted: [],
   planned: [],
@@ -73,8 +85,8 @@ export function freshSurvey(machine: { readonly id: string; readonly kind: strin
     title,
     startedAt: at,
     endedAt: null,
-    school: 'cascade',
-    order: [...LADDERS[machineFamily(machine.kind)]],
+    school: usualSchool(machine.kind),
+    order: ladderOfKind(machine.kind),
     skipped: [],
     limits: { sheet, version: 1 },
     version: 1,

@@ -12,6 +12,9 @@ import type { Zone } from './zone.js';
 /** Machines that share a ladder. */
 export type MachineFamily = 'lathe' | 'mill' | 'turning-centre';
 
+/** What a machine has beside what all of its family have: checks and fields of the card ask for it. */
+export type MachineFeature = 'slideways' | 'dovetail' | 'knee' | 'swivel-head' | 'trucks';
+
 export type { Drawing, Fact, HelpAct, JobFigures, JobRules, JobZone, Picture } from './facets.js';
 export type { Zone } from './zone.js';
 
@@ -167,6 +170,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   /** When to choose this check rather than its neighbours. */
   readonly choose: string;
   readonly machines: readonly MachineFamily[];
+  /** What a machine must have to be asked this: no gib on linear guides. */
+  readonly needs?: readonly MachineFeature[];
 
   readonly setup: z.ZodObject;
   readonly reading: z.ZodObject;

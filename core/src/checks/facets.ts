@@ -9,6 +9,7 @@ export type Drawing =
   | 'bar-in-vees'
   | 'bed-in-plan'
   | 'faced-disc'
+  | 'head-over-table'
   | 'headstock-side'
   | 'places'
   | 'push-pull'

@@ -105,7 +105,7 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estima
 /** Play of one slide of a mill: which slide, and the words for it. */
 export function gibPlay(
   part: 'knee' | 'saddle' | 'table',
-  facts: Pick<CheckDefinition, 'choose' | 'hangsOn' | 'after'> & { readonly cautions?: readonly string[] },
+  facts: Pick<CheckDefinition, 'choose' | 'hangsOn' | 'after' | 'needs'> & { readonly cautions?: readonly string[] },
 ): CheckDefinition {
   return defineCheck({
     ...facts,

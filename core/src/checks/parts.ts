@@ -20,6 +20,8 @@ export interface Part {
   readonly stop?: string;
   /** Its shims have the outline of the tailstock base on the machine card. */
   readonly base?: true;
+  /** It turns about a pin when its bolts are eased: the head of a mill. */
+  readonly swivels?: true;
 }
 
 /** Where a check does not say what it moves. */
@@ -107,6 +109,6 @@ export const TURRET: Part = {
   clamp: 'bolts of the turret',
 };
 
-export const HEAD: Part = { name: 'head', faces: 'joint of the head', clamp: 'bolts of the head' };
+export const HEAD: Part = { name: 'head', faces: 'joint of the head', clamp: 'bolts of the head', swivels: true };
 
 export const VICE: Part = { name: 'vice', faces: 'foot of the vice', clamp: 'bolts of the vice' };

@@ -2,7 +2,13 @@ import * as z from 'zod';
 import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, quantitySchema, plainNumber } from '../input/fields.js';
 import { overDistance } from './angles.js';
 import { defineMove } from './define.js';
+import { headScrews, headSteps } from './headSteps.js';
 import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobFacts, type JobStep } from './jobSteps.js';
+
+const screwSchema = z.strictObject({
+  pitch: measure('pitch', { label: 'Screw pitch', above: 0, max: 20, example: '2 mm' }),
+  over: measure('length', { label: 'From the pivot to the screw', above: 0, max: 5000, example: '250 mm' }),
+});
 
 /** Travel of a screw that turns a part by a slope, µm/m, at a distance from its pivot, mm. */
 const travelFor = (slope: number | undefined, over: number | undefined): number =>
@@ -17,6 +23,7 @@ const travelFor = (slope: number | undefined, over: number | undefined): number 
 type AdjusterCard = Pick<JobFacts, 'layout' | 'thirdScrew' | 'screwsSit'>;
 
 function steps(facts: JobFacts): JobStep[] {
+  if (facts.part?.swivels) return headSteps(facts);
   const { name, faces, clean = faces, clamp = 'clamp', base } = partOf(facts);
   const turn = facts.turns === undefined ? '' : ` That is ${turnsInWords(facts.turns)}; believe the needle, not the turns.`;
   const reversed = facts.rule === 'drive-near';
@@ -67,6 +74,8 @@ export const adjuster = defineMove({
     slope: optionalMeasure('slope', { label: 'Angle to give', example: '80 um/m' }),
     over: optionalMeasure('length', { label: 'From the pivot to the screw', above: 0, example: '150 mm' }),
     pitch: measure('pitch', { label: 'Screw pitch', above: 0, example: '1.5 mm' }),
+    /** Screws of their own for each quantity of a check: a head is tilted by one and nodded by another. */
+    ways: z.partialRecord(z.enum(['tilt', 'nod']), screwSchema).optional(),
     gain: optionalNumber({ label: 'Gain', above: 0, example: '1', help: 'Learned: what the screw really moves for what it should.' }),
     indicator: z
       .strictObject({
@@ -110,12 +119,15 @@ export const adjuster = defineMove({
       .optional()
       .register(fieldRegistry, { label: 'Sideways adjuster', group: true }),
   },
-  hardware: ({ card, gain }) => {
+  fill: ({ quantity, given }) =>
+    ((given['ways'] as Readonly<Record<string, object>> | undefined)?.[quantity] as Readonly<Record<string, unknown>>) ?? {},
+  hardware: ({ card, gain, part }) => {
+    if (part?.swivels) return headScrews(card);
     const screws = card['adjuster'] as { readonly pitch: number } | undefined;
     return screws && { pitch: screws.pitch, ...(gain && { gain }) };
   },
   scales: true,
-  onCard: ({ adjuster: screws }) => screws as AdjusterCard | undefined,
+  onCard: ({ adjuster: screws, head }) => ({ ...(head as Pick<JobFacts, 'bolts'> | undefined), ...(screws as AdjusterCard | undefined) }),
   steps,
   example: { amount: '21 um', pitch: 1.5 },
 });

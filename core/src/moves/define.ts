@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import type { MachineFamily } from '../checks/define.js';
+import type { MachineFamily, MachineFeature } from '../checks/define.js';
 import type { Part } from '../checks/parts.js';
 import { FaultError, faultsOf, type Fault } from '../input/faults.js';
 import type { JobFacts, JobStep } from './jobSteps.js';
@@ -57,6 +57,8 @@ export interface MoveDefinition {
   readonly plan?: (input: Readonly<Record<string, unknown>>) => MovePlan;
   /** Machines that have what it moves; all of them if left out. */
   readonly machines?: readonly MachineFamily[];
+  /** What a machine must have for it. */
+  readonly needs?: readonly MachineFeature[];
   /** Fields of a machine's card that it needs. */
   readonly card?: Readonly<Record<string, z.ZodType>>;
   /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */

@@ -48,6 +48,7 @@ export const gib = defineMove({
     const eighths = Math.round(turns * 8);
     return { turns, eighths, now: Math.min(eighths, eighths >= FAR_OFF ? 2 : 1), perTurn };
   },
+  needs: ['slideways'],
   card: {
     gib: z
       .strictObject({

@@ -44,6 +44,8 @@ export interface JobFacts {
   readonly where?: string;
   /** "from 0 to 10.5 div"; empty without a dial. */
   readonly needle?: string;
+  /** Bolts that hold a head. */
+  readonly bolts?: number;
   readonly layout?: string;
   /** A third screw locks what two opposed ones move. */
   readonly thirdScrew?: boolean;

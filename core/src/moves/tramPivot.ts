@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { measure, optionalMeasure, quantitySchema } from '../input/fields.js';
+import { fieldRegistry, measure, optionalMeasure, optionalNumber, quantitySchema } from '../input/fields.js';
 import { defineMove, refuse } from './define.js';
 
 const sides = z.strictObject({ operator: quantitySchema('deviation', {}, '120 um'), column: quantitySchema('deviation', {}, '-40 um') });
@@ -25,6 +25,26 @@ export const tramPivot = defineMove({
   title: 'Find the nod pivot',
   name: 'learn where the pivot lies',
   verb: 'Nod it',
+  needs: ['swivel-head'],
+  card: {
+    head: z
+      .strictObject({
+        pivotDistance: optionalMeasure('length', {
+          label: 'Nod pivot behind the spindle',
+          above: 0,
+          max: 5000,
+          example: '450 mm',
+          help: 'One stroke at the bench finds it, if it is not known.',
+        }),
+        bolts: optionalNumber({ label: 'Bolts of the head', min: 2, max: 12, example: '4' }),
+        tiltOver: optionalMeasure('length', { label: 'Tilt: pivot to screw', above: 0, max: 5000, example: '140 mm' }),
+        tiltPitch: optionalMeasure('pitch', { label: 'Tilt: screw pitch', above: 0, max: 20, example: '2 mm' }),
+        nodOver: optionalMeasure('length', { label: 'Nod: pivot to screw', above: 0, max: 5000, example: '250 mm' }),
+        nodPitch: optionalMeasure('pitch', { label: 'Nod: screw pitch', above: 0, max: 20, example: '2 mm' }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Head', group: true }),
+  },
   input: z.strictObject({
     radius: measure('length', { label: 'Radius of the sweep', above: 0, example: '110 mm' }),
     watched: z.enum(['operator', 'column'], { error: 'must be "operator" or "column"' }).optional(),

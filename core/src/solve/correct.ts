@@ -87,10 +87,10 @@ function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, a
   const key = keyFor(definition, info, converted);
   const angle = key !== undefined && (key === definition.slopeKey || key === definition.twistKey);
   // An angle is no amount until the distance it acts over is known.
-  if (angle && definition.overKey && given[definition.overKey] === undefined)
-    return { move: base, notes: [distanceNote(definition, name, info)] };
   const facts = { quantity: name, value: quantity.value, aim: quantity.aim ?? 0, amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
+  if (angle && definition.overKey && filled[definition.overKey] === undefined)
+    return { move: base, notes: [distanceNote(definition, name, info)] };
   const wanted = converted ?? amount;
   if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);
   const missing = Object.keys(definition.input.shape).filter(

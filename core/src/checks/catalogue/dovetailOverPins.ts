@@ -110,6 +110,7 @@ export const dovetailOverPins = defineCheck({
   question: 'Is the dovetail the same width along its length?',
   choose: 'Before a gib is fitted: a dovetail that tapers binds at one end.',
   machines: ['lathe', 'mill'],
+  needs: ['dovetail'],
   setup,
   reading,
   plan: stationPlan('Places', 5),

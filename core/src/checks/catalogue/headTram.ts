@@ -208,7 +208,7 @@ export const headTram = defineCheck({
   corrections: { tilt: { plus: ['adjuster'], minus: ['adjuster'] }, nod: { plus: ['adjuster'], minus: ['adjuster'], noGain: true } },
   part: HEAD,
   watch,
-  picture: { drawing: 'swept-circle', seen: 'from above, you at the bottom', words: { 0: 'right', 90: 'column', 180: 'left', 270: 'you' } },
+  picture: { drawing: 'head-over-table', bends: { h: 'tilt', v: 'nod' } },
   hangsOn: [
     'table-level',
     'knee-gib-play',

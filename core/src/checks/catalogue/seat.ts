@@ -54,6 +54,7 @@ export const seat = defineCheck({
   question: 'Does it rock on its ways, and does clamping shift it?',
   choose: 'Before anything is planned from a casting: a rocking seat makes false geometry.',
   machines: ['lathe', 'mill', 'turning-centre'],
+  needs: ['slideways'],
   setup,
   reading,
   plan: z.strictObject({}),

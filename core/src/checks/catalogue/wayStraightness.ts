@@ -195,6 +195,7 @@ export const wayStraightness = defineCheck({
   question: 'Is the way straight?',
   choose: 'Steps of a level for height; a straightedge turned over for either plane, and it takes its own error out.',
   machines: ['lathe', 'mill', 'turning-centre'],
+  needs: ['slideways'],
   setup,
   reading,
   plan,

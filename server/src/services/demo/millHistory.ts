@@ -34,7 +34,13 @@ const tram = (x: number, y: number, pivot?: number): DemoSheet => asRead(headTra
 
 /** M-03: a turret mill whose head had been knocked; trammed in one move each way. */
 export const TURRET_MILL: DemoMachine = {
-  card: { number: 'M-03', nickname: 'the nodding mill', kind: 'turret-mill', notes: 'Turret mill with a nodding head.' },
+  card: {
+    number: 'M-03',
+    nickname: 'the nodding mill',
+    kind: 'turret-mill',
+    head: { bolts: '4' },
+    notes: 'Turret mill with a nodding head.',
+  },
   survey: 'After the crash',
   byHand: [{ step: 'clean', at: '2026-09-21T06:50:00.000Z', by: 'EK', note: null }],
   rounds: [

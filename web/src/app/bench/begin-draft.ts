@@ -11,7 +11,7 @@ import {
   type ValueKind,
 } from '@isometra/core';
 import type { KitItem, MachineCardText, RoundHead, RoundWrite, StoredRound } from '@isometra/contract';
-import { factOf, knownSense, mountingOf, type Rung } from '@isometra/work';
+import { factOf, knownSense, learnedPivot, mountingOf, type Rung } from '@isometra/work';
 import * as z from 'zod';
 import { formSchema, withField, type FormValue } from '../ui/form-model';
 import { partsSchema } from './check-parts';
@@ -106,6 +106,17 @@ function withoutOldFacts(setup: FormValue, check: CheckDefinition, heads: readon
   return Object.fromEntries(Object.entries(setup).filter(([key]) => !told(key)));
 }
 
+/** Where the nod pivot lies: as its card says, and as strokes on this machine have taught it. */
+function nodPivot(check: CheckDefinition, card: MachineCardText | undefined, heads: readonly RoundHead[]) {
+  if (!('pivotDistance' in check.setup.shape)) return { onCard: {}, learned: {} };
+  const told = (card?.['head'] as { readonly pivotDistance?: unknown } | undefined)?.pivotDistance;
+  const learned = learnedPivot(heads);
+  return {
+    onCard: told === undefined ? {} : { pivotDistance: String(told) },
+    learned: learned ? { pivotDistance: `${Number(learned.pivot.toFixed(1))} mm` } : {},
+  };
+}
+
 /** The spindle stands half the swing above the ways. */
 function spindleHeight(card: MachineCardText | undefined): { readonly heightAboveWays?: string } {
   const swing = card?.swing === undefined ? undefined : parseQuantity(card.swing, 'length');
@@ -126,13 +137,19 @@ export interface Known {
 /** A first draft: the last round of this check, or what other rounds and the machine card know. @param own the choice "another one". */
 export function firstDraft(check: CheckDefinition, { card, last, other, heads, dials, rungs }: Known, own: string): BeginDraft {
   const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
+  const pivot = nodPivot(check, card, heads);
   const known = {
     ...(distance !== undefined && 'centreDistance' in check.setup.shape && { centreDistance: distance }),
     ...('heightAboveWays' in check.setup.shape && spindleHeight(card)),
+    ...pivot.onCard,
   };
   const described = last?.instrument && last.instrumentName === null ? last.instrument : undefined;
   // What other rungs know by now goes before what was typed last time.
-  const setup = { ...(last ? withoutOldFacts(last.setup, check, heads) : known), ...filledFrom(check, rungs) };
+  const setup = {
+    ...(last ? { ...pivot.onCard, ...withoutOldFacts(last.setup, check, heads) } : known),
+    ...pivot.learned,
+    ...filledFrom(check, rungs),
+  };
   const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
   return {
     ...emptyDraft(),

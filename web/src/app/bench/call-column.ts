@@ -7,7 +7,7 @@ import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
-import { bothUnits, isZero, placedWords, spoken, zoneInWords } from '../ui/say';
+import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { LeftAlone } from './left-alone';
@@ -52,9 +52,9 @@ export class CallColumn {
 
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
     const shown = this.shown();
-    const { large, small } = bothUnits(quantity.value, info.dimension, shown, quantity.expanded);
+    const { large, small } = sizeOf(quantity.value, info, shown, quantity.expanded);
     const zero = isZero(large);
-    const size = (value: number) => bothUnits(value, info.dimension, shown, quantity.expanded).large;
+    const size = (value: number) => sizeOf(value, info, shown, quantity.expanded).large;
     const move = moves.find((entry) => entry.quantity === name);
     return {
       name,
@@ -72,10 +72,11 @@ export class CallColumn {
       doubt:
         quantity.expanded === null
           ? 'doubt not known without an instrument'
-          : `± ${bothUnits(quantity.expanded, info.dimension, shown, quantity.expanded).large}`,
+          : `± ${sizeOf(quantity.expanded, info, shown, quantity.expanded).large}`,
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
       move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity, order: this.orderOf(move) },
+      sweep: this.overSweep(quantity),
       terms: Object.entries(quantity.terms)
         .filter(([, amount]) => !isZero(size(amount)))
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
@@ -115,6 +116,14 @@ export class CallColumn {
     return `Aim and zone are set off ${placedWords(-by + 0, info, this.shown(), 1)}: changes are planned that will take it back by as much.`;
   }
 
+  /** The bare difference of two sides of a sweep, as the dial shows it. */
+  private overSweep({ value, expanded, detail }: Quantity): string {
+    const over = detail?.['overSweep'];
+    if (typeof over !== 'number') return '';
+    const size = bothUnits((value * over) / 1000, 'deviation', this.shown(), expanded === null ? null : (expanded * over) / 1000).large;
+    return `${size} from side to side of the sweep, ${bothUnits(over, 'length', { ...this.shown(), fineness: 'coarse' }).large}`;
+  }
+
   /** A limit that grows with the length is stated with it. */
   private overLength(info: QuantityInfo): string {
     const check = this.store.check();
@@ -137,7 +146,7 @@ export class CallColumn {
       .filter(([, quantity]) => quantity.verdict === null)
       .map(([name, quantity]) => {
         const info = check.quantities[name];
-        const { large } = bothUnits(quantity.value, info.dimension, this.shown(), quantity.expanded);
+        const { large } = sizeOf(quantity.value, info, this.shown(), quantity.expanded);
         return `${info.label}: ${large} ${isZero(large) ? '' : spoken(quantity.direction ?? '')}`.trim();
       });
   });

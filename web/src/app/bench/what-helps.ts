@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { readInstrument, whatHelps, type Quantity, type QuantityInfo, helpsFor } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
-import { bothUnits } from '../ui/say';
+import { sizeOf } from '../ui/say';
 import { suitable } from './begin-draft';
 import { BenchStore } from './bench-store';
 
@@ -43,7 +43,7 @@ export class WhatHelps {
   private readonly settings = inject(Settings);
 
   private say(expanded: number): string {
-    return bothUnits(expanded, this.info().dimension, { system: this.settings.system(), fineness: 'fine' }, expanded).large;
+    return sizeOf(expanded, this.info(), { system: this.settings.system(), fineness: 'fine' }, expanded).large;
   }
 
   protected readonly now = computed(() => this.say(this.quantity().expanded ?? 0));

@@ -13,7 +13,7 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { insideZone, MOVES, jobSteps, readInstrument, type JobFacts, type Move } from '@isometra/core';
+import { insideZone, MOVES, jobSteps, type JobFacts, type Move } from '@isometra/core';
 import { moveSchema, type Made, type MoveWrite } from '@isometra/contract';
 import { leavesOf, reallyMoved, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { Outbox } from '../data/outbox';
@@ -25,18 +25,19 @@ import { Button, TextField } from '../ui/controls';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
-import { bothUnits, callSentence, spoken, wayOfMove } from '../ui/say';
+import { bothUnits, callSentence, sizeOf, spoken, wayOfMove } from '../ui/say';
 import { JobStanding } from './job-standing';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
 import { factsOf, landingWords, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget } from './screw-target';
+import { NodStrokes } from './nod-strokes';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
   selector: 'iso-job-card',
-  imports: [RouterLink, AtScrew, Dial, ShimTemplates, Button, TextField, Notice, Choices, Tick],
+  imports: [RouterLink, AtScrew, Dial, NodStrokes, ShimTemplates, Button, TextField, Notice, Choices, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
@@ -55,9 +56,7 @@ export class JobCard extends JobStanding implements OnDestroy {
   /** A change of this card that the server refused, because it was changed elsewhere. */
   protected readonly refused = computed(() => this.refusals().find(({ what, about }) => what === 'move' && about === this.roundId()));
 
-  protected readonly size = computed(() =>
-    bothUnits(this.amount(), this.info()?.dimension ?? 'deviation', this.shown(), this.told()?.expanded),
-  );
+  protected readonly size = computed(() => sizeOf(this.amount(), this.info(), this.shown(), this.told()?.expanded));
   protected readonly verb = computed(() => {
     const high = spreadOf(this.info()) === 'high-places' && MOVES.get(this.kind())?.metal;
     return high ? 'Take the high places down by' : (MOVES.get(this.kind())?.verb ?? 'Move it');
@@ -66,10 +65,6 @@ export class JobCard extends JobStanding implements OnDestroy {
   protected readonly sentence = computed(() => {
     const [quantity, info] = [this.told(), this.info()];
     return quantity && info ? callSentence(quantity, info, this.shown()) : '';
-  });
-  private readonly instrument = computed(() => {
-    const raw = this.round()?.instrument;
-    return raw ? readInstrument(raw).instrument : undefined;
   });
   /** Needle of the dial in hand, when the round was read on one. */
   protected readonly needle = computed(() => {
@@ -112,6 +107,10 @@ export class JobCard extends JobStanding implements OnDestroy {
     this.leafText.set(null);
   }
 
+  protected stroked(nod: NonNullable<Made['nod']>): void {
+    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), nod } });
+  }
+
   // At the screw.
   protected readonly arrow = computed(() => this.info()?.words?.arrow ?? null);
   protected readonly own = computed(() => ownDial(this.found()?.indicator, this.instrument()));
@@ -143,7 +142,7 @@ export class JobCard extends JobStanding implements OnDestroy {
   protected readonly sayMove = computed(() => {
     const [info, shown] = [this.info(), this.shown()];
     return (amount: number): string => {
-      return `${bothUnits(amount, info?.dimension ?? 'deviation', shown).large} ${spoken(wayOfMove(amount, info))}`.trim();
+      return `${sizeOf(amount, info, shown).large} ${spoken(wayOfMove(amount, info))}`.trim();
     };
   });
 

@@ -1,7 +1,7 @@
 import { Directive, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
-import { baseSchema, CHECKS, FaultError, MOVES, type CheckDefinition, type Move } from '@isometra/core';
+import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Move } from '@isometra/core';
 import { type MoveWrite, type StoredRound } from '@isometra/contract';
 import { curvesAlong, hardwareOf, readCard, sheetOf, solveWhatStands } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
@@ -149,4 +149,9 @@ export abstract class JobMove {
   protected readonly shown = this.settings.shown;
   protected readonly amount = computed(() => this.found()?.amount ?? this.saved()?.amount ?? 0);
   protected readonly wedge = computed(() => spreadOf(this.info()) === 'wedge');
+  /** The instrument of the round. */
+  protected readonly instrument = computed(() => {
+    const raw = this.round()?.instrument;
+    return raw ? readInstrument(raw).instrument : undefined;
+  });
 }

@@ -1,7 +1,9 @@
 import { Directive, computed } from '@angular/core';
-import { neighbours, staleWords } from '@isometra/work';
+import { readingValue } from '@isometra/core';
+import { learnedPivot, neighbours, staleWords, standingReadings } from '@isometra/work';
 import { bedWords } from '../machine/bed-words';
 import { JobMove } from './job-move';
+import { nodSides } from './nod-words';
 
 /** How the move of a card stands to what else is known: later rounds, other places along the bed, the other move of its round. */
 @Directive()
@@ -42,5 +44,29 @@ export abstract class JobStanding extends JobMove {
           link: 'What it reads now',
         }
       : null;
+  });
+
+  /** A head that nods: what its pivot is learned from. Only where a move teaches the pivot and no gain. */
+  protected readonly nod = computed(() => {
+    const [instrument, round, check, quantity] = [this.instrument(), this.round(), this.check(), this.told()];
+    if (!instrument || !round || !quantity?.limit || !check?.corrections[this.quantity()]?.noGain) return null;
+    const { radius, pivotDistance } = (check.setup.safeParse(round.setup).data ?? {}) as {
+      readonly radius?: number;
+      readonly pivotDistance?: number;
+    };
+    const before = nodSides(standingReadings(round.readings), ({ value }) => {
+      const read = readingValue(value, 'indicator', instrument);
+      return read.ok ? read.value : null;
+    });
+    const [low, high] = quantity.limit;
+    if (!radius || !before || low === null || high === null) return null;
+    return {
+      before,
+      radius,
+      instrument,
+      limit: (high - low) / 2,
+      pivot: pivotDistance ?? null,
+      learned: learnedPivot(this.desk.all()) ?? null,
+    };
   });
 }

@@ -198,7 +198,7 @@ describe('limits from the job', () => {
     await job.choose('Flatness behind a face mill');
     await job.type('Hollow or step allowed', '0,01 mm');
     await job.type('Cutter diameter', '100 mm');
-    expect(job.text()).toContain('at most 100.0 µm/m either way');
+    expect(job.text()).toContain('at most 30.0 µm in 300 mm either way');
   });
 });
 

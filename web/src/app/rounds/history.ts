@@ -8,7 +8,7 @@ import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
-import { bothUnits, inWords, spoken } from '../ui/say';
+import { inWords, sizeOf, spoken } from '../ui/say';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 
 /** The rounds of one check: errors inside their limits, and what became of every move. */
@@ -52,7 +52,7 @@ export class History {
       moves: round.moves.map((move) => {
         const judged = this.judged().find((entry) => entry.move.id === move.id);
         const info = check.quantities[move.quantity];
-        const size = bothUnits(move.amount, info?.dimension ?? 'deviation', this.shown(), 1).large;
+        const size = sizeOf(move.amount, info, this.shown(), 1).large;
         return {
           id: move.id,
           plan: `${move.doneAt ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,

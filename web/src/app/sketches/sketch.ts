@@ -13,6 +13,7 @@ export const DRAWINGS: Readonly<Record<Drawing, () => Promise<Type<unknown>>>> =
   'bar-in-vees': () => import('./bar-in-vees').then((part) => part.BarInVees),
   'push-pull': () => import('./push-pull').then((part) => part.PushPull),
   'bar-in-spindle': () => import('./bar-in-spindle').then((part) => part.BarInSpindle),
+  'head-over-table': () => import('./head-over-table').then((part) => part.HeadOverTable),
   'headstock-side': () => import('./headstock-side').then((part) => part.HeadstockSide),
   'seat-corners': () => import('./seat-corners').then((part) => part.SeatCorners),
   'swept-circle': () => import('./swept-circle').then((part) => part.SweptCircle),

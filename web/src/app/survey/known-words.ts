@@ -1,5 +1,5 @@
 import type { Dimension } from '@isometra/core';
-import { bothUnits, isZero, type Shown } from '../ui/say';
+import { bothUnits, isZero, slopeOver, type Shown } from '../ui/say';
 import type { KnownLathe, KnownMill } from '@isometra/work';
 
 type Line = readonly [value: number | undefined, dimension: Dimension, subject: string, plus: string, minus: string];
@@ -7,7 +7,7 @@ type Line = readonly [value: number | undefined, dimension: Dimension, subject: 
 /** "Tailstock: 0.021 mm away from you.", or that it was not measured. */
 function said([value, dimension, subject, plus, minus]: Line, shown: Shown): string {
   if (value === undefined) return `${subject}: not measured.`;
-  const { large } = bothUnits(value, dimension, shown);
+  const large = dimension === 'slope' ? slopeOver(value, 300, shown) : bothUnits(value, dimension, shown).large;
   return isZero(large) ? `${subject}: nothing to be told from zero.` : `${subject}: ${large} ${value > 0 ? plus : minus}.`;
 }
 

@@ -58,8 +58,8 @@ describe('a mill as drawn', () => {
     const page = await show(Survey);
     expect(page.all('iso-mill-picture svg').length).toBe(1);
     expect(page.all('iso-lathe-picture').length).toBe(0);
-    expect(page.text()).toContain('Head: 80 µm/m leaning right.');
-    expect(page.text()).toContain('Head: 30 µm/m nodding back.');
+    expect(page.text()).toContain('Head: 0.024 mm in 300 mm leaning right.');
+    expect(page.text()).toContain('Head: 0.009 mm in 300 mm nodding back.');
     expect(page.text()).toContain('The two motions: not measured.');
     const factor = Number(/errors drawn ×(\d+)/.exec(page.text())?.[1]);
     const head = page.all('iso-mill-picture .head')[0].parentElement?.getAttribute('transform') ?? '';

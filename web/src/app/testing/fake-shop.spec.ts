@@ -417,7 +417,7 @@ export class Shown<T> {
 
   /** The button, link or label with these words. */
   named(words: string | RegExp): HTMLElement {
-    const found = this.all('button, a, label, summary').find((entry) => {
+    const found = this.all('button, a, label, summary, input[aria-label]').find((entry) => {
       const text = (entry.getAttribute('aria-label') ?? entry.textContent ?? '').replace(/\s+/g, ' ').trim();
       return typeof words === 'string' ? text === words : words.test(text);
     });
@@ -460,8 +460,8 @@ export class Shown<T> {
   }
 
   async type(label: string, text: string): Promise<void> {
-    const id = this.named(label).getAttribute('for');
-    const field = this.element.querySelector<HTMLInputElement>(`#${id}`);
+    const named = this.named(label);
+    const field = named instanceof HTMLInputElement ? named : this.element.querySelector<HTMLInputElement>(`#${named.getAttribute('for')}`);
     if (!field) throw new Error(`no field for ${label}`);
     field.dispatchEvent(new KeyboardEvent('keydown', { key: text.slice(-1) }));
     field.value = text;

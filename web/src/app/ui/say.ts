@@ -23,9 +23,36 @@ export function bothUnits(
   return { large: showSize(value, dimension, system, fineness, expanded), small: showSize(value, dimension, other, fineness, expanded) };
 }
 
+/** Lengths that slopes are said over: the trade's own round ones in either system, mm. */
+const OVER: Readonly<Record<UnitSystem, (mm: number) => { readonly mm: number; readonly words: string }>> = {
+  mm: (mm) => ({ mm, words: `${mm} mm` }),
+  inch: (mm) => {
+    const inches = Math.max(1, Math.round(mm / 25.4));
+    return { mm: inches * 25.4, words: `${inches} in` };
+  },
+};
+
+/** A slope as an amount over a length, mm: "0.02 mm in 300 mm", "0.8 thou in 12 in". */
+export function slopeOver(slope: number, over: number, { system, fineness }: Shown, expanded?: number | null): string {
+  const length = OVER[system](over);
+  const doubt = expanded === undefined || expanded === null ? expanded : (expanded * length.mm) / 1000;
+  return `${showSize((slope * length.mm) / 1000, 'deviation', system, fineness, doubt)} in ${length.words}`;
+}
+
+/** A quantity as people say it, and the same beside it another way: a slope over its length, with the bare slope beside it. */
+export function sizeOf(
+  value: number,
+  info: QuantityInfo | undefined,
+  shown: Shown,
+  expanded?: number | null,
+): { large: string; small: string } {
+  const both = bothUnits(value, info?.dimension ?? 'deviation', shown, expanded);
+  return info?.spokenOver === undefined ? both : { large: slopeOver(value, info.spokenOver, shown, expanded), small: both.large };
+}
+
 /** "0.021 mm away from you", or "0.000 mm" when nothing can be told from zero. */
 export function inWords(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
-  const { large } = bothUnits(quantity.value, info.dimension, shown, quantity.expanded);
+  const { large } = sizeOf(quantity.value, info, shown, quantity.expanded);
   return quantity.direction && !isZero(large) ? `${large} ${spoken(quantity.direction)}` : large;
 }
 
@@ -38,7 +65,7 @@ export const sideOf = (value: number, info: QuantityInfo | undefined): string =>
 
 /** A value with its side: "0.021 mm away from you"; no side where nothing but zeros is shown. */
 export const placedWords = (value: number, info: QuantityInfo | undefined, shown: Shown, expanded?: number | null): string => {
-  const { large } = bothUnits(value, info?.dimension ?? 'deviation', shown, expanded);
+  const { large } = sizeOf(value, info, shown, expanded);
   return isZero(large) ? large : `${large} ${spoken(sideOf(value, info))}`.trim();
 };
 
@@ -54,9 +81,9 @@ export function callSentence(quantity: Spoken, info: QuantityInfo, shown: Shown)
 }
 
 /** A zone in words: "up to 0.015 mm either way", "0 to 0.020 mm high". */
-export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, { system, fineness }: Shown): string {
+export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, shown: Shown): string {
   if (!zone) return '';
-  const show = (value: number) => showSize(value, info.dimension, system, fineness);
+  const show = (value: number) => sizeOf(value, info, shown).large;
   const [low, high] = zone;
   const plus = spoken(info.words?.plus ?? '');
   const minus = spoken(info.words?.minus ?? '');

@@ -1,0 +1,66 @@
+import { HEAD_SWINGS } from '../checks/cautions.js';
+import { ISOLATE, turnsInWords, watch, type JobFacts, type JobStep } from './jobSteps.js';
+
+/** What a machine card tells of the head of a mill. */
+export interface HeadCard {
+  /** mm that the nod pivot lies behind the spindle. */
+  readonly pivotDistance?: number;
+  /** mm from the pivot to the screw, and its pitch. */
+  readonly tiltOver?: number;
+  readonly tiltPitch?: number;
+  readonly nodOver?: number;
+  readonly nodPitch?: number;
+  readonly bolts?: number;
+}
+
+/** The screws of a head, by what they turn; undefined where the card tells of none. */
+export function headScrews(card: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> | undefined {
+  const { tiltOver, tiltPitch, nodOver, nodPitch } = (card['head'] ?? {}) as HeadCard;
+  const ways = {
+    ...(tiltOver && tiltPitch && { tilt: { over: tiltOver, pitch: tiltPitch } }),
+    ...(nodOver && nodPitch && { nod: { over: nodOver, pitch: nodPitch } }),
+  };
+  return Object.keys(ways).length ? { ways } : undefined;
+}
+
+/**
+ * Bolts on a circle in the order in which they are tightened: each as far as can be from the one before, so that the
+ * head is not walked round.
+ *
+ * @example crossOrder(4) // [1, 3, 2, 4]
+ */
+export function crossOrder(bolts: number): number[] {
+  const left = Array.from({ length: bolts }, (_, i) => i);
+  const order: number[] = [];
+  const apart = (one: number, other: number): number => Math.min((one - other + bolts) % bolts, (other - one + bolts) % bolts);
+  while (left.length) {
+    const last = order.at(-1);
+    const next = last === undefined ? left[0] : left.reduce((best, bolt) => (apart(bolt, last) > apart(best, last) ? bolt : best));
+    order.push(next);
+    left.splice(left.indexOf(next), 1);
+  }
+  return order.map((bolt) => bolt + 1);
+}
+
+/** The steps of turning a head: eased and not freed, moved by the needle, tightened crosswise with a reading after each bolt. */
+export function headSteps(facts: JobFacts): JobStep[] {
+  const { bolts = 4, turns, direction, needle } = facts;
+  const turn = turns === undefined ? '' : ` That is ${turnsInWords(turns)}; believe the needle, not the turns.`;
+  return [
+    { text: 'Lock knee, saddle and quill as they will be used. The table is left alone from here on.', caution: ISOLATE },
+    watch(facts),
+    {
+      text: `Ease the ${bolts} bolts of the head by half a turn each, then bring them up finger tight: it must go when it is tapped, and stay when it is not.`,
+      caution: HEAD_SWINGS,
+    },
+    {
+      text: `Turn or tap the head ${direction}${needle ? ', until the needle reads its target' : ''}.${turn} The engraved scale is not to be trusted.`,
+      needle: true,
+    },
+    {
+      text: `Tighten a little at a time, crosswise: bolts ${crossOrder(bolts).join(', ')}, and round again. Read after each, and write down what the needle did in all.`,
+      shift: true,
+    },
+    { text: 'Read both sides again, zeroed anew, in a new round.' },
+  ];
+}

@@ -1,0 +1,133 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { dialDivisions, nodTarget, nodTravel, nodWays, readingValue, type Instrument, type Sides } from '@isometra/core';
+import type { Made } from '@isometra/contract';
+import { pivotFrom } from '@isometra/work';
+import { Settings } from '../data/settings';
+import { Button, TextField } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { bothUnits } from '../ui/say';
+import { doubtOfDial, roundsWords, WAY_NAMES } from './nod-words';
+import { rounded } from './screw-target';
+
+type Strokes = NonNullable<Made['nod']>;
+const TALL = 44;
+
+/**
+ * The nod of a head that turns on a pin behind its spindle: three ways to bring it down, the figure at which one move is
+ * enough, and where the pin lies, learned from strokes in which nothing is tightened and the table is left alone.
+ */
+@Component({
+  selector: 'iso-nod-strokes',
+  imports: [Button, TextField, Notice],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './nod-strokes.html',
+  styleUrl: './nod-strokes.css',
+})
+export class NodStrokes {
+  /** What both sides read in the round, µm. */
+  readonly before = input.required<Sides>();
+  /** mm. */
+  readonly radius = input.required<number>();
+  readonly instrument = input.required<Instrument>();
+  /** µm/m. */
+  readonly limit = input.required<number>();
+  readonly aim = input(0);
+  /** mm behind the spindle, from the set-up; and what strokes on this machine have taught. */
+  readonly told = input<number | null>(null);
+  readonly learned = input<{ readonly pivot: number; readonly doubt: number } | null>(null);
+  readonly nod = input<Strokes | undefined>(undefined);
+  readonly changed = output<Strokes>();
+
+  private readonly settings = inject(Settings);
+  protected readonly operator = signal('');
+  protected readonly column = signal('');
+  protected readonly problem = signal('');
+
+  protected readonly strokes = computed(
+    (): Strokes => this.nod() ?? { radius: this.radius(), doubt: doubtOfDial(this.instrument()), sides: [this.before()] },
+  );
+  protected readonly now = computed(() => this.strokes().sides.at(-1) ?? this.before());
+  /** What these strokes say of the pin. */
+  protected readonly found = computed(() => pivotFrom(this.strokes()));
+  /** Where the pin lies, by the surest word there is: these strokes, those before, the card. */
+  protected readonly pivot = computed((): { readonly pivot: number; readonly doubt: number; readonly from: string } | null => {
+    const [found, learned, told] = [this.found(), this.learned(), this.told()];
+    if (found && !found.tooSmall && found.pivot > 0) return { ...found, from: 'from these strokes' };
+    if (learned) return { ...learned, from: 'learned on this machine' };
+    return told === null ? null : { pivot: told, doubt: 0, from: 'from the set-up' };
+  });
+  private readonly facts = computed(() => {
+    const pivot = this.pivot()?.pivot;
+    return pivot === undefined ? null : { radius: this.radius(), pivot, now: this.now(), limit: this.limit(), aim: this.aim() };
+  });
+  protected readonly ways = computed(() => {
+    const facts = this.facts();
+    if (!facts) return [];
+    const ways = nodWays(facts);
+    const largest = Math.max(...ways.flatMap(({ left }) => left.map(Math.abs)), 1e-9);
+    return ways.map((way) => ({
+      way: way.way,
+      name: WAY_NAMES[way.way],
+      rounds: roundsWords(way),
+      bars: way.left.map((left, i) => {
+        const height = (Math.abs(left) / largest) * TALL;
+        return { x: i * 16, height: Math.max(1, height), y: TALL - Math.max(1, height) };
+      }),
+      limit: TALL - ((2 * this.radius() * this.limit()) / 1000 / largest) * TALL,
+    }));
+  });
+  protected readonly TALL = TALL;
+  private readonly div = (um: number): number => rounded(dialDivisions(um, this.instrument()), this.instrument().readTo);
+  protected readonly shown = (um: number): string => `${this.div(um)} div`;
+  protected readonly size = (mm: number): string => bothUnits(mm, 'length', { ...this.settings.shown(), fineness: 'coarse' }).large;
+
+  /** The figure at which each side stops, and whether the dial can go there. */
+  protected readonly target = computed(() => {
+    const facts = this.facts();
+    if (!facts) return null;
+    const [stop, travel] = [nodTarget(facts), nodTravel(facts)];
+    const { range } = this.instrument();
+    const room = range === undefined ? Infinity : 0.9 * range;
+    const far = (um: number): number => Math.abs(dialDivisions(um, this.instrument()));
+    const can = { operator: far(travel.operator) <= room, column: far(travel.column) <= room };
+    return { operator: this.shown(stop.operator), column: this.shown(stop.column), can };
+  });
+  /** Within what it lands after the one move, µm and µm/m: the doubt of the pin and of the reading. */
+  protected readonly landing = computed(() => {
+    const [pivot, facts] = [this.pivot(), this.facts()];
+    if (!pivot || !facts) return null;
+    const difference = facts.now.operator - facts.now.column;
+    const lands = Math.hypot((difference * pivot.doubt) / (pivot.pivot + this.radius()), this.strokes().doubt);
+    const within = (2 * this.radius() * this.limit()) / 1000;
+    return { size: bothUnits(lands, 'deviation', { ...this.settings.shown(), fineness: 'fine' }, lands).large, enough: lands <= within };
+  });
+  protected readonly square = computed(() => {
+    const within = (2 * this.radius() * this.limit()) / 1000;
+    const { operator, column } = this.now();
+    return Math.abs(operator - column - (2 * this.radius() * this.aim()) / 1000) <= within;
+  });
+
+  private read(text: string): number | null {
+    const parsed = readingValue(text.trim(), 'indicator', this.instrument());
+    return parsed.ok && text.trim() ? parsed.value : null;
+  }
+
+  protected add(): void {
+    const [operator, column] = [this.read(this.operator()), this.read(this.column())];
+    if (operator === null || column === null) {
+      const which = operator === null ? ['operator’s', this.operator()] : ['column', this.column()];
+      this.problem.set(`The ${which[0]} side now reads: "${which[1]}" is no reading of this dial. Try: -13.5 div`);
+      return;
+    }
+    this.problem.set('');
+    const strokes = this.strokes();
+    this.changed.emit({ ...strokes, sides: [...strokes.sides, { operator, column }] });
+    this.operator.set('');
+    this.column.set('');
+  }
+
+  protected takeBack(): void {
+    const strokes = this.strokes();
+    if (strokes.sides.length > 1) this.changed.emit({ ...strokes, sides: strokes.sides.slice(0, -1) });
+  }
+}
