@@ -49,6 +49,9 @@ export const usualSheet = (kind: string): MachineKind['limits'] => MACHINE_KINDS
 
 const kindOf = (kind: string): MachineKind | undefined => MACHINE_KINDS.find(({ value }) => value === kind);
 
+/** What a machine of this kind has. */
+export const featuresOf = (kind: string): readonly MachineFeature[] => kindOf(kind)?.has ?? [];
+
 /** Whether a machine of this kind has all that is needed. An unknown kind is taken for one that has everything. */
 export const hasAll = (kind: string, needs: readonly MachineFeature[] = []): boolean =>
   needs.every((need) => kindOf(kind)?.has.includes(need) ?? true);

@@ -89,3 +89,71 @@ test('a head nodded with the pin unknown: one stroke teaches it, the next one la
   await read(page, '0', '0', '0', '0');
   for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
 });
+
+test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, and the tram read again', async ({ page, shop }) => {
+  const id = crypto.randomUUID();
+  const card = { number: 'V-40', kind: 'machining-centre', trucks: { spacing: '320 mm', shoulder: 'left' } };
+  await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+  const rung = (title: string) => page.locator('iso-ladder li', { hasText: title });
+
+  await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
+  // Trucks carry it: there is no gib to take up and no dovetail to measure.
+  await expect(page.locator('iso-ladder')).not.toContainText(/gib|Dovetail|Seat of a casting/);
+  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('Radius of the sweep').fill('100 mm');
+  await page.getByLabel('One division').fill('0.002 mm');
+  await page.getByText('it counts up').click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await read(page, '0', '0', '0', '0');
+
+  await page.goto(`${shop.address}/machines/${id}/bench/axis-squareness`);
+  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('One division').fill('0.002 mm');
+  await page.getByText('it counts up').click();
+  // On which side the stylus stands turns the sign: it is asked, never assumed.
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await expect(page.getByText('From the other side of the leg the sign is the other way.').first()).toBeVisible();
+  await expect(page).toHaveURL(/bench\/axis-squareness$/);
+  await page
+    .getByRole('group', { name: /On the reference leg/ })
+    .or(page.getByLabel(/On the reference leg/))
+    .first()
+    .getByText('the column side')
+    .click();
+  await page
+    .getByRole('group', { name: /On the test leg/ })
+    .or(page.getByLabel(/On the test leg/))
+    .first()
+    .getByText('the right')
+    .click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.waitForSelector('#reading');
+  // The test leg comes toward a stylus on its right by 48 µm in 200 mm, both ways up.
+  await read(page, '0', '0', '0', '24', '0', '0', '0', '24');
+  await expect(call(page)).toContainText('in 300 mm running off to the left toward the column');
+  await expect(call(page)).toContainText('240 µm/m');
+  // A click on the drawing says that the stylus stood on the other side: the sign is the other way, and back.
+  await page.getByRole('button', { name: 'The stylus stands on the left' }).click();
+  await expect(call(page)).toContainText('running off to the right toward the column');
+  await page.getByRole('button', { name: 'The stylus stands on the right' }).click();
+  await expect(call(page)).toContainText('running off to the left toward the column');
+
+  await call(page).getByRole('link', { name: 'Job card for this move' }).click();
+  const job = page.locator('iso-job-card');
+  // 240 µm/m over 320 mm of trucks; obtuse, with the shoulder on the left: the rear one.
+  await expect(job).toContainText('Lay in 0.077 mm between the rear truck and its shoulder');
+  await expect(job).not.toContainText(/tailstock|Scrape/);
+  await page.getByRole('button', { name: /It is done/ }).click();
+  await page.getByLabel('Read, and done').check();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.waitForSelector('#reading');
+  await expect(rung('Head tram')).toContainText(/moved|from the top|upset|since/);
+  await read(page, '0', '0', '0', '0', '0', '0', '0', '0');
+  await expect(call(page).locator('h2').first()).toHaveText(/In/);
+
+  await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
+  await page.getByLabel('Read, and done').check();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await read(page, '0', '0', '0', '0');
+  await expect(rung('Head tram')).not.toContainText(/from the top|upset/);
+});

@@ -12,6 +12,7 @@ import {
   type LimitSheet,
   type SolveContext,
 } from '@isometra/core';
+import { featuresOf } from '@isometra/contract';
 import type { FindingHead, MachineCardText, ReadingWrite, RoundWrite } from '@isometra/contract';
 import { placesRead, readCard } from './machines.js';
 
@@ -64,7 +65,7 @@ const lastHardware = new WeakMap<object, Map<string, Told>>();
 function hardwareFrom(checkId: string, { card, stock, gain }: ShopFacts): Record<string, unknown> {
   const known = readCard(card);
   const part = CHECKS.get(checkId)?.part;
-  const facts = { card: known ?? {}, stock, gain, part };
+  const facts = { card: known ?? {}, stock, gain, part, has: featuresOf(known?.kind ?? '') };
   const kinds = [...MOVES.values()].flatMap(({ kind, hardware }) => {
     const own = hardware?.(facts);
     return own ? [[kind, own] as const] : [];

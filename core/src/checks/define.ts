@@ -219,6 +219,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly setsBearings?: true;
   /** It cuts the work: the size to stop at while warm is told, and what is left for further cuts. */
   readonly cuts?: true;
+  /** The quantity that throws four drilled holes out of true. */
+  readonly drilled?: string;
   /** It measures what is made in a step by hand: the cut that proves the whole. */
   readonly proves?: true;
   /** Whose line the result refers to; checks of another kind have none. */

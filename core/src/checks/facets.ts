@@ -15,6 +15,7 @@ export type Drawing =
   | 'push-pull'
   | 'quill'
   | 'seat-corners'
+  | 'square-in-plan'
   | 'swept-circle'
   | 'tailstock-way'
   | 'turned-bar'

@@ -1,3 +1,5 @@
+import type { MachineFeature } from './define.js';
+
 /** What a correction moves or works on, in the words that a job card needs. */
 export interface Part {
   /** Stands after "the": "tailstock". */
@@ -20,6 +22,8 @@ export interface Part {
   readonly stop?: string;
   /** Its shims have the outline of the tailstock base on the machine card. */
   readonly base?: true;
+  /** What a machine must have for metal to come off it. */
+  readonly needs?: readonly MachineFeature[];
   /** It turns about a pin when its bolts are eased: the head of a mill. */
   readonly swivels?: true;
 }
@@ -73,6 +77,7 @@ export const SADDLE: Part = {
 
 export const MILL_SADDLE: Part = {
   name: 'saddle',
+  needs: ['slideways'],
   faces: 'guiding flank of the saddle',
   off: 'Take the table off, and the saddle where it is worked on the bench.',
   before: 'Take the play up at the gibs first: slack looks like an angle.',

@@ -1,8 +1,8 @@
 import * as z from 'zod';
-import { count, measure, placeList } from '../input/fields.js';
+import { choice, count, fieldRegistry, measure, placeList } from '../input/fields.js';
 import type { Slot } from '../instruments/slots.js';
 import { ISOLATE } from './cautions.js';
-import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note, type PlannedSlot } from './define.js';
+import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note, type PlannedSlot, type Words } from './define.js';
 import { linearEstimate } from './estimate.js';
 import { FLIP_SQUARE, MORE_SET_UPS, longerBase } from './helps.js';
 import { shortBase, sideAssumed, spanOf, tooFew } from './notes.js';
@@ -13,11 +13,44 @@ import { certificate, legSlope, squareDoubt } from './square.js';
 import { evenly } from './stations.js';
 import type { Zone } from './zone.js';
 
+/** What stands on each side of the two legs, in words: the + directions first. */
+export interface SquareSides {
+  readonly A: readonly [plus: string, minus: string];
+  readonly B: readonly [plus: string, minus: string];
+  /** Which way +B points on the drawing, seen from above with the operator at the bottom. */
+  readonly drawn: 'up' | 'down';
+  /** Where the test motion runs off to as it goes along +B: an obtuse angle takes it toward −A. */
+  readonly words: Pick<Words, 'plus' | 'minus' | 'movePlus' | 'moveMinus'>;
+}
+
 const stylus = z.strictObject({
   reference: z.enum(['+B', '-B'], { error: 'must be "+B" or "-B"' }).optional(),
   test: z.enum(['+A', '-A'], { error: 'must be "+A" or "-A"' }).optional(),
 });
-export const squareSetup = z.strictObject({ squareError: certificate(), stylus: stylus.optional() });
+
+const SIDE_HELP = 'From the other side of the leg the sign is the other way.';
+
+/** The sides as the screen asks for them: in the words of the machine, and never taken for granted. */
+function stylusAsked({ A, B }: SquareSides) {
+  const side = (label: string, values: readonly [string, string], words: readonly [string, string]) =>
+    z
+      .enum(values, { error: `must be ${values.map((value) => `"${value}"`).join(' or ')}` })
+      .optional()
+      .register(fieldRegistry, {
+        label,
+        asked: true,
+        help: SIDE_HELP,
+        choices: values.map((value, i) => ({ value, label: words[i] })),
+      });
+  return z
+    .strictObject({
+      reference: side('On the reference leg the stylus stands on', ['+B', '-B'], B),
+      test: side('On the test leg the stylus stands on', ['+A', '-A'], A),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Where the stylus stands', group: true });
+}
+export const squareSetup = (sides: SquareSides) => z.strictObject({ squareError: certificate(), stylus: stylusAsked(sides) });
 /** On a reading: the sides of both legs, or just the side of the leg that is read. */
 const ownSide = z
   .union([z.enum(['+A', '-A', '+B', '-B']), stylus], { error: 'must be a side like "+B", or { "reference": "+B", "test": "+A" }' })
@@ -28,13 +61,20 @@ export const squareReading = z.strictObject({
   flip: flipKey(),
   stylus: ownSide,
 });
-const plan = z.strictObject({
-  stations: count({ label: 'Places on each leg', min: 2, max: 20, example: '2' }),
-  reference: placeList({ label: 'Places on the reference leg', example: '200 mm', min: 2 }),
-  test: placeList({ label: 'Places on the test leg', example: '150 mm', min: 2 }),
-});
+/** Flipped over, the square may be read from its other edges. */
+const overSide = (label: string, values: readonly [string, string], words: readonly [string, string]) =>
+  choice({ label, choices: [{ value: 'same', label: 'as before' }, ...values.map((value, i) => ({ value, label: words[i] }))] });
 
-type Setup = z.output<typeof squareSetup>;
+const planOf = ({ A, B }: SquareSides) =>
+  z.strictObject({
+    overReference: overSide('Flipped over, on the reference leg', ['+B', '-B'], B),
+    overTest: overSide('Flipped over, on the test leg', ['+A', '-A'], A),
+    stations: count({ label: 'Places on each leg', min: 2, max: 20, example: '2' }),
+    reference: placeList({ label: 'Places on the reference leg', example: '200 mm', min: 2 }),
+    test: placeList({ label: 'Places on the test leg', example: '150 mm', min: 2 }),
+  });
+
+type Setup = z.output<ReturnType<typeof squareSetup>>;
 type Keys = z.output<typeof squareReading>;
 type Leg = Keys['leg'];
 type Slots = readonly Slot<Keys>[];
@@ -94,13 +134,17 @@ export function diagonalDifference(squareness: number, a: number, b: number): nu
   return (2 * a * b * squareness) / 1000 / Math.hypot(a, b);
 }
 
-function plannedSlots(_setup: Setup, { stations = 2, reference, test }: z.output<typeof plan>): PlannedSlot[] {
+function plannedSlots(
+  _setup: Setup,
+  { stations = 2, reference, test, overReference, overTest }: z.output<ReturnType<typeof planOf>>,
+): PlannedSlot[] {
+  const over = { reference: overReference, test: overTest };
   const places = { reference: reference ?? evenly(0, 200, stations), test: test ?? evenly(0, 200, stations) };
   return [false, true].flatMap((flip) =>
     (['reference', 'test'] as const).flatMap((leg) =>
       places[leg].map((at, i) => ({
-        keys: { leg, at, flip },
-        label: `${leg === 'reference' ? 'Reference' : 'Test'} leg, ${at} mm`,
+        keys: { leg, at, flip, ...(flip && over[leg] && over[leg] !== 'same' && { stylus: over[leg] as '+A' }) },
+        label: `${leg === 'reference' ? 'Reference' : 'Test'} leg${flip ? ', flipped over' : ''}`,
         movable: leg,
         ask: i === 0 && flip && leg === 'reference' ? 'Flip the square over and set it up again.' : undefined,
       })),
@@ -116,15 +160,16 @@ export function squareCheck(
   > & {
     readonly limit: Zone;
     readonly moves: readonly string[];
+    readonly sides: SquareSides;
   },
 ): CheckDefinition {
-  const { limit, moves, ...own } = facts;
+  const { limit, moves, sides, ...own } = facts;
   return defineCheck({
     ...own,
     family: 'square',
-    setup: squareSetup,
+    setup: squareSetup(sides),
     reading: squareReading,
-    plan,
+    plan: planOf(sides),
     conditions: z.strictObject({}),
     slotKeys: ['leg', 'at', 'flip'],
     reads: 'indicator',
@@ -136,19 +181,19 @@ export function squareCheck(
         work: { perUnit: 0.3, what: 'off at a hole 300 mm away' },
         unit: 'um/m',
         limit,
-        words: {
-          plus: 'obtuse between the + directions',
-          minus: 'acute between the + directions',
-          movePlus: 'so that the angle opens',
-          moveMinus: 'so that the angle closes',
-        },
+        words: sides.words,
       },
       squareError: unlimited('Error of the square itself', 'slope', 'um/m'),
     },
+    drilled: 'squareness',
     slots: plannedSlots,
     estimate,
     corrections: { squareness: { plus: moves, minus: moves } },
-    picture: { drawing: 'places' },
+    picture: {
+      drawing: 'square-in-plan',
+      bends: { h: 'squareness' },
+      words: { '+A': sides.A[0], '-A': sides.A[1], '+B': sides.B[0], '-B': sides.B[1], drawn: sides.drawn },
+    },
     helps: [FLIP_SQUARE, longerBase('read over twice the length of both legs'), MORE_SET_UPS],
     reseat: 'Take the square off, set it up again and read once more',
     counting: 'Both drifts add up; flipped over, the square’s own error drops out of the mean.',

@@ -15,6 +15,8 @@ export interface FieldInfo {
   readonly example?: string;
   /** Rarely needed: shown under "more". */
   readonly rare?: boolean;
+  /** Asked by the screen, although a sheet may leave it out: nothing is taken for granted where it turns the sign. */
+  readonly asked?: boolean;
   /** Check and quantity whose latest result fills the field in: "bed-twist/twistPerMetre". */
   readonly from?: string;
   /** Kind of kit that fills the field in. */

@@ -24,6 +24,8 @@ export interface HardwareFacts {
   readonly stock?: readonly unknown[];
   readonly gain?: number | null;
   readonly part?: Part;
+  /** What this kind of machine has. */
+  readonly has?: readonly MachineFeature[];
 }
 
 /** One kind of move, described once: what it needs, what it works out, its words and its steps. */

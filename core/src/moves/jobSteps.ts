@@ -44,6 +44,11 @@ export interface JobFacts {
   readonly where?: string;
   /** "from 0 to 10.5 div"; empty without a dial. */
   readonly needle?: string;
+  /** Which truck takes a shim, how thick it is, what its bolts are tightened to, and what the finest leaf would do. */
+  readonly truck?: string;
+  readonly thickness?: string;
+  readonly torque?: string;
+  readonly finest?: string;
   /** Bolts that hold a head. */
   readonly bolts?: number;
   readonly layout?: string;

@@ -69,7 +69,10 @@ describe('a head that nods on a pin behind the spindle', () => {
     const truth = { radius: 110, pivot: 450 };
     const before = { operator: 120, column: -40 };
     const after = turned(before, -300, truth.pivot, truth.radius);
-    const plan = planMove({ format: 'isometra-move/1', move: 'tram-pivot', radius: 110, rounds: [{ before, after }], doubt: 1 }) as { pivot: number; doubt: number };
+    const plan = planMove({ format: 'isometra-move/1', move: 'tram-pivot', radius: 110, rounds: [{ before, after }], doubt: 1 }) as {
+      pivot: number;
+      doubt: number;
+    };
     expect(plan.pivot).toBeCloseTo(450, 6);
     expect(meanPivot([plan, { pivot: 470, doubt: plan.doubt }])?.pivot).toBeCloseTo(460, 6);
     expect(meanPivot([])).toBeUndefined();

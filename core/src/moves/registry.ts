@@ -19,6 +19,7 @@ import { stepScrape } from './stepScrape.js';
 import { storedOffset } from './storedOffset.js';
 import { supports } from './supports.js';
 import { tramPivot } from './tramPivot.js';
+import { trucks } from './trucks.js';
 
 const ALL: readonly MoveDefinition[] = [
   adjuster,
@@ -36,6 +37,7 @@ const ALL: readonly MoveDefinition[] = [
   forecast,
   sineStack,
   tramPivot,
+  trucks,
   gib,
   bearingShims,
   storedOffset,

@@ -10,7 +10,18 @@ export const axisSquareness = squareCheck({
   machines: ['mill'],
   part: MILL_SADDLE,
   limit: [-65, 65],
-  moves: ['scrape'],
+  moves: ['scrape', 'trucks'],
+  sides: {
+    A: ['the right', 'the left'],
+    B: ['the column side', 'your side'],
+    drawn: 'up',
+    words: {
+      plus: 'running off to the left toward the column',
+      minus: 'running off to the right toward the column',
+      movePlus: 'to the left at the column end',
+      moveMinus: 'to the right at the column end',
+    },
+  },
   hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play', 'motion-straightness-x', 'motion-straightness-y'],
   knows: [{ quantity: 'squareness', name: 'squareness' }],
   fromJob: {

@@ -10,6 +10,17 @@ export const saddleSquareness = squareCheck({
   part: SADDLE,
   limit: [-20, 20],
   moves: ['scrape'],
+  sides: {
+    A: ['the tailstock side', 'the headstock side'],
+    B: ["the operator's side", 'the rear'],
+    drawn: 'down',
+    words: {
+      plus: 'running off toward the headstock as it comes toward the operator',
+      minus: 'running off toward the tailstock as it comes toward the operator',
+      movePlus: 'toward the headstock at the end near the operator',
+      moveMinus: 'toward the tailstock at the end near the operator',
+    },
+  },
   hangsOn: ['bed-twist', 'way-straightness', 'dovetail-over-pins'],
   after: ['tailstock-test-cut'],
   knows: [{ quantity: 'squareness', name: 'saddle' }],

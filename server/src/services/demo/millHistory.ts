@@ -17,8 +17,8 @@ const read = dialReader(SQUARE);
 export const along = (slope: number, places: readonly number[], keys: Readonly<Record<string, unknown>> = {}) =>
   places.map((at) => ({ ...keys, at, value: read((slope * at) / 1000) }));
 
-export const bySquareDial = (check: string, readings: readonly Record<string, unknown>[]): DemoSheet =>
-  asRead({ check, setup: {}, instrument: dialInstrument(SQUARE), readings });
+export const bySquareDial = (check: string, readings: readonly Record<string, unknown>[], setup: object = {}): DemoSheet =>
+  asRead({ check, setup, instrument: dialInstrument(SQUARE), readings });
 
 /** Two motions this much more than square, read on a square 10 µm/m acute, and flipped over. */
 function motions(squareness: number): DemoSheet {
@@ -26,7 +26,8 @@ function motions(squareness: number): DemoSheet {
     ...along(0, [0, 250], { leg: 'reference', flip }),
     ...along(slope, [0, 250], { leg: 'test', flip }),
   ];
-  return bySquareDial('axis-squareness', [...leg(false, squareness - 10), ...leg(true, squareness + 10)]);
+  const stylus = { reference: '+B', test: '+A' };
+  return bySquareDial('axis-squareness', [...leg(false, squareness - 10), ...leg(true, squareness + 10)], { stylus });
 }
 
 /** A head swept over the table; how far its pivot is from the stylus where it nods on one. */
@@ -120,7 +121,13 @@ export const COLUMN_MILL: DemoMachine = {
 
 /** V-20: a machining centre on linear guides, moved to another floor; its second axis has gone out of square. */
 export const MACHINING_CENTRE: DemoMachine = {
-  card: { number: 'V-20', nickname: 'the grey box', kind: 'machining-centre', notes: 'Linear guides, moved across the yard in October.' },
+  card: {
+    number: 'V-20',
+    nickname: 'the grey box',
+    kind: 'machining-centre',
+    trucks: { spacing: '320 mm', shoulder: 'left' },
+    notes: 'Linear guides, moved across the yard in October.',
+  },
   survey: 'After the move',
   byHand: [{ step: 'clean', at: '2026-11-09T06:45:00.000Z', by: 'EK', note: null }],
   rounds: [

@@ -151,9 +151,18 @@ export class Bench implements OnDestroy {
         out: Object.values(quantities).some((quantity) => quantity.verdict === 'out'),
       },
       pick: this.pick,
+      set: this.set,
     };
   });
 
+  /** A part of the set-up is clicked on the drawing. */
+  private readonly set = (part: Readonly<Record<string, unknown>>): void => {
+    const round = this.store.round();
+    if (!round) return;
+    this.store
+      .change(round, { setup: { ...round.setup, ...part } })
+      .subscribe({ error: (failure: ApiFailure) => this.store.fault.set(failure.message) });
+  };
   private readonly pick = (index: number): void => this.store.choose(index);
 
   /** What each reading says; it is taken apart once, not again at every reading after it. */

@@ -7,9 +7,10 @@ import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
-import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
+import { bothUnits, isZero, parted, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
+import { FourHoles } from './four-holes';
 import { LeftAlone } from './left-alone';
 import { TargetPicture } from './target-picture';
 import { TrialWork } from './trial-work';
@@ -19,7 +20,7 @@ import { Button } from '../ui/controls';
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph, Draws, LeftAlone, TargetPicture, TrialWork, WhatHelps, Button],
+  imports: [RouterLink, Glyph, Draws, FourHoles, LeftAlone, TargetPicture, TrialWork, WhatHelps, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
   templateUrl: './call-column.html',
@@ -53,6 +54,7 @@ export class CallColumn {
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
     const shown = this.shown();
     const { large, small } = sizeOf(quantity.value, info, shown, quantity.expanded);
+    const [amount, over] = parted(large);
     const zero = isZero(large);
     const size = (value: number) => sizeOf(value, info, shown, quantity.expanded).large;
     const move = moves.find((entry) => entry.quantity === name);
@@ -65,8 +67,9 @@ export class CallColumn {
       way: wayOut(quantity, info),
       head: zero ? `${info.label}: nothing to be told from zero` : `${info.subject ?? info.label} is`,
       large: zero ? '' : large,
-      figure: large.split(' ')[0],
-      unit: large.split(' ').slice(1).join(' '),
+      figure: amount.split(' ')[0],
+      unit: amount.split(' ').slice(1).join(' '),
+      over,
       small: zero ? '' : small,
       direction: zero ? '' : spoken(quantity.direction ?? ''),
       doubt:
@@ -135,6 +138,12 @@ export class CallColumn {
   protected readonly target = computed(() => {
     const [check, finding] = [this.store.check(), this.store.solved().finding];
     return check?.target && finding ? { target: check.target, finding } : undefined;
+  });
+
+  /** What throws a drilled plate out of true. */
+  protected readonly drilled = computed(() => {
+    const name = this.store.check()?.drilled;
+    return name === undefined ? undefined : this.store.solved().finding?.quantities[name];
   });
 
   /** Quantities without a limit, told in a line each. */

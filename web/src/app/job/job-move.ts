@@ -2,7 +2,7 @@ import { Directive, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
 import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Move } from '@isometra/core';
-import { type MoveWrite, type StoredRound } from '@isometra/contract';
+import { hasAll, type MoveWrite, type StoredRound } from '@isometra/contract';
 import { curvesAlong, hardwareOf, readCard, sheetOf, solveWhatStands } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
@@ -100,7 +100,10 @@ export abstract class JobMove {
     );
     // A card that tells of a sleeve and not of screws is that of a machine without screws.
     const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
+    const kind = String(this.desk.machine()?.card.kind ?? '');
+    const worked = hasAll(kind, this.check()?.part?.needs);
     return offered
+      .filter((move) => hasAll(kind, MOVES.get(move)?.needs) && (worked || !MOVES.get(move)?.metal))
       .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
       .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
   });

@@ -27,6 +27,8 @@ const inPlan = z
     heightChange: z.number(),
     now: z.number(),
     eighths: z.number(),
+    truck: z.string(),
+    shim: z.number(),
     frontLeaves: z.record(z.string(), z.unknown()),
     rearLeaves: z.record(z.string(), z.unknown()),
   })
@@ -45,6 +47,8 @@ export function factsOf(
   return {
     ...{ turns, angle, turn, eighths, eighthsNow: now, leaves: leavesText(plan, show, lands), faces: facesText(plan, show) },
     centreLift: lift === undefined || lift === amount ? undefined : show(lift),
+    truck: known.truck,
+    thickness: known.shim === undefined ? undefined : show(known.shim),
     reach: reach === undefined ? undefined : show(Math.abs(reach)),
     heightChange: height === '' || isZero(height) ? '' : `${height} ${(heightChange ?? 0) > 0 ? 'up' : 'down'}`,
     frontLeaves: frontLeaves && leavesText(frontLeaves, show),

@@ -25,6 +25,8 @@ export interface SketchInputs {
   readonly marks: readonly SketchMark[];
   readonly result: SketchResult;
   readonly pick: (index: number) => void;
+  /** Change the set-up by what is clicked on the drawing. */
+  readonly set: (part: Readonly<Record<string, unknown>>) => void;
   readonly picture: Picture;
 }
 

@@ -8,5 +8,6 @@ export abstract class SketchBase {
   readonly marks = input.required<readonly SketchMark[]>();
   readonly result = input.required<SketchResult>();
   readonly pick = input.required<SketchInputs['pick']>();
+  readonly set = input<SketchInputs['set']>(() => undefined);
   readonly picture = input.required<SketchInputs['picture']>();
 }

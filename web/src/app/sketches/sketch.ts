@@ -16,6 +16,7 @@ export const DRAWINGS: Readonly<Record<Drawing, () => Promise<Type<unknown>>>> =
   'head-over-table': () => import('./head-over-table').then((part) => part.HeadOverTable),
   'headstock-side': () => import('./headstock-side').then((part) => part.HeadstockSide),
   'seat-corners': () => import('./seat-corners').then((part) => part.SeatCorners),
+  'square-in-plan': () => import('./square-in-plan').then((part) => part.SquareInPlan),
   'swept-circle': () => import('./swept-circle').then((part) => part.SweptCircle),
   places: () => import('./places').then((part) => part.Places),
 };

@@ -39,7 +39,7 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
     const field = part as z.ZodType;
     const info = fieldInfo(field);
     if (!info || info.hidden) return [];
-    const required = !field.safeParse(undefined).success;
+    const required = info.asked === true || !field.safeParse(undefined).success;
     const type = typeOf(field);
     if (type === 'object') return [{ key, info, kind: 'group', required, children: fieldsOf(bareSchema(field) as z.ZodObject) }];
     if (type === 'array') return [{ key, info, kind: 'list', required, children: fieldsOf(elementOf(field)) }];
@@ -50,10 +50,27 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
 /** What the rows of a list are. */
 const elementOf = (schema: z.ZodType): z.ZodObject => (bareSchema(schema) as unknown as { element: z.ZodObject }).element;
 
+/** What the screen asks and has not been told, by path. */
+function notTold(schema: z.ZodObject, value: FormValue, prefix = ''): Fault[] {
+  return fieldsOf(schema).flatMap(({ key, info, kind }): Fault[] => {
+    const path = prefix + key;
+    if (kind === 'group')
+      return notTold(bareSchema(schema.shape[key] as z.ZodType) as z.ZodObject, (value[key] ?? {}) as FormValue, `${path}.`);
+    if (!info.asked || value[key] !== undefined) return [];
+    return [
+      {
+        path,
+        message: `is missing: ${info.help ?? 'say which'}`,
+        example: info.choices?.map(({ label }) => label).join(', or ') ?? info.example ?? '',
+      },
+    ];
+  });
+}
+
 /** What is wrong with what was typed, by path. */
 export function formFaults(schema: z.ZodObject, value: FormValue): Fault[] {
   const parsed = schema.safeParse(value);
-  return parsed.success ? [] : faultsOf(parsed.error, [], Object.keys(schema.shape));
+  return [...(parsed.success ? [] : faultsOf(parsed.error, [], Object.keys(schema.shape))), ...notTold(schema, value)];
 }
 
 /** A value with one field changed; an emptied field is taken out, an emptied group too. */

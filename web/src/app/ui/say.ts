@@ -39,6 +39,12 @@ export function slopeOver(slope: number, over: number, { system, fineness }: Sho
   return `${showSize((slope * length.mm) / 1000, 'deviation', system, fineness, doubt)} in ${length.words}`;
 }
 
+/** An amount and the length it is said over, apart: the figure stands large, "in 300 mm" beside it. */
+export const parted = (said: string): readonly [amount: string, over: string] => {
+  const at = said.indexOf(' in ');
+  return at < 0 ? [said, ''] : [said.slice(0, at), said.slice(at + 1)];
+};
+
 /** A quantity as people say it, and the same beside it another way: a slope over its length, with the bare slope beside it. */
 export function sizeOf(
   value: number,

@@ -1,0 +1,108 @@
+import * as z from 'zod';
+import { choice, fieldRegistry, measure, optionalMeasure, quantitySchema } from '../input/fields.js';
+import { defineMove } from './define.js';
+import { ISOLATE, type JobFacts, type JobStep } from './jobSteps.js';
+import { chooseLeaves, stockSchema, type Stock } from './shimLeaves.js';
+
+function steps({ truck = 'one', leaves, thickness = 'the shim', torque, finest }: JobFacts): JobStep[] {
+  return [
+    {
+      text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
+      caution: ISOLATE,
+    },
+    { text: 'Ease the bolts of the followers, the trucks on the other rail, until they are just held: they must not fight the shim.' },
+    { text: `On the master rail ease the ${truck} truck and open it from its shoulder.` },
+    {
+      text: `Lay in ${leaves ?? thickness} between the ${truck} truck and its shoulder, burrs off and edges clean.${finest ? ` The finest leaf there is turns it by ${finest}: less than that cannot be set.` : ''}`,
+      caution: 'Shim edges cut.',
+      leaves: true,
+    },
+    {
+      text: `Press the trucks of the master rail against their shoulder and tighten them${torque ? ` to ${torque}` : ''} in the order of the builder's manual.`,
+    },
+    { text: 'Run the slide over its whole travel, then tighten the followers the same way, where it stands.' },
+    { text: 'Nothing else may have moved: read the table along both motions again, and how straight they run.' },
+    { text: 'Take a new round of the squareness.' },
+  ];
+}
+
+/**
+ * A slide on linear guides is turned by a shim between one truck and its shoulder: squareness × spacing of the trucks.
+ * An obtuse angle with the shoulder on the left of the truck wants it in the rear one, on the right in the front one;
+ * an acute angle the other one. Master rail first, followers last.
+ *
+ * @returns `shim` µm, the `truck` that takes it, `leaves` and what they leave over, `residual` µm/m, where there is stock;
+ *   `finest` µm/m, what the thinnest leaf of the stock does.
+ * Source: docs/methods/moves.md.
+ */
+export const trucks = defineMove({
+  kind: 'trucks',
+  title: 'Shim a truck',
+  name: 'shim a truck',
+  verb: 'Turn it',
+  amountKey: 'change',
+  slopeKey: 'change',
+  overKey: 'spacing',
+  signed: true,
+  leaves: true,
+  needs: ['trucks'],
+  input: z.strictObject({
+    change: quantitySchema('slope', {}, '-130 um/m'),
+    spacing: measure('length', { label: 'Between the trucks', above: 0, max: 20_000, example: '300 mm' }),
+    shoulder: z.enum(['left', 'right'], { error: 'must be "left" or "right": the side of the truck on which its shoulder is' }),
+    stock: stockSchema.optional(),
+  }),
+  plan: ({ change, spacing, shoulder, stock: drawer }) => {
+    const shim = (Math.abs(change) * spacing) / 1000;
+    // What is to be taken away is an obtuse angle where the change is negative.
+    const obtuse = change < 0;
+    const truck = obtuse === (shoulder === 'left') ? 'rear' : 'front';
+    const there = (drawer ?? []).filter(({ count }) => count > 0);
+    const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
+    const pile = there.length && shim > 0 ? pileFor(shim, there) : undefined;
+    return {
+      shim,
+      truck,
+      ...(finest !== undefined && { finest }),
+      ...(pile && { leaves: pile, residual: (1000 * (shim - pile.reduce((sum, leaf) => sum + leaf, 0))) / spacing }),
+    };
+  },
+  card: {
+    trucks: z
+      .strictObject({
+        spacing: measure('length', { label: 'Between the trucks of a rail', above: 0, max: 20_000, example: '300 mm' }),
+        shoulder: choice({
+          label: 'Shoulder of the master rail’s trucks',
+          choices: [
+            { value: 'left', label: 'on their left' },
+            { value: 'right', label: 'on their right' },
+          ],
+          help: 'Of the slide that carries the table, seen by the operator.',
+        }),
+        torque: z
+          .string({ error: 'must be a text' })
+          .max(40, 'must be 40 letters or fewer')
+          .optional()
+          .register(fieldRegistry, { label: 'Truck bolts are tightened to', example: '30 N·m' }),
+        length: optionalMeasure('length', { label: 'Length of a truck', above: 0, max: 2000, example: '80 mm' }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Linear guides', group: true }),
+  },
+  onCard: ({ trucks: card }) => card as Pick<JobFacts, 'torque'> | undefined,
+  hardware: ({ card, stock: drawer, has }) => {
+    const told = card['trucks'] as { readonly spacing: number; readonly shoulder?: 'left' | 'right' } | undefined;
+    if (!told) return has?.includes('trucks') ? {} : undefined;
+    return { spacing: told.spacing, shoulder: told.shoulder ?? 'left', ...(drawer && { stock: drawer }) };
+  },
+  steps,
+  example: { change: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
+});
+
+/** The pile nearest to a thickness; undefined where the stock makes none. */
+function pileFor(thickness: number, there: readonly Stock[]): readonly number[] | undefined {
+  const found = chooseLeaves(thickness, there, 0);
+  if (found.leaves) return found.leaves;
+  const piles = [found.below, found.above].flatMap((pile) => pile ?? []);
+  return piles.sort((one, other) => Math.abs(one.error) - Math.abs(other.error)).at(0)?.leaves;
+}
