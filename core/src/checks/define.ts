@@ -155,6 +155,8 @@ export interface WorkDone {
 export interface Beside {
   /** Name of the reading key. */
   readonly key: string;
+  /** It stands for the figure: what is felt is not read. */
+  readonly instead?: true;
   /** It is as a rule the same at the next place: kept in the field. */
   readonly stays?: true;
   /** Only at these places; everywhere if left out. */

@@ -1,7 +1,8 @@
 import { slotsWhere } from '../instruments/slots.js';
 import * as z from 'zod';
-import { choice, measure, optionalMeasure, optionalNumber } from '../input/fields.js';
-import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note } from './define.js';
+import { choice, count, measure, optionalMeasure, optionalNumber, placeList } from '../input/fields.js';
+import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note, type PlannedSlot } from './define.js';
+import { evenly } from './stations.js';
 import { ISOLATE } from './cautions.js';
 import { linearEstimate, swingEstimate, type Estimate } from './estimate.js';
 import { tooFew } from './notes.js';
@@ -62,6 +63,79 @@ function unsigned(push: number, pull: number): Note {
 }
 
 type Setup = z.output<typeof setup>;
+type Slide = 'knee' | 'saddle' | 'table';
+
+/** What carries what, from the floor up. */
+const CHAIN = ['column', 'knee', 'saddle', 'table'] as const;
+/** What a slide runs on: there the indicator stands when that slide alone is judged. */
+const under = (slide: Slide): string => named(CHAIN[CHAIN.indexOf(slide) - 1]);
+/** Not every mill has a knee: the saddle then runs on its base. */
+const named = (body: string): string => (body === 'knee' ? 'knee or base' : body);
+
+const conditionsOf = (slide: Slide) =>
+  z.strictObject({
+    indicatorOn: choice({
+      label: 'The indicator stands on',
+      asked: true,
+      help: `What carries the indicator decides which slide is judged: on the ${under(slide)} it is the ${slide} alone.`,
+      choices: CHAIN.filter((body) => body !== slide).map((body) => ({ value: body, label: `the ${named(body)}` })),
+    }),
+  });
+
+/** Slides that move between what carries the indicator and what it touches. */
+function judgedFrom(slide: Slide, on: unknown): readonly string[] {
+  const from = CHAIN.findIndex((body) => body === on);
+  const to = CHAIN.indexOf(slide);
+  if (from < 0 || from === to) return [slide];
+  return CHAIN.slice(Math.min(from, to) + 1, Math.max(from, to) + 1);
+}
+
+/** An indicator that stands elsewhere judges other slides with it, or another one instead. */
+function carrierNotes(slide: Slide, on: unknown): Note[] {
+  const judged = judgedFrom(slide, on);
+  if (judged.length === 1 && judged[0] === slide) return [];
+  const named = judged.length > 1 ? `${judged.slice(0, -1).join(', ')} and ${judged[judged.length - 1]} together` : `the ${judged[0]}`;
+  return [
+    {
+      code: 'other-slide',
+      severity: 'serious',
+      quantity: 'swing',
+      text: `With the indicator on the ${String(on)} this is the swing of ${named}. Stand it on the ${under(slide)} to judge the ${slide} alone.`,
+    },
+  ];
+}
+
+/** Places along the travel at which the drag is felt. */
+const plan = z.strictObject({
+  feel: count({
+    label: 'Places to feel the drag',
+    min: 2,
+    max: 12,
+    example: '5',
+    help: 'Along the whole travel: the tightest place rules.',
+  }),
+  travel: optionalMeasure('length', { label: 'Travel of the slide', above: 0, max: 10_000, example: '300 mm' }),
+  places: placeList({ label: 'Places to feel the drag', example: '120 mm', min: 2 }),
+});
+
+function plannedSlots(_setup: Setup, { feel, travel = 300, places }: z.output<typeof plan>): PlannedSlot[] {
+  const felt = places ?? (feel === undefined ? [] : evenly(0, travel, feel));
+  return [
+    ...(['off', 'on'] as const).flatMap((state) =>
+      (['push', 'pull'] as const).map((hand) => ({
+        keys: { stroke: hand, locks: state },
+        label: `${hand === 'push' ? 'Pushed' : 'Pulled'}, locks ${state}`,
+        ask: hand === 'push' ? 'Zero the needle with nothing touching it. Read push and pull from there, each with its sign.' : undefined,
+      })),
+    ),
+    ...felt.map((at, i) => ({
+      keys: { at },
+      label: 'Drag by feel',
+      movable: 'places',
+      ask: i === 0 ? 'Locks off. Run the slide by hand and feel: 0 is free, 5 is stiff.' : undefined,
+    })),
+  ];
+}
 
 function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estimates {
   const notes = dragNotes(slots.map((slot) => slot.keys));
@@ -104,7 +178,7 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estima
 
 /** Play of one slide of a mill: which slide, and the words for it. */
 export function gibPlay(
-  part: 'knee' | 'saddle' | 'table',
+  part: Slide,
   facts: Pick<CheckDefinition, 'choose' | 'hangsOn' | 'after' | 'needs'> & { readonly cautions?: readonly string[] },
 ): CheckDefinition {
   return defineCheck({
@@ -116,9 +190,10 @@ export function gibPlay(
     machines: ['mill'],
     setup,
     reading,
-    plan: z.strictObject({}),
-    conditions: z.strictObject({}),
+    plan,
+    conditions: conditionsOf(part),
     slotKeys: ['stroke', 'locks', 'drag', 'at'],
+    beside: [{ key: 'drag', instead: true, when: ({ stroke, at }) => stroke === undefined && at !== undefined }],
     reads: 'indicator',
     valueFrom: feelOnly,
     quantities: {
@@ -133,17 +208,21 @@ export function gibPlay(
       swingLocked: unlimited('Swing with the locks on', 'deviation', 'um', { magnitude: true }),
       clearance: unlimited('Clearance of the guide, about', 'deviation', 'um', { magnitude: true }),
     },
-    slots: () =>
-      (['off', 'on'] as const).flatMap((state) =>
-        (['push', 'pull'] as const).map((hand) => ({
-          keys: { stroke: hand, locks: state },
-          label: `${hand === 'push' ? 'Pushed' : 'Pulled'}, locks ${state}`,
-          ask: hand === 'push' ? 'Zero the needle with nothing touching it. Read push and pull from there, each with its sign.' : undefined,
-        })),
-      ),
-    estimate,
+    slots: plannedSlots,
+    estimate: (input: CheckInput<Setup, Keys>) => {
+      const { estimates, notes } = estimate(input);
+      const carried = carrierNotes(
+        part,
+        input.slots.map(({ keys }) => keys.conditions?.['indicatorOn']).find((on) => on !== undefined),
+      );
+      return {
+        // What was read was not this slide alone: it says nothing of its gib.
+        estimates: carried.length ? estimates.map((entry) => (entry.name === 'swing' ? { ...entry, unsure: true } : entry)) : estimates,
+        notes: [...carried, ...notes],
+      };
+    },
     corrections: { swing: { plus: [], minus: ['gib'] } },
-    part: { name: `gib of the ${part}`, faces: 'gib' },
+    part: { name: `gib of the ${part}`, faces: 'gib', slide: part },
     // What must go is clearance: the swing that is too much, less none of the bending, brought to the guide.
     amountFor: (kind, amount, setup) => (kind === 'gib' ? amount * clearanceFactor(setup.guideLength, setup.distance) : undefined),
     picture: { drawing: 'push-pull' },

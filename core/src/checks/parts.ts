@@ -24,6 +24,8 @@ export interface Part {
   readonly base?: true;
   /** What a machine must have for metal to come off it. */
   readonly needs?: readonly MachineFeature[];
+  /** The slide whose gib it is. */
+  readonly slide?: string;
   /** It turns about a pin when its bolts are eased: the head of a mill. */
   readonly swivels?: true;
 }

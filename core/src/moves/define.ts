@@ -66,7 +66,7 @@ export interface MoveDefinition {
   /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */
   readonly hardware?: (facts: HardwareFacts) => Readonly<Record<string, unknown>> | undefined;
   /** What the machine card tells for the words of its steps. */
-  readonly onCard?: (card: Readonly<Record<string, unknown>>) => Partial<JobFacts> | undefined;
+  readonly onCard?: (card: Readonly<Record<string, unknown>>, part: Part | undefined) => Partial<JobFacts> | undefined;
   /** What the card must say once it is done, or once it is not done after all: fields of the card's parts. */
   readonly standsAt?: (plan: MovePlan, done: boolean) => Readonly<Record<string, Readonly<Record<string, unknown>>>> | undefined;
   /** Offered only where the machine card says that there is such a thing. */

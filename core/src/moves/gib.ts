@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { fieldRegistry, measure, optionalMeasure, plainNumber } from '../input/fields.js';
+import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, plainNumber } from '../input/fields.js';
 import { defineMove } from './define.js';
 import { after, ISOLATE, partOf, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
@@ -8,20 +8,59 @@ const FAR_OFF = 4;
 
 const eighthsWords = (eighths: number): string => `${eighths} eighth${eighths === 1 ? '' : 's'} of a turn`;
 
-const steps = (facts: JobFacts): JobStep[] => [
+/** What a machine card tells of the gib of one slide. */
+interface GibCard {
+  readonly slide?: string;
+  readonly straight?: boolean;
+  readonly screws?: number;
+  readonly taper?: number;
+  readonly pitch: number;
+  readonly angle?: number;
+}
+
+const gibOf = (card: Readonly<Record<string, unknown>>, slide: string | undefined): GibCard | undefined =>
+  slide === undefined ? undefined : (card['gibs'] as readonly GibCard[] | undefined)?.find((gib) => (gib.slide ?? 'knee') === slide);
+
+/** A straight gib is set screw by screw, from the middle outward, and only as far as the drag allows. */
+const straightSteps = (facts: JobFacts): JobStep[] => [
   {
-    text: 'Feel the drag over the whole travel first: the tightest place rules. Wipers off where they cover the screws.',
+    text: 'Feel the drag over the whole travel first: the tightest place rules. Put the slide there. Wipers off where they cover the screws.',
     caution: ISOLATE,
   },
   watch(facts),
-  { text: `Bring the small end of the ${partOf(facts).name} back a quarter of a turn.` },
+  { text: `Ease the lock nuts of the ${facts.screws ?? 'gib'} screws.` },
   {
-    text: `Then drive its large end: ${facts.eighthsNow === undefined ? facts.size : `${eighthsWords(facts.eighthsNow)} now${facts.eighths === undefined ? '' : `, of ${facts.eighths} in all`}`}. Feel the drag before any more.`,
+    text: 'Screw by screw, the middle ones first: in until it just drags, back by an eighth of a turn, the nut tight while the screw is held. Push and pull after each: the needle tells which one does it.',
     needle: true,
   },
-  { text: 'Then the small end snug. Too tight wears it out.' },
+  { text: 'Run the whole travel. Where it binds, the last screw goes back an eighth. Too tight wears it out.' },
+  LOCKS,
   ...after,
 ];
+
+/** Where play is lived with. */
+const LOCKS: JobStep = {
+  text: 'Lock what does not feed while it cuts. Where play has to be lived with, the lock of the feeding slide lightly set is a brake: it is not a gib.',
+};
+
+const steps = (facts: JobFacts): JobStep[] =>
+  facts.straight
+    ? straightSteps(facts)
+    : [
+        {
+          text: 'Feel the drag over the whole travel first: the tightest place rules. Wipers off where they cover the screws.',
+          caution: ISOLATE,
+        },
+        watch(facts),
+        { text: `Bring the small end of the ${partOf(facts).name} back a quarter of a turn.` },
+        {
+          text: `Then drive its large end: ${facts.eighthsNow === undefined ? facts.size : `${eighthsWords(facts.eighthsNow)} now${facts.eighths === undefined ? '' : `, of ${facts.eighths} in all`}`}. Feel the drag before any more.`,
+          needle: true,
+        },
+        { text: 'Then the small end snug. Too tight wears it out.' },
+        LOCKS,
+        ...after,
+      ];
 
 /**
  * Drive a taper gib 1:k by its screw of pitch s: clearance per turn s/(k·sin α) across the slide,
@@ -57,9 +96,37 @@ export const gib = defineMove({
         angle: optionalMeasure('angle', { label: 'Dovetail angle', above: 0, max: 90, example: '55', help: '90 for square ways.' }),
       })
       .optional()
-      .register(fieldRegistry, { label: 'Taper gibs', group: true, rare: true }),
+      .register(fieldRegistry, { label: 'Taper gibs, all alike', group: true, rare: true }),
+    gibs: z
+      .array(
+        z.strictObject({
+          slide: choice({
+            label: 'Slide',
+            choices: ['knee', 'saddle', 'table', 'cross slide', 'top slide'].map((value) => ({ value, label: value })),
+          }),
+          straight: z
+            .boolean({ error: 'must be true or false' })
+            .optional()
+            .register(fieldRegistry, { label: 'Straight, with several screws' }),
+          screws: optionalNumber({ label: 'Screws', min: 1, max: 20, example: '4' }),
+          taper: optionalNumber({ label: 'Taper 1:', above: 0, example: '60' }),
+          pitch: measure('pitch', { label: 'Screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+          angle: optionalMeasure('angle', { label: 'Dovetail angle', above: 0, max: 90, example: '55', help: '90 for square ways.' }),
+        }),
+      )
+      .max(12)
+      .optional()
+      .register(fieldRegistry, { label: 'Gibs', help: 'One row for each slide.' }),
   },
-  hardware: ({ card }) => card['gib'] as Readonly<Record<string, unknown>> | undefined,
+  hardware: ({ card, part }) => {
+    const own = gibOf(card, part?.slide);
+    if (own) return own.straight || own.taper === undefined ? undefined : { taper: own.taper, pitch: own.pitch, angle: own.angle };
+    return card['gib'] as Readonly<Record<string, unknown>> | undefined;
+  },
+  onCard: (card, part) => {
+    const own = gibOf(card, part?.slide);
+    return own && { straight: own.straight === true, screws: own.screws };
+  },
   steps,
   example: { excess: '16 um', taper: 60, pitch: 1.5 },
 });

@@ -49,6 +49,9 @@ export interface JobFacts {
   readonly thickness?: string;
   readonly torque?: string;
   readonly finest?: string;
+  /** A gib of even thickness, pressed by so many screws. */
+  readonly straight?: boolean;
+  readonly screws?: number;
   /** Bolts that hold a head. */
   readonly bolts?: number;
   readonly layout?: string;

@@ -89,7 +89,14 @@ export class BenchStore {
   /** What a reading of a place is read on. */
   kindOf(keys: Readonly<Record<string, unknown>>): ValueKind {
     const check = this.check();
-    return check ? readsOf(check, this.setup(), keys) : 'indicator';
+    if (!check) return 'indicator';
+    const felt = check.beside?.some(({ instead, when }) => instead && (when?.(keys) ?? true));
+    return felt ? 'none' : readsOf(check, this.setup(), keys);
+  }
+  /** What a reading says, as it was typed: its figure, or what was felt instead of one. */
+  toldBy({ value, keys }: StoredReading): string {
+    const key = this.check()?.beside?.find(({ instead }) => instead)?.key;
+    return String(value ?? (key === undefined ? '' : (keys[key] ?? '')));
   }
   /** What the reading in hand is read on. */
   readonly valueKind = computed(() => this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? {}));
@@ -212,7 +219,9 @@ export class BenchStore {
     const correction = this.correction();
     const keys = correction?.reading.keys ?? this.current()?.keys;
     if (!round || !check || !keys) return false;
-    const text = asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
+    // What is felt has no figure of a dial: it stands beside.
+    const felt = this.valueKind() === 'none';
+    const text = felt ? null : asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
     const reading = {
       keys: this.besides.onto(keys, this.settings.system()),
       value: text,

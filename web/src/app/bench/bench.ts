@@ -203,7 +203,7 @@ export class Bench implements OnDestroy {
           keys,
           label: inUnits(label, shown),
           state: keyOf(keys) === nextKey ? 'next' : done ? 'read' : 'todo',
-          text: last ? String(last.value) : '',
+          text: last ? this.store.toldBy(last) : '',
           deviation: last ? deviationOf(last) : null,
         };
       });

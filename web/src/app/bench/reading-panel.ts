@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
 import { dialDivisions, parseQuantity, readingValue, showSize, type UnitSystem, type ValueKind } from '@isometra/core';
 import { inUnits } from '../ui/in-units';
 import { Settings } from '../data/settings';
@@ -48,6 +48,7 @@ export class ReadingPanel {
   readonly take = output<void>();
   protected readonly store = inject(BenchStore);
   private readonly settings = inject(Settings);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
 
   protected readonly kind = computed(() => this.store.valueKind());
@@ -85,7 +86,7 @@ export class ReadingPanel {
     if (!this.store.fault()) field.value = '';
   }
 
-  protected readonly reads = computed(() => this.store.current()?.readings.map((reading) => String(reading.value)) ?? []);
+  protected readonly reads = computed(() => this.store.current()?.readings.map((reading) => this.store.toldBy(reading)) ?? []);
   /** From the lowest to the highest of the readings of this place, as they would be read. */
   protected readonly spread = computed(() => {
     const [kind, instrument] = [this.kind(), this.store.instrument()];
@@ -114,7 +115,8 @@ export class ReadingPanel {
   }
 
   focus(): void {
-    this.field()?.nativeElement.focus();
+    // What is felt has no figure: the hand goes to what stands for it.
+    (this.field()?.nativeElement ?? this.host.nativeElement.querySelector<HTMLInputElement>('.beside input'))?.focus();
   }
 
   protected key(event: KeyboardEvent): void {

@@ -127,7 +127,7 @@ export class JobCard extends JobStanding implements OnDestroy {
   private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
   protected readonly usual = computed(() => usualShiftOf(this.desk.all(), this.screw()));
   /** What the machine card tells of the screws or whatever else it is moved by. */
-  private readonly onCard = computed(() => MOVES.get(this.kind())?.onCard?.(this.card() ?? {}) ?? {});
+  private readonly onCard = computed(() => MOVES.get(this.kind())?.onCard?.(this.card() ?? {}, this.check()?.part) ?? {});
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
     if (!MOVES.get(this.kind())?.scales || this.onCard().layout === 'single-screw') return null;

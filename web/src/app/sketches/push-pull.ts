@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { drawnOff, figure } from './model';
+import { alongLine, drawnOff, figure } from './model';
 import { SketchBase } from './sketch-base';
 
 /** Arrows of the hand: pushing comes from the left, pulling goes back to it. */
@@ -13,7 +13,11 @@ const ARROWS = { push: 'M-70 -7H-24V-16L0 0L-24 16V7H-70Z', pull: 'M0 -7H-46V-16
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
-    <svg [attr.viewBox]="'0 0 720 ' + (rows().length * 142 + 8)" role="group" aria-label="Slide on its guide, pushed and pulled">
+    <svg
+      [attr.viewBox]="'0 0 720 ' + (rows().length * 142 + (felt().length ? 92 : 8))"
+      role="group"
+      aria-label="Slide on its guide, pushed and pulled"
+    >
       @for (row of rows(); track row.name; let i = $index) {
         <g [attr.transform]="'translate(0 ' + i * 142 + ')'">
           <text class="words" x="8" y="18">{{ row.name }}</text>
@@ -32,12 +36,32 @@ const ARROWS = { push: 'M-70 -7H-24V-16L0 0L-24 16V7H-70Z', pull: 'M0 -7H-46V-16
           }
         </g>
       }
+      @if (felt().length) {
+        <g [attr.transform]="'translate(0 ' + rows().length * 142 + ')'">
+          <text class="words" x="8" y="18">drag, along the travel</text>
+          <path class="iron" d="M120 40H660V50H120Z" fill-opacity="0.5" />
+          @for (place of felt(); track place.mark.index) {
+            <g [isoMark]="place.mark" [pick]="pick()" [attr.transform]="'translate(' + place.x + ' 45)'">
+              <circle class="seat" [attr.r]="place.tightest ? 13 : 8" />
+              <text y="38" text-anchor="middle">{{ place.mark.text }}{{ place.tightest ? ' tightest' : '' }}</text>
+            </g>
+          }
+        </g>
+      }
     </svg>
   `,
 })
 export class PushPull extends SketchBase {
+  /** Where the drag is felt; the tightest place rules. */
+  protected readonly felt = computed(() => {
+    const marks = this.marks().filter(({ keys }) => keys['stroke'] === undefined);
+    const x = alongLine(marks, 150, 630);
+    const most = Math.max(...marks.map(({ text }) => Number(text || NaN)).filter((drag) => !Number.isNaN(drag)), -1);
+    return marks.map((mark, i) => ({ mark, x: x[i], tightest: most > 0 && mark.text !== '' && Number(mark.text) === most }));
+  });
+
   protected readonly rows = computed(() => {
-    const marks = this.marks();
+    const marks = this.marks().filter(({ keys }) => keys['stroke'] !== undefined);
     const off = drawnOff(marks, 18, undefined, true);
     const rowOf = (mark: (typeof marks)[number]) => (mark.keys['locks'] ? `locks ${String(mark.keys['locks'])}` : '');
     return [...new Set(marks.map(rowOf))].map((name) => ({
