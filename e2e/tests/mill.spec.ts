@@ -207,6 +207,8 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
     await expect(page.getByRole('button', { name: `Drag by feel, reads ${drag}` })).toBeVisible();
   }
   await expect(call(page)).toContainText('0.070 mm');
+  await expect(call(page)).toContainText('at most 0.040 mm');
+  await expect(call(page)).not.toContainText('never ,');
   await expect(call(page)).toContainText('Tightest at 150 mm of the travel (drag 3 of 5)');
   await call(page).getByRole('link', { name: 'Job card for this move' }).click();
   // 50 µm too much at a stylus half the guide's length out is 50 of clearance at the guide; a turn of 1.5 mm at 1:50 is 30.
@@ -225,6 +227,6 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
   await expect(page.locator('iso-job-card')).not.toContainText('small end');
 
   await begin('saddle', 'the knee or base');
-  await read(page, '2', '-1', '0', '0');
+  await read(page, '1', '-1', '0', '0');
   for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
 });

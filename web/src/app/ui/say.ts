@@ -96,6 +96,7 @@ export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, shown: 
   if (low === null) return high === null ? 'no limit' : `at most ${show(high)}`;
   if (high === null) return `from ${show(low)} ${low < 0 ? minus : plus}`.trim();
   if (-low === high) return `at most ${show(high)} either way`;
+  if (low === 0 && !minus) return `at most ${show(high)}`;
   if (low === 0) return `never ${minus}, at most ${show(high)} ${plus}`;
   const word = (value: number) => (value < 0 ? minus : plus);
   return `from ${show(low)} ${word(low)} to ${show(high)} ${word(high)}`;
