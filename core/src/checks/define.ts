@@ -5,16 +5,12 @@ import type { SpokenBase } from '../instruments/reading.js';
 import type { Reading, Slot, Values } from '../instruments/slots.js';
 import type { Dimension } from '../units/dimensions.js';
 import type { Estimate } from './estimate.js';
+import type { MachineFamily, MachineFeature } from './machines.js';
 import type { Part } from './parts.js';
 import type { Fact, HelpAct, JobRules, Picture } from './facets.js';
 import type { Zone } from './zone.js';
 
-/** Machines that share a ladder. */
-export type MachineFamily = 'lathe' | 'mill' | 'turning-centre';
-
-/** What a machine has beside what all of its family have: checks and fields of the card ask for it. */
-export type MachineFeature = 'slideways' | 'dovetail' | 'knee' | 'swivel-head' | 'trucks';
-
+export type { MachineFamily, MachineFeature } from './machines.js';
 export type { Drawing, Fact, HelpAct, JobFigures, JobRules, JobZone, Picture } from './facets.js';
 export type { Zone } from './zone.js';
 
@@ -40,6 +36,8 @@ export interface Words {
   readonly minus: string;
   readonly movePlus: string;
   readonly moveMinus: string;
+  /** Which side of its joint comes up for a + move; the other one for a − move. */
+  readonly raised?: readonly [plus: string, minus: string];
   /** Which way an arrow points for + and for −; left out where no arrow would be true. */
   readonly arrow?: readonly [plus: Way, minus: Way];
 }

@@ -8,6 +8,7 @@ export type Drawing =
   | 'bar-in-spindle'
   | 'bar-in-vees'
   | 'bed-in-plan'
+  | 'column-in-elevation'
   | 'faced-disc'
   | 'head-over-table'
   | 'headstock-side'

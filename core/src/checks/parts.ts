@@ -1,4 +1,4 @@
-import type { MachineFeature } from './define.js';
+import type { MachineFeature } from './machines.js';
 
 /** What a correction moves or works on, in the words that a job card needs. */
 export interface Part {
@@ -24,6 +24,8 @@ export interface Part {
   readonly base?: true;
   /** What a machine must have for metal to come off it. */
   readonly needs?: readonly MachineFeature[];
+  /** It stands on the foot that the machine card tells of. */
+  readonly foot?: true;
   /** The slide whose gib it is. */
   readonly slide?: string;
   /** It turns about a pin when its bolts are eased: the head of a mill. */
@@ -100,6 +102,7 @@ export const COLUMN: Part = {
   off: 'Take the head and what hangs on the column off, and lift the column with rated gear.',
   open: ['Take the weight of the column with rated gear.', 'Ease its bolts and open the joint on the side that is to come up.'],
   clamp: 'bolts of the column',
+  foot: true,
 };
 
 export const TABLE: Part = {

@@ -46,7 +46,9 @@ export function fieldInfo(schema: z.ZodType): FieldInfo | undefined {
 
 /** A schema without what makes it optional or gives it a default. */
 export function bareSchema(schema: z.ZodType): z.ZodType {
-  return schema instanceof z.ZodOptional || schema instanceof z.ZodDefault ? bareSchema(schema.unwrap() as z.ZodType) : schema;
+  if (schema instanceof z.ZodOptional || schema instanceof z.ZodDefault) return bareSchema(schema.unwrap() as z.ZodType);
+  // What may be written shorter is asked for in full.
+  return schema instanceof z.ZodPipe && schema.def.out instanceof z.ZodObject ? schema.def.out : schema;
 }
 
 /**

@@ -49,6 +49,11 @@ export interface JobFacts {
   readonly thickness?: string;
   readonly torque?: string;
   readonly finest?: string;
+  /** Which side of the joint comes up, and which goes down: "the left side". */
+  readonly raise?: string;
+  readonly lower?: string;
+  /** Strips of a wedge, with their passes: "0 to 60 mm: 7 passes". */
+  readonly strips?: readonly string[];
   /** A gib of even thickness, pressed by so many screws. */
   readonly straight?: boolean;
   readonly screws?: number;

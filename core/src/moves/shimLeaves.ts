@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { count, fieldRegistry, optionalMeasure, quantitySchema } from '../input/fields.js';
 import { overDistance } from './angles.js';
 import { defineMove } from './define.js';
+import { footWay, footWays, footWaysSchema } from './foot.js';
 import { shimSteps } from './shimSteps.js';
 
 /** Shim stock of one thickness (µm) and how many leaves of it there are. */
@@ -158,6 +159,8 @@ export const shimLeaves = defineMove({
     thickness: optionalMeasure('deviation', { label: 'Thickness', above: 0, example: '0.12 mm' }),
     slope: optionalMeasure('slope', { label: 'Angle to give', above: 0, example: '80 um/m' }),
     over: optionalMeasure('length', { label: 'Between the supports', above: 0, example: '320 mm' }),
+    /** The same for each quantity of a check: a foot is not as long as it is wide. */
+    ways: footWaysSchema.optional(),
     tolerance: optionalMeasure('deviation', { label: 'Tolerance ±', min: 0, example: '5 um' }),
     stock: stockSchema,
     maxLeaves: count({ label: 'Most leaves', min: 1, max: 6, example: '4' }),
@@ -166,7 +169,11 @@ export const shimLeaves = defineMove({
     const straight = thickness ?? thicknessFor(slope, over);
     return { ...(thickness === undefined && { thickness: straight }), ...chooseLeaves(straight, stock, tolerance, maxLeaves) };
   },
-  hardware: ({ stock }) => stock && { stock },
+  fill: ({ quantity, given }) => footWay(given, quantity, 'over'),
+  hardware: ({ card, part, stock }) => {
+    const ways = footWays(card, part);
+    return stock && { stock, ...(ways && { ways }) };
+  },
   steps: shimSteps,
   example: { thickness: '0.12 mm', stock: [{ thickness: '0.05 mm', count: 4 }] },
 });

@@ -13,7 +13,7 @@ export function shimSteps(facts: JobFacts): JobStep[] {
     { text: `${joint} Clean and deburr both faces; a burr under a shim is a shim.` },
     { text: `Cut the shims to the template: ${parts}. Deburr every edge.`, caution: 'Shim edges cut: gloves.' },
     {
-      text: 'Lay them in dry, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.',
+      text: `Lay them in dry${facts.raise ? ` under ${facts.raise}, nothing under ${facts.lower}` : ''}, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.`,
       leaves: true,
     },
     ...(facts.centreLift ? [{ text: `The centre comes up by ${facts.centreLift} with it: check its height again.` }] : []),

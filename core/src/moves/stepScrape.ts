@@ -1,10 +1,32 @@
 import * as z from 'zod';
-import { count, measure, optionalMeasure } from '../input/fields.js';
+import { ANY_PART } from '../checks/parts.js';
+import { count, fieldRegistry, measure, optionalMeasure } from '../input/fields.js';
 import { stripPlan, wedgePasses } from '../scraping/strips.js';
 import { defineMove, refuse } from './define.js';
+import { footWay, footWays, footWaysSchema } from './foot.js';
+import { after, RATED, SCRAPERS, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
 /** More passes than anybody scrapes: a slip of the keyboard. */
 const MOST = 2000;
+/** A finishing pass on iron, µm. */
+const FINE = 5;
+
+function steps(facts: JobFacts): JobStep[] {
+  const { size, direction, strips, raise, lower, part = ANY_PART } = facts;
+  return [
+    { text: 'Read again before any metal goes: what does not repeat is not scraped.' },
+    { text: part.off ?? 'Take off what hangs on it, and lift it with rated gear.', caution: RATED },
+    {
+      text: `Take a wedge off the ${part.faces}: the most at ${lower ?? 'the side that the top has to go to'}, nothing at ${raise ?? 'the other'}. The top goes ${direction}, ${size}.`,
+      caution: SCRAPERS,
+    },
+    ...(strips?.length ? [{ text: `In strips, the deepest first: ${strips.join('; ')}.` }] : []),
+    { text: 'Print with blue after every pass, and stop one pass short.' },
+    watch(facts),
+    { text: 'Put it back, clamp it as it will be used and read.', needle: true },
+    ...after,
+  ];
+}
 
 /**
  * Scrape a wedge off in strips (docs/methods/scraping.md).
@@ -20,10 +42,29 @@ export const stepScrape = defineMove({
   slopeKey: 'slope',
   overKey: 'length',
   metal: true,
+  machines: ['mill'],
+  card: {
+    foot: z
+      .strictObject({
+        across: measure('length', { label: 'Foot, left to right', above: 0, max: 10_000, example: '260 mm' }),
+        along: measure('length', { label: 'Foot, front to rear', above: 0, max: 10_000, example: '340 mm' }),
+        dowels: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, { label: 'Dowelled to the base' }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Column foot', group: true }),
+  },
+  fill: ({ quantity, given }) => footWay(given, quantity, 'length'),
+  hardware: ({ card, part }) => {
+    const ways = footWays(card, part);
+    return ways && { ways, passDepth: FINE };
+  },
+  steps,
   input: z.strictObject({
     wedge: optionalMeasure('deviation', { label: 'Height of the wedge', min: 0, example: '40 um' }),
     slope: optionalMeasure('slope', { label: 'Angle to take off', min: 0, example: '130 um/m' }),
     length: measure('length', { label: 'Length of the face', above: 0, example: '300 mm' }),
+    /** Its length for each quantity of a check: a foot is not as long as it is wide. */
+    ways: footWaysSchema.optional(),
     passDepth: measure('deviation', { label: 'Depth of a pass', above: 0, example: '5 um' }),
     straightDown: count({ label: 'Passes straight down', min: 0, max: 500, example: '0' }),
     blade: optionalMeasure('length', { label: 'Width of the blade', min: 0, example: '20 mm' }),

@@ -1,10 +1,11 @@
 import * as z from 'zod';
-import { choice, fieldRegistry, measure, optionalMeasure, quantitySchema } from '../input/fields.js';
+import { choice, fieldRegistry, measure, optionalMeasure } from '../input/fields.js';
 import { defineMove } from './define.js';
-import { ISOLATE, type JobFacts, type JobStep } from './jobSteps.js';
+import { after, ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
 import { chooseLeaves, stockSchema, type Stock } from './shimLeaves.js';
 
-function steps({ truck = 'one', leaves, thickness = 'the shim', torque, finest }: JobFacts): JobStep[] {
+function steps(facts: JobFacts): JobStep[] {
+  const { truck = 'one', leaves, thickness = 'the shim', torque, finest } = facts;
   return [
     {
       text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
@@ -17,12 +18,14 @@ function steps({ truck = 'one', leaves, thickness = 'the shim', torque, finest }
       caution: 'Shim edges cut.',
       leaves: true,
     },
+    watch(facts),
     {
       text: `Press the trucks of the master rail against their shoulder and tighten them${torque ? ` to ${torque}` : ''} in the order of the builder's manual.`,
+      needle: true,
     },
     { text: 'Run the slide over its whole travel, then tighten the followers the same way, where it stands.' },
     { text: 'Nothing else may have moved: read the table along both motions again, and how straight they run.' },
-    { text: 'Take a new round of the squareness.' },
+    ...after,
   ];
 }
 
@@ -40,22 +43,22 @@ export const trucks = defineMove({
   title: 'Shim a truck',
   name: 'shim a truck',
   verb: 'Turn it',
-  amountKey: 'change',
-  slopeKey: 'change',
+  amountKey: 'slope',
+  slopeKey: 'slope',
   overKey: 'spacing',
   signed: true,
   leaves: true,
   needs: ['trucks'],
   input: z.strictObject({
-    change: quantitySchema('slope', {}, '-130 um/m'),
+    slope: measure('slope', { label: 'Angle to give', example: '-130 um/m' }),
     spacing: measure('length', { label: 'Between the trucks', above: 0, max: 20_000, example: '300 mm' }),
     shoulder: z.enum(['left', 'right'], { error: 'must be "left" or "right": the side of the truck on which its shoulder is' }),
     stock: stockSchema.optional(),
   }),
-  plan: ({ change, spacing, shoulder, stock: drawer }) => {
-    const shim = (Math.abs(change) * spacing) / 1000;
+  plan: ({ slope, spacing, shoulder, stock: drawer }) => {
+    const shim = (Math.abs(slope) * spacing) / 1000;
     // What is to be taken away is an obtuse angle where the change is negative.
-    const obtuse = change < 0;
+    const obtuse = slope < 0;
     const truck = obtuse === (shoulder === 'left') ? 'rear' : 'front';
     const there = (drawer ?? []).filter(({ count }) => count > 0);
     const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
@@ -96,7 +99,7 @@ export const trucks = defineMove({
     return { spacing: told.spacing, shoulder: told.shoulder ?? 'left', ...(drawer && { stock: drawer }) };
   },
   steps,
-  example: { change: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
+  example: { slope: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
 });
 
 /** The pile nearest to a thickness; undefined where the stock makes none. */

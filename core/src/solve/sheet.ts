@@ -8,9 +8,8 @@ import { beyondRange } from '../judging/roundNotes.js';
 import { KINDS_FOR, readInstrument, type Instrument, type ValueKind } from '../instruments/instrument.js';
 import { readingValue } from '../instruments/reading.js';
 import type { Reading, Values } from '../instruments/slots.js';
-import { readMoveInput } from '../moves/define.js';
-import { MOVES, unknownMove } from '../moves/registry.js';
 import { parseQuantity } from '../units/parse.js';
+import { isObject, readHardware, type Raw } from './hardware.js';
 
 export const SHEET_FORMAT = 'isometra-sheet/1';
 
@@ -33,9 +32,6 @@ const COMMON_READING = {
   set: z.int({ error: 'must be the number of the set-up: 1, 2, …' }).min(1, { error: 'must be 1 or more' }).optional(),
   conditions: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])).optional(),
 };
-
-type Raw = Record<string, unknown>;
-const isObject = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /**
  * Read a sheet (docs/sheets.md): check every part of it and bring all values to base units.
@@ -319,37 +315,4 @@ export function aimOutside(path: string, aim: number, [low, high]: Zone): Fault 
     message: `lies outside its zone: ${aim} is not within ${low ?? 'no bound'} to ${high ?? 'no bound'}`,
     example: String(high ?? low ?? 0),
   };
-}
-
-type ReadInput = ReturnType<typeof readMoveInput>;
-/** Screws of a machine stay the same object from key to key: read once, told from then on. */
-const knownHardware = new WeakMap<object, Map<string, ReadInput>>();
-
-function readOnce(definition: Parameters<typeof readMoveInput>[0], value: Record<string, unknown>, kind: string): ReadInput {
-  const known = knownHardware.get(value) ?? new Map<string, ReadInput>();
-  const read = known.get(kind) ?? readMoveInput(definition, value, ['hardware', kind], true);
-  knownHardware.set(value, known.set(kind, read));
-  return read;
-}
-
-function readHardware(raw: unknown, faults: Fault[]): Record<string, Raw> {
-  const hardware: Record<string, Raw> = {};
-  if (raw === undefined) return hardware;
-  if (!isObject(raw)) {
-    faults.push({ path: 'hardware', message: 'must be an object of move kinds', example: '{ "adjuster": { "pitch": 1.5 } }' });
-    return hardware;
-  }
-  for (const [kind, value] of Object.entries(raw)) {
-    const definition = MOVES.get(kind);
-    if (!definition) {
-      faults.push({ path: `hardware.${kind}`, message: unknownMove(kind), example: nearest(kind, [...MOVES.keys()]) ?? 'adjuster' });
-    } else if (!isObject(value)) {
-      faults.push({ path: `hardware.${kind}`, message: 'must be an object', example: '{ "pitch": 1.5 }' });
-    } else {
-      const read = readOnce(definition, value, kind);
-      faults.push(...read.faults);
-      if (read.input) hardware[kind] = read.input;
-    }
-  }
-  return hardware;
 }

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, count, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import { choice, count, fieldRegistry, measure, optionalMeasure, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import type { Reading, Slot } from '../../instruments/slots.js';
 import { HEAD_SWINGS, ISOLATE, RATED_GEAR } from '../cautions.js';
@@ -14,6 +14,7 @@ import { flipKey } from '../setupFields.js';
 import { certificate, legSlope, squareDoubt } from '../square.js';
 import { evenly } from '../stations.js';
 
+const SIDE_HELP = 'From the other side of the blade the sign is the other way.';
 const SIDES = ['right', 'left', 'operator', 'column'] as const;
 const setup = z.strictObject({
   squareError: z.strictObject({ x: certificate('Error of the square, x'), y: certificate('Error of the square, y') }).optional(),
@@ -30,13 +31,36 @@ const setup = z.strictObject({
       (raw) => (raw === 'right' || raw === 'left' ? { x: raw } : raw === 'operator' || raw === 'column' ? { y: raw } : raw),
       z.strictObject(
         {
-          x: z.enum(['right', 'left'], { error: 'must be "right" or "left"' }).optional(),
-          y: z.enum(['operator', 'column'], { error: 'must be "operator" or "column"' }).optional(),
+          x: z
+            .enum(['right', 'left'], { error: 'must be "right" or "left"' })
+            .optional()
+            .register(fieldRegistry, {
+              label: 'Read sideways, on its',
+              asked: true,
+              help: SIDE_HELP,
+              choices: [
+                { value: 'right', label: 'right-hand side' },
+                { value: 'left', label: 'left-hand side' },
+              ],
+            }),
+          y: z
+            .enum(['operator', 'column'], { error: 'must be "operator" or "column"' })
+            .optional()
+            .register(fieldRegistry, {
+              label: 'Read front to back, on',
+              asked: true,
+              help: SIDE_HELP,
+              choices: [
+                { value: 'operator', label: 'your side' },
+                { value: 'column', label: 'the column side' },
+              ],
+            }),
         },
         { error: 'must be { "x": "right" or "left", "y": "operator" or "column" }' },
       ),
     )
-    .optional(),
+    .optional()
+    .register(fieldRegistry, { label: 'Where the stylus stands on the blade of the square', group: true }),
 });
 const leaf = (label: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm' });
 const reading = z.strictObject({
@@ -50,6 +74,10 @@ const reading = z.strictObject({
 });
 const plan = z.strictObject({
   stations: count({ label: 'Heights', min: 2, max: 20, example: '3' }),
+  turned: z.boolean().optional().register(fieldRegistry, {
+    label: 'Turn the square round and read its other edge too',
+    help: 'Takes the error of the square out of the result.',
+  }),
   heights: placeList({ label: 'Heights', example: '250 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;
@@ -128,7 +156,8 @@ function faults(_setup: Setup, readings: readonly Reading<Keys>[]): Fault[] {
   });
 }
 
-const leanWords = (plus: string, minus: string, arrow: readonly [Way, Way]): Words => ({
+const leanWords = (plus: string, minus: string, arrow: readonly [Way, Way], raised: readonly [string, string]): Words => ({
+  raised,
   plus: `leaning ${plus}`,
   minus: `leaning ${minus}`,
   movePlus: `${plus} at the top`,
@@ -136,10 +165,34 @@ const leanWords = (plus: string, minus: string, arrow: readonly [Way, Way]): Wor
   arrow,
 });
 
-function plannedSlots(_setup: Setup, { stations = 3, heights = evenly(0, 300, stations) }: z.output<typeof plan>): PlannedSlot[] {
-  return (['x', 'y'] as const).flatMap((axis) =>
-    heights.map((at) => ({ keys: { axis, at }, label: `${axis === 'x' ? 'Sideways' : 'Front to back'}, ${at} mm up`, movable: 'heights' })),
-  );
+const OTHER: Readonly<Record<(typeof SIDES)[number], (typeof SIDES)[number]>> = {
+  right: 'left',
+  left: 'right',
+  operator: 'column',
+  column: 'operator',
+};
+
+function plannedSlots(
+  { side }: Setup,
+  { stations = 3, turned = false, heights = evenly(0, 300, stations) }: z.output<typeof plan>,
+): PlannedSlot[] {
+  return (['x', 'y'] as const).flatMap((axis) => {
+    const way = axis === 'x' ? 'Sideways' : 'Front to back';
+    const once = (flip?: boolean): PlannedSlot[] =>
+      heights.map((at, i) => ({
+        // Turned round, the square shows its other edge: it is read from the other side.
+        keys: {
+          axis,
+          at,
+          ...(flip !== undefined && { flip }),
+          ...(flip && { side: OTHER[side?.[axis] ?? (axis === 'x' ? 'right' : 'operator')] }),
+        },
+        label: `${way}${flip ? ', the square turned round' : ''}`,
+        movable: 'heights',
+        ask: flip && i === 0 ? 'Turn the square round, end for end, and read its other edge.' : undefined,
+      }));
+    return turned ? [...once(false), ...once(true)] : once();
+  });
 }
 
 export const columnLean = defineCheck({
@@ -165,7 +218,7 @@ export const columnLean = defineCheck({
       unit: 'um/m',
       limit: [-65, 65],
       spokenOver: 300,
-      words: leanWords('right', 'left', ['right', 'left']),
+      words: leanWords('right', 'left', ['right', 'left'], ['the left side', 'the right side']),
     },
     leanY: {
       label: 'Column, forward or back',
@@ -174,7 +227,7 @@ export const columnLean = defineCheck({
       unit: 'um/m',
       limit: [-65, 65],
       spokenOver: 300,
-      words: leanWords('toward the operator', 'back', ['toward', 'away']),
+      words: leanWords('toward the operator', 'back', ['toward', 'away'], ['the rear', 'the front']),
       variants: [{ key: 'head-off', label: 'with the head off', limit: [-65, 0], applies: (setup) => setup['head'] === 'off' }],
     },
     squareErrorX: unlimited('Error of the square, x', 'slope', 'um/m'),
@@ -197,10 +250,10 @@ export const columnLean = defineCheck({
   casting: 'column',
   part: COLUMN,
   corrections: {
-    leanX: { plus: ['supports', 'shim-leaves'], minus: ['supports', 'shim-leaves'] },
-    leanY: { plus: ['supports', 'shim-leaves'], minus: ['supports', 'shim-leaves'] },
+    leanX: { plus: ['supports', 'shim-leaves', 'step-scrape'], minus: ['supports', 'shim-leaves', 'step-scrape'] },
+    leanY: { plus: ['supports', 'shim-leaves', 'step-scrape'], minus: ['supports', 'shim-leaves', 'step-scrape'] },
   },
-  picture: { drawing: 'places' },
+  picture: { drawing: 'column-in-elevation', bends: { h: 'leanX', v: 'leanY' } },
   hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play', 'table-parallelism-x', 'table-parallelism-y'],
   after: ['slot-parallelism'],
   knows: [

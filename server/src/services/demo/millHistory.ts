@@ -92,7 +92,13 @@ const level = (): DemoSheet => practiceRound('table-level', 11, { repeat: 0.15 }
 
 /** M-11: a small column mill; its column leaned to one side and was shimmed at its foot. */
 export const COLUMN_MILL: DemoMachine = {
-  card: { number: 'M-11', nickname: 'the little column', kind: 'column-mill', notes: 'Small mill, dovetail column bolted to the base.' },
+  card: {
+    number: 'M-11',
+    nickname: 'the little column',
+    kind: 'column-mill',
+    foot: { across: '180 mm', along: '240 mm' },
+    notes: 'Small mill, dovetail column bolted to the base.',
+  },
   survey: 'Before the sale',
   byHand: [{ step: 'clean', at: '2026-11-02T13:10:00.000Z', by: 'SD', note: 'packing grease in the column, washed out' }],
   rounds: [

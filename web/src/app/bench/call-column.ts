@@ -189,6 +189,7 @@ const TERMS: Readonly<Record<string, string>> = {
   temperature: 'temperature of the pads',
   heightError: 'height of the tail centre',
   toolSetting: 'tool re-set',
+  squareError: 'error of the square',
   axis: 'spindle axis',
 };
 

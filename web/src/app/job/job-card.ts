@@ -29,7 +29,7 @@ import { bothUnits, callSentence, parted, sizeOf, spoken, wayOfMove } from '../u
 import { JobStanding } from './job-standing';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
-import { factsOf, landingWords, needleWords, spreadOf, targetOf, targetsOfEnds } from './job-texts';
+import { factsOf, landingWords, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget } from './screw-target';
 import { NodStrokes } from './nod-strokes';
 import { ShimTemplates } from './shim-templates';
@@ -168,6 +168,8 @@ export class JobCard extends JobStanding implements OnDestroy {
     return {
       ...factsOf(this.planned().plan, this.found()?.amount, this.leaf, this.lands()),
       finest: this.finest(),
+      ...raisedFacts(this.amount(), this.info()),
+      strips: stripsText(this.planned().plan, (mm) => bothUnits(mm, 'length', { ...this.shown(), fineness: 'coarse' }).large),
       size: this.size().large,
       direction: this.direction(),
       plus: this.amount() > 0,

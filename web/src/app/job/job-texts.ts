@@ -154,3 +154,24 @@ export function facesText(plan: Readonly<Record<string, unknown>>, show: (um: nu
 /** A casting has one plan for both planes: what is scraped for the one is what is scraped for the other. */
 export const plansAlso = ({ kind, plan }: MoveWrite, quantity: string): boolean =>
   kind === 'supports' && typeof plan['want'] === 'object' && plan['want'] !== null && quantity in plan['want'];
+
+/** Which side of a joint comes up for a move, and which goes down, in the core's words. */
+export function raisedFacts(amount: number, info: QuantityInfo | undefined): Pick<JobFacts, 'raise' | 'lower'> {
+  const { raised } = info?.words ?? {};
+  if (!raised || amount === 0) return {};
+  const [up, down] = amount > 0 ? raised : [raised[1], raised[0]];
+  return { raise: up, lower: down };
+}
+
+const zonesInPlan = z.object({ zones: z.array(z.object({ from: z.number(), to: z.number(), passes: z.number() })) });
+
+/** Strips of a wedge and their passes, the deepest first, from its low end: "at 180 to 260 mm: 7 passes". */
+export function stripsText(plan: Readonly<Record<string, unknown>>, length: (mm: number) => string): string[] {
+  const { zones = [] } = zonesInPlan.safeParse(plan).data ?? {};
+  return [...zones]
+    .reverse()
+    .map(
+      ({ from, to, passes }) =>
+        `${length(from)} to ${length(to)}: ${passes === 0 ? 'left alone' : passes === 1 ? 'one pass' : `${passes} passes`}`,
+    );
+}

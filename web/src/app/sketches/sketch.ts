@@ -9,6 +9,7 @@ export const DRAWINGS: Readonly<Record<Drawing, () => Promise<Type<unknown>>>> =
   'way-from-the-side': () => import('./way-from-the-side').then((part) => part.WayFromTheSide),
   'tailstock-way': () => import('./tailstock-way').then((part) => part.TailstockWay),
   quill: () => import('./quill').then((part) => part.Quill),
+  'column-in-elevation': () => import('./column-in-elevation').then((part) => part.ColumnInElevation),
   'faced-disc': () => import('./faced-disc').then((part) => part.FacedDisc),
   'bar-in-vees': () => import('./bar-in-vees').then((part) => part.BarInVees),
   'push-pull': () => import('./push-pull').then((part) => part.PushPull),
