@@ -65,7 +65,6 @@ export const VIEWS = [
       for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight');
     },
   },
-  { name: 'bench-bed', go: (page, address) => bench(page, address, 'L-14', 'bed-twist', 0) },
   {
     name: 'set-up',
     go: async (page, address) => {
@@ -73,7 +72,16 @@ export const VIEWS = [
       await page.waitForSelector('fieldset');
     },
   },
-  { name: 'bench-sweep', go: (page, address) => bench(page, address, 'L-14', 'tailstock-sweep', 0) },
+  { name: 'bench-tram', go: (page, address) => bench(page, address, 'M-03', 'head-tram', 0) },
+  { name: 'bench-square', go: (page, address) => bench(page, address, 'V-20', 'axis-squareness', 0) },
+  {
+    name: 'move-nod',
+    go: async (page, address) => {
+      const { id, list } = await rounds(page, address, 'M-03', 'head-tram');
+      await page.goto(`${address}/machines/${id}/move/${list[0].id}/nod`);
+      await page.waitForSelector('iso-nod-strokes');
+    },
+  },
   {
     name: 'move',
     go: async (page, address) => {
@@ -127,7 +135,6 @@ export const VIEWS = [
       }
     },
   },
-  { name: 'bench-axis', go: (page, address) => bench(page, address, 'L-14', 'spindle-axis', 0) },
   {
     name: 'to-come',
     go: async (page, address) => {

@@ -112,20 +112,10 @@ test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, a
   await page.getByText('it counts up').click();
   // On which side the stylus stands turns the sign: it is asked, never assumed.
   await page.getByRole('button', { name: 'Begin the round' }).click();
-  await expect(page.getByText('From the other side of the leg the sign is the other way.').first()).toBeVisible();
+  await expect(page.getByText('from the other side of the leg the sign is the other way.').first()).toBeVisible();
   await expect(page).toHaveURL(/bench\/axis-squareness$/);
-  await page
-    .getByRole('group', { name: /On the reference leg/ })
-    .or(page.getByLabel(/On the reference leg/))
-    .first()
-    .getByText('the column side')
-    .click();
-  await page
-    .getByRole('group', { name: /On the test leg/ })
-    .or(page.getByLabel(/On the test leg/))
-    .first()
-    .getByText('the right')
-    .click();
+  await page.getByRole('radiogroup', { name: 'Stylus, on the reference leg' }).getByText('the column side').click();
+  await page.getByRole('radiogroup', { name: 'Stylus, on the test leg' }).getByText('the right').click();
   await page.getByRole('button', { name: 'Begin the round' }).click();
   await page.waitForSelector('#reading');
   // The test leg comes toward a stylus on its right by 48 µm in 200 mm, both ways up.
@@ -178,12 +168,7 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
     if (await one.isVisible()) await one.fill('0.01 mm');
     await page.getByText('it counts up').click();
     if (feel) await page.getByLabel('Places to feel the drag').first().fill(feel);
-    await page
-      .getByRole('group', { name: 'The indicator stands on' })
-      .or(page.getByLabel('The indicator stands on'))
-      .first()
-      .getByText(on)
-      .click();
+    await page.getByRole('radiogroup', { name: 'The indicator stands on' }).getByText(on).click();
     await page.getByRole('button', { name: 'Begin the round' }).click();
     await page.waitForSelector('#reading');
   };
@@ -229,4 +214,50 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
   await begin('saddle', 'the knee or base');
   await read(page, '1', '-1', '0', '0');
   for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
+});
+
+test('a column that leans: which side is asked, shims out of the drawer for its foot, strips beside them', async ({ page, shop }) => {
+  const id = crypto.randomUUID();
+  const card = { number: 'M-60', kind: 'column-mill', foot: { across: '180 mm', along: '240 mm' } };
+  await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+  const drawer = {
+    kind: 'shim-stock',
+    name: 'Shim drawer',
+    data: {
+      stock: [
+        { thickness: '0.01 mm', count: 9 },
+        { thickness: '0.03 mm', count: 4 },
+      ],
+    },
+  };
+  const kept = await page.request.post(`${shop.address}/api/kit`, {
+    data: { ...drawer, id: crypto.randomUUID(), care: {}, version: 1, by: 'HB' },
+  });
+  expect(kept.ok()).toBe(true);
+
+  await page.goto(`${shop.address}/machines/${id}/bench/column-lean`);
+  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('Heights').first().fill('2');
+  await page.getByLabel(/Turn the square round/).check();
+  await page.getByLabel('One division').fill('0.002 mm');
+  await page.getByText('it counts up').click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await expect(page.getByText('from the other side of the blade the sign is the other way.').first()).toBeVisible();
+  await page.getByText('right-hand side', { exact: true }).click();
+  await page.getByText('your side', { exact: true }).click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.waitForSelector('#reading');
+  // On the right the blade comes toward the stylus by 60 µm in 300 mm: the column leans left. From its left edge it goes away by as much.
+  await read(page, '0', '30', '0', '-30', '0', '0', '0', '0');
+  await expect(call(page)).toContainText('in 300 mm leaning left');
+  await expect(call(page)).toContainText('200 µm/m');
+  await page.getByRole('link', { name: 'Job card for this move' }).first().click();
+  const job = page.locator('iso-job-card');
+  await page.getByText('shims out of the drawer').click();
+  // 200 µm/m over a foot 180 mm wide: 36 µm. To bring the top to the right the left side comes up.
+  await expect(job).toContainText('under the left side, nothing under the right side');
+  await expect(job).toContainText('clear of the bolts: 0.030 mm + 0.010 mm');
+  await page.getByText('scrape in strips').click();
+  await expect(job).toContainText('the most at the right side, nothing at the left side');
+  await expect(job).toContainText(/In strips, the deepest first: .*7 passes/);
 });

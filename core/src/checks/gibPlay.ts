@@ -77,7 +77,7 @@ const conditionsOf = (slide: Slide) =>
     indicatorOn: choice({
       label: 'The indicator stands on',
       asked: true,
-      help: `What carries the indicator decides which slide is judged: on the ${under(slide)} it is the ${slide} alone.`,
+      help: `what carries the indicator decides which slide is judged: on the ${under(slide)} it is the ${slide} alone.`,
       choices: CHAIN.filter((body) => body !== slide).map((body) => ({ value: body, label: `the ${named(body)}` })),
     }),
   });

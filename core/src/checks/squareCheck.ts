@@ -28,7 +28,7 @@ const stylus = z.strictObject({
   test: z.enum(['+A', '-A'], { error: 'must be "+A" or "-A"' }).optional(),
 });
 
-const SIDE_HELP = 'From the other side of the leg the sign is the other way.';
+const SIDE_HELP = 'from the other side of the leg the sign is the other way.';
 
 /** The sides as the screen asks for them: in the words of the machine, and never taken for granted. */
 function stylusAsked({ A, B }: SquareSides) {
@@ -44,8 +44,8 @@ function stylusAsked({ A, B }: SquareSides) {
       });
   return z
     .strictObject({
-      reference: side('On the reference leg the stylus stands on', ['+B', '-B'], B),
-      test: side('On the test leg the stylus stands on', ['+A', '-A'], A),
+      reference: side('Stylus, on the reference leg', ['+B', '-B'], B),
+      test: side('Stylus, on the test leg', ['+A', '-A'], A),
     })
     .optional()
     .register(fieldRegistry, { label: 'Where the stylus stands', group: true });

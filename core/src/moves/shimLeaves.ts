@@ -149,7 +149,7 @@ const thicknessFor = (slope: number | undefined, over: number | undefined): numb
 export const shimLeaves = defineMove({
   kind: 'shim-leaves',
   title: 'Put shims under',
-  name: 'shims, equal front and rear',
+  name: 'shims out of the drawer',
   verb: 'Shim it',
   amountKey: 'thickness',
   slopeKey: 'slope',

@@ -2,7 +2,7 @@ import { after, partOf, RATED, watch, type JobFacts, type JobStep } from './jobS
 
 /** Steps of laying shims into a joint. */
 export function shimSteps(facts: JobFacts): JobStep[] {
-  const { name, open, over = name } = partOf(facts);
+  const { name, open, over = name, base } = partOf(facts);
   const parts =
     (facts.frontLeaves ?? facts.rearLeaves)
       ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}`
@@ -11,7 +11,10 @@ export function shimSteps(facts: JobFacts): JobStep[] {
   return [
     { text: take, caution: RATED },
     { text: `${joint} Clean and deburr both faces; a burr under a shim is a shim.` },
-    { text: `Cut the shims to the template: ${parts}. Deburr every edge.`, caution: 'Shim edges cut: gloves.' },
+    {
+      text: `Cut the shims ${base ? 'to the template' : 'clear of the bolts'}: ${parts}. Deburr every edge.`,
+      caution: 'Shim edges cut: gloves.',
+    },
     {
       text: `Lay them in dry${facts.raise ? ` under ${facts.raise}, nothing under ${facts.lower}` : ''}, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.`,
       leaves: true,

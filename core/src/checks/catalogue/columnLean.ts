@@ -14,7 +14,7 @@ import { flipKey } from '../setupFields.js';
 import { certificate, legSlope, squareDoubt } from '../square.js';
 import { evenly } from '../stations.js';
 
-const SIDE_HELP = 'From the other side of the blade the sign is the other way.';
+const SIDE_HELP = 'from the other side of the blade the sign is the other way.';
 const SIDES = ['right', 'left', 'operator', 'column'] as const;
 const setup = z.strictObject({
   squareError: z.strictObject({ x: certificate('Error of the square, x'), y: certificate('Error of the square, y') }).optional(),
@@ -35,7 +35,7 @@ const setup = z.strictObject({
             .enum(['right', 'left'], { error: 'must be "right" or "left"' })
             .optional()
             .register(fieldRegistry, {
-              label: 'Read sideways, on its',
+              label: 'Stylus, read sideways',
               asked: true,
               help: SIDE_HELP,
               choices: [
@@ -47,7 +47,7 @@ const setup = z.strictObject({
             .enum(['operator', 'column'], { error: 'must be "operator" or "column"' })
             .optional()
             .register(fieldRegistry, {
-              label: 'Read front to back, on',
+              label: 'Stylus, read front to back',
               asked: true,
               help: SIDE_HELP,
               choices: [

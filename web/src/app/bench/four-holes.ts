@@ -1,9 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { diagonalDifference, optionalMeasure } from '@isometra/core';
 import * as z from 'zod';
-import { Drafts } from '../data/drafts';
+import { draftForm } from '../data/draft-form';
 import { Settings } from '../data/settings';
-import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { bothUnits, isZero } from '../ui/say';
 import { SchemaForm } from '../ui/schema-form';
 
@@ -19,7 +18,7 @@ const SCHEMA = z.strictObject({
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>Four holes drilled with it</h3>
-    <iso-schema-form [schema]="schema" [value]="typed()" [faults]="faults()" (changed)="type($event)" />
+    <iso-schema-form [schema]="form.schema" [value]="form.typed()" [faults]="form.faults()" (changed)="form.type($event)" />
     @if (told(); as words) {
       <p>{{ words }}</p>
     }
@@ -28,21 +27,11 @@ const SCHEMA = z.strictObject({
 export class FourHoles {
   /** µm/m, + obtuse. */
   readonly squareness = input.required<number>();
-  private readonly drafts = inject(Drafts);
   private readonly settings = inject(Settings);
-
-  protected readonly schema = SCHEMA;
-  protected readonly typed = linkedSignal((): FormValue => this.drafts.read('four-holes', formSchema) ?? {});
-  private readonly kept = computed(() => settled(SCHEMA, this.typed(), this.settings.system()));
-  protected readonly faults = computed(() => formFaults(SCHEMA, this.kept()));
-
-  protected type(value: FormValue): void {
-    this.typed.set(value);
-    this.drafts.keep('four-holes', value);
-  }
+  protected readonly form = draftForm(SCHEMA, () => 'four-holes');
 
   protected readonly told = computed(() => {
-    const { across = 300, along = 200 } = SCHEMA.safeParse(this.kept()).data ?? {};
+    const { across = 300, along = 200 } = this.form.values() ?? {};
     const [shown, squareness] = [this.settings.shown(), this.squareness()];
     const length = (mm: number) => bothUnits(mm, 'length', { ...shown, fineness: 'coarse' }).large;
     const size = bothUnits(Math.abs(diagonalDifference(squareness, across, along)), 'deviation', shown).large;

@@ -1,9 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { optionalMeasure, readingValue, trialCuts, type Material } from '@isometra/core';
 import * as z from 'zod';
-import { Drafts } from '../data/drafts';
+import { draftForm } from '../data/draft-form';
 import { Settings } from '../data/settings';
-import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { bothUnits } from '../ui/say';
 import { SchemaForm } from '../ui/schema-form';
 import { BenchStore } from './bench-store';
@@ -22,7 +21,7 @@ const SCHEMA = z.strictObject({
   template: `
     <details>
       <summary>What is left of the work</summary>
-      <iso-schema-form [schema]="schema" [value]="typed()" [faults]="faults()" (changed)="type($event)" />
+      <iso-schema-form [schema]="form.schema" [value]="form.typed()" [faults]="form.faults()" (changed)="form.type($event)" />
       @for (line of told(); track line) {
         <p>{{ line }}</p>
       }
@@ -44,19 +43,8 @@ const SCHEMA = z.strictObject({
 })
 export class TrialWork {
   private readonly store = inject(BenchStore);
-  private readonly drafts = inject(Drafts);
   private readonly settings = inject(Settings);
-  private readonly name = computed(() => `trial:${this.store.round()?.id ?? ''}`);
-
-  protected readonly schema = SCHEMA;
-  protected readonly typed = linkedSignal((): FormValue => this.drafts.read(this.name(), formSchema) ?? {});
-  private readonly kept = computed(() => settled(SCHEMA, this.typed(), this.settings.system()));
-  protected readonly faults = computed(() => formFaults(SCHEMA, this.kept()));
-
-  protected type(value: FormValue): void {
-    this.typed.set(value);
-    this.drafts.keep(this.name(), value);
-  }
+  protected readonly form = draftForm(SCHEMA, () => `trial:${this.store.round()?.id ?? ''}`);
 
   /** Diameters of the pads as the last cut left them, mm. */
   private readonly pads = computed(() => {
@@ -71,8 +59,7 @@ export class TrialWork {
   });
 
   protected readonly told = computed((): string[] => {
-    const parsed = SCHEMA.safeParse(this.kept());
-    const { finished, warmer, cut } = parsed.data ?? {};
+    const { finished, warmer, cut } = this.form.values() ?? {};
     if (finished === undefined) return [];
     const shown = this.settings.shown();
     const size = (mm: number) => bothUnits(mm, 'length', { ...shown, fineness: 'fine' }).large;

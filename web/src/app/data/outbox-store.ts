@@ -20,7 +20,9 @@ export const entrySchema = z.object({
 });
 export type Entry = z.infer<typeof entrySchema>;
 export type NewEntry = Omit<Entry, 'key' | 'token'>;
-type Tokened = Omit<Entry, 'key'>;
+/** A write with its token and when it was asked for, ms: it has no place in the line yet. */
+export const tokenedSchema = entrySchema.omit({ key: true }).extend({ noted: z.number() });
+export type Tokened = z.infer<typeof tokenedSchema>;
 
 /** A write that the server refused, with what it said: a draft to put right. */
 export const refusedSchema = entrySchema.extend({
@@ -31,7 +33,7 @@ export const refusedSchema = entrySchema.extend({
 export type Refused = z.infer<typeof refusedSchema>;
 
 interface Shape extends DBSchema {
-  queue: { key: number; value: Tokened & { key?: number } };
+  queue: { key: number; value: Omit<Entry, 'key'> & { key?: number } };
   refused: { key: number; value: Refused };
   /** The last version of a row that the server told: what a later change in the line builds on. */
   versions: { key: string; value: number };
@@ -66,8 +68,16 @@ export class OutboxStore {
     return known(await this.database.getAll('refused'), refusedSchema);
   }
 
-  async add(entry: Tokened): Promise<void> {
+  async add(entry: Omit<Entry, 'key'>): Promise<void> {
     await this.database.add('queue', entry);
+  }
+
+  /** Put a write in the line unless it stands there already. */
+  async adopt(entry: Omit<Entry, 'key'>): Promise<void> {
+    const change = this.database.transaction('queue', 'readwrite');
+    const there = (await change.store.getAll()).some(({ token }) => token === entry.token);
+    if (!there) await change.store.add(entry);
+    await change.done;
   }
 
   async version(id: string): Promise<number | undefined> {

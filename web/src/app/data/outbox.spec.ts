@@ -65,6 +65,37 @@ describe('the outbox', () => {
     expect(values()).toEqual(['1 div']);
   });
 
+  it('what was typed in the breath in which the page was left goes out from the next one, in its order', async () => {
+    const gone = crypto.randomUUID();
+    const note = (value: string, noted: number) => {
+      const entry = { ...reading(value), token: crypto.randomUUID(), noted };
+      localStorage.setItem(`${name}-now:${gone}:${entry.token}`, JSON.stringify(entry));
+    };
+    note('2 div', 200);
+    note('1 div', 100);
+    localStorage.setItem(`${name}-now:${gone}:torn`, '{"what":');
+    const next = tab();
+    next.put(reading('3 div'));
+    await until(() => server.rounds[0].readings.length === 3 && next.waiting() === 0, 4000);
+    expect(values()).toEqual(['1 div', '2 div', '3 div']);
+    await until(() => !Object.keys(localStorage).some((key) => key.startsWith(`${name}-now:`)));
+  });
+
+  it('what another tab is just writing down is left to it', async () => {
+    const alive = crypto.randomUUID();
+    let close: () => void = () => undefined;
+    const held = navigator.locks.request(`isometra-tab-${alive}`, () => new Promise<void>((done) => (close = done)));
+    const entry = { ...reading('1 div'), token: crypto.randomUUID(), noted: 100 };
+    localStorage.setItem(`${name}-now:${alive}:${entry.token}`, JSON.stringify(entry));
+    const outbox = tab();
+    outbox.put(reading('2 div'));
+    await until(() => server.rounds[0].readings.length === 1 && outbox.waiting() === 0, 4000);
+    expect(values()).toEqual(['2 div']);
+    expect(localStorage.getItem(`${name}-now:${alive}:${entry.token}`)).not.toBeNull();
+    close();
+    await held;
+  });
+
   it('two tabs lose nothing and send nothing twice', async () => {
     const [one, other] = [new TabFrame(name, server), new TabFrame(name, server)];
     const wanted = Array.from({ length: 10 }, (_, i) => `${i} div`);

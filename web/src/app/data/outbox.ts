@@ -3,6 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
 import * as z from 'zod';
 import { Api, type ApiFailure } from './api';
+import { Journal } from './journal';
 import { OutboxStore, entrySchema, type Entry, type NewEntry, type Refused } from './outbox-store';
 
 /** A write that the server has taken, and what it answered. */
@@ -38,6 +39,7 @@ export class Outbox implements OnDestroy {
   private readonly name = inject(OUTBOX_NAME);
   private readonly store = OutboxStore.open(this.name);
   private readonly channel = new BroadcastChannel(`${CHANNEL}-${this.name}`);
+  private readonly journal = new Journal(this.name);
   private readonly until = new AbortController();
   private putting: Promise<unknown> = this.store;
   private working = false;
@@ -58,16 +60,20 @@ export class Outbox implements OnDestroy {
   constructor() {
     this.channel.onmessage = ({ data }: MessageEvent<unknown>) => this.hear(data);
     addEventListener('online', () => void this.work(), { signal: this.until.signal });
+    this.putting = this.putting.then(() => this.journal.takeOver(async (entry) => (await this.store).adopt(entry))).catch(() => undefined);
     for (const entry of leftBehind()) this.put(entry);
-    void this.look().then(
-      () => this.work(),
-      () => this.forgetful.set(true),
-    );
+    void this.putting
+      .then(() => this.look())
+      .then(
+        () => this.work(),
+        () => this.forgetful.set(true),
+      );
   }
 
   ngOnDestroy(): void {
     this.until.abort();
     this.channel.close();
+    this.journal.close();
     clearTimeout(this.timer);
     void Promise.all([this.store, this.putting]).then(([store]) => store.close());
   }
@@ -78,12 +84,14 @@ export class Outbox implements OnDestroy {
 
   /** Put a write in the line. It is seen at once; it is kept before it is sent. */
   put(entry: NewEntry): void {
-    const tokened = { ...entry, token: crypto.randomUUID() };
+    const tokened = { ...entry, token: crypto.randomUUID(), noted: performance.timeOrigin + performance.now() };
+    this.journal.note(tokened);
     // Until the database has given it its place, it stands at the end of the line.
     this.queue$.next([...this.queue$.value, { ...tokened, key: NOWHERE }]);
     this.putting = this.putting
       .then(() => this.store)
       .then((store) => store.add(tokened))
+      .then(() => this.journal.kept(tokened.token))
       .then(() => this.look())
       .then(() => this.tell({ news: 'line' }))
       .then(

@@ -1,0 +1,68 @@
+import { tokenedSchema, type Tokened } from './outbox-store';
+
+const TAB = 'isometra-tab';
+
+/**
+ * The moment between a key and the browser's database: a write is noted here at once, before anything is waited for, so
+ * that a page that is left in the same breath loses nothing. What a tab that is gone has noted and not got into the
+ * database is taken over by the next one.
+ */
+export class Journal {
+  private readonly tab = crypto.randomUUID();
+  private release: () => void = () => undefined;
+
+  constructor(private readonly name: string) {
+    // Held as long as this tab lives: by it the others know that what it noted is in good hands.
+    void navigator.locks.request(`${TAB}-${this.tab}`, () => new Promise<void>((done) => (this.release = done))).catch(() => undefined);
+  }
+
+  private keyOf(token: string, tab = this.tab): string {
+    return `${this.name}-now:${tab}:${token}`;
+  }
+
+  /** Note a write. A photograph is no text and has to wait for the database; a full or forbidden store is no reason to stop. */
+  note(entry: Tokened): void {
+    if (entry.body instanceof Blob) return;
+    try {
+      localStorage.setItem(this.keyOf(entry.token), JSON.stringify(entry));
+    } catch {
+      // The database may still take it.
+    }
+  }
+
+  /** It is in the database. */
+  kept(token: string): void {
+    localStorage.removeItem(this.keyOf(token));
+  }
+
+  /** Hand over what tabs that are gone have left, in the order it was written; each is struck out once `adopt` has kept it. */
+  async takeOver(adopt: (entry: Tokened) => Promise<void>): Promise<void> {
+    await navigator.locks.request(`${TAB}-${this.name}`, async () => {
+      const held = new Set(((await navigator.locks.query()).held ?? []).map(({ name }) => name));
+      const left = Object.keys(localStorage)
+        .filter((key) => key.startsWith(`${this.name}-now:`))
+        .filter((key) => !held.has(`${TAB}-${key.split(':')[1]}`) && key.split(':')[1] !== this.tab);
+      const entries = left.flatMap((key) => {
+        const entry = tokenedSchema.safeParse(parsed(localStorage.getItem(key))).data;
+        if (!entry) localStorage.removeItem(key);
+        return entry ? [{ key, entry }] : [];
+      });
+      for (const { key, entry } of entries.sort((one, other) => one.entry.noted - other.entry.noted)) {
+        await adopt(entry);
+        localStorage.removeItem(key);
+      }
+    });
+  }
+
+  close(): void {
+    this.release();
+  }
+}
+
+function parsed(text: string | null): unknown {
+  try {
+    return JSON.parse(text ?? '');
+  } catch {
+    return undefined;
+  }
+}
