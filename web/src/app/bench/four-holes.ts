@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { diagonalDifference, optionalMeasure } from '@isometra/core';
 import * as z from 'zod';
-import { draftForm } from '../data/draft-form';
+import { draftForm } from './draft-form';
 import { Settings } from '../data/settings';
 import { bothUnits, isZero } from '../ui/say';
 import { SchemaForm } from '../ui/schema-form';

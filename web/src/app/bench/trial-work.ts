@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { optionalMeasure, readingValue, trialCuts, type Material } from '@isometra/core';
 import * as z from 'zod';
-import { draftForm } from '../data/draft-form';
+import { draftForm } from './draft-form';
 import { Settings } from '../data/settings';
 import { bothUnits } from '../ui/say';
 import { SchemaForm } from '../ui/schema-form';

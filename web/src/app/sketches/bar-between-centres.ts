@@ -23,7 +23,7 @@ const VIEWS = [
     <svg viewBox="0 0 720 326" role="group" aria-label="Bar between centres, with the places to read">
       @for (view of views(); track view.plane) {
         <g [attr.transform]="'translate(0 ' + view.y + ')'">
-          <text class="words" x="8" y="-56">{{ view.title }}</text>
+          <text class="words" x="8" y="-68">{{ view.title }}</text>
           <path class="iron" d="M20 -42H96V42H20Z M96 -22H112V22H96Z" />
           <path class="iron" d="M112 -9 128 0 112 9Z" />
           <line class="axis" x1="128" x2="640" y1="0" y2="0" />

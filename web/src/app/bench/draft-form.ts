@@ -2,8 +2,8 @@ import { computed, inject, linkedSignal, type Signal } from '@angular/core';
 import type { Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
-import { Drafts } from './drafts';
-import { Settings } from './settings';
+import { Drafts } from '../data/drafts';
+import { Settings } from '../data/settings';
 
 /** A small form that is kept as it is typed and belongs to no record: what a screen reckons with on the side. */
 export interface DraftForm<S extends z.ZodObject> {
