@@ -25,10 +25,12 @@ test('a reading that is taken in the breath in which the page is left is not los
   });
   await page.waitForLoadState();
   await page.waitForSelector('#reading');
-  const heads = (await (await page.request.get(`${shop.address}/api/machines/${id}/heads`)).json()) as { id: string }[];
-  const values = async () => {
-    const round = (await (await page.request.get(`${shop.address}/api/rounds/${heads[0].id}`)).json()) as { readings: { value: string }[] };
-    return round.readings.map(({ value }) => value);
-  };
+  const values = () =>
+    page.evaluate(async (machine) => {
+      const told = async (path: string): Promise<unknown> => (await fetch(`/api/${path}`)).json();
+      const [{ id: round }] = (await told(`machines/${machine}/heads`)) as { id: string }[];
+      const { readings } = (await told(`rounds/${round}`)) as { readings: { value: string }[] };
+      return readings.map(({ value }) => value);
+    }, id);
   await expect.poll(values).toEqual(['3 div', '1 div', '-3 div', '-1 div']);
 });
