@@ -19,6 +19,8 @@ async function main(): Promise<void> {
   const server = createServer(createApp({ sequelize, solver, logger, names, webRoot: config.webRoot }));
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
+    // Longer than a proxy or a browser keeps a line open: one that is closed just as it is used again loses its request.
+    server.keepAliveTimeout = 65_000;
     server.listen(config.port, config.host, resolve);
   });
   const address = server.address();

@@ -9,6 +9,7 @@ import {
   wayProfile,
   type CheckDefinition,
   type Instrument,
+  type PlannedSlot,
   type ValueKind,
   type WayProfile,
 } from '@isometra/core';
@@ -81,7 +82,10 @@ export class BenchStore {
     },
     { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
   );
-  private readonly parsedSetup = computed(() => this.check()?.setup.safeParse(this.round()?.setup ?? {}));
+  /** Read again only when it was written otherwise: a reading taken changes nothing of it. */
+  private readonly setupText = computed(() => JSON.stringify(this.round()?.setup ?? {}));
+  private readonly planText = computed(() => JSON.stringify(this.round()?.plan ?? {}));
+  private readonly parsedSetup = computed(() => this.check()?.setup.safeParse(JSON.parse(this.setupText())));
   readonly setup = computed((): Readonly<Record<string, unknown>> => {
     const parsed = this.parsedSetup();
     return parsed?.success ? parsed.data : {};
@@ -126,14 +130,18 @@ export class BenchStore {
     this.check()?.profile && this.solved().finding ? wayProfile(this.sheet()) : undefined,
   );
 
-  readonly slots = computed((): BenchSlot[] => {
-    const check = this.check();
-    const plan = check?.plan.safeParse(this.round()?.plan ?? {});
-    const setup = this.parsedSetup();
+  /** The places of the plan, the same ones from reading to reading. */
+  private readonly planned = computed((): readonly PlannedSlot[] => {
+    const [check, setup] = [this.check(), this.parsedSetup()];
+    const plan = check?.plan.safeParse(JSON.parse(this.planText()));
     if (!check || !setup?.success) return [];
-    const setUp = this.setUp();
+    return check.slots(setup.data, plan?.success ? plan.data : check.plan.parse({}));
+  });
+  readonly slots = computed((): BenchSlot[] => {
+    const [check, setUp] = [this.check(), this.setUp()];
+    if (!check || !this.parsedSetup()?.success) return [];
     const here = this.standing().filter((reading) => reading.set === setUp);
-    return withReadings(check.slots(setup.data, plan?.success ? plan.data : check.plan.parse({})), here, (keys) => placeOf(check, keys));
+    return withReadings(this.planned(), here, (keys) => placeOf(check, keys));
   });
   /** The place to read now. */
   readonly current = computed(() => {

@@ -14,6 +14,8 @@ export interface Lying {
 const RIM = 2;
 /** px by which letters may stand over the edge of their drawing. */
 const EDGE = 6;
+/** More labels than a drawing has room for. */
+const MANY = 120;
 /** Lines that are tried, + away from the mark. */
 const TRIED = [0, 1, -1, 2, -2, 3];
 
@@ -81,6 +83,8 @@ export class ClearLabels {
 
 function clear(svg: SVGSVGElement): void {
   const texts = [...svg.querySelectorAll('text')].filter((text) => text.textContent?.trim());
+  // So many that they cannot be told apart anyway: nothing is gained by looking.
+  if (texts.length > MANY) return;
   const before = texts.map((text) => Number(text.dataset['line'] ?? 0));
   const boxes = texts.map((text) => text.getBoundingClientRect());
   const lying = boxes.map((box, i): Lying => {
