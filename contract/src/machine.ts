@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { CHECKS, fieldRegistry, MOVES, optionalMeasure, supportSchema, type MachineFamily, type MoveDefinition } from '@isometra/core';
 import { idSchema, text, versionSchema } from './common.js';
-import { hasAll, MACHINE_KINDS, machineFamily } from './machineKinds.js';
+import { isFor, MACHINE_KINDS } from './machineKinds.js';
 
 const place = z.tuple([z.number(), z.number(), z.number()], { error: 'must be three numbers, mm' });
 
@@ -38,9 +38,7 @@ const moveFields: Record<string, z.ZodType> = Object.assign({}, ...[...MOVES.val
 
 /** After how many days a check of this machine wants to be read again, although nothing was moved. */
 const readAgain = (kind?: string) => {
-  const checks = [...CHECKS.values()].filter(
-    ({ machines, needs }) => kind === undefined || (machines.includes(machineFamily(kind)) && hasAll(kind, needs)),
-  );
+  const checks = [...CHECKS.values()].filter((check) => kind === undefined || isFor(kind, check));
   return z
     .array(
       z.strictObject({
@@ -91,12 +89,8 @@ const ONLY_ON: Readonly<Record<string, Pick<MoveDefinition, 'machines' | 'needs'
 
 /** The fields of the card that a kind of machine has: no tailstock is asked of a mill. What is kept is read by the whole. */
 export function cardFieldsFor(kind: string): z.ZodObject {
-  const family = machineFamily(kind);
-  const has = (key: string): boolean => {
-    const { machines, needs } = ONLY_ON[key] ?? {};
-    return (machines?.includes(family) ?? true) && hasAll(kind, needs);
-  };
-  const fields = Object.entries(machineCardSchema.shape as Readonly<Record<string, z.ZodType>>).filter(([key]) => has(key));
+  const shape: Readonly<Record<string, z.ZodType>> = machineCardSchema.shape;
+  const fields = Object.entries(shape).filter(([key]) => isFor(kind, ONLY_ON[key] ?? {}));
   return z.strictObject({ ...Object.fromEntries(fields), readAgain: readAgain(kind) });
 }
 

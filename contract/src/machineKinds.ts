@@ -39,15 +39,16 @@ export const MACHINE_KINDS: readonly MachineKind[] = [
   },
 ];
 
+const kindOf = (kind: string): MachineKind | undefined => MACHINE_KINDS.find(({ value }) => value === kind);
+
 /** What a machine's checks can be asked of: the family name used in the catalogue. */
-export function machineFamily(kind: string): MachineFamily {
-  return MACHINE_KINDS.find(({ value }) => value === kind)?.family ?? 'mill';
-}
+export const machineFamily = (kind: string): MachineFamily => kindOf(kind)?.family ?? 'mill';
 
 /** The sheet that suits a kind of machine before anything else is chosen. */
-export const usualSheet = (kind: string): MachineKind['limits'] => MACHINE_KINDS.find(({ value }) => value === kind)?.limits ?? 'general';
+export const usualSheet = (kind: string): MachineKind['limits'] => kindOf(kind)?.limits ?? 'general';
 
-const kindOf = (kind: string): MachineKind | undefined => MACHINE_KINDS.find(({ value }) => value === kind);
+/** The school that a survey of such a machine begins with. */
+export const usualSchool = (kind: string): MachineKind['school'] => kindOf(kind)?.school ?? 'cascade';
 
 /** What a machine of this kind has. */
 export const featuresOf = (kind: string): readonly MachineFeature[] => kindOf(kind)?.has ?? [];
@@ -56,5 +57,12 @@ export const featuresOf = (kind: string): readonly MachineFeature[] => kindOf(ki
 export const hasAll = (kind: string, needs: readonly MachineFeature[] = []): boolean =>
   needs.every((need) => kindOf(kind)?.has.includes(need) ?? true);
 
-/** The school that a survey of such a machine begins with. */
-export const usualSchool = (kind: string): MachineKind['school'] => kindOf(kind)?.school ?? 'cascade';
+/** What asks for families of machines, and for what they must have: a check, a field of the card. */
+interface Asks {
+  readonly machines?: readonly MachineFamily[];
+  readonly needs?: readonly MachineFeature[];
+}
+
+/** Whether something is for this kind of machine; for every one where it asks for nothing. */
+export const isFor = (kind: string, { machines, needs }: Asks): boolean =>
+  (machines?.includes(machineFamily(kind)) ?? true) && hasAll(kind, needs);

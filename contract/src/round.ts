@@ -69,7 +69,6 @@ export const madeSchema = z.strictObject({
   tightened: z.number().max(1e6).min(-1e6).nullable(),
   /** Which screw was found to drive it; null where nobody said. */
   rule: z.enum(['drive-far', 'drive-near']).nullable(),
-  /** Leaves that really went in, µm; left out where it was what the plan said. */
   /** A head nodded in strokes with the table left alone and nothing tightened: what both sides read, µm, at a radius in mm. */
   nod: z
     .strictObject({
@@ -80,6 +79,7 @@ export const madeSchema = z.strictObject({
       sides: z.array(z.strictObject({ operator: z.number().max(1e6).min(-1e6), column: z.number().max(1e6).min(-1e6) })).max(24),
     })
     .optional(),
+  /** Leaves that really went in, µm; left out where it was what the plan said. */
   wentIn: z.array(z.number().positive().max(20_000)).max(24).optional(),
 });
 export type Made = z.infer<typeof madeSchema>;

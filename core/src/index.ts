@@ -66,7 +66,7 @@ export type { Part } from './checks/parts.js';
 export { CHECKS } from './checks/registry.js';
 export { material } from './checks/setupFields.js';
 export { diagonalDifference } from './checks/squareCheck.js';
-export { trialCuts, type TrialCuts, type TrialWork } from './checks/trialCuts.js';
+export { trialCuts } from './checks/trialCuts.js';
 
 export { COARSE_STEPS, type CoarseStep } from './ladders/coarse.js';
 export { HAND_STEPS, type HandStep } from './ladders/handSteps.js';
@@ -98,8 +98,7 @@ export { defaultAim, usualAim, verdictOf, zoneWidth, type Verdict } from './judg
 export { effectOnWork, type TailstockUse, type WorkEffect } from './judging/work.js';
 export { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './judging/zones.js';
 
-export { meanPivot, nodOf, nodTarget, nodTravel, nodWays, type NodFacts, type NodWay, type Sides } from './moves/nodWays.js';
-export { crossOrder } from './moves/headSteps.js';
+export { meanPivot, nodLanding, nodTarget, nodTravel, nodWays, type NodWay, type Sides } from './moves/nodWays.js';
 export type { HardwareFacts, MoveDefinition, MovePlan } from './moves/define.js';
 export { baseSchema, baseShimThickness, type TailstockBase } from './moves/baseShims.js';
 export { turnEccentric } from './moves/eccentric.js';

@@ -3,7 +3,8 @@ import type { Campaign } from './campaign.js';
 import { running } from './campaign.js';
 import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
 import { knownFrom, knownMill } from './known.js';
-import { nextRung, rungsOf, type Time } from './rungs.js';
+import type { Time } from './overdue.js';
+import { nextRung, rungsOf } from './rungs.js';
 import { wayOfFinding } from './ways.js';
 
 /** What is known of a machine whose plate is wanted. */

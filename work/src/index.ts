@@ -4,6 +4,7 @@ export * from './rungs.js';
 export * from './handRungs.js';
 export * from './history.js';
 export * from './keyOf.js';
+export type * from './overdue.js';
 export * from './pivot.js';
 export * from './order.js';
 export * from './ownPlaces.js';

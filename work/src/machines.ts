@@ -1,9 +1,9 @@
 import { CHECKS, parseQuantity, type CheckDefinition } from '@isometra/core';
-import { hasAll, machineCardSchema, machineFamily, type MachineCard, type MachineCardText } from '@isometra/contract';
+import { isFor, machineCardSchema, type MachineCard, type MachineCardText } from '@isometra/contract';
 
 /** Checks that a machine of this kind can be asked. */
 export function checksFor(kind: string): CheckDefinition[] {
-  return [...CHECKS.values()].filter((check) => check.machines.includes(machineFamily(kind)) && hasAll(kind, check.needs));
+  return [...CHECKS.values()].filter((check) => isFor(kind, check));
 }
 
 const cards = new WeakMap<object, { readonly card: MachineCard | undefined }>();

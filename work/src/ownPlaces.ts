@@ -1,6 +1,6 @@
 import type { CheckDefinition, PlannedSlot, Values } from '@isometra/core';
 import type { ReadingWrite } from '@isometra/contract';
-import { keyOf } from './keyOf.js';
+import { placeOf } from './keyOf.js';
 
 type Row = Pick<ReadingWrite, 'keys'>;
 
@@ -42,11 +42,9 @@ function planWith<R extends Row>(
 }
 
 /** Readings taken at a place of a list. */
-function readThere<R extends Row>({ readings }: PlannedPlaces<R>, own: readonly PlannedSlot[], at: unknown): R[] {
-  const there = new Set(own.filter(({ keys }) => keys['at'] === at).map(({ keys }) => keyOf(keys)));
-  const slotKeys = new Set(own.flatMap(({ keys }) => Object.keys(keys)));
-  const placeKeys = (keys: Row['keys']) => Object.fromEntries(Object.entries(keys).filter(([key]) => slotKeys.has(key)));
-  return readings.filter(({ keys }) => there.has(keyOf(placeKeys(keys))));
+function readThere<R extends Row>(check: CheckDefinition, { readings }: PlannedPlaces<R>, own: readonly PlannedSlot[], at: unknown): R[] {
+  const there = new Set(own.filter(({ keys }) => keys['at'] === at).map(({ keys }) => placeOf(check, keys)));
+  return readings.filter(({ keys }) => there.has(placeOf(check, keys)));
 }
 
 /**
@@ -68,7 +66,7 @@ export function movePlace<R extends Row>(check: CheckDefinition, about: PlannedP
     list,
     places.map((place) => (place === from ? at : place)),
   );
-  return next.ok ? { ...next, readings: readThere(about, own, from) } : next;
+  return next.ok ? { ...next, readings: readThere(check, about, own, from) } : next;
 }
 
 /** One place more: half-way from a place to the next one along, or to the one before where it is the last. */
@@ -95,5 +93,5 @@ export function dropPlace<R extends Row>(check: CheckDefinition, about: PlannedP
     places.filter((place) => place !== from),
   );
   if (!next.ok) return refused('So few places say nothing: put this one elsewhere instead');
-  return { ...next, readings: readThere(about, own, from) };
+  return { ...next, readings: readThere(check, about, own, from) };
 }

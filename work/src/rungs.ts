@@ -12,8 +12,9 @@ import {
   type Note,
   type PlannedChange,
 } from '@isometra/core';
-import type { MachineCardText, RoundHead } from '@isometra/contract';
+import type { RoundHead } from '@isometra/contract';
 import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
+import { overdueBy, type Time } from './overdue.js';
 
 /** Where a rung stands: the six glyphs. */
 export type RungState = 'in' | 'out' | 'unsure' | 'stale' | 'none' | 'left';
@@ -135,24 +136,6 @@ function acceptance(round: RoundHead, { accepted }: CampaignPlan): LeftReason | 
   return open.length && reasons.every((why) => why !== undefined)
     ? { code: 'too-small', why: [...new Set(reasons)].join('; ') }
     : undefined;
-}
-
-const DAY = 86_400_000;
-
-/** What grows old by time. */
-export interface Time {
-  /** Now; left out, nothing is due again. */
-  readonly now?: string;
-  /** After how many days a check of this machine wants to be read again, where that is not the usual. */
-  readonly again?: MachineCardText['readAgain'];
-}
-
-/** Days over the time after which a check wants to be read again. */
-function overdueBy({ id, goodFor: usual }: CheckDefinition, round: RoundHead, { now, again = [] }: Time): number | undefined {
-  const goodFor = again.find(({ check }) => check === id)?.days ?? usual;
-  if (goodFor === undefined || now === undefined) return undefined;
-  const days = Math.floor((Date.parse(now) - Date.parse(round.at)) / DAY) - goodFor;
-  return days > 0 ? days : undefined;
 }
 
 /** What the finding of a rung halts: codes of its notes that say so. */

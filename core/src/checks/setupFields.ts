@@ -24,6 +24,17 @@ export const roundAngle = (info: Omit<FieldInfo, 'dimension'>) =>
 export const planeKey = () => z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' });
 export const extremeKey = () => z.enum(['high', 'low'], { error: 'must be "high" or "low"' });
 export const turnKey = () => z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional();
+/** On which of two sides a stylus stands: a sheet may leave it out, the screen asks, because it turns the sign. */
+export const askedSide = <const T extends readonly [string, string]>(
+  label: string,
+  values: T,
+  words: readonly [string, string],
+  help: string,
+) =>
+  z
+    .enum(values, { error: `must be "${values[0]}" or "${values[1]}"` })
+    .optional()
+    .register(fieldRegistry, { label, help, asked: true, choices: values.map((value, i) => ({ value, label: words[i] })) });
 /** Where the high place of a turn lies, degrees from a mark on the spindle. */
 export const highAtKey = () =>
   optionalMeasure('angle', {

@@ -8,7 +8,7 @@ import { FLIP_SQUARE, MORE_SET_UPS, longerBase } from './helps.js';
 import { shortBase, sideAssumed, spanOf, tooFew } from './notes.js';
 import { unlimited } from './quantities.js';
 import { halvesOf, openText } from './reversal.js';
-import { flipKey } from './setupFields.js';
+import { askedSide, flipKey } from './setupFields.js';
 import { certificate, legSlope, squareDoubt } from './square.js';
 import { evenly } from './stations.js';
 import type { Zone } from './zone.js';
@@ -31,25 +31,14 @@ const stylus = z.strictObject({
 const SIDE_HELP = 'from the other side of the leg the sign is the other way.';
 
 /** The sides as the screen asks for them: in the words of the machine, and never taken for granted. */
-function stylusAsked({ A, B }: SquareSides) {
-  const side = (label: string, values: readonly [string, string], words: readonly [string, string]) =>
-    z
-      .enum(values, { error: `must be ${values.map((value) => `"${value}"`).join(' or ')}` })
-      .optional()
-      .register(fieldRegistry, {
-        label,
-        asked: true,
-        help: SIDE_HELP,
-        choices: values.map((value, i) => ({ value, label: words[i] })),
-      });
-  return z
+const stylusAsked = ({ A, B }: SquareSides) =>
+  z
     .strictObject({
-      reference: side('Stylus, on the reference leg', ['+B', '-B'], B),
-      test: side('Stylus, on the test leg', ['+A', '-A'], A),
+      reference: askedSide('Stylus, on the reference leg', ['+B', '-B'], B, SIDE_HELP),
+      test: askedSide('Stylus, on the test leg', ['+A', '-A'], A, SIDE_HELP),
     })
     .optional()
     .register(fieldRegistry, { label: 'Where the stylus stands', group: true });
-}
 export const squareSetup = (sides: SquareSides) => z.strictObject({ squareError: certificate(), stylus: stylusAsked(sides) });
 /** On a reading: the sides of both legs, or just the side of the leg that is read. */
 const ownSide = z

@@ -42,13 +42,32 @@ export function nodTravel(facts: NodFacts): Sides {
   return { operator: Math.abs(target.operator - facts.now.operator), column: Math.abs(target.column - facts.now.column) };
 }
 
-/** Rounds that leave the difference multiplied by `factor` each time; none is predicted without one. */
-function falling(difference: number, factor: number | null, within: number): Pick<NodWay, 'rounds' | 'left'> {
-  if (factor === null) return { rounds: Math.abs(difference) <= within ? 0 : null, left: [difference] };
-  const left = [difference];
-  while (Math.abs(left[left.length - 1]) > within && left.length <= MOST) left.push(left[left.length - 1] * factor);
-  const arrives = Math.abs(left[left.length - 1]) <= within;
-  return { rounds: arrives ? left.length - 1 : null, left };
+/** What a round leaves of the difference, the classic way and halving; nothing is promised where the pin lies within the sweep. */
+export const nodFactors = (pivot: number, radius: number): { readonly classic: number; readonly halving: number } | undefined =>
+  pivot > radius ? { classic: (pivot - radius) / (pivot + radius), halving: pivot / (pivot + radius) } : undefined;
+
+/** Rounds that go on dividing the error by the same factor, until it is within the limit; null when it never gets there. */
+export function roundsFor(error: number, limit: number, factor: number | undefined): number | null {
+  if (error <= limit) return 0;
+  if (factor === undefined || !(Math.abs(factor) < 1)) return null;
+  if (factor === 0) return 1;
+  return Math.ceil(Math.log(limit / error) / Math.log(Math.abs(factor)) - 1e-9);
+}
+
+/** Within what the difference of the sides lands after the one move, µm: the doubt of the pin, and of one reading. */
+export const nodLanding = (
+  difference: number,
+  { pivot, doubt }: { readonly pivot: number; readonly doubt: number },
+  radius: number,
+  reading: number,
+): number => Math.hypot((difference * doubt) / (pivot + radius), reading);
+
+/** The difference now and after each round, as many as are worth drawing. */
+function falling(difference: number, factor: number | undefined, within: number): Pick<NodWay, 'rounds' | 'left'> {
+  const needed = roundsFor(Math.abs(difference), within, factor);
+  const drawn = factor === undefined ? 0 : Math.min(needed ?? MOST, MOST);
+  const left = Array.from({ length: drawn + 1 }, (_, round) => difference * (factor ?? 1) ** round);
+  return { rounds: needed !== null && needed <= MOST ? needed : null, left };
 }
 
 /**
@@ -59,11 +78,11 @@ function falling(difference: number, factor: number | null, within: number): Pic
 export function nodWays({ radius, pivot, now, limit, aim = 0 }: NodFacts): NodWay[] {
   const difference = now.operator - now.column - (2 * radius * aim) / 1000;
   const within = (2 * radius * limit) / 1000;
-  const beyond = pivot > radius;
+  const factors = nodFactors(pivot, radius);
   return [
     { way: 'one-move', ...falling(difference, 0, within) },
-    { way: 'classic', ...falling(difference, beyond ? (pivot - radius) / (pivot + radius) : null, within) },
-    { way: 'halving', ...falling(difference, beyond ? pivot / (pivot + radius) : null, within) },
+    { way: 'classic', ...falling(difference, factors?.classic, within) },
+    { way: 'halving', ...falling(difference, factors?.halving, within) },
   ];
 }
 

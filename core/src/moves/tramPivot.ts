@@ -1,16 +1,9 @@
 import * as z from 'zod';
 import { fieldRegistry, measure, optionalMeasure, optionalNumber, quantitySchema } from '../input/fields.js';
 import { defineMove, refuse } from './define.js';
+import { nodFactors, nodLanding, nodOf, roundsFor } from './nodWays.js';
 
 const sides = z.strictObject({ operator: quantitySchema('deviation', {}, '120 um'), column: quantitySchema('deviation', {}, '-40 um') });
-
-/** Rounds that go on dividing the error by the same factor, until it is within the limit; null when it never gets there. */
-function roundsFor(error: number, limit: number, factor: number): number | null {
-  if (error <= limit) return 0;
-  if (!(Math.abs(factor) < 1)) return null;
-  if (factor === 0) return 1;
-  return Math.ceil(Math.log(limit / error) / Math.log(Math.abs(factor)) - 1e-9);
-}
 
 /**
  * Where the nod pivot lies, from rounds read before anything is tightened in which the watched side changed by w and
@@ -72,19 +65,17 @@ export const tramPivot = defineMove({
     // A change of one side is two readings, of the difference four.
     const [uw, ud] = [Math.SQRT2 * doubt, 2 * doubt];
     const u = (2 * radius * Math.sqrt(uw ** 2 + k ** 2 * ud ** 2)) / Math.sqrt(squares);
-    const { operator, column } = rounds[rounds.length - 1].after;
-    const difference = operator - column;
-    const landing = Math.hypot((difference * u) / (pivot + radius), doubt);
-    const nod = Math.abs((1000 * difference) / (2 * radius));
-    const beyond = pivot > radius;
+    const { after } = rounds[rounds.length - 1];
+    const nod = Math.abs(nodOf(after, radius));
+    const factors = nodFactors(pivot, radius);
     return {
       pivot,
       doubt: u,
-      landing,
+      landing: nodLanding(after.operator - after.column, { pivot, doubt: u }, radius, doubt),
       // A first difference that its own doubt could have made teaches nothing.
       tooSmall: Math.sqrt(squares) < 4 * ud,
-      classicRounds: beyond ? roundsFor(nod, limit, (pivot - radius) / (pivot + radius)) : null,
-      halvingRounds: beyond ? roundsFor(nod, limit, pivot / (pivot + radius)) : null,
+      classicRounds: factors ? roundsFor(nod, limit, factors.classic) : null,
+      halvingRounds: factors ? roundsFor(nod, limit, factors.halving) : null,
     };
   },
   example: {

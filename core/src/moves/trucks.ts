@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, fieldRegistry, measure, optionalMeasure } from '../input/fields.js';
+import { choice, fieldRegistry, measure } from '../input/fields.js';
 import { defineMove } from './define.js';
 import { after, ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
 import { chooseLeaves, stockSchema, type Stock } from './shimLeaves.js';
@@ -87,7 +87,6 @@ export const trucks = defineMove({
           .max(40, 'must be 40 letters or fewer')
           .optional()
           .register(fieldRegistry, { label: 'Truck bolts are tightened to', example: '30 N·m' }),
-        length: optionalMeasure('length', { label: 'Length of a truck', above: 0, max: 2000, example: '80 mm' }),
       })
       .optional()
       .register(fieldRegistry, { label: 'Linear guides', group: true }),

@@ -10,7 +10,7 @@ import { sideAssumed, tooFew } from '../notes.js';
 import { COLUMN } from '../parts.js';
 import { unlimited } from '../quantities.js';
 import { halvesOf, openText } from '../reversal.js';
-import { flipKey } from '../setupFields.js';
+import { askedSide, flipKey } from '../setupFields.js';
 import { certificate, legSlope, squareDoubt } from '../square.js';
 import { evenly } from '../stations.js';
 
@@ -31,30 +31,8 @@ const setup = z.strictObject({
       (raw) => (raw === 'right' || raw === 'left' ? { x: raw } : raw === 'operator' || raw === 'column' ? { y: raw } : raw),
       z.strictObject(
         {
-          x: z
-            .enum(['right', 'left'], { error: 'must be "right" or "left"' })
-            .optional()
-            .register(fieldRegistry, {
-              label: 'Stylus, read sideways',
-              asked: true,
-              help: SIDE_HELP,
-              choices: [
-                { value: 'right', label: 'right-hand side' },
-                { value: 'left', label: 'left-hand side' },
-              ],
-            }),
-          y: z
-            .enum(['operator', 'column'], { error: 'must be "operator" or "column"' })
-            .optional()
-            .register(fieldRegistry, {
-              label: 'Stylus, read front to back',
-              asked: true,
-              help: SIDE_HELP,
-              choices: [
-                { value: 'operator', label: 'your side' },
-                { value: 'column', label: 'the column side' },
-              ],
-            }),
+          x: askedSide('Stylus, read sideways', ['right', 'left'], ['right-hand side', 'left-hand side'], SIDE_HELP),
+          y: askedSide('Stylus, read front to back', ['operator', 'column'], ['your side', 'the column side'], SIDE_HELP),
         },
         { error: 'must be { "x": "right" or "left", "y": "operator" or "column" }' },
       ),

@@ -7,7 +7,7 @@ import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
-import { bothUnits, isZero, parted, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
+import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { FourHoles } from './four-holes';
@@ -53,8 +53,7 @@ export class CallColumn {
 
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
     const shown = this.shown();
-    const { large, small } = sizeOf(quantity.value, info, shown, quantity.expanded);
-    const [amount, over] = parted(large);
+    const { large, small, amount, over } = sizeOf(quantity.value, info, shown, quantity.expanded);
     const zero = isZero(large);
     const size = (value: number) => sizeOf(value, info, shown, quantity.expanded).large;
     const move = moves.find((entry) => entry.quantity === name);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { readInstrument, whatHelps, type Quantity, type QuantityInfo, helpsFor } from '@isometra/core';
+import { helpsFor, readInstrument, whatHelps, type Quantity, type QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
 import { sizeOf } from '../ui/say';

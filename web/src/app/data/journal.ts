@@ -16,8 +16,8 @@ export class Journal {
     void navigator.locks.request(`${TAB}-${this.tab}`, () => new Promise<void>((done) => (this.release = done))).catch(() => undefined);
   }
 
-  private keyOf(token: string, tab = this.tab): string {
-    return `${this.name}-now:${tab}:${token}`;
+  private keyOf(token: string): string {
+    return `${this.name}-now:${this.tab}:${token}`;
   }
 
   /** Note a write. A photograph is no text and has to wait for the database; a full or forbidden store is no reason to stop. */
@@ -39,9 +39,10 @@ export class Journal {
   async takeOver(adopt: (entry: Tokened) => Promise<void>): Promise<void> {
     await navigator.locks.request(`${TAB}-${this.name}`, async () => {
       const held = new Set(((await navigator.locks.query()).held ?? []).map(({ name }) => name));
-      const left = Object.keys(localStorage)
-        .filter((key) => key.startsWith(`${this.name}-now:`))
-        .filter((key) => !held.has(`${TAB}-${key.split(':')[1]}`) && key.split(':')[1] !== this.tab);
+      const left = Object.keys(localStorage).filter((key) => {
+        const [line, tab] = key.split(':');
+        return line === `${this.name}-now` && tab !== this.tab && !held.has(`${TAB}-${tab}`);
+      });
       const entries = left.flatMap((key) => {
         const entry = tokenedSchema.safeParse(parsed(localStorage.getItem(key))).data;
         if (!entry) localStorage.removeItem(key);

@@ -25,7 +25,7 @@ import { Button, TextField } from '../ui/controls';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
-import { bothUnits, callSentence, parted, sizeOf, spoken, wayOfMove } from '../ui/say';
+import { bothUnits, callSentence, sizeOf, spoken, wayOfMove } from '../ui/say';
 import { JobStanding } from './job-standing';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
@@ -57,7 +57,6 @@ export class JobCard extends JobStanding implements OnDestroy {
   protected readonly refused = computed(() => this.refusals().find(({ what, about }) => what === 'move' && about === this.roundId()));
 
   protected readonly size = computed(() => sizeOf(this.amount(), this.info(), this.shown(), this.told()?.expanded));
-  protected readonly amountOver = computed(() => parted(this.size().large));
   protected readonly verb = computed(() => {
     const high = spreadOf(this.info()) === 'high-places' && MOVES.get(this.kind())?.metal;
     return high ? 'Take the high places down by' : (MOVES.get(this.kind())?.verb ?? 'Move it');

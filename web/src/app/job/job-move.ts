@@ -100,7 +100,7 @@ export abstract class JobMove {
     );
     // A card that tells of a sleeve and not of screws is that of a machine without screws.
     const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
-    const kind = String(this.desk.machine()?.card.kind ?? '');
+    const kind = this.desk.kind();
     const worked = hasAll(kind, this.check()?.part?.needs);
     return offered
       .filter((move) => hasAll(kind, MOVES.get(move)?.needs) && (worked || !MOVES.get(move)?.metal))

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { dialDivisions, nodTarget, nodTravel, nodWays, readingValue, type Instrument, type Sides } from '@isometra/core';
+import { dialDivisions, nodLanding, nodTarget, nodTravel, nodWays, readingValue, type Instrument, type Sides } from '@isometra/core';
 import type { Made } from '@isometra/contract';
 import { pivotFrom } from '@isometra/work';
 import { Settings } from '../data/settings';
@@ -39,8 +39,13 @@ export class NodStrokes {
   readonly changed = output<Strokes>();
 
   private readonly settings = inject(Settings);
-  protected readonly operator = signal('');
-  protected readonly column = signal('');
+  private readonly operator = signal('');
+  private readonly column = signal('');
+  /** What is typed of the two sides, in the order of the table. */
+  protected readonly fields = [
+    { name: 'Your side now reads', text: this.operator },
+    { name: 'Column side now reads', text: this.column },
+  ];
   protected readonly problem = signal('');
 
   protected readonly strokes = computed(
@@ -60,6 +65,8 @@ export class NodStrokes {
     const pivot = this.pivot()?.pivot;
     return pivot === undefined ? null : { radius: this.radius(), pivot, now: this.now(), limit: this.limit(), aim: this.aim() };
   });
+  /** µm by which the sides may differ. */
+  private readonly within = computed(() => (2 * this.radius() * this.limit()) / 1000);
   protected readonly ways = computed(() => {
     const facts = this.facts();
     if (!facts) return [];
@@ -73,7 +80,7 @@ export class NodStrokes {
         const height = (Math.abs(left) / largest) * TALL;
         return { x: i * 16, height: Math.max(1, height), y: TALL - Math.max(1, height) };
       }),
-      limit: TALL - ((2 * this.radius() * this.limit()) / 1000 / largest) * TALL,
+      limit: TALL - (this.within() / largest) * TALL,
     }));
   });
   protected readonly TALL = TALL;
@@ -97,14 +104,15 @@ export class NodStrokes {
     const [pivot, facts] = [this.pivot(), this.facts()];
     if (!pivot || !facts) return null;
     const difference = facts.now.operator - facts.now.column;
-    const lands = Math.hypot((difference * pivot.doubt) / (pivot.pivot + this.radius()), this.strokes().doubt);
-    const within = (2 * this.radius() * this.limit()) / 1000;
-    return { size: bothUnits(lands, 'deviation', { ...this.settings.shown(), fineness: 'fine' }, lands).large, enough: lands <= within };
+    const lands = nodLanding(difference, pivot, this.radius(), this.strokes().doubt);
+    return {
+      size: bothUnits(lands, 'deviation', { ...this.settings.shown(), fineness: 'fine' }, lands).large,
+      enough: lands <= this.within(),
+    };
   });
   protected readonly square = computed(() => {
-    const within = (2 * this.radius() * this.limit()) / 1000;
     const { operator, column } = this.now();
-    return Math.abs(operator - column - (2 * this.radius() * this.aim()) / 1000) <= within;
+    return Math.abs(operator - column - (2 * this.radius() * this.aim()) / 1000) <= this.within();
   });
 
   private read(text: string): number | null {

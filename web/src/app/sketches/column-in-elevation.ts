@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
 import { exaggeration, figure, seen } from './model';
 import { SketchBase } from './sketch-base';
+import { StylusSide } from './stylus-side';
 
 const FOOT = 250;
 const TALL = 190;
@@ -25,9 +26,9 @@ const SIDE_WORDS: Readonly<Record<Side, string>> = {
  */
 @Component({
   selector: 'iso-column-in-elevation',
-  imports: [Mark],
+  imports: [Mark, StylusSide],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  styleUrls: ['./marks.css', './square-in-plan.css'],
+  styleUrls: ['./marks.css', './stylus-side.css'],
   template: `
     <svg viewBox="0 0 720 316" role="group" aria-label="Column from the front and from the right, with the heights to read">
       @for (view of views(); track view.axis) {
@@ -42,15 +43,10 @@ const SIDE_WORDS: Readonly<Record<Side, string>> = {
           <path class="iron" d="M-96 250V50H-84V238H-20V250Z" />
           @for (side of view.sides; track side.value) {
             <g
-              class="side"
-              role="button"
-              tabindex="0"
-              [class.chosen]="side.chosen"
-              [attr.aria-pressed]="side.chosen"
-              [attr.aria-label]="'The stylus stands on the ' + side.words"
+              [isoStylusSide]="'the ' + side.words"
+              [chosen]="side.chosen"
+              (taken)="choose(view.axis, side.value)"
               [attr.transform]="'translate(' + side.x + ' 74)'"
-              (click)="choose(view.axis, side.value)"
-              (keydown.enter)="choose(view.axis, side.value)"
             >
               <path [attr.transform]="'rotate(' + side.turn + ')'" d="M0 0 9 -17H-9Z" />
             </g>

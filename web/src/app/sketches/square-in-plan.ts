@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
 import { exaggeration, figure, seen } from './model';
 import { SketchBase } from './sketch-base';
+import { StylusSide } from './stylus-side';
 
 /** The corner of the square, and the length of its legs as drawn. */
 const CORNER = { x: 150, y: 250 };
@@ -26,9 +27,9 @@ interface Side {
  */
 @Component({
   selector: 'iso-square-in-plan',
-  imports: [Mark],
+  imports: [Mark, StylusSide],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  styleUrls: ['./marks.css', './square-in-plan.css'],
+  styleUrls: ['./marks.css', './stylus-side.css'],
   template: `
     <svg viewBox="0 0 720 330" role="group" aria-label="Square from above, with the places to read">
       <text class="words" x="8" y="16">from above, you at the bottom</text>
@@ -38,15 +39,10 @@ interface Side {
       </g>
       @for (side of sides(); track side.value) {
         <g
-          class="side"
-          role="button"
-          tabindex="0"
-          [class.chosen]="side.chosen"
-          [attr.aria-pressed]="side.chosen"
-          [attr.aria-label]="'The stylus stands on ' + side.words"
+          [isoStylusSide]="side.words"
+          [chosen]="side.chosen"
+          (taken)="choose(side)"
           [attr.transform]="'translate(' + side.x + ' ' + side.y + ')'"
-          (click)="choose(side)"
-          (keydown.enter)="choose(side)"
         >
           <path [attr.transform]="'rotate(' + side.turn + ')'" d="M0 0 9 -17H-9Z" />
         </g>

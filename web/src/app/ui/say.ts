@@ -32,28 +32,35 @@ const OVER: Readonly<Record<UnitSystem, (mm: number) => { readonly mm: number; r
   },
 };
 
-/** A slope as an amount over a length, mm: "0.02 mm in 300 mm", "0.8 thou in 12 in". */
-export function slopeOver(slope: number, over: number, { system, fineness }: Shown, expanded?: number | null): string {
+/** A slope as an amount and the length it is said over, mm. */
+function amountOver(slope: number, over: number, { system, fineness }: Shown, expanded?: number | null): Pick<Said, 'amount' | 'over'> {
   const length = OVER[system](over);
   const doubt = expanded === undefined || expanded === null ? expanded : (expanded * length.mm) / 1000;
-  return `${showSize((slope * length.mm) / 1000, 'deviation', system, fineness, doubt)} in ${length.words}`;
+  return { amount: showSize((slope * length.mm) / 1000, 'deviation', system, fineness, doubt), over: `in ${length.words}` };
 }
 
-/** An amount and the length it is said over, apart: the figure stands large, "in 300 mm" beside it. */
-export const parted = (said: string): readonly [amount: string, over: string] => {
-  const at = said.indexOf(' in ');
-  return at < 0 ? [said, ''] : [said.slice(0, at), said.slice(at + 1)];
-};
+/** A slope over a length: "0.02 mm in 300 mm", "0.8 thou in 12 in". */
+export function slopeOver(slope: number, length: number, shown: Shown, expanded?: number | null): string {
+  const { amount, over } = amountOver(slope, length, shown, expanded);
+  return `${amount} ${over}`;
+}
 
-/** A quantity as people say it, and the same beside it another way: a slope over its length, with the bare slope beside it. */
-export function sizeOf(
-  value: number,
-  info: QuantityInfo | undefined,
-  shown: Shown,
-  expanded?: number | null,
-): { large: string; small: string } {
+/** A quantity as people say it: a slope is an amount and the length it is said over. */
+interface Said {
+  readonly large: string;
+  /** The same another way: in the other unit, or the bare slope. */
+  readonly small: string;
+  readonly amount: string;
+  /** "in 300 mm"; empty for what is no slope. */
+  readonly over: string;
+}
+
+/** A quantity as people say it, whole and in its parts. */
+export function sizeOf(value: number, info: QuantityInfo | undefined, shown: Shown, expanded?: number | null): Said {
   const both = bothUnits(value, info?.dimension ?? 'deviation', shown, expanded);
-  return info?.spokenOver === undefined ? both : { large: slopeOver(value, info.spokenOver, shown, expanded), small: both.large };
+  if (info?.spokenOver === undefined) return { ...both, amount: both.large, over: '' };
+  const { amount, over } = amountOver(value, info.spokenOver, shown, expanded);
+  return { large: `${amount} ${over}`, small: both.large, amount, over };
 }
 
 /** "0.021 mm away from you", or "0.000 mm" when nothing can be told from zero. */
