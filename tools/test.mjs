@@ -64,7 +64,7 @@ async function main() {
   });
   forgetOldBuilds();
   await suite('types', 'single', bin('tsc'), ['-b'], { env });
-  await suite('core', 'jasmine', bin('jasmine'), ['--config=core/jasmine.json'], { env });
+  await suite('core', 'jasmine', bin('jasmine'), ['--config=core/jasmine.json', '--parallel=2'], { env });
   await suite('work', 'jasmine', bin('jasmine'), ['--config=work/jasmine.json'], { env });
   const database = await throwAwayDatabase();
   try {
