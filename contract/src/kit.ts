@@ -3,7 +3,7 @@ import { choice, fieldRegistry, material, measure, optionalMeasure, stockSchema,
 import { idSchema, versionSchema, whoSchema } from './common.js';
 
 /** What there is in a shop to measure with, and the drawer of shim leaves. */
-export const KIT_KINDS = ['instrument', 'holder', 'test-bar', 'straightedge', 'square', 'pins', 'blocks', 'shim-stock'] as const;
+export const KIT_KINDS = ['instrument', 'holder', 'test-bar', 'straightedge', 'square', 'pins', 'blocks', 'sine-plate', 'shim-stock'] as const;
 export type KitKind = (typeof KIT_KINDS)[number];
 
 export const KIT_NAMES: Readonly<Record<KitKind, { readonly one: string; readonly many: string; readonly example: string }>> = {
@@ -14,6 +14,7 @@ export const KIT_NAMES: Readonly<Record<KitKind, { readonly one: string; readonl
   square: { one: 'square', many: 'Squares', example: 'Granite square, 300 mm' },
   pins: { one: 'pair of pins', many: 'Pins', example: 'Pins, 10 mm' },
   blocks: { one: 'block', many: 'Blocks', example: 'Matched 1-2-3 pair' },
+  'sine-plate': { one: 'sine plate', many: 'Sine plates', example: 'Sine plate, 100 mm' },
   'shim-stock': { one: 'shim drawer', many: 'Shim drawers', example: 'Shim drawer' },
 };
 
@@ -57,6 +58,9 @@ const blocks = z.strictObject({
   matched: flag({ label: 'A matched pair' }),
   doubt: optionalMeasure('deviation', { label: 'Known to ±', min: 0, example: '1 um' }),
 });
+const sinePlate = z.strictObject({
+  rolls: measure('length', { label: 'Between the rolls', above: 0, max: 2000, example: '100 mm' }),
+});
 const holder = z.strictObject({
   sag: optionalMeasure('deviation', {
     label: 'Droop, top to bottom',
@@ -76,6 +80,7 @@ export const KIT_SCHEMAS: Readonly<Record<Exclude<KitKind, 'instrument'>, z.ZodO
   square,
   pins,
   blocks,
+  'sine-plate': sinePlate,
   'shim-stock': shims,
 };
 

@@ -79,6 +79,13 @@ export const madeSchema = z.strictObject({
       sides: z.array(z.strictObject({ operator: z.number().max(1e6).min(-1e6), column: z.number().max(1e6).min(-1e6) })).max(24),
     })
     .optional(),
+  /** A sine plate as it was set: mm between its rolls; what the block read with it closed, µm over mm, + higher at the end that is raised. */
+  sine: z
+    .strictObject({
+      rolls: z.number().positive().max(2000),
+      zero: z.strictObject({ reads: z.number().min(-5000).max(5000), over: z.number().positive().max(10_000) }).nullable(),
+    })
+    .optional(),
   /** Leaves that really went in, µm; left out where it was what the plan said. */
   wentIn: z.array(z.number().positive().max(20_000)).max(24).optional(),
 });

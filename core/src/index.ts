@@ -42,6 +42,7 @@ export { heldPush, heldSag, MATERIALS, type Material, type RoundBar } from './gr
 export { otherBars, sagSlope, type OtherBar } from './gravity/otherBars.js';
 
 export {
+  plannedKind,
   readsOf,
   type CheckDefinition,
   type Correction,

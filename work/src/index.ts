@@ -3,6 +3,8 @@ export * from './campaign.js';
 export * from './rungs.js';
 export * from './handRungs.js';
 export * from './history.js';
+export * from './crossed.js';
+export * from './headWeight.js';
 export * from './keyOf.js';
 export type * from './overdue.js';
 export * from './pivot.js';

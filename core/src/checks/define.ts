@@ -56,6 +56,8 @@ export interface Variant {
   readonly label: string;
   readonly limit: Zone;
   readonly applies: (setup: Values) => boolean;
+  /** It stands for a change still to come: where that is known, the plain zone goes with it instead. */
+  readonly guesses?: true;
 }
 
 export interface QuantityInfo {
@@ -75,8 +77,15 @@ export interface QuantityInfo {
   readonly spokenOver?: number;
   readonly work?: WorkDone;
   readonly variants?: readonly Variant[];
-  /** How it goes with the spindle axis when a change still to come is made: its share of the slope and of the height at the nose. */
-  readonly follows?: { readonly slopeV?: number; readonly height?: number };
+  /** How it goes when a change still to come is made: its share of the slope and height of the axis, or of the lean of the column. */
+  readonly follows?: {
+    readonly slopeV?: number;
+    readonly height?: number;
+    readonly leanX?: number;
+    readonly leanY?: number;
+    /** Set-ups in which the change is still to come; all of them if left out. */
+    readonly when?: (setup: Values) => boolean;
+  };
   /** How far a hand moves the machine: compared with the limits of the rungs that follow. */
   readonly byHand?: true;
 }
@@ -272,6 +281,14 @@ export function defineCheck<Setup extends z.ZodObject, Plan extends z.ZodObject,
   facts: CheckFacts<Setup, Plan, Keys>,
 ): CheckDefinition {
   return facts as unknown as CheckDefinition;
+}
+
+/** What a planned round of a check is read on: what its first place asks for. */
+export function plannedKind(check: CheckDefinition, setup: Values, plan: Values): ValueKind {
+  if (!check.readsFor) return check.reads;
+  const [facts, places] = [check.setup.safeParse(setup), check.plan.safeParse(plan)];
+  const known = facts.success ? facts.data : setup;
+  return readsOf(check, known, facts.success && places.success ? check.slots(facts.data, places.data)[0]?.keys : undefined);
 }
 
 /** What the readings of a check are read on, for a set-up and, where it matters, the keys of one reading. */

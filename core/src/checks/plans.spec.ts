@@ -1,5 +1,5 @@
 import { CHECKS } from './registry.js';
-import type { CheckDefinition, PlannedSlot } from './define.js';
+import { plannedKind, type CheckDefinition, type PlannedSlot } from './define.js';
 import { SAMPLE_SETUPS } from './sampleSetups.spec.js';
 
 function slots(
@@ -29,6 +29,21 @@ describe('where to put the indicator', () => {
     const planned = slots('tailstock-traverse', {}, { centreDistance: '400 mm', side: 'rear' });
     expect(planned[0].label).toBe('Rear, near the headstock');
     expect(planned[2].ask).toContain('crown');
+  });
+
+  it('a column read with leaves is read on leaves at every height, with a dial on a dial', () => {
+    const check = CHECKS.get('column-lean') as CheckDefinition;
+    expect(plannedKind(check, {}, { leaves: true })).toBe('gap');
+    expect(plannedKind(check, {}, {})).toBe('indicator');
+    const asked = (plan: Record<string, unknown>) =>
+      slots('column-lean', plan).map((slot) =>
+        (check.beside ?? [])
+          .filter(({ when }) => when?.(slot.keys))
+          .map(({ key }) => key)
+          .join(),
+      );
+    expect(new Set(asked({ leaves: true }))).toEqual(new Set(['go,noGo,shim']));
+    expect(new Set(asked({}))).toEqual(new Set(['']));
   });
 
   it('a sweep goes once round and closes', () => {

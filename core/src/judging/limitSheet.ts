@@ -3,10 +3,8 @@ import type { CheckDefinition, QuantityInfo } from '../checks/define.js';
 import { usualAim, type Zone } from './verdict.js';
 import { nearest, unknownKey, type Fault } from '../input/faults.js';
 import { parseQuantity } from '../units/parse.js';
-import { drift, shiftedZone, type AxisEffect } from './planned.js';
+import { drift, NO_EFFECT, shiftedZone, type AxisEffect } from './planned.js';
 import { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './zones.js';
-
-const NOTHING: AxisEffect = { slopeV: 0, height: 0 };
 
 export const LIMITS_FORMAT = 'isometra-limits/1';
 
@@ -212,14 +210,26 @@ export function readLimitSheet(raw: unknown): { readonly sheet?: LimitSheet; rea
  * @param setup of the check, read. @param places `at` of the readings, mm.
  * @param pending what planned changes will do to the axis: zones and aims of what follows it shift by minus that.
  */
-export function judgedBy(sheet: LimitSheet, check: CheckDefinition, setup: Raw, places: readonly number[], pending: AxisEffect = NOTHING) {
+export function judgedBy(
+  sheet: LimitSheet,
+  check: CheckDefinition,
+  setup: Raw,
+  places: readonly number[],
+  pending: AxisEffect = NO_EFFECT,
+) {
   const limits: Record<string, Zone> = {};
   const aims: Record<string, number> = {};
   for (const [name, info] of limitable(check)) {
-    const when = variantOf(info, setup)?.key;
+    const by = drift(info, pending, setup);
+    const variant = variantOf(info, setup);
+    const known = by !== 0 && variant?.guesses === true;
+    const when = known ? undefined : variant?.key;
     const line = sheet.lines.find((entry) => entry.check === check.id && entry.quantity === name && entry.when === when);
-    const zone = line ? zoneOver(line.zone, line.over, lengthRead(check, setup, places)) : startingZone(check, name, setup, places);
-    const by = drift(info, pending);
+    const zone = line
+      ? zoneOver(line.zone, line.over, lengthRead(check, setup, places))
+      : known
+        ? info.limit
+        : startingZone(check, name, setup, places);
     if (!zone || (!line && by === 0)) continue;
     limits[name] = shiftedZone(zone, by);
     const usual = by === 0 ? undefined : usualAim(info, zone);

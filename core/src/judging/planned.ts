@@ -1,21 +1,31 @@
 import * as z from 'zod';
 import { fieldRegistry, measure, optionalMeasure, type FieldInfo } from '../input/fields.js';
-import type { QuantityInfo } from '../checks/define.js';
+import type { MachineFamily, QuantityInfo } from '../checks/define.js';
+import type { Values } from '../instruments/slots.js';
 import type { Zone } from './verdict.js';
 
-/** What a change that is still to come will do to the spindle axis. */
+/** What a change that is still to come will do to the spindle axis, or to a column. */
 export interface AxisEffect {
   /** µm/m, + free end up. */
   readonly slopeV: number;
   /** µm at the nose, + up. */
   readonly height: number;
+  /** µm/m that the top of a column goes, + right. */
+  readonly leanX: number;
+  /** µm/m that the top of a column goes, + toward the operator. */
+  readonly leanY: number;
 }
+
+/** No change at all. */
+export const NO_EFFECT: AxisEffect = { slopeV: 0, height: 0, leanX: 0, leanY: 0 };
 
 interface ChangeKind<Shape extends z.ZodObject = z.ZodObject> {
   readonly id: string;
   readonly title: string;
+  /** Machines that it can happen to; all of them if left out. */
+  readonly machines?: readonly MachineFamily[];
   readonly fields: Shape;
-  readonly effect: (change: z.output<Shape>) => AxisEffect;
+  readonly effect: (change: z.output<Shape>) => Partial<AxisEffect>;
 }
 
 const defineChange = <Shape extends z.ZodObject>(kind: ChangeKind<Shape>): ChangeKind => kind as unknown as ChangeKind;
@@ -24,7 +34,17 @@ const span = () => measure('length', { label: 'Between the bearings', above: 0, 
 const overhang = () => optionalMeasure('length', { label: 'Front bearing to the nose', min: 0, example: '60 mm' });
 
 /** Two supports that come down: the line through them, carried on to the nose in front of the front one. */
-function comingDown({ front, rear, span, overhang = 0 }: { front: number; rear: number; span: number; overhang?: number }): AxisEffect {
+function comingDown({
+  front,
+  rear,
+  span,
+  overhang = 0,
+}: {
+  front: number;
+  rear: number;
+  span: number;
+  overhang?: number;
+}): Partial<AxisEffect> {
   const slope = (rear - front) / span;
   return { slopeV: 1000 * slope, height: -front + slope * overhang };
 }
@@ -33,6 +53,7 @@ function comingDown({ front, rear, span, overhang = 0 }: { front: number; rear: 
 const bearings = defineChange({
   id: 'bearings',
   title: 'Bearings will be scraped down',
+  machines: ['lathe', 'turning-centre'],
   fields: z.strictObject({
     front: down({ label: 'Front bearing down by' }),
     rear: down({ label: 'Rear bearing down by', example: '0' }),
@@ -45,6 +66,7 @@ const bearings = defineChange({
 const seat = defineChange({
   id: 'seat',
   title: 'The seat has still to bed in',
+  machines: ['lathe', 'turning-centre'],
   fields: z.strictObject({
     front: down({ label: 'Front of the seat down by', example: '0.005 mm' }),
     rear: down({ label: 'Rear of the seat down by', example: '0' }),
@@ -57,6 +79,7 @@ const seat = defineChange({
 const weight = defineChange({
   id: 'weight',
   title: 'Weight has still to come on',
+  machines: ['lathe', 'turning-centre'],
   fields: z.strictObject({
     slope: measure('slope', {
       label: 'Free end will go up by',
@@ -72,6 +95,7 @@ const STEEL = 11.5e-6;
 const warmUp = defineChange({
   id: 'warm-up',
   title: 'The headstock warms up in work',
+  machines: ['lathe', 'turning-centre'],
   fields: z.strictObject({
     height: measure('length', { label: 'Spindle above the seat', above: 0, example: '200 mm' }),
     rise: measure('temperature', { label: 'Warmer than now by', min: 0, max: 80, example: '10 C' }),
@@ -79,8 +103,23 @@ const warmUp = defineChange({
   effect: ({ height, rise }) => ({ slopeV: 0, height: 1000 * height * STEEL * rise }),
 });
 
+const headWeight = defineChange({
+  id: 'head-weight',
+  title: 'The head has still to go on',
+  machines: ['mill'],
+  fields: z.strictObject({
+    leanY: measure('slope', {
+      label: 'Its weight will pull the column forward by',
+      example: '40 um/m',
+      help: 'Toward the operator; back with a minus. Measured it is the lean with the head on, less that with it off.',
+    }),
+    leanX: optionalMeasure('slope', { label: 'and to the right by', example: '0', help: 'To the left with a minus.' }),
+  }),
+  effect: ({ leanY, leanX = 0 }) => ({ leanX, leanY }),
+});
+
 /** Changes that are planned and not done yet. */
-export const CHANGE_KINDS: readonly ChangeKind[] = [bearings, seat, weight, warmUp];
+export const CHANGE_KINDS: readonly ChangeKind[] = [bearings, seat, weight, warmUp, headWeight];
 export type { ChangeKind };
 
 /** One planned change, its fields as typed. */
@@ -96,21 +135,30 @@ export type PlannedChange = z.output<typeof plannedChangeSchema>;
 export function effectOf({ kind, fields }: PlannedChange): AxisEffect {
   const known = CHANGE_KINDS.find((entry) => entry.id === kind);
   const parsed = known?.fields.safeParse(fields);
-  return known && parsed?.success ? known.effect(parsed.data) : { slopeV: 0, height: 0 };
+  return { ...NO_EFFECT, ...(known && parsed?.success && known.effect(parsed.data)) };
 }
 
 /** What all pending changes together will do. */
 export function sumOf(changes: readonly PlannedChange[]): AxisEffect {
-  return changes.map(effectOf).reduce((sum, one) => ({ slopeV: sum.slopeV + one.slopeV, height: sum.height + one.height }), {
-    slopeV: 0,
-    height: 0,
-  });
+  return changes.map(effectOf).reduce(
+    (sum, one) => ({
+      slopeV: sum.slopeV + one.slopeV,
+      height: sum.height + one.height,
+      leanX: sum.leanX + one.leanX,
+      leanY: sum.leanY + one.leanY,
+    }),
+    NO_EFFECT,
+  );
 }
 
-/** How far a quantity will move by itself when the pending changes have been made, in its own unit. */
-export function drift(info: QuantityInfo, { slopeV, height }: AxisEffect): number {
-  const { follows } = info;
-  return (follows?.slopeV ?? 0) * slopeV + (follows?.height ?? 0) * height;
+/**
+ * How far a quantity will move by itself when the pending changes have been made, in its own unit; in a set-up in which
+ * they have been made already, not at all.
+ */
+export function drift({ follows = {} }: QuantityInfo, effect: AxisEffect, setup?: Values): number {
+  if (setup && follows.when && !follows.when(setup)) return 0;
+  const part = (name: keyof AxisEffect) => (follows[name] ?? 0) * effect[name];
+  return part('slopeV') + part('height') + part('leanX') + part('leanY');
 }
 
 /** A zone while changes are pending: shifted by minus what they will do, so that they end in it. */

@@ -70,6 +70,11 @@ export interface JobFacts {
   readonly centreLift?: string;
   /** What is done to each face of a casting: "front vee near, outer: scrape 0.021 mm". */
   readonly faces?: readonly string[];
+  /** What is laid under a roll of a sine plate, and what its leaves do not give: "0.204 mm", "0.002 mm in 300 mm". */
+  readonly stack?: string;
+  readonly leftOver?: string;
+  /** Whether it is dowelled where it stands; undefined where nobody said. */
+  readonly dowels?: boolean;
   /** Depths of a roughing and a finishing pass: "0.012 mm", "0.005 mm". */
   readonly passes?: readonly [string, string];
 }

@@ -1,7 +1,39 @@
 import * as z from 'zod';
 import { count, measure, optionalMeasure } from '../input/fields.js';
+import { ANY_PART } from '../checks/parts.js';
 import { defineMove, refuse } from './define.js';
+import { after, RATED, watch, type JobFacts, type JobStep } from './jobSteps.js';
 import { chooseLeaves, stockSchema } from './shimLeaves.js';
+
+const BACK = 'Put it back where it stood.';
+
+function steps(facts: JobFacts): JobStep[] {
+  const { size, direction, lower = 'the side that has to come down', leaves, stack, leftOver, dowels, part = ANY_PART } = facts;
+  const pile = [stack, leaves].filter(Boolean).join(': ') || 'what the slope comes to between the rolls';
+  const back =
+    dowels === true
+      ? `${BACK} Dowels first, then the bolts in order, a little each.`
+      : `${BACK} ${dowels === false ? 'There are no dowels' : 'Where there are no dowels'}: clamp it to parallels laid along the machined sides before a bolt is touched, then draw the bolts down in order. How it was clamped is part of the doubt: undo, clamp and read once more.`;
+  return [
+    { text: 'Read again before any metal goes: what does not repeat is not ground.' },
+    { text: part.off ?? 'Take off what hangs on it, and lift it with rated gear.', caution: RATED },
+    {
+      text: 'Clean plate, rolls and table: a chip under a roll is an angle. Close the plate, lay a parallel block on it and run an indicator along the block. Write down what it reads at the end that will be raised: its own error comes off the stack.',
+    },
+    {
+      text: `Raise the roll under ${lower}: ${pile}.${leftOver ? ` That leaves over ${leftOver}.` : ''} Squeeze the leaves flat, burrs off.`,
+      caution: 'Shim edges cut: gloves.',
+    },
+    {
+      text: `Lay the ${part.name} on it with its ${part.faces} up, ${lower} over the raised roll, and clamp it. Light cuts until the whole face is clean: the most comes off at ${lower}. The top then goes ${direction}, ${size}.`,
+      caution: 'Wheel guarded, eyes covered. A grinding wheel is mounted and run by people trained for it.',
+    },
+    { text: back, caution: RATED },
+    watch(facts),
+    { text: 'Draw it down as it will be used and read.', needle: true },
+    ...after,
+  ];
+}
 
 /**
  * Stack under one roll of a sine plate: (slope − zeroSlope) × distance between the rolls, µm, signed: + raises the
@@ -16,7 +48,9 @@ export const sineStack = defineMove({
   verb: 'Set it over by',
   slopeKey: 'slope',
   signed: true,
-  leaves: true,
+  metal: true,
+  onCard: ({ foot }, part) => (part?.foot && foot ? { dowels: (foot as { readonly dowels?: boolean }).dowels } : undefined),
+  steps,
   input: z.strictObject({
     slope: optionalMeasure('slope', { label: 'Slope', example: '120 um/m' }),
     error: optionalMeasure('deviation', { label: 'Error', example: '24 um' }),

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { choice, count, fieldRegistry, measure, optionalMeasure, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
-import type { Reading, Slot } from '../../instruments/slots.js';
+import type { Reading, Slot, Values } from '../../instruments/slots.js';
 import { HEAD_SWINGS, ISOLATE, RATED_GEAR } from '../cautions.js';
 import { defineCheck, type CheckInput, type Note, type PlannedSlot, type Way, type Words } from '../define.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
@@ -40,13 +40,13 @@ const setup = z.strictObject({
     .optional()
     .register(fieldRegistry, { label: 'Where the stylus stands on the blade of the square', group: true }),
 });
-const leaf = (label: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm' });
+const leaf = (label: string, help?: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm', help });
 const reading = z.strictObject({
   axis: z.enum(['x', 'y'], { error: 'must be "x" or "y"' }),
   at: measure('length', { label: 'Height', example: '200 mm' }),
-  go: leaf('Thickest leaf that enters'),
+  go: leaf('Thickest leaf that enters', 'A known shim laid in at this height is a gap known exactly: type it in both.'),
   noGo: leaf('Thinnest leaf that does not'),
-  shim: leaf('Known shim laid under, taken off'),
+  shim: leaf('Shim under the square, taken off'),
   flip: flipKey(),
   side: z.enum(SIDES, { error: `must be one of ${SIDES.join(', ')}` }).optional(),
 });
@@ -55,6 +55,10 @@ const plan = z.strictObject({
   turned: z.boolean().optional().register(fieldRegistry, {
     label: 'Turn the square round and read its other edge too',
     help: 'Takes the error of the square out of the result.',
+  }),
+  leaves: z.boolean().optional().register(fieldRegistry, {
+    label: 'Read the gap beside the blade with leaves, without a dial',
+    help: 'At two heights the thickest leaf that enters and the thinnest that does not.',
   }),
   heights: placeList({ label: 'Heights', example: '250 mm', min: 2 }),
 });
@@ -66,7 +70,8 @@ type Axis = Keys['axis'];
 function gapOf({ go, noGo, shim = 0 }: Partial<Keys>): number | undefined {
   return go !== undefined && noGo !== undefined ? 1000 * ((go + noGo) / 2 - shim) : undefined;
 }
-const isGap = ({ go, noGo }: Partial<Keys>): boolean => go !== undefined || noGo !== undefined;
+/** What leaves bound, or what is planned for leaves: its place is laid out with a shim of nothing under the square. */
+const isGap = ({ go, noGo, shim }: Partial<Keys>): boolean => go !== undefined || noGo !== undefined || shim !== undefined;
 
 const FAR: Readonly<Record<Axis, Keys['side']>> = { x: 'left', y: 'column' };
 
@@ -152,7 +157,7 @@ const OTHER: Readonly<Record<(typeof SIDES)[number], (typeof SIDES)[number]>> = 
 
 function plannedSlots(
   { side }: Setup,
-  { stations = 3, turned = false, heights = evenly(0, 300, stations) }: z.output<typeof plan>,
+  { stations = 3, turned = false, leaves = false, heights = evenly(0, 300, stations) }: z.output<typeof plan>,
 ): PlannedSlot[] {
   return (['x', 'y'] as const).flatMap((axis) => {
     const way = axis === 'x' ? 'Sideways' : 'Front to back';
@@ -162,6 +167,7 @@ function plannedSlots(
         keys: {
           axis,
           at,
+          ...(leaves && { shim: 0 }),
           ...(flip !== undefined && { flip }),
           ...(flip && { side: OTHER[side?.[axis] ?? (axis === 'x' ? 'right' : 'operator')] }),
         },
@@ -172,6 +178,8 @@ function plannedSlots(
     return turned ? [...once(false), ...once(true)] : once();
   });
 }
+
+const isHeadOff = (setup: Values): boolean => setup['head'] === 'off';
 
 export const columnLean = defineCheck({
   id: 'column-lean',
@@ -185,11 +193,17 @@ export const columnLean = defineCheck({
   plan,
   conditions: z.strictObject({}),
   slotKeys: ['axis', 'at', 'flip'],
+  beside: [
+    { key: 'go', instead: true, when: isGap },
+    { key: 'noGo', instead: true, when: isGap },
+    { key: 'shim', when: isGap },
+  ],
   reads: 'indicator',
   readsFor: (_setup, keys) => (isGap(keys) ? 'gap' : 'indicator'),
   valueFrom: gapOf,
   quantities: {
     leanX: {
+      follows: { leanX: 1, when: isHeadOff },
       label: 'Column, right or left',
       subject: 'The column',
       dimension: 'slope',
@@ -199,6 +213,7 @@ export const columnLean = defineCheck({
       words: leanWords('right', 'left', ['right', 'left'], ['the left side', 'the right side']),
     },
     leanY: {
+      follows: { leanY: 1, when: isHeadOff },
       label: 'Column, forward or back',
       subject: 'The column',
       dimension: 'slope',
@@ -206,7 +221,7 @@ export const columnLean = defineCheck({
       limit: [-65, 65],
       spokenOver: 300,
       words: leanWords('toward the operator', 'back', ['toward', 'away'], ['the rear', 'the front']),
-      variants: [{ key: 'head-off', label: 'with the head off', limit: [-65, 0], applies: (setup) => setup['head'] === 'off' }],
+      variants: [{ key: 'head-off', label: 'with the head off', limit: [-65, 0], applies: isHeadOff, guesses: true }],
     },
     squareErrorX: unlimited('Error of the square, x', 'slope', 'um/m'),
     squareErrorY: unlimited('Error of the square, y', 'slope', 'um/m'),
@@ -228,8 +243,14 @@ export const columnLean = defineCheck({
   casting: 'column',
   part: COLUMN,
   corrections: {
-    leanX: { plus: ['supports', 'shim-leaves', 'step-scrape'], minus: ['supports', 'shim-leaves', 'step-scrape'] },
-    leanY: { plus: ['supports', 'shim-leaves', 'step-scrape'], minus: ['supports', 'shim-leaves', 'step-scrape'] },
+    leanX: {
+      plus: ['supports', 'shim-leaves', 'step-scrape', 'sine-stack'],
+      minus: ['supports', 'shim-leaves', 'step-scrape', 'sine-stack'],
+    },
+    leanY: {
+      plus: ['supports', 'shim-leaves', 'step-scrape', 'sine-stack'],
+      minus: ['supports', 'shim-leaves', 'step-scrape', 'sine-stack'],
+    },
   },
   picture: { drawing: 'column-in-elevation', bends: { h: 'leanX', v: 'leanY' } },
   hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play', 'table-parallelism-x', 'table-parallelism-y'],

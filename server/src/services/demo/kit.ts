@@ -73,6 +73,7 @@ export const ARTEFACTS: readonly DemoItem[] = [
   },
   { kind: 'pins', name: 'Pins, 10 mm', data: { diameter: '10 mm', matched: '1 um' } },
   { kind: 'blocks', name: 'Tram block', data: { height: '50 mm', matched: false } },
+  { kind: 'sine-plate', name: 'Sine plate, 100 mm', data: { rolls: '100 mm' } },
 ];
 
 /** The shim drawer. */

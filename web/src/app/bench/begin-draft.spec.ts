@@ -30,7 +30,7 @@ describe('the first draft of a set-up', () => {
   const heads = (rounds: readonly TestRound[]) => rounds.map((round) => headOf(round, round, sheetOf(round, round.readings)));
   const draft = (id: string, rounds: readonly TestRound[] = []) => {
     const last = rounds.filter((round) => round.check === id).at(-1);
-    const known = { card, last, other: rounds.at(-1), heads: heads(rounds), dials: [dial()] };
+    const known = { card, last, other: rounds.at(-1), heads: heads(rounds), kit: [dial()] };
     return firstDraft(check(id), { ...known, rungs: rungsOf('engine-lathe', heads(rounds)) }, own);
   };
 

@@ -2,6 +2,7 @@ import {
   choice,
   fieldInfo,
   KINDS_FOR,
+  plannedKind,
   optionalMeasure,
   parseQuantity,
   prettyUnit,
@@ -78,8 +79,14 @@ export function asTyped(conditions: RoundWrite['conditions'], schema: z.ZodObjec
   );
 }
 
+/** Leaves step by as much, as a rule. */
+const FINEST_STEP = '0.01 mm';
+
 /** What a check is read with when nothing in the kit is chosen. */
-export const ownKind = (kind: ValueKind): string => (kind === 'indicator' ? 'lever' : (KINDS_FOR[kind][0] ?? 'lever'));
+export const ownInstrument = (kind: ValueKind): FormValue =>
+  kind === 'gap'
+    ? { kind: KINDS_FOR.gap[0], graduation: FINEST_STEP }
+    : { kind: kind === 'indicator' ? 'lever' : (KINDS_FOR[kind][0] ?? 'lever') };
 
 const typed = (value: number, { dimension }: FieldInfo): string | undefined =>
   dimension && `${Number(value.toFixed(1))} ${prettyUnit(DIMENSIONS[dimension].base)}`;
@@ -130,12 +137,12 @@ export interface Known {
   readonly last: StoredRound | undefined;
   readonly other: StoredRound | undefined;
   readonly heads: readonly RoundHead[];
-  readonly dials: readonly KitItem[];
+  readonly kit: readonly KitItem[];
   readonly rungs: readonly Rung[];
 }
 
 /** A first draft: the last round of this check, or what other rounds and the machine card know. @param own the choice "another one". */
-export function firstDraft(check: CheckDefinition, { card, last, other, heads, dials, rungs }: Known, own: string): BeginDraft {
+export function firstDraft(check: CheckDefinition, { card, last, other, heads, kit, rungs }: Known, own: string): BeginDraft {
   const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
   const pivot = nodPivot(check, card, heads);
   const known = {
@@ -150,6 +157,8 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, d
     ...pivot.learned,
     ...filledFrom(check, rungs),
   };
+  const kind = plannedKind(check, setup, last?.plan ?? {});
+  const dials = kit.filter((item) => suitable(item, kind));
   const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
   return {
     ...emptyDraft(),
@@ -158,7 +167,7 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, d
     conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
     purpose: last?.purpose ?? {},
     kitId: dial?.id ?? own,
-    own: described ? withField(described, 'sense', undefined) : { kind: ownKind(check.reads) },
+    own: described ? withField(described, 'sense', undefined) : ownInstrument(kind),
     // As it counted last time from the same side; the screen says so and asks for the nudge again.
     sense: knownSense(heads, check.id, dial?.name ?? null, mountingOf(check.id, setup))?.sense ?? null,
   };

@@ -4,6 +4,7 @@ import { bedTwistSheet } from '@isometra/core/practice';
 import type { RoundWrite } from '@isometra/contract';
 import {
   barRound,
+  lathe,
   openShop,
   practiceRound,
   show,
@@ -45,6 +46,23 @@ describe('before a round', () => {
         .map((alert) => alert.textContent)
         .join(),
     ).toContain('Distance between centres is missing');
+  });
+
+  it('what is to be read with leaves is begun with leaves, without a needle to nudge', async () => {
+    const { page, server } = await open('column-lean', [], (shop) => {
+      shop.machines = [{ ...lathe(), card: { ...lathe().card, kind: 'column-mill' } }];
+    });
+    await tick(page);
+    expect(page.text()).toContain('it counts down');
+    await page.tick(/Read the gap beside the blade with leaves/);
+    expect(page.text()).not.toContain('it counts down');
+    await page.choose('right-hand side');
+    await page.choose('your side');
+    await page.press('Begin the round');
+    await until(() => server.sent.length === 1);
+    const round: RoundWrite = server.sent[0].body;
+    expect(round.instrument).toEqual(jasmine.objectContaining({ kind: 'feeler' }));
+    expect(round.plan).toEqual({ leaves: true });
   });
 
   it('begins with the instrument in hand, the nudge test and the conditions in base units', async () => {

@@ -14,7 +14,16 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type * as z from 'zod';
-import { bareSchema, CHECKS, fieldInfo, instrumentSchemaFor, KINDS_FOR, readsOf, type CheckDefinition, type Fault } from '@isometra/core';
+import {
+  bareSchema,
+  CHECKS,
+  fieldInfo,
+  instrumentSchemaFor,
+  KINDS_FOR,
+  plannedKind,
+  type CheckDefinition,
+  type Fault,
+} from '@isometra/core';
 import type { KitItem, RoundWrite, StoredRound } from '@isometra/contract';
 import { fromKit, knownSense, mountingOf, roundFaults } from '@isometra/work';
 import { catchError, map, of, switchMap, take, zip, type Observable, type Subscription } from 'rxjs';
@@ -32,7 +41,17 @@ import { dueWords, today } from '../kit/kit-texts';
 import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
 import { laidOver } from './laid-over';
 import { Nudge } from './nudge';
-import { beginSchema, emptyDraft, filledFrom, firstDraft, purposeOf, purposeSchemaForm, suitable, type BeginDraft } from './begin-draft';
+import {
+  beginSchema,
+  emptyDraft,
+  filledFrom,
+  firstDraft,
+  ownInstrument,
+  purposeOf,
+  purposeSchemaForm,
+  suitable,
+  type BeginDraft,
+} from './begin-draft';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
@@ -73,7 +92,7 @@ export class Begin implements OnDestroy {
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
   protected readonly instrumentSchema = computed(() => instrumentSchemaFor(this.draft().own['kind']));
-  private readonly kind = computed(() => readsOf(this.check(), this.draft().setup));
+  private readonly kind = computed(() => plannedKind(this.check(), this.draft().setup, this.draft().plan));
   protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.kind())));
   protected readonly choices = computed(() => [
     ...this.dials().map((item) => ({ value: item.id, label: item.name })),
@@ -133,8 +152,11 @@ export class Begin implements OnDestroy {
   }
 
   protected takeParts(parts: Partial<PartsDraft>): void {
-    const side = this.draft().setup['side'];
+    const [side, kind] = [this.draft().setup['side'], this.kind()];
     this.keep({ ...this.draft(), ...parts });
+    // Another way to read it is read on something else.
+    if (this.kind() !== kind)
+      this.keep({ ...this.draft(), kitId: this.dials()[0]?.id ?? OWN, own: ownInstrument(this.kind()), sense: null });
     // From the other side the same dial counts the other way.
     if (this.draft().setup['side'] !== side) this.set('sense', this.learned()?.sense ?? null);
   }
@@ -183,7 +205,7 @@ export class Begin implements OnDestroy {
   }
 
   private first(check: CheckDefinition, last: StoredRound | undefined, other: StoredRound | undefined): BeginDraft {
-    const known = { card: this.desk.machine()?.card, heads: this.desk.all(), dials: this.dials(), rungs: this.desk.rungs(), last, other };
+    const known = { card: this.desk.machine()?.card, heads: this.desk.all(), kit: this.desk.kit(), rungs: this.desk.rungs(), last, other };
     return firstDraft(check, known, OWN);
   }
 

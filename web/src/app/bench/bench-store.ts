@@ -99,8 +99,10 @@ export class BenchStore {
   }
   /** What a reading says, as it was typed: its figure, or what was felt instead of one. */
   toldBy({ value, keys }: StoredReading): string {
-    const key = this.check()?.beside?.find(({ instead }) => instead)?.key;
-    return String(value ?? (key === undefined ? '' : (keys[key] ?? '')));
+    const felt = (this.check()?.beside ?? []).flatMap(({ key, instead }) =>
+      instead && keys[key] !== undefined ? [String(keys[key])] : [],
+    );
+    return String(value ?? felt.join(' to '));
   }
   /** What the reading in hand is read on. */
   readonly valueKind = computed(() => this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? {}));

@@ -1,4 +1,4 @@
-import { curvesAlong, neighbours, wayOut } from '@isometra/work';
+import { crossed, curvesAlong, neighbours, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -84,6 +84,7 @@ export class CallColumn {
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
       naive: this.naive(quantity, info),
       setOff: this.setOff(info),
+      past: this.past(name, quantity, info),
       budget: quantity.budget.map((line) => ({ source: DOUBTS[line.source], share: Math.round(line.share * 100) })),
     };
   }
@@ -109,11 +110,28 @@ export class CallColumn {
     return `As it reads, with the droop left in, it would seem ${seems} and be called ${CALLED[verdict]}. ${whose}`.trim();
   }
 
+  /** What a move took past the middle, and whether that was meant. */
+  private readonly crossings = computed(() => {
+    const [check, round] = [this.store.check(), this.store.round()];
+    return check && round ? crossed(this.desk.of(check.id).filter(({ at }) => at <= round.at)) : [];
+  });
+  private past(name: string, { verdict }: Quantity, info: QuantityInfo): string {
+    const found = this.crossings().find(({ quantity }) => quantity === name);
+    if (!found) return '';
+    const says = (value: number) => placedWords(value, info, this.shown(), 1);
+    const so = found.meant
+      ? 'The aim lies on that side: leave it.'
+      : verdict === 'out'
+        ? 'The move went too far: take only the rest back.'
+        : 'The move went past the middle, and it is not out: leave it.';
+    return `It was ${says(found.before)}, it is now ${says(found.now)}. ${so}`;
+  }
+
   /** How far the aim is set off by changes that are still to come. */
   private setOff(info: QuantityInfo): string {
     const round = this.store.round();
     const pending = round && this.desk.facts(round).pending;
-    const by = pending ? drift(info, pending) : 0;
+    const by = pending ? drift(info, pending, this.store.setup()) : 0;
     if (by === 0) return '';
     return `Aim and zone are set off ${placedWords(-by + 0, info, this.shown(), 1)}: changes are planned that will take it back by as much.`;
   }

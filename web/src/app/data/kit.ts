@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import * as z from 'zod';
 import { kitItemSchema, type KitItem } from '@isometra/contract';
+import { parseQuantity } from '@isometra/core';
 import { Api } from './api';
 import { Loads, Writes, withRow } from './flows';
 import { Outbox } from './outbox';
@@ -75,4 +76,15 @@ const storedKit = z.object({ ...kitItemSchema.shape, id: z.string(), photos: z.a
 export function stockOf(kit: readonly KitItem[]): readonly unknown[] | undefined {
   const drawers = kit.filter((item) => item.kind === 'shim-stock');
   return drawers.length ? drawers.flatMap((item) => item.data['stock'] as unknown[]) : undefined;
+}
+
+/** Sine plates, the longest first: the name, and mm between the rolls. */
+export function sinePlatesOf(kit: readonly KitItem[]): readonly { readonly name: string; readonly rolls: number }[] {
+  return kit
+    .filter((item) => item.kind === 'sine-plate')
+    .flatMap(({ name, data }) => {
+      const rolls = parseQuantity(data['rolls'], 'length');
+      return rolls.ok ? [{ name, rolls: rolls.value }] : [];
+    })
+    .sort((one, other) => other.rolls - one.rolls);
 }

@@ -64,7 +64,7 @@ describe('around the headstock', () => {
       await page.press('Done: The headstock warms up in work');
       const stale = rung()?.stale;
       expect(stale && staleWords(stale)).toBe('“The headstock warms up in work” has been done since: read it again');
-      expect(desk.facts({ surveyId: SURVEY }).pending).toEqual({ slopeV: 0, height: 0 });
+      expect(desk.facts({ surveyId: SURVEY }).pending).toEqual({ slopeV: 0, height: 0, leanX: 0, leanY: 0 });
       expect((await noted(server, 1)).content).toEqual({ planned: id });
       expect(page.text()).toContain('The headstock warms up in work: done');
     });

@@ -1,12 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, viewChild } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { catchError, of, switchMap } from 'rxjs';
 import { CHANGE_KINDS, effectOf, type AxisEffect, type PlannedChange } from '@isometra/core';
-import { pendingOf, type Planned } from '@isometra/work';
+import { machineFamily } from '@isometra/contract';
+import { measuredHeadWeight, pendingOf, type Planned } from '@isometra/work';
+import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
 import { Desk } from '../machine/desk';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
-import { bothUnits, isZero } from '../ui/say';
+import { bothUnits, isZero, slopeOver } from '../ui/say';
 import { Button } from '../ui/controls';
 import { Choices } from '../ui/choices';
 
@@ -17,7 +21,21 @@ import { Choices } from '../ui/choices';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Still to come</h2>
-    <p>What will move the spindle later. Until it is done, the aim of what follows it is set off by just that much.</p>
+    <p>
+      {{ mill() ? 'What will pull the column over later.' : 'What will move the spindle later.' }} Until it is done, the aim of what follows
+      it is set off by just that much.
+    </p>
+    @if (measured(); as found) {
+      <p class="measured">
+        <b>Measured here: </b>the head pulls the top of the column {{ found.words }} (with the head on {{ found.days[0] }}, off
+        {{ found.days[1] }}).
+        @if (found.sure) {
+          <button pButton type="button" (click)="take(found)">Reckon with that</button>
+        } @else {
+          That is within the doubt of the two rounds.
+        }
+      </p>
+    }
     @for (entry of pending(); track entry.id) {
       <div class="entry">
         <b>{{ entry.title }}</b>
@@ -37,7 +55,7 @@ import { Choices } from '../ui/choices';
     @for (line of past(); track $index) {
       <p class="soft">{{ line }}</p>
     }
-    <iso-choices label="What will change" [options]="kinds" [value]="kind().id" (chosen)="choose($event)" />
+    <iso-choices label="What will change" [options]="kinds()" [value]="kind().id" (chosen)="choose($event)" />
     <form (submit)="add($event)" novalidate>
       <iso-schema-form [schema]="kind().fields" [value]="fields()" [faults]="faults()" [showAll]="tried()" (changed)="fields.set($event)" />
       @if (preview()) {
@@ -52,8 +70,28 @@ export class PlannedChanges {
   private readonly desk = inject(Desk);
   private readonly changes = inject(SurveyChanges);
   private readonly settings = inject(Settings);
-  protected readonly kinds = CHANGE_KINDS.map(({ id, title }) => ({ value: id, label: title }));
-  protected readonly kind = signal(CHANGE_KINDS[0]);
+  private readonly rounds = inject(Rounds);
+  private readonly family = computed(() => machineFamily(this.desk.kind()));
+  private readonly possible = computed(() => CHANGE_KINDS.filter(({ machines = [this.family()] }) => machines.includes(this.family())));
+  protected readonly kinds = computed(() => this.possible().map(({ id, title }) => ({ value: id, label: title })));
+  protected readonly kind = linkedSignal(() => this.possible()[0]);
+  protected readonly mill = computed(() => this.family() === 'mill');
+  /** Rounds of the column with their set-ups: with the head on, and with it off. */
+  private readonly columns = toSignal(
+    toObservable(this.desk.machine).pipe(
+      switchMap((machine) => (machine && this.mill() ? this.rounds.list(machine.id, 'column-lean') : of([]))),
+      catchError(() => of([])),
+    ),
+    { initialValue: [] },
+  );
+  protected readonly measured = computed(() => {
+    const weight = measuredHeadWeight(this.columns(), this.desk.all());
+    if (!weight) return null;
+    const { leanX = 0, leanY = 0, expanded, on, off } = weight;
+    const days = [this.day(on), this.day(off)];
+    const sure = Math.max(Math.abs(leanX), Math.abs(leanY)) > expanded;
+    return { leanX, leanY, words: this.lean(leanX, leanY) || 'nothing to be told', days, sure };
+  });
   protected readonly fields = signal<FormValue>({});
   protected readonly tried = signal(false);
   private readonly full = computed(() => settled(this.kind().fields, this.fields(), this.settings.system()));
@@ -61,13 +99,23 @@ export class PlannedChanges {
   private readonly form = viewChild(SchemaForm);
   private readonly planned = computed(() => this.desk.survey()?.planned ?? []);
 
-  private told({ slopeV, height }: AxisEffect): string {
+  /** How a column goes: "0.012 mm in 300 mm toward you". */
+  private lean(leanX: number, leanY: number): string {
+    const says = (lean: number, plus: string, minus: string) => {
+      const size = slopeOver(Math.abs(lean), 300, this.settings.shown(), 1);
+      return isZero(size) ? '' : `${size} ${lean > 0 ? plus : minus}`;
+    };
+    return [says(leanY, 'toward you', 'back'), says(leanX, 'to the right', 'to the left')].filter(Boolean).join(', ');
+  }
+
+  private told({ slopeV, height, leanX, leanY }: AxisEffect): string {
     const shown = this.settings.shown();
     const slope = bothUnits(slopeV, 'slope', shown, 1).large;
     const rise = bothUnits(height, 'deviation', shown, 1).large;
     const parts = [
       isZero(slope) ? '' : `the free end of the axis goes ${slope} ${slopeV > 0 ? 'up' : 'down'}`,
       isZero(rise) ? '' : `the centre goes ${rise} ${height > 0 ? 'up' : 'down'}`,
+      this.lean(leanX, leanY) && `the top of the column goes ${this.lean(leanX, leanY)}`,
     ].filter(Boolean);
     return parts.length ? parts.join(', ') : 'nothing moves';
   }
@@ -98,9 +146,15 @@ export class PlannedChanges {
   private readonly change = computed((): PlannedChange => ({ kind: this.kind().id, fields: { ...this.full() } }));
 
   protected choose(id: string): void {
-    this.kind.set(CHANGE_KINDS.find((entry) => entry.id === id) ?? CHANGE_KINDS[0]);
+    this.kind.set(this.possible().find((entry) => entry.id === id) ?? this.possible()[0]);
     this.fields.set({});
     this.tried.set(false);
+  }
+
+  /** What was measured goes into the form; it is put on the list by hand. */
+  protected take({ leanX, leanY }: { readonly leanX: number; readonly leanY: number }): void {
+    this.choose('head-weight');
+    this.fields.set({ leanY: `${leanY.toFixed(1)} um/m`, leanX: `${leanX.toFixed(1)} um/m` });
   }
 
   protected add(event: Event): void {

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { machineFamily } from '@isometra/contract';
 import { AtHand } from '../shell/at-hand';
 import { SurveyChanges } from '../survey/survey-changes';
 import { Desk } from '../machine/desk';
@@ -15,14 +16,16 @@ import { Notice } from '../ui/notice';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h1>Bearings, and what is to come</h1>
+      <h1>{{ title() }}</h1>
       <iso-notice [text]="changes.problem()" />
       <iso-notice kind="told" [text]="changes.told()" />
     </header>
     @if (desk.survey()) {
       <iso-planned-changes />
-      <iso-bearing-card />
-      <iso-stand-ins />
+      @if (lathe()) {
+        <iso-bearing-card />
+        <iso-stand-ins />
+      }
     }
   `,
   styles: `
@@ -45,8 +48,12 @@ export class ToCome {
   protected readonly desk = inject(Desk);
   protected readonly changes = inject(SurveyChanges);
 
+  protected readonly lathe = computed(() => machineFamily(this.desk.kind()) !== 'mill');
+  protected readonly title = computed(() => (this.lathe() ? 'Bearings, and what is to come' : 'What is still to come'));
+
   constructor() {
-    inject(AtHand).doing.set('Bearings, and what is to come');
+    const hand = inject(AtHand);
+    effect(() => hand.doing.set(this.title()));
     this.desk.refresh();
   }
 }

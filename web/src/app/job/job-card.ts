@@ -32,12 +32,13 @@ import { jobKeys } from './job-keys';
 import { factsOf, landingWords, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget } from './screw-target';
 import { NodStrokes } from './nod-strokes';
+import { SineSetting } from './sine-setting';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
   selector: 'iso-job-card',
-  imports: [RouterLink, AtScrew, Dial, NodStrokes, ShimTemplates, Button, TextField, Notice, Choices, Tick],
+  imports: [RouterLink, AtScrew, Dial, NodStrokes, SineSetting, ShimTemplates, Button, TextField, Notice, Choices, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
@@ -111,6 +112,13 @@ export class JobCard extends JobStanding implements OnDestroy {
     this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), nod } });
   }
 
+  /** Which side of the foot comes up for this, and which goes down. */
+  protected readonly raised = computed(() => raisedFacts(this.amount(), this.info()));
+
+  protected stacked({ sine, plan }: { readonly sine: NonNullable<Made['sine']>; readonly plan: Readonly<Record<string, unknown>> }): void {
+    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), sine }, plan: { ...plan } });
+  }
+
   // At the screw.
   protected readonly arrow = computed(() => this.info()?.words?.arrow ?? null);
   protected readonly own = computed(() => ownDial(this.found()?.indicator, this.instrument()));
@@ -156,18 +164,19 @@ export class JobCard extends JobStanding implements OnDestroy {
     return (total: number): boolean => insideZone(value + sign * total, limit);
   });
 
-  /** What the thinnest leaf of the drawers would do. */
-  private finest(): string | undefined {
-    const { finest } = this.planned().plan;
-    return typeof finest === 'number' ? sizeOf(finest, this.info(), this.shown()).large : undefined;
+  /** A slope of the plan in words: what the thinnest leaf of the drawers would do, what the leaves leave over. */
+  private slopeOfPlan(key: 'finest' | 'residual'): string | undefined {
+    const slope = this.planned().plan[key];
+    return typeof slope === 'number' ? sizeOf(Math.abs(slope), this.info(), this.shown(), 1).large : undefined;
   }
 
   private facts(): JobFacts {
     const needle = this.needle();
     return {
       ...factsOf(this.planned().plan, this.found()?.amount, this.leaf, this.lands()),
-      finest: this.finest(),
-      ...raisedFacts(this.amount(), this.info()),
+      finest: this.slopeOfPlan('finest'),
+      leftOver: this.slopeOfPlan('residual'),
+      ...this.raised(),
       strips: stripsText(this.planned().plan, (mm) => bothUnits(mm, 'length', { ...this.shown(), fineness: 'coarse' }).large),
       size: this.size().large,
       direction: this.direction(),
@@ -237,7 +246,7 @@ export class JobCard extends JobStanding implements OnDestroy {
   }
 
   /** The card is kept from the first tick on; ticks, shift and done are changes of it. */
-  private save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift' | 'made'>>): void {
+  private save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift' | 'made' | 'plan'>>): void {
     const [move, known, round] = [this.found(), this.saved(), this.round()];
     if (!round || (!move && !known)) return;
     this.rounds.putMove(

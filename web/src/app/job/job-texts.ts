@@ -29,6 +29,7 @@ const inPlan = z
     eighths: z.number(),
     truck: z.string(),
     shim: z.number(),
+    stack: z.number(),
     frontLeaves: z.record(z.string(), z.unknown()),
     rearLeaves: z.record(z.string(), z.unknown()),
   })
@@ -49,6 +50,7 @@ export function factsOf(
     centreLift: lift === undefined || lift === amount ? undefined : show(lift),
     truck: known.truck,
     thickness: known.shim === undefined ? undefined : show(known.shim),
+    stack: known.stack === undefined ? undefined : show(Math.abs(known.stack)),
     reach: reach === undefined ? undefined : show(Math.abs(reach)),
     heightChange: height === '' || isZero(height) ? '' : `${height} ${(heightChange ?? 0) > 0 ? 'up' : 'down'}`,
     frontLeaves: frontLeaves && leavesText(frontLeaves, show),

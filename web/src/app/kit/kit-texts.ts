@@ -29,6 +29,8 @@ export function shortOf({ kind, data }: Pick<KitItem, 'kind' | 'data'>): string 
       return joined(data['blade'], known('off by', data['error']) || 'error not known');
     case 'pins':
       return joined(`⌀ ${String(data['diameter'])}`, known('alike within', data['matched']));
+    case 'sine-plate':
+      return joined(`${String(data['rolls'])} between the rolls`);
     case 'blocks':
       return joined(data['height'], data['matched'] === true && 'matched pair');
   }

@@ -21,7 +21,7 @@ import {
   type Solved,
 } from '@isometra/work';
 import { Heads } from '../data/heads';
-import { Kit, stockOf } from '../data/kit';
+import { Kit, sinePlatesOf, stockOf } from '../data/kit';
 import { Machines } from '../data/machines';
 import { Surveys } from '../data/surveys';
 
@@ -60,6 +60,8 @@ export class Desk {
   /** A screen with a next thing of its own is open: the ladder's yellow steps back. */
   readonly inHand = signal(false);
   readonly stock = computed(() => stockOf(this.kit()));
+  /** Sine plates of the shop, the longest first: between their rolls, mm. */
+  readonly sinePlates = computed(() => sinePlatesOf(this.kit()));
   private readonly time = () => ({ now: new Date().toISOString(), again: readCard(this.machine()?.card)?.readAgain });
   readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), this.time()) : []));
   /** What is done by hand at the ends of the ladder. */

@@ -72,6 +72,8 @@ import { Desk } from './desk';
       }
       @if (castings() === 'headstock') {
         <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Bearings, to come</a>
+      } @else if (column()) {
+        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Still to come</a>
       }
       <a [routerLink]="['/machines', desk.machine()!.id, 'castings', castings()]">Castings</a>
       <a [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
@@ -98,6 +100,9 @@ export class Ladder {
   protected readonly tailstock = computed(() => this.desk.rungs().some((rung) => rung.check.sameQuestion === 'tailstock'));
   /** The casting that is looked at first. */
   protected readonly castings = computed(() => (machineFamily(this.desk.kind()) === 'mill' ? 'column' : 'headstock'));
+
+  /** Whether a column is set up on this machine: what is still to go on it pulls it over. */
+  protected readonly column = computed(() => this.desk.rungs().some(({ check }) => check.casting === 'column'));
 
   protected readonly byHand = computed(() => {
     const next = this.desk.inHand() ? undefined : this.desk.nextStep();
