@@ -79,6 +79,11 @@ export const madeSchema = z.strictObject({
       sides: z.array(z.strictObject({ operator: z.number().max(1e6).min(-1e6), column: z.number().max(1e6).min(-1e6) })).max(24),
     })
     .optional(),
+  /** Bolts as they were tightened, and what the needle read after each, divisions. */
+  bolts: z
+    .array(z.strictObject({ bolt: z.int().min(1).max(24), reads: z.number().min(-1e4).max(1e4) }))
+    .max(96)
+    .optional(),
   /** A sine plate as it was set: mm between its rolls; what the block read with it closed, µm over mm, + higher at the end that is raised. */
   sine: z
     .strictObject({

@@ -109,6 +109,7 @@ export type { JobFacts, JobStep } from './moves/jobSteps.js';
 export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
 export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule, type UsualShift } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
+export { crossOrder } from './moves/headSteps.js';
 export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planMove } from './moves/registry.js';
 export { chooseLeaves, stockSchema, type Stock } from './moves/shimLeaves.js';
 export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';

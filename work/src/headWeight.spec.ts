@@ -20,7 +20,9 @@ describe('the weight of a head', () => {
     expect(found?.leanY).toBeCloseTo(42, 9);
     expect(found?.expanded).toBeCloseTo(Math.hypot(5, 5), 9);
     expect(found?.leanX).toBeUndefined();
-    expect(diary()({ leanY: 4 }, { head: 'off', leanY: -38 })?.leanY).withContext('a head nobody spoke of is on').toBeCloseTo(42, 9);
+    expect(diary()({ leanY: 4 }, { head: 'off', leanY: -38 })?.leanY)
+      .withContext('a head nobody spoke of is on')
+      .toBeCloseTo(42, 9);
   });
 
   it('is not told from one round, nor across a move of the column', () => {

@@ -11,6 +11,26 @@ const story = (...steps: { offset: number; move?: Partial<MoveWrite>; part?: Par
     return headOf(tailstockRound(offset, { at: Diary.at(i + 1), moves, ...part }));
   });
 
+describe('what a head does on tightening', () => {
+  const made = (tightened: number, ...order: number[]): Made => ({
+    ...{ dial: null, preset: 0, tightened, rule: null },
+    bolts: order.map((bolt) => ({ bolt, reads: 0 })),
+  });
+  const rounds = story(
+    { offset: 30, move: { amount: -30, made: made(4, 1, 3, 2, 4) } },
+    { offset: 20, move: { amount: -20, made: made(6, 1, 3, 2, 4, 1, 3) } },
+    { offset: 10, move: { amount: -10, made: made(-9, 1, 2, 3, 4) } },
+    { offset: 5 },
+  );
+
+  it('is learned for the order of its bolts, the second time round not counted', () => {
+    expect(usualShiftOf(rounds, SCREW, [1, 3, 2, 4])).toEqual({ shift: 5, seen: 2, steady: true });
+    expect(usualShiftOf(rounds, SCREW, [1, 2, 3, 4])?.shift).toBe(-9);
+    expect(usualShiftOf(rounds, SCREW, [4, 3, 2, 1])).toBeUndefined();
+    expect(usualShiftOf(rounds, SCREW)?.seen).toBe(3);
+  });
+});
+
 describe('moves judged by the rounds around them', () => {
   it('wrong way, and the gain learned from a later one', () => {
     const judged = judgedMoves(story({ offset: 30, move: { amount: -30 } }, { offset: 60, move: { amount: -60 } }, { offset: 12 }));

@@ -66,9 +66,26 @@ const movesOf = (rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], { check,
     .flatMap(({ moves }) => moves.filter((move) => move.quantity === quantity && move.kind === kind && move.doneAt !== null))
     .sort((a, b) => ((a.doneAt ?? '') < (b.doneAt ?? '') ? -1 : 1));
 
-/** What a screw's part does on tightening as a rule, signed like the quantity; undefined where nobody has seen it yet. */
-export function usualShiftOf(rounds: readonly Pick<RoundHead, 'check' | 'moves'>[], screw: Screw): UsualShift | undefined {
-  return usualShift(movesOf(rounds, screw).flatMap(({ made }) => (made && made.tightened !== null ? [made.tightened] : [])));
+/** The order in which bolts were tightened the first time round. */
+export const boltOrder = (bolts: NonNullable<MoveWrite['made']>['bolts']): readonly number[] => [
+  ...new Set((bolts ?? []).map(({ bolt }) => bolt)),
+];
+
+/**
+ * What a screw's part does on tightening as a rule, signed like the quantity; undefined where nobody has seen it yet.
+ *
+ * @param order of the bolts: another order moves the part otherwise, so that what was seen of it teaches nothing of this one.
+ */
+export function usualShiftOf(
+  rounds: readonly Pick<RoundHead, 'check' | 'moves'>[],
+  screw: Screw,
+  order?: readonly number[],
+): UsualShift | undefined {
+  const alike = (bolts: NonNullable<MoveWrite['made']>['bolts']): boolean =>
+    !order || !bolts?.length || boltOrder(bolts).join() === order.join();
+  return usualShift(
+    movesOf(rounds, screw).flatMap(({ made }) => (made && made.tightened !== null && alike(made.bolts) ? [made.tightened] : [])),
+  );
 }
 
 /** Which screw drives the part on this machine, as it was last seen; null where nobody has said. */

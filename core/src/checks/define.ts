@@ -197,6 +197,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly reads: ValueKind;
   /** Where the set-up, or the keys of a reading, decide what it is read on. */
   readonly readsFor?: (setup: Setup, keys: Partial<Keys>) => ValueKind;
+  /** What some of its places may be read on instead. */
+  readonly alsoReads?: readonly ValueKind[];
   /** A value told by other keys than `value` (two leaves that bound a gap, drag by feel), µm. */
   readonly valueFrom?: (keys: Keys) => number | undefined;
   /** What sizes are spoken over, where the set-up gives a base. */

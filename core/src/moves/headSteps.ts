@@ -58,7 +58,7 @@ export function headSteps(facts: JobFacts): JobStep[] {
       needle: true,
     },
     {
-      text: `Tighten a little at a time, crosswise: bolts ${crossOrder(bolts).join(', ')}, and round again. Read after each, and write down what the needle did in all.`,
+      text: `Tighten a little at a time, crosswise: bolts ${crossOrder(bolts).join(', ')}, and round again. Read after each: the needle is not the same after the last as after the first.`,
       shift: true,
     },
     { text: 'Read both sides again, zeroed anew, in a new round.' },

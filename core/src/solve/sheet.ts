@@ -72,7 +72,12 @@ export function readSheet(raw: unknown): Sheet {
 function unfit(check: CheckDefinition, setup: Values | undefined, instrument: Instrument, raw: unknown): Fault[] {
   const entries = Array.isArray(raw) ? raw.filter(isObject) : [];
   const kinds = [...new Set(entries.map((entry) => readsOf(check, setup, entry)))];
-  if (kinds.length === 0) kinds.push(readsOf(check, setup));
+  if (kinds.length === 0) {
+    const usual = readsOf(check, setup);
+    // Nothing has been read: it may yet be read either way.
+    if ([usual, ...(check.alsoReads ?? [])].some((kind) => KINDS_FOR[kind].includes(instrument.kind))) return [];
+    kinds.push(usual);
+  }
   // Leaves need no dial beside them: where some places are read on one, that one has to fit.
   const needed = kinds.length > 1 ? kinds.filter((kind) => kind !== 'gap') : kinds;
   return needed.flatMap((kind): Fault[] => {

@@ -199,6 +199,7 @@ export const columnLean = defineCheck({
     { key: 'shim', when: isGap },
   ],
   reads: 'indicator',
+  alsoReads: ['gap'],
   readsFor: (_setup, keys) => (isGap(keys) ? 'gap' : 'indicator'),
   valueFrom: gapOf,
   quantities: {

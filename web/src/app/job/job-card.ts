@@ -13,9 +13,9 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { insideZone, MOVES, jobSteps, type JobFacts, type Move } from '@isometra/core';
+import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts, type Move } from '@isometra/core';
 import { moveSchema, type Made, type MoveWrite } from '@isometra/contract';
-import { leavesOf, reallyMoved, screwRuleOf, usualShiftOf } from '@isometra/work';
+import { boltOrder, leavesOf, reallyMoved, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
 import { useKeys } from '../data/keys';
@@ -30,15 +30,19 @@ import { JobStanding } from './job-standing';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
 import { factsOf, landingWords, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
-import { dialsOf, NOTHING_SEEN, ownDial, screwTarget } from './screw-target';
+import { dialsOf, NOTHING_SEEN, ownDial, screwTarget, tightenedBy } from './screw-target';
 import { NodStrokes } from './nod-strokes';
+import { BoltCircle } from './bolt-circle';
 import { SineSetting } from './sine-setting';
 import { ShimTemplates } from './shim-templates';
+
+/** Bolts of a head of which the card says nothing. */
+const USUAL_BOLTS = 4;
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
   selector: 'iso-job-card',
-  imports: [RouterLink, AtScrew, Dial, NodStrokes, SineSetting, ShimTemplates, Button, TextField, Notice, Choices, Tick],
+  imports: [RouterLink, AtScrew, BoltCircle, Dial, NodStrokes, SineSetting, ShimTemplates, Button, TextField, Notice, Choices, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
@@ -132,7 +136,30 @@ export class JobCard extends JobStanding implements OnDestroy {
   );
   protected readonly dials = computed(() => dialsOf(this.desk.kit()));
   private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
-  protected readonly usual = computed(() => usualShiftOf(this.desk.all(), this.screw()));
+  /** Bolts on the circle of a part that swivels; 0 for another part. */
+  protected readonly bolts = computed(() => (this.check()?.part?.swivels ? (this.onCard().bolts ?? USUAL_BOLTS) : 0));
+  /** What the part does on tightening, in the order in which its bolts are drawn down now. */
+  protected readonly usual = computed(() => {
+    const own = boltOrder(this.saved()?.made?.bolts);
+    const order = this.bolts() ? (own.length === this.bolts() ? own : crossOrder(this.bolts())) : undefined;
+    return usualShiftOf(this.desk.all(), this.screw(), order);
+  });
+  /** What the bolts have done so far, by the dial that watches; empty where none does. */
+  protected readonly boltsTold = computed(() => {
+    const [made, last] = [this.saved()?.made, this.saved()?.made?.bolts?.at(-1)];
+    const target = made && screwTarget(this.screwMove(), made);
+    if (!last) return '';
+    return target
+      ? `In all it moved ${this.sayMove()(tightenedBy(target, last.reads))} on tightening.`
+      : 'No dial of this card sees the move: the next round tells.';
+  });
+  protected boltDown(bolts: NonNullable<Made['bolts']>): void {
+    const made = this.saved()?.made ?? NOTHING_SEEN;
+    const [target, last] = [screwTarget(this.screwMove(), made), bolts.at(-1)];
+    const tightened = target && last ? tightenedBy(target, last.reads) : null;
+    this.shift.set(target && last ? `${Number((last.reads - target.target).toFixed(3))} div` : '');
+    this.save({ made: { ...made, bolts: [...bolts], tightened } });
+  }
   /** What the machine card tells of the screws or whatever else it is moved by. */
   private readonly onCard = computed(() => MOVES.get(this.kind())?.onCard?.(this.card() ?? {}, this.check()?.part) ?? {});
   /** Which of two opposed screws is driven, as it was last seen here. */
