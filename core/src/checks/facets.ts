@@ -18,6 +18,7 @@ export type Drawing =
   | 'seat-corners'
   | 'square-in-plan'
   | 'swept-circle'
+  | 'table-in-plan'
   | 'tailstock-way'
   | 'turned-bar'
   | 'way-from-the-side';

@@ -15,6 +15,7 @@ export function motionStraightness(axis: 'x' | 'y'): CheckDefinition {
     range: [null, 10],
     rangePer: 300,
     moves: [],
+    picture: { drawing: 'table-in-plan', words: { shows: 'edge', along: axis } },
     hangsOn: ['table-level'],
     after: axis === 'x' ? ['table-parallelism-y'] : ['motion-straightness-x'],
     cannotSee: ['The straightedge, unless it is turned over.'],

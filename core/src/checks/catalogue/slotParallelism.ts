@@ -13,6 +13,7 @@ export const slotParallelism = defineTraverse({
   slope: [-50, 50],
   part: SLOT,
   moves: ['scrape'],
+  picture: { drawing: 'table-in-plan', words: { shows: 'slot', along: 'x' } },
   hangsOn: ['table-level', 'axis-squareness'],
   cannotSee: ['Burrs and dings in the slot: stone it first.'],
   advice: ['Ride on the side of the slot that keys bear on.'],

@@ -84,7 +84,7 @@ export const tableLevel = defineCheck({
   estimate,
   corrections: { levelX: { plus: ['feet'], minus: ['feet'] }, levelY: { plus: ['feet'], minus: ['feet'] } },
   part: { name: 'machine', faces: 'feet of the machine' },
-  picture: { drawing: 'places' },
+  picture: { drawing: 'table-in-plan', words: { shows: 'level' } },
   hangsOn: [],
   after: ['stiffness'],
   goodFor: 30,

@@ -13,6 +13,7 @@ export const viceParallelism = defineTraverse({
   slope: [-50, 50],
   part: VICE,
   moves: ['adjuster'],
+  picture: { drawing: 'table-in-plan', words: { shows: 'jaw', along: 'x' } },
   hangsOn: ['table-level', 'axis-squareness', 'slot-parallelism'],
   after: ['head-tram'],
   cannotSee: ['A jaw that lifts or swings when the vice is closed.'],

@@ -102,7 +102,10 @@ export class BenchStore {
     const felt = (this.check()?.beside ?? []).flatMap(({ key, instead }) =>
       instead && keys[key] !== undefined ? [String(keys[key])] : [],
     );
-    return String(value ?? felt.join(' to '));
+    // "0.10–0.12 mm": a unit that both have is said once.
+    const [first = '', second = ''] = felt;
+    const unit = /\s*[a-zµ"]+$/i.exec(second)?.[0] ?? '';
+    return String(value ?? (second ? `${unit && first.endsWith(unit) ? first.slice(0, -unit.length) : first}–${second}` : first));
   }
   /** What the reading in hand is read on. */
   readonly valueKind = computed(() => this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? {}));

@@ -105,11 +105,13 @@ export class ColumnInElevation extends SketchBase {
     const top = Math.max(1, ...own.map(({ keys }) => Number(keys['at'])));
     return own.map((mark) => {
       const flipped = mark.keys['flip'] === true;
+      // A gap is written where it is, between the blade and the column.
+      const inside = flipped || mark.keys['shim'] !== undefined;
       return {
         mark,
         x: -90,
         y: seen(FOOT - 26 - (Number(mark.keys['at']) / top) * (TALL - 70)) - (flipped ? 15 : 0),
-        ...(flipped ? { textX: 24, anchor: 'start' } : { textX: -14, anchor: 'end' }),
+        ...(inside ? { textX: 24, anchor: 'start' } : { textX: -14, anchor: 'end' }),
       };
     });
   }
