@@ -261,3 +261,80 @@ test('a column that leans: which side is asked, shims out of the drawer for its 
   await expect(job).toContainText('the most at the right side, nothing at the left side');
   await expect(job).toContainText(/In strips, the deepest first: .*7 passes/);
 });
+
+test('a column set back for a head that is still off: ground on a sine plate, past upright on purpose, and left', async ({
+  page,
+  shop,
+}) => {
+  const id = crypto.randomUUID();
+  const card = { number: 'M-11', kind: 'column-mill', foot: { across: '180 mm', along: '240 mm', dowels: false } };
+  await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+  const stock = [
+    { thickness: '0.01 mm', count: 4 },
+    { thickness: '0.002 mm', count: 2 },
+  ];
+  for (const piece of [
+    { kind: 'shim-stock', name: 'Leaves for the plate', data: { stock } },
+    { kind: 'sine-plate', name: 'Sine plate, 100 mm', data: { rolls: '100 mm' } },
+  ]) {
+    const body = { ...piece, id: crypto.randomUUID(), care: {}, version: 1, by: 'HB' };
+    expect((await page.request.post(`${shop.address}/api/kit`, { data: body })).ok()).toBe(true);
+  }
+  const round = async () => {
+    await page.getByLabel('Read, and done').check();
+    await page.getByRole('radiogroup', { name: 'Head' }).getByText('off').click();
+    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await page.waitForSelector('#reading');
+  };
+
+  // The head is off, and will pull the column forward by 40 µm/m.
+  await page.goto(`${shop.address}/machines/${id}/to-come`);
+  await page.getByLabel('Its weight will pull the column forward by').fill('40 um/m');
+  await page.getByRole('button', { name: 'Put it on the list' }).click();
+  await expect(page.getByText('the top of the column goes 0.012 mm in 300 mm toward you').first()).toBeVisible();
+
+  await page.goto(`${shop.address}/machines/${id}/bench/column-lean`);
+  await page.getByLabel('Heights').first().fill('2');
+  await page.getByLabel('Error of the square, sideways').fill('0');
+  await page.getByLabel('Error of the square, front to back').fill('0');
+  await page.getByLabel('One division').fill('0.002 mm');
+  await page.getByText('it counts up').click();
+  await page.getByText('right-hand side', { exact: true }).click();
+  await page.getByText('your side', { exact: true }).click();
+  await round();
+  // The blade goes away by 36 µm in 300 mm: it leans toward the operator by 120 µm/m, and is to lean back by 40.
+  await read(page, '0', '0', '0', '-18');
+  await expect(call(page)).toContainText('in 300 mm leaning toward you');
+  await expect(call(page)).toContainText('Aim and zone are set off 0.012 mm in 300 mm leaning back');
+  await page.getByRole('link', { name: 'Job card for this move' }).first().click();
+
+  const job = page.locator('iso-job-card');
+  await page.getByText('on a sine plate').click();
+  await expect(job).toContainText(/0\.048 mm\s*in 300 mm back at the top/);
+  // 160 µm/m between rolls 100 mm apart: 16 µm. To go back the rear of the foot comes down: the most is ground off there.
+  await expect(job).toContainText('Under the roll at the rear: 0.016 mm');
+  await page.getByText('higher there').click();
+  await page.getByLabel('The block reads').fill('3 um');
+  await page.getByLabel('Over', { exact: true }).fill('75 mm');
+  await page.getByLabel('Over', { exact: true }).blur();
+  // The plate itself is 40 µm/m high there: 12 µm are enough.
+  await expect(job).toContainText('Under the roll at the rear: 0.012 mm');
+  await expect(job).toContainText('Raise the roll under the rear: 0.012 mm: 0.010 mm + 0.002 mm.');
+  await expect(job).toContainText('the rear over the raised roll');
+  await expect(job).toContainText('There are no dowels: clamp it to parallels');
+  await page.getByRole('button', { name: /It is done/ }).click();
+
+  await round();
+  // Now it comes toward the stylus by 12 µm: it leans back by 40 µm/m.
+  await read(page, '0', '0', '0', '6');
+  await expect(call(page)).toContainText('It was 0.036 mm in 300 mm leaning toward you, it is now 0.012 mm in 300 mm leaning back.');
+  await expect(call(page)).toContainText('The aim lies on that side: leave it.');
+  for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
+
+  // The head is back on, and reads what it was set for; the leaves are back in the drawer.
+  const kit = (await (await page.request.get(`${shop.address}/api/kit`)).json()) as {
+    name: string;
+    data: { stock: { count: number }[] };
+  }[];
+  expect(kit.find(({ name }) => name === 'Leaves for the plate')?.data.stock.map(({ count }) => count)).toEqual([4, 2]);
+});

@@ -37,13 +37,16 @@ export interface KnownMill {
   /** + leans to the right, toward the operator. */
   readonly leanX?: number;
   readonly leanY?: number;
+  /** + its right end runs toward the operator: the middle slot, the fixed jaw. */
+  readonly slot?: number;
+  readonly vice?: number;
   /** + leans to the right, nods toward the operator. */
   readonly tilt?: number;
   readonly nod?: number;
 }
 
 /** What of a mill is drawn, by the names under which the checks make it known. */
-export const MILL_FACTS = ['tableX', 'tableY', 'squareness', 'leanX', 'leanY', 'tilt', 'nod'] as const;
+export const MILL_FACTS = ['tableX', 'tableY', 'squareness', 'leanX', 'leanY', 'slot', 'vice', 'tilt', 'nod'] as const;
 
 /** What was known of a mill after the rounds so far: the latest word on each. */
 export const knownMill = (rounds: readonly RoundHead[]): KnownMill => factsOf(rounds, MILL_FACTS);

@@ -13,6 +13,8 @@ import { referenceSlope, residualRange, traverseHeights, traverseLine, type Trav
 import { ALONG } from './words.js';
 
 const setup = z.strictObject({ side: sideField() });
+/** What is read from above, or toward the column, has no rear: nobody is asked. A sheet that says one has its sign turned. */
+const unsidedSetup = z.strictObject({ side: sideField().register(fieldRegistry, { label: 'Read from', hidden: true }) });
 const reading = z.strictObject({
   at: measure('length', { label: 'Along the travel', example: '0 mm' }),
   turn: turnKey(),
@@ -46,6 +48,8 @@ export interface TraverseFacts extends Pick<
   readonly part?: Part;
   readonly picture?: Picture;
   readonly cautions?: readonly string[];
+  /** Whether a person is asked from which side it is read; true if left out. */
+  readonly sided?: boolean;
 }
 
 function estimate({ setup, slots, instrument }: CheckInput<Setup, TraverseKeys>): Estimates {
@@ -70,12 +74,13 @@ export function defineTraverse({
   moves,
   picture = { drawing: 'places' },
   cautions = [],
+  sided = true,
   ...facts
 }: TraverseFacts): CheckDefinition {
   return defineCheck({
     ...facts,
     family: 'traverse',
-    setup,
+    setup: sided ? setup : unsidedSetup,
     reading,
     plan,
     conditions: z.strictObject({}),

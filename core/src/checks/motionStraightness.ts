@@ -2,6 +2,9 @@ import type { CheckDefinition } from './define.js';
 import { defineTraverse } from './generalTraverse.js';
 import { ACROSS } from './words.js';
 
+/** How a straightedge to the column lies: which way, nobody needs to know. */
+const SLANTED = { plus: 'askew one way', minus: 'askew the other way', movePlus: 'one way', moveMinus: 'the other way' };
+
 /** Whether the table travels straight along one of its axes, against a straightedge that is turned over. */
 export function motionStraightness(axis: 'x' | 'y'): CheckDefinition {
   return defineTraverse({
@@ -11,7 +14,7 @@ export function motionStraightness(axis: 'x' | 'y'): CheckDefinition {
     choose: 'With a straightedge turned over, so that its own error drops out.',
     machines: ['mill'],
     subject: `Set-up along ${axis}`,
-    words: ACROSS,
+    ...(axis === 'x' ? { words: ACROSS } : { words: SLANTED, sided: false }),
     range: [null, 10],
     rangePer: 300,
     moves: [],

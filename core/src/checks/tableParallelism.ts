@@ -22,6 +22,7 @@ export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition 
     range: [null, 15],
     part: TABLE,
     moves: ['scrape'],
+    sided: false,
     picture: { drawing: 'table-in-plan', words: { shows: 'table', along: axis } },
     hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play'],
     after: axis === 'x' ? ['dovetail-over-pins'] : ['table-parallelism-x'],

@@ -49,8 +49,9 @@ export const ALONG: Words = {
 
 /** A side that comes toward the stylus along the travel, or goes from it: nothing is raised. */
 export const ACROSS: Words = {
-  plus: 'coming toward the stylus along the travel',
-  minus: 'going away from the stylus along the travel',
-  movePlus: 'bring the far end toward the stylus',
-  moveMinus: 'take the far end away from the stylus',
+  plus: 'with its right end toward the operator',
+  minus: 'with its right end away from the operator',
+  movePlus: 'toward the operator at its right end',
+  moveMinus: 'away from the operator at its right end',
+  arrow: ['toward', 'away'],
 };

@@ -25,7 +25,7 @@ function steps(facts: JobFacts): JobStep[] {
       caution: 'Shim edges cut: gloves.',
     },
     {
-      text: `Lay the ${part.name} on it with its ${part.faces} up, ${lower} over the raised roll, and clamp it. Light cuts until the whole face is clean: the most comes off at ${lower}. The top then goes ${direction}, ${size}.`,
+      text: `Lay the ${part.name} on it with its ${part.faces} up, ${lower} over the raised roll, and clamp it. Light cuts until the whole face is clean: the most comes off at ${lower}. It then stands ${size} further ${direction}.`,
       caution: 'Wheel guarded, eyes covered. A grinding wheel is mounted and run by people trained for it.',
     },
     { text: back, caution: RATED },

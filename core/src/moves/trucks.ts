@@ -95,7 +95,8 @@ export const trucks = defineMove({
   hardware: ({ card, stock: drawer, has }) => {
     const told = card['trucks'] as { readonly spacing: number; readonly shoulder?: 'left' | 'right' } | undefined;
     if (!told) return has?.includes('trucks') ? {} : undefined;
-    return { spacing: told.spacing, shoulder: told.shoulder ?? 'left', ...(drawer && { stock: drawer }) };
+    // On which side the shoulder is decides which truck takes the shim: never assumed.
+    return { spacing: told.spacing, ...(told.shoulder && { shoulder: told.shoulder }), ...(drawer && { stock: drawer }) };
   },
   steps,
   example: { slope: '-130 um/m', spacing: '300 mm', shoulder: 'left' },

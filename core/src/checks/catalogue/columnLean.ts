@@ -17,7 +17,10 @@ import { evenly } from '../stations.js';
 const SIDE_HELP = 'from the other side of the blade the sign is the other way.';
 const SIDES = ['right', 'left', 'operator', 'column'] as const;
 const setup = z.strictObject({
-  squareError: z.strictObject({ x: certificate('Error of the square, x'), y: certificate('Error of the square, y') }).optional(),
+  squareError: z
+    .strictObject({ x: certificate('Error of the square, sideways'), y: certificate('Error of the square, front to back') })
+    .optional()
+    .register(fieldRegistry, { label: 'Error of the square as it stands: turned end for end its sign turns', group: true }),
   head: choice({
     label: 'Head',
     choices: [

@@ -11,6 +11,7 @@ export const slotParallelism = defineTraverse({
   subject: 'Table slot',
   words: ACROSS,
   slope: [-50, 50],
+  knows: [{ quantity: 'slope', name: 'slot' }],
   part: SLOT,
   moves: ['scrape'],
   picture: { drawing: 'table-in-plan', words: { shows: 'slot', along: 'x' } },

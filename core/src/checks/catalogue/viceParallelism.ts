@@ -11,6 +11,7 @@ export const viceParallelism = defineTraverse({
   subject: 'Vice jaw',
   words: ACROSS,
   slope: [-50, 50],
+  knows: [{ quantity: 'slope', name: 'vice' }],
   part: VICE,
   moves: ['adjuster'],
   picture: { drawing: 'table-in-plan', words: { shows: 'jaw', along: 'x' } },

@@ -14,7 +14,7 @@ import { MillPictureDrawing } from '../survey/mill-picture';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (mill()) {
-      <iso-mill-picture class="bare" [known]="machine()" [factor]="factor()" />
+      <iso-mill-picture class="bare" [kind]="kind()" [known]="machine()" [factor]="factor()" />
     } @else {
       <iso-lathe-picture class="bare" [known]="lathe()" [factor]="factor()" />
     }

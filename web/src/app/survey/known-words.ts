@@ -46,6 +46,8 @@ export function millWords(known: KnownMill, shown: Shown): string[] {
     ],
     [known.leanX, 'slope', 'Column', 'leaning right', 'leaning left'],
     [known.leanY, 'slope', 'Column', 'leaning toward you', 'leaning back'],
+    [known.slot, 'slope', 'Table slot', 'its right end toward you', 'its right end away from you'],
+    [known.vice, 'slope', 'Vice jaw', 'its right end toward you', 'its right end away from you'],
     [known.tilt, 'slope', 'Head', 'leaning right', 'leaning left'],
     [known.nod, 'slope', 'Head', 'nodding toward you', 'nodding back'],
   ];

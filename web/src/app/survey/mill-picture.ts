@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { featuresOf } from '@isometra/contract';
 import type { KnownMill } from '@isometra/work';
 import { millPictureOf, TABLE_DEPTH, type MillPicture } from './mill';
 
@@ -9,6 +10,31 @@ const NONE: MillGhosts = {};
 
 /** A piece that turns: its outline and its ghost, what it turns about, by how much, and by how much at its bounds. */
 const piece = (d: string, ghost: string, about: string, turn: number, ghosts: readonly number[]) => ({ d, ghost, about, turn, ghosts });
+
+/** What carries the table: a base with ways, a knee on the column, or a base with rails and trucks. */
+type Carried = 'base' | 'knee' | 'rails';
+const FRONT_BASE: Readonly<Record<Carried, string>> = {
+  base: 'M-90 356H90V440H-90Z',
+  knee: 'M-100 424H100V440H-100Z',
+  rails: 'M-110 374H110V440H-110Z',
+};
+const FRONT_CARRIES: Readonly<Record<Carried, readonly string[]>> = {
+  base: [],
+  // Saddle, knee and its screw.
+  knee: ['M-78 353H78V366H-78Z', 'M-58 366H58V404H-58Z', 'M-8 404H8V424H-8Z'],
+  // Two rails with a truck each under the table.
+  rails: ['M-92 366H-56V374H-92Z M56 366H92V374H56Z', 'M-88 353H-60V366H-88Z M60 353H88V366H60Z'],
+};
+const SIDE_BASE: Readonly<Record<Carried, string>> = {
+  base: 'M-110 356H150V440H-110Z',
+  knee: 'M-60 424H150V440H-60Z M56 356H144V424H56Z',
+  rails: 'M-110 374H150V440H-110Z',
+};
+const SIDE_CARRIES: Readonly<Record<Carried, readonly string[]>> = {
+  base: [],
+  knee: ['M-74 353H30V366H-74Z', 'M-60 366H56V404H-60Z', 'M-32 404H-18V424H-32Z'],
+  rails: ['M-100 366H50V374H-100Z', 'M-82 353H-56V366H-82Z M8 353H34V366H8Z'],
+};
 
 const HEAD = 'M-34 96H34V206H-34Z M-18 206H18V236H-18Z';
 
@@ -22,6 +48,9 @@ const HEAD = 'M-34 96H34V206H-34Z M-18 206H18V236H-18Z';
         <text class="words" [attr.x]="view.x - 114" y="24">{{ view.title }}</text>
         <g [attr.transform]="'translate(' + view.x + ' 0)'">
           <path class="bed" [attr.d]="view.base" />
+          @for (part of view.carries; track part) {
+            <path class="bed" [attr.d]="part" />
+          }
           <path class="true" [attr.d]="view.trueLines" />
           <path
             [class]="view.behind ? 'bed' : 'iron'"
@@ -57,6 +86,18 @@ const HEAD = 'M-34 96H34V206H-34Z M-18 206H18V236H-18Z';
         }
         <path class="axis" [attr.d]="'M0 ' + near + 'L' + picture().shear + ' ' + far" />
         <path class="axis" [attr.d]="'M-110 ' + near + 'H110'" />
+        @if (known().slot !== undefined) {
+          <path class="axis" d="M-96 222H96" [attr.transform]="'rotate(' + picture().plan.slot + ' 0 222)'" />
+          @for (bound of ghosts().slot; track $index) {
+            <path class="zone" d="M-104 222H104" [attr.transform]="'rotate(' + bound.plan.slot + ' 0 222)'" />
+          }
+        }
+        @if (known().vice !== undefined) {
+          <path class="iron" d="M-56 168H56V186H-56Z" [attr.transform]="'rotate(' + picture().plan.vice + ' 0 186)'" />
+          @for (bound of ghosts().vice; track $index) {
+            <path class="zone" d="M-70 186H70" [attr.transform]="'rotate(' + bound.plan.vice + ' 0 186)'" />
+          }
+        }
         <text class="words" x="0" [attr.y]="near + 32" text-anchor="middle">operator</text>
       </g>
       <text class="words" x="950" y="462" text-anchor="end">errors drawn ×{{ factor() }}</text>
@@ -70,6 +111,13 @@ export class MillPictureDrawing {
   /** Where things may stand by the survey's limits. */
   readonly ghosts = input(NONE);
 
+  /** What kind of mill it is. */
+  readonly kind = input('');
+
+  protected readonly carried = computed((): Carried => {
+    const has = featuresOf(this.kind());
+    return has.includes('knee') ? 'knee' : has.includes('trucks') ? 'rails' : 'base';
+  });
   protected readonly near = 260;
   protected readonly far = this.near - TABLE_DEPTH;
   protected readonly picture = computed(() => millPictureOf(this.known(), this.factor()));
@@ -82,7 +130,8 @@ export class MillPictureDrawing {
         title: 'from the front',
         x: 180,
         behind: true,
-        base: 'M-90 356H90V440H-90Z',
+        base: FRONT_BASE[this.carried()],
+        carries: FRONT_CARRIES[this.carried()],
         trueLines: 'M0 36V440M-150 330H150',
         column: piece(
           'M-46 60H46V330H-46Z',
@@ -110,7 +159,8 @@ export class MillPictureDrawing {
         title: 'from the right',
         x: 480,
         behind: false,
-        base: 'M-110 356H150V440H-110Z',
+        base: SIDE_BASE[this.carried()],
+        carries: SIDE_CARRIES[this.carried()],
         trueLines: 'M100 36V356M-120 330H50',
         column: piece(
           'M56 60H144V356H56Z',

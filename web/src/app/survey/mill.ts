@@ -8,6 +8,8 @@ export interface MillPicture {
   readonly front: { readonly table: number; readonly column: number; readonly head: number };
   /** Seen from the right, the operator on the left. */
   readonly side: { readonly table: number; readonly column: number; readonly head: number };
+  /** From above: turns of the slot and of the jaw, degrees, clockwise. */
+  readonly plan: { readonly slot: number; readonly vice: number };
   /** From above, the operator at the bottom: how far the column's end of the table lies to the right of square, drawing units. */
   readonly shear: number;
 }
@@ -24,6 +26,8 @@ export function millPictureOf(known: KnownMill, factor: number): MillPicture {
     front: { table: -turn(known.tableX), column: turn(known.leanX), head: turn(known.tilt) },
     // The operator stands on the left: leaning toward them turns against the clock, and so does rising to the column.
     side: { table: -turn(known.tableY), column: -turn(known.leanY), head: -turn(known.nod) },
+    // Seen from above the operator is below: a right end that runs toward them turns with the clock.
+    plan: { slot: turn(known.slot), vice: turn(known.vice) },
     // An obtuse angle takes the column's end to the left.
     shear: -((known.squareness ?? 0) / 1e6) * factor * TABLE_DEPTH,
   };
