@@ -21,6 +21,17 @@ export const roundAngle = (info: Omit<FieldInfo, 'dimension'>) =>
     .transform((degrees) => ((degrees % 360) + 360) % 360)
     .register(fieldRegistry, { ...info, dimension: 'angle' });
 
+/** Locks of what does not move meanwhile: locking moves what it holds, so that rounds are like only where these are. */
+export const locksField = (label: string, help: string) =>
+  choice({
+    label,
+    choices: [
+      { value: 'on', label: 'locked, as in work' },
+      { value: 'off', label: 'free' },
+    ],
+    help,
+  });
+
 export const planeKey = () => z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' });
 export const extremeKey = () => z.enum(['high', 'low'], { error: 'must be "high" or "low"' });
 export const turnKey = () => z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional();

@@ -8,7 +8,7 @@ import { FLIP_SQUARE, MORE_SET_UPS, longerBase } from './helps.js';
 import { shortBase, sideAssumed, spanOf, tooFew } from './notes.js';
 import { unlimited } from './quantities.js';
 import { halvesOf, openText } from './reversal.js';
-import { askedSide, flipKey } from './setupFields.js';
+import { askedSide, flipKey, locksField } from './setupFields.js';
 import { certificate, legSlope, squareDoubt } from './square.js';
 import { evenly } from './stations.js';
 import type { Zone } from './zone.js';
@@ -159,7 +159,7 @@ export function squareCheck(
     setup: squareSetup(sides),
     reading: squareReading,
     plan: planOf(sides),
-    conditions: z.strictObject({}),
+    conditions: z.strictObject({ locks: locksField('The slide that stands still', 'A free slide creeps while the other one runs.') }),
     slotKeys: ['leg', 'at', 'flip'],
     reads: 'indicator',
     quantities: {

@@ -10,7 +10,7 @@ import { sideAssumed, tooFew } from '../notes.js';
 import { COLUMN } from '../parts.js';
 import { unlimited } from '../quantities.js';
 import { halvesOf, openText } from '../reversal.js';
-import { askedSide, flipKey } from '../setupFields.js';
+import { askedSide, flipKey, locksField } from '../setupFields.js';
 import { certificate, legSlope, squareDoubt } from '../square.js';
 import { evenly } from '../stations.js';
 
@@ -194,7 +194,7 @@ export const columnLean = defineCheck({
   setup,
   reading,
   plan,
-  conditions: z.strictObject({}),
+  conditions: z.strictObject({ locks: locksField('Slides', 'Whatever holds table and saddle meanwhile.') }),
   slotKeys: ['axis', 'at', 'flip'],
   beside: [
     { key: 'go', instead: true, when: isGap },

@@ -9,7 +9,7 @@ import { linearEstimate, type Estimate } from '../estimate.js';
 import { MORE_SET_UPS, longerBase } from '../helps.js';
 import { tooFew } from '../notes.js';
 import { HEAD } from '../parts.js';
-import { roundAngle } from '../setupFields.js';
+import { locksField, roundAngle } from '../setupFields.js';
 import { say } from '../sums.js';
 
 const setup = z.strictObject({
@@ -157,7 +157,7 @@ export const headTram = defineCheck({
   setup,
   reading,
   plan,
-  conditions: z.strictObject({}),
+  conditions: z.strictObject({ locks: locksField('Slides and quill', 'Whatever holds knee, saddle and quill: locking tips the head.') }),
   slotKeys: ['angle', 'zero'],
   reads: 'indicator',
   quantities: {
