@@ -4,6 +4,7 @@ import type { Part } from './parts.js';
 import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Picture, type Words, type Zone } from './define.js';
 import { ISOLATE } from './cautions.js';
 import { linearEstimate, type Estimate } from './estimate.js';
+import { gridEstimate, gridPlan, gridReading, gridSlots, isGrid } from './tableGrid.js';
 import { MORE_SET_UPS, longerBase } from './helps.js';
 import { shortBase, spanOf, tooFew } from './notes.js';
 import { unlimited } from './quantities.js';
@@ -48,6 +49,8 @@ export interface TraverseFacts extends Pick<
   readonly part?: Part;
   readonly picture?: Picture;
   readonly cautions?: readonly string[];
+  /** Whether rows may lie beside each other: the whole table as a grid. */
+  readonly grid?: Words;
   /** Whether a person is asked from which side it is read; true if left out. */
   readonly sided?: boolean;
 }
@@ -75,16 +78,17 @@ export function defineTraverse({
   picture = { drawing: 'places' },
   cautions = [],
   sided = true,
+  grid,
   ...facts
 }: TraverseFacts): CheckDefinition {
   return defineCheck({
     ...facts,
     family: 'traverse',
     setup: sided ? setup : unsidedSetup,
-    reading,
-    plan,
+    reading: grid ? reading.extend(gridReading) : reading,
+    plan: grid ? plan.extend(gridPlan) : plan,
     conditions: z.strictObject({}),
-    slotKeys: ['at', 'turn'],
+    slotKeys: (grid ? ['at', 'across', 'turn'] : ['at', 'turn']) as readonly ('at' | 'turn')[],
     reads: 'indicator',
     quantities: {
       slope: { label: subject, dimension: 'slope', unit: 'um/m', words, spokenOver: 300, ...(slope && { limit: slope }) },
@@ -96,10 +100,13 @@ export function defineTraverse({
         ...(range && { limit: range }),
         ...(rangePer && { over: { length: rangePer } }),
       },
+      ...(grid && { slopeAcross: { label: 'Across the travel', dimension: 'slope', unit: 'um/m', words: grid, spokenOver: 300 } }),
       referenceSlope: unlimited('Slope of the reference itself', 'slope', 'um/m'),
     },
     lengthOf: (_setup, places) => spanOf(places),
-    slots: (_setup, { stations = 4, length = 300, turned = false, places = evenly(0, length, stations) }) => {
+    slots: (_setup, { stations = 4, length = 300, turned = false, places = evenly(0, length, stations), ...rest }) => {
+      const { rows = 1, width = 150 } = rest as { readonly rows?: number; readonly width?: number };
+      if (grid && rows > 1) return gridSlots(places, rows, width);
       const along = plannedPlaces(places, (at) => `At ${at} mm`);
       if (!turned) return along;
       return ([0, 180] as const).flatMap((turn) =>
@@ -110,8 +117,8 @@ export function defineTraverse({
         })),
       );
     },
-    profile: (setup, slots) => traverseHeights(slots, setup.side === 'rear' ? -1 : 1),
-    estimate,
+    profile: (setup, slots) => (grid && isGrid(slots) ? [] : traverseHeights(slots, setup.side === 'rear' ? -1 : 1)),
+    estimate: (input) => (grid && isGrid(input.slots) ? gridEstimate(input.slots) : estimate(input)),
     corrections: { slope: { plus: moves, minus: moves } },
     picture,
     helps: [longerBase('read over twice the length'), MORE_SET_UPS],

@@ -23,6 +23,21 @@ export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition 
     part: TABLE,
     moves: ['scrape'],
     sided: false,
+    // Rows lie beside each other toward the column, or to the right.
+    grid:
+      axis === 'x'
+        ? {
+            plus: 'rising toward the column',
+            minus: 'falling toward the column',
+            movePlus: 'raise the column end',
+            moveMinus: 'lower the column end',
+          }
+        : {
+            plus: 'rising toward the right',
+            minus: 'falling toward the right',
+            movePlus: 'raise the right end',
+            moveMinus: 'lower the right end',
+          },
     picture: { drawing: 'table-in-plan', words: { shows: 'table', along: axis } },
     hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play'],
     after: axis === 'x' ? ['dovetail-over-pins'] : ['table-parallelism-x'],

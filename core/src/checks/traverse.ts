@@ -8,6 +8,8 @@ import { halvesOf, openText, type Halves } from './reversal.js';
 export interface TraverseKeys {
   readonly at: number;
   readonly plane?: 'h' | 'v';
+  /** Of a place of a grid: across the travel, mm. */
+  readonly across?: number;
   readonly turn?: 0 | 180;
   readonly swapped?: boolean;
 }

@@ -20,6 +20,7 @@ import { storedOffset } from './storedOffset.js';
 import { supports } from './supports.js';
 import { tramPivot } from './tramPivot.js';
 import { trucks } from './trucks.js';
+import { swivel, wayShims } from './wayShims.js';
 
 const ALL: readonly MoveDefinition[] = [
   adjuster,
@@ -38,6 +39,8 @@ const ALL: readonly MoveDefinition[] = [
   sineStack,
   tramPivot,
   trucks,
+  wayShims,
+  swivel,
   gib,
   bearingShims,
   storedOffset,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { jobSteps, planMove } from './registry.js';
+import { jobSteps, MOVE_FORMAT, MOVES, planMove } from './registry.js';
 
 interface Plan {
   readonly shim: number;
@@ -70,5 +70,25 @@ describe('a shim at a truck', () => {
     expect(at('Ease the bolts of the followers')).toBeLessThan(at('Lay in 0.03 mm + 0.01 mm between the rear truck'));
     expect(at('then tighten the followers')).toBeGreaterThan(at('trucks of the master rail against their shoulder'));
     expect(at('Nothing else may have moved')).toBe(steps.length - 3);
+  });
+
+  it('a strip bolted to a saddle on scraped ways is packed at the end where a truck would be; only where the card tells of one', () => {
+    const asked = { slope: '-130 um/m', spacing: '300 mm', shoulder: 'right' };
+    const strip = planMove({ format: MOVE_FORMAT, move: 'way-shims', ...asked });
+    const truck = planMove({ format: MOVE_FORMAT, move: 'trucks', ...asked });
+    expect({ ...strip, move: '' }).toEqual({ ...truck, move: '' });
+    expect(strip['truck']).toBe('front');
+    const wayShims = MOVES.get('way-shims');
+    expect(wayShims?.hardware?.({ card: {} })).toBeUndefined();
+    expect(wayShims?.hardware?.({ card: { strip: { length: 300, side: 'left' } } })).toEqual({ spacing: 300, shoulder: 'left' });
+    // Which side it is on decides the end: without it there is no plan.
+    const open = MOVES.get('trucks')?.hardware?.({ card: { trucks: { spacing: 300 } }, has: ['trucks'] });
+    expect(open).toEqual({ spacing: 300 });
+    expect(() => planMove({ format: MOVE_FORMAT, move: 'trucks', slope: '-130 um/m', ...open })).toThrowMatching(
+      (error) => error.faults[0].path === 'shoulder',
+    );
+    expect(wayShims?.steps?.({ size: '', direction: '', plus: true, truck: 'front', leaves: '0.04 mm' })[2].text).toContain(
+      'lay 0.04 mm behind its front end',
+    );
   });
 });

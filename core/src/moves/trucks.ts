@@ -55,21 +55,7 @@ export const trucks = defineMove({
     shoulder: z.enum(['left', 'right'], { error: 'must be "left" or "right": the side of the truck on which its shoulder is' }),
     stock: stockSchema.optional(),
   }),
-  plan: ({ slope, spacing, shoulder, stock: drawer }) => {
-    const shim = (Math.abs(slope) * spacing) / 1000;
-    // What is to be taken away is an obtuse angle where the change is negative.
-    const obtuse = slope < 0;
-    const truck = obtuse === (shoulder === 'left') ? 'rear' : 'front';
-    const there = (drawer ?? []).filter(({ count }) => count > 0);
-    const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
-    const pile = there.length && shim > 0 ? pileFor(shim, there) : undefined;
-    return {
-      shim,
-      truck,
-      ...(finest !== undefined && { finest }),
-      ...(pile && { leaves: pile, residual: (1000 * (shim - pile.reduce((sum, leaf) => sum + leaf, 0))) / spacing }),
-    };
-  },
+  plan: oneEnd,
   card: {
     trucks: z
       .strictObject({
@@ -101,6 +87,34 @@ export const trucks = defineMove({
   steps,
   example: { slope: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
 });
+
+/** What a slide is turned by: a shim at one end of what guides it. */
+interface OneEnd {
+  /** µm/m to give, + more obtuse. */
+  readonly slope: number;
+  /** mm between the ends. */
+  readonly spacing: number;
+  /** The side of the slide on which it is guided. */
+  readonly shoulder: 'left' | 'right';
+  readonly stock?: readonly Stock[];
+}
+
+/** The shim at one end of a guided side, and which end: both for trucks against a shoulder and for a strip bolted to a slide. */
+export function oneEnd({ slope, spacing, shoulder, stock: drawer }: OneEnd) {
+  const shim = (Math.abs(slope) * spacing) / 1000;
+  // What is to be taken away is an obtuse angle where the change is negative.
+  const obtuse = slope < 0;
+  const truck = obtuse === (shoulder === 'left') ? 'rear' : 'front';
+  const there = (drawer ?? []).filter(({ count }) => count > 0);
+  const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
+  const pile = there.length && shim > 0 ? pileFor(shim, there) : undefined;
+  return {
+    shim,
+    truck,
+    ...(finest !== undefined && { finest }),
+    ...(pile && { leaves: pile, residual: (1000 * (shim - pile.reduce((sum, leaf) => sum + leaf, 0))) / spacing }),
+  };
+}
 
 /** The pile nearest to a thickness; undefined where the stock makes none. */
 function pileFor(thickness: number, there: readonly Stock[]): readonly number[] | undefined {

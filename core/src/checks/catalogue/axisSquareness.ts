@@ -10,7 +10,7 @@ export const axisSquareness = squareCheck({
   machines: ['mill'],
   part: MILL_SADDLE,
   limit: [-65, 65],
-  moves: ['scrape', 'trucks'],
+  moves: ['scrape', 'way-shims', 'swivel', 'trucks'],
   sides: {
     A: ['the right', 'the left'],
     B: ['the column side', 'your side'],

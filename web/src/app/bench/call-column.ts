@@ -78,7 +78,7 @@ export class CallColumn {
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
       move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity, order: this.orderOf(move) },
-      sweep: this.overSweep(quantity),
+      sweep: this.overSweep(quantity) || this.zoneBetween(quantity),
       terms: Object.entries(quantity.terms)
         .filter(([, amount]) => !isZero(size(amount)))
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
@@ -134,6 +134,13 @@ export class CallColumn {
     const by = pending ? drift(info, pending, this.store.setup()) : 0;
     if (by === 0) return '';
     return `Aim and zone are set off ${placedWords(-by + 0, info, this.shown(), 1)}: changes are planned that will take it back by as much.`;
+  }
+
+  /** Of a surface read as a grid: how far apart two planes are that hold it. */
+  private zoneBetween({ detail, expanded }: Quantity): string {
+    const zone = detail?.['minimumZone'];
+    if (typeof zone !== 'number') return '';
+    return `All of it lies between two planes ${bothUnits(zone, 'deviation', this.shown(), expanded).large} apart.`;
   }
 
   /** The bare difference of two sides of a sweep, as the dial shows it. */

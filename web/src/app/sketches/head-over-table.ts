@@ -46,12 +46,12 @@ const BLOCK = 26;
         </g>
         <path class="axis" d="M0 24V132" />
         <circle class="iron" cx="0" cy="62" r="4" />
-        <text class="words" x="-64" y="158">left</text>
-        <text class="words" x="64" y="158" text-anchor="end">right</text>
+        <text class="words" x="-64" y="154">left</text>
+        <text class="words" x="64" y="154" text-anchor="end">right</text>
       </g>
 
       <g transform="translate(508 158)">
-        <text class="words" y="22" text-anchor="middle">from the right: nod</text>
+        <text class="words" y="30" text-anchor="middle">from the right: nod</text>
         <path class="thin" d="M-64 128H90" />
         <path class="iron" d="M96 30H120V140H96Z" fill-opacity="0.5" />
         <g [attr.transform]="'rotate(' + turn().nod + ' ' + pin + ' 62)'">

@@ -1,4 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, computed, inject, signal, viewChild } from '@angular/core';
+import { Settings } from '../data/settings';
+import { bothUnits } from '../ui/say';
 import { Mark } from './mark';
 import { alongLine, drawnOff, figure } from './model';
 import { SketchBase } from './sketch-base';
@@ -11,13 +13,9 @@ const ARROWS = { push: 'M-70 -7H-24V-16L0 0L-24 16V7H-70Z', pull: 'M0 -7H-46V-16
   selector: 'iso-push-pull',
   imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  styleUrl: './marks.css',
+  styleUrls: ['./marks.css', './push-pull.css'],
   template: `
-    <svg
-      [attr.viewBox]="'0 0 720 ' + (rows().length * 142 + (felt().length ? 92 : 8))"
-      role="group"
-      aria-label="Slide on its guide, pushed and pulled"
-    >
+    <svg #drawing [attr.viewBox]="'0 0 720 ' + height()" role="group" aria-label="Slide on its guide, pushed and pulled">
       @for (row of rows(); track row.name; let i = $index) {
         <g [attr.transform]="'translate(0 ' + i * 142 + ')'">
           <text class="words" x="8" y="18">{{ row.name }}</text>
@@ -36,8 +34,37 @@ const ARROWS = { push: 'M-70 -7H-24V-16L0 0L-24 16V7H-70Z', pull: 'M0 -7H-46V-16
           }
         </g>
       }
+      @if (base(); as stands) {
+        <g [attr.transform]="'translate(360 ' + (rows().length * 142 + 50) + ')'">
+          <text class="words" x="-352" y="-22">guide and stylus, from above</text>
+          <text class="words" [attr.x]="stands.x / 2" y="40" text-anchor="middle">{{ stands.words }}</text>
+          <path class="iron" [attr.d]="'M' + -stands.half + ' -9H' + stands.half + 'V9H' + -stands.half + 'Z'" fill-opacity="0.6" />
+          <path class="axis" d="M0 -16V16" />
+          <path class="thin" [attr.d]="'M0 22H' + stands.x + 'M0 17V27M' + stands.x + ' 17V27'" />
+          <g
+            class="base"
+            role="slider"
+            tabindex="0"
+            aria-label="Middle of the guide to the stylus"
+            aria-valuemin="0"
+            [attr.aria-valuemax]="stands.most"
+            [attr.aria-valuenow]="stands.distance"
+            [attr.aria-valuetext]="stands.words"
+            [attr.transform]="'translate(' + stands.x + ' 0)'"
+            (pointerdown)="hold($event)"
+            (pointermove)="carry($event)"
+            (pointerup)="letGo()"
+            (pointercancel)="held.set(null)"
+            (keydown.arrowright)="nudge($event, 5)"
+            (keydown.arrowleft)="nudge($event, -5)"
+          >
+            <path class="seat" d="M0 -9 7 -24H-7Z" />
+            <path class="seat" d="M-16 -40H16V-24H-16Z" />
+          </g>
+        </g>
+      }
       @if (felt().length) {
-        <g [attr.transform]="'translate(0 ' + rows().length * 142 + ')'">
+        <g [attr.transform]="'translate(0 ' + (rows().length * 142 + (base() ? 92 : 0)) + ')'">
           <text class="words" x="8" y="18">drag, along the travel</text>
           <path class="iron" d="M120 40H660V50H120Z" fill-opacity="0.5" />
           @for (place of felt(); track place.mark.index) {
@@ -52,6 +79,51 @@ const ARROWS = { push: 'M-70 -7H-24V-16L0 0L-24 16V7H-70Z', pull: 'M0 -7H-46V-16
   `,
 })
 export class PushPull extends SketchBase {
+  private readonly settings = inject(Settings);
+  private readonly drawing = viewChild.required<ElementRef<SVGSVGElement>>('drawing');
+  /** mm from the middle of the guide, while the base is dragged. */
+  protected readonly held = signal<number | null>(null);
+
+  /** Where the stylus stands, on slides whose play is brought to their guide: drawn to scale, dragged or moved by arrow keys. */
+  protected readonly base = computed(() => {
+    const { guideLength, distance } = this.setup() as { readonly guideLength?: number; readonly distance?: number };
+    if (guideLength === undefined || distance === undefined) return null;
+    const most = Math.max(guideLength, 2 * distance);
+    const scale = 300 / most;
+    const now = this.held() ?? distance;
+    const words = bothUnits(now, 'length', { ...this.settings.shown(), fineness: 'coarse' }).large;
+    return { half: (guideLength / 2) * scale, x: now * scale, distance: now, most, scale, words };
+  });
+  protected readonly height = computed(() => this.rows().length * 142 + (this.base() ? 92 : 0) + (this.felt().length ? 92 : 8));
+
+  protected hold(event: PointerEvent): void {
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    this.held.set(this.base()?.distance ?? null);
+  }
+
+  protected carry(event: PointerEvent): void {
+    const [base, matrix] = [this.base(), this.drawing().nativeElement.getScreenCTM()];
+    if (this.held() === null || !base || !matrix) return;
+    const x = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse()).x - 360;
+    this.held.set(Math.min(base.most, Math.max(0, Math.round(x / base.scale))));
+  }
+
+  protected letGo(): void {
+    const held = this.held();
+    this.held.set(null);
+    if (held !== null) this.put(held);
+  }
+
+  protected nudge(event: Event, by: number): void {
+    event.preventDefault();
+    event.stopPropagation();
+    this.put(Math.max(0, (this.base()?.distance ?? 0) + by));
+  }
+
+  private put(distance: number): void {
+    if (distance !== this.setup()['distance']) this.set()({ distance: `${distance} mm` });
+  }
+
   /** Where the drag is felt; the tightest place rules. */
   protected readonly felt = computed(() => {
     const marks = this.marks().filter(({ keys }) => keys['stroke'] === undefined);

@@ -5,9 +5,11 @@ import { practiceRound } from '@isometra/core/practice';
 import { show } from '../testing/fake-shop.spec';
 import { BarBetweenCentres } from './bar-between-centres';
 import { Places } from './places';
+import { PushPull } from './push-pull';
 import { drawnOff, exaggeration, type SketchMark } from './model';
 import { DRAWINGS, drawingOf } from './sketch';
 import { SweptCircle } from './swept-circle';
+import { TableInPlan } from './table-in-plan';
 import { TurnedBar } from './turned-bar';
 
 const mark = (keys: SketchMark['keys'], state: SketchMark['state'] = 'todo'): SketchMark => ({
@@ -329,5 +331,45 @@ describe('the drawings of their own', () => {
     expect([...drawnOff(marks, 12).values()]).toEqual([0, 6, -12]);
     expect([...drawnOff(marks, 7, undefined, true).values()]).toEqual([4, 7, -2]);
     expect(drawnOff([], 12).size).toBe(0);
+  });
+
+  it('the base of an indicator is dragged along its slide, or moved by arrow keys: the set-up follows', async () => {
+    const set: Readonly<Record<string, unknown>>[] = [];
+    const setup = { guideLength: 200, distance: 100 };
+    const inputs = {
+      setup,
+      marks: [mark(0, { stroke: 'push' })],
+      result: NOTHING,
+      picture: { drawing: 'push-pull' },
+      pick: () => undefined,
+    };
+    const drawn = await show(PushPull, { ...inputs, set: (part: Readonly<Record<string, unknown>>) => set.push(part) });
+    const base = drawn.all('[role=slider]')[0];
+    expect(base.getAttribute('aria-valuetext')).toBe('100 mm');
+    base.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' }));
+    expect(set).toEqual([{ distance: '105 mm' }]);
+
+    base.setPointerCapture = () => undefined;
+    const box = base.getBoundingClientRect();
+    const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+    const send = (type: string, by: number) => base.dispatchEvent(new PointerEvent(type, { clientX: x + by, clientY: y, pointerId: 1 }));
+    // Half of the guide's 200 mm is drawn 150 wide of 720.
+    const px = (drawn.all('svg')[0].getBoundingClientRect().width / 720) * 75;
+    send('pointerdown', 0);
+    send('pointermove', -px);
+    send('pointerup', -px);
+    expect(set.length).toBe(2);
+    expect(parseFloat(String(set[1]['distance']))).toBeCloseTo(50, -0.3);
+  });
+
+  it('a table read as a grid is drawn as one, the higher places bluer', async () => {
+    const at = (along: number, across: number, deviation: number | null): SketchMark => mark(0, { at: along, across }, '', deviation);
+    const marks = [at(0, 0, 0), at(300, 0, 4), at(300, 100, 8), at(0, 100, null)].map((entry, index) => ({ ...entry, index }));
+    const picture = { drawing: 'table-in-plan', words: { shows: 'table', along: 'x' } };
+    const drawn = await show(TableInPlan, { setup: {}, marks, result: NOTHING, picture, pick: () => undefined });
+    const placed = drawn.all('.mark').map((entry) => shift(entry.getAttribute('transform')));
+    expect(placed[1][0]).toBeGreaterThan(placed[0][0]);
+    expect(placed[2][1]).withContext('toward the column is up').toBeLessThan(placed[1][1]);
+    expect(drawn.all('.tile').map((tile) => Number(tile.getAttribute('fill-opacity')))).toEqual([0.05, 0.3, 0.55]);
   });
 });

@@ -28,7 +28,7 @@ interface Place {
   selector: 'iso-table-in-plan',
   imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  styleUrl: './marks.css',
+  styleUrls: ['./marks.css', './table-in-plan.css'],
   template: `
     <svg viewBox="0 0 720 316" role="group" aria-label="Table from above, with the places to read">
       <text class="words" x="8" y="16">from above</text>
@@ -58,6 +58,14 @@ interface Place {
           <path class="axis" [attr.d]="axis() === 'x' ? 'M130 158H590' : 'M360 56V260'" />
         }
       }
+      @for (tile of tiles(); track tile.index) {
+        <path
+          class="tile"
+          d="M-26 -18H26V18H-26Z"
+          [attr.fill-opacity]="tile.high"
+          [attr.transform]="'translate(' + tile.x + ' ' + tile.y + ')'"
+        />
+      }
       @for (line of profiles(); track $index) {
         <path class="profile" [attr.d]="line" />
       }
@@ -81,15 +89,48 @@ export class TableInPlan extends SketchBase {
   protected readonly shows = computed(() => this.picture().words?.['shows'] ?? 'table');
   protected readonly axis = computed((): 'x' | 'y' => (this.picture().words?.['along'] === 'y' ? 'y' : 'x'));
 
+  /** Whether rows lie beside each other. */
+  private readonly grid = computed(() => new Set(this.marks().map(({ keys }) => keys['across'] ?? 0)).size > 1);
+
+  /** Places of a grid where they lie on the table: along x to the right, along y toward the column. */
+  private onGrid(): Place[] {
+    const [along, across] = this.axis() === 'x' ? [RUN.x, RUN.y] : [RUN.y, RUN.x];
+    const a = alongLine(this.marks(), along[0], along[1]);
+    const b = alongLine(
+      this.marks().map((mark) => ({ ...mark, keys: { at: Number(mark.keys['across'] ?? 0) } })),
+      across[0],
+      across[1],
+    );
+    return this.marks().map((mark, i) => {
+      const [x, y] = this.axis() === 'x' ? [a[i], b[i]] : [b[i], a[i]];
+      return { mark, x, y, label: { x: 0, y: 24, anchor: 'middle' }, turn: 0 };
+    });
+  }
+
+  /** The map: the higher a place, the bluer its tile. */
+  protected readonly tiles = computed(() => {
+    if (!this.grid()) return [];
+    const read = this.places().filter(({ mark }) => mark.deviation !== null);
+    const heights = read.map(({ mark }) => mark.deviation ?? 0);
+    const [low, high] = [Math.min(...heights), Math.max(...heights)];
+    return read.map(({ mark, x, y }, i) => ({
+      index: mark.index,
+      x,
+      y,
+      high: Number((0.05 + (high > low ? (0.5 * (heights[i] - low)) / (high - low) : 0)).toFixed(2)),
+    }));
+  });
+
   /** A row for each way the reference is turned: on one side of it, and on the other. */
   private readonly rows = computed((): Place[][] => {
+    if (this.grid()) return [this.onGrid()];
     if (this.shows() === 'level') return [this.marks().map(levelPlace)];
     const off = drawnOff(this.marks(), OFF, ({ keys }) => keys['turn']);
     const turned = (mark: SketchMark) => mark.keys['turn'] === 180;
     return [this.marks().filter((mark) => !turned(mark)), this.marks().filter(turned)].map((marks, row) => this.laid(marks, row, off));
   });
   protected readonly places = computed(() => this.rows().flat());
-  protected readonly profiles = computed(() => (this.shows() === 'level' ? [] : this.rows().map(profileOf)));
+  protected readonly profiles = computed(() => (this.shows() === 'level' || this.grid() ? [] : this.rows().map(profileOf)));
 
   /** Marks along the run: beside it on the stylus's side, the row of the turned reference on the other. */
   private laid(marks: readonly SketchMark[], row: number, off: ReadonlyMap<SketchMark, number>): Place[] {
