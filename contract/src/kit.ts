@@ -3,7 +3,17 @@ import { choice, fieldRegistry, material, measure, optionalMeasure, stockSchema,
 import { idSchema, versionSchema, whoSchema } from './common.js';
 
 /** What there is in a shop to measure with, and the drawer of shim leaves. */
-export const KIT_KINDS = ['instrument', 'holder', 'test-bar', 'straightedge', 'square', 'pins', 'blocks', 'sine-plate', 'shim-stock'] as const;
+export const KIT_KINDS = [
+  'instrument',
+  'holder',
+  'test-bar',
+  'straightedge',
+  'square',
+  'pins',
+  'blocks',
+  'sine-plate',
+  'shim-stock',
+] as const;
 export type KitKind = (typeof KIT_KINDS)[number];
 
 export const KIT_NAMES: Readonly<Record<KitKind, { readonly one: string; readonly many: string; readonly example: string }>> = {

@@ -83,8 +83,10 @@ export const machineCardSchema = z.strictObject({
 /** What a machine must be and have for a field to be on its card; a field that is not here is on every card. */
 const ONLY_ON: Readonly<Record<string, Pick<MoveDefinition, 'machines' | 'needs'>>> = {
   swing: { machines: ['lathe', 'turning-centre'] },
-  centreDistance: { machines: ['lathe', 'turning-centre'] },
   ...Object.fromEntries([...MOVES.values()].flatMap((move) => Object.keys(move.card ?? {}).map((key) => [key, move]))),
+  // The screws of a head are told with the head.
+  adjuster: { machines: ['lathe', 'turning-centre'], needs: ['tailstock'] },
+  centreDistance: { machines: ['lathe', 'turning-centre'], needs: ['tailstock'] },
 };
 
 /** The fields of the card that a kind of machine has: no tailstock is asked of a mill. What is kept is read by the whole. */

@@ -14,11 +14,26 @@ interface MachineKind {
 
 const SCRAPED: readonly MachineFeature[] = ['slideways', 'dovetail'];
 
+/** What all turning centres are, and what this one has beside its turret. */
+const TURNING = (has: readonly MachineFeature[]): Omit<MachineKind, 'value' | 'label'> => ({
+  ...{ family: 'turning-centre', has: ['slideways', 'turret', ...has], school: 'cascade', limits: 'general' },
+});
+
 /** Kinds of machine. Kept apart so that the list of machines is drawn before the metrology is loaded. */
 export const MACHINE_KINDS: readonly MachineKind[] = [
-  { value: 'engine-lathe', label: 'engine lathe', family: 'lathe', has: SCRAPED, school: 'cascade', limits: 'general' },
-  { value: 'bench-lathe', label: 'light bench lathe', family: 'lathe', has: SCRAPED, school: 'cascade', limits: 'light-bench' },
-  { value: 'turning-centre', label: 'turning centre', family: 'turning-centre', has: ['slideways'], school: 'cascade', limits: 'general' },
+  { value: 'engine-lathe', label: 'engine lathe', family: 'lathe', has: [...SCRAPED, 'tailstock'], school: 'cascade', limits: 'general' },
+  {
+    value: 'bench-lathe',
+    label: 'light bench lathe',
+    family: 'lathe',
+    has: [...SCRAPED, 'tailstock'],
+    school: 'cascade',
+    limits: 'light-bench',
+  },
+  { value: 'turning-centre', label: 'turning centre with sub-spindle and guide bush', ...TURNING(['sub-spindle', 'guide-bush']) },
+  { value: 'turning-centre-sub', label: 'turning centre with sub-spindle', ...TURNING(['sub-spindle']) },
+  { value: 'turning-centre-tailstock', label: 'turning centre with tailstock', ...TURNING(['tailstock']) },
+  { value: 'turning-centre-plain', label: 'turning centre with a turret alone', ...TURNING([]) },
   {
     value: 'turret-mill',
     label: 'turret mill',

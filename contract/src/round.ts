@@ -45,6 +45,30 @@ export type ReadingWrite = z.infer<typeof readingSchema>;
 export const storedReadingSchema = readingSchema.extend({ roundId: z.string(), sequence: z.int() });
 export type StoredReading = z.infer<typeof storedReadingSchema>;
 
+const controlValue = z.number().min(-1e6).max(1e6);
+/** A register of a control while a value in it is changed. Values in the register's own unit, readings in µm. */
+export const registerUseSchema = z.strictObject({
+  name: z.string().min(1).max(40),
+  axis: z.string().max(8),
+  kind: z.enum(['added', 'reference']),
+  unit: z.enum(['mm', 'inch']),
+  programming: z.enum(['radius', 'diameter']),
+  digits: z.int().min(1).max(6),
+  /** What the two readings on that axis's own line differ by, + toward the operator. */
+  total: z.number().min(-1e5).max(1e5),
+  /** The value that stood there before anything was changed: never changed again. */
+  old: z.strictObject({ value: controlValue, where: z.string().max(80), at: whenSchema, by: whoSchema }).nullable(),
+  /** A jog by so much on the display, and what the two readings differed by before and after it. */
+  jog: z.strictObject({ by: controlValue, before: z.number().min(-1e5).max(1e5), after: z.number().min(-1e5).max(1e5) }).nullable(),
+  /** How often it was homed, and switched off and on, since the value was entered. */
+  homings: z.int().min(0).max(20),
+  power: z.int().min(0).max(20),
+  entered: z
+    .strictObject({ value: controlValue, how: z.enum(['plus', 'minus', 'taken', 'back']), at: whenSchema, by: whoSchema })
+    .nullable(),
+});
+export type RegisterUse = z.infer<typeof registerUseSchema>;
+
 /** What was seen at the screw: by which dial it was moved, what it did on tightening, which screw it was. Figures in the unit of the move. */
 export const madeSchema = z.strictObject({
   dial: z
@@ -79,6 +103,8 @@ export const madeSchema = z.strictObject({
       sides: z.array(z.strictObject({ operator: z.number().max(1e6).min(-1e6), column: z.number().max(1e6).min(-1e6) })).max(24),
     })
     .optional(),
+  /** A register of the control as it was changed: what it is, its old value once it is locked, the jog, and what was entered. */
+  register: registerUseSchema.optional(),
   /** Bolts as they were tightened, and what the needle read after each, divisions. */
   bolts: z
     .array(z.strictObject({ bolt: z.int().min(1).max(24), reads: z.number().min(-1e4).max(1e4) }))

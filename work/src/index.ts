@@ -8,6 +8,7 @@ export * from './headWeight.js';
 export * from './keyOf.js';
 export type * from './overdue.js';
 export * from './pivot.js';
+export * from './register.js';
 export * from './order.js';
 export * from './ownPlaces.js';
 export * from './alongBed.js';

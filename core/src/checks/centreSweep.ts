@@ -2,22 +2,30 @@ import * as z from 'zod';
 import { ISOLATE } from './cautions.js';
 import { defineCheck, type CheckDefinition } from './define.js';
 import { MORE_SET_UPS, SHORTER_HOLDER } from './helps.js';
+import type { Part } from './parts.js';
 import { sizeUpTo, unlimited } from './quantities.js';
 import { centreSweepReading, centreSweepSetup, sweepEstimates, sweepPlan, sweepSlots, sweepWatch } from './sweepCheck.js';
 import { viewQuantities } from './tailstock.js';
+import { homedField } from './setupFields.js';
 import { HEIGHT, LATERAL } from './words.js';
+
+/** Parts of an offset: on a bed that lies level, and on one that leans. */
+const FLAT: readonly string[] = ['offsetHorizontal', 'offsetVertical'];
+const LEANING: readonly string[] = ['alongSlide', 'acrossSlide'];
 
 /** A sweep of a pocket, a bush or the other spindle of a turning centre: bores unless said otherwise. */
 export function centreSweep({
   subject,
   radial,
   cautions,
+  part,
   ...facts
-}: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor'> & {
+}: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor' | 'needs'> & {
   readonly subject: string;
   /** The most it may stand off the axis altogether, µm. */
   readonly radial: number;
   readonly cautions: readonly string[];
+  readonly part: Part;
 }): CheckDefinition {
   const sideways = (label: string) => unlimited(label, 'deviation', 'um', { words: LATERAL, subject });
   const upright = (label: string) => unlimited(label, 'deviation', 'um', { words: HEIGHT, subject });
@@ -28,7 +36,7 @@ export function centreSweep({
     setup: centreSweepSetup,
     reading: centreSweepReading,
     plan: sweepPlan,
-    conditions: z.strictObject({}),
+    conditions: z.strictObject({ homed: homedField() }),
     slotKeys: ['angle', 'at', 'bush'],
     reads: 'indicator',
     quantities: {
@@ -49,13 +57,25 @@ export function centreSweep({
     },
     slots: sweepSlots,
     estimate: (input) => sweepEstimates(input, 'bore', radial),
-    corrections: {},
-    watch: sweepWatch('bore'),
+    corrections: {
+      // Along the slide the control can cure it, square to it bolts must; on a flat bed the slide lies level.
+      alongSlide: { plus: ['stored-offset', 'nudge'], minus: ['stored-offset', 'nudge'] },
+      acrossSlide: { plus: ['nudge'], minus: ['nudge'] },
+      offsetHorizontal: { plus: ['stored-offset', 'nudge'], minus: ['stored-offset', 'nudge'] },
+      offsetVertical: { plus: ['nudge'], minus: ['nudge'] },
+    },
+    partOf: (quantity, { slant = 0 }) => ((slant === 0 ? FLAT : LEANING).includes(quantity) ? 'offsetRadial' : undefined),
+    part,
+    watch: (quantity, ...rest) => (FLAT.includes(quantity) ? sweepWatch('bore')(quantity, ...rest) : undefined),
     picture: { drawing: 'swept-circle', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
     helps: [SHORTER_HOLDER, MORE_SET_UPS],
     counting: 'Half the difference counts: the sweep goes round the axis and shows an offset twice.',
     cautions: [ISOLATE, ...cautions],
     cannotSee: ['Where the slide goes: the spindle axis may point off it.', 'What the axis does when it is warm.'],
-    advice: ['Turn the spindle by hand; short stiff holder.', 'Sweep the bore at two depths to see its slope as well.'],
+    advice: [
+      'Turn the spindle by hand; short stiff holder.',
+      'Nudge the part both ways: a needle that does not come back is pegged.',
+      'Sweep the bore at two depths to see its slope as well.',
+    ],
   });
 }

@@ -250,6 +250,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly knowsProfile?: { readonly name: string; readonly when?: (setup: Values) => boolean };
   /** How its limits follow from stated work. */
   readonly fromJob?: JobRules;
+  /** The size that a quantity is a part of, for a set-up: where that is out, the part has a move although it has no limit of its own. */
+  readonly partOf?: (quantity: string, setup: Setup) => string | undefined;
   /** What helps its doubts beside reading more often and finer. */
   readonly helps?: readonly HelpAct[];
   /** What another set-up is: "Take the bar out, put it back and read again". Left out where nothing is set up. */

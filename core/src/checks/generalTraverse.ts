@@ -37,7 +37,19 @@ type Setup = z.output<typeof setup>;
 /** What a plain traverse is told apart by. */
 export interface TraverseFacts extends Pick<
   CheckDefinition,
-  'id' | 'title' | 'question' | 'choose' | 'machines' | 'hangsOn' | 'after' | 'knows' | 'cannotSee' | 'advice' | 'goodFor' | 'reseat'
+  | 'id'
+  | 'title'
+  | 'question'
+  | 'choose'
+  | 'machines'
+  | 'needs'
+  | 'hangsOn'
+  | 'after'
+  | 'knows'
+  | 'cannotSee'
+  | 'advice'
+  | 'goodFor'
+  | 'reseat'
 > {
   readonly subject: string;
   readonly words?: Words;
@@ -49,6 +61,7 @@ export interface TraverseFacts extends Pick<
   readonly part?: Part;
   readonly picture?: Picture;
   readonly cautions?: readonly string[];
+  readonly conditions?: z.ZodObject;
   /** Whether rows may lie beside each other: the whole table as a grid. */
   readonly grid?: Words;
   /** Whether a person is asked from which side it is read; true if left out. */
@@ -77,6 +90,7 @@ export function defineTraverse({
   moves,
   picture = { drawing: 'places' },
   cautions = [],
+  conditions = z.strictObject({}),
   sided = true,
   grid,
   ...facts
@@ -87,7 +101,7 @@ export function defineTraverse({
     setup: sided ? setup : unsidedSetup,
     reading: grid ? reading.extend(gridReading) : reading,
     plan: grid ? plan.extend(gridPlan) : plan,
-    conditions: z.strictObject({}),
+    conditions,
     slotKeys: (grid ? ['at', 'across', 'turn'] : ['at', 'turn']) as readonly ('at' | 'turn')[],
     reads: 'indicator',
     quantities: {

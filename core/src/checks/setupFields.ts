@@ -32,6 +32,18 @@ export const locksField = (label: string, help: string) =>
     help,
   });
 
+/** Whether the axes had been homed when it was read: what was read before feeds no register. */
+export const homedField = () =>
+  choice({
+    label: 'Axes homed, the slide at its stored zero',
+    choices: [
+      { value: 'yes', label: 'yes, before this reading' },
+      { value: 'no', label: 'not yet' },
+    ],
+    help: 'A reading taken before homing tells nothing about a register.',
+    anew: true,
+  });
+
 export const planeKey = () => z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' });
 export const extremeKey = () => z.enum(['high', 'low'], { error: 'must be "high" or "low"' });
 export const turnKey = () => z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180' }).optional();

@@ -23,6 +23,8 @@ export interface FieldInfo {
   readonly kit?: string;
   /** Not asked for by the interface: the application fills it or the bench draws its own control. */
   readonly hidden?: boolean;
+  /** Asked anew each time: what it was last time says nothing of now. */
+  readonly anew?: true;
   /** A list of places of the user's own, moved on the drawing and typed beside it. */
   readonly places?: boolean;
 }

@@ -87,6 +87,7 @@ export const baseShims = defineMove({
     return { ...thickness, frontLeaves: leaves(front), rearLeaves: leaves(rear) };
   },
   machines: ['lathe', 'turning-centre'],
+  needs: ['tailstock'],
   card: {
     base: baseSchema.optional().register(fieldRegistry, { label: 'Tailstock base', group: true }),
   },

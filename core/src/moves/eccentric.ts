@@ -65,6 +65,7 @@ export const eccentric = defineMove({
   }),
   plan: ({ throw: throwUm, angle, amount }) => turnEccentric(throwUm, angle, amount),
   machines: ['lathe', 'turning-centre'],
+  needs: ['tailstock'],
   card: {
     eccentric: z
       .strictObject({

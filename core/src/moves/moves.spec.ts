@@ -242,8 +242,12 @@ describe('a job card', () => {
     expect(jobSteps('adjuster', { ...facts, layout: 'single-screw' }).some((step) => step.text.includes('Slack the screw'))).toBeFalse();
   });
 
+  // A register is no part that a hand moves and a clamp holds.
   it('of every kind watches a needle, logs the shift and ends with a new round', () => {
-    for (const kind of [...[...MOVES.values()].filter((move) => move.steps).map((move) => move.kind), 'something-else']) {
+    for (const kind of [
+      ...[...MOVES.values()].filter((move) => move.steps && move.kind !== 'stored-offset').map((move) => move.kind),
+      'something-else',
+    ]) {
       const steps = jobSteps(kind, facts);
       expect(steps.some((step) => step.shift))
         .withContext(kind)

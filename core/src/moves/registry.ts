@@ -10,6 +10,7 @@ import { feetShims } from './feetShims.js';
 import { forecast } from './forecast.js';
 import { gib } from './gib.js';
 import { plainSteps, type JobFacts, type JobStep } from './jobSteps.js';
+import { nudge } from './nudge.js';
 import { passPlan } from './passPlan.js';
 import { pull } from './pull.js';
 import { scrape } from './scrape.js';
@@ -44,6 +45,7 @@ const ALL: readonly MoveDefinition[] = [
   gib,
   bearingShims,
   storedOffset,
+  nudge,
 ];
 
 /** Every kind of move, those done by hand and eye included. */

@@ -1,7 +1,8 @@
 import * as z from 'zod';
-import { choice, quantitySchema } from '../input/fields.js';
+import { choice, count, fieldRegistry, quantitySchema } from '../input/fields.js';
 import { readNumber } from '../units/number.js';
 import { defineMove } from './define.js';
+import type { JobFacts, JobStep } from './jobSteps.js';
 
 const INCH = 25.4;
 const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];
@@ -16,6 +17,68 @@ const offsetSchema = z.unknown().transform((raw, context) => {
 });
 
 const readingSchema = quantitySchema('deviation', {}, '113 um');
+
+const word = (label: string, example: string, max = 40) =>
+  z
+    .string({ error: 'must be a text' })
+    .trim()
+    .min(1, 'is missing')
+    .max(max, `must have ${max} letters or fewer`)
+    .register(fieldRegistry, { label, example });
+
+/** A register of a control, as its machine's card tells it. */
+export const registerSchema = z.strictObject({
+  name: word('Register', 'work shift X'),
+  axis: word('Axis', 'X', 8),
+  kind: choice({
+    label: 'It is',
+    choices: [
+      { value: 'added', label: 'added by the control: tool, work, geometry' },
+      { value: 'reference', label: 'a reference: home, grid shift' },
+    ],
+  }),
+  unit: choice({
+    label: 'In',
+    choices: [
+      { value: 'mm', label: 'mm' },
+      { value: 'inch', label: 'inch' },
+    ],
+  }),
+  programming: choice({
+    label: 'As a',
+    choices: [
+      { value: 'radius', label: 'radius' },
+      { value: 'diameter', label: 'diameter' },
+    ],
+  }),
+  digits: count({ label: 'Digits', min: 1, max: 6, example: '3' }),
+  basedOn: z
+    .string({ error: 'must be a text' })
+    .max(40)
+    .optional()
+    .register(fieldRegistry, { label: 'Based on register', example: 'home X', rare: true }),
+});
+export type RegisterCard = z.output<typeof registerSchema>;
+
+function steps(facts: JobFacts): JobStep[] {
+  return [
+    {
+      text: 'Control parameters are for those licensed to change them, by the builder’s manual. What is shown here is never sent to the control.',
+      caution: 'A slip of a sign or a unit is a crash: feed override at minimum for the first approach.',
+    },
+    { text: 'Home the axes as often as the control needs. A round that was read before feeds no register.' },
+    { text: 'Read the old value off the screen of the control, write it on the slip, and lock it there before anything is changed.' },
+    {
+      text: `Jog a little along the slide and watch the needle: that tells the sign for a register that the control adds, and whether its display counts radius or diameter. The centre has to go ${facts.size} ${facts.direction}.`,
+      caution: 'Drives at minimum feed and hands clear.',
+    },
+    { text: 'Enter the new value from the slip, all of its digits, and write down that it was entered.' },
+    { text: 'Home again, and switch off and on where the control needs it: before that it is not taken up.' },
+    {
+      text: 'Sweep again in a new round. What it reads tells whether the value was right; the way back is always from the first old value.',
+    },
+  ];
+}
 
 /** What a ratio of the reading after to the reading before tells of the value that was entered. */
 const MEANINGS = [
@@ -107,10 +170,57 @@ export const storedOffset = defineMove({
       chosen,
       ifWrong: 2 * Math.abs(totalReading),
       ...(asks.length && { asks }),
-      ...(recheck !== undefined &&
-        rechecked(recheck / totalReading, now, entered ? entered.mm / unit - now : (chosen ?? plus) - now, change)),
+      ...(recheck !== undefined && rechecked(recheck / totalReading, now, entered ? entered.mm / unit - now : (chosen ?? plus) - now)),
     };
   },
+  card: {
+    slide: z
+      .strictObject({
+        rises: choice({
+          label: 'The slide rises toward',
+          choices: [
+            { value: 'rear', label: 'the rear' },
+            { value: 'operator', label: 'the operator' },
+            { value: 'flat', label: 'neither: it lies level' },
+          ],
+        }),
+        degrees: quantitySchema('angle', { min: 0, max: 90 }, '45').optional().register(fieldRegistry, {
+          label: 'by, degrees',
+          dimension: 'angle',
+          example: '45',
+        }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Slide', group: true }),
+    registers: z
+      .array(registerSchema)
+      .max(30, 'must be 30 registers or fewer')
+      .refine((rows) => new Set(rows.map(({ name }) => name)).size === rows.length, { message: 'names a register twice' })
+      .optional()
+      .register(fieldRegistry, {
+        label: 'Registers of the control',
+        help: 'Those that a reading may change: one for each axis and station.',
+      }),
+    homing: z
+      .strictObject({
+        times: count({ label: 'To be homed, times', min: 1, max: 5, example: '2' }),
+        power: count({ label: 'Power off and on, times', min: 0, max: 5, example: '1' }),
+      })
+      .optional()
+      .register(fieldRegistry, { label: 'Until a register is taken up', group: true }),
+    stations: z
+      .array(
+        z.strictObject({
+          station: z.string({ error: 'must be a text' }).min(1).max(12).register(fieldRegistry, { label: 'Station', example: '3' }),
+          plate: z.string({ error: 'must be a text' }).min(1).max(24).register(fieldRegistry, { label: 'Its plate', example: '3' }),
+        }),
+      )
+      .max(40)
+      .optional()
+      .register(fieldRegistry, { label: 'Stations and their plates', help: 'Each plate back to its own place.', rare: true }),
+  },
+  machines: ['turning-centre'],
+  steps,
   example: { old: 305.525, totalReading: '113 um' },
 });
 
@@ -123,9 +233,8 @@ function cureOf(jog: { readonly by: number; readonly reading: { readonly before:
 const isOdd = (made: number, change: number): boolean => Math.abs(Math.abs(made) - Math.abs(change)) > 0.02 * Math.abs(change);
 
 /** What the reading after tells, and the value to enter next: always from the first old value. */
-function rechecked(ratio: number, old: number, made: number, change: number) {
+function rechecked(ratio: number, old: number, made: number) {
   if (!Number.isFinite(ratio)) return { ratio: null, meaning: 'unclear', next: null };
   const { meaning, factor } = meaningOf(ratio);
-  const sign = Math.sign(made) || 1;
-  return { ratio, meaning, next: factor === null ? null : old + sign * factor * Math.abs(change) };
+  return { ratio, meaning, next: factor === null ? null : old + factor * made };
 }

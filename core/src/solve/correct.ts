@@ -1,5 +1,5 @@
 import { prettyUnit } from '../units/format.js';
-import { readsOf, type Note, type QuantityInfo } from '../checks/define.js';
+import { readsOf, type Correction, type Note, type QuantityInfo } from '../checks/define.js';
 import { FaultError } from '../input/faults.js';
 import type { Move, NeedleTarget, Quantity } from '../judging/finding.js';
 import { dialFactor } from '../instruments/instrument.js';
@@ -16,6 +16,8 @@ interface CorrectionInput {
   /** Aim − value of every quantity of the check; 0 for those that are in. */
   readonly amounts: Readonly<Record<string, number>>;
   readonly slots: readonly Slot[];
+  /** All quantities of the round. */
+  readonly wholes?: Readonly<Record<string, Quantity>>;
 }
 
 interface Planned {
@@ -34,7 +36,11 @@ const NOTHING: Planned = { moves: [], notes: [] };
 export function planCorrection(input: CorrectionInput): Planned {
   const { sheet, name, info, quantity } = input;
   const correction = sheet.check.corrections[name];
-  if (!correction || quantity.aim === null || quantity.limit === null || quantity.because) return NOTHING;
+  if (!correction || quantity.because) return NOTHING;
+  // What is no part of anything in this set-up is not moved by itself: a side pair on a slide that leans.
+  if (sheet.check.partOf && sheet.check.partOf(name, sheet.setup) === undefined) return NOTHING;
+  if (quantity.limit === null) return planPart(input, correction);
+  if (quantity.aim === null) return NOTHING;
   const amount = quantity.aim - quantity.value;
   const leave = reasonToLeave(name, info, quantity, amount);
   if (leave) return { moves: [], notes: [leave] };
@@ -47,6 +53,17 @@ export function planCorrection(input: CorrectionInput): Planned {
   const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
   const planned = chosen.map((kind) => planMoveOf(kind, { ...input, amount, direction }));
   return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
+}
+
+/** The move of a part of a size that is out: what of it lies along a slide, or square to it. Nothing that its doubt could be. */
+function planPart({ sheet, name, info, quantity, wholes = {}, ...rest }: CorrectionInput, { plus, minus }: Correction): Planned {
+  const whole = wholes[sheet.check.partOf?.(name, sheet.setup) ?? ''];
+  if (whole?.verdict !== 'out' || whole.because || Math.abs(quantity.value) <= (quantity.expanded ?? 0)) return NOTHING;
+  const amount = -quantity.value;
+  const kinds = (amount > 0 ? plus : minus).flatMap((kind) => MOVES.get(kind) ?? []);
+  const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
+  const planned = kinds.slice(0, 1).map((kind) => planMoveOf(kind, { ...rest, sheet, name, info, quantity, amount, direction }));
+  return { moves: planned.map(({ move }) => move), notes: [] };
 }
 
 const metalWaits = (name: string, info: QuantityInfo): Note => ({

@@ -90,9 +90,10 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   const quantities: Record<string, Quantity> = {};
   const moves: Move[] = [];
   const amounts = Object.fromEntries(judged.map(({ name, quantity }) => [name, amountOf(quantity)]));
+  const wholes = Object.fromEntries(judged.map(({ name, quantity }) => [name, quantity]));
   for (const { name, info, slots, quantity, notes: own } of judged) {
     quantities[name] = quantity;
-    const planned = planCorrection({ sheet, name, info, quantity, slots, amounts });
+    const planned = planCorrection({ sheet, name, info, quantity, slots, amounts, wholes });
     moves.push(...planned.moves);
     notes.push(...own, ...planned.notes);
   }

@@ -1,4 +1,5 @@
 import { POWERED } from '../cautions.js';
+import { BUSH } from '../parts.js';
 import { centreSweep } from '../centreSweep.js';
 
 export const guideBush = centreSweep({
@@ -7,7 +8,9 @@ export const guideBush = centreSweep({
   question: 'Is the guide bush on the spindle axis?',
   choose: 'Before the sub-spindle.',
   subject: 'The bush',
+  part: BUSH,
   radial: 8,
+  needs: ['guide-bush'],
   hangsOn: ['bed-twist', 'spindle-axis'],
   after: ['turret-bore'],
   cautions: [POWERED],

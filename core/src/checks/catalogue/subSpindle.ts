@@ -1,4 +1,5 @@
 import { POWERED } from '../cautions.js';
+import { SUB } from '../parts.js';
 import { centreSweep } from '../centreSweep.js';
 
 export const subSpindle = centreSweep({
@@ -7,7 +8,9 @@ export const subSpindle = centreSweep({
   question: 'Does the sub-spindle meet the main spindle?',
   choose: 'After the guide bush; every station based on it follows.',
   subject: 'The sub-spindle',
+  part: SUB,
   radial: 8,
+  needs: ['sub-spindle'],
   hangsOn: ['bed-twist', 'spindle-axis', 'guide-bush'],
   cautions: [POWERED],
 });

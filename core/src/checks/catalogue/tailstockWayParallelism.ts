@@ -7,6 +7,7 @@ export const tailstockWayParallelism = defineTraverse({
   question: 'Does the tailstock way run parallel to the carriage way?',
   choose: 'Before the tailstock itself: where its way wanders, it is in line at one place only.',
   machines: ['lathe', 'turning-centre'],
+  needs: ['tailstock'],
   subject: 'Tailstock way',
   slope: [-20, 20],
   range: [null, 10],

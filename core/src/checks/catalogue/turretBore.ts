@@ -1,4 +1,5 @@
 import { POWERED } from '../cautions.js';
+import { POCKET } from '../parts.js';
 import { centreSweep } from '../centreSweep.js';
 
 export const turretBore = centreSweep({
@@ -7,7 +8,9 @@ export const turretBore = centreSweep({
   question: 'Is the pocket on the spindle axis?',
   choose: 'After the face of the turret.',
   subject: 'The pocket',
+  part: POCKET,
   radial: 10,
+  needs: ['turret'],
   hangsOn: ['bed-twist', 'spindle-axis', 'turret-face'],
   cautions: ['A turret indexes without warning: lock out.', POWERED],
 });

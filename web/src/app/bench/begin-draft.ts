@@ -71,7 +71,7 @@ export function suitable(item: KitItem, kind: ValueKind): boolean {
 export function asTyped(conditions: RoundWrite['conditions'], schema: z.ZodObject): FormValue {
   return Object.fromEntries(
     Object.entries(conditions)
-      .filter(([key]) => key in schema.shape)
+      .filter(([key]) => key in schema.shape && !fieldInfo(schema.shape[key] as z.ZodType)?.anew)
       .map(([key, value]) => {
         const dimension = fieldInfo(schema.shape[key] as z.ZodType)?.dimension;
         return [key, dimension && typeof value === 'number' ? `${value} ${prettyUnit(DIMENSIONS[dimension].base)}` : value];
@@ -124,6 +124,15 @@ function nodPivot(check: CheckDefinition, card: MachineCardText | undefined, hea
   };
 }
 
+/** How the slide leans, + its rear end the higher, by its card. */
+function slantOf(check: CheckDefinition, card: MachineCardText | undefined): { readonly slant?: string } {
+  const slide = card?.['slide'] as { readonly rises?: unknown; readonly degrees?: unknown } | undefined;
+  if (!('slant' in check.setup.shape) || !slide?.rises) return {};
+  if (slide.rises === 'flat') return { slant: '0' };
+  const degrees = parseQuantity(slide.degrees, 'angle');
+  return degrees.ok ? { slant: `${slide.rises === 'rear' ? '' : '-'}${degrees.value}` } : {};
+}
+
 /** The spindle stands half the swing above the ways. */
 function spindleHeight(card: MachineCardText | undefined): { readonly heightAboveWays?: string } {
   const swing = card?.swing === undefined ? undefined : parseQuantity(card.swing, 'length');
@@ -156,6 +165,7 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, k
     ...(last ? { ...pivot.onCard, ...withoutOldFacts(last.setup, check, heads) } : known),
     ...pivot.learned,
     ...filledFrom(check, rungs),
+    ...slantOf(check, card),
   };
   const kind = plannedKind(check, setup, last?.plan ?? {});
   const dials = kit.filter((item) => suitable(item, kind));

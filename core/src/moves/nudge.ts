@@ -1,0 +1,38 @@
+import * as z from 'zod';
+import { POWERED } from '../checks/cautions.js';
+import { defineMove } from './define.js';
+import { ISOLATE, partOf, watch, type JobFacts, type JobStep } from './jobSteps.js';
+
+function steps(facts: JobFacts): JobStep[] {
+  const { size, direction, needle } = facts;
+  const { name, clamp = 'big bolts', before, stop } = partOf(facts);
+  return [
+    {
+      text: `Cover off: the long screws are marked, so that each goes back where it was. Scrape the old compound off and blow the joint out.${before ? ` ${before}` : ''}`,
+      caution: `${ISOLATE} A turret indexes without warning.`,
+    },
+    watch(facts),
+    {
+      text: `The ${clamp} one at a time: ease each, and bring it back to just holding before the next. Never all at once.`,
+      caution: 'Loosen to snug, never free: what hangs on it drops.',
+    },
+    {
+      text: `Tap the ${name} with a soft mallet ${direction}, by ${size}${needle ? ', until the needle reads its target' : ': the two readings on that line, half a turn apart, become alike'}. From the other side if the needle goes the other way. The axis is not touched: what lies along the slide is the register’s.`,
+      caution: `By hand. Some nudge with a powered axis through a block of wood. ${POWERED}`,
+      needle: true,
+    },
+    { text: 'When it stays still, tighten in stages, crosswise, with a reading after each; then hard, and read once more.', shift: true },
+    { text: `Degrease the joint, seal it anew, cover back.${stop ? ` ${stop}` : ''}` },
+    { text: 'Sweep it again in a new round.' },
+  ];
+}
+
+/** Something that sits on a joint, moved by hand on its bolts: eased one by one, tapped over by the needle, tightened in stages. */
+export const nudge = defineMove({
+  kind: 'nudge',
+  title: 'Move it on its bolts',
+  name: 'on its bolts',
+  verb: 'Move it',
+  input: z.strictObject({}),
+  steps,
+});

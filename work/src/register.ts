@@ -1,0 +1,176 @@
+import { FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
+import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
+
+export type RegisterMeaning =
+  | 'right'
+  | 'wrong-sign'
+  | 'doubled'
+  | 'doubled-wrong-sign'
+  | 'halved'
+  | 'halved-wrong-sign'
+  | 'not-taken-up'
+  | 'inch-as-mm'
+  | 'mm-as-inch'
+  | 'unclear';
+
+/** Both values that may be meant, in the register's unit, and which of them it is where that is known. */
+export interface RegisterPlan {
+  readonly change: number;
+  readonly plus: number;
+  readonly minus: number;
+  readonly chosen: 'plus' | 'minus' | null;
+  /** µm that the two readings will differ by if it was the wrong one. */
+  readonly ifWrong: number;
+  readonly asks: readonly string[];
+}
+
+/** What the next round says of a value that was entered. */
+export interface Recheck {
+  readonly meaning: RegisterMeaning;
+  readonly ratio: number | null;
+  /** From the first old value; null where nothing can be told. */
+  readonly next: number | null;
+}
+
+const withUnit = (value: number, unit: RegisterUse['unit']): string => `${value.toFixed(9)} ${unit === 'inch' ? 'in' : 'mm'}`;
+
+const inMicrons = (um: number): string => `${um.toFixed(6)} um`;
+
+/** The sheet of a stored offset for a register as it stands; undefined before its old value is locked. */
+function sheetOf(use: RegisterUse, kappa: 1 | -1 | null): Record<string, unknown> | undefined {
+  if (!use.old) return undefined;
+  const { total, programming, kind, jog, unit } = use;
+  return {
+    format: MOVE_FORMAT,
+    move: 'stored-offset',
+    old: withUnit(use.old.value, unit),
+    totalReading: inMicrons(total),
+    programming,
+    register: kind,
+    ...(jog && { jog: { by: withUnit(jog.by, unit), reading: { before: inMicrons(jog.before), after: inMicrons(jog.after) } } }),
+    ...(kappa !== null && { kappa }),
+  };
+}
+
+const tried = (sheet: Record<string, unknown>): Readonly<Record<string, unknown>> | undefined => {
+  try {
+    return planMove(sheet);
+  } catch (error) {
+    if (error instanceof FaultError) return undefined;
+    throw error;
+  }
+};
+
+/**
+ * The two values of a register: old + change and old − change, and which of them cures the error.
+ *
+ * @param kappa of a reference, once it was learned for the axis.
+ * @returns undefined before the old value is locked.
+ */
+export function registerPlan(use: RegisterUse, kappa: 1 | -1 | null): RegisterPlan | undefined {
+  const sheet = sheetOf(use, kappa);
+  const plan = sheet && tried(sheet);
+  if (!plan) return undefined;
+  const [change, plus, minus] = [Number(plan['change']), Number(plan['plus']), Number(plan['minus'])];
+  const chosen =
+    plan['chosen'] === null ? null : Math.abs(Number(plan['chosen']) - plus) < Math.abs(Number(plan['chosen']) - minus) ? 'plus' : 'minus';
+  return { change, plus, minus, chosen, ifWrong: Number(plan['ifWrong']), asks: (plan['asks'] ?? []) as readonly string[] };
+}
+
+/** What the display counts by a jog: about as much as the part went, or about twice that. Null where it is neither. */
+export function displayCounts({ jog, unit }: Pick<RegisterUse, 'jog' | 'unit'>): 'radius' | 'diameter' | null {
+  if (!jog) return null;
+  const went = Math.abs(jog.after - jog.before) / 2000 / (unit === 'inch' ? 25.4 : 1);
+  const ratio = Math.abs(jog.by) / went;
+  if (Math.abs(ratio - 1) < 0.25) return 'radius';
+  return Math.abs(ratio - 2) < 0.5 ? 'diameter' : null;
+}
+
+/** What a value that the control took itself should be: the old one and the jog; for a reference by κ. Null where that is not known. */
+export function takenValue(use: RegisterUse, kappa: 1 | -1 | null): number | null {
+  const counts = displayCounts(use);
+  if (!use.old || !use.jog || !counts) return null;
+  const sign = use.kind === 'reference' ? kappa : 1;
+  if (sign === null) return null;
+  const factor = (use.programming === 'diameter' ? 2 : 1) / (counts === 'diameter' ? 2 : 1);
+  return use.old.value + sign * use.jog.by * factor;
+}
+
+/** What the two readings differ by after it says of the value that was entered: always from the first old value. */
+export function recheckOf(use: RegisterUse, after: number): Recheck | undefined {
+  const sheet = sheetOf({ ...use, jog: null }, null);
+  const plan = sheet && use.entered && tried({ ...sheet, entered: withUnit(use.entered.value, use.unit), recheck: inMicrons(after) });
+  if (!plan) return undefined;
+  return {
+    meaning: plan['meaning'] as RegisterMeaning,
+    ratio: plan['ratio'] === null ? null : Number(plan['ratio']),
+    next: plan['next'] === null ? null : Number(plan['next']),
+  };
+}
+
+/** One change of a register: the card it was made on, and what the first round after it said. */
+export interface RegisterEntry {
+  readonly move: MoveWrite;
+  readonly use: RegisterUse;
+  /** The round after it; only one that was read with the axes homed tells anything. */
+  readonly next?: RoundHead;
+  readonly recheck?: Recheck;
+}
+
+/** Every value that was entered into registers of a machine, oldest first. */
+export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
+  return rounds
+    .flatMap((round) => round.moves.flatMap((move) => (move.made?.register?.entered ? [{ round, move, use: move.made.register }] : [])))
+    .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1))
+    .map(({ round, move, use }) => {
+      const next = rounds.find(
+        (later) =>
+          later.check === round.check &&
+          move.doneAt !== null &&
+          later.at > move.doneAt &&
+          later.conditions['homed'] === 'yes' &&
+          later.finding?.quantities[move.quantity] !== undefined,
+      );
+      const found = next?.finding?.quantities[move.quantity];
+      const recheck = found && recheckOf(use, 2 * found.value);
+      return { move, use, ...(next && { next }), ...(recheck && { recheck }) };
+    });
+}
+
+const TURNED: Readonly<Partial<Record<RegisterMeaning, 1 | -1>>> = {
+  right: 1,
+  doubled: 1,
+  halved: 1,
+  'wrong-sign': -1,
+  'doubled-wrong-sign': -1,
+  'halved-wrong-sign': -1,
+};
+
+/**
+ * Which way a reference of an axis works: new = old + κ·jog. Learned from a value that was entered after a jog and read
+ * again; null where nobody has.
+ */
+export function learnedKappa(log: readonly RegisterEntry[], axis: string): 1 | -1 | null {
+  for (const { use, recheck } of [...log].reverse()) {
+    const turned = recheck && TURNED[recheck.meaning];
+    if (use.kind !== 'reference' || use.axis !== axis || !turned || !use.jog || !use.old || !use.entered) continue;
+    // What a jog would have to be taken to cure it, as the control would count it.
+    const plan = registerPlan({ ...use, kind: 'added' }, null);
+    if (!plan?.chosen) continue;
+    const cure = Math.sign(plan.change) * (plan.chosen === 'plus' ? 1 : -1);
+    const went = Math.sign(use.entered.value - use.old.value);
+    return went * turned * cure > 0 ? 1 : -1;
+  }
+  return null;
+}
+
+/** The value to go back to: the first old one, of the first entry that the rounds since have not called right. */
+export function firstOld(log: readonly RegisterEntry[], name: string): NonNullable<RegisterUse['old']> | null {
+  const own = log.filter(({ use }) => use.name === name);
+  const settled = own.findLastIndex(({ recheck }) => recheck?.meaning === 'right');
+  return own.slice(settled + 1).at(0)?.use.old ?? null;
+}
+
+/** A value of a register with all its digits and its unit, as it is typed into the control. */
+export const registerValue = (value: number, { digits, unit }: Pick<RegisterUse, 'digits' | 'unit'>): string =>
+  `${value.toFixed(digits)} ${unit === 'inch' ? 'in' : 'mm'}`;
