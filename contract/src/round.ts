@@ -64,7 +64,7 @@ export const registerUseSchema = z.strictObject({
   homings: z.int().min(0).max(20),
   power: z.int().min(0).max(20),
   entered: z
-    .strictObject({ value: controlValue, how: z.enum(['plus', 'minus', 'taken', 'back']), at: whenSchema, by: whoSchema })
+    .strictObject({ value: controlValue, how: z.enum(['plus', 'minus', 'next', 'taken', 'back']), at: whenSchema, by: whoSchema })
     .nullable(),
 });
 export type RegisterUse = z.infer<typeof registerUseSchema>;

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
-import { displayCounts, firstOld, learnedKappa, recheckOf, registerLog, registerPlan, registerValue, takenValue } from './register.js';
+import {
+  displayCounts,
+  firstOld,
+  learnedKappa,
+  recheckOf,
+  registerLog,
+  registerPlan,
+  registerValue,
+  takenValue,
+  unsettledOf,
+} from './register.js';
 import { Diary, finding, move, quantity } from './testing/heads.spec.js';
 
 /** A control with one register, and what it does to the machine: the truth that no reading shows. */
@@ -164,6 +174,13 @@ describe('a register of a control', () => {
     expect(takenValue({ ...use, kind: 'reference' }, -1)).toBeCloseTo(200.05, 9);
   });
 
+  it('a jog that goes with nothing the needle did chooses no sign', () => {
+    const use = register({ total: 100, old: locked(200), jog: { by: 0.02, before: 100, after: 96 } });
+    expect(registerPlan(use, null)?.chosen).toBeNull();
+    expect(registerPlan({ ...use, jog: { by: 0.02, before: 100, after: 60 } }, null)?.chosen).toBe('plus');
+    expect(registerPlan({ ...use, jog: { by: 0.02, before: 100, after: 140 } }, null)?.chosen).toBe('minus');
+  });
+
   it('more than half a millimetre is asked about; nothing is planned before the old value is locked', () => {
     expect(registerPlan(register({ total: 1200, old: locked(200) }), null)?.asks).toEqual(['large-change']);
     expect(registerPlan(register({ total: 1200 }), null)).toBeUndefined();
@@ -209,6 +226,8 @@ describe('the log of a register', () => {
     expect(log[1].recheck?.next).toBeCloseTo(199.988, 6);
     expect(firstOld(log, 'work shift X')?.value).toBe(200);
     expect(firstOld(log, 'another')).toBeNull();
+    const unsettled = unsettledOf(log)['work shift X'];
+    expect([unsettled.old.value, unsettled.total, unsettled.recheck?.meaning]).toEqual([200, 24, 'doubled-wrong-sign']);
   });
 
   it('nothing is told of what nobody has read again', () => {

@@ -72,8 +72,13 @@ export function registerPlan(use: RegisterUse, kappa: 1 | -1 | null): RegisterPl
   const plan = sheet && tried(sheet);
   if (!plan) return undefined;
   const [change, plus, minus] = [Number(plan['change']), Number(plan['plus']), Number(plan['minus'])];
+  // A jog that goes with nothing the needle did tells no sign.
   const chosen =
-    plan['chosen'] === null ? null : Math.abs(Number(plan['chosen']) - plus) < Math.abs(Number(plan['chosen']) - minus) ? 'plus' : 'minus';
+    plan['chosen'] === null || !displayCounts(use)
+      ? null
+      : Math.abs(Number(plan['chosen']) - plus) < Math.abs(Number(plan['chosen']) - minus)
+        ? 'plus'
+        : 'minus';
   return { change, plus, minus, chosen, ifWrong: Number(plan['ifWrong']), asks: (plan['asks'] ?? []) as readonly string[] };
 }
 
@@ -162,6 +167,27 @@ export function learnedKappa(log: readonly RegisterEntry[], axis: string): 1 | -
     return went * turned * cure > 0 ? 1 : -1;
   }
   return null;
+}
+
+/** A register that was changed and is not right yet: from what it is counted, and what comes next. */
+export interface Unsettled {
+  readonly old: NonNullable<RegisterUse['old']>;
+  /** What the two readings differed by before anything was changed, µm. */
+  readonly total: number;
+  /** What the last re-check said; null where it has not been read again. */
+  readonly recheck: Recheck | null;
+}
+
+/** Registers that were changed and were not called right since, by name: their way goes on from the first old value. */
+export function unsettledOf(log: readonly RegisterEntry[]): Readonly<Record<string, Unsettled>> {
+  const names = [...new Set(log.map(({ use }) => use.name))];
+  return Object.fromEntries(
+    names.flatMap((name) => {
+      const last = log.filter(({ use }) => use.name === name).at(-1);
+      const old = firstOld(log, name);
+      return last && old ? [[name, { old, total: last.use.total, recheck: last.recheck ?? null }] as const] : [];
+    }),
+  );
 }
 
 /** The value to go back to: the first old one, of the first entry that the rounds since have not called right. */

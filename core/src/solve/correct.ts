@@ -57,8 +57,15 @@ export function planCorrection(input: CorrectionInput): Planned {
 
 /** The move of a part of a size that is out: what of it lies along a slide, or square to it. Nothing that its doubt could be. */
 function planPart({ sheet, name, info, quantity, wholes = {}, ...rest }: CorrectionInput, { plus, minus }: Correction): Planned {
-  const whole = wholes[sheet.check.partOf?.(name, sheet.setup) ?? ''];
-  if (whole?.verdict !== 'out' || whole.because || Math.abs(quantity.value) <= (quantity.expanded ?? 0)) return NOTHING;
+  const of = sheet.check.partOf?.(name, sheet.setup) ?? '';
+  const whole = wholes[of];
+  const size = Math.abs(quantity.value);
+  const doubt = quantity.expanded ?? 0;
+  if (whole?.verdict !== 'out' || whole.because || size <= doubt) return NOTHING;
+  // What would be in by itself stays as it is, once the largest part has been put right.
+  const parts = Object.keys(wholes).filter((part) => sheet.check.partOf?.(part, sheet.setup) === of);
+  const largest = parts.every((part) => Math.abs(wholes[part].value) <= size);
+  if (!largest && size + doubt <= (whole.limit?.[1] ?? 0)) return NOTHING;
   const amount = -quantity.value;
   const kinds = (amount > 0 ? plus : minus).flatMap((kind) => MOVES.get(kind) ?? []);
   const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';

@@ -32,7 +32,7 @@ function bore(check: string, right: number, up: number): DemoSheet {
 /** A spindle in rolling bearings: nothing is to be felt, and nothing need be. */
 const rolling = (sheet: DemoSheet): DemoSheet => ({ ...sheet, setup: { ...sheet.setup, bearing: 'rolling' } });
 
-const swept = { ...plunger, plan: { angles: '4' } } as const;
+const swept = { ...plunger, plan: { angles: '4' }, conditions: { homed: 'yes' } } as const;
 
 /** T-06: a slant-bed turning centre with a sub-spindle; its turret was knocked along the slide. */
 export const TURNING_CENTRE: DemoMachine = {
@@ -41,7 +41,18 @@ export const TURNING_CENTRE: DemoMachine = {
     nickname: 'the slant',
     kind: 'turning-centre',
     swing: '260 mm',
-    centreDistance: '520 mm',
+    slide: { rises: 'rear', degrees: '45' },
+    registers: [
+      { name: 'home X', axis: 'X', kind: 'reference', unit: 'mm', programming: 'radius', digits: '4' },
+      { name: 'geometry X, station 3', axis: 'X', kind: 'added', unit: 'mm', programming: 'diameter', digits: '3', basedOn: 'home X' },
+      { name: 'sub-spindle X', axis: 'A', kind: 'added', unit: 'mm', programming: 'radius', digits: '4' },
+    ],
+    homing: { times: '2', power: '1' },
+    stations: [
+      { station: '1', plate: '1' },
+      { station: '3', plate: '3' },
+      { station: '5', plate: '5' },
+    ],
     notes: 'Slant bed, 45°, with a sub-spindle.',
   },
   survey: 'After the knock',

@@ -1,4 +1,5 @@
-import { crossed, curvesAlong, neighbours, wayOut } from '@isometra/work';
+import { recheckWords } from '../job/register-words';
+import { crossed, curvesAlong, neighbours, registerLog, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -78,6 +79,7 @@ export class CallColumn {
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
       move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity, order: this.orderOf(move) },
+      parts: this.partsOf(name, moves),
       sweep: this.overSweep(quantity) || this.zoneBetween(quantity),
       terms: Object.entries(quantity.terms)
         .filter(([, amount]) => !isZero(size(amount)))
@@ -88,6 +90,25 @@ export class CallColumn {
       budget: quantity.budget.map((line) => ({ source: DOUBTS[line.source], share: Math.round(line.share * 100) })),
     };
   }
+
+  /** What of a size lies along a slide, which the control can cure, and what bolts must. */
+  private partsOf(name: string, moves: readonly Move[]) {
+    const [check, setup] = [this.store.check(), this.store.setup()];
+    return moves
+      .filter(({ quantity }) => check?.partOf?.(quantity, setup) === name)
+      .map((move) => {
+        const info = check?.quantities[move.quantity];
+        const words = moveText(move, sizeOf(move.amount, info, this.shown(), 1).large);
+        return { quantity: move.quantity, whose: WHOSE[move.kind] ?? '', text: `${info?.label ?? ''}: ${words}` };
+      });
+  }
+  /** What this round says of values that were entered into the control before it. */
+  protected readonly registers = computed(() => {
+    const id = this.store.round()?.id;
+    return registerLog(this.desk.all()).flatMap(({ use, next, recheck }) =>
+      recheck && next?.id === id ? [recheckWords(recheck, use)] : [],
+    );
+  });
 
   /** Of two moves of one round the one that comes first: opening the joint loses what was slid. */
   private orderOf(move: Move): string {
@@ -202,6 +223,9 @@ export class CallColumn {
     this.budgetOf.update((open) => (open === name ? null : name));
   }
 }
+
+/** Who can put right what. */
+const WHOSE: Readonly<Record<string, string>> = { 'stored-offset': 'The control can cure this.', nudge: 'Bolts must.' };
 
 const CALLED: Readonly<Record<Verdict, string>> = { in: 'in', out: 'out', unsure: 'too close to call' };
 

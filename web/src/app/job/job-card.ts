@@ -33,6 +33,7 @@ import { factsOf, landingWords, needleWords, raisedFacts, spreadOf, stripsText, 
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget, tightenedBy } from './screw-target';
 import { NodStrokes } from './nod-strokes';
 import { BoltCircle } from './bolt-circle';
+import { RegisterSlip } from './register-slip';
 import { SineSetting } from './sine-setting';
 import { ShimTemplates } from './shim-templates';
 
@@ -42,7 +43,21 @@ const USUAL_BOLTS = 4;
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
   selector: 'iso-job-card',
-  imports: [RouterLink, AtScrew, BoltCircle, Dial, NodStrokes, SineSetting, ShimTemplates, Button, TextField, Notice, Choices, Tick],
+  imports: [
+    RouterLink,
+    AtScrew,
+    BoltCircle,
+    Dial,
+    NodStrokes,
+    RegisterSlip,
+    SineSetting,
+    ShimTemplates,
+    Button,
+    TextField,
+    Notice,
+    Choices,
+    Tick,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
@@ -114,6 +129,10 @@ export class JobCard extends JobStanding implements OnDestroy {
 
   protected stroked(nod: NonNullable<Made['nod']>): void {
     this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), nod } });
+  }
+
+  protected registered(register: NonNullable<Made['register']>): void {
+    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), register } });
   }
 
   /** Which side of the foot comes up for this, and which goes down. */

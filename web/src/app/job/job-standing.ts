@@ -1,9 +1,10 @@
 import { Directive, computed } from '@angular/core';
 import { readingValue } from '@isometra/core';
-import { learnedPivot, neighbours, staleWords, standingReadings } from '@isometra/work';
+import { learnedKappa, learnedPivot, neighbours, registerLog, staleWords, standingReadings, unsettledOf } from '@isometra/work';
 import { bedWords } from '../machine/bed-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
+import type { KnownRegister } from './register-slip';
 
 /** How the move of a card stands to what else is known: later rounds, other places along the bed, the other move of its round. */
 @Directive()
@@ -44,6 +45,32 @@ export abstract class JobStanding extends JobMove {
           link: 'What it reads now',
         }
       : null;
+  });
+
+  /** The line of a slide and its registers: what the two readings differ by, what the control has, what was learned of it. */
+  protected readonly line = computed(() => {
+    const [card, quantity, log] = [this.card(), this.told(), registerLog(this.desk.all())];
+    const setup = this.round()?.setup ?? {};
+    const registers = (card?.['registers'] ?? []) as readonly KnownRegister[];
+    const homing = (card?.['homing'] ?? {}) as { readonly times?: number; readonly power?: number };
+    const axes = [...new Set(log.map(({ use }) => use.axis))];
+    const kappa = axes.flatMap((axis) => {
+      const known = learnedKappa(log, axis);
+      return known ? [[axis, known] as const] : [];
+    });
+    const own = this.saved()?.id;
+    const others = log.filter(({ move }) => move.id !== own);
+    // In a bore the needle goes up as the wall comes nearer: as the centre goes away from the stylus. Carried by the other spindle it is turned.
+    const toward = ((setup['feature'] === 'outside') === (setup['carrier'] !== 'sub') ? 1 : -1) as 1 | -1;
+    return {
+      total: 2 * (quantity?.value ?? 0),
+      registers,
+      toward,
+      homing: { times: homing.times ?? 1, power: homing.power ?? 0 },
+      kappa: Object.fromEntries(kappa) as Readonly<Record<string, 1 | -1>>,
+      unsettled: unsettledOf(others),
+      recheck: log.find(({ move }) => move.id === own)?.recheck ?? null,
+    };
   });
 
   /** A head that nods: what its pivot is learned from. Only where a move teaches the pivot and no gain. */

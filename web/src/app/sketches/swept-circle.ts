@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { Mark } from './mark';
-import { exaggeration, figure } from './model';
+import { exaggeration, figure, seen } from './model';
 import { SketchBase } from './sketch-base';
 
 const RADIUS = 74;
@@ -12,7 +12,7 @@ const LATHE = { 0: 'operator', 180: 'rear' };
   selector: 'iso-swept-circle',
   imports: [Mark],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  styleUrl: './marks.css',
+  styleUrls: ['./marks.css', './swept-circle.css'],
   template: `
     <svg viewBox="0 0 720 300" role="group" aria-label="Sweep, with the places to read">
       <text class="words" x="8" y="22">seen {{ picture().seen ?? 'from the headstock' }}</text>
@@ -28,6 +28,11 @@ const LATHE = { 0: 'operator', 180: 'rear' };
         @if (bore()) {
           <circle class="iron" [attr.r]="radius + 12" fill="none" [attr.cx]="at().x" [attr.cy]="at().y" fill-opacity="0" />
         }
+        @if (slide(); as line) {
+          <path class="axis" [attr.d]="line.d" />
+          <path class="along" [attr.d]="'M0 0L' + line.x + ' ' + line.y" />
+          <path class="ghost" [class.out]="result().out" [attr.d]="'M' + line.x + ' ' + line.y + 'L' + at().x + ' ' + at().y" />
+        }
         <path class="ghost" [class.out]="result().out" [attr.d]="'M0 0L' + at().x + ' ' + at().y" />
         <circle class="ghost" [class.out]="result().out" r="3.5" [attr.cx]="at().x" [attr.cy]="at().y" />
         @for (place of placed(); track place.mark.index) {
@@ -41,6 +46,11 @@ const LATHE = { 0: 'operator', 180: 'rear' };
           </g>
         }
       </g>
+      @if (slide(); as line) {
+        <text class="words" x="8" y="262">blue, along the slide: the control can cure it</text>
+        <text class="words" x="8" y="282">square to it: bolts must</text>
+        <text class="words" x="500" y="60">{{ line.words }}</text>
+      }
       <text class="words" x="712" y="294" text-anchor="end">errors drawn ×{{ factor() }}</text>
     </svg>
   `,
@@ -56,6 +66,22 @@ export class SweptCircle extends SketchBase {
     x: ((this.result().h ?? 0) / 1000) * 3 * this.factor(),
     y: -((this.result().v ?? 0) / 1000) * 3 * this.factor(),
   }));
+  /** The slide at its slant, through the axis, and the part of the error that lies along it. */
+  protected readonly slide = computed(() => {
+    const slant = this.setup()['slant'];
+    if (typeof slant !== 'number') return null;
+    const [c, s] = [Math.cos((slant * Math.PI) / 180), Math.sin((slant * Math.PI) / 180)];
+    const { x, y } = this.at();
+    // Toward the operator a slide goes down where its rear is the higher: to the right and down.
+    const along = x * c + y * s;
+    const [dx, dy] = [seen(128 * c), seen(128 * s)];
+    return {
+      d: `M${-dx} ${-dy}L${dx} ${dy}`,
+      x: seen(along * c),
+      y: seen(along * s),
+      words: slant === 0 ? 'the slide lies level' : `the slide, its ${slant > 0 ? 'rear' : 'front'} the higher`,
+    };
+  });
   protected readonly placed = computed(() =>
     this.marks().map((mark) => {
       const degrees = mark.keys['angle'] as number;
