@@ -4,7 +4,17 @@ import { defineCheck, type CheckDefinition } from './define.js';
 import { MORE_SET_UPS, SHORTER_HOLDER } from './helps.js';
 import type { Part } from './parts.js';
 import { sizeUpTo, unlimited } from './quantities.js';
-import { centreSweepReading, centreSweepSetup, sweepEstimates, sweepPlan, sweepSlots, sweepWatch } from './sweepCheck.js';
+import {
+  bushNotes,
+  bushPlan,
+  bushSlots,
+  centreSweepReading,
+  centreSweepSetup,
+  sweepEstimates,
+  sweepPlan,
+  sweepSlots,
+  sweepWatch,
+} from './sweepCheck.js';
 import { viewQuantities } from './tailstock.js';
 import { homedField } from './setupFields.js';
 import { HEIGHT, LATERAL } from './words.js';
@@ -13,12 +23,24 @@ import { HEIGHT, LATERAL } from './words.js';
 const FLAT: readonly string[] = ['offsetHorizontal', 'offsetVertical'];
 const LEANING: readonly string[] = ['alongSlide', 'acrossSlide'];
 
+const BOLTED = { plus: ['nudge'], minus: ['nudge'] };
+const STORED = { plus: ['stored-offset', 'nudge'], minus: ['stored-offset', 'nudge'] };
+const BOLTS: CheckDefinition['corrections'] = { offsetHorizontal: BOLTED, offsetVertical: BOLTED };
+/** Along the slide the control can cure it, square to it bolts must; on a flat bed the slide lies level. */
+const PARTED: CheckDefinition['corrections'] = {
+  alongSlide: STORED,
+  acrossSlide: BOLTED,
+  offsetHorizontal: STORED,
+  offsetVertical: BOLTED,
+};
+
 /** A sweep of a pocket, a bush or the other spindle of a turning centre: bores unless said otherwise. */
 export function centreSweep({
   subject,
   radial,
   cautions,
   part,
+  bolted,
   ...facts
 }: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor' | 'needs'> & {
   readonly subject: string;
@@ -26,6 +48,8 @@ export function centreSweep({
   readonly radial: number;
   readonly cautions: readonly string[];
   readonly part: Part;
+  /** It stands on bolts alone: no slide carries it and no register moves it. A bush in it can be turned half round. */
+  readonly bolted?: true;
 }): CheckDefinition {
   const sideways = (label: string) => unlimited(label, 'deviation', 'um', { words: LATERAL, subject });
   const upright = (label: string) => unlimited(label, 'deviation', 'um', { words: HEIGHT, subject });
@@ -35,7 +59,7 @@ export function centreSweep({
     machines: ['turning-centre'],
     setup: centreSweepSetup,
     reading: centreSweepReading,
-    plan: sweepPlan,
+    plan: bolted ? bushPlan : sweepPlan,
     conditions: z.strictObject({ homed: homedField() }),
     slotKeys: ['angle', 'at', 'bush'],
     reads: 'indicator',
@@ -55,16 +79,13 @@ export function centreSweep({
       slopeV: unlimited('Slope in height', 'slope', 'um/m'),
       closure: unlimited('Closure of the sweep', 'deviation', 'um'),
     },
-    slots: sweepSlots,
-    estimate: (input) => sweepEstimates(input, 'bore', radial),
-    corrections: {
-      // Along the slide the control can cure it, square to it bolts must; on a flat bed the slide lies level.
-      alongSlide: { plus: ['stored-offset', 'nudge'], minus: ['stored-offset', 'nudge'] },
-      acrossSlide: { plus: ['nudge'], minus: ['nudge'] },
-      offsetHorizontal: { plus: ['stored-offset', 'nudge'], minus: ['stored-offset', 'nudge'] },
-      offsetVertical: { plus: ['nudge'], minus: ['nudge'] },
+    slots: bolted ? bushSlots : sweepSlots,
+    estimate: (input) => {
+      const found = sweepEstimates(input, 'bore', radial);
+      return bolted ? { ...found, notes: [...found.notes, ...bushNotes(input, found.estimates, radial)] } : found;
     },
-    partOf: (quantity, { slant = 0 }) => ((slant === 0 ? FLAT : LEANING).includes(quantity) ? 'offsetRadial' : undefined),
+    corrections: bolted ? BOLTS : PARTED,
+    partOf: (quantity, { slant = 0 }) => ((bolted || slant === 0 ? FLAT : LEANING).includes(quantity) ? 'offsetRadial' : undefined),
     part,
     watch: (quantity, ...rest) => (FLAT.includes(quantity) ? sweepWatch('bore')(quantity, ...rest) : undefined),
     picture: { drawing: 'swept-circle', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },

@@ -42,6 +42,7 @@ export const homedField = () =>
     ],
     help: 'A reading taken before homing tells nothing about a register.',
     anew: true,
+    asked: true,
   });
 
 export const planeKey = () => z.enum(['h', 'v'], { error: 'must be "h" (side) or "v" (top)' });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, optionalMeasure } from '../input/fields.js';
+import { choice, fieldRegistry, optionalMeasure } from '../input/fields.js';
 import { dot } from '../fit/line.js';
 import type { Slot } from '../instruments/slots.js';
 import type { CheckInput, Estimates, JobRules, Note, PlannedSlot, Watch } from './define.js';
@@ -255,6 +255,43 @@ export function sweepSlots(_setup: unknown, { angles = '4', depth }: z.output<ty
   const mouth = round(depth === undefined ? undefined : 0);
   const closing = { ...mouth[0], ask: 'Turn on to the first place and read it again.', closing: true };
   return [...mouth, closing, ...(depth === undefined ? [] : round(depth))];
+}
+
+/** A sweep of a bush that can be turned in its housing. */
+export const bushPlan = sweepPlan.extend({
+  bush: z.boolean().optional().register(fieldRegistry, {
+    label: 'Turn the bush half round in its housing and sweep again',
+    help: 'Parts the housing, which bolts move, from the bush, which its bearings must answer for.',
+  }),
+});
+
+export function bushSlots(setup: unknown, { bush = false, ...plan }: z.output<typeof bushPlan>): PlannedSlot[] {
+  const once = sweepSlots(setup, plan);
+  if (!bush) return once;
+  return ([0, 180] as const).flatMap((turn) =>
+    once.map((slot, i) => ({
+      ...slot,
+      keys: { ...slot.keys, bush: turn },
+      label: turn ? `${slot.label}, the bush turned half round` : slot.label,
+      ...(turn === 180 && i === 0 && { ask: 'Turn the bush half round in its housing; the spindle and the indicator stay as they are.' }),
+    })),
+  );
+}
+
+/** What the bush itself runs out, where it was turned: no bolt of the housing cures that. */
+export function bushNotes({ slots }: CheckInput<SweepSetup, SweepKeys>, estimates: readonly Estimate[], radial: number): Note[] {
+  const values = slots.map(({ value }) => value);
+  const [h, v] = ['bushHorizontal', 'bushVertical'].map((name) => estimates.find((entry) => entry.name === name)?.evaluate(values));
+  if (h === undefined || v === undefined) return [];
+  const off = Math.hypot(h, v);
+  if (off <= radial / 2) return [];
+  return [
+    {
+      code: 'bush-runs-out',
+      severity: 'warning',
+      text: `The bush itself stands ${off.toFixed(1)} µm off in its housing, and goes round with it: its bearings or its seat, not the bolts of the housing.`,
+    },
+  ];
 }
 
 /** Watch the front and the top: they must come half-way to where the far side reads. */

@@ -9,6 +9,7 @@ export const guideBush = centreSweep({
   choose: 'Before the sub-spindle.',
   subject: 'The bush',
   part: BUSH,
+  bolted: true,
   radial: 8,
   needs: ['guide-bush'],
   hangsOn: ['bed-twist', 'spindle-axis'],

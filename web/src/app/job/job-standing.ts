@@ -48,30 +48,40 @@ export abstract class JobStanding extends JobMove {
   });
 
   /** The line of a slide and its registers: what the two readings differ by, what the control has, what was learned of it. */
-  protected readonly line = computed(() => {
-    const [card, quantity, log] = [this.card(), this.told(), registerLog(this.desk.all())];
-    const setup = this.round()?.setup ?? {};
-    const registers = (card?.['registers'] ?? []) as readonly KnownRegister[];
-    const homing = (card?.['homing'] ?? {}) as { readonly times?: number; readonly power?: number };
-    const axes = [...new Set(log.map(({ use }) => use.axis))];
-    const kappa = axes.flatMap((axis) => {
-      const known = learnedKappa(log, axis);
-      return known ? [[axis, known] as const] : [];
-    });
-    const own = this.saved()?.id;
-    const others = log.filter(({ move }) => move.id !== own);
-    // In a bore the needle goes up as the wall comes nearer: as the centre goes away from the stylus. Carried by the other spindle it is turned.
-    const toward = ((setup['feature'] === 'outside') === (setup['carrier'] !== 'sub') ? 1 : -1) as 1 | -1;
-    return {
-      total: 2 * (quantity?.value ?? 0),
-      registers,
-      toward,
-      homing: { times: homing.times ?? 1, power: homing.power ?? 0 },
-      kappa: Object.fromEntries(kappa) as Readonly<Record<string, 1 | -1>>,
-      unsettled: unsettledOf(others),
-      recheck: log.find(({ move }) => move.id === own)?.recheck ?? null,
-    };
-  });
+  protected readonly line = computed(
+    () => {
+      const [card, quantity, log] = [this.card(), this.told(), registerLog(this.desk.all())];
+      const setup = this.round()?.setup ?? {};
+      const onCard = (card?.['registers'] ?? []) as readonly KnownRegister[];
+      // What was changed before is known, also where the card does not tell of it.
+      const used = log.map(({ use: { name, axis, kind, unit, programming, digits } }) => ({ name, axis, kind, unit, programming, digits }));
+      const others = used.filter(
+        ({ name }, i) => used.findIndex((entry) => entry.name === name) === i && !onCard.some((entry) => entry.name === name),
+      );
+      const registers: readonly KnownRegister[] = [...onCard, ...others];
+      const homing = (card?.['homing'] ?? {}) as { readonly times?: number; readonly power?: number };
+      const axes = [...new Set(log.map(({ use }) => use.axis))];
+      const kappa = axes.flatMap((axis) => {
+        const known = learnedKappa(log, axis);
+        return known ? [[axis, known] as const] : [];
+      });
+      const own = this.saved()?.id;
+      const before = log.filter(({ move }) => move.id !== own);
+      // In a bore the needle goes up as the wall comes nearer: as the centre goes away from the stylus. Carried by the other spindle it is turned.
+      const toward = ((setup['feature'] === 'outside') === (setup['carrier'] !== 'sub') ? 1 : -1) as 1 | -1;
+      return {
+        total: 2 * (quantity?.value ?? 0),
+        registers,
+        toward,
+        homing: { times: homing.times ?? 1, power: homing.power ?? 0 },
+        kappa: Object.fromEntries(kappa) as Readonly<Record<string, 1 | -1>>,
+        unsettled: unsettledOf(before),
+        recheck: log.find(({ move }) => move.id === own)?.recheck ?? null,
+      };
+    },
+    // The same as long as it says the same: what is being typed on the slip stays.
+    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+  );
 
   /** A head that nods: what its pivot is learned from. Only where a move teaches the pivot and no gain. */
   protected readonly nod = computed(() => {

@@ -67,8 +67,16 @@ export class RegisterSlip {
 
   // Which register it is: of the card, or described here.
   protected readonly name = linkedSignal(() => this.use()?.name ?? this.registers().at(0)?.name ?? '');
-  private readonly known = computed(() => this.registers().find(({ name }) => name === this.name()));
-  protected readonly names = computed(() => this.registers().map(({ name }) => ({ value: name, label: name })));
+  protected readonly known = computed(() => this.registers().find(({ name }) => name === this.name()));
+  protected readonly names = computed(() => [
+    ...this.registers().map(({ name }) => ({ value: name, label: name })),
+    { value: '', label: 'another one' },
+  ]);
+  protected readonly picked = computed(() => this.known()?.name ?? '');
+  protected choose(name: unknown): void {
+    this.name.set(String(name));
+  }
+
   protected readonly axis = linkedSignal(() => this.use()?.axis ?? this.known()?.axis ?? '');
   protected readonly kind = linkedSignal(() => this.use()?.kind ?? this.known()?.kind ?? null);
   protected readonly unit = linkedSignal(() => this.use()?.unit ?? this.known()?.unit ?? null);
@@ -101,7 +109,7 @@ export class RegisterSlip {
   protected readonly size = (um: number): string =>
     bothUnits(Math.abs(um), 'deviation', { ...this.settings.shown(), fineness: 'fine' }).large;
   protected readonly line = computed(() => this.size(this.total()));
-  private readonly axisKappa = computed(() => this.kappa()[this.use()?.axis ?? this.axis()] ?? null);
+  protected readonly axisKappa = computed(() => this.kappa()[this.use()?.axis ?? this.axis()] ?? null);
   protected readonly plan = computed(() => {
     const use = this.use();
     return use ? (registerPlan(use, this.axisKappa()) ?? null) : null;

@@ -1,0 +1,144 @@
+import type { Page } from '@playwright/test';
+import { call, expect, read, test } from './shop.js';
+
+/** A turning centre whose slide rises toward the rear by 45°; its control is homed twice and switched off and on once. */
+async function centre(page: Page, address: string, number: string): Promise<string> {
+  const id = crypto.randomUUID();
+  const card = { number, kind: 'turning-centre', slide: { rises: 'rear', degrees: '45' }, homing: { times: '2', power: '1' } };
+  const made = await page.request.post(`${address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+  expect(made.ok()).toBe(true);
+  return id;
+}
+
+/** A first sweep on a dial of 1 µm, or the next one as the last was set up. */
+async function sweep(page: Page, homed: 'yes, before this reading' | 'not yet', first = true) {
+  await page.getByLabel('Read, and done').check();
+  if (first) {
+    await page.getByLabel('One division').fill('0.001 mm');
+    await page.getByText('it counts up').click();
+  }
+  await page.getByText(homed, { exact: true }).click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.waitForSelector('#reading');
+}
+const verdicts = async (page: Page): Promise<string[]> => (await call(page).locator('h2').allTextContents()).map((text) => text.trim());
+
+test('a turret that was bumped: what lies square to its slide is put right by bolts, the axis not touched', async ({ page, shop }) => {
+  const id = await centre(page, shop.address, 'T-60');
+  await page.goto(`${shop.address}/machines/${id}/bench/turret-bore`);
+  // The ladder has no tailstock, no clamp and no quill; the slant is the card's.
+  await expect(page.locator('iso-ladder')).not.toContainText(/Tailstock|Quill|Bar between centres/);
+  await expect(page.getByLabel('Slant of the slide')).toHaveValue(/^45/);
+  await sweep(page, 'yes, before this reading');
+  // 21 µm toward the operator and 21 up: all of it square to a slide at 45°.
+  await read(page, '-21', '-21', '21', '21', '-21');
+  expect(await verdicts(page)).toContain('Out');
+  await expect(call(page)).toContainText('across the slide: Move it 0.030 mm down. Bolts must.');
+  await expect(call(page)).not.toContainText('The control can cure this');
+  await expect(page.locator('.sketch')).toContainText('the slide, its rear the higher');
+  await call(page).getByRole('link', { name: 'Job card: bolts' }).click();
+  const job = page.locator('iso-job-card');
+  await expect(job).toContainText('The axis is not touched');
+  await expect(job).toContainText('one at a time: ease each, and bring it back to just holding');
+  await expect(job).toContainText('Housing, belt and drive shaft go back against their stop.');
+  await page.getByRole('button', { name: /It is done/ }).click();
+
+  await sweep(page, 'yes, before this reading', false);
+  await read(page, '0', '-1', '0', '1', '0');
+  expect(await verdicts(page)).toEqual(['In']);
+});
+
+test('a sub-spindle by its register: not before homing, a first guess that is wrong, and back from the first old value', async ({
+  page,
+  shop,
+}) => {
+  const id = await centre(page, shop.address, 'T-61');
+  await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
+  await sweep(page, 'not yet');
+  // 14 toward the operator and 14 down: 19.8 µm along the slide.
+  const bumped = ['-14', '14', '14', '-14', '-14'];
+  await read(page, ...bumped);
+  await expect(call(page)).toContainText('The control can cure this.');
+  await call(page).getByRole('link', { name: 'Job card: register' }).click();
+  const slip = page.locator('iso-register-slip');
+  await expect(slip).toContainText('This round was not read with the axes homed: it feeds no register. Home it 2 times, and sweep again.');
+  await expect(slip.getByRole('button', { name: 'Lock it' })).toHaveCount(0);
+
+  await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
+  await sweep(page, 'yes, before this reading', false);
+  await read(page, ...bumped);
+  await call(page).getByRole('link', { name: 'Job card: register' }).click();
+  await slip.getByLabel('Name of the register').fill('home A');
+  await slip.getByLabel('Axis of the register').fill('A');
+  await slip.getByText('a reference: home, grid shift').click();
+  await slip.getByText('mm', { exact: true }).click();
+  await slip.getByText('radius', { exact: true }).click();
+  await slip.getByLabel('Digits after the point').fill('4');
+  await slip.getByRole('button', { name: 'Lock it' }).click();
+  await expect(slip).toContainText('Old value: is missing. Try: 305.525');
+  await slip.getByRole('textbox', { name: 'Old value' }).fill('200');
+  await slip.getByRole('button', { name: 'Lock it' }).click();
+  await expect(slip).toContainText('first old value 200.0000 mm locked');
+  // A jog tells no sign of a reference, but it is kept: 0.005 down the slide takes the needle at its lower end up by 5.
+  await slip.getByLabel('Jogged by').fill('0.005');
+  await slip.getByLabel('Needle before the jog').fill('0');
+  await slip.getByLabel('Needle after the jog').fill('5');
+  await slip.getByText('on your end of the slide').click();
+  await slip.getByRole('button', { name: 'Keep the jog' }).click();
+  await expect(slip).toContainText('The display counts a radius.');
+  await expect(slip).toContainText('200.0198 mm');
+  await expect(slip).toContainText('199.9802 mm');
+  await expect(slip).toContainText('Which one it is nobody knows yet');
+  await expect(slip).toContainText('the next check reads 79.2 µm between the two');
+  await slip.getByRole('button', { name: 'Entered: 200.0198 mm' }).click();
+  await expect(slip).toContainText('Not taken up yet: home it 2 times more, and switch it off and on once more.');
+  await slip.getByRole('button', { name: /Homed/ }).click();
+  await slip.getByRole('button', { name: /Homed/ }).click();
+  await slip.getByRole('button', { name: /Off and on/ }).click();
+  await expect(slip).not.toContainText('Not taken up yet');
+  await page.getByRole('button', { name: /It is done/ }).click();
+
+  // It was the wrong one: the error has doubled, and the bench says so and what to enter.
+  await sweep(page, 'yes, before this reading', false);
+  await read(page, '-28', '28', '28', '-28', '-28');
+  await expect(call(page)).toContainText('home A: It had the wrong sign: the error has doubled. Enter 199.9802 mm.');
+  await call(page).getByRole('link', { name: 'Job card: register' }).click();
+  // The register is known from before, and so is its first old value.
+  await expect(slip.getByRole('textbox', { name: 'Old value' })).toHaveValue('200');
+  await slip.getByRole('button', { name: 'Lock it' }).click();
+  await slip.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
+  await page.getByRole('button', { name: /It is done/ }).click();
+  await sweep(page, 'yes, before this reading', false);
+  await read(page, '0', '0', '0', '0', '0');
+  await expect(call(page)).toContainText('home A: The value was right. Leave it.');
+  expect(await verdicts(page)).toEqual(['In']);
+
+  // Bumped again the other way: the sign of this axis has been learned, and one slip is the one.
+  await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
+  await sweep(page, 'yes, before this reading', false);
+  await read(page, '14', '-14', '-14', '14', '14');
+  await call(page).getByRole('link', { name: 'Job card: register' }).click();
+  await slip.getByRole('textbox', { name: 'Old value' }).fill('199.9802');
+  await slip.getByRole('button', { name: 'Lock it' }).click();
+  await expect(slip).toContainText('κ of this axis is known: the value goes against the jog.');
+  await slip.getByLabel('Jogged by').fill('0.005');
+  await slip.getByLabel('Needle before the jog').fill('0');
+  await slip.getByLabel('Needle after the jog').fill('5');
+  await slip.getByText('on your end of the slide').click();
+  await slip.getByRole('button', { name: 'Keep the jog' }).click();
+  await expect(slip.locator('.chosen')).toHaveCount(1);
+});
+
+test('a guide bush: turned half round it is parted from its housing, and its own runout is found', async ({ page, shop }) => {
+  const id = await centre(page, shop.address, 'T-62');
+  await page.goto(`${shop.address}/machines/${id}/bench/guide-bush`);
+  await page.getByLabel(/Turn the bush half round/).check();
+  await sweep(page, 'yes, before this reading');
+  // The housing 20 µm toward the operator, the bush another 7, which goes round with it.
+  await read(page, '-27', '0', '27', '0', '-27', '-13', '0', '13', '0', '-13');
+  await expect(call(page)).toContainText('The bush itself stands');
+  await expect(call(page)).toContainText('The housing sideways: 0.020 mm toward you');
+  await expect(call(page)).toContainText('The bush in its housing, sideways: 0.007 mm toward you');
+  await expect(call(page)).toContainText('Bolts must.');
+  await expect(call(page)).not.toContainText('The control can cure this');
+});
