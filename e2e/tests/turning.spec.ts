@@ -35,7 +35,7 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   expect(await verdicts(page)).toContain('Out');
   await expect(call(page)).toContainText('across the slide: Move it 0.030 mm down. Bolts must.');
   await expect(call(page)).not.toContainText('The control can cure this');
-  await expect(page.locator('.sketch')).toContainText('the slide, its rear the higher');
+  await expect(page.locator('.sketch')).toContainText('slide, rear higher');
   await call(page).getByRole('link', { name: 'Job card: bolts' }).click();
   const job = page.locator('iso-job-card');
   await expect(job).toContainText('The axis is not touched');

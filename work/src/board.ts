@@ -2,7 +2,7 @@ import { machineFamily, type BoardPlate, type RoundHead } from '@isometra/contra
 import type { Campaign } from './campaign.js';
 import { running } from './campaign.js';
 import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
-import { knownFrom, knownMill } from './known.js';
+import { knownFrom, knownMill, knownTurning } from './known.js';
 import type { Time } from './overdue.js';
 import { nextRung, rungsOf } from './rungs.js';
 import { wayOfFinding } from './ways.js';
@@ -25,6 +25,13 @@ function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
 }
 
 const handMark = ({ step, state }: HandRung) => ({ id: step.id, title: step.title, state, way: null });
+
+/** What a machine is drawn from, small. */
+function knownOf(kind: string, rounds: readonly RoundHead[]): BoardPlate['known'] {
+  const family = machineFamily(kind);
+  if (family === 'mill') return { facts: { ...knownMill(rounds) } };
+  return family === 'turning-centre' ? { facts: { ...knownTurning(rounds) } } : knownOfLathe(rounds);
+}
 
 /** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */
 export function plateOf({ kind, rounds, surveys, now, again }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
@@ -53,6 +60,6 @@ export function plateOf({ kind, rounds, surveys, now, again }: PlateFacts): Omit
         ? { at: 'bench', id: check.id, title: check.title, why: rung.why }
         : null,
     due: rungs.flatMap((entry) => (entry.overdue === undefined ? [] : [{ title: entry.check.title, days: entry.overdue }])),
-    known: machineFamily(kind) === 'mill' ? { facts: { ...knownMill(rounds) } } : knownOfLathe(rounds),
+    known: knownOf(kind, rounds),
   };
 }

@@ -50,3 +50,26 @@ export const MILL_FACTS = ['tableX', 'tableY', 'squareness', 'leanX', 'leanY', '
 
 /** What was known of a mill after the rounds so far: the latest word on each. */
 export const knownMill = (rounds: readonly RoundHead[]): KnownMill => factsOf(rounds, MILL_FACTS);
+
+/** What is known of a turning centre at one time, µm and µm/m; undefined where nothing has been measured. */
+export interface KnownTurning {
+  readonly twistPerMetre?: number;
+  readonly axisSlopeH?: number;
+  readonly axisSlopeV?: number;
+  /** Where a pocket, the bush and the sub-spindle stand off the axis: + toward the operator, + high. */
+  readonly turretH?: number;
+  readonly turretV?: number;
+  readonly bushH?: number;
+  readonly bushV?: number;
+  readonly subH?: number;
+  readonly subV?: number;
+  readonly tailH?: number;
+  readonly tailV?: number;
+}
+export const TURNING_FACTS = [
+  ...(['twistPerMetre', 'axisSlopeH', 'axisSlopeV', 'turretH', 'turretV'] as const),
+  ...(['bushH', 'bushV', 'subH', 'subV', 'tailH', 'tailV'] as const),
+];
+
+/** What was known of a turning centre after the rounds so far: the latest word on each. */
+export const knownTurning = (rounds: readonly RoundHead[]): KnownTurning => factsOf(rounds, TURNING_FACTS);

@@ -11,6 +11,7 @@ import {
   takenValue,
   unsettledOf,
 } from './register.js';
+import { rungsOf, staleWords } from './rungs.js';
 import { Diary, finding, move, quantity } from './testing/heads.spec.js';
 
 /** A control with one register, and what it does to the machine: the truth that no reading shows. */
@@ -199,6 +200,7 @@ describe('the log of a register', () => {
       move({
         quantity: 'alongSlide',
         kind: 'stored-offset',
+        begunAt: Diary.at(day, 10),
         doneAt: Diary.at(day, 12),
         made: {
           ...{ dial: null, preset: 0, tightened: null, rule: null },
@@ -228,6 +230,26 @@ describe('the log of a register', () => {
     expect(firstOld(log, 'another')).toBeNull();
     const unsettled = unsettledOf(log)['work shift X'];
     expect([unsettled.old.value, unsettled.total, unsettled.recheck?.meaning]).toEqual([200, 24, 'doubled-wrong-sign']);
+  });
+
+  it('a changed reference re-opens every station that is built on it, going back too; a value of one station only its own', () => {
+    const state = (kind: RegisterUse['kind'], how: 'plus' | 'back' = 'plus') => {
+      const { round, entered } = book();
+      const made = entered(3, 200.012);
+      const use = made.made?.register as RegisterUse;
+      const moved = { ...made, made: { ...made.made, register: { ...use, kind, entered: { ...use.entered, how } } } } as MoveWrite;
+      const rounds = [
+        round(2, { check: 'turret-bore', conditions: { homed: 'yes' } }),
+        round(2, { check: 'spindle-axis' }),
+        round(12, { conditions: { homed: 'yes' }, moves: [moved] }),
+      ];
+      const rungs = rungsOf('turning-centre', rounds);
+      return ['turret-bore', 'spindle-axis', 'sub-spindle'].map((id) => rungs.find(({ check }) => check.id === id)?.stale?.code);
+    };
+    expect(state('reference')).toEqual(['rebased', undefined, 'moved']);
+    expect(state('reference', 'back')).toEqual(['rebased', undefined, 'moved']);
+    expect(state('added')).toEqual([undefined, undefined, 'moved']);
+    expect(staleWords({ code: 'rebased', register: 'home X' })).toContain('“home X” was changed in the control');
   });
 
   it('nothing is told of what nobody has read again', () => {

@@ -25,6 +25,7 @@ export type StaleReason =
   | { readonly code: 'during-move' }
   | { readonly code: 'upset'; readonly check: string }
   | { readonly code: 'from-the-top'; readonly check: string }
+  | { readonly code: 'rebased'; readonly register: string }
   | { readonly code: 'change-made'; readonly change: string };
 
 /** Why a rung is left alone. */
@@ -61,6 +62,8 @@ export function staleWords(reason: StaleReason): string {
       return 'read while it was being moved: read it again';
     case 'upset':
       return `upset by a move on “${title(reason.check)}”`;
+    case 'rebased':
+      return `“${reason.register}” was changed in the control, and what this is built on with it: read it again`;
     case 'from-the-top':
       return `“${title(reason.check)}” was moved, and this survey begins again from the top after a move`;
     case 'change-made':
@@ -84,6 +87,8 @@ export interface DoneMove {
   readonly begunAt: string;
   readonly doneAt: string;
   readonly check: CheckDefinition;
+  /** The reference of the control that was changed, back again too: stations are built on it. */
+  readonly base?: string;
 }
 
 /** Moves that were finished, in the order in which they were done. */
@@ -91,7 +96,12 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
   return rounds
     .flatMap((round) => {
       const check = CHECKS.get(round.check);
-      return check ? round.moves.flatMap(({ begunAt, doneAt }) => (doneAt === null ? [] : [{ begunAt, doneAt, check }])) : [];
+      if (!check) return [];
+      return round.moves.flatMap(({ begunAt, doneAt, made }): DoneMove[] => {
+        const { kind, name, entered } = made?.register ?? {};
+        const base = kind === 'reference' && entered ? name : undefined;
+        return doneAt === null ? [] : [{ begunAt, doneAt, check, ...(base !== undefined && { base }) }];
+      });
     })
     .sort((a, b) => a.doneAt.localeCompare(b.doneAt));
 }
@@ -116,6 +126,10 @@ function follows(checkId: string, change: PlannedChange): boolean {
   return Object.values(CHECKS.get(checkId)?.quantities ?? {}).some((info) => drift(info, effect) !== 0);
 }
 
+/** Whether a check reads a station that a register of the control sets. */
+const isStation = (checkId: string): boolean =>
+  Object.values(CHECKS.get(checkId)?.corrections ?? {}).some(({ plus }) => plus.includes('stored-offset'));
+
 /** Why the result of a round no longer counts: the first move done after it that upset it. */
 function staleness(round: RoundHead, moves: readonly DoneMove[], { school, planned }: CampaignPlan): StaleReason | undefined {
   const came = planned.find((entry) => entry.doneAt !== null && entry.doneAt > round.at && follows(round.check, entry.change));
@@ -126,6 +140,8 @@ function staleness(round: RoundHead, moves: readonly DoneMove[], { school, plann
   if (own) return { code: own.begunAt < round.at ? 'during-move' : 'moved' };
   const upset = later.find((move) => upsets(move.check, round.check));
   if (upset) return { code: 'upset', check: upset.check.id };
+  const based = later.find(({ base }) => base !== undefined);
+  if (based?.base !== undefined && isStation(round.check)) return { code: 'rebased', register: based.base };
   return school === 'top' && later.length ? { code: 'from-the-top', check: later[0].check.id } : undefined;
 }
 

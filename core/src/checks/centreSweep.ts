@@ -41,6 +41,7 @@ export function centreSweep({
   cautions,
   part,
   bolted,
+  known,
   ...facts
 }: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor' | 'needs'> & {
   readonly subject: string;
@@ -48,6 +49,8 @@ export function centreSweep({
   readonly radial: number;
   readonly cautions: readonly string[];
   readonly part: Part;
+  /** Under which name it is known where it stands: "turret". */
+  readonly known: string;
   /** It stands on bolts alone: no slide carries it and no register moves it. A bush in it can be turned half round. */
   readonly bolted?: true;
 }): CheckDefinition {
@@ -87,6 +90,11 @@ export function centreSweep({
     corrections: bolted ? BOLTS : PARTED,
     partOf: (quantity, { slant = 0 }) => ((bolted || slant === 0 ? FLAT : LEANING).includes(quantity) ? 'offsetRadial' : undefined),
     part,
+    knows: [
+      { quantity: 'offsetHorizontal', name: `${known}H` },
+      { quantity: 'offsetVertical', name: `${known}V` },
+      { quantity: 'offsetRadial', name: `${known}Off` },
+    ],
     watch: (quantity, ...rest) => (FLAT.includes(quantity) ? sweepWatch('bore')(quantity, ...rest) : undefined),
     picture: { drawing: 'swept-circle', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
     helps: [SHORTER_HOLDER, MORE_SET_UPS],

@@ -10,6 +10,7 @@ export const guideBush = centreSweep({
   subject: 'The bush',
   part: BUSH,
   bolted: true,
+  known: 'bush',
   radial: 8,
   needs: ['guide-bush'],
   hangsOn: ['bed-twist', 'spindle-axis'],

@@ -9,6 +9,7 @@ export const subSpindle = centreSweep({
   choose: 'After the guide bush; every station based on it follows.',
   subject: 'The sub-spindle',
   part: SUB,
+  known: 'sub',
   radial: 8,
   needs: ['sub-spindle'],
   hangsOn: ['bed-twist', 'spindle-axis', 'guide-bush'],

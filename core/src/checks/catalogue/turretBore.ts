@@ -9,6 +9,7 @@ export const turretBore = centreSweep({
   choose: 'After the face of the turret.',
   subject: 'The pocket',
   part: POCKET,
+  known: 'turret',
   radial: 10,
   needs: ['turret'],
   hangsOn: ['bed-twist', 'spindle-axis', 'turret-face'],

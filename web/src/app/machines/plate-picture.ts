@@ -1,20 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { BoardPlate } from '@isometra/contract/board';
 import { machineFamily } from '@isometra/contract/machine-kinds';
-import type { KnownLathe, KnownMill } from '@isometra/work';
+import type { KnownLathe, KnownMill, KnownTurning } from '@isometra/work';
 import { fittingFactor } from '../survey/picture';
 import { LathePicture } from '../survey/lathe-picture';
 import { millFittingFactor } from '../survey/mill';
 import { MillPictureDrawing } from '../survey/mill-picture';
+import { turningFittingFactor, turningHas } from '../survey/turning';
+import { TurningPicture } from '../survey/turning-picture';
 
 /** A machine drawn small as it stands, bent by what is known of it. */
 @Component({
   selector: 'iso-plate-picture',
-  imports: [LathePicture, MillPictureDrawing],
+  imports: [LathePicture, MillPictureDrawing, TurningPicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (mill()) {
       <iso-mill-picture class="bare" [kind]="kind()" [known]="machine()" [factor]="factor()" />
+    } @else if (turning()) {
+      <iso-turning-picture class="bare" [known]="centre()" [factor]="factor()" [has]="has()" />
     } @else {
       <iso-lathe-picture class="bare" [known]="lathe()" [factor]="factor()" />
     }
@@ -40,5 +44,11 @@ export class PlatePicture {
   protected readonly mill = computed(() => machineFamily(this.kind()) === 'mill');
   protected readonly lathe = computed((): KnownLathe => ({ ...this.known().facts, ...(this.known().way && { way: this.known().way }) }));
   protected readonly machine = computed((): KnownMill => this.known().facts);
-  protected readonly factor = computed(() => (this.mill() ? millFittingFactor(this.machine()) : fittingFactor(this.lathe())));
+  protected readonly turning = computed(() => machineFamily(this.kind()) === 'turning-centre');
+  protected readonly centre = computed((): KnownTurning => this.known().facts);
+  protected readonly has = computed(() => turningHas(this.kind()));
+  protected readonly factor = computed(() => {
+    if (this.turning()) return turningFittingFactor(this.centre());
+    return this.mill() ? millFittingFactor(this.machine()) : fittingFactor(this.lathe());
+  });
 }

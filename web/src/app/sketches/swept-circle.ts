@@ -49,7 +49,7 @@ const LATHE = { 0: 'operator', 180: 'rear' };
       @if (slide(); as line) {
         <text class="words" x="8" y="262">blue, along the slide: the control can cure it</text>
         <text class="words" x="8" y="282">square to it: bolts must</text>
-        <text class="words" x="500" y="60">{{ line.words }}</text>
+        <text class="words" x="712" y="22" text-anchor="end">{{ line.words }}</text>
       }
       <text class="words" x="712" y="294" text-anchor="end">errors drawn ×{{ factor() }}</text>
     </svg>
@@ -79,7 +79,7 @@ export class SweptCircle extends SketchBase {
       d: `M${-dx} ${-dy}L${dx} ${dy}`,
       x: seen(along * c),
       y: seen(along * s),
-      words: slant === 0 ? 'the slide lies level' : `the slide, its ${slant > 0 ? 'rear' : 'front'} the higher`,
+      words: slant === 0 ? 'slide lies level' : `slide, ${slant > 0 ? 'rear' : 'front'} higher`,
     };
   });
   protected readonly placed = computed(() =>

@@ -3,6 +3,7 @@ import { factSource, MILL_FACTS, type KnownLathe, type KnownMill } from '@isomet
 import { millPictureOf, type MillPicture } from './mill';
 import type { MillGhosts } from './mill-picture';
 import type { Ghosts } from './lathe-picture';
+import type { TurningGhosts } from './turning';
 import { pictureOf, type Picture } from './picture';
 
 /** The bounds of the limit on something known, by a sheet or by its check itself; a side without a bound is left out. */
@@ -25,6 +26,13 @@ export function ghostsOf(judge: LimitSheet | undefined, factor: number): Ghosts 
     sections: at('twistPerMetre').map(({ sections }) => sections),
   };
 }
+
+/** Within what a turning centre's pocket, bush and sub-spindle may stand, µm. */
+export const turningGhosts = (judge: LimitSheet | undefined): TurningGhosts => ({
+  turret: boundsOf(judge, 'turretOff').filter((bound) => bound > 0),
+  bush: boundsOf(judge, 'bushOff').filter((bound) => bound > 0),
+  sub: boundsOf(judge, 'subOff').filter((bound) => bound > 0),
+});
 
 /** Pictures of a mill at both bounds of each limit, for the ghost lines. */
 export function millGhosts(judge: LimitSheet | undefined, factor: number): Required<MillGhosts> {

@@ -1,6 +1,6 @@
 import type { Dimension } from '@isometra/core';
 import { bothUnits, isZero, slopeOver, type Shown } from '../ui/say';
-import type { KnownLathe, KnownMill } from '@isometra/work';
+import type { KnownLathe, KnownMill, KnownTurning } from '@isometra/work';
 
 type Line = readonly [value: number | undefined, dimension: Dimension, subject: string, plus: string, minus: string];
 
@@ -30,6 +30,28 @@ export function latheWords(known: KnownLathe, shown: Shown): string[] {
     [known.facing, 'slope', 'Cross slide', 'facing hollow', 'facing crowned'],
   ];
   return [...lines.map((line) => said(line, shown)), wayWords(known.way, shown)];
+}
+
+/** What is known of a turning centre, a line for each of what it has. */
+export function turningWords(
+  known: KnownTurning,
+  has: { readonly sub: boolean; readonly bush: boolean; readonly tail: boolean },
+  shown: Shown,
+): string[] {
+  const stands = (name: string, h: number | undefined, v: number | undefined): Line[] => [
+    [h, 'deviation', name, 'toward you', 'away from you'],
+    [v, 'deviation', name, 'high', 'low'],
+  ];
+  const lines: readonly Line[] = [
+    [known.twistPerMetre, 'twist', 'Bed twist', 'your side rising from the spindle', 'your side falling from the spindle'],
+    [known.axisSlopeH, 'slope', 'Spindle axis', 'toward you', 'away from you'],
+    [known.axisSlopeV, 'slope', 'Spindle axis', 'up at its free end', 'down at its free end'],
+    ...stands('Turret pocket', known.turretH, known.turretV),
+    ...(has.bush ? stands('Guide bush', known.bushH, known.bushV) : []),
+    ...(has.sub ? stands('Sub-spindle', known.subH, known.subV) : []),
+    ...(has.tail ? stands('Tailstock', known.tailH, known.tailV) : []),
+  ];
+  return lines.map((line) => said(line, shown));
 }
 
 /** What is known of a mill, a line for each. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { featuresOf } from '@isometra/contract';
+import { featuresOf } from '@isometra/contract/machine-kinds';
 import type { KnownMill } from '@isometra/work';
 import { millPictureOf, TABLE_DEPTH, type MillPicture } from './mill';
 

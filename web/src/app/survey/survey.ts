@@ -1,18 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { machineFamily, type RoundHead } from '@isometra/contract';
-import { belowTheHand, tellingAfterEach, wayOfFinding, knownFrom, knownMill } from '@isometra/work';
+import { belowTheHand, tellingAfterEach, wayOfFinding, knownFrom, knownMill, knownTurning, readCard } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
 import { Glyph } from '../ui/glyph';
 import { bothUnits } from '../ui/say';
-import { latheWords, millWords } from './known-words';
+import { latheWords, millWords, turningWords } from './known-words';
 import { LathePicture } from './lathe-picture';
 import { millFittingFactor } from './mill';
 import { MillPictureDrawing } from './mill-picture';
 import { fittingFactor } from './picture';
-import { ghostsOf, millGhosts } from './ghosts';
+import { ghostsOf, millGhosts, turningGhosts } from './ghosts';
+import { slantOf, turningFittingFactor, turningHas } from './turning';
+import { TurningPicture } from './turning-picture';
 import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
 
@@ -21,7 +23,7 @@ const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
 @Component({
   selector: 'iso-survey',
-  imports: [RouterLink, Glyph, LathePicture, MillPictureDrawing, Pick, Slide],
+  imports: [RouterLink, Glyph, LathePicture, MillPictureDrawing, TurningPicture, Pick, Slide],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './survey.html',
   styleUrl: './survey.css',
@@ -37,6 +39,12 @@ export class Survey {
   }
 
   protected readonly mill = computed(() => machineFamily(this.desk.kind()) === 'mill');
+  protected readonly turning = computed(() => machineFamily(this.desk.kind()) === 'turning-centre');
+  protected readonly turningKnown = computed(() => knownTurning(this.sofar()));
+  protected readonly turningGhosts = computed(() => turningGhosts(this.desk.survey()?.judge));
+  protected readonly has = computed(() => turningHas(this.desk.kind()));
+  /** The slant of its card, + its rear the higher; the usual one where the card does not say. */
+  protected readonly slant = computed(() => slantOf(readCard(this.desk.machine()?.card)?.['slide']));
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>
     [...this.desk.all()]
@@ -54,7 +62,9 @@ export class Survey {
   private readonly fitting = computed(() => {
     const fit = this.mill()
       ? (rounds: readonly RoundHead[]) => millFittingFactor(knownMill(rounds))
-      : (rounds: readonly RoundHead[]) => fittingFactor(knownFrom(rounds));
+      : this.turning()
+        ? (rounds: readonly RoundHead[]) => turningFittingFactor(knownTurning(rounds))
+        : (rounds: readonly RoundHead[]) => fittingFactor(knownFrom(rounds));
     let factor = 5000;
     for (const rounds of tellingAfterEach(this.stops())) factor = Math.min(factor, fit(rounds));
     return factor;
@@ -68,6 +78,7 @@ export class Survey {
   });
   protected readonly words = computed(() => {
     const shown = this.settings.shown();
+    if (this.turning()) return turningWords(this.turningKnown(), this.has(), shown);
     return this.mill() ? millWords(this.millKnown(), shown) : latheWords(this.latheKnown(), shown);
   });
 

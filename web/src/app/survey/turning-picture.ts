@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { KnownTurning } from '@isometra/work';
+import { offsetPixels, slopePixels, type TurningGhosts } from './turning';
+
+const NONE: TurningGhosts = { turret: [], bush: [], sub: [] };
+/** The line of the spindle axis in the view from above. */
+const NOSE = { x: 570, y: 190 };
+const SUB = { x: 880, y: 190 };
+
+/**
+ * A turning centre from its end, with the slide at its slant, and from above, bent by what is known of it: the pocket, the
+ * bush and the sub-spindle stand off the axis by what was swept. Ghost circles are the limits.
+ */
+@Component({
+  selector: 'iso-turning-picture',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg viewBox="0 0 1000 430" role="img" aria-label="The turning centre from its end and from above, bent by what is known of it">
+      <text class="words" x="20" y="24">from its end, the spindle behind</text>
+      <path class="bed" [attr.d]="bed()" />
+      <g transform="translate(250 236)">
+        <path class="true" d="M-190 0H190M0 -150V150" />
+        <path class="slide" [attr.d]="slide()" />
+        @for (ring of rings(); track ring.name) {
+          <circle class="true" fill="none" [attr.r]="ring.r" />
+          @for (limit of ring.ghosts; track $index) {
+            <circle class="zone" [attr.r]="limit" />
+          }
+          @if (ring.at; as at) {
+            <circle class="ring" [attr.cx]="at.x" [attr.cy]="at.y" [attr.r]="ring.r" />
+            <path class="axis" [attr.d]="'M0 0L' + at.x + ' ' + at.y" />
+          }
+          <text class="words" x="118" [attr.y]="ring.label">{{ ring.name }}{{ ring.at ? '' : ': not measured' }}</text>
+        }
+      </g>
+      <text class="words" x="430" y="420" text-anchor="end">operator</text>
+      <text class="words" x="60" y="420">rear</text>
+
+      <text class="words" x="520" y="24">from above</text>
+      <path class="iron" d="M500 120H560V260H500Z M560 160H570V220H560Z" />
+      <path class="true" d="M560 190H980" />
+      <path class="axis" [attr.d]="axis()" />
+      @if (has().sub) {
+        <g [attr.transform]="'translate(0 ' + moved().sub + ')'">
+          <path class="iron" d="M890 130H960V250H890Z M880 165H890V215H880Z" />
+        </g>
+        <text class="words" x="925" y="118" text-anchor="middle">sub-spindle</text>
+      }
+      @if (has().tail) {
+        <g [attr.transform]="'translate(0 ' + moved().tail + ')'">
+          <path class="iron" d="M900 150H970V230H900Z M900 178 880 190 900 202Z" />
+        </g>
+        <text class="words" x="935" y="138" text-anchor="middle">tailstock</text>
+      }
+      @if (has().bush) {
+        <g [attr.transform]="'translate(0 ' + moved().bush + ')'">
+          <path class="iron" d="M640 150H664V180H640Z M640 200H664V230H640Z" />
+        </g>
+        <text class="words" x="652" y="140" text-anchor="middle">bush</text>
+      }
+      <g [attr.transform]="'translate(0 ' + moved().turret + ')'">
+        <path class="iron" d="M720 168H744V180H720Z M720 200H744V212H720Z M744 168H830V330H744Z" />
+      </g>
+      <text class="words" x="787" y="352" text-anchor="middle">turret</text>
+      <text class="words" x="520" y="420">operator below</text>
+      <text class="words" x="990" y="420" text-anchor="end">errors drawn ×{{ factor() }}</text>
+    </svg>
+  `,
+  styleUrls: ['./picture.css', './turning-picture.css'],
+})
+export class TurningPicture {
+  readonly known = input.required<KnownTurning>();
+  readonly factor = input.required<number>();
+  readonly ghosts = input(NONE);
+  /** Degrees, + its rear end the higher. */
+  readonly slant = input(45);
+  readonly has = input({ sub: true, bush: true, tail: false });
+
+  private readonly px = (um = 0): number => offsetPixels(um, this.factor());
+  /** The slide through the axis: toward the operator, on the right, it goes down where its rear is the higher. */
+  protected readonly slide = computed(() => {
+    const [c, s] = [Math.cos((this.slant() * Math.PI) / 180), Math.sin((this.slant() * Math.PI) / 180)];
+    const [x, y] = [Math.round(170 * c), Math.round(170 * s)];
+    return `M${-x} ${-y}L${x} ${y}`;
+  });
+  protected readonly bed = computed(() => {
+    const rise = Math.round(180 * Math.tan((Math.max(-60, Math.min(60, this.slant())) * Math.PI) / 180) * 0.35);
+    return `M60 ${340 - rise}L430 ${340 + rise}V400H60Z`;
+  });
+
+  private readonly at = (h: number | undefined, v: number | undefined) =>
+    h === undefined && v === undefined ? null : { x: this.px(h), y: -this.px(v) };
+  protected readonly rings = computed(() => {
+    const [known, ghosts, has] = [this.known(), this.ghosts(), this.has()];
+    return [
+      { name: 'pocket', r: 84, label: -96, at: this.at(known.turretH, known.turretV), ghosts: ghosts.turret.map(this.px), there: true },
+      { name: 'bush', r: 58, label: -76, at: this.at(known.bushH, known.bushV), ghosts: ghosts.bush.map(this.px), there: has.bush },
+      { name: 'sub-spindle', r: 34, label: -56, at: this.at(known.subH, known.subV), ghosts: ghosts.sub.map(this.px), there: has.sub },
+    ].filter(({ there }) => there);
+  });
+  /** From above the operator is at the bottom. */
+  protected readonly moved = computed(() => {
+    const { turretH, bushH, subH, tailH } = this.known();
+    return { turret: this.px(turretH), bush: this.px(bushH), sub: this.px(subH), tail: this.px(tailH) };
+  });
+  protected readonly axis = computed(() => {
+    const down = slopePixels(this.known().axisSlopeH ?? 0, SUB.x - NOSE.x, this.factor());
+    return `M${NOSE.x} ${NOSE.y}L${SUB.x} ${NOSE.y + down}`;
+  });
+}

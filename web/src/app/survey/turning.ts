@@ -1,0 +1,40 @@
+import { featuresOf } from '@isometra/contract/machine-kinds';
+import type { KnownTurning } from '@isometra/work';
+
+/** Radii within which each may stand, µm. */
+export interface TurningGhosts {
+  readonly turret: readonly number[];
+  readonly bush: readonly number[];
+  readonly sub: readonly number[];
+}
+
+/** Drawing units of an offset of so many µm: a millimetre of the machine is drawn as long as one of the drawing, times the factor. */
+export const offsetPixels = (um: number, factor: number): number => Number(((um / 1000) * factor).toFixed(2));
+
+/** How far a line of so many units goes off by a slope, µm/m, drawn `factor` times as steep. */
+export const slopePixels = (slope: number, length: number, factor: number): number => Number(((slope / 1e6) * length * factor).toFixed(2));
+
+const OFFSETS = ['turretH', 'turretV', 'bushH', 'bushV', 'subH', 'subV', 'tailH', 'tailV'] as const;
+
+/** A factor that draws the worst offset by at most 60 units, within ×100 to ×5000. */
+export function turningFittingFactor(known: KnownTurning): number {
+  const worst = Math.max(1, ...OFFSETS.map((name) => Math.abs(known[name] ?? 0)));
+  const slope = Math.max(Math.abs(known.axisSlopeH ?? 0), 1);
+  return (
+    [5000, 2000, 1000, 500, 200, 100].find((factor) => offsetPixels(worst, factor) <= 60 && slopePixels(slope, 310, factor) <= 60) ?? 100
+  );
+}
+
+/** What a kind of turning centre has beside its turret. */
+export function turningHas(kind: string): { readonly sub: boolean; readonly bush: boolean; readonly tail: boolean } {
+  const has = featuresOf(kind);
+  return { sub: has.includes('sub-spindle'), bush: has.includes('guide-bush'), tail: has.includes('tailstock') };
+}
+
+const USUAL = 45;
+/** Slant of a slide by its card, degrees, + its rear end the higher. */
+export function slantOf(slide: unknown): number {
+  const { rises, degrees } = (slide ?? {}) as { readonly rises?: string; readonly degrees?: number };
+  if (rises === 'flat') return 0;
+  return (rises === 'operator' ? -1 : 1) * (degrees ?? USUAL);
+}
