@@ -49,10 +49,20 @@ export const VIEWS = [
     },
   },
   {
-    name: 'ways-to-check',
+    name: 'move-register',
     go: async (page, address) => {
-      await page.goto(`${address}/machines/${(await machine(page, address)).id}`);
-      await page.waitForSelector('.ways section');
+      const { id, list } = await rounds(page, address, 'T-06', 'turret-bore');
+      await page.goto(`${address}/machines/${id}/move/${list.at(-1).id}/alongSlide`);
+      await page.getByRole('radiogroup', { name: 'Register' }).getByText('geometry X, station 3').click();
+      await page.getByRole('textbox', { name: 'Old value' }).fill('305.525');
+      await page.getByLabel('Where it was read').fill('geometry page 2');
+      await page.getByRole('button', { name: 'Lock it' }).click();
+      await page.getByLabel('Jogged by').fill('0.02');
+      await page.getByLabel('Needle before the jog').fill('0');
+      await page.getByLabel('Needle after the jog').fill('5');
+      await page.getByText('on your end of the slide').click();
+      await page.getByRole('button', { name: 'Keep the jog' }).click();
+      await page.waitForSelector('.slips .chosen');
     },
   },
   {
@@ -73,7 +83,13 @@ export const VIEWS = [
     },
   },
   { name: 'bench-tram', go: (page, address) => bench(page, address, 'M-03', 'head-tram', 0) },
-  { name: 'bench-square', go: (page, address) => bench(page, address, 'V-20', 'axis-squareness', 0) },
+  {
+    name: 'survey-turning',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address, 'T-06')).id}/survey`);
+      await page.waitForSelector('iso-turning-picture .ring');
+    },
+  },
   {
     name: 'move-nod',
     go: async (page, address) => {

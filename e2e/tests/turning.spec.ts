@@ -113,6 +113,15 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(call(page)).toContainText('home A: The value was right. Leave it.');
   expect(await verdicts(page)).toEqual(['In']);
 
+  // The log keeps both, newest first, with what reading again said.
+  await page.goto(`${shop.address}/machines/${id}/to-come`);
+  const log = page.locator('iso-register-log .entry');
+  await expect(log).toHaveCount(2);
+  await expect(log.nth(0)).toContainText('200.0000 mm → 199.9802 mm');
+  await expect(log.nth(0)).toContainText('The value was right. Leave it.');
+  await expect(log.nth(1)).toContainText('It had the wrong sign');
+  await expect(page.locator('iso-register-log')).not.toContainText('is not right yet');
+
   // Bumped again the other way: the sign of this axis has been learned, and one slip is the one.
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
   await sweep(page, 'yes, before this reading', false);

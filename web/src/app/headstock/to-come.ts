@@ -5,13 +5,14 @@ import { SurveyChanges } from '../survey/survey-changes';
 import { Desk } from '../machine/desk';
 import { BearingCard } from './bearing-card';
 import { PlannedChanges } from './planned-changes';
+import { RegisterLog } from './register-log';
 import { StandIns } from './stand-ins';
 import { Notice } from '../ui/notice';
 
 /** Around the headstock: changes that are planned, how the bearings feel, and cheap readings between passes. */
 @Component({
   selector: 'iso-to-come',
-  imports: [PlannedChanges, BearingCard, StandIns, Notice],
+  imports: [PlannedChanges, BearingCard, RegisterLog, StandIns, Notice],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -21,6 +22,9 @@ import { Notice } from '../ui/notice';
       <iso-notice kind="told" [text]="changes.told()" />
     </header>
     @if (desk.survey()) {
+      @if (turning()) {
+        <iso-register-log />
+      }
       <iso-planned-changes />
       @if (lathe()) {
         <iso-bearing-card />
@@ -49,7 +53,11 @@ export class ToCome {
   protected readonly changes = inject(SurveyChanges);
 
   protected readonly lathe = computed(() => machineFamily(this.desk.kind()) !== 'mill');
-  protected readonly title = computed(() => (this.lathe() ? 'Bearings, and what is to come' : 'What is still to come'));
+  protected readonly turning = computed(() => machineFamily(this.desk.kind()) === 'turning-centre');
+  protected readonly title = computed(() => {
+    if (this.turning()) return 'Registers, bearings, and what is to come';
+    return this.lathe() ? 'Bearings, and what is to come' : 'What is still to come';
+  });
 
   constructor() {
     const hand = inject(AtHand);

@@ -71,7 +71,7 @@ import { Desk } from './desk';
         <a [routerLink]="['/machines', desk.machine()!.id]">Tailstock: ways to check</a>
       }
       @if (castings() === 'headstock') {
-        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Bearings, to come</a>
+        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">{{ registers() ? 'Registers, to come' : 'Bearings, to come' }}</a>
       } @else if (column()) {
         <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Still to come</a>
       }
@@ -101,6 +101,7 @@ export class Ladder {
   /** The casting that is looked at first. */
   protected readonly castings = computed(() => (machineFamily(this.desk.kind()) === 'mill' ? 'column' : 'headstock'));
 
+  protected readonly registers = computed(() => machineFamily(this.desk.kind()) === 'turning-centre');
   /** Whether a column is set up on this machine: what is still to go on it pulls it over. */
   protected readonly column = computed(() => this.desk.rungs().some(({ check }) => check.casting === 'column'));
 

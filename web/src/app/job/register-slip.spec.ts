@@ -1,0 +1,123 @@
+import { readInstrument } from '@isometra/core';
+import type { RegisterUse } from '@isometra/contract';
+import { openShop, show } from '../testing/fake-shop.spec';
+import { RegisterSlip } from './register-slip';
+import { recheckWords } from './register-words';
+
+const INSTRUMENT = readInstrument({ kind: 'plunger', graduation: '1 um', sense: 1 }).instrument;
+const WORK = { name: 'work shift X', axis: 'X', kind: 'added', unit: 'mm', programming: 'diameter', digits: 3 } as const;
+
+describe('the slip of a register', () => {
+  const open = async (inputs: Record<string, unknown> = {}) => {
+    await openShop([]);
+    const slip = await show(RegisterSlip, { total: 48, homed: true, instrument: INSTRUMENT, registers: [WORK], by: 'RM', ...inputs });
+    const sent: RegisterUse[] = [];
+    slip.fixture.componentInstance.changed.subscribe((use) => {
+      sent.push(use);
+      slip.fixture.componentRef.setInput('use', use);
+    });
+    const lock = async (text = '305.525') => {
+      await slip.type('Old value', text);
+      await slip.press('Lock it');
+      await slip.fixture.whenStable();
+    };
+    const jog = async (by: string, before: string, after: string, end = 'on your end of the slide') => {
+      await slip.type('Jogged by', by);
+      await slip.type('Needle before the jog', before);
+      await slip.type('Needle after the jog', after);
+      await slip.choose(end);
+      await slip.press('Keep the jog');
+      await slip.fixture.whenStable();
+    };
+    return { slip, sent, lock, jog };
+  };
+
+  it('shows nothing to enter before the old value is locked, and never changes that again', async () => {
+    const { slip, sent, lock } = await open();
+    expect(slip.all('.slips').length).toBe(0);
+    await lock('three hundred');
+    expect(slip.text()).toContain('"three hundred" is no value of this register. Try: 305.525');
+    await lock();
+    expect(sent[0].old?.value).toBe(305.525);
+    // Half of 48 µm is 24 µm; a register that counts a diameter changes by 0.048.
+    expect(slip.text()).toContain('305.573 mm');
+    expect(slip.text()).toContain('305.477 mm');
+    expect(slip.text()).toContain('If it was the wrong one, the next check reads 96.0 µm between the two.');
+    await slip.press('Entered: 305.573 mm');
+    await slip.fixture.whenStable();
+    expect(sent.at(-1)?.entered?.value).toBe(305.573);
+    expect(sent.at(-1)?.old?.value).toBe(305.525);
+    expect(slip.text()).toContain('The way back is always 305.525 mm.');
+    await slip.press('back to 305.525 mm');
+    expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.525, how: 'back' }));
+  });
+
+  it('a round read before homing feeds no register', async () => {
+    const { slip } = await open({ homed: false, homing: { times: 2, power: 1 } });
+    expect(slip.text()).toContain('it feeds no register. Home it 2 times, and sweep again.');
+    expect(slip.all('input').length).toBe(0);
+  });
+
+  it('the jog marks one slip; at the rear end the same needle marks the other', async () => {
+    const chosen = async (end: string) => {
+      const { slip, lock, jog } = await open();
+      await lock();
+      await jog('0.02', '0', '10', end);
+      expect(slip.text()).toContain('The display counts a diameter.');
+      return slip.all('.chosen b')[0]?.textContent;
+    };
+    // In a bore a needle that goes up on your end says that the centre went away from you: that cures + 24.
+    expect(await chosen('on your end of the slide')).toBe('305.573 mm');
+  });
+
+  it('at the rear end the same needle marks the other', async () => {
+    const { slip, lock, jog } = await open();
+    await lock();
+    await jog('0.02', '0', '10', 'on its rear end');
+    expect(slip.all('.chosen b')[0]?.textContent).toBe('305.477 mm');
+  });
+
+  it('a needle that did not move, or that goes with no jog, chooses nothing', async () => {
+    const { slip, lock, jog } = await open();
+    await lock();
+    await jog('0.02', '3', '3');
+    expect(slip.text()).toContain('is it pegged? Nudge it both ways');
+    await jog('0.02', '0', '1');
+    expect(slip.text()).toContain('neither as a radius nor as a diameter');
+    expect(slip.all('.chosen').length).toBe(0);
+  });
+
+  it('more than half a millimetre is asked about before it is kept', async () => {
+    const { slip, sent, lock } = await open({ total: 1400 });
+    await lock();
+    await slip.press('Entered: 306.925 mm');
+    expect(slip.text()).toContain('a change of more than 0.5 mm');
+    expect(sent.at(-1)?.entered).toBeNull();
+    await slip.tick(/I have made sure/);
+    await slip.press('Entered: 306.925 mm');
+    expect(sent.at(-1)?.entered?.value).toBe(306.925);
+  });
+
+  it('what the control took is compared with the old value and the jog', async () => {
+    const { slip, sent, lock, jog } = await open();
+    await lock();
+    await jog('0.048', '0', '24');
+    await slip.type('What it shows now', '305.625');
+    await slip.press('Keep that');
+    expect(slip.text()).toContain('305.625 mm is not the old value and the jog: that would be 305.573 mm.');
+    expect(sent.at(-1)?.entered).toBeNull();
+    await slip.type('What it shows now', '305.573');
+    await slip.press('Keep that');
+    expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.573, how: 'taken' }));
+  });
+
+  it('says each of the meanings of a re-check, and what to do', () => {
+    const say = (meaning: Parameters<typeof recheckWords>[0]['meaning'], next: number | null = 305.477) =>
+      recheckWords({ meaning, ratio: 2, next }, WORK).text;
+    expect(say('right')).toBe('work shift X: The value was right. Leave it.');
+    expect(say('wrong-sign')).toContain('Enter 305.477 mm.');
+    expect(say('mm-as-inch')).toContain('Stop.');
+    expect(say('not-taken-up')).toContain('not homed');
+    expect(say('unclear', null)).toContain('first old value');
+  });
+});
