@@ -78,7 +78,17 @@ describe('the rungs of a machine', () => {
     const next = (rounds: RoundHead[]) => nextRung(rungsOf('engine-lathe', rounds));
     const two = (place: number) => diary.round('tailstock-traverse', 'in', { place });
     expect(next([])).toEqual(jasmine.objectContaining({ checkId: 'stiffness', code: 'first' }));
-    expect(next([diary.round('bed-twist', 'out')])).toEqual({ checkId: 'bed-twist', code: 'out', why: 'It is out: do the move.' });
+    const out = (id: string, name: string, value = 20) =>
+      next([diary.round(id, 'out', { finding: finding({ [name]: quantity({ value, verdict: 'out' }) }) })])?.why;
+    expect(out('bed-twist', 'twistPerMetre')).toBe('It is out: do the move.');
+    expect(out('spindle-runout', 'noseRadial')).toContain('no move of a screw or a shim cures it');
+    expect(
+      nextRung(
+        rungsOf('turning-centre', [
+          diary.round('sub-spindle', 'out', { finding: finding({ offsetRadial: quantity({ value: 20, verdict: 'out' }) }) }),
+        ]),
+      )?.why,
+    ).toBe('It is out: do the move.');
     expect(next([diary.moved('bed-twist'), diary.round('spindle-axis', 'out')])?.code).toBe('moved');
     expect(next([diary.round('spindle-axis', 'unsure')])?.code).toBe('unsure');
     expect(next([two(600)])?.code).toBe('second-place');

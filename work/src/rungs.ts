@@ -235,10 +235,23 @@ export interface NextRung {
   readonly why: string;
 }
 
+/** Whether a move is known for something of a rung that is out: a spindle that runs out has none. */
+function hasMove({ check, round }: Rung): boolean {
+  return Object.entries(round?.finding?.quantities ?? {}).some(([name, { verdict, aim, value }]) => {
+    if (verdict !== 'out') return false;
+    const correction = check.corrections[name];
+    // The parts of a size have the moves of the whole.
+    if (!correction) return check.partOf !== undefined;
+    return ((aim ?? 0) > value ? correction.plus : correction.minus).length > 0;
+  });
+}
+
+const NO_MOVE = 'It is out, and no move of a screw or a shim cures it: read it once more, then look for the cause.';
+
 /** The one rung to do next, and why. Undefined when nothing is asked for. */
 export function nextRung(rungs: readonly Rung[]): NextRung | undefined {
   const told = (rung: Rung | undefined, code: NextCode): NextRung | undefined =>
-    rung && { checkId: rung.check.id, code, why: NEXT_WORDS[code] };
+    rung && { checkId: rung.check.id, code, why: code === 'out' && !hasMove(rung) ? NO_MOVE : NEXT_WORDS[code] };
   const state = (wanted: RungState) => rungs.find((rung) => rung.state === wanted);
   const waited = rungs.find((rung) => rungs.some((other) => other.waits.some(({ check }) => check === rung.check.id)));
   return (
