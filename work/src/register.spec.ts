@@ -252,6 +252,20 @@ describe('the log of a register', () => {
     expect(staleWords({ code: 'rebased', register: 'home X' })).toContain('“home X” was changed in the control');
   });
 
+  it('back at the first old value is no re-check, and the next change begins afresh', () => {
+    const { round, entered } = book();
+    const first = entered(1, 200.012);
+    const use = first.made?.register as RegisterUse;
+    const back = {
+      ...first,
+      made: { ...first.made, register: { ...use, entered: { ...use.entered, value: 200, how: 'back' } } },
+    } as MoveWrite;
+    const log = registerLog([round(12, { conditions: { homed: 'yes' }, moves: [back] }), round(12, { conditions: { homed: 'yes' } })]);
+    expect(log[0].next).toBeDefined();
+    expect(log[0].recheck).toBeUndefined();
+    expect(unsettledOf(log)).toEqual({});
+  });
+
   it('nothing is told of what nobody has read again', () => {
     const { round, entered } = book();
     const [only] = registerLog([round(12, { moves: [entered(1, 200.012)] })]);

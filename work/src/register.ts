@@ -122,6 +122,8 @@ export interface RegisterEntry {
   readonly recheck?: Recheck;
 }
 
+const isBack = ({ entered }: RegisterUse): boolean => entered?.how === 'back';
+
 /** Every value that was entered into registers of a machine, oldest first. */
 export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
   return rounds
@@ -137,7 +139,8 @@ export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
           later.finding?.quantities[move.quantity] !== undefined,
       );
       const found = next?.finding?.quantities[move.quantity];
-      const recheck = found && recheckOf(use, 2 * found.value);
+      // Back at the first old value it reads as it was found: that is no re-check of anything.
+      const recheck = found && !isBack(use) ? recheckOf(use, 2 * found.value) : undefined;
       return { move, use, ...(next && { next }), ...(recheck && { recheck }) };
     });
 }
@@ -190,10 +193,10 @@ export function unsettledOf(log: readonly RegisterEntry[]): Readonly<Record<stri
   );
 }
 
-/** The value to go back to: the first old one, of the first entry that the rounds since have not called right. */
+/** The value to go back to: the first old one, of the first entry that the rounds since have not called right; none once it is back there. */
 export function firstOld(log: readonly RegisterEntry[], name: string): NonNullable<RegisterUse['old']> | null {
   const own = log.filter(({ use }) => use.name === name);
-  const settled = own.findLastIndex(({ recheck }) => recheck?.meaning === 'right');
+  const settled = own.findLastIndex(({ use, recheck }) => recheck?.meaning === 'right' || isBack(use));
   return own.slice(settled + 1).at(0)?.use.old ?? null;
 }
 

@@ -49,7 +49,12 @@ export class RegisterLog {
       by: use.entered?.by ?? '',
       when: new Date(use.entered?.at ?? move.begunAt).toLocaleDateString(undefined, { dateStyle: 'medium' }),
       where: use.old?.where ? `, read on ${use.old.where}` : '',
-      said: recheck ? recheckWords(recheck, use).text.replace(`${use.name}: `, '') : 'Not read again yet, with the axes homed.',
+      said:
+        use.entered?.how === 'back'
+          ? 'Back at the first old value.'
+          : recheck
+            ? recheckWords(recheck, use).text.replace(`${use.name}: `, '')
+            : 'Not read again yet, with the axes homed.',
       link: ['/machines', this.desk.machine()?.id, 'move', move.roundId, move.quantity],
     })),
   );
