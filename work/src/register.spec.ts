@@ -4,6 +4,7 @@ import {
   displayCounts,
   firstOld,
   learnedKappa,
+  plateWords,
   recheckOf,
   registerLog,
   registerPlan,
@@ -271,5 +272,19 @@ describe('the log of a register', () => {
     const [only] = registerLog([round(12, { moves: [entered(1, 200.012)] })]);
     expect(only.recheck).toBeUndefined();
     expect(only.next).toBeUndefined();
+  });
+});
+
+describe('a plate', () => {
+  const stations = [
+    { station: '3', plate: '3' },
+    { station: '5', plate: '5' },
+  ];
+  it('on the wrong station is told, with where it belongs; on its own, or on a card that says nothing, not', () => {
+    expect(plateWords(stations, { station: '3', plate: '5' })).toContain('plate 5 belongs on station 5');
+    expect(plateWords(stations, { station: '3', plate: '3' })).toBe('');
+    expect(plateWords(stations, { station: '7', plate: '3' })).toBe('');
+    expect(plateWords(undefined, { station: '3', plate: '5' })).toBe('');
+    expect(plateWords(stations, { homed: 'yes' })).toBe('');
   });
 });

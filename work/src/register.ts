@@ -203,3 +203,15 @@ export function firstOld(log: readonly RegisterEntry[], name: string): NonNullab
 /** A value of a register with all its digits and its unit, as it is typed into the control. */
 export const registerValue = (value: number, { digits, unit }: Pick<RegisterUse, 'digits' | 'unit'>): string =>
   `${value.toFixed(digits)} ${unit === 'inch' ? 'in' : 'mm'}`;
+
+/**
+ * A plate that sits on another station than its own, in words; empty where the card does not say otherwise. What is read there
+ * belongs to neither of the two.
+ */
+export function plateWords(stations: unknown, { station, plate }: Readonly<Record<string, unknown>>): string {
+  const rows = (Array.isArray(stations) ? stations : []) as readonly { readonly station: string; readonly plate: string }[];
+  const own = rows.find((row) => row.station === station)?.plate;
+  if (typeof station !== 'string' || typeof plate !== 'string' || !own || own === plate) return '';
+  const home = rows.find((row) => row.plate === plate)?.station;
+  return `Station ${station} carries plate ${plate}; by the machine card its own is ${own}${home ? `, and plate ${plate} belongs on station ${home}` : ''}. Put each plate back on its own station before anything is moved or entered.`;
+}

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { fieldRegistry } from '../input/fields.js';
 import { ISOLATE } from './cautions.js';
 import { defineCheck, type CheckDefinition } from './define.js';
 import { MORE_SET_UPS, SHORTER_HOLDER } from './helps.js';
@@ -23,6 +24,14 @@ import { HEIGHT, LATERAL } from './words.js';
 const FLAT: readonly string[] = ['offsetHorizontal', 'offsetVertical'];
 const LEANING: readonly string[] = ['alongSlide', 'acrossSlide'];
 
+const shortText = (label: string, example: string) =>
+  z
+    .string({ error: 'must be a text' })
+    .trim()
+    .max(24, 'must have 24 letters or fewer')
+    .optional()
+    .register(fieldRegistry, { label, example });
+
 const BOLTED = { plus: ['nudge'], minus: ['nudge'] };
 const STORED = { plus: ['stored-offset', 'nudge'], minus: ['stored-offset', 'nudge'] };
 const BOLTS: CheckDefinition['corrections'] = { offsetHorizontal: BOLTED, offsetVertical: BOLTED };
@@ -42,6 +51,7 @@ export function centreSweep({
   part,
   bolted,
   known,
+  stations,
   ...facts
 }: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor' | 'needs'> & {
   readonly subject: string;
@@ -51,6 +61,8 @@ export function centreSweep({
   readonly part: Part;
   /** Under which name it is known where it stands: "turret". */
   readonly known: string;
+  /** It has stations with plates of their own. */
+  readonly stations?: true;
   /** It stands on bolts alone: no slide carries it and no register moves it. A bush in it can be turned half round. */
   readonly bolted?: true;
 }): CheckDefinition {
@@ -63,7 +75,10 @@ export function centreSweep({
     setup: centreSweepSetup,
     reading: centreSweepReading,
     plan: bolted ? bushPlan : sweepPlan,
-    conditions: z.strictObject({ homed: homedField() }),
+    conditions: z.strictObject({
+      homed: homedField(),
+      ...(stations && { station: shortText('Station that is swept', '3'), plate: shortText('Number on its plate', '3') }),
+    }),
     slotKeys: ['angle', 'at', 'bush'],
     reads: 'indicator',
     quantities: {

@@ -13,6 +13,9 @@ export const CONDITION_NAMES: Readonly<Record<string, string>> = {
   locks: 'locks',
   force: 'push force',
   swept: 'what was swept',
+  homed: 'axes homed',
+  station: 'station',
+  plate: 'plate',
 };
 
 /** A condition as it is said: on, off, not noted. */

@@ -10,6 +10,7 @@ export const turretBore = centreSweep({
   subject: 'The pocket',
   part: POCKET,
   known: 'turret',
+  stations: true,
   radial: 10,
   needs: ['turret'],
   hangsOn: ['bed-twist', 'spindle-axis', 'turret-face'],

@@ -1,5 +1,5 @@
 import { recheckWords } from '../job/register-words';
-import { crossed, curvesAlong, neighbours, registerLog, wayOut } from '@isometra/work';
+import { crossed, curvesAlong, neighbours, plateWords, registerLog, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -108,6 +108,11 @@ export class CallColumn {
     return registerLog(this.desk.all()).flatMap(({ use, next, recheck }) =>
       recheck && next?.id === id ? [recheckWords(recheck, use)] : [],
     );
+  });
+
+  protected readonly misplaced = computed(() => {
+    const card: Readonly<Record<string, unknown>> = this.desk.machine()?.card ?? {};
+    return plateWords(card['stations'], this.store.round()?.conditions ?? {});
   });
 
   /** Of two moves of one round the one that comes first: opening the joint loses what was slid. */
