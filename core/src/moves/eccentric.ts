@@ -17,7 +17,8 @@ function wrap(degrees: number): number {
  *
  * @param throwUm throw, µm. @param angle present angle, degrees. @param amount wanted horizontal change, µm.
  * @returns new `angle` and `turn` (degrees), `heightChange` (µm, + up); out of reach also `reach`:
- *   the part of the amount that can be had, signed.
+ *   the part of the amount that can be had, signed, and `ways`: what its ways must be moved by instead, µm, with the
+ *   sleeve in the middle of its travel.
  */
 export function turnEccentric(throwUm: number, angle: number, amount: number) {
   const now = Math.sin(angle * RADIAN);
@@ -28,7 +29,8 @@ export function turnEccentric(throwUm: number, angle: number, amount: number) {
   const turn = Math.abs(turns[0]) <= Math.abs(turns[1]) ? turns[0] : turns[1];
   const heightChange = throwUm * (Math.cos((angle + turn) * RADIAN) - Math.cos(angle * RADIAN));
   const plan = { angle: wrap(angle + turn), turn, heightChange };
-  return Math.abs(wanted) <= 1 ? plan : { ...plan, reach: throwUm * (within - now) };
+  // With the sleeve back in the middle of its travel the ways have all of it to do, and what the sleeve gave before.
+  return Math.abs(wanted) <= 1 ? plan : { ...plan, reach: throwUm * (within - now), ways: throwUm * wanted };
 }
 
 const steps = (facts: JobFacts): JobStep[] => [
@@ -42,7 +44,7 @@ const steps = (facts: JobFacts): JobStep[] => [
   ...(facts.reach
     ? [
         {
-          text: `The sleeve reaches ${facts.reach} of it and no more. Leave the rest to what else moves it sideways: its adjusting screws, or the way it sits on, pulled over at both ends.`,
+          text: `The sleeve reaches ${facts.reach} of it and no more. Leave the rest to what else moves it sideways: its adjusting screws, or the way it sits on, pulled over at both ends.${facts.ways ? ` Better: turn the sleeve back to the middle of its travel, to 0°, and move the ways by ${facts.ways} ${facts.direction} instead: then it has something left for later.` : ''}`,
         },
       ]
     : []),

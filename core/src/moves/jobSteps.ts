@@ -35,6 +35,8 @@ export interface JobFacts {
   readonly turn?: number;
   /** How far an eccentric gets when it cannot do it all: "0.1 mm". */
   readonly reach?: string;
+  /** What the ways must be moved by where it cannot: "0.178 mm". */
+  readonly ways?: string;
   /** Height change that comes with a sideways turn of an eccentric: "0.012 mm up"; empty when there is none to tell. */
   readonly heightChange?: string;
   /** Eighths of a turn to give now, and in all. */

@@ -95,6 +95,11 @@ describe('an eccentric sleeve', () => {
     const far = turnEccentric(100, 0, 178);
     expect(far).toEqual(jasmine.objectContaining({ angle: 90, reach: 100 }));
     expect(far.heightChange).toBeCloseTo(-100, 9);
+    // From 30° it has given 50 already: back in its middle the ways have 228 to do.
+    expect(turnEccentric(100, 30, 178)).toEqual(jasmine.objectContaining({ ways: jasmine.any(Number) }));
+    expect((turnEccentric(100, 30, 178) as { ways: number }).ways).toBeCloseTo(228, 6);
+    const card = jobSteps('eccentric', { size: '', direction: 'toward you', plus: true, reach: '0.100 mm', ways: '0.178 mm' });
+    expect(card.some(({ text }) => text.includes('move the ways by 0.178 mm toward you instead'))).toBeTrue();
   });
 
   it('moves by the amount, by the shorter turn, and says what the height does', () => {
