@@ -2,6 +2,7 @@ import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
 import { practiceRound } from '@isometra/core/practice';
+import { Settings } from '../data/settings';
 import { show } from '../testing/fake-shop.spec';
 import { BarBetweenCentres } from './bar-between-centres';
 import { Places } from './places';
@@ -334,6 +335,7 @@ describe('the drawings of their own', () => {
   });
 
   it('the base of an indicator is dragged along its slide, or moved by arrow keys: the set-up follows', async () => {
+    TestBed.inject(Settings).system.set('mm');
     const set: Readonly<Record<string, unknown>>[] = [];
     const setup = { guideLength: 200, distance: 100 };
     const inputs = {
