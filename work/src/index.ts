@@ -9,6 +9,7 @@ export * from './keyOf.js';
 export type * from './overdue.js';
 export * from './pivot.js';
 export * from './register.js';
+export * from './slide.js';
 export * from './order.js';
 export * from './ownPlaces.js';
 export * from './alongBed.js';

@@ -1,6 +1,7 @@
 import {
   CHANGE_KINDS,
   CHECKS,
+  MOVES,
   drift,
   effectOf,
   judgedBy,
@@ -128,7 +129,7 @@ function follows(checkId: string, change: PlannedChange): boolean {
 
 /** Whether a check reads a station that a register of the control sets. */
 const isStation = (checkId: string): boolean =>
-  Object.values(CHECKS.get(checkId)?.corrections ?? {}).some(({ plus }) => plus.includes('stored-offset'));
+  Object.values(CHECKS.get(checkId)?.corrections ?? {}).some(({ plus }) => plus.some((kind) => MOVES.get(kind)?.curedBy === 'control'));
 
 /** Why the result of a round no longer counts: the first move done after it that upset it. */
 function staleness(round: RoundHead, moves: readonly DoneMove[], { school, planned }: CampaignPlan): StaleReason | undefined {

@@ -119,19 +119,20 @@ export const TURRET: Part = {
   clamp: 'bolts of the turret',
 };
 
+const AGAINST_STOP = 'Housing, belt and drive shaft go back against their stop.';
 export const POCKET: Part = {
   name: 'turret',
   faces: 'plate of the turret',
   clamp: 'bolts of the plate',
   before: 'Each plate goes back on its own station, by its number.',
-  stop: 'Housing, belt and drive shaft go back against their stop.',
+  stop: AGAINST_STOP,
 };
 export const BUSH: Part = { name: 'guide bush', faces: 'joint of its housing', clamp: 'bolts of the housing' };
 export const SUB: Part = {
   name: 'sub-spindle',
   faces: 'joint of the sub-spindle',
   clamp: 'bolts of the sub-spindle',
-  stop: 'Housing, belt and drive shaft go back against their stop.',
+  stop: AGAINST_STOP,
 };
 
 export const HEAD: Part = { name: 'head', faces: 'joint of the head', clamp: 'bolts of the head', swivels: true };

@@ -1,4 +1,5 @@
 import { solve, type Constraint } from 'yalps';
+import { freeVariables } from './freeVariables.js';
 
 /** A height over a plane, µm, at a place, mm. */
 export interface HeightOver {
@@ -37,10 +38,7 @@ export function minimumZone(places: readonly HeightOver[]): number | undefined {
       zone.set(row, 1);
     }
   });
-  const variables = new Map<string, Map<string, number>>([['zone', zone]]);
-  for (const name of ['o', 'x', 'y'] as const)
-    for (const sign of [1, -1] as const)
-      variables.set(`${name}${sign}`, new Map([...columns[name]].map(([row, value]) => [row, sign * value])));
+  const variables = freeVariables(columns).set('zone', zone);
   const solution = solve(
     { direction: 'minimize', objective: 't', constraints, variables },
     { precision: 1e-10, tolerance: 0, maxPivots: 50_000 },

@@ -53,6 +53,10 @@ export interface MoveDefinition {
   readonly metal?: true;
   /** It lays leaves in: they are counted out of the drawers. */
   readonly leaves?: true;
+  /** What its job card has beside the steps: the slip of a register, the setting of a sine plate. */
+  readonly panel?: 'register' | 'sine-plate';
+  /** Who puts right what lies along a slide, and what lies square to it. */
+  readonly curedBy?: 'control' | 'bolts';
   /** Inputs that a check fills in, for moves that need more than one amount. */
   readonly fill?: (facts: CorrectionFacts) => Readonly<Record<string, unknown>>;
   /** The arithmetic; left out for what is done by hand and eye. */

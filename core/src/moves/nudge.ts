@@ -33,6 +33,7 @@ export const nudge = defineMove({
   title: 'Move it on its bolts',
   name: 'on its bolts',
   verb: 'Move it',
+  curedBy: 'bolts',
   input: z.strictObject({}),
   steps,
 });

@@ -49,6 +49,7 @@ export const sineStack = defineMove({
   slopeKey: 'slope',
   signed: true,
   metal: true,
+  panel: 'sine-plate',
   onCard: ({ foot }, part) => (part?.foot && foot ? { dowels: (foot as { readonly dowels?: boolean }).dowels } : undefined),
   steps,
   input: z.strictObject({

@@ -220,6 +220,8 @@ export const storedOffset = defineMove({
       .register(fieldRegistry, { label: 'Stations and their plates', help: 'Each plate back to its own place.', rare: true }),
   },
   machines: ['turning-centre'],
+  panel: 'register',
+  curedBy: 'control',
   steps,
   example: { old: 305.525, totalReading: '113 um' },
 });

@@ -2,10 +2,10 @@ import * as z from 'zod';
 import { choice, fieldRegistry, measure } from '../input/fields.js';
 import { defineMove } from './define.js';
 import { after, ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
-import { chooseLeaves, stockSchema, type Stock } from './shimLeaves.js';
+import { finestWords, oneEnd, oneEndInput } from './oneEnd.js';
 
 function steps(facts: JobFacts): JobStep[] {
-  const { truck = 'one', leaves, thickness = 'the shim', torque, finest } = facts;
+  const { truck = 'one', leaves, thickness = 'the shim', torque } = facts;
   return [
     {
       text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
@@ -14,7 +14,7 @@ function steps(facts: JobFacts): JobStep[] {
     { text: 'Ease the bolts of the followers, the trucks on the other rail, until they are just held: they must not fight the shim.' },
     { text: `On the master rail ease the ${truck} truck and open it from its shoulder.` },
     {
-      text: `Lay in ${leaves ?? thickness} between the ${truck} truck and its shoulder, burrs off and edges clean.${finest ? ` The finest leaf there is turns it by ${finest}: less than that cannot be set.` : ''}`,
+      text: `Lay in ${leaves ?? thickness} between the ${truck} truck and its shoulder, burrs off and edges clean.${finestWords(facts)}`,
       caution: 'Shim edges cut.',
       leaves: true,
     },
@@ -49,12 +49,7 @@ export const trucks = defineMove({
   signed: true,
   leaves: true,
   needs: ['trucks'],
-  input: z.strictObject({
-    slope: measure('slope', { label: 'Angle to give', example: '-130 um/m' }),
-    spacing: measure('length', { label: 'Between the trucks', above: 0, max: 20_000, example: '300 mm' }),
-    shoulder: z.enum(['left', 'right'], { error: 'must be "left" or "right": the side of the truck on which its shoulder is' }),
-    stock: stockSchema.optional(),
-  }),
+  input: oneEndInput('Between the trucks', 'the side of the truck on which its shoulder is'),
   plan: oneEnd,
   card: {
     trucks: z
@@ -87,39 +82,3 @@ export const trucks = defineMove({
   steps,
   example: { slope: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
 });
-
-/** What a slide is turned by: a shim at one end of what guides it. */
-interface OneEnd {
-  /** µm/m to give, + more obtuse. */
-  readonly slope: number;
-  /** mm between the ends. */
-  readonly spacing: number;
-  /** The side of the slide on which it is guided. */
-  readonly shoulder: 'left' | 'right';
-  readonly stock?: readonly Stock[];
-}
-
-/** The shim at one end of a guided side, and which end: both for trucks against a shoulder and for a strip bolted to a slide. */
-export function oneEnd({ slope, spacing, shoulder, stock: drawer }: OneEnd) {
-  const shim = (Math.abs(slope) * spacing) / 1000;
-  // What is to be taken away is an obtuse angle where the change is negative.
-  const obtuse = slope < 0;
-  const truck = obtuse === (shoulder === 'left') ? 'rear' : 'front';
-  const there = (drawer ?? []).filter(({ count }) => count > 0);
-  const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
-  const pile = there.length && shim > 0 ? pileFor(shim, there) : undefined;
-  return {
-    shim,
-    truck,
-    ...(finest !== undefined && { finest }),
-    ...(pile && { leaves: pile, residual: (1000 * (shim - pile.reduce((sum, leaf) => sum + leaf, 0))) / spacing }),
-  };
-}
-
-/** The pile nearest to a thickness; undefined where the stock makes none. */
-function pileFor(thickness: number, there: readonly Stock[]): readonly number[] | undefined {
-  const found = chooseLeaves(thickness, there, 0);
-  if (found.leaves) return found.leaves;
-  const piles = [found.below, found.above].flatMap((pile) => pile ?? []);
-  return piles.sort((one, other) => Math.abs(one.error) - Math.abs(other.error)).at(0)?.leaves;
-}

@@ -2,16 +2,15 @@ import * as z from 'zod';
 import { choice, fieldRegistry, measure } from '../input/fields.js';
 import { defineMove } from './define.js';
 import { after, ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
-import { stockSchema } from './shimLeaves.js';
-import { oneEnd } from './trucks.js';
+import { finestWords, oneEnd, oneEndInput } from './oneEnd.js';
 
 function steps(facts: JobFacts): JobStep[] {
-  const { truck = 'one', leaves, thickness = 'the shim', finest } = facts;
+  const { truck = 'one', leaves, thickness = 'the shim' } = facts;
   return [
     { text: 'Take the play up at the gibs first: slack looks like an angle.', caution: ISOLATE },
     { text: 'Hold the slide so that it cannot run or drop; wipers off. Slack the gib on the other side by a turn, never out.' },
     {
-      text: `Ease the ${truck} half of the bolts of the strip that guides it and lay ${leaves ?? thickness} behind its ${truck} end, burrs off.${finest ? ` The finest leaf there is turns it by ${finest}: less than that cannot be set.` : ''}`,
+      text: `Ease the ${truck} half of the bolts of the strip that guides it and lay ${leaves ?? thickness} behind its ${truck} end, burrs off.${finestWords(facts)}`,
       caution: 'Shim edges cut: gloves.',
       leaves: true,
     },
@@ -41,12 +40,7 @@ export const wayShims = defineMove({
   needs: ['slideways'],
   machines: ['mill'],
   ifOnCard: true,
-  input: z.strictObject({
-    slope: measure('slope', { label: 'Angle to give', example: '-130 um/m' }),
-    spacing: measure('length', { label: 'Length of the strip', above: 0, max: 20_000, example: '300 mm' }),
-    shoulder: z.enum(['left', 'right'], { error: 'must be "left" or "right": the side of the slide on which its strip is' }),
-    stock: stockSchema.optional(),
-  }),
+  input: oneEndInput('Length of the strip', 'the side of the slide on which its strip is'),
   plan: oneEnd,
   card: {
     strip: z

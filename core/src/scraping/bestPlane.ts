@@ -1,4 +1,5 @@
 import { solve, type Constraint } from 'yalps';
+import { freeValue, freeVariables } from '../fit/freeVariables.js';
 
 /** A place read on a plate or along stations: where, mm; how high and how surely, µm; whether it must bear. */
 export interface PlacePoint {
@@ -50,22 +51,17 @@ function highest(points: readonly PlacePoint[]): Plane | undefined {
     sumX += u;
     sumY += v;
   });
-  const sums = { o: n, x: sumX, y: sumY };
-  const variables = new Map<string, Map<string, number>>();
-  // A linear program knows nothing below zero: each unknown is the difference of two.
-  for (const name of ['o', 'x', 'y'] as const)
-    for (const sign of [1, -1] as const) {
-      const column = new Map([...columns[name]].map(([row, value]) => [row, sign * value]));
-      variables.set(`${name}${sign}`, column.set('sum', sign * sums[name]));
-    }
+  columns.o.set('sum', n);
+  columns.x.set('sum', sumX);
+  columns.y.set('sum', sumY);
+  const variables = freeVariables(columns);
   const solution = solve(
     { direction: 'maximize', objective: 'sum', constraints, variables },
     { precision: 1e-10, tolerance: 0, maxPivots: 50_000 },
   );
   if (solution.status !== 'optimal') return undefined;
   const found = new Map(solution.variables);
-  const value = (name: string): number => (found.get(`${name}1`) ?? 0) - (found.get(`${name}-1`) ?? 0);
-  const [x, y] = [(1000 * value('x')) / size, (1000 * value('y')) / size];
+  const [x, y] = [(1000 * freeValue(found, 'x')) / size, (1000 * freeValue(found, 'y')) / size];
   // What the program left to its own precision is made exact: no bearing place may stand under the plane.
   return lowered(points, { x, y });
 }

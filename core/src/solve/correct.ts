@@ -17,7 +17,7 @@ interface CorrectionInput {
   readonly amounts: Readonly<Record<string, number>>;
   readonly slots: readonly Slot[];
   /** All quantities of the round. */
-  readonly wholes?: Readonly<Record<string, Quantity>>;
+  readonly wholes: Readonly<Record<string, Quantity>>;
 }
 
 interface Planned {
@@ -56,7 +56,7 @@ export function planCorrection(input: CorrectionInput): Planned {
 }
 
 /** The move of a part of a size that is out: what of it lies along a slide, or square to it. Nothing that its doubt could be. */
-function planPart({ sheet, name, info, quantity, wholes = {}, ...rest }: CorrectionInput, { plus, minus }: Correction): Planned {
+function planPart({ sheet, name, info, quantity, wholes, ...rest }: CorrectionInput, { plus, minus }: Correction): Planned {
   const of = sheet.check.partOf?.(name, sheet.setup) ?? '';
   const whole = wholes[of];
   const size = Math.abs(quantity.value);
@@ -69,7 +69,7 @@ function planPart({ sheet, name, info, quantity, wholes = {}, ...rest }: Correct
   const amount = -quantity.value;
   const kinds = (amount > 0 ? plus : minus).flatMap((kind) => MOVES.get(kind) ?? []);
   const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
-  const planned = kinds.slice(0, 1).map((kind) => planMoveOf(kind, { ...rest, sheet, name, info, quantity, amount, direction }));
+  const planned = kinds.slice(0, 1).map((kind) => planMoveOf(kind, { ...rest, sheet, name, info, quantity, wholes, amount, direction }));
   return { moves: planned.map(({ move }) => move), notes: [] };
 }
 

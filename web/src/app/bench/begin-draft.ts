@@ -2,9 +2,9 @@ import {
   choice,
   fieldInfo,
   KINDS_FOR,
+  parseQuantity,
   plannedKind,
   optionalMeasure,
-  parseQuantity,
   prettyUnit,
   DIMENSIONS,
   type CheckDefinition,
@@ -12,7 +12,7 @@ import {
   type ValueKind,
 } from '@isometra/core';
 import type { KitItem, MachineCardText, RoundHead, RoundWrite, StoredRound } from '@isometra/contract';
-import { factOf, knownSense, learnedPivot, mountingOf, type Rung } from '@isometra/work';
+import { factOf, knownSense, learnedPivot, mountingOf, type Rung, slantOf } from '@isometra/work';
 import * as z from 'zod';
 import { formSchema, withField, type FormValue } from '../ui/form-model';
 import { partsSchema } from './check-parts';
@@ -124,13 +124,10 @@ function nodPivot(check: CheckDefinition, card: MachineCardText | undefined, hea
   };
 }
 
-/** How the slide leans, + its rear end the higher, by its card. */
-function slantOf(check: CheckDefinition, card: MachineCardText | undefined): { readonly slant?: string } {
-  const slide = card?.['slide'] as { readonly rises?: unknown; readonly degrees?: unknown } | undefined;
-  if (!('slant' in check.setup.shape) || !slide?.rises) return {};
-  if (slide.rises === 'flat') return { slant: '0' };
-  const degrees = parseQuantity(slide.degrees, 'angle');
-  return degrees.ok ? { slant: `${slide.rises === 'rear' ? '' : '-'}${degrees.value}` } : {};
+/** The slant of the slide, by the machine card. */
+function slantFilled(check: CheckDefinition, card: MachineCardText | undefined): { readonly slant?: string } {
+  const slant = 'slant' in check.setup.shape ? slantOf(card?.['slide']) : undefined;
+  return slant === undefined ? {} : { slant: String(slant) };
 }
 
 /** The spindle stands half the swing above the ways. */
@@ -165,7 +162,7 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, k
     ...(last ? { ...pivot.onCard, ...withoutOldFacts(last.setup, check, heads) } : known),
     ...pivot.learned,
     ...filledFrom(check, rungs),
-    ...slantOf(check, card),
+    ...slantFilled(check, card),
   };
   const kind = plannedKind(check, setup, last?.plan ?? {});
   const dials = kit.filter((item) => suitable(item, kind));

@@ -99,12 +99,14 @@ export class CallColumn {
       .map((move) => {
         const info = check?.quantities[move.quantity];
         const words = moveText(move, sizeOf(move.amount, info, this.shown(), 1).large);
-        return { quantity: move.quantity, whose: WHOSE[move.kind] ?? '', text: `${info?.label ?? ''}: ${words}` };
+        return { quantity: move.quantity, ...CURES[MOVES.get(move.kind)?.curedBy ?? 'bolts'], text: `${info?.label ?? ''}: ${words}` };
       });
   }
   /** What this round says of values that were entered into the control before it. */
   protected readonly registers = computed(() => {
     const id = this.store.round()?.id;
+    // Only what has parts has registers: no other check looks through its rounds at every reading.
+    if (!this.store.check()?.partOf) return [];
     return registerLog(this.desk.all()).flatMap(({ use, next, recheck }) =>
       recheck && next?.id === id ? [recheckWords(recheck, use)] : [],
     );
@@ -229,8 +231,11 @@ export class CallColumn {
   }
 }
 
-/** Who can put right what. */
-const WHOSE: Readonly<Record<string, string>> = { 'stored-offset': 'The control can cure this.', nudge: 'Bolts must.' };
+/** Who can put right what, and what its job card is called. */
+const CURES = {
+  control: { whose: 'The control can cure this.', card: 'register' },
+  bolts: { whose: 'Bolts must.', card: 'bolts' },
+} as const;
 
 const CALLED: Readonly<Record<Verdict, string>> = { in: 'in', out: 'out', unsure: 'too close to call' };
 

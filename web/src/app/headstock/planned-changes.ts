@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, of, switchMap } from 'rxjs';
 import { CHANGE_KINDS, effectOf, type AxisEffect, type PlannedChange } from '@isometra/core';
-import { machineFamily } from '@isometra/contract';
+import { isFor, machineFamily } from '@isometra/contract';
 import { measuredHeadWeight, pendingOf, type Planned } from '@isometra/work';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -71,11 +71,10 @@ export class PlannedChanges {
   private readonly changes = inject(SurveyChanges);
   private readonly settings = inject(Settings);
   private readonly rounds = inject(Rounds);
-  private readonly family = computed(() => machineFamily(this.desk.kind()));
-  private readonly possible = computed(() => CHANGE_KINDS.filter(({ machines = [this.family()] }) => machines.includes(this.family())));
+  private readonly possible = computed(() => CHANGE_KINDS.filter((change) => isFor(this.desk.kind(), change)));
   protected readonly kinds = computed(() => this.possible().map(({ id, title }) => ({ value: id, label: title })));
   protected readonly kind = linkedSignal(() => this.possible()[0]);
-  protected readonly mill = computed(() => this.family() === 'mill');
+  protected readonly mill = computed(() => machineFamily(this.desk.kind()) === 'mill');
   /** Rounds of the column with their set-ups: with the head on, and with it off. */
   private readonly columns = toSignal(
     toObservable(this.desk.machine).pipe(

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { registerLog, registerValue, unsettledOf } from '@isometra/work';
 import { Desk } from '../machine/desk';
-import { recheckWords } from '../job/register-words';
+import { meaningWords } from '../job/register-words';
 
 /** What was entered into the registers of a control, newest first: the value before, the value after, and what reading again said. */
 @Component({
@@ -53,7 +53,7 @@ export class RegisterLog {
         use.entered?.how === 'back'
           ? 'Back at the first old value.'
           : recheck
-            ? recheckWords(recheck, use).text.replace(`${use.name}: `, '')
+            ? meaningWords(recheck, use)
             : 'Not read again yet, with the axes homed.',
       link: ['/machines', this.desk.machine()?.id, 'move', move.roundId, move.quantity],
     })),

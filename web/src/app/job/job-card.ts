@@ -128,18 +128,18 @@ export class JobCard extends JobStanding implements OnDestroy {
   }
 
   protected stroked(nod: NonNullable<Made['nod']>): void {
-    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), nod } });
+    this.note({ nod });
   }
 
   protected registered(register: NonNullable<Made['register']>): void {
-    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), register } });
+    this.note({ register });
   }
 
   /** Which side of the foot comes up for this, and which goes down. */
   protected readonly raised = computed(() => raisedFacts(this.amount(), this.info()));
 
   protected stacked({ sine, plan }: { readonly sine: NonNullable<Made['sine']>; readonly plan: Readonly<Record<string, unknown>> }): void {
-    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), sine }, plan: { ...plan } });
+    this.note({ sine }, { plan: { ...plan } });
   }
 
   // At the screw.
@@ -177,7 +177,7 @@ export class JobCard extends JobStanding implements OnDestroy {
     const [target, last] = [screwTarget(this.screwMove(), made), bolts.at(-1)];
     const tightened = target && last ? tightenedBy(target, last.reads) : null;
     this.shift.set(target && last ? `${Number((last.reads - target.target).toFixed(3))} div` : '');
-    this.save({ made: { ...made, bolts: [...bolts], tightened } });
+    this.note({ bolts: [...bolts], tightened });
   }
   /** What the machine card tells of the screws or whatever else it is moved by. */
   private readonly onCard = computed(() => MOVES.get(this.kind())?.onCard?.(this.card() ?? {}, this.check()?.part) ?? {});
@@ -289,6 +289,11 @@ export class JobCard extends JobStanding implements OnDestroy {
   protected seen({ made, shift }: { readonly made: Made; readonly shift?: string }): void {
     if (shift !== undefined) this.shift.set(shift);
     this.save({ made });
+  }
+
+  /** Something more was seen at the part. */
+  private note(seen: Partial<Made>, part: Partial<Pick<MoveWrite, 'plan'>> = {}): void {
+    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), ...seen }, ...part });
   }
 
   /** The card is kept from the first tick on; ticks, shift and done are changes of it. */

@@ -119,6 +119,8 @@ export abstract class JobMove {
     const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.asked()?.kind || ''), this.check()?.id ?? ''];
     return MOVES.get(kind)?.input.shape['gain'] ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
   });
+  /** What the card has beside its steps. */
+  protected readonly panel = computed(() => MOVES.get(this.kind())?.panel);
   protected readonly shims = computed(() => MOVES.get(this.kind())?.leaves === true);
   /** A shim cut to the base on the machine card. */
   protected readonly base = computed(() => (this.check()?.part?.base ? baseSchema.safeParse(this.card()?.['base']).data : undefined));

@@ -21,7 +21,7 @@ const TALL = 44;
   imports: [Button, TextField, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './nod-strokes.html',
-  styleUrl: './nod-strokes.css',
+  styleUrl: './job-panel.css',
 })
 export class NodStrokes {
   /** What both sides read in the round, µm. */

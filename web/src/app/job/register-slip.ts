@@ -37,7 +37,7 @@ const COUNTS: readonly Choice<RegisterUse['programming']>[] = [
   imports: [Button, TextField, Choices, Notice, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-slip.html',
-  styleUrls: ['./nod-strokes.css', './register-slip.css'],
+  styleUrls: ['./job-panel.css', './register-slip.css'],
 })
 export class RegisterSlip {
   /** What the two readings on the register's own line differ by, µm, + toward the operator; and how surely. */

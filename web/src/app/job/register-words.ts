@@ -16,12 +16,11 @@ const MEANINGS: Readonly<Record<RegisterMeaning, (next: string) => string>> = {
   unclear: () => 'It fits none of the usual slips: go back to the first old value, home, and read again.',
 };
 
-export interface RecheckWords {
-  readonly text: string;
-  readonly right: boolean;
-}
+/** What a re-check means, without the register's name. */
+export const meaningWords = ({ meaning, next }: Recheck, use: Pick<RegisterUse, 'digits' | 'unit'>): string =>
+  MEANINGS[meaning](next === null ? '' : registerValue(next, use));
 
 /** A re-check in words. */
-export function recheckWords({ meaning, next }: Recheck, use: Pick<RegisterUse, 'digits' | 'unit' | 'name'>): RecheckWords {
-  return { text: `${use.name}: ${MEANINGS[meaning](next === null ? '' : registerValue(next, use))}`, right: meaning === 'right' };
-}
+export const recheckWords = (recheck: Recheck, use: Pick<RegisterUse, 'digits' | 'unit' | 'name'>): { readonly text: string } => ({
+  text: `${use.name}: ${meaningWords(recheck, use)}`,
+});

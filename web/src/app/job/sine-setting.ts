@@ -20,7 +20,7 @@ const EXAMPLE = { mm: { deviation: '8 um', length: '75 mm' }, inch: { deviation:
   imports: [Choices, TextField, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sine-setting.html',
-  styleUrl: './nod-strokes.css',
+  styleUrl: './job-panel.css',
 })
 export class SineSetting {
   /** The change that is wanted, µm/m, signed like the quantity; and what it is to read after it. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { machineFamily, type RoundHead } from '@isometra/contract';
-import { belowTheHand, tellingAfterEach, wayOfFinding, knownFrom, knownMill, knownTurning, readCard } from '@isometra/work';
+import { belowTheHand, tellingAfterEach, wayOfFinding, knownFrom, knownMill, knownTurning, slantOf } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
@@ -13,11 +13,13 @@ import { millFittingFactor } from './mill';
 import { MillPictureDrawing } from './mill-picture';
 import { fittingFactor } from './picture';
 import { ghostsOf, millGhosts, turningGhosts } from './ghosts';
-import { slantOf, turningFittingFactor, turningHas } from './turning';
+import { turningFittingFactor, turningHas } from './turning';
 import { TurningPicture } from './turning-picture';
 import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
 
+/** Degrees of a slide whose card says nothing. */
+const USUAL_SLANT = 45;
 const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label: `×${value}` }));
 
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
@@ -44,7 +46,7 @@ export class Survey {
   protected readonly turningGhosts = computed(() => turningGhosts(this.desk.survey()?.judge));
   protected readonly has = computed(() => turningHas(this.desk.kind()));
   /** The slant of its card, + its rear the higher; the usual one where the card does not say. */
-  protected readonly slant = computed(() => slantOf(readCard(this.desk.machine()?.card)?.['slide']));
+  protected readonly slant = computed(() => slantOf(this.desk.machine()?.card['slide'], USUAL_SLANT) ?? USUAL_SLANT);
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>
     [...this.desk.all()]

@@ -1,15 +1,19 @@
 import { startingSheet } from '@isometra/core';
+import { slantOf } from '@isometra/work';
 import { lathe, openShop, show, toldHead } from '../testing/fake-shop.spec';
 import { turningGhosts } from './ghosts';
 import { Survey } from './survey';
-import { offsetPixels, slantOf, turningFittingFactor, turningHas } from './turning';
+import { offsetPixels, turningFittingFactor, turningHas } from './turning';
 
 describe('a turning centre as drawn', () => {
   it('slants as its card says in words', () => {
     expect(slantOf({ rises: 'rear', degrees: 30 })).toBe(30);
     expect(slantOf({ rises: 'operator', degrees: 30 })).toBe(-30);
     expect(slantOf({ rises: 'flat', degrees: 30 })).toBe(0);
-    expect(slantOf(undefined)).toBe(45);
+    expect(slantOf(undefined, 45)).toBe(45);
+    expect(slantOf(undefined)).toBeUndefined();
+    expect(slantOf({ rises: 'rear' })).toBeUndefined();
+    expect(slantOf({ rises: 'operator', degrees: '45' })).toBe(-45);
   });
 
   it('draws the worst offset within its frame, and its limits as circles', () => {

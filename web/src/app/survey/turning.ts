@@ -30,11 +30,3 @@ export function turningHas(kind: string): { readonly sub: boolean; readonly bush
   const has = featuresOf(kind);
   return { sub: has.includes('sub-spindle'), bush: has.includes('guide-bush'), tail: has.includes('tailstock') };
 }
-
-const USUAL = 45;
-/** Slant of a slide by its card, degrees, + its rear end the higher. */
-export function slantOf(slide: unknown): number {
-  const { rises, degrees } = (slide ?? {}) as { readonly rises?: string; readonly degrees?: number };
-  if (rises === 'flat') return 0;
-  return (rises === 'operator' ? -1 : 1) * (degrees ?? USUAL);
-}

@@ -1,0 +1,47 @@
+import * as z from 'zod';
+import { measure } from '../input/fields.js';
+import type { JobFacts } from './jobSteps.js';
+import { chooseLeaves, stockSchema, type Stock } from './shimLeaves.js';
+
+/**
+ * What a shim at one end of a guided side is asked.
+ *
+ * @param between what lies between its ends. @param shoulder what the side is the side of, for its error.
+ */
+export const oneEndInput = (between: string, shoulder: string) =>
+  z.strictObject({
+    slope: measure('slope', { label: 'Angle to give', example: '-130 um/m' }),
+    spacing: measure('length', { label: between, above: 0, max: 20_000, example: '300 mm' }),
+    shoulder: z.enum(['left', 'right'], { error: `must be "left" or "right": ${shoulder}` }),
+    stock: stockSchema.optional(),
+  });
+type OneEnd = z.output<ReturnType<typeof oneEndInput>>;
+
+/** What the thinnest leaf of the drawers would do, at the end of a step; nothing where nobody knows. */
+export const finestWords = ({ finest }: JobFacts): string =>
+  finest ? ` The finest leaf there is turns it by ${finest}: less than that cannot be set.` : '';
+
+/** The shim at one end of a guided side, and which end: both for trucks against a shoulder and for a strip bolted to a slide. */
+export function oneEnd({ slope, spacing, shoulder, stock: drawer }: OneEnd) {
+  const shim = (Math.abs(slope) * spacing) / 1000;
+  // What is to be taken away is an obtuse angle where the change is negative.
+  const obtuse = slope < 0;
+  const truck = obtuse === (shoulder === 'left') ? 'rear' : 'front';
+  const there = (drawer ?? []).filter(({ count }) => count > 0);
+  const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
+  const pile = there.length && shim > 0 ? pileFor(shim, there) : undefined;
+  return {
+    shim,
+    truck,
+    ...(finest !== undefined && { finest }),
+    ...(pile && { leaves: pile, residual: (1000 * (shim - pile.reduce((sum, leaf) => sum + leaf, 0))) / spacing }),
+  };
+}
+
+/** The pile nearest to a thickness; undefined where the stock makes none. */
+function pileFor(thickness: number, there: readonly Stock[]): readonly number[] | undefined {
+  const found = chooseLeaves(thickness, there, 0);
+  if (found.leaves) return found.leaves;
+  const piles = [found.below, found.above].flatMap((pile) => pile ?? []);
+  return piles.sort((one, other) => Math.abs(one.error) - Math.abs(other.error)).at(0)?.leaves;
+}
