@@ -1,14 +1,18 @@
 #!/usr/bin/env node
-// Command line over the core: solve sheets, plan moves. See docs/sheets.md.
+// Command line over the core: solve sheets, plan moves, read prints. See docs/sheets.md.
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
 import { ensureCore } from '../tools/build.mjs';
 
-const USAGE = 'usage: isometra solve FILE… | isometra move FILE…   (- reads standard input)';
+const USAGE = 'usage: isometra solve FILE… | isometra move FILE… | isometra print PHOTO …   (- reads standard input)';
 
 const [command, ...files] = process.argv.slice(2);
 if (command === '--help' || command === 'help') {
   console.log(USAGE);
+} else if (command === 'print') {
+  await ensureCore();
+  const { printCommand } = await import('./print.mjs');
+  await printCommand(files, refuse);
 } else if ((command !== 'solve' && command !== 'move') || files.length === 0) {
   refuse([
     {

@@ -3,6 +3,8 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { photographPrint, strewn, type Camera, type MadePrint } from './practice/printMaker.js';
+import { asJpeg } from './testing/pictures.spec.js';
 
 const BIN = fileURLToPath(new URL('../../bin/isometra.mjs', import.meta.url));
 const CASES = fileURLToPath(new URL('../cases/', import.meta.url));
@@ -91,5 +93,65 @@ describe('the command line', () => {
     expect(run(['--help']).out).toContain('usage: isometra solve FILE');
     expect(run(['dance']).code).toBe(2);
     expect(JSON.parse(run(['solve']).err).errors[0].message).toBe('no file given');
+  });
+
+  describe('print', () => {
+    const camera = {
+      width: 480,
+      height: 360,
+      corners: [
+        { x: 30, y: 20 },
+        { x: 450, y: 30 },
+        { x: 460, y: 340 },
+        { x: 20, y: 330 },
+      ],
+    } as const;
+    const made = { width: 40, height: 30, film: 4, bumps: strewn(40, 30, 26, { seed: 3 }) };
+    const corners = camera.corners.map(({ x, y }) => `${x},${y}`).join(',');
+    const photo = async (part: Partial<MadePrint> = {}) => {
+      const taken = photographPrint({ ...made, ...part }, camera as unknown as Camera);
+      const path = join(folder, `${Object.keys(part).join('-')}print.jpg`);
+      writeFileSync(path, await asJpeg(taken));
+      return { path, truth: taken.truth };
+    };
+
+    it('reads a photograph by its corners, and by two marks', async () => {
+      const { path, truth } = await photo();
+      const { code, out, err } = run(['print', path, '--corners', corners, '--size', '40,30']);
+      expect([code, err]).toEqual([0, '']);
+      const print = JSON.parse(out);
+      expect(Object.keys(print)).toEqual(['format', 'spots', 'spotsPerSquare', 'bearingShare', 'largestBare', 'area']);
+      expect(print.format).toBe('isometra-print/1');
+      expect(Math.abs(print.spots - truth.spots)).toBeLessThanOrEqual(Math.max(1, 0.05 * truth.spots));
+      expect(Math.abs(print.bearingShare - truth.share)).toBeLessThan(0.03);
+      expect(print.area).toBeCloseTo(1200, 6);
+      const ignored = run(['print', path, '--corners', corners, '--size', '40,30', '--ignore', '0,0,240,360', '--ignore', '240,0,10,360']);
+      expect(JSON.parse(ignored.out).area).toBeLessThan(600);
+      const marked = run(['print', path, '--marks', '30,20,450,30', '--apart', '40']);
+      expect(JSON.parse(marked.out).area).toBeGreaterThan(1400);
+    });
+
+    it('without blue: no spots, exit 0, and a word of it beside', async () => {
+      const { path } = await photo({ looks: { blue: [141, 142, 140] } });
+      const { code, out, err } = run(['print', path, '--corners', corners, '--size', '40,30']);
+      expect(code).toBe(0);
+      expect(JSON.parse(out)).toEqual(jasmine.objectContaining({ spots: 0, spotsPerSquare: 0, bearingShare: 0 }));
+      expect(err).toContain('No blue is seen');
+    });
+
+    it('refuses what is no picture and options that make no sense, with the reason', async () => {
+      const { path } = await photo();
+      const told = (...args: string[]) => {
+        const { code, out, err } = run(['print', ...args]);
+        expect([code, out]).toEqual([2, '']);
+        return JSON.parse(err).errors.map((error: { path: string }) => error.path);
+      };
+      expect(told(file('words.jpg', 'not a picture'))).toEqual(['photo']);
+      expect(told(join(folder, 'nowhere.png'))).toEqual(['photo']);
+      expect(told(path, '--marks', '1,2,3,4')).toEqual(['apart']);
+      expect(told(path, '--corners', '1,2,3', '--size', '40,x', '--ignore', '4')).toEqual(['corners', 'size', 'ignore']);
+      expect(told(path, '--corner', '1,2')).toEqual(['']);
+      expect(told()).toEqual(['']);
+    });
   });
 });

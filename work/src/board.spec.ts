@@ -11,7 +11,7 @@ describe('a plate on the shop board', () => {
     diary.round('bed-twist', null, { finding: finding({ twistPerMetre: quantity({ value, limit: [-20, 20], verdict }) }) });
 
   it('of a machine that nobody has looked at asks for its first step, with nothing due and nothing known', () => {
-    const plate = plateOf({ kind: 'engine-lathe', rounds: [], surveys: [], now: NOW });
+    const plate = plateOf({ kind: 'engine-lathe', rounds: [], surveys: [], facts: { now: NOW } });
     expect(plate.next?.at).toBe('by-hand');
     expect(plate.strip.length).toBeGreaterThan(15);
     expect(new Set(plate.strip.map(({ state }) => state))).toEqual(new Set(['none']));
@@ -20,7 +20,7 @@ describe('a plate on the shop board', () => {
 
   it('asks for what is out, with an arrow the way it is out', () => {
     const rounds = [bed(3, 'in'), bed(44, 'out')];
-    const plate = plateOf({ kind: 'engine-lathe', rounds, surveys: [survey], now: Diary.at(4) });
+    const plate = plateOf({ kind: 'engine-lathe', rounds, surveys: [survey], facts: { now: Diary.at(4) } });
     expect(plate.survey).toBe('As found');
     expect(plate.next).toEqual(jasmine.objectContaining({ at: 'bench', id: 'bed-twist' }));
     const rung = plate.strip.find(({ id }) => id === 'bed-twist');
@@ -30,11 +30,11 @@ describe('a plate on the shop board', () => {
   });
 
   it('says what wants to be read again after a time, and by how much it is over it', () => {
-    const facts = { kind: 'engine-lathe', rounds: [bed(3, 'in')], surveys: [survey], now: '2027-06-01T08:00:00.000Z' };
+    const facts = { kind: 'engine-lathe', rounds: [bed(3, 'in')], surveys: [survey], facts: { now: '2027-06-01T08:00:00.000Z' } };
     const [due] = plateOf(facts).due;
     expect(due.title).toBe('Bed twist');
     expect(due.days).toBeGreaterThan(100);
-    const after = (days: number) => plateOf({ ...facts, again: [{ check: 'bed-twist', days }] }).due;
+    const after = (days: number) => plateOf({ ...facts, facts: { ...facts.facts, again: [{ check: 'bed-twist', days }] } }).due;
     expect(after(3000)).toEqual([]);
     expect(after(1)[0].days).toBe(due.days + 29);
   });

@@ -3,7 +3,7 @@ import type { Campaign } from './campaign.js';
 import { running } from './campaign.js';
 import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
 import { knownFrom, knownMill, knownTurning } from './known.js';
-import type { Time } from './overdue.js';
+import type { LadderFacts } from './overdue.js';
 import { nextRung, rungsOf } from './rungs.js';
 import { wayOfFinding } from './ways.js';
 
@@ -13,10 +13,8 @@ export interface PlateFacts {
   /** Heads of all its rounds, oldest first. */
   readonly rounds: readonly RoundHead[];
   readonly surveys: readonly Campaign[];
-  /** Now, as an ISO time: what is due hangs on it. */
-  readonly now: string;
-  /** When checks of this machine are due again. */
-  readonly again?: Time['again'];
+  /** Now: what is due hangs on it; and what its card tells the ladder. */
+  readonly facts: LadderFacts;
 }
 
 function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
@@ -34,10 +32,10 @@ function knownOf(kind: string, rounds: readonly RoundHead[]): BoardPlate['known'
 }
 
 /** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */
-export function plateOf({ kind, rounds, surveys, now, again }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
+export function plateOf({ kind, rounds, surveys, facts }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
   const survey = running(surveys);
   const current = rounds.filter((round) => round.surveyId === survey?.id);
-  const rungs = rungsOf(kind, current, survey, { now, again });
+  const rungs = rungsOf(kind, current, survey, facts);
   const byHand = handRungsOf(kind, current, survey?.byHand ?? []);
   const step = nextByHand(byHand, rungs);
   const rung = step ? undefined : nextRung(rungs);

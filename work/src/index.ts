@@ -6,6 +6,7 @@ export * from './history.js';
 export * from './crossed.js';
 export * from './headWeight.js';
 export * from './keyOf.js';
+export { ladderFacts } from './overdue.js';
 export type * from './overdue.js';
 export * from './pivot.js';
 export * from './register.js';

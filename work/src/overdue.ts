@@ -1,18 +1,27 @@
 import type { CheckDefinition } from '@isometra/core';
-import type { MachineCardText, RoundHead } from '@isometra/contract';
+import type { MachineCard, MachineCardText, RoundHead } from '@isometra/contract';
+import type { RegisterBase } from './register.js';
 
 const DAY = 86_400_000;
 
-/** What grows old by time. */
-export interface Time {
+/** What a ladder takes from the clock and from the card of its machine. */
+export interface LadderFacts {
   /** Now; left out, nothing is due again. */
   readonly now?: string;
+  /** Registers of the control: which is built on which. */
+  readonly registers?: readonly RegisterBase[];
   /** After how many days a check of this machine wants to be read again, where that is not the usual. */
   readonly again?: MachineCardText['readAgain'];
 }
 
+/** What a ladder takes from the card of its machine. */
+export const ladderFacts = (card: MachineCard | undefined): Omit<LadderFacts, 'now'> => ({
+  ...(card?.readAgain && { again: card.readAgain }),
+  ...(Array.isArray(card?.['registers']) && { registers: card['registers'] as readonly RegisterBase[] }),
+});
+
 /** Days over the time after which a check wants to be read again. */
-export function overdueBy({ id, goodFor: usual }: CheckDefinition, round: RoundHead, { now, again = [] }: Time): number | undefined {
+export function overdueBy({ id, goodFor: usual }: CheckDefinition, round: RoundHead, { now, again = [] }: LadderFacts): number | undefined {
   const goodFor = again.find(({ check }) => check === id)?.days ?? usual;
   if (goodFor === undefined || now === undefined) return undefined;
   const days = Math.floor((Date.parse(now) - Date.parse(round.at)) / DAY) - goodFor;

@@ -11,6 +11,7 @@ import {
   registerValue,
   takenValue,
   unsettledOf,
+  type RegisterBase,
 } from './register.js';
 import { rungsOf, staleWords } from './rungs.js';
 import { Diary, finding, move, quantity } from './testing/heads.spec.js';
@@ -251,6 +252,60 @@ describe('the log of a register', () => {
     expect(state('reference', 'back')).toEqual(['rebased', undefined, 'moved']);
     expect(state('added')).toEqual([undefined, undefined, 'moved']);
     expect(staleWords({ code: 'rebased', register: 'home X' })).toContain('“home X” was changed in the control');
+  });
+
+  it('the machine card spares the stations that are built on another register, and an unknown one is not spared', () => {
+    const named = ({ entered }: ReturnType<typeof book>, day: number, name: string, axis: string, kind: RegisterUse['kind']) => {
+      const made = entered(day, 200.012);
+      const use = { ...(made.made?.register as RegisterUse), name, axis, kind };
+      return { ...made, made: { ...made.made, register: use } } as MoveWrite;
+    };
+    const told = (own: string, base: string, registers: readonly RegisterBase[], kind: RegisterUse['kind'] = 'added') => {
+      const fresh = book();
+      const { round } = fresh;
+      const rounds = [
+        round(9, { check: 'turret-bore', conditions: { homed: 'yes' }, moves: [named(fresh, 1, own, 'X', 'added')] }),
+        round(0, { check: 'turret-bore', conditions: { homed: 'yes' } }),
+        round(12, { conditions: { homed: 'yes' }, moves: [named(fresh, 20, base, base.slice(-1), kind)] }),
+      ];
+      return rungsOf('turning-centre', rounds, undefined, { registers }).find(({ check }) => check.id === 'turret-bore')?.stale?.code;
+    };
+    const card: readonly RegisterBase[] = [
+      { name: 'home X', axis: 'X' },
+      { name: 'home A', axis: 'A' },
+      { name: 'shift X', axis: 'X', basedOn: 'home X' },
+      { name: 'station 3', axis: 'X', basedOn: 'shift X' },
+      { name: 'station 5', axis: 'X', basedOn: 'home A' },
+      { name: 'station 7', axis: 'X' },
+    ];
+    expect(told('station 3', 'home X', card, 'reference'))
+      .withContext('two floors down')
+      .toBe('rebased');
+    expect(told('station 3', 'shift X', card))
+      .withContext('an added one that others are built on')
+      .toBe('rebased');
+    expect(told('station 3', 'home A', card, 'reference'))
+      .withContext('another root')
+      .toBeUndefined();
+    expect(told('station 5', 'home A', card, 'reference'))
+      .withContext('named, across axes')
+      .toBe('rebased');
+    expect(told('station 7', 'home X', card, 'reference'))
+      .withContext('nobody said, same axis')
+      .toBe('rebased');
+    expect(told('station 7', 'home A', card, 'reference'))
+      .withContext('nobody said, another axis')
+      .toBeUndefined();
+    expect(told('not on the card', 'home A', card, 'reference'))
+      .withContext('unknown')
+      .toBe('rebased');
+    expect(told('station 3', 'station 7', card))
+      .withContext('nothing is built on it')
+      .toBeUndefined();
+    const circle = [...card.slice(0, 2), { name: 'a X', axis: 'X', basedOn: 'b X' }, { name: 'b X', axis: 'X', basedOn: 'a X' }];
+    expect(told('a X', 'home X', circle, 'reference'))
+      .withContext('a card that goes round in a circle')
+      .toBe('rebased');
   });
 
   it('back at the first old value is no re-check, and the next change begins afresh', () => {

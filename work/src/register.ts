@@ -122,6 +122,28 @@ export interface RegisterEntry {
   readonly recheck?: Recheck;
 }
 
+/** A register as the machine card tells it: its axis, and what it is built on where that was said. */
+export type RegisterBase = Pick<RegisterUse, 'name' | 'axis'> & { readonly basedOn?: string };
+
+/** Whether other registers of the card are built on this one. */
+export const isBase = (name: string, registers: readonly RegisterBase[]): boolean => registers.some(({ basedOn }) => basedOn === name);
+
+/**
+ * Whether a register is built on another, by the machine card. What the card leaves open is taken for built on it: a station
+ * that is read again for nothing costs less than one that is off.
+ */
+export function builtOn(name: string | undefined, base: Pick<RegisterUse, 'name' | 'axis'>, registers: readonly RegisterBase[]): boolean {
+  const seen = new Set<string>();
+  for (let next = name; ;) {
+    if (next === base.name) return true;
+    const known = registers.find((entry) => entry.name === next);
+    if (!known || seen.has(known.name)) return true;
+    seen.add(known.name);
+    if (!known.basedOn) return known.name === name && known.axis === base.axis;
+    next = known.basedOn;
+  }
+}
+
 const isBack = ({ entered }: RegisterUse): boolean => entered?.how === 'back';
 
 /** Every value that was entered into registers of a machine, oldest first. */

@@ -13,9 +13,10 @@ import {
   type Note,
   type PlannedChange,
 } from '@isometra/core';
-import type { RoundHead } from '@isometra/contract';
+import type { RegisterUse, RoundHead } from '@isometra/contract';
 import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
-import { overdueBy, type Time } from './overdue.js';
+import { overdueBy, type LadderFacts } from './overdue.js';
+import { builtOn, isBase, type RegisterBase } from './register.js';
 
 /** Where a rung stands: the six glyphs. */
 export type RungState = 'in' | 'out' | 'unsure' | 'stale' | 'none' | 'left';
@@ -88,20 +89,22 @@ export interface DoneMove {
   readonly begunAt: string;
   readonly doneAt: string;
   readonly check: CheckDefinition;
-  /** The reference of the control that was changed, back again too: stations are built on it. */
-  readonly base?: string;
+  /** The register of the control that was changed, back again too. */
+  readonly register?: Pick<RegisterUse, 'name' | 'axis'>;
+  /** Others may be built on it: a reference, or what the machine card says. */
+  readonly base?: boolean;
 }
 
 /** Moves that were finished, in the order in which they were done. */
-export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
+export function doneMoves(rounds: readonly RoundHead[], registers: readonly RegisterBase[] = []): DoneMove[] {
   return rounds
     .flatMap((round) => {
       const check = CHECKS.get(round.check);
       if (!check) return [];
       return round.moves.flatMap(({ begunAt, doneAt, made }): DoneMove[] => {
-        const { kind, name, entered } = made?.register ?? {};
-        const base = kind === 'reference' && entered ? name : undefined;
-        return doneAt === null ? [] : [{ begunAt, doneAt, check, ...(base !== undefined && { base }) }];
+        const register = made?.register?.entered ? made.register : undefined;
+        const base = register && (register.kind === 'reference' || isBase(register.name, registers));
+        return doneAt === null ? [] : [{ begunAt, doneAt, check, ...(register && { register, base }) }];
       });
     })
     .sort((a, b) => a.doneAt.localeCompare(b.doneAt));
@@ -131,8 +134,15 @@ function follows(checkId: string, change: PlannedChange): boolean {
 const isStation = (checkId: string): boolean =>
   Object.values(CHECKS.get(checkId)?.corrections ?? {}).some(({ plus }) => plus.some((kind) => MOVES.get(kind)?.curedBy === 'control'));
 
+interface Past {
+  readonly moves: readonly DoneMove[];
+  readonly plan: CampaignPlan;
+  readonly registers: readonly RegisterBase[];
+}
+
 /** Why the result of a round no longer counts: the first move done after it that upset it. */
-function staleness(round: RoundHead, moves: readonly DoneMove[], { school, planned }: CampaignPlan): StaleReason | undefined {
+function staleness(round: RoundHead, { moves, plan, registers }: Past): StaleReason | undefined {
+  const { school, planned } = plan;
   const came = planned.find((entry) => entry.doneAt !== null && entry.doneAt > round.at && follows(round.check, entry.change));
   if (came) return { code: 'change-made', change: came.change.kind };
   // A move counts from when it was done: what was read since its card was begun was read in the middle of it.
@@ -141,8 +151,9 @@ function staleness(round: RoundHead, moves: readonly DoneMove[], { school, plann
   if (own) return { code: own.begunAt < round.at ? 'during-move' : 'moved' };
   const upset = later.find((move) => upsets(move.check, round.check));
   if (upset) return { code: 'upset', check: upset.check.id };
-  const based = later.find(({ base }) => base !== undefined);
-  if (based?.base !== undefined && isStation(round.check)) return { code: 'rebased', register: based.base };
+  const station = moves.findLast(({ check, register }) => register && check.id === round.check)?.register?.name;
+  const based = later.find(({ register, base }) => register && base && builtOn(station, register, registers));
+  if (based?.register && isStation(round.check)) return { code: 'rebased', register: based.register.name };
   return school === 'top' && later.length ? { code: 'from-the-top', check: later[0].check.id } : undefined;
 }
 
@@ -166,11 +177,11 @@ interface Standing {
   readonly stales: ReadonlyMap<string, StaleReason | undefined>;
 }
 
-function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan): Standing {
-  const moves = doneMoves(rounds);
+function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, registers: readonly RegisterBase[] = []): Standing {
+  const moves = doneMoves(rounds, registers);
   const latest = new Map<string, RoundHead>();
   for (const round of rounds) if (Object.keys(round.finding?.quantities ?? {}).length > 0) latest.set(round.check, round);
-  return { moves, latest, stales: new Map([...latest].map(([id, round]) => [id, staleness(round, moves, plan)])) };
+  return { moves, latest, stales: new Map([...latest].map(([id, round]) => [id, staleness(round, { moves, plan, registers })])) };
 }
 
 const waitsIn = ({ hangsOn }: CheckDefinition, { latest, stales }: Standing): Waiting[] =>
@@ -193,10 +204,15 @@ export function waitNotes(checkId: string, rounds: readonly RoundHead[], plan: P
  * school, the rungs it upsets or all of them stale until they are read again; what hangs on a rung that rocks or tips
  * waits.
  *
- * @param rounds the survey's rounds, oldest first. @param time for what is due again.
+ * @param rounds the survey's rounds, oldest first. @param facts for what is due again, and which register is built on which.
  */
-export function rungsOf(kind: string, rounds: readonly RoundHead[], plan: CampaignPlan = defaultPlan(kind), time: Time = {}): Rung[] {
-  const standing = standingOf(rounds, plan);
+export function rungsOf(
+  kind: string,
+  rounds: readonly RoundHead[],
+  plan: CampaignPlan = defaultPlan(kind),
+  facts: LadderFacts = {},
+): Rung[] {
+  const standing = standingOf(rounds, plan, facts.registers);
   const { moves, latest, stales } = standing;
   return orderOf(kind, plan.order).map((id) => {
     const check = CHECKS.get(id) as CheckDefinition;
@@ -207,7 +223,7 @@ export function rungsOf(kind: string, rounds: readonly RoundHead[], plan: Campai
     if (!round) return { ...rung, places: [], state: 'none' };
     const stale = stales.get(id);
     if (stale) return { ...rung, state: 'stale', stale };
-    const overdue = overdueBy(check, round, time);
+    const overdue = overdueBy(check, round, facts);
     const waits = waitsIn(check, standing);
     if (waits.length && verdictState(round) !== 'none') return { ...rung, overdue, state: 'unsure', waits };
     const left = acceptance(round, plan);

@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { Board } from '@isometra/contract';
-import { campaignOf, daysUntilDue, plateOf, readCard } from '@isometra/work';
+import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard } from '@isometra/work';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog } from './log.js';
@@ -18,7 +18,12 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
       return {
         machineId: id,
         last,
-        ...plateOf({ kind: String(card.kind), rounds, surveys: surveys.map(campaignOf), now: at, again: readCard(card)?.readAgain }),
+        ...plateOf({
+          kind: String(card.kind),
+          rounds,
+          surveys: surveys.map(campaignOf),
+          facts: { now: at, ...ladderFacts(readCard(card)) },
+        }),
       };
     }),
   );

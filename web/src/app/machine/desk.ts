@@ -11,6 +11,7 @@ import {
   nextByHand,
   nextRung,
   pendingOf,
+  ladderFacts,
   readCard,
   rungsOf,
   running,
@@ -62,8 +63,8 @@ export class Desk {
   readonly stock = computed(() => stockOf(this.kit()));
   /** Sine plates of the shop, the longest first: between their rolls, mm. */
   readonly sinePlates = computed(() => sinePlatesOf(this.kit()));
-  private readonly time = () => ({ now: new Date().toISOString(), again: readCard(this.machine()?.card)?.readAgain });
-  readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), this.time()) : []));
+  private readonly ladder = () => ({ now: new Date().toISOString(), ...ladderFacts(readCard(this.machine()?.card)) });
+  readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), this.ladder()) : []));
   /** What is done by hand at the ends of the ladder. */
   readonly byHand = computed(() => (this.machine() ? handRungsOf(this.kind(), this.current(), this.survey()?.byHand ?? []) : []));
   /** The step by hand that comes next; then no rung is. */
