@@ -92,7 +92,8 @@ export async function printCommand(args, refuse) {
     return x === undefined ? [] : [{ x, y, width, height }];
   });
   if (errors.length) return refuse(errors);
-  const { decodePicture, decodersFrom, FaultError, readPrint } = await import('@isometra/core/print');
+  const { FaultError, readPrint } = await import('@isometra/core/print');
+  const { decodePicture, decodersFrom } = await import('@isometra/core/print-files');
   try {
     const decoders = decodersFrom((file) => readFile(fileURLToPath(import.meta.resolve(file))));
     const print = readPrint(await decodePicture(await bytesOf(positionals[0]), decoders), { scale, ignore });

@@ -7,3 +7,4 @@ export * from './round.js';
 export * from './survey.js';
 export * from './limits.js';
 export * from './board.js';
+export * from './scraping.js';

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import type { Finding } from '@isometra/core';
 import { conditionsSchema, idSchema, textObjectSchema, versionSchema, whenSchema, whoSchema } from './common.js';
+import { pictureNameSchema } from './scraping.js';
 import { waySchema } from './way.js';
 
 /** What the round is for: the work of the tailstock. */
@@ -57,7 +58,9 @@ export const registerUseSchema = z.strictObject({
   /** What the two readings on that axis's own line differ by, + toward the operator. */
   total: z.number().min(-1e5).max(1e5),
   /** The value that stood there before anything was changed: never changed again. */
-  old: z.strictObject({ value: controlValue, where: z.string().max(80), at: whenSchema, by: whoSchema }).nullable(),
+  old: z
+    .strictObject({ value: controlValue, where: z.string().max(80), at: whenSchema, by: whoSchema, photo: pictureNameSchema.optional() })
+    .nullable(),
   /** A jog by so much on the display, and what the two readings differed by before and after it. */
   jog: z.strictObject({ by: controlValue, before: z.number().min(-1e5).max(1e5), after: z.number().min(-1e5).max(1e5) }).nullable(),
   /** How often it was homed, and switched off and on, since the value was entered. */

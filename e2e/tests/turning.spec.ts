@@ -1,37 +1,37 @@
 import type { Page } from '@playwright/test';
 import { call, expect, read, test } from './shop.js';
 
-/** A turning centre whose slide rises toward the rear by 45°; its control is homed twice and switched off and on once. */
-async function centre(page: Page, address: string, number: string): Promise<string> {
-  const id = crypto.randomUUID();
-  const card = { number, kind: 'turning-centre', slide: { rises: 'rear', degrees: '45' }, homing: { times: '2', power: '1' } };
-  const made = await page.request.post(`${address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
-  expect(made.ok()).toBe(true);
-  return id;
+test.use({ demo: true });
+
+/** T-06 of the demo: its slide rises toward the rear by 45°; its control is homed twice and switched off and on once. */
+async function theSlant(page: Page, address: string): Promise<string> {
+  const machines = (await (await page.request.get(`${address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
+  return machines.find(({ card }) => card.number === 'T-06')?.id ?? '';
 }
 
-/** A first sweep on a dial of 1 µm, or the next one as the last was set up. */
-async function sweep(page: Page, homed: 'yes, before this reading' | 'not yet', first = true) {
+/** Begin a sweep with the dial and the places of the last one. */
+async function sweep(page: Page, homed: 'yes, before this reading' | 'not yet') {
   await page.getByLabel('Read, and done').check();
-  if (first) {
-    await page.getByLabel('One division').fill('0.001 mm');
-    await page.getByText('it counts up').click();
-  }
   await page.getByText(homed, { exact: true }).click();
   await page.getByRole('button', { name: 'Begin the round' }).click();
   await page.waitForSelector('#reading');
 }
+
+/** How much its holder droops at the bottom, µm. */
+const DROOP = -9;
+/** What the dial reads in a bore that stands off by so much toward the operator and up, µm. */
+const bore = (h: number, v: number): string[] => [-h, -v, h, v - DROOP, -h].map((um) => `${um} um`);
 const verdicts = async (page: Page): Promise<string[]> => (await call(page).locator('h2').allTextContents()).map((text) => text.trim());
 
 test('a turret that was bumped: what lies square to its slide is put right by bolts, the axis not touched', async ({ page, shop }) => {
-  const id = await centre(page, shop.address, 'T-60');
+  const id = await theSlant(page, shop.address);
   await page.goto(`${shop.address}/machines/${id}/bench/turret-bore`);
   // The ladder has no tailstock, no clamp and no quill; the slant is the card's.
   await expect(page.locator('iso-ladder')).not.toContainText(/Tailstock|Quill|Bar between centres/);
   await expect(page.getByLabel('Slant of the slide')).toHaveValue(/^45/);
   await sweep(page, 'yes, before this reading');
   // 21 µm toward the operator and 21 up: all of it square to a slide at 45°.
-  await read(page, '-21', '-21', '21', '21', '-21');
+  await read(page, ...bore(21, 21));
   expect(await verdicts(page)).toContain('Out');
   await expect(call(page)).toContainText('across the slide: Move it 0.030 mm down. Bolts must.');
   await expect(call(page)).not.toContainText('The control can cure this');
@@ -43,8 +43,8 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   await expect(job).toContainText('Housing, belt and drive shaft go back against their stop.');
   await page.getByRole('button', { name: /It is done/ }).click();
 
-  await sweep(page, 'yes, before this reading', false);
-  await read(page, '0', '-1', '0', '1', '0');
+  await sweep(page, 'yes, before this reading');
+  await read(page, ...bore(0, 1));
   expect(await verdicts(page)).toEqual(['In']);
 });
 
@@ -52,11 +52,11 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   page,
   shop,
 }) => {
-  const id = await centre(page, shop.address, 'T-61');
+  const id = await theSlant(page, shop.address);
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
   await sweep(page, 'not yet');
   // 14 toward the operator and 14 down: 19.8 µm along the slide.
-  const bumped = ['-14', '14', '14', '-14', '-14'];
+  const bumped = bore(14, -14);
   await read(page, ...bumped);
   await expect(call(page)).toContainText('The control can cure this.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
@@ -65,9 +65,11 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(slip.getByRole('button', { name: 'Lock it' })).toHaveCount(0);
 
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
-  await sweep(page, 'yes, before this reading', false);
+  await sweep(page, 'yes, before this reading');
   await read(page, ...bumped);
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
+  // The one that the card knows is not it: the sub-spindle was shifted by its reference.
+  await slip.getByText('another one').click();
   await slip.getByLabel('Name of the register').fill('home A');
   await slip.getByLabel('Axis of the register').fill('A');
   await slip.getByText('a reference: home, grid shift').click();
@@ -82,7 +84,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   // A jog tells no sign of a reference, but it is kept: 0.005 down the slide takes the needle at its lower end up by 5.
   await slip.getByLabel('Jogged by').fill('0.005');
   await slip.getByLabel('Needle before the jog').fill('0');
-  await slip.getByLabel('Needle after the jog').fill('5');
+  await slip.getByLabel('Needle after the jog').fill('2.5');
   await slip.getByText('on your end of the slide').click();
   await slip.getByRole('button', { name: 'Keep the jog' }).click();
   await expect(slip).toContainText('The display counts a radius.');
@@ -99,52 +101,66 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await page.getByRole('button', { name: /It is done/ }).click();
 
   // It was the wrong one: the error has doubled, and the bench says so and what to enter.
-  await sweep(page, 'yes, before this reading', false);
-  await read(page, '-28', '28', '28', '-28', '-28');
+  await sweep(page, 'yes, before this reading');
+  await read(page, ...bore(28, -28));
   await expect(call(page)).toContainText('home A: It had the wrong sign: the error has doubled. Enter 199.9802 mm.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
   // The register is known from before, and so is its first old value.
   await expect(slip.getByRole('textbox', { name: 'Old value' })).toHaveValue('200');
   await slip.getByRole('button', { name: 'Lock it' }).click();
+  // The value is typed wrong once more: twice over, and the same wrong way. The slip asks, and is told that it is sure.
+  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
+  await slip.getByRole('button', { name: 'Keep that' }).click();
+  await expect(slip).toContainText('200.0396 mm is not the old value and the jog');
+  await slip.getByLabel('I have made sure of register, unit, factor and sign.').check();
+  await slip.getByRole('button', { name: 'Keep that' }).click();
+  await page.getByRole('button', { name: /It is done/ }).click();
+  await sweep(page, 'yes, before this reading');
+  await read(page, ...bore(42, -42));
+  await expect(call(page)).toContainText('Enter 199.9802 mm.');
+  await call(page).getByRole('link', { name: 'Job card: register' }).click();
+  await expect(slip.getByRole('textbox', { name: 'Old value' })).toHaveValue('200');
+  await slip.getByRole('button', { name: 'Lock it' }).click();
   await slip.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
   await page.getByRole('button', { name: /It is done/ }).click();
-  await sweep(page, 'yes, before this reading', false);
-  await read(page, '0', '0', '0', '0', '0');
+  await sweep(page, 'yes, before this reading');
+  await read(page, ...bore(0, 0));
   await expect(call(page)).toContainText('home A: The value was right. Leave it.');
   expect(await verdicts(page)).toEqual(['In']);
 
   // The log keeps both, newest first, with what reading again said.
   await page.goto(`${shop.address}/machines/${id}/to-come`);
   const log = page.locator('iso-register-log .entry');
-  await expect(log).toHaveCount(2);
+  await expect(log).toHaveCount(3);
   await expect(log.nth(0)).toContainText('200.0000 mm → 199.9802 mm');
   await expect(log.nth(0)).toContainText('The value was right. Leave it.');
-  await expect(log.nth(1)).toContainText('It had the wrong sign');
+  await expect(log.nth(1)).toContainText('200.0000 mm → 200.0396 mm');
+  await expect(log.nth(2)).toContainText('It had the wrong sign');
   await expect(page.locator('iso-register-log')).not.toContainText('is not right yet');
 
   // Bumped again the other way: the sign of this axis has been learned, and one slip is the one.
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
-  await sweep(page, 'yes, before this reading', false);
-  await read(page, '14', '-14', '-14', '14', '14');
+  await sweep(page, 'yes, before this reading');
+  await read(page, ...bore(-14, 14));
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
   await slip.getByRole('textbox', { name: 'Old value' }).fill('199.9802');
   await slip.getByRole('button', { name: 'Lock it' }).click();
   await expect(slip).toContainText('κ of this axis is known: the value goes against the jog.');
   await slip.getByLabel('Jogged by').fill('0.005');
   await slip.getByLabel('Needle before the jog').fill('0');
-  await slip.getByLabel('Needle after the jog').fill('5');
+  await slip.getByLabel('Needle after the jog').fill('2.5');
   await slip.getByText('on your end of the slide').click();
   await slip.getByRole('button', { name: 'Keep the jog' }).click();
   await expect(slip.locator('.chosen')).toHaveCount(1);
 });
 
 test('a guide bush: turned half round it is parted from its housing, and its own runout is found', async ({ page, shop }) => {
-  const id = await centre(page, shop.address, 'T-62');
+  const id = await theSlant(page, shop.address);
   await page.goto(`${shop.address}/machines/${id}/bench/guide-bush`);
   await page.getByLabel(/Turn the bush half round/).check();
   await sweep(page, 'yes, before this reading');
   // The housing 20 µm toward the operator, the bush another 7, which goes round with it.
-  await read(page, '-27', '0', '27', '0', '-27', '-13', '0', '13', '0', '-13');
+  await read(page, ...bore(27, 0), ...bore(13, 0));
   await expect(call(page)).toContainText('The bush itself stands');
   await expect(call(page)).toContainText('The housing sideways: 0.020 mm toward you');
   await expect(call(page)).toContainText('The bush in its housing, sideways: 0.007 mm toward you');

@@ -26,3 +26,4 @@ export * from './door.js';
 export * from './kit.js';
 export * from './drawer.js';
 export * from './limits.js';
+export * from './deskFaults.js';

@@ -2,7 +2,8 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import encodeJpeg, { init as initEncoder } from '@jsquash/jpeg/encode.js';
 import encodePng, { init as initPng } from '@jsquash/png/encode.js';
-import { decodersFrom, type Pixels } from '../scraping/print/index.js';
+import { decodersFrom } from '../scraping/print/decode.js';
+import type { Pixels } from '../scraping/print/index.js';
 
 const bytesOf = (file: string): Promise<Uint8Array> => readFile(fileURLToPath(import.meta.resolve(file)));
 const { WebAssembly } = globalThis as unknown as { readonly WebAssembly: { compile(bytes: Uint8Array): Promise<never> } };

@@ -62,9 +62,19 @@ function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
   if (error instanceof BaseError)
     return [503, [{ path: '', message: 'the database did not answer; nothing was lost, try again', example: '' }]];
   if (error instanceof URIError) return [400, [{ path: '', message: 'the address is garbled', example: '/api/machines' }]];
-  const { type, status } = error as { type?: string; status?: number };
+  const { type, status, limit = 1e6 } = error as { type?: string; status?: number; limit?: number };
   if (type === 'entity.parse.failed') return [400, [{ path: '', message: 'the body is not JSON', example: '{ … }' }]];
-  if (type === 'entity.too.large') return [413, [{ path: '', message: 'the body is larger than 1 MB', example: 'fewer readings at once' }]];
+  if (type === 'entity.too.large')
+    return [
+      413,
+      [
+        {
+          path: '',
+          message: `the body is larger than ${Math.round(limit / 1e6)} MB`,
+          example: 'fewer readings at once, or a smaller picture',
+        },
+      ],
+    ];
   if (status !== undefined && status >= 400 && status < 500)
     return [status, [{ path: '', message: (error as Error).message, example: '' }]];
   return [500, [{ path: '', message: 'something went wrong on the server; the request id helps to find it in the log', example: '' }]];

@@ -9,12 +9,15 @@ import {
   moveSchema,
   readingSchema,
   roundSchema,
+  surfaceSchema,
+  deskEntrySchema,
   surveyNoteSchema,
   surveySchema,
   whoSchema,
   type KitItem,
   type Machine,
 } from '@isometra/contract';
+import { MOST_BYTES } from '@isometra/core/print';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
 import { shopBoard } from '../services/board.js';
 import { listHeads } from '../services/heads.js';
@@ -27,6 +30,8 @@ import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
 import { addRound, changeRound, getRound, listRounds } from '../services/rounds.js';
 import type { Solver } from '../services/solver.js';
+import { addPicture, getPicture } from '../services/pictures.js';
+import { addEntry, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 
@@ -187,10 +192,41 @@ function moves(router: Router, { sequelize }: Means): void {
   });
 }
 
+const surfaceWrite = surfaceSchema.extend({ by: whoSchema });
+const pictureQuery = z.object({ by: whoSchema });
+
+function scraping(router: Router, { sequelize, solver }: Means): void {
+  router.get('/machines/:id/surfaces', async (request, response) => {
+    response.json(await listSurfaces(idIn(request.params.id, 'machine')));
+  });
+  router.post('/surfaces', async (request, response) => {
+    const { by, ...surface } = parseBody(surfaceWrite, request.body);
+    response.status(201).json(await addSurface(sequelize, surface, by));
+  });
+  router.put('/surfaces/:id', async (request, response) => {
+    const { by, ...surface } = parseBody(surfaceWrite, request.body);
+    sameId(request.params.id, surface.id);
+    response.json(await changeSurface(sequelize, surface, by));
+  });
+  router.post('/surfaces/:id/entries', async (request, response) => {
+    const entry = parseBody(deskEntrySchema, request.body);
+    sameId(request.params.id, entry.surfaceId);
+    response.status(201).json(await addEntry(sequelize, entry));
+  });
+  router.post('/pictures', express.raw({ type: () => true, limit: MOST_BYTES }), async (request, response) => {
+    const { by } = parseBody(pictureQuery, request.query);
+    response.status(201).json(await addPicture(sequelize, solver, request.body as unknown, by));
+  });
+  router.get('/pictures/:hash', async (request, response) => {
+    const { mime, bytes } = await getPicture(request.params.hash);
+    response.set({ 'Content-Type': mime, 'Cache-Control': 'private, max-age=31536000, immutable' }).send(bytes);
+  });
+}
+
 /** Everything under /api but health. */
 export function apiRoutes(means: Means): Router {
   const router = Router();
-  for (const part of [solving, machines, kit, limits, surveys, rounds, moves]) part(router, means);
+  for (const part of [solving, machines, kit, limits, surveys, rounds, moves, scraping]) part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);

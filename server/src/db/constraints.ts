@@ -14,6 +14,11 @@ const UNIQUE: Readonly<Record<string, Fault>> = {
     message: 'that note has already been replaced; replace the newer one',
     example: 'the id of the newer note',
   },
+  surface_entries_supersedes: {
+    path: 'supersedes',
+    message: 'that entry has already been put right; put the newer one right',
+    example: 'the id of the newer entry',
+  },
   PRIMARY: { path: 'id', message: 'is already the id of something else', example: 'a new UUID' },
 };
 

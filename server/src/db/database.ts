@@ -5,6 +5,8 @@ import { up as campaigns } from './migrations/002-campaigns.js';
 import { up as byHand } from './migrations/003-by-hand.js';
 import { up as notesAndFindings } from './migrations/004-notes-and-findings.js';
 import { up as atTheScrew } from './migrations/005-at-the-screw.js';
+import { up as scraping } from './migrations/006-scraping.js';
+import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
 import { defineSurveys } from './surveyModels.js';
 
@@ -15,6 +17,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly up: (database: Quer
   { name: '003-by-hand', up: byHand },
   { name: '004-notes-and-findings', up: notesAndFindings },
   { name: '005-at-the-screw', up: atTheScrew },
+  { name: '006-scraping', up: scraping },
 ];
 
 /** Connect, without changing anything. */
@@ -29,6 +32,7 @@ export function connect(databaseUrl: string): Sequelize {
   });
   defineShop(sequelize);
   defineSurveys(sequelize);
+  defineScraping(sequelize);
   return sequelize;
 }
 

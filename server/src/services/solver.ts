@@ -3,12 +3,17 @@ import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import type { FindingHead } from '@isometra/contract';
 import { ApiError } from '../api/errors.js';
+import type { Cleaned } from '../workers/pictures.js';
 import type { Answer, HeadTask } from '../workers/solver.js';
 
 /** Longest that one request may be worked on, ms. What the core takes is bounded: this is for what nobody thought of. */
 const LONGEST = 5000;
+/** A picture of 24 megapixels that was held on its side is drawn anew. */
+const LONGEST_PICTURE = 30_000;
 /** Rounds that are solved in one piece by one thread. */
 const PIECE = 50;
+
+const PICTURES = fileURLToPath(new URL('../workers/pictures.js', import.meta.url));
 
 /** Threads that solve, so that the one that answers stays free. */
 export class Solver {
@@ -20,16 +25,20 @@ export class Solver {
     maxQueue: 1000,
   });
 
-  private async run<T>(name: string, task: unknown): Promise<T> {
+  private async run<T>(
+    name: string,
+    task: unknown,
+    { filename, longest = LONGEST }: { readonly filename?: string; readonly longest?: number } = {},
+  ): Promise<T> {
     try {
-      return (await this.pool.run(task, { name, signal: AbortSignal.timeout(LONGEST) })) as T;
+      return (await this.pool.run(task, { name, signal: AbortSignal.timeout(longest), ...(filename && { filename }) })) as T;
     } catch (error) {
       if ((error as Error).name !== 'AbortError' && (error as Error).name !== 'TimeoutError') throw error;
       throw new ApiError(422, [
         {
           path: '',
           message: 'takes longer than a server can give to one request',
-          example: 'fewer readings, fewer leaves or a shorter way',
+          example: 'fewer readings, fewer leaves, a shorter way or a smaller picture',
         },
       ]);
     }
@@ -47,6 +56,13 @@ export class Solver {
     const pieces = Array.from({ length: Math.ceil(tasks.length / PIECE) }, (_, i) => tasks.slice(i * PIECE, (i + 1) * PIECE));
     const told = await Promise.all(pieces.map((piece) => this.pool.run(piece, { name: 'heads' }) as Promise<(FindingHead | null)[]>));
     return told.flat();
+  }
+
+  /** A picture as it is kept; what is no picture becomes a 400. */
+  async cleaned(bytes: Uint8Array): Promise<Extract<Cleaned, { readonly value: unknown }>['value']> {
+    const told = await this.run<Cleaned>('clean', bytes, { filename: PICTURES, longest: LONGEST_PICTURE });
+    if ('faults' in told) throw new ApiError(400, told.faults);
+    return told.value;
   }
 
   close(): Promise<void> {

@@ -5,6 +5,7 @@ import type { KitItem, Machine, MoveWrite, ReadingWrite, RoundWrite } from '@iso
 import { createApp } from '../app.js';
 import { namesOf } from '../api/fence.js';
 import { connect, migrate } from '../db/database.js';
+import { PicturePartRow, PictureRow, SurfaceRow } from '../db/scrapingModels.js';
 import { AttachmentRow, KitRow, LimitSheetRow, LimitVersionRow, LogRow, MachineRow } from '../db/shopModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
 import { Solver } from '../services/solver.js';
@@ -30,6 +31,10 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
     await sequelize.query('DELETE FROM readings ORDER BY sequence DESC', { type: 'DELETE' });
     await RoundRow.destroy({ where: {} });
     await sequelize.query('DELETE FROM survey_notes ORDER BY sequence DESC', { type: 'DELETE' });
+    await sequelize.query('DELETE FROM surface_entries ORDER BY sequence DESC', { type: 'DELETE' });
+    await SurfaceRow.destroy({ where: {} });
+    await PicturePartRow.destroy({ where: {} });
+    await PictureRow.destroy({ where: {} });
     await CheckRow.destroy({ where: {} });
     await SurveyRow.destroy({ where: {} });
     await LimitVersionRow.destroy({ where: {} });

@@ -1,14 +1,8 @@
 import decodeJpeg, { init as initJpeg } from '@jsquash/jpeg/decode.js';
 import decodePng, { init as initPng } from '@jsquash/png/decode.js';
 import { FaultError } from '../../input/faults.js';
+import type { Pixels } from './frame.js';
 import { pictureFacts } from './picture.js';
-
-/** A picture as it is looked at: four bytes to a pixel (red, green, blue, how solid), rows from the top. */
-export interface Pixels {
-  readonly width: number;
-  readonly height: number;
-  readonly data: Uint8Array | Uint8ClampedArray;
-}
 
 /** A module of a decoder, compiled; who calls knows where its file lies. */
 type Compiled = Parameters<typeof initJpeg>[0];

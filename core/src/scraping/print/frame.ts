@@ -1,6 +1,12 @@
 import { solveLinear } from '../../fit/linearSystem.js';
 import { FaultError, type Fault } from '../../input/faults.js';
-import type { Pixels } from './decode.js';
+
+/** A picture as it is looked at: four bytes to a pixel (red, green, blue, how solid), rows from the top. */
+export interface Pixels {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8Array | Uint8ClampedArray;
+}
 
 /** A place on a photograph, px from its top left. */
 export interface Spot {

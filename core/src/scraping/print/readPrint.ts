@@ -1,10 +1,9 @@
 import { median } from '../../fit/median.js';
 import type { Note } from '../../checks/define.js';
 import { bluenessOf, coloursOf } from './colours.js';
-import type { Pixels } from './decode.js';
 import { largestCircle } from './farthest.js';
 import { patchesOf } from './patches.js';
-import { layFlat, type Flat, type Scale, type Spot } from './frame.js';
+import { layFlat, type Flat, type Pixels, type Scale, type Spot } from './frame.js';
 
 /** Area that spots are counted over: a square of one inch, mm². */
 export const SQUARE = 645.16;

@@ -65,6 +65,8 @@ export abstract class JobStanding extends JobMove {
         const known = learnedKappa(log, axis);
         return known ? [[axis, known] as const] : [];
       });
+      const rounds = new Set(this.desk.of(this.round()?.check ?? '').map(({ id }) => id));
+      const usedFor = log.filter(({ move }) => rounds.has(move.roundId));
       const own = this.saved()?.id;
       const before = log.filter(({ move }) => move.id !== own);
       // In a bore the needle goes up as the wall comes nearer: as the centre goes away from the stylus. Carried by the other spindle it is turned.
@@ -72,6 +74,7 @@ export abstract class JobStanding extends JobMove {
       return {
         total: 2 * (quantity?.value ?? 0),
         registers,
+        usual: usedFor.at(-1)?.use.name ?? null,
         toward,
         homing: { times: homing.times ?? 1, power: homing.power ?? 0 },
         kappa: Object.fromEntries(kappa) as Readonly<Record<string, 1 | -1>>,

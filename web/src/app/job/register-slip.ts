@@ -49,6 +49,8 @@ export class RegisterSlip {
   readonly toward = input<1 | -1>(-1);
   readonly instrument = input<Instrument | undefined>(undefined);
   readonly registers = input<readonly KnownRegister[]>([]);
+  /** The register that was changed for this before. */
+  readonly usual = input<string | null>(null);
   readonly homing = input<{ readonly times: number; readonly power: number }>({ times: 1, power: 0 });
   /** κ by axis, where it has been learned. */
   readonly kappa = input<Readonly<Record<string, 1 | -1>>>({});
@@ -66,15 +68,21 @@ export class RegisterSlip {
   protected readonly COUNTS = COUNTS;
 
   // Which register it is: of the card, or described here.
-  protected readonly name = linkedSignal(() => this.use()?.name ?? this.registers().at(0)?.name ?? '');
+  // Where there are several, nobody guesses: the one that was used for this before, or none until it is said.
+  protected readonly picked = linkedSignal<string | null>(() => {
+    const [known, usual] = [this.registers(), this.usual()];
+    const name = this.use()?.name ?? usual ?? (known.length === 1 ? known[0].name : null);
+    if (name === null) return known.length ? null : '';
+    return known.some((entry) => entry.name === name) ? name : '';
+  });
+  protected readonly name = linkedSignal(() => this.use()?.name ?? this.picked() ?? '');
   protected readonly known = computed(() => this.registers().find(({ name }) => name === this.name()));
   protected readonly names = computed(() => [
     ...this.registers().map(({ name }) => ({ value: name, label: name })),
     { value: '', label: 'another one' },
   ]);
-  protected readonly picked = computed(() => this.known()?.name ?? '');
   protected choose(name: unknown): void {
-    this.name.set(String(name));
+    this.picked.set(String(name));
   }
 
   protected readonly axis = linkedSignal(() => this.use()?.axis ?? this.known()?.axis ?? '');
@@ -175,6 +183,7 @@ export class RegisterSlip {
   protected lock(): void {
     const [kind, unit, programming, name] = [this.kind(), this.unit(), this.counts(), this.name().trim()];
     const digits = Number(this.digits());
+    if (this.picked() === null) return this.problem.set('Register: say which one it is');
     if (!name) return this.problem.set('Register: is missing. Try: work shift X');
     if (kind === null) return this.problem.set('Register: say whether the control adds it, or whether it is a reference');
     if (unit === null) return this.problem.set('Register: say whether it is in mm or in inch');

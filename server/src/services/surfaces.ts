@@ -1,0 +1,153 @@
+import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { surfaceSchema, type DeskEntry, type StoredSurface, type Surface } from '@isometra/contract';
+import { entryFaults, surfaceFaults } from '@isometra/work';
+import { ApiError, notFound, stale } from '../api/errors.js';
+import { brokenRule } from '../db/constraints.js';
+import { MachineRow } from '../db/shopModels.js';
+import { PictureRow, SurfaceEntryRow, SurfaceRow } from '../db/scrapingModels.js';
+import { inOneGo } from '../db/transactions.js';
+import { differencesOf } from './differences.js';
+import { writeLog } from './log.js';
+
+const faceOf = ({ id, machineId, name, card, version }: SurfaceRow): Surface => ({
+  ...(card as Omit<Surface, 'id'>),
+  id,
+  machineId,
+  name,
+  version,
+});
+const entryOf = ({ id, surfaceId, kind, content, supersedes, by, at }: SurfaceEntryRow): DeskEntry =>
+  ({ id, surfaceId, kind, content, supersedes, by, at: at.toISOString() }) as unknown as DeskEntry;
+const columns = ({ id: _id, machineId: _machine, name, version: _version, ...card }: Surface) => ({ name, card: { ...card } });
+
+function refuseFaulty(surface: Surface): void {
+  const faults = surfaceFaults(surface);
+  if (faults.length) throw new ApiError(400, faults);
+}
+
+/** Everything written down at some faces, oldest first. */
+async function entriesOf(surfaceIds: readonly string[], transaction?: Transaction): Promise<ReadonlyMap<string, DeskEntry[]>> {
+  const rows = await SurfaceEntryRow.findAll({
+    where: { surfaceId: { [Op.in]: [...surfaceIds] } },
+    order: [
+      ['at', 'ASC'],
+      ['sequence', 'ASC'],
+    ],
+    transaction,
+  });
+  const entries = new Map<string, DeskEntry[]>(surfaceIds.map((id) => [id, []]));
+  for (const row of rows) entries.get(row.surfaceId)?.push(entryOf(row));
+  return entries;
+}
+
+/** The faces of a machine with what was written down at them. */
+export async function listSurfaces(machineId: string): Promise<StoredSurface[]> {
+  const rows = await SurfaceRow.findAll({ where: { machineId }, order: [['name', 'ASC']] });
+  const entries = await entriesOf(rows.map(({ id }) => id));
+  return rows.map((row) => ({ ...faceOf(row), entries: entries.get(row.id) ?? [] }));
+}
+
+/** Add a face. Safe to send twice, also at the same moment. */
+export async function addSurface(sequelize: Sequelize, surface: Surface, by: string, given?: Transaction): Promise<Surface> {
+  refuseFaulty(surface);
+  try {
+    return await inOneGo(
+      sequelize,
+      async (transaction) => {
+        if (!(await MachineRow.findByPk(surface.machineId, { transaction, attributes: ['id'] }))) throw notFound('machine');
+        const row = await SurfaceRow.create(
+          { id: surface.id, machineId: surface.machineId, ...columns(surface), version: 1 },
+          { transaction },
+        );
+        await writeLog({ machineId: surface.machineId, by, what: 'scraping', text: `${surface.name}: a face to scrape` }, transaction);
+        return faceOf(row);
+      },
+      given,
+    );
+  } catch (error) {
+    const known = brokenRule(error) === 'PRIMARY' ? await SurfaceRow.findByPk(surface.id) : null;
+    if (!known) throw error;
+    return faceOf(known);
+  }
+}
+
+/** Change a face; a stale version gets 409 with the newer row. Zones that passes were made on stay. */
+export function changeSurface(sequelize: Sequelize, surface: Surface, by: string): Promise<Surface> {
+  refuseFaulty(surface);
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await SurfaceRow.findByPk(surface.id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!row) throw notFound('face');
+    const before = faceOf(row);
+    const differences = differencesOf({ ...before }, { ...surface, version: before.version });
+    if (before.version !== surface.version) {
+      if (differences.length) throw stale(before);
+      return before;
+    }
+    if (differences.length === 0) return before;
+    await row.update({ ...columns(surface), version: surface.version + 1 }, { transaction });
+    await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${surface.name}: changed` }, transaction);
+    return faceOf(row);
+  });
+}
+
+const STATES = { rough: 'roughing', contact: 'bringing in the contact', measure: 'to be measured', accept: 'accepted' } as const;
+
+/** An entry in words for the log; a pass is counted at the end of the evening. */
+function textOf(entry: DeskEntry, before: readonly DeskEntry[]): string | undefined {
+  switch (entry.kind) {
+    case 'pass':
+    case 'blue':
+      return undefined;
+    case 'hinge':
+      return `turns at ${entry.content.a.toFixed(0)} and ${entry.content.b.toFixed(0)} of ${entry.content.length.toFixed(0)} mm`;
+    case 'print':
+      return `print read: ${entry.content.result.spots} spots${entry.content.result.bearingShare === null ? '' : `, ${Math.round(100 * entry.content.result.bearingShare)} % bears`}`;
+    case 'measure':
+      return `measured: ${entry.content.value}`;
+    case 'plan':
+      return `depths planned: ${entry.content.why}`;
+    case 'state':
+      return `${STATES[entry.content.state]}: ${entry.content.why}`;
+    case 'blade':
+      return `blade: ${entry.content.name}`;
+    case 'done': {
+      const day = entry.at.slice(0, 10);
+      const passes = before.filter(({ kind, at }) => kind === 'pass' && at.startsWith(day)).length;
+      return `${passes} passes today`;
+    }
+    case 'withdrawn': {
+      const gone = before.find(({ id }) => id === entry.supersedes);
+      return gone?.kind === 'pass' ? undefined : `taken back: ${gone?.kind ?? 'an entry'}`;
+    }
+  }
+}
+
+async function writeEntry(entry: DeskEntry, transaction: Transaction): Promise<DeskEntry> {
+  const row = await SurfaceRow.findByPk(entry.surfaceId, { transaction, lock: transaction.LOCK.UPDATE });
+  if (!row) throw notFound('face');
+  const known = await SurfaceEntryRow.findByPk(entry.id, { transaction });
+  if (known) return entryOf(known);
+  const written = (await entriesOf([row.id], transaction)).get(row.id) ?? [];
+  const surface = surfaceSchema.parse(faceOf(row));
+  const faults = entryFaults(entry, surface, written);
+  const picture = entry.kind === 'print' ? entry.content.picture : null;
+  if (picture !== null && !(await PictureRow.findByPk(picture, { transaction, attributes: ['hash'] })))
+    faults.push({ path: 'content.picture', message: 'is not kept here', example: 'the name of a picture that was sent before' });
+  if (faults.length) throw new ApiError(400, faults);
+  const { id, surfaceId, kind, content, supersedes, by, at } = entry;
+  await SurfaceEntryRow.create({ id, surfaceId, kind, content: { ...content }, supersedes, by, at: new Date(at) }, { transaction });
+  const text = textOf(entry, written);
+  if (text) await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${row.name}: ${text}`, at: new Date(at) }, transaction);
+  return entry;
+}
+
+/** Write something down at the desk: never changed afterwards, only superseded. Safe to send twice, also at the same moment. */
+export async function addEntry(sequelize: Sequelize, entry: DeskEntry, given?: Transaction): Promise<DeskEntry> {
+  try {
+    return await inOneGo(sequelize, (transaction) => writeEntry(entry, transaction), given);
+  } catch (error) {
+    const known = brokenRule(error) === 'PRIMARY' ? await SurfaceEntryRow.findByPk(entry.id) : null;
+    if (known) return entryOf(known);
+    throw error;
+  }
+}

@@ -1,0 +1,67 @@
+import { CHECKS, type Fault } from '@isometra/core';
+import type { DeskEntry, Surface } from '@isometra/contract';
+
+const fault = (path: string, message: string, example: string): Fault => ({ path, message, example });
+
+/** What a face cannot be: zones named twice or off it, a target upside down, a liner that is thinner than it must stay. */
+export function surfaceFaults({ zones, width, height, target, material, liner, aim }: Surface): Fault[] {
+  const ids = zones.map(({ id }) => id);
+  const twice = ids.find((id, i) => ids.indexOf(id) !== i);
+  const off = zones.findIndex(({ outline }) => outline.some(({ x, y }) => x < -0.5 || y < -0.5 || x > width + 0.5 || y > height + 0.5));
+  const quantity = aim && CHECKS.get(aim.check)?.quantities[aim.quantity];
+  return [
+    ...(twice === undefined ? [] : [fault('zones', `zone ${twice} is there twice`, 'a number for each')]),
+    ...(off < 0
+      ? []
+      : [
+          fault(
+            `zones[${off}].outline`,
+            `zone ${zones[off].id} reaches over the edge of the face, ${width} × ${height} mm`,
+            'corners on the face',
+          ),
+        ]),
+    ...(zones.some(({ use }) => use === 'bear') ? [] : [fault('zones', 'no zone is to bear', 'use: "bear" for one at least')]),
+    ...(target && target.low > target.high ? [fault('target.low', 'is above the most', `${target.high}`)] : []),
+    ...(material === 'liner' && !liner ? [fault('liner', 'is missing: how thick it is, and what it must keep', '1500 and 1200')] : []),
+    ...(liner && liner.keep > liner.thickness ? [fault('liner.keep', 'is more than it has', `${liner.thickness}`)] : []),
+    ...(aim && !quantity ? [fault('aim.quantity', 'is no quantity of that check', 'squareness of saddle-squareness')] : []),
+  ];
+}
+
+/** Entries that count: what was put right or taken back is left out. */
+export function standing(entries: readonly DeskEntry[]): DeskEntry[] {
+  const gone = new Set(entries.map(({ supersedes }) => supersedes));
+  return entries.filter(({ id, kind }) => !gone.has(id) && kind !== 'withdrawn');
+}
+
+const zonesNamed = (entry: DeskEntry): readonly (readonly [string, string])[] => {
+  if (entry.kind === 'pass') return [['content.zone', entry.content.zone]];
+  if (entry.kind === 'plan') return entry.content.depths.map(({ zone }, i) => [`content.depths[${i}].zone`, zone] as const);
+  return [];
+};
+
+/** What an entry cannot be: about a zone that the face has not, a turn beyond its edge, in the place of what does not count any more. */
+export function entryFaults(entry: DeskEntry, surface: Surface, written: readonly DeskEntry[]): Fault[] {
+  const known = surface.zones.map(({ id }) => id);
+  const faults = zonesNamed(entry).flatMap(([path, zone]) =>
+    known.includes(zone) ? [] : [fault(path, `the face has no zone ${zone}`, known.join(', '))],
+  );
+  if (entry.kind === 'hinge') {
+    const { length, a, b } = entry.content;
+    for (const [end, at] of [
+      ['a', a],
+      ['b', b],
+    ] as const)
+      if (at > length + 0.5)
+        faults.push(fault(`content.${end}`, `lies beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
+  }
+  if (entry.kind === 'measure' && !surface.aim) faults.push(fault('kind', 'this face has no aim to be measured by', 'an aim on the face'));
+  if (entry.kind === 'withdrawn' && entry.supersedes === null)
+    faults.push(fault('supersedes', 'is missing: what is taken back', 'the id of an entry'));
+  const replaced = entry.supersedes === null ? undefined : written.find(({ id }) => id === entry.supersedes);
+  if (entry.supersedes !== null && !replaced)
+    faults.push(fault('supersedes', 'no such entry on this face', 'the id of one of its entries'));
+  if (replaced && entry.kind !== 'withdrawn' && replaced.kind !== entry.kind)
+    faults.push(fault('kind', `cannot stand for what was a ${replaced.kind}`, replaced.kind));
+  return faults;
+}
