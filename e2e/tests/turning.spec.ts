@@ -79,8 +79,15 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByRole('button', { name: 'Lock it' }).click();
   await expect(slip).toContainText('Old value: is missing. Try: 305.525');
   await slip.getByRole('textbox', { name: 'Old value' }).fill('200');
+  // The screen of the control is photographed too: it is kept with the value, and still there after a reload.
+  const screen = await page.screenshot({ clip: { x: 0, y: 0, width: 200, height: 100 } });
+  await slip.getByLabel('Photograph of it').setInputFiles({ name: 'screen.png', mimeType: 'image/png', buffer: screen });
+  await expect(slip.locator('img')).toBeVisible();
   await slip.getByRole('button', { name: 'Lock it' }).click();
   await expect(slip).toContainText('first old value 200.0000 mm locked');
+  await page.reload();
+  await expect(slip.locator('img')).toHaveAttribute('src', /^\/api\/pictures\/[0-9a-f]{64}$/);
+  expect(await slip.locator('img').evaluate((image: HTMLImageElement) => image.decode().then(() => image.naturalWidth))).toBe(200);
   // A jog tells no sign of a reference, but it is kept: 0.005 down the slide takes the needle at its lower end up by 5.
   await slip.getByLabel('Jogged by').fill('0.005');
   await slip.getByLabel('Needle before the jog').fill('0');

@@ -36,6 +36,7 @@ export function createApp({ sequelize, solver, logger, names, webRoot }: Parts):
         directives: {
           'script-src': ["'self'"],
           'style-src': ["'self'", "'unsafe-inline'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
           'worker-src': ["'self'", 'blob:'],
           'upgrade-insecure-requests': null,
         },

@@ -52,6 +52,37 @@ describe('the slip of a register', () => {
     expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.525, how: 'back' }));
   });
 
+  it('of several registers none is chosen by itself', async () => {
+    const home = { ...WORK, name: 'home A', axis: 'A', kind: 'reference', programming: 'radius', digits: 4 };
+    const { slip, sent, lock } = await open({ registers: [WORK, home] });
+    await lock();
+    expect(slip.text()).toContain('Register: say which one it is');
+    expect(sent).toEqual([]);
+    await slip.choose('home A');
+    await lock('200');
+    expect([sent[0].name, sent[0].axis, sent[0].digits]).toEqual(['home A', 'A', 4]);
+  });
+
+  it('the register that was used for this before is chosen', async () => {
+    const { sent, lock } = await open({ registers: [WORK, { ...WORK, name: 'station 3' }], usual: 'station 3' });
+    await lock('200');
+    expect(sent[0].name).toBe('station 3');
+  });
+
+  it('keeps a photograph of the old value with it', async () => {
+    const { slip, sent, lock } = await open();
+    const canvas = new OffscreenCanvas(40, 30);
+    canvas.getContext('2d')?.fillRect(0, 0, 20, 30);
+    const photo = await canvas.convertToBlob();
+    await (slip.fixture.componentInstance as unknown as { keepPhoto(file: Blob): Promise<void> }).keepPhoto(photo);
+    await lock();
+    expect(sent[0].old?.photo).toMatch(/^[0-9a-f]{64}$/);
+    expect(slip.all('img').length).toBe(1);
+    await (slip.fixture.componentInstance as unknown as { keepPhoto(file: Blob): Promise<void> }).keepPhoto(new Blob(['words']));
+    slip.fixture.detectChanges();
+    expect(slip.text()).toContain('This file is not a picture that can be shown');
+  });
+
   it('a round read before homing feeds no register', async () => {
     const { slip } = await open({ homed: false, homing: { times: 2, power: 1 } });
     expect(slip.text()).toContain('it feeds no register. Home it 2 times, and sweep again.');

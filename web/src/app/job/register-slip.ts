@@ -2,11 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { readingValue, readNumber, type Instrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
 import { displayCounts, registerPlan, registerValue, takenValue, type Recheck, type Unsettled } from '@isometra/work';
+import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
 import { Button, TextField } from '../ui/controls';
 import { Choices, type Choice } from '../ui/choices';
+import { File } from '../ui/file';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
+import { smallPhoto } from '../ui/small-photo';
 import { bothUnits } from '../ui/say';
 import { recheckWords } from './register-words';
 
@@ -34,7 +37,7 @@ const COUNTS: readonly Choice<RegisterUse['programming']>[] = [
  */
 @Component({
   selector: 'iso-register-slip',
-  imports: [Button, TextField, Choices, Notice, Tick],
+  imports: [Button, TextField, Choices, File, Notice, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-slip.html',
   styleUrls: ['./job-panel.css', './register-slip.css'],
@@ -103,6 +106,21 @@ export class RegisterSlip {
     return String(this.before()?.old.value ?? '');
   });
   protected readonly where = signal('');
+  /** A photograph of the screen of the control, by its name. */
+  protected readonly photo = signal<string | undefined>(undefined);
+  private readonly pictures = inject(Pictures);
+  protected readonly photoAddress = computed(() => {
+    const name = this.use()?.old?.photo ?? this.photo();
+    return name ? this.pictures.address(name) : '';
+  });
+  protected async keepPhoto(file: Blob): Promise<void> {
+    this.problem.set('');
+    try {
+      this.photo.set(await this.pictures.keep(await smallPhoto(file)));
+    } catch (error) {
+      this.problem.set((error as Error).message);
+    }
+  }
   protected readonly jogBy = signal('');
   protected readonly needleBefore = signal('');
   protected readonly needleAfter = signal('');
@@ -195,7 +213,13 @@ export class RegisterSlip {
     this.problem.set('');
     this.changed.emit({
       ...{ name, axis: this.axis().trim() || name, kind, unit, programming, digits, total: this.before()?.total ?? this.total() },
-      old: this.before()?.old ?? { value, where: this.where().trim(), at: new Date().toISOString(), by: this.by() },
+      old: this.before()?.old ?? {
+        value,
+        where: this.where().trim(),
+        at: new Date().toISOString(),
+        by: this.by(),
+        ...(this.photo() && { photo: this.photo() }),
+      },
       ...{ jog: null, homings: 0, power: 0, entered: null },
     });
   }

@@ -21,7 +21,7 @@ import { formFaults, settled, withField, type FormValue } from '../ui/form-model
 import { SchemaForm } from '../ui/schema-form';
 import { HolderCheck } from './holder-check';
 import { dueWords, shortOf, today } from './kit-texts';
-import { smallPhoto } from './photo';
+import { smallPhoto } from '../ui/small-photo';
 import { ShimTable, type ShimRow } from './shim-table';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';

@@ -7,7 +7,7 @@ import { HolderCheck } from './holder-check';
 import { KitCard } from './kit-card';
 import { KitList } from './kit-list';
 import { dueWords, shortOf } from './kit-texts';
-import { smallPhoto } from './photo';
+import { smallPhoto } from '../ui/small-photo';
 
 const piece = (kind: KitItem['kind'], data: object, care: KitItem['care'] = {}): KitItem => ({
   ...dial(),

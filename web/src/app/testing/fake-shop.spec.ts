@@ -19,7 +19,7 @@ import type {
   SurveyNote,
   SurveyWrite,
 } from '@isometra/contract';
-import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands, plateOf, readCard } from '@isometra/work';
+import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands, plateOf, ladderFacts, readCard } from '@isometra/work';
 import { STARTING_SHEETS, startingSheet, type Fault, type LimitSheet } from '@isometra/core';
 import { OUTBOX_NAME } from '../data/outbox';
 import { Settings } from '../data/settings';
@@ -182,8 +182,7 @@ export class FakeServer implements HttpBackend {
         kind: card.kind,
         rounds: this.heads(id),
         surveys: surveys(id),
-        now: new Date().toISOString(),
-        again: readCard(card)?.readAgain,
+        facts: { now: new Date().toISOString(), ...ladderFacts(readCard(card)) },
       }),
     }));
     return { plates, kit: [{ name: 'Old bar', days: 3 }] };

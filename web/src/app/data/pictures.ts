@@ -1,0 +1,57 @@
+import { Injectable, inject } from '@angular/core';
+import { type Observable, map } from 'rxjs';
+import { Outbox } from './outbox';
+import { Settings } from './settings';
+
+/** A picture upright and without what the camera wrote beside it, as it is kept. Fails with a FaultError. */
+async function asKept(file: Blob): Promise<Uint8Array> {
+  const { cleanPicture, pictureFacts } = await import('@isometra/core/print');
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  if (pictureFacts(bytes).orientation === 1) return cleanPicture(bytes);
+  const bitmap = await createImageBitmap(file);
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  return cleanPicture(new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.92 })).arrayBuffer()));
+}
+
+/** Pictures by what is in them: a picture has its name before the server has it, and is shown from here until then. */
+@Injectable({ providedIn: 'root' })
+export class Pictures {
+  private readonly outbox = inject(Outbox);
+  private readonly settings = inject(Settings);
+  private readonly here = new Map<string, string>();
+
+  /** Names of pictures that are still on their way. */
+  readonly waiting$: Observable<ReadonlySet<string>> = this.outbox.queue$.pipe(
+    map((queue) => new Set(queue.flatMap(({ what, about, body }) => (what === 'picture' ? [this.kept(about, body)] : [])))),
+  );
+
+  /**
+   * Keep a picture: in the browser until the server has taken it.
+   *
+   * @returns its name. Fails with a FaultError at `photo` for what is no picture or too large.
+   */
+  async keep(file: Blob): Promise<string> {
+    const bytes = (await asKept(file)) as Uint8Array<ArrayBuffer>;
+    const sum = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+    const name = [...sum].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+    const body = new Blob([bytes], { type: 'application/octet-stream' });
+    this.outbox.put({
+      ...{ id: crypto.randomUUID(), what: 'picture', method: 'POST', about: name, machineId: null },
+      path: `/pictures?by=${encodeURIComponent(this.settings.by())}`,
+      body,
+    });
+    return this.kept(name, body);
+  }
+
+  private kept(name: string, body: unknown): string {
+    if (body instanceof Blob && !this.here.has(name)) this.here.set(name, URL.createObjectURL(body));
+    return name;
+  }
+
+  /** Where a picture is shown from. */
+  address(name: string): string {
+    return this.here.get(name) ?? `/api/pictures/${name}`;
+  }
+}
