@@ -72,6 +72,8 @@ export interface QuantityInfo {
   readonly words?: Words;
   /** A size: it cannot be negative, has no lower limit and its aim is 0. */
   readonly magnitude?: boolean;
+  /** How many times itself a dial swings that is carried round it: its limit is said both ways. */
+  readonly swings?: number;
   readonly over?: Over;
   /** mm that a slope is said over: "0.02 mm in 300 mm". */
   readonly spokenOver?: number;

@@ -38,7 +38,7 @@ const steps = (facts: JobFacts): JobStep[] => [
   watch(facts),
   { text: 'Ease the lock of the sleeve until it just turns.', caution: SNUG },
   {
-    text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, until the needle reads its target.`,
+    text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, ${facts.reach === undefined ? 'until the needle reads its target' : `where the needle has gone ${facts.reach} of its way and no more`}.`,
     needle: true,
   },
   ...(facts.reach

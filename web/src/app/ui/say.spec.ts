@@ -34,6 +34,8 @@ describe('what a screen says', () => {
   it('tells zones in words', () => {
     expect(zoneInWords([-15, 15], info['offsetHorizontal'], mm)).toBe('at most 0.015 mm either way');
     expect(zoneInWords([0, 20], info['offsetVertical'], mm)).toBe('never low, at most 0.020 mm high');
+    const bore = (CHECKS.get('turret-bore') as CheckDefinition).quantities['offsetRadial'];
+    expect(zoneInWords([null, 10], bore, mm)).toBe('at most 0.010 mm, 0.020 mm in all on the dial');
     expect(zoneInWords([-5, 20], info['offsetVertical'], mm)).toBe('from 0.005 mm low to 0.020 mm high');
     expect(zoneInWords([null, 5], info['barBow'], mm)).toBe('at most 0.005 mm');
     expect(zoneInWords([null, null], info['barBow'], mm)).toBe('no limit');

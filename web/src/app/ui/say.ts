@@ -100,6 +100,7 @@ export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, shown: 
   const [low, high] = zone;
   const plus = spoken(info.words?.plus ?? '');
   const minus = spoken(info.words?.minus ?? '');
+  if (low === null && high !== null && info.swings) return `at most ${show(high)}, ${show(info.swings * high)} in all on the dial`;
   if (low === null) return high === null ? 'no limit' : `at most ${show(high)}`;
   if (high === null) return `from ${show(low)} ${low < 0 ? minus : plus}`.trim();
   if (-low === high) return `at most ${show(high)} either way`;
