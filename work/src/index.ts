@@ -27,3 +27,8 @@ export * from './kit.js';
 export * from './drawer.js';
 export * from './limits.js';
 export * from './deskFaults.js';
+export * from './desk.js';
+export { middleOf } from './deskEntries.js';
+export type { DeskCode, DeskNote, Turned } from './deskNotes.js';
+export * from './deskPlan.js';
+export * from './deskWords.js';

@@ -5,6 +5,7 @@ import { slotsWhere, type Reading, type Slot } from '../../instruments/slots.js'
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate } from '../estimate.js';
+import { gripOf } from '../grips.js';
 import { tooFew } from '../notes.js';
 import { unlimited } from '../quantities.js';
 
@@ -15,14 +16,6 @@ const reading = z.strictObject({
 });
 type Keys = z.output<typeof reading>;
 
-/** What a grip says of a bearing, from the least to the most. Source: docs/methods/scraping.md. */
-const GRIPS: readonly { readonly below: number; readonly code: string; readonly text: string }[] = [
-  { below: 0.15, code: 'hinge-high', text: 'It turns at one place whichever end is pushed: high there.' },
-  { below: 0.33, code: 'hinge-crowned', text: 'Crowned, or bearing over one part only, which a centre off the middle tells.' },
-  { below: 0.5, code: 'hinge-even', text: 'It bears evenly, or on two bands: the print decides.' },
-  { below: 0.7, code: 'hinge-light-middle', text: 'Light in the middle.' },
-  { below: Infinity, code: 'hinge-hollow', text: 'Hollow: it bears at its ends.' },
-];
 /** Part of the length by which two tries at one end may differ. */
 const ROCKS = 0.1;
 
@@ -42,7 +35,7 @@ function estimate({ setup: { length }, slots }: CheckInput<z.output<typeof setup
   const grip = linearEstimate('grip', weights(1 / length, -1 / length));
   const centre = linearEstimate('centre', weights(0.5, 0.5));
   const now = grip.evaluate(values);
-  const kind = GRIPS.find(({ below }) => now < below) as (typeof GRIPS)[number];
+  const kind = gripOf(now);
   const notes: Note[] = [
     {
       code: kind.code,

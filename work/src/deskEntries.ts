@@ -1,0 +1,42 @@
+import type { DeskEntry, EntryKind, Surface, Zone } from '@isometra/contract';
+
+export type Of<Kind extends EntryKind> = Extract<DeskEntry, { kind: Kind }>;
+export type Grade = Of<'pass'>['content']['grade'];
+
+/** Entries of one kind, in order. */
+export const ofKind = <Kind extends EntryKind>(entries: readonly DeskEntry[], kind: Kind): Of<Kind>[] =>
+  entries.filter((entry): entry is Of<Kind> => entry.kind === kind);
+/** Those of some that came after one of all; all of them where there is none. */
+export const since = <Entry extends DeskEntry>(
+  entries: readonly Entry[],
+  start: DeskEntry | undefined,
+  all: readonly DeskEntry[],
+): readonly Entry[] => {
+  const from = start ? all.indexOf(start) : -1;
+  return entries.filter((entry) => all.indexOf(entry) > from);
+};
+
+/** Depth of a pass, µm, and from how many it was learned. */
+export interface PassDepth {
+  readonly depth: number;
+  readonly learned: number;
+}
+
+/** A face with what stands of it, and the depth of a pass as far as it is known. */
+export interface Known {
+  readonly surface: Surface;
+  readonly entries: readonly DeskEntry[];
+  readonly pass: Readonly<Record<Grade, PassDepth>>;
+}
+
+/** Middle of a zone along the face, mm from end A. */
+export const middleOf = ({ outline }: Zone): { readonly x: number; readonly y: number } => ({
+  x: (Math.min(...outline.map(({ x }) => x)) + Math.max(...outline.map(({ x }) => x))) / 2,
+  y: (Math.min(...outline.map(({ y }) => y)) + Math.max(...outline.map(({ y }) => y))) / 2,
+});
+
+const removes = ({ content }: Of<'pass'>): boolean => content.kind === 'whole' || content.kind === 'blue-only';
+
+/** What passes have taken off a zone, µm. */
+export const taken = (passes: readonly Of<'pass'>[], zone: string, pass: Known['pass']): number =>
+  passes.filter((entry) => entry.content.zone === zone && removes(entry)).reduce((sum, { content }) => sum + pass[content.grade].depth, 0);

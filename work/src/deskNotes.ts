@@ -1,0 +1,116 @@
+import { pivotsOf, printAgrees } from '@isometra/core';
+import { ofKind, since, type Known } from './deskEntries.js';
+
+export type DeskCode =
+  | 'stalled'
+  | 'grew'
+  | 'teeters'
+  | 'film-differs'
+  | 'too-much-blue'
+  | 'print-not-trusted'
+  | 'polished-early'
+  | 'liner-ends'
+  | 'forgotten'
+  | 'reference-short'
+  | 'reserve';
+
+/** Something that is said because it matters now; zones or figures that it is about. */
+export interface DeskNote {
+  readonly code: DeskCode;
+  readonly about: readonly (string | number)[];
+}
+
+export interface Turned {
+  readonly a: number;
+  readonly b: number;
+  readonly length: number;
+  readonly grip: number;
+  readonly code: string;
+  /** Where it bears, mm from end A of the face; and how far that is from last time. */
+  readonly centre: number;
+  readonly moved: number | null;
+}
+
+const FORGOTTEN_AFTER = 10;
+/** Prints that were not made with the same film cannot be compared; a count that falls while the share rises is too much blue. */
+export function printNotes({ entries }: Known): DeskNote[] {
+  const [before, now] = ofKind(entries, 'print')
+    .slice(-2)
+    .map(({ content }) => content);
+  if (!now) return [];
+  const { bearingShare, spots } = now.result;
+  const grew =
+    before?.result.bearingShare !== null &&
+    bearingShare !== null &&
+    before &&
+    bearingShare > (before.result.bearingShare ?? 0) &&
+    spots < before.result.spots;
+  const film = before && before.film !== null && now.film !== null && Math.abs(now.film - before.film) > 0.25 * before.film;
+  return [
+    ...(film ? [{ code: 'film-differs' as const, about: [before.film ?? 0, now.film ?? 0] }] : []),
+    ...((grew && !film) || (bearingShare ?? 0) > 0.45 ? [{ code: 'too-much-blue' as const, about: [] }] : []),
+  ];
+}
+
+/** A straightedge that blues one end when that end is pressed rocks over a hump: what is blue in one print only is not high. */
+export function teeterNotes({ entries }: Known): DeskNote[] {
+  const blue = ofKind(entries, 'blue').at(-1);
+  const prints = since(ofKind(entries, 'print'), blue, entries);
+  const by = (end: 'A' | 'B') => prints.filter(({ content }) => content.pressed === end).at(-1)?.content.result.zones;
+  const [a, b] = [by('A'), by('B')];
+  if (!a || !b) return [];
+  const only = a.filter(({ id, bearingShare }) => {
+    const other = b.find((zone) => zone.id === id)?.bearingShare ?? 0;
+    return Math.max(bearingShare, other) > 0.03 && Math.min(bearingShare, other) < 0.3 * Math.max(bearingShare, other);
+  });
+  return only.length ? [{ code: 'teeters', about: only.map(({ id }) => id) }] : [];
+}
+
+/** The turn of a straightedge against the last print of the same face: they must tell the same. */
+export function trustNotes({ surface, entries }: Known, turned: Turned | null): DeskNote[] {
+  const print = ofKind(entries, 'print').at(-1);
+  const hinge = ofKind(entries, 'hinge').at(-1);
+  if (!turned || !print || !hinge) return [];
+  const between = entries.slice(
+    Math.min(entries.indexOf(print), entries.indexOf(hinge)),
+    Math.max(entries.indexOf(print), entries.indexOf(hinge)),
+  );
+  // Metal taken off in between: they speak of different faces.
+  if (between.some(({ kind }) => kind === 'pass')) return [];
+  const { from, length } = hinge.content;
+  const bands = print.content.result.zones.flatMap(({ id, bearingShare }) => {
+    const zone = surface.zones.find((entry) => entry.id === id);
+    if (!zone) return [];
+    const places = zone.outline.map(({ x }) => Math.min(length, Math.max(0, x - from)));
+    return [{ from: Math.min(...places), to: Math.max(...places), pressure: bearingShare }];
+  });
+  const predicted = pivotsOf(bands, length);
+  return predicted && !printAgrees(turned, predicted, length)
+    ? [{ code: 'print-not-trusted', about: [Math.round(predicted.a), Math.round(predicted.b)] }]
+    : [];
+}
+
+/** Whether the aim still comes nearer: three measurements that differ by less than their doubt, or one that went the wrong way. */
+export function progressNotes({ surface: { aim }, entries }: Known): DeskNote[] {
+  const measures = ofKind(entries, 'measure').map(({ content }) => content);
+  const [before, now] = measures.slice(-2);
+  if (!aim || measures.length < 2) return [];
+  const off = ({ value }: { readonly value: number }) => Math.abs(value - aim.wanted);
+  const doubt = Math.hypot(before.doubt, now.doubt);
+  if (off(now) - off(before) > doubt) return [{ code: 'grew', about: [off(now) - off(before)] }];
+  const last = measures.slice(-3);
+  const still =
+    last.length === 3 && Math.max(...last.map(off)) - Math.min(...last.map(off)) < Math.max(...last.map(({ doubt: own }) => own));
+  return still && off(now) > aim.room ? [{ code: 'stalled', about: [] }] : [];
+}
+
+/** Zones that have had no pass for ten blues, while others had. */
+export function forgottenNotes({ surface, entries }: Known): DeskNote[] {
+  const blues = ofKind(entries, 'blue').slice(-FORGOTTEN_AFTER);
+  if (blues.length < FORGOTTEN_AFTER) return [];
+  const recent = since(ofKind(entries, 'pass'), blues[0], entries);
+  const idle = surface.zones
+    .filter(({ id, use }) => use === 'bear' && !recent.some(({ content }) => content.zone === id))
+    .map(({ id }) => id);
+  return recent.length && idle.length ? [{ code: 'forgotten', about: idle }] : [];
+}

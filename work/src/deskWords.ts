@@ -1,0 +1,93 @@
+import type { Desk, DeskStep, Reminder } from './desk.js';
+import type { DeskNote } from './deskNotes.js';
+
+const GRADE = { rough: 'roughing', fine: 'finishing' } as const;
+
+/** What comes now, in at most eight words. */
+export function stepWords(step: DeskStep): string {
+  switch (step.code) {
+    case 'pass':
+      return `Zone ${step.zone}: one ${GRADE[step.grade]} pass at ${step.angle}°.`;
+    case 'begin':
+      return 'Blue it, or push the straightedge.';
+    case 'read-print':
+      return 'Read the print, before it smears.';
+    case 'measure':
+      return 'Measure before more metal comes off.';
+    case 'plan':
+      return 'Not there yet: plan the next depths.';
+    case 'blue':
+      return 'Blue it again and read the print.';
+    case 'turn-or-blue':
+      return 'It turns evenly: blue it now.';
+    case 'accept':
+      return 'True and bearing: accept it.';
+    case 'accepted':
+      return 'Accepted. Leave it alone.';
+  }
+}
+
+const REMINDERS: Readonly<Record<Reminder, string>> = {
+  burrs: 'Stone the burrs off first: they hold it up.',
+  wipe: 'Wipe both faces with a bare hand: one grain is a hill.',
+  glare: 'Bare iron glares. Dye under the blue shows it from every side.',
+  chips: 'Brush the chips away, out of gears and oil holes.',
+  blade: 'Forty passes on this edge: hone the blade.',
+};
+export const reminderWords = (reminder: Reminder): string => REMINDERS[reminder];
+
+const list = (about: DeskNote['about']): string => about.join(', ');
+const zones = (about: DeskNote['about']): string => `zone${about.length > 1 ? 's' : ''} ${list(about)}`;
+
+/** What matters now, in words. Lengths in mm and depths in µm are put in by `size`. */
+export function deskNoteWords({ code, about }: DeskNote, size: (value: number, dimension: 'length' | 'deviation') => string): string {
+  const number = (i: number): number => Number(about[i] ?? 0);
+  switch (code) {
+    case 'stalled':
+      return 'Three measurements and no change: it is not the metal that is left. Check the reference, the seat and how it is measured.';
+    case 'grew':
+      return 'It went the wrong way. Stop, and find out which end is high before more comes off.';
+    case 'teeters':
+      return `It rocks: ${zones(about)} blue only when that end is pressed, and ${about.length > 1 ? 'are' : 'is'} not high. Scrape what is blue both ways.`;
+    case 'film-differs':
+      return `The film was ${size(number(0), 'deviation')} and is ${size(number(1), 'deviation')} now: these two prints are not to be compared.`;
+    case 'too-much-blue':
+      return 'Too much blue: it fills the hollows and hides where it bears. Wipe it thinner and rub again.';
+    case 'print-not-trusted':
+      return `The print would turn at ${size(number(0), 'length')} and ${size(number(1), 'length')}; the straightedge does not. Trust the straightedge: the film, its length or rocking misled the print.`;
+    case 'polished-early':
+      return 'Contact is being brought in while the geometry is not met: that print will be scraped off again.';
+    case 'liner-ends':
+      return `The liner has ${size(Math.max(0, number(0)), 'deviation')} to give, and ${size(number(1), 'deviation')} are to come off: it does not reach. Take it from the other face, or put a new one on.`;
+    case 'forgotten':
+      return `No pass on ${zones(about)} for ten blues: low there, or forgotten?`;
+    case 'reference-short':
+      return `The reference is ${size(number(0), 'length')} long and does not reach both ends at once: what it did not reach is unknown, not low. Take two bites that overlap.`;
+    case 'reserve':
+      return `Within the last ${about[0]} finishing passes: stop here for the alignment, finish for contact, and measure again.`;
+  }
+}
+
+const STATES: Readonly<Record<Desk['state'], string>> = {
+  rough: 'roughing',
+  contact: 'bringing in contact',
+  measure: 'to be measured',
+  accept: 'accepted',
+};
+export const stateWords = (state: Desk['state']): string => STATES[state];
+
+/** "High at 250 mm, 40 mm left of last time." `toLeft`: whether end A is at the left as the face lies. */
+export function turnedWords({ turned }: Pick<Desk, 'turned'>, length: (mm: number) => string, toLeft = true): string {
+  if (!turned) return '';
+  const { code, centre, moved } = turned;
+  const where =
+    {
+      'hinge-high': 'High at',
+      'hinge-crowned': 'Crowned about',
+      'hinge-even': 'Bears evenly, or on two bands, about',
+      'hinge-light-middle': 'Light in the middle about',
+      'hinge-hollow': 'Hollow about',
+    }[code] ?? 'Bears about';
+  const way = moved !== null && moved < 0 === toLeft ? 'left' : 'right';
+  return `${where} ${length(centre)}${moved === null || Math.abs(moved) < 5 ? '' : `, ${length(Math.abs(moved))} ${way} of last time`}.`;
+}
