@@ -222,9 +222,11 @@ function stepOf(
   if (desk.state === 'accept') return { code: 'accepted' };
   const next = nextOf(zones);
   const last = entries.filter(({ kind }) => kind !== 'blade' && kind !== 'done' && kind !== 'state').at(-1);
-  if (last?.kind === 'blue') return { code: 'read-print' };
+  // With a plan the pass is next, whether its print was read or not; without one the print tells where.
+  if (last?.kind === 'blue' && from !== 'plan') return { code: 'read-print' };
   if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
   if (entries.length === 0) return { code: 'begin' };
+  if (last?.kind === 'blue') return { code: 'read-print' };
   if (last?.kind === 'pass') return { code: surface.aim && from === 'plan' ? 'measure' : 'blue' };
   if (last?.kind === 'hinge') return { code: 'turn-or-blue' };
   if (desk.aim?.met && desk.spots?.verdict === 'in') return { code: 'accept' };
@@ -336,4 +338,14 @@ function forecastOf(
   const expected = eveningsFor(expect(Math.max(...planned.map(({ rough, fine }) => rough + fine))), each).expected;
   const took = evenings.filter((evening) => evening.some(({ kind, at }) => kind === 'pass' && at > plan.at)).length;
   return { forecast: null, hindsight: took ? { expected, took } : null };
+}
+
+/** Faces of a machine on which metal came off, by the check that they are scraped true by; when last. */
+export function scrapedOf(
+  surfaces: readonly (Surface & { readonly entries: readonly DeskEntry[] })[],
+): readonly { readonly check: string; readonly at: string }[] {
+  return surfaces.flatMap(({ aim, entries }) => {
+    const last = ofKind(standing(entries), 'pass').at(-1);
+    return aim && last ? [{ check: aim.check, at: last.at }] : [];
+  });
 }

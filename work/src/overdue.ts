@@ -8,6 +8,8 @@ const DAY = 86_400_000;
 export interface LadderFacts {
   /** Now; left out, nothing is due again. */
   readonly now?: string;
+  /** Faces that were scraped, by the check that they are scraped true by: metal came off since it was read. */
+  readonly scraped?: readonly { readonly check: string; readonly at: string }[];
   /** Registers of the control: which is built on which. */
   readonly registers?: readonly RegisterBase[];
   /** After how many days a check of this machine wants to be read again, where that is not the usual. */

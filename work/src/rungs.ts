@@ -177,8 +177,12 @@ interface Standing {
   readonly stales: ReadonlyMap<string, StaleReason | undefined>;
 }
 
-function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, registers: readonly RegisterBase[] = []): Standing {
-  const moves = doneMoves(rounds, registers);
+function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, { registers = [], scraped = [] }: LadderFacts = {}): Standing {
+  const scrapings = scraped.flatMap(({ check, at }): DoneMove[] => {
+    const definition = CHECKS.get(check);
+    return definition ? [{ begunAt: at, doneAt: at, check: definition }] : [];
+  });
+  const moves = [...doneMoves(rounds, registers), ...scrapings].sort((a, b) => a.doneAt.localeCompare(b.doneAt));
   const latest = new Map<string, RoundHead>();
   for (const round of rounds) if (Object.keys(round.finding?.quantities ?? {}).length > 0) latest.set(round.check, round);
   return { moves, latest, stales: new Map([...latest].map(([id, round]) => [id, staleness(round, { moves, plan, registers })])) };
@@ -204,7 +208,7 @@ export function waitNotes(checkId: string, rounds: readonly RoundHead[], plan: P
  * school, the rungs it upsets or all of them stale until they are read again; what hangs on a rung that rocks or tips
  * waits.
  *
- * @param rounds the survey's rounds, oldest first. @param facts for what is due again, and which register is built on which.
+ * @param rounds the survey's rounds, oldest first. @param facts for what is due again, which register is built on which, and what was scraped.
  */
 export function rungsOf(
   kind: string,
@@ -212,7 +216,7 @@ export function rungsOf(
   plan: CampaignPlan = defaultPlan(kind),
   facts: LadderFacts = {},
 ): Rung[] {
-  const standing = standingOf(rounds, plan, facts.registers);
+  const standing = standingOf(rounds, plan, facts);
   const { moves, latest, stales } = standing;
   return orderOf(kind, plan.order).map((id) => {
     const check = CHECKS.get(id) as CheckDefinition;

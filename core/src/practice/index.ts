@@ -6,3 +6,4 @@ export * from './lathe.js';
 export * from './mill.js';
 export * from './model.js';
 export * from './models.js';
+export { dice, photographPrint, strewn, type Camera, type MadePrint, type PhotoOfPrint } from './printMaker.js';

@@ -1,11 +1,12 @@
 import type { Sequelize } from 'sequelize';
 import type { Board } from '@isometra/contract';
-import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard } from '@isometra/work';
+import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard, scrapedOf } from '@isometra/work';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog } from './log.js';
 import { listMachines } from './machines.js';
 import type { Solver } from './solver.js';
+import { listSurfaces } from './surfaces.js';
 import { listSurveys } from './surveys.js';
 
 /** The shop board: every machine as its ladder says, and the kit that is overdue. */
@@ -14,7 +15,12 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
   const machines = await listMachines();
   const plates = await Promise.all(
     machines.map(async ({ id, card }) => {
-      const [rounds, surveys, last] = await Promise.all([listHeads(sequelize, solver, id), listSurveys(id), lastLog(id)]);
+      const [rounds, surveys, last, surfaces] = await Promise.all([
+        listHeads(sequelize, solver, id),
+        listSurveys(id),
+        lastLog(id),
+        listSurfaces(id),
+      ]);
       return {
         machineId: id,
         last,
@@ -22,7 +28,7 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
           kind: String(card.kind),
           rounds,
           surveys: surveys.map(campaignOf),
-          facts: { now: at, ...ladderFacts(readCard(card)) },
+          facts: { now: at, scraped: scrapedOf(surfaces), ...ladderFacts(readCard(card)) },
         }),
       };
     }),

@@ -18,6 +18,13 @@ export const routes: Routes = [
     loadComponent: () => import('./machines/machine-card').then((part) => part.MachineCardForm),
   },
   {
+    path: 'machines/:machineId/scraping/:surfaceId',
+    pathMatch: 'full',
+    canMatch: [(_route: unknown, segments: readonly { readonly path: string }[]) => segments.length === 4 && segments[3].path !== 'new'],
+    title: 'Scraping · Isometra',
+    loadComponent: () => import('./scraping/scraping-desk').then((part) => part.ScrapingDesk),
+  },
+  {
     path: 'machines/:machineId',
     loadComponent: () => import('./machine/machine-frame').then((part) => part.MachineFrame),
     children: [
@@ -62,6 +69,17 @@ export const routes: Routes = [
         path: 'move/:roundId/:quantity',
         title: 'Move · Isometra',
         loadComponent: () => import('./job/job-card').then((part) => part.JobCard),
+      },
+      { path: 'scraping', title: 'Scraping · Isometra', loadComponent: () => import('./scraping/faces').then((part) => part.Faces) },
+      {
+        path: 'scraping/new',
+        title: 'A face to scrape · Isometra',
+        loadComponent: () => import('./scraping/face-form').then((part) => part.FaceForm),
+      },
+      {
+        path: 'scraping/:surfaceId/face',
+        title: 'A face to scrape · Isometra',
+        loadComponent: () => import('./scraping/face-form').then((part) => part.FaceForm),
       },
       { path: 'rounds/:checkId', title: 'Rounds · Isometra', loadComponent: () => import('./rounds/history').then((part) => part.History) },
     ],

@@ -16,7 +16,12 @@ export interface Spot {
 
 /** How large things on a photograph are: the four corners of a face of known size, two points at a known distance, or not known. */
 export type Scale =
-  | { readonly corners: readonly Spot[]; readonly size: { readonly width: number; readonly height: number } }
+  | {
+      readonly corners: readonly Spot[];
+      readonly size: { readonly width: number; readonly height: number };
+      /** The corners stand in the order of the face, also where it is seen as in a mirror: they are taken as they are named. */
+      readonly named?: boolean;
+    }
   | { readonly marks: readonly Spot[]; readonly apart: number }
   | undefined;
 
@@ -103,8 +108,7 @@ interface Laying {
 
 function byCorners(
   photo: Pixels,
-  corners: readonly Spot[],
-  { width: W, height: H }: { readonly width: number; readonly height: number },
+  { corners, size: { width: W, height: H }, named = false }: Extract<Scale, { readonly corners: readonly Spot[] }>,
 ): Laying {
   const outside = corners.findIndex(
     ({ x, y }) => x < -photo.width / 2 || y < -photo.height / 2 || x > 1.5 * photo.width || y > 1.5 * photo.height,
@@ -115,7 +119,7 @@ function byCorners(
       `corner ${outside + 1} lies far outside the photograph, which has ${photo.width} × ${photo.height} px`,
       `${photo.width - 1},${photo.height - 1}`,
     );
-  const ordered = roundTheFace(corners);
+  const ordered = named ? corners : roundTheFace(corners);
   const [top, right, bottom, left] = ordered.map((corner, i) => apart(corner, ordered[(i + 1) % 4]));
   const native = Math.max(top / W, bottom / W, right / H, left / H);
   const perMm = Math.min(FINEST, native, Math.sqrt(MOST / (W * H)));
@@ -191,5 +195,5 @@ function layingOf(photo: Pixels, scale: Scale): Laying {
   const { width, height } = scale.size;
   if (!(width > 0 && height > 0 && width <= 20_000 && height <= 20_000))
     throw fault('size', 'must be the width and the height of the face, mm', '200,100');
-  return byCorners(photo, scale.corners, scale.size);
+  return byCorners(photo, scale);
 }

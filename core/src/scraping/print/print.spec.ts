@@ -187,6 +187,27 @@ describe('a print read from a photograph', () => {
       expect(readPrint(photo, { scale: { corners, size } }).spots).toBe(right.spots);
   });
 
+  it('a face that is seen as in a mirror is read as its corners are named: each zone keeps its own spots', () => {
+    const made = face({ bumps: strewn(20, 42, 26, { seed: 4 }) });
+    const halves = [0, 28].map((x, i) => ({
+      id: String(i + 1),
+      use: 'bear' as const,
+      outline: [x, x + 28, x + 28, x].map((u, k) => ({ x: u, y: k < 2 ? 0 : 42 })),
+    }));
+    const [a, b, c, d] = CAMERA.corners;
+    const size = { width: 56, height: 42 };
+    for (const corners of [
+      [a, b, c, d],
+      [b, a, d, c],
+      [d, a, b, c],
+    ] as const) {
+      const photo = photographPrint(made, { ...CAMERA, corners: [...corners] as unknown as Camera['corners'] });
+      const print = readPrint(photo, { scale: { corners, size, named: true }, zones: halves });
+      expect(print.zones[0].spots).toBeGreaterThan(5);
+      expect(print.zones[1].spots).toBe(0);
+    }
+  });
+
   it('can be stopped between its steps', () => {
     const photo = photographPrint(face(), CAMERA);
     const seen: number[] = [];

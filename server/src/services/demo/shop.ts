@@ -14,6 +14,7 @@ import { changeSurvey, listSurveys } from '../surveys.js';
 import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
 import { COLUMN_MILL, MACHINING_CENTRE, TURRET_MILL } from './millHistory.js';
 import { TURNING_CENTRE } from './turningHistory.js';
+import { fillScraping } from './scrapingHistory.js';
 import { ARTEFACTS, INSTRUMENTS, SHIM_DRAWER } from './kit.js';
 
 /** Whether nothing has been put into the shop yet. */
@@ -31,7 +32,7 @@ export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<voi
     const write = { id: crypto.randomUUID(), content: BUILDERS_SHEET, version: 1, by: OWNER };
     const sheet = await addLimitSheet(sequelize, write, transaction);
     const shop = { sequelize, transaction };
-    await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 });
+    await fillScraping(sequelize, await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 }), transaction);
     await fillMachine(shop, LIGHT_LATHE);
     for (const machine of [TURRET_MILL, COLUMN_MILL, MACHINING_CENTRE, TURNING_CENTRE]) await fillMachine(shop, machine);
   };
@@ -43,7 +44,7 @@ interface Shop {
   readonly transaction: Transaction;
 }
 
-async function fillMachine({ sequelize, transaction }: Shop, machine: DemoMachine, limits?: Pinned): Promise<void> {
+async function fillMachine({ sequelize, transaction }: Shop, machine: DemoMachine, limits?: Pinned): Promise<string> {
   const { card, rounds, survey, skipped = {}, bearings = [], byHand = [] } = machine;
   const id = crypto.randomUUID();
   const [{ at, by }] = rounds;
@@ -61,6 +62,7 @@ async function fillMachine({ sequelize, transaction }: Shop, machine: DemoMachin
   for (const entry of byHand) await note('by-hand', entry);
   for (const entry of bearings) await note('bearing', entry);
   for (const round of rounds) await fillRound({ sequelize, transaction }, { id, card }, round);
+  return id;
 }
 
 const HOUR = 3_600_000;

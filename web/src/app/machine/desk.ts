@@ -2,7 +2,7 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, type Observable, forkJoin, of, switchMap, tap } from 'rxjs';
 import { CHECKS, type Note } from '@isometra/core';
-import type { KitItem, Machine, RoundHead, StoredRound } from '@isometra/contract';
+import type { KitItem, Machine, RoundHead, StoredRound, StoredSurface } from '@isometra/contract';
 import {
   gainOf,
   handRungsOf,
@@ -15,6 +15,7 @@ import {
   readCard,
   rungsOf,
   running,
+  scrapedOf,
   waitNotes,
   type Campaign,
   type ShopFacts,
@@ -24,6 +25,7 @@ import {
 import { Heads } from '../data/heads';
 import { Kit, sinePlatesOf, stockOf } from '../data/kit';
 import { Machines } from '../data/machines';
+import { Surfaces } from '../data/surfaces';
 import { Surveys } from '../data/surveys';
 
 /** A gain nearer to one than this needs no reckoning with. */
@@ -36,6 +38,7 @@ export class Desk {
   private readonly heads = inject(Heads);
   private readonly kitStore = inject(Kit);
   private readonly surveyStore = inject(Surveys);
+  private readonly surfaceStore = inject(Surfaces);
   private readonly machineId$ = new BehaviorSubject<string | null>(null);
 
   private ofMachine<T>(select: (id: string) => Observable<T>, nothing: T) {
@@ -51,6 +54,8 @@ export class Desk {
   /** Rounds of all surveys, oldest first. */
   readonly all = this.ofMachine<readonly RoundHead[]>((id) => this.heads.of(id), []);
   readonly surveys = this.ofMachine<readonly Campaign[]>((id) => this.surveyStore.of(id), []);
+  /** Faces that are scraped. */
+  readonly surfaces = this.ofMachine<readonly StoredSurface[]>((id) => this.surfaceStore.of(id), []);
   /** The survey being worked on. */
   readonly survey = computed(() => running(this.surveys()));
   /** Rounds of that survey. */
@@ -63,7 +68,11 @@ export class Desk {
   readonly stock = computed(() => stockOf(this.kit()));
   /** Sine plates of the shop, the longest first: between their rolls, mm. */
   readonly sinePlates = computed(() => sinePlatesOf(this.kit()));
-  private readonly ladder = () => ({ now: new Date().toISOString(), ...ladderFacts(readCard(this.machine()?.card)) });
+  private readonly ladder = () => ({
+    now: new Date().toISOString(),
+    scraped: scrapedOf(this.surfaces()),
+    ...ladderFacts(readCard(this.machine()?.card)),
+  });
   readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), this.ladder()) : []));
   /** What is done by hand at the ends of the ladder. */
   readonly byHand = computed(() => (this.machine() ? handRungsOf(this.kind(), this.current(), this.survey()?.byHand ?? []) : []));
@@ -80,6 +89,7 @@ export class Desk {
       this.heads.load(machineId),
       this.kitStore.load(),
       this.surveyStore.load(machineId),
+      this.surfaceStore.load(machineId),
     ]).pipe(tap(() => this.machineId$.value === machineId && this.ready.set(true)));
   }
 

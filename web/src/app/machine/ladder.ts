@@ -41,6 +41,9 @@ import { Desk } from './desk';
               <span class="why">{{ rung.next }}</span>
             }
           </a>
+          @if (rung.scraped; as face) {
+            <a class="see" [routerLink]="['/machines', desk.machine()!.id, 'scraping', face.id]">scraped: {{ face.name }}</a>
+          }
         </li>
       }
       @for (step of byHand(); track step.id) {
@@ -124,6 +127,8 @@ export class Ladder {
       return {
         id: rung.check.id,
         title: rung.check.title,
+        // Left out because it is being scraped: there is where it goes on.
+        scraped: rung.left ? this.desk.surfaces().find(({ aim }) => aim?.check === rung.check.id) : undefined,
         state: rung.state,
         way: wayOfFinding(rung.round?.finding, rung.check),
         lines,

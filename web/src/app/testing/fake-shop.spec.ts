@@ -5,12 +5,15 @@ import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { Observable, firstValueFrom } from 'rxjs';
 import type {
+  DeskEntry,
   KitItem,
   LogEntry,
   Machine,
   MoveWrite,
   ReadingWrite,
   RoundHead,
+  StoredSurface,
+  Surface,
   RoundWrite,
   StoredLimitSheet,
   StoredReading,
@@ -59,6 +62,7 @@ export class FakeServer implements HttpBackend {
   /** Heads of rounds that are told as they are, without readings behind them. */
   told: RoundHead[] = [];
   surveys: StoredSurvey[] = [survey()];
+  surfaces: StoredSurface[] = [];
   limits: StoredLimitSheet[] = [];
   versions: StoredLimitSheet[] = [];
   log: LogEntry[] = [];
@@ -124,6 +128,11 @@ export class FakeServer implements HttpBackend {
     ['POST', /^\/kit\/([^/]+)\/photos\?id=([^&]+)/, ([, kit, id]) => this.photograph(kit, id)],
     ['POST', /^\/limits$/, (_match, body: StoredLimitSheet) => this.put(this.limits, { ...body, at: NOW })],
     ['PUT', /^\/limits\//, (_match, body: StoredLimitSheet) => this.put(this.limits, { ...body, at: NOW })],
+    ['GET', /^\/machines\/([^/]+)\/surfaces$/, ([, id]) => this.surfaces.filter((entry) => entry.machineId === id)],
+    ['POST', /^\/surfaces$/, (_match, body: Surface) => this.addSurface(body)],
+    ['PUT', /^\/surfaces\//, (_match, body: Surface) => this.addSurface(body)],
+    ['POST', /^\/surfaces\/[^/]+\/entries$/, (_match, body: DeskEntry) => this.writeEntry(body)],
+    ['POST', /^\/pictures/, () => ({ hash: 'a'.repeat(64), type: 'jpeg', width: 1, height: 1, size: 1 })],
     ['POST', /^\/surveys$/, (_match, body: SurveyWrite) => this.begin(body)],
     ['PUT', /^\/surveys\//, (_match, body: SurveyWrite) => this.changeSurvey(body)],
     ['POST', /^\/surveys\/[^/]+\/notes$/, (_match, body: SurveyNote) => this.write(body)],
@@ -186,6 +195,17 @@ export class FakeServer implements HttpBackend {
       }),
     }));
     return { plates, kit: [{ name: 'Old bar', days: 3 }] };
+  }
+
+  private addSurface({ by: _by, ...body }: Surface & { by?: string }): Surface {
+    const entries = this.surfaces.find(({ id }) => id === body.id)?.entries ?? [];
+    this.put(this.surfaces, { ...body, entries });
+    return body;
+  }
+
+  private writeEntry(body: DeskEntry): DeskEntry {
+    this.surfaces = this.surfaces.map((entry) => (entry.id === body.surfaceId ? { ...entry, entries: [...entry.entries, body] } : entry));
+    return body;
   }
 
   private changeSurvey(body: SurveyWrite): StoredSurvey {

@@ -17,7 +17,7 @@ import { Button } from './controls';
       [closable]="false"
       [dismissableMask]="true"
       [closeOnEscape]="false"
-      [style]="{ width: 'min(520px, 92vw)' }"
+      [style]="{ width: size() === 'wide' ? 'min(1000px, 94vw)' : 'min(520px, 92vw)' }"
       (visibleChange)="closed.emit()"
     >
       <ng-content />
@@ -29,5 +29,6 @@ import { Button } from './controls';
 })
 export class Dialog {
   readonly heading = input.required<string>();
+  readonly size = input<'usual' | 'wide'>('usual');
   readonly closed = output();
 }

@@ -1,0 +1,100 @@
+import { Injectable, inject } from '@angular/core';
+import { BehaviorSubject, type Observable, combineLatest, map, tap } from 'rxjs';
+import * as z from 'zod';
+import {
+  deskEntrySchema,
+  storedSurfaceSchema,
+  surfaceSchema,
+  type DeskEntry,
+  type EntryKind,
+  type StoredSurface,
+  type Surface,
+} from '@isometra/contract';
+import { Api } from './api';
+import { byId, Loads, withRow, Writes } from './flows';
+import { Outbox } from './outbox';
+import { Settings } from './settings';
+
+/** What is written down, before it has an id, a time and a name. */
+export interface NewEntry<Kind extends EntryKind = EntryKind> {
+  readonly kind: Kind;
+  readonly content: Extract<DeskEntry, { kind: Kind }>['content'];
+  readonly supersedes?: string | null;
+}
+
+/** Faces that are scraped, by machine, with everything written down at them: what the server says, and what is on its way. */
+@Injectable({ providedIn: 'root' })
+export class Surfaces {
+  private readonly api = inject(Api);
+  private readonly outbox = inject(Outbox);
+  private readonly settings = inject(Settings);
+  private readonly server$ = new BehaviorSubject<ReadonlyMap<string, readonly StoredSurface[]>>(new Map());
+  /** Entries that the server has taken from here; they are never changed. */
+  private readonly told$ = new BehaviorSubject<readonly DeskEntry[]>([]);
+  private readonly writes = new Writes();
+  private readonly loads = new Loads(
+    (machineId) => this.api.get(`/machines/${machineId}/surfaces`, z.array(storedSurfaceSchema)),
+    (surfaces, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, surfaces)),
+  );
+
+  constructor() {
+    this.outbox.answers$.subscribe(({ entry: { what }, answer }) => {
+      const entry = what === 'entry' ? deskEntrySchema.safeParse(answer).data : undefined;
+      if (entry) this.told$.next(byId(this.told$.value, [entry]));
+    });
+  }
+
+  /** Ask the server for the faces of a machine. Fails with an ApiFailure. */
+  load(machineId: string): Observable<void> {
+    return this.loads.ask(machineId);
+  }
+
+  /** The faces of a machine as they stand, with their entries oldest first. */
+  of(machineId: string): Observable<readonly StoredSurface[]> {
+    return combineLatest([this.server$, this.told$, this.outbox.queue$]).pipe(
+      map(([server, told, queue]) => {
+        const waiting = queue.flatMap(({ what, body }) => (what === 'entry' ? (deskEntrySchema.safeParse(body).data ?? []) : []));
+        return (server.get(machineId) ?? []).map((surface) => ({
+          ...surface,
+          entries: [
+            ...byId(
+              surface.entries,
+              [...told, ...waiting].filter(({ surfaceId }) => surfaceId === surface.id),
+            ),
+          ].sort((one, other) => one.at.localeCompare(other.at)),
+        }));
+      }),
+    );
+  }
+
+  /** Add (`version` 0) or change a face. Fails with an ApiFailure. */
+  save(surface: Surface): Observable<Surface> {
+    const added = surface.version === 0;
+    const body = { ...surface, version: Math.max(1, surface.version), by: this.settings.by() };
+    return this.writes.send(() =>
+      this.api.send(added ? 'POST' : 'PUT', added ? '/surfaces' : `/surfaces/${surface.id}`, body, surfaceSchema).pipe(
+        tap((saved) => {
+          const others = this.server$.value.get(saved.machineId) ?? [];
+          const entries = others.find(({ id }) => id === saved.id)?.entries ?? [];
+          this.server$.next(new Map(this.server$.value).set(saved.machineId, withRow(others, { ...saved, entries })));
+        }),
+      ),
+    );
+  }
+
+  /** Write something down at a face: seen at once, kept in the browser until the server has taken it. */
+  write<Kind extends EntryKind>(
+    surface: Pick<Surface, 'id' | 'machineId'>,
+    { kind, content, supersedes = null }: NewEntry<Kind>,
+  ): DeskEntry {
+    const entry = {
+      ...{ id: crypto.randomUUID(), surfaceId: surface.id, kind, content, supersedes },
+      ...{ by: this.settings.by(), at: new Date().toISOString() },
+    } as DeskEntry;
+    this.outbox.put({
+      ...{ id: entry.id, what: 'entry', method: 'POST', path: `/surfaces/${surface.id}/entries`, body: entry },
+      ...{ about: surface.id, machineId: surface.machineId },
+    });
+    return entry;
+  }
+}

@@ -1,0 +1,115 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import type { Surface } from '@isometra/contract';
+import type { Turned } from '@isometra/work';
+import { Settings } from '../data/settings';
+import { Button } from '../ui/controls';
+import { bothUnits } from '../ui/say';
+import { Slide } from '../ui/slide';
+
+export interface Turns {
+  readonly from: number;
+  readonly length: number;
+  readonly a: number;
+  readonly b: number;
+}
+
+/** The straightedge under its face at its true length, with the two places where it turned: moved by hand or arrow keys. */
+@Component({
+  selector: 'iso-edge-turns',
+  imports: [Button, Slide],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg
+      [attr.viewBox]="'0 0 1000 44'"
+      preserveAspectRatio="none"
+      role="img"
+      [attr.aria-label]="'Straightedge, ' + size(surface().reference.length)"
+    >
+      <rect
+        x="1"
+        y="14"
+        [attr.width]="998 * shownPart()"
+        height="16"
+        fill="var(--iron)"
+        stroke="var(--ink)"
+        vector-effect="non-scaling-stroke"
+      />
+      @for (pivot of pivots(); track pivot.name) {
+        <path [attr.d]="'M' + pivot.at + ' 44 l-9 -14 h18 z'" fill="var(--blue)" />
+      }
+    </svg>
+    <div class="sliders">
+      <span class="label">pushed at A: {{ size(a()) }}</span>
+      <iso-slide
+        label="Pushed at end A it turns at"
+        [words]="size(a())"
+        [value]="a()"
+        [max]="length()"
+        [step]="step()"
+        (moved)="a.set($event)"
+      />
+      <span class="label">pushed at B: {{ size(b()) }}</span>
+      <iso-slide
+        label="Pushed at end B it turns at"
+        [words]="size(b())"
+        [value]="b()"
+        [max]="length()"
+        [step]="step()"
+        (moved)="b.set($event)"
+      />
+      <button pButton type="button" (click)="keep()">It turned there</button>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: block;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      height: 34px;
+    }
+    .sliders {
+      display: grid;
+      grid-template-columns: max-content minmax(90px, 1fr) max-content minmax(90px, 1fr) max-content;
+      gap: 4px 10px;
+      align-items: center;
+    }
+    .label {
+      min-width: 150px;
+    }
+    @media (max-width: 700px) {
+      .sliders {
+        grid-template-columns: max-content 1fr;
+      }
+      button {
+        grid-column: 1 / -1;
+      }
+    }
+  `,
+})
+export class EdgeTurns {
+  readonly surface = input.required<Surface>();
+  readonly turned = input<Turned | null>(null);
+  readonly kept = output<Turns>();
+  private readonly settings = inject(Settings);
+
+  /** What it lies on: the face, or its own length where that is shorter. */
+  protected readonly length = computed(() => Math.min(this.surface().width, this.surface().reference.length));
+  protected readonly shownPart = computed(() => Math.min(1, this.surface().reference.length / this.surface().width));
+  protected readonly step = computed(() => (this.length() > 300 ? 5 : 1));
+  /** As it turned last; at first as an even bearing would. */
+  protected readonly a = linkedSignal(() => Math.round(this.turned()?.a ?? this.length() / Math.SQRT2));
+  protected readonly b = linkedSignal(() => Math.round(this.turned()?.b ?? this.length() * (1 - 1 / Math.SQRT2)));
+  protected readonly size = (mm: number): string => bothUnits(mm, 'length', this.settings.shown()).large;
+  protected readonly pivots = computed(() =>
+    [
+      { name: 'A', at: this.a() },
+      { name: 'B', at: this.b() },
+    ].map(({ name, at }) => ({ name, at: 1 + (998 * at) / this.surface().width })),
+  );
+
+  keep(): void {
+    this.kept.emit({ from: 0, length: this.length(), a: this.a(), b: this.b() });
+  }
+}

@@ -1,0 +1,95 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { of, switchMap } from 'rxjs';
+import { toObservable } from '@angular/core/rxjs-interop';
+import type { StoredSurface } from '@isometra/contract';
+import { deskOf, stateWords, stepWords } from '@isometra/work';
+import type { ApiFailure } from '../data/api';
+import { Surfaces } from '../data/surfaces';
+import { Desk } from '../machine/desk';
+import { AtHand } from '../shell/at-hand';
+import { Glyph } from '../ui/glyph';
+import { Notice } from '../ui/notice';
+
+/** The faces of a machine that are scraped: how far each is, and what comes next on it. */
+@Component({
+  selector: 'iso-faces',
+  imports: [RouterLink, Glyph, Notice],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h1>Scraping</h1>
+    @for (face of faces(); track face.id) {
+      <a class="face" [routerLink]="face.id">
+        <iso-glyph [state]="face.glyph" />
+        <b>{{ face.name }}</b>
+        <span>{{ face.state }}</span>
+        <span class="soft">{{ face.passes }}</span>
+        <span class="now">{{ face.step }}</span>
+      </a>
+    } @empty {
+      @if (loaded()) {
+        <p>No face of this machine is being scraped. Describe one: its size, its zones, and what it is blued with.</p>
+      }
+    }
+    <iso-notice [text]="problem()" />
+    <p><a class="act" [class.next]="faces().length === 0" routerLink="new">Describe a face</a></p>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 14px;
+      align-content: start;
+      max-width: 900px;
+      padding: 18px 28px 30px;
+    }
+    .face {
+      display: grid;
+      grid-template-columns: 28px 1fr max-content max-content;
+      gap: 4px 14px;
+      align-items: center;
+      padding: 14px 4px;
+      border-top: 1px solid var(--line);
+      color: var(--ink);
+      text-decoration: none;
+    }
+    b {
+      font: 600 20px/1.2 var(--narrow);
+    }
+    .now {
+      grid-column: 2 / -1;
+      font: 600 17px/1.2 var(--narrow);
+    }
+  `,
+})
+export class Faces {
+  private readonly desk = inject(Desk);
+  private readonly store = inject(Surfaces);
+  protected readonly problem = signal('');
+  protected readonly loaded = signal(false);
+  private readonly machineId = computed(() => this.desk.machine()?.id ?? null);
+  private readonly all = toSignal(toObservable(this.machineId).pipe(switchMap((id) => (id === null ? of([]) : this.store.of(id)))), {
+    initialValue: [] as readonly StoredSurface[],
+  });
+  protected readonly faces = computed(() =>
+    this.all().map((surface) => {
+      const { state, step, zones, aim } = deskOf(surface, surface.entries);
+      const left = zones.reduce((sum, zone) => sum + (zone.left ?? 0), 0);
+      return {
+        ...{ id: surface.id, name: surface.name, state: stateWords(state), step: stepWords(step) },
+        passes: left ? `${left} passes left` : '',
+        glyph: state === 'accept' ? ('in' as const) : aim ? (aim.met ? ('in' as const) : ('out' as const)) : ('none' as const),
+      };
+    }),
+  );
+
+  constructor() {
+    inject(AtHand).doing.set('Scraping');
+    const id = this.machineId();
+    if (id !== null)
+      this.store.load(id).subscribe({
+        error: (failure: ApiFailure) => this.problem.set(failure.message),
+        complete: () => this.loaded.set(true),
+      });
+  }
+}
