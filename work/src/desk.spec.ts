@@ -74,6 +74,25 @@ describe('the desk', () => {
     );
   });
 
+  it('a print in the middle of a plan does not turn the work elsewhere; after it, one that is newer does', () => {
+    const diary = new DeskDiary(face());
+    plan(diary, 0, 0, 0, 24);
+    diary.blue();
+    print(diary, shares(0.4, 0.01, 0.01, 0.02));
+    expect([told(diary).from, told(diary).next]).toEqual(['plan', '4']);
+    for (let { step } = told(diary); step.code === 'pass'; { step } = told(diary))
+      diary.write('pass', { zone: step.zone, kind: 'whole', grade: step.grade, angle: 45 });
+    expect([told(diary).step.code, lefts(diary)]).toEqual(['measure', [0, 0, 0, 0]]);
+    measure(diary, 3);
+    diary.blue();
+    print(diary, shares(0.02, 0.4, 0.35, 0.01));
+    expect(lefts(diary)).toEqual([0, 1, 1, 0]);
+    diary.passes(1, '2');
+    expect([told(diary).step.code === 'pass', told(diary).next]).toEqual([true, '3']);
+    diary.passes(1, '3');
+    expect(told(diary).step.code).withContext('the geometry is met: contact goes on').toBe('blue');
+  });
+
   it('the angle turns by 90 after each pass over a zone, and a pass that is taken back counts for nothing', () => {
     const diary = new DeskDiary(face());
     plan(diary, 0, 0, 0, 46);

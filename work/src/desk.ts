@@ -152,20 +152,22 @@ function leftOf(known: Known, turned: Turned | null): Pick<Desk, 'zones' | 'from
   const values = [...shares.values()];
   const mean = values.reduce((sum, value) => sum + value, 0) / (values.length || 1);
   const planned = (id: string) => plan?.content.depths.find(({ zone }) => zone === id)?.depth ?? 0;
-  const deepest = plan
-    ? Math.max(...plan.content.depths.map(({ zone, depth }) => depth - taken(since(passes, plan, entries), zone, pass)))
-    : 0;
-  // A plan tells until it is worked off; then the newer of print and turn does.
-  const from =
-    plan && (deepest >= pass.fine.depth || place(plan) > Math.max(place(print), place(hinge)))
-      ? 'plan'
-      : values.length && place(print) > place(hinge)
-        ? 'print'
-        : turned
-          ? 'hinge'
-          : values.length
-            ? 'print'
-            : null;
+  /** The most that a plan still wanted of a zone when something was written down; now, where nothing is named. */
+  const wanted = (until?: DeskEntry): number => {
+    if (!plan) return 0;
+    const own = since(passes, plan, entries).filter((entry) => until === undefined || place(entry) < place(until));
+    return Math.max(...plan.content.depths.map(({ zone, depth }) => depth - taken(own, zone, pass)));
+  };
+  // A plan tells until it is worked off; what was seen in the middle of it does not turn the work elsewhere.
+  const tells = (entry: DeskEntry | undefined): boolean =>
+    entry !== undefined && (!plan || (place(entry) > place(plan) && wanted(entry) < pass.fine.depth));
+  const seen =
+    (print && values.length && tells(print) ? place(print) : -1) > (tells(hinge) ? place(hinge) : -1)
+      ? 'print'
+      : turned && tells(hinge)
+        ? 'hinge'
+        : null;
+  const from = plan && wanted() >= pass.fine.depth ? 'plan' : (seen ?? (plan ? 'plan' : null));
   const start = from === 'plan' ? plan : from === 'print' ? print : from === 'hinge' ? hinge : undefined;
   const own = since(passes, start, entries);
   const high = from === 'hinge' && turned ? highByTurn(known, turned) : null;
@@ -227,7 +229,8 @@ function stepOf(
   if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
   if (entries.length === 0) return { code: 'begin' };
   if (last?.kind === 'blue') return { code: 'read-print' };
-  if (last?.kind === 'pass') return { code: surface.aim && from === 'plan' ? 'measure' : 'blue' };
+  if (last?.kind === 'pass')
+    return { code: surface.aim && entries.some(({ kind }) => kind === 'plan') && !desk.aim?.met ? 'measure' : 'blue' };
   if (last?.kind === 'hinge') return { code: 'turn-or-blue' };
   if (desk.aim?.met && desk.spots?.verdict === 'in') return { code: 'accept' };
   if (surface.aim && !desk.aim) return { code: 'measure' };

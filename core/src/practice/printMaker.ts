@@ -40,6 +40,7 @@ export interface PhotoOfPrint {
   readonly data: Uint8ClampedArray;
   /** Corners of the face on it, px, round from its top left. */
   readonly corners: readonly Place[];
+  /** Counted when it is asked for. */
   readonly truth: { readonly spots: number; readonly share: number };
 }
 
@@ -172,9 +173,13 @@ export function photographPrint(made: MadePrint, camera: Camera, seed = 1): Phot
       for (let c = 0; c < 3; c++) data[i + c] = ((lit * sum[c]) / samples ** 2) * cast[c] + shine + grain * (thrown() + thrown() - 1) * 1.7;
       data[i + 3] = 255;
     }
-  const spots = trueSpots(mask, w, h);
   const counted = groove ? mask.length * (1 - groove.width / made.width) : mask.length;
-  return { width, height, data, corners, truth: { spots, share: mask.reduce((total, value) => total + value, 0) / counted } };
+  return {
+    ...{ width, height, data, corners },
+    get truth() {
+      return { spots: trueSpots(mask, w, h), share: mask.reduce((total, value) => total + value, 0) / counted };
+    },
+  };
 }
 
 /** Bumps strewn over a face: so many to the square of an inch, of a radius and a scatter of heights. */

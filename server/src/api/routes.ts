@@ -31,7 +31,7 @@ import { addReadings } from '../services/readings.js';
 import { addRound, changeRound, getRound, listRounds } from '../services/rounds.js';
 import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
-import { addEntry, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
+import { addEntries, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 
@@ -211,7 +211,8 @@ function scraping(router: Router, { sequelize, solver }: Means): void {
   router.post('/surfaces/:id/entries', async (request, response) => {
     const entry = parseBody(deskEntrySchema, request.body);
     sameId(request.params.id, entry.surfaceId);
-    response.status(201).json(await addEntry(sequelize, entry));
+    const [written] = await addEntries(sequelize, [entry], entry.surfaceId);
+    response.status(201).json(written);
   });
   router.post('/pictures', express.raw({ type: () => true, limit: MOST_BYTES }), async (request, response) => {
     const { by } = parseBody(pictureQuery, request.query);

@@ -122,32 +122,60 @@ function textOf(entry: DeskEntry, before: readonly DeskEntry[]): string | undefi
   }
 }
 
-async function writeEntry(entry: DeskEntry, transaction: Transaction): Promise<DeskEntry> {
-  const row = await SurfaceRow.findByPk(entry.surfaceId, { transaction, lock: transaction.LOCK.UPDATE });
-  if (!row) throw notFound('face');
-  const known = await SurfaceEntryRow.findByPk(entry.id, { transaction });
-  if (known) return entryOf(known);
-  const written = (await entriesOf([row.id], transaction)).get(row.id) ?? [];
-  const surface = surfaceSchema.parse(faceOf(row));
-  const faults = entryFaults(entry, surface, written);
-  const picture = entry.kind === 'print' ? entry.content.picture : null;
-  if (picture !== null && !(await PictureRow.findByPk(picture, { transaction, attributes: ['hash'] })))
-    faults.push({ path: 'content.picture', message: 'is not kept here', example: 'the name of a picture that was sent before' });
-  if (faults.length) throw new ApiError(400, faults);
-  const { id, surfaceId, kind, content, supersedes, by, at } = entry;
-  await SurfaceEntryRow.create({ id, surfaceId, kind, content: { ...content }, supersedes, by, at: new Date(at) }, { transaction });
-  const text = textOf(entry, written);
-  if (text) await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${row.name}: ${text}`, at: new Date(at) }, transaction);
-  return entry;
+/** Pictures that entries speak of and that are not kept here. */
+async function unknownPictures(entries: readonly DeskEntry[], transaction: Transaction): Promise<ReadonlySet<string>> {
+  const named = entries.flatMap((entry) => (entry.kind === 'print' && entry.content.picture !== null ? [entry.content.picture] : []));
+  const kept = named.length ? await PictureRow.findAll({ where: { hash: { [Op.in]: named } }, attributes: ['hash'], transaction }) : [];
+  return new Set(named.filter((hash) => !kept.some((row) => row.hash === hash)));
 }
 
-/** Write something down at the desk: never changed afterwards, only superseded. Safe to send twice, also at the same moment. */
-export async function addEntry(sequelize: Sequelize, entry: DeskEntry, given?: Transaction): Promise<DeskEntry> {
-  try {
-    return await inOneGo(sequelize, (transaction) => writeEntry(entry, transaction), given);
-  } catch (error) {
-    const known = brokenRule(error) === 'PRIMARY' ? await SurfaceEntryRow.findByPk(entry.id) : null;
-    if (known) return entryOf(known);
-    throw error;
+async function writeEntries(entries: readonly DeskEntry[], surfaceId: string, transaction: Transaction): Promise<DeskEntry[]> {
+  const row = await SurfaceRow.findByPk(surfaceId, { transaction, lock: transaction.LOCK.UPDATE });
+  if (!row) throw notFound('face');
+  const written = (await entriesOf([row.id], transaction)).get(row.id) ?? [];
+  const surface = surfaceSchema.parse(faceOf(row));
+  const missing = await unknownPictures(entries, transaction);
+  const answers: DeskEntry[] = [];
+  const fresh: DeskEntry[] = [];
+  const said: { readonly machineId: string; readonly by: string; readonly what: string; readonly text: string; readonly at: Date }[] = [];
+  for (const entry of entries) {
+    const known = written.find(({ id }) => id === entry.id);
+    answers.push(known ?? entry);
+    if (known) continue;
+    const faults = entryFaults(entry, surface, written);
+    if (entry.kind === 'print' && entry.content.picture !== null && missing.has(entry.content.picture))
+      faults.push({ path: 'content.picture', message: 'is not kept here', example: 'the name of a picture that was sent before' });
+    if (faults.length) throw new ApiError(400, faults);
+    const text = textOf(entry, written);
+    if (text) said.push({ machineId: row.machineId, by: entry.by, what: 'scraping', text: `${row.name}: ${text}`, at: new Date(entry.at) });
+    written.push(entry);
+    fresh.push(entry);
   }
+  await SurfaceEntryRow.bulkCreate(
+    fresh.map(({ id, kind, content, supersedes, by, at }) => ({
+      id,
+      surfaceId,
+      kind,
+      content: { ...content },
+      supersedes,
+      by,
+      at: new Date(at),
+    })),
+    { transaction },
+  );
+  await writeLog(said, transaction);
+  return answers;
+}
+
+/**
+ * Write something down at the desk, in order: never changed afterwards, only superseded. Safe to send twice, also at the same
+ * moment. All of it or nothing.
+ */
+export async function addEntries(
+  sequelize: Sequelize,
+  entries: readonly DeskEntry[],
+  surfaceId: string,
+  given?: Transaction,
+): Promise<DeskEntry[]> {
+  return inOneGo(sequelize, (transaction) => writeEntries(entries, surfaceId, transaction), given);
 }

@@ -7,7 +7,7 @@ import { cleanPicture, readPrint } from '@isometra/core/print';
 import type { DeskEntry, EntryKind, Surface } from '@isometra/contract';
 import { deskOf, gridZones, middleOf, wedgePlan } from '@isometra/work';
 import { keepPicture } from '../pictures.js';
-import { addEntry, addSurface } from '../surfaces.js';
+import { addEntries, addSurface } from '../surfaces.js';
 
 const LENGTH = 480;
 const WIDTH = 64;
@@ -29,7 +29,7 @@ const faceOf = (machineId: string): Surface => ({
 const HAND = { rough: 9.4, fine: 4.3 } as const;
 /** Evenings of the autumn, by the days between them. */
 const EVENINGS = [0, 2, 7, 9, 14, 16, 28, 49] as const;
-const FIRST = Date.parse('2026-09-21T16:40:00.000Z');
+const FIRST = Date.parse('2026-08-24T16:40:00.000Z');
 const PASSES_AN_EVENING = 3;
 /** On the last evening so many of them have been made. */
 const SO_FAR = 1;
@@ -64,8 +64,14 @@ async function photograph(
   const photo = photographPrint({ width: LENGTH, height: WIDTH, bumps, film: 4, shade: 0.3, grain: 5 }, camera as never, seed);
   const { WebAssembly } = globalThis as unknown as { readonly WebAssembly: { compile(bytes: Uint8Array): Promise<never> } };
   await init(await WebAssembly.compile(await readFile(fileURLToPath(import.meta.resolve('@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm')))));
-  const jpeg = await encodeJpeg(photo as never, { quality: 88, baseline: true, progressive: false, optimize_coding: false });
-  return { ...photo, bytes: Buffer.from(cleanPicture(new Uint8Array(jpeg))) };
+  const jpeg = await encodeJpeg({ data: photo.data, width: photo.width, height: photo.height } as never, {
+    quality: 88,
+    baseline: true,
+    progressive: false,
+    optimize_coding: false,
+  });
+  const { width, height, data, corners } = photo;
+  return { width, height, data, corners, bytes: Buffer.from(cleanPicture(new Uint8Array(jpeg))) };
 }
 
 /** The dovetail of the cross slide: widest in its middle, and begun only. */
@@ -82,7 +88,7 @@ export async function fillScraping(sequelize: Sequelize, machineId: string, tran
   const entries: DeskEntry[] = [];
   const heights = surface.zones.map((zone) => 128 * (1 - middleOf(zone).x / LENGTH));
   let now = FIRST;
-  const write = async <Kind extends EntryKind>(kind: Kind, content: Extract<DeskEntry, { kind: Kind }>['content'], minutes = 4) => {
+  const write = <Kind extends EntryKind>(kind: Kind, content: Extract<DeskEntry, { kind: Kind }>['content'], minutes = 4): void => {
     now += minutes * 60_000;
     const entry = {
       id: crypto.randomUUID(),
@@ -93,7 +99,6 @@ export async function fillScraping(sequelize: Sequelize, machineId: string, tran
       by: 'RM',
       at: new Date(now).toISOString(),
     } as DeskEntry;
-    await addEntry(sequelize, entry, transaction);
     entries.push(entry);
   };
   /** The wedge that is left, µm over the face: least squares over its zones. */
@@ -110,7 +115,7 @@ export async function fillScraping(sequelize: Sequelize, machineId: string, tran
       zones: surface.zones,
     });
     const { hash } = await keepPicture(sequelize, { type: 'jpeg', width: photo.width, height: photo.height, bytes, by: 'RM' }, transaction);
-    await write('print', {
+    write('print', {
       picture: hash,
       film: 4,
       pressed: null,
@@ -122,34 +127,34 @@ export async function fillScraping(sequelize: Sequelize, machineId: string, tran
   const flank = await addSurface(sequelize, flankOf(machineId), 'HB', transaction);
   const begun = { supersedes: null, by: 'HB', at: '2026-11-20T17:05:00.000Z', surfaceId: flank.id } as const;
   const high = ['3', '4', '2'].map((zone, i) => ({ zone, depth: [24, 15, 9][i] }));
-  await addEntry(
+  await addEntries(
     sequelize,
-    { ...begun, id: crypto.randomUUID(), kind: 'measure', content: { value: 29, doubt: 3, roundId: null } },
+    [
+      { ...begun, id: crypto.randomUUID(), kind: 'measure', content: { value: 29, doubt: 3, roundId: null } },
+      { ...begun, id: crypto.randomUUID(), kind: 'plan', content: { depths: high, from: 'hand', why: 'over pins, flank by straightedge' } },
+    ],
+    flank.id,
     transaction,
   );
-  await addEntry(
-    sequelize,
-    { ...begun, id: crypto.randomUUID(), kind: 'plan', content: { depths: high, from: 'hand', why: 'over pins, flank by straightedge' } },
-    transaction,
-  );
-  await write('hinge', { from: 0, length: LENGTH, a: 120, b: 92 });
-  await measure();
+  write('hinge', { from: 0, length: LENGTH, a: 120, b: 92 });
+  measure();
   for (const [i, day] of EVENINGS.entries()) {
     now = Math.max(now, FIRST + day * DAY);
-    if (i > 0) await measure();
+    if (i > 0) measure();
     if (deskOf(surface, entries).step.code !== 'pass') {
-      await write('plan', wedgePlan(surface, wedge(), 'left'));
+      write('plan', wedgePlan(surface, wedge(), 'left'));
     }
-    await write('blue', { film: 4, dye: false, pressed: null });
+    write('blue', { film: 4, dye: false, pressed: null });
     if (i === 0 || i === 4 || i === EVENINGS.length - 1) await printed(i + 3);
     for (let k = 0; k < (i < EVENINGS.length - 1 ? PASSES_AN_EVENING : SO_FAR); k++) {
       const { step, zones } = deskOf(surface, entries);
       const zone = step.code === 'pass' ? zones.find((entry) => entry.zone.id === step.zone) : undefined;
       if (!zone) break;
-      await write('pass', { zone: zone.zone.id, kind: 'whole', grade: zone.grade, angle: zone.angle }, 11);
+      write('pass', { zone: zone.zone.id, kind: 'whole', grade: zone.grade, angle: zone.angle }, 11);
       heights[surface.zones.indexOf(zone.zone)] -= HAND[zone.grade];
     }
     // The last evening is still going on.
-    if (i < EVENINGS.length - 1) await write('done', {}, 2);
+    if (i < EVENINGS.length - 1) write('done', {}, 2);
   }
+  await addEntries(sequelize, entries, surface.id, transaction);
 }
