@@ -3,7 +3,7 @@ import type { PrintResult, Surface } from '@isometra/contract';
 import { deskOf, eveningsOf, learnedDepths, type DeskStep } from './desk.js';
 import { middleOf } from './deskEntries.js';
 import { entryFaults, standing, surfaceFaults } from './deskFaults.js';
-import { gridZones, nestedZones, planePlan, wedgePlan } from './deskPlan.js';
+import { gridZones, nestedZones, planePlan, priceOf, wedgePlan } from './deskPlan.js';
 import { deskNoteWords, reminderWords, stepWords, turnedWords } from './deskWords.js';
 import { DeskDiary, face } from './testing/surface.spec.js';
 
@@ -345,12 +345,39 @@ describe('plans', () => {
   const strips = (part: Partial<Surface> = {}) => face({ ...part });
 
   it('a wedge leaves its low end alone and takes the rest by where each zone lies, on the side that stands high', () => {
-    expect(wedgePlan(strips(), 48, 'right').depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
-    expect(wedgePlan(strips(), 48, 'left').depths.map(({ depth }) => depth)).toEqual([36, 24, 12, 0]);
+    expect(wedgePlan(strips(), { wedge: 48, high: 'right' }).depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
+    expect(wedgePlan(strips(), { wedge: 48, high: 'left' }).depths.map(({ depth }) => depth)).toEqual([36, 24, 12, 0]);
     const grid = face({ zones: gridZones(400, 60, 1, 3) });
-    const across = (high: 'near' | 'far') => wedgePlan(grid, 30, high).depths.map(({ depth }) => Math.round(depth));
+    const across = (high: 'near' | 'far') => wedgePlan(grid, { wedge: 30, high }).depths.map(({ depth }) => Math.round(depth));
     expect(across('near')).toEqual([0, 10, 20]);
     expect(across('far')).toEqual([20, 10, 0]);
+  });
+
+  it('both ways at once are one print, and never more work than one after the other', () => {
+    const grid = face({ width: 400, height: 400, zones: gridZones(400, 400, 8, 8), passes: { rough: 10, fine: 10, keepFine: 0 } });
+    const [along, across] = [{ wedge: 100, high: 'right' } as const, { wedge: 100, high: 'far' } as const];
+    const both = priceOf(grid, wedgePlan(grid, along, across)).zonePasses;
+    const apart = priceOf(grid, wedgePlan(grid, along)).zonePasses + priceOf(grid, wedgePlan(grid, across)).zonePasses;
+    expect(both).toBeLessThanOrEqual(apart * 1.05);
+    // The corner that is low both ways is left alone.
+    const { depths } = wedgePlan(grid, along, across);
+    expect(depths.reduce((low, entry) => (entry.depth < low.depth ? entry : low)).zone).toBe('57');
+    expect(priceOf(face(), { depths: [{ zone: '4', depth: 46 }], from: 'hand', why: '' })).toEqual({
+      zonePasses: 5,
+      cycles: 5,
+      evenings: 1,
+    });
+  });
+
+  it('a tilt that alignment asks for leaves only the height free, and a hollow costs nothing more', () => {
+    const flat = face({ zones: gridZones(400, 60, 4, 1) });
+    const asked = planePlan(flat, { 1: 0, 2: 0, 3: 0, 4: 0 }, 0, { wedge: 40, high: 'right' });
+    expect(asked?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([30, 20, 10, 0]);
+    const other = planePlan(flat, { 1: 0, 2: 0, 3: 0, 4: 0 }, 0, { wedge: 40, high: 'left' });
+    expect(other?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([0, 10, 20, 30]);
+    const hollow = planePlan(flat, { 1: 0, 2: -15, 3: 0, 4: 0 }, 0, { wedge: 40, high: 'right' });
+    expect(hollow?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([30, 5, 10, 0]);
+    expect(planePlan(flat, {}, 0, { wedge: 40, high: 'right' })).toBeUndefined();
   });
 
   it('a noise-only plate needs no metal; a hollow in the middle costs nothing; one that the plane rests on has a price', () => {

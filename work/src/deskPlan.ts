@@ -1,4 +1,4 @@
-import { bestPlane, pricesOf } from '@isometra/core';
+import { bestPlane, cyclesAnEvening, pricesOf, zonePasses } from '@isometra/core';
 import type { DeskEntry, Surface, Zone } from '@isometra/contract';
 import { middleOf } from './deskEntries.js';
 
@@ -9,22 +9,42 @@ export type HighEnd = 'left' | 'right' | 'near' | 'far';
 
 const bearing = ({ zones }: Surface): Zone[] => zones.filter(({ use }) => use === 'bear');
 
+/** A slope of a face: higher by so many µm over all of it, at one of its ends or edges. */
+export interface Slope {
+  readonly wedge: number;
+  readonly high: HighEnd;
+}
+
 /**
- * Depths for a wedge: 0 at the low end, all of it at the high one, each zone by its middle.
+ * Depths for a wedge, or for two at once as one print: 0 at the lowest zone, each other one by its middle.
  *
- * @param wedge µm over the length of the face.
+ * What all of it would come down by tilts nothing: the lowest zone is left alone.
  */
-export function wedgePlan(surface: Surface, wedge: number, high: HighEnd): Plan {
-  const along = ({ x, y }: { readonly x: number; readonly y: number }): number => {
+export function wedgePlan(surface: Surface, ...slopes: readonly Slope[]): Plan {
+  const part = ({ x, y }: { readonly x: number; readonly y: number }, high: HighEnd): number => {
     if (high === 'right') return x / surface.width;
     if (high === 'left') return 1 - x / surface.width;
     return high === 'near' ? y / surface.height : 1 - y / surface.height;
   };
-  const raw = bearing(surface).map((zone) => ({ zone: zone.id, depth: wedge * along(middleOf(zone)) }));
-  // The lowest zone is left alone: what all of it comes down by tilts nothing.
+  const raw = bearing(surface).map((zone) => ({
+    zone: zone.id,
+    depth: slopes.reduce((sum, { wedge, high }) => sum + wedge * part(middleOf(zone), high), 0),
+  }));
   const least = Math.min(...raw.map(({ depth }) => depth));
   const depths = raw.map(({ zone, depth }) => ({ zone, depth: depth - least }));
-  return { depths, from: 'wedge', why: `a wedge of ${wedge.toFixed(0)} µm, high at the ${high} end` };
+  const why = slopes.map(({ wedge, high }) => `${wedge.toFixed(0)} µm high at the ${high}`).join(' and ');
+  return { depths, from: 'wedge', why };
+}
+
+/** What a plan asks for in all: passes over the zones, cycles of its deepest one, and evenings. */
+export function priceOf({ passes, evening }: Surface, { depths }: Plan, pass: { readonly rough: number; readonly fine: number } = passes) {
+  const each = depths.map(({ depth }) => {
+    const { rough, fine } = zonePasses(depth, pass.rough, pass.fine, passes.keepFine);
+    return rough + fine;
+  });
+  const cycles = Math.max(0, ...each);
+  const anEvening = cyclesAnEvening(evening.session, evening.setUp, evening.cycle);
+  return { zonePasses: each.reduce((sum, count) => sum + count, 0), cycles, evenings: Math.ceil(cycles / anEvening) };
 }
 
 export interface PlanePlan {
@@ -36,15 +56,22 @@ export interface PlanePlan {
 /**
  * Depths down to the best plane under heights read in the middle of each zone: only removal, the least of it.
  *
- * @param heights µm, + high. @param doubt µm of one. @returns undefined where fewer than three were read.
+ * @param heights µm, + high. @param doubt µm of one. @param slope what alignment asks the face to be left at: then only its
+ *   height is free. @returns undefined where fewer than three were read, or none with a slope.
  */
-export function planePlan(surface: Surface, heights: Readonly<Record<string, number>>, doubt: number): PlanePlan | undefined {
+export function planePlan(
+  surface: Surface,
+  heights: Readonly<Record<string, number>>,
+  doubt: number,
+  slope?: Slope,
+): PlanePlan | undefined {
   const read = bearing(surface).filter(({ id }) => heights[id] !== undefined);
-  if (read.length < 3) return undefined;
+  if (read.length < (slope ? 1 : 3)) return undefined;
+  const tilt = slope && tiltOf(surface, slope);
   const points = read.map((zone) => ({ ...middleOf(zone), height: heights[zone.id], doubt, bear: true }));
-  const best = bestPlane(points);
+  const best = bestPlane(points, tilt);
   if (!best) return undefined;
-  const prices = pricesOf(points, best);
+  const prices = pricesOf(points, best, tilt);
   return {
     plan: {
       depths: read.map(({ id }, i) => ({ zone: id, depth: best.depths[i] })),
@@ -53,6 +80,14 @@ export function planePlan(surface: Surface, heights: Readonly<Record<string, num
     },
     prices: read.flatMap(({ id }, i) => (prices[i] > 0.5 ? [{ zone: id, saves: prices[i] }] : [])),
   };
+}
+
+/** A slope as a tilt of the face, µm/m along and across. */
+function tiltOf({ width, height }: Surface, { wedge, high }: Slope): { readonly x: number; readonly y: number } {
+  const along = high === 'left' || high === 'right';
+  const up = (1000 * wedge) / (along ? width : height);
+  const signed = high === 'left' || high === 'far' ? -up : up;
+  return along ? { x: signed, y: 0 } : { x: 0, y: signed };
 }
 
 /** A grid of zones over a face, numbered row by row as they are read, all to bear. */

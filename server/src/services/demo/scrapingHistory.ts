@@ -142,7 +142,7 @@ export async function fillScraping(sequelize: Sequelize, machineId: string, tran
     now = Math.max(now, FIRST + day * DAY);
     if (i > 0) measure();
     if (deskOf(surface, entries).step.code !== 'pass') {
-      write('plan', wedgePlan(surface, wedge(), 'left'));
+      write('plan', wedgePlan(surface, { wedge: wedge(), high: 'left' }));
     }
     write('blue', { film: 4, dye: false, pressed: null });
     if (i === 0 || i === 4 || i === EVENINGS.length - 1) await printed(i + 3);

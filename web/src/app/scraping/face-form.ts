@@ -72,7 +72,7 @@ const NEXT_USE = { bear: 'relieve', relieve: 'ignore', ignore: 'bear' } as const
 })
 export class FaceForm {
   readonly surfaceId = input<string>();
-  private readonly desk = inject(Desk);
+  protected readonly desk = inject(Desk);
   private readonly store = inject(Surfaces);
   private readonly drafts = inject(Drafts);
   private readonly router = inject(Router);
@@ -190,6 +190,10 @@ export class FaceForm {
     const zones = this.shown()?.zones ?? [];
     return zones.map((zone) => ({ zone, left: null, depth: null, grade: 'rough' as const, done: 0, angle: 45, share: null }));
   });
+
+  protected print(): void {
+    window.print();
+  }
 
   protected save(event: Event): void {
     event.preventDefault();

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { parseQuantity } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { planePlan, wedgePlan, type HighEnd } from '@isometra/work';
+import { planePlan, priceOf, wedgePlan, type HighEnd, type Slope } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
@@ -46,6 +46,18 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
         <span>at</span>
         <iso-choices label="The high end" [options]="ends()" [value]="end()" (chosen)="end.set($any($event))" />
       </p>
+      <p class="line">
+        <iso-field
+          label="and, the other way, by"
+          name="Height of the second wedge"
+          [value]="second()"
+          [size]="8"
+          placeholder="nothing"
+          (typed)="second.set($event)"
+        />
+        <span>at</span>
+        <iso-choices label="The other high edge" [options]="ends()" [value]="other()" (chosen)="other.set($any($event))" />
+      </p>
     } @else {
       <p>
         {{
@@ -78,6 +90,20 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
           />
         </p>
       }
+    }
+    @if (way() === 'plane') {
+      <p class="line">
+        <iso-field
+          label="alignment asks that it is left higher by"
+          name="Slope that is asked for"
+          [value]="asked()"
+          [size]="8"
+          placeholder="nothing"
+          (typed)="asked.set($event)"
+        />
+        <span>at</span>
+        <iso-choices label="The end that is left high" [options]="ends()" [value]="askedEnd()" (chosen)="askedEnd.set($any($event))" />
+      </p>
     }
     @if (told(); as plan) {
       <p class="found">
@@ -121,6 +147,8 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
 })
 export class PlanPanel {
   readonly surface = input.required<Surface>();
+  /** Depth of a pass as it is known now, µm. */
+  readonly pass = input.required<{ readonly rough: number; readonly fine: number }>();
   readonly planned = output<Plan>();
   private readonly settings = inject(Settings);
   protected readonly ways = WAYS;
@@ -136,6 +164,10 @@ export class PlanPanel {
   protected readonly way = signal<Way>('wedge');
   protected readonly wedge = signal('');
   protected readonly end = signal<HighEnd | null>(null);
+  protected readonly second = signal('');
+  protected readonly other = signal<HighEnd | null>(null);
+  protected readonly asked = signal('');
+  protected readonly askedEnd = signal<HighEnd | null>(null);
   protected readonly typed = signal<Readonly<Record<string, string>>>({});
   protected readonly doubt = signal('2 um');
   protected readonly problem = signal('');
@@ -153,6 +185,14 @@ export class PlanPanel {
     return parsed?.ok ? parsed.value : undefined;
   }
 
+  /** A slope as it is typed; null where it is left out, a sentence where it cannot be. */
+  private slope(text: string, high: HighEnd | null): Slope | null | string {
+    if (!text.trim()) return null;
+    const wedge = this.read(text);
+    if (wedge === undefined || wedge <= 0) return 'How much higher it is: give it above nothing. Try: 48 um';
+    return high === null ? 'Say which end stands high.' : { wedge, high };
+  }
+
   private readonly plan = computed((): { readonly plan: Plan; readonly prices: readonly string[] } | string => {
     const values = Object.fromEntries(
       this.bearing().flatMap(({ id }) => {
@@ -161,15 +201,20 @@ export class PlanPanel {
       }),
     );
     if (this.way() === 'wedge') {
-      const [wedge, end] = [this.read(this.wedge()), this.end()];
-      if (wedge === undefined || wedge <= 0) return 'How much higher it is: give it above nothing. Try: 48 um';
-      if (end === null) return 'Say which end stands high.';
-      return { plan: wedgePlan(this.surface(), wedge, end), prices: [] };
+      const slopes = [this.slope(this.wedge() || '0', this.end()), this.slope(this.second(), this.other())];
+      const wrong = slopes.find((slope) => typeof slope === 'string');
+      if (typeof wrong === 'string') return wrong;
+      return {
+        plan: wedgePlan(this.surface(), ...slopes.filter((slope): slope is Slope => typeof slope === 'object' && slope !== null)),
+        prices: [],
+      };
     }
     if (this.way() === 'plane') {
       const doubt = this.read(this.doubt());
       if (doubt === undefined || doubt < 0) return 'How well a height is known: try 2 um';
-      const found = planePlan(this.surface(), values, doubt);
+      const slope = this.slope(this.asked(), this.askedEnd());
+      if (typeof slope === 'string') return slope;
+      const found = planePlan(this.surface(), values, doubt, slope ?? undefined);
       if (!found) return 'A plane needs heights at three zones or more.';
       return {
         plan: found.plan,
@@ -187,7 +232,11 @@ export class PlanPanel {
     if (typeof plan === 'string') return null;
     const { depths } = plan.plan;
     const most = depths.reduce((one, other) => (other.depth > one.depth ? other : one));
-    return { summary: `Most comes off zone ${most.zone}: ${this.size(most.depth)}.`, prices: plan.prices };
+    const { zonePasses, evenings } = priceOf(this.surface(), plan.plan, this.pass());
+    return {
+      summary: `Most comes off zone ${most.zone}: ${this.size(most.depth)}. ${zonePasses} passes over zones in all, about ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}.`,
+      prices: plan.prices,
+    };
   });
 
   protected keep(): void {

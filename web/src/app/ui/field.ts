@@ -1,27 +1,29 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { TextField } from './controls';
 
+let fields = 0;
+
 /** A field with its words before it, for a line of a few. What was typed is given on as it is. */
 @Component({
   selector: 'iso-field',
   imports: [TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <label
-      >{{ label() }}
-      <input
-        pInputText
-        type="text"
-        autocomplete="off"
-        [attr.aria-label]="name() || null"
-        [attr.size]="size()"
-        [attr.placeholder]="placeholder() || null"
-        [value]="value()"
-        (input)="typed.emit($any($event.target).value)"
-    /></label>
+    <label [for]="id">{{ label() }}</label>
+    <input
+      pInputText
+      type="text"
+      autocomplete="off"
+      [id]="id"
+      [attr.aria-label]="name() || null"
+      [attr.size]="size()"
+      [attr.placeholder]="placeholder() || null"
+      [value]="value()"
+      (input)="typed.emit($any($event.target).value)"
+    />
   `,
   styles: `
-    label {
+    :host {
       display: inline-flex;
       gap: 6px;
       align-items: baseline;
@@ -36,4 +38,5 @@ export class Field {
   readonly size = input(12);
   readonly placeholder = input('');
   readonly typed = output<string>();
+  protected readonly id = `field-${++fields}`;
 }

@@ -1,0 +1,357 @@
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import { photographPrint, strewn, type Camera } from '@isometra/core/practice';
+import type { DeskEntry, EntryKind, StoredSurface, Surface } from '@isometra/contract';
+import { deskOf, gridZones } from '@isometra/work';
+import { LATHE, openShop, show, until, type FakeServer } from '../testing/fake-shop.spec';
+import { Settings } from '../data/settings';
+import { FaceDrawing } from './face-drawing';
+import { FaceForm } from './face-form';
+import { Faces } from './faces';
+import { PlanPanel } from './plan-panel';
+import { PrintPanel } from './print-panel';
+import { ScrapingDesk } from './scraping-desk';
+
+const FACE = 'b1b0c4d2-0000-4000-8000-000000000001';
+const face = (part: Partial<Surface> = {}): Surface => ({
+  ...{ id: FACE, machineId: LATHE, name: 'Saddle, flat way', part: 'Saddle', use: 'general', target: null, material: 'iron', liner: null },
+  ...{ width: 400, height: 60, turned: 0, mirrored: false, zones: gridZones(400, 60, 4, 1), version: 1 },
+  reference: { kitId: null, name: 'edge', length: 500 },
+  aim: { check: 'saddle-squareness', quantity: 'squareness', unit: 'um/m', wanted: 0, room: 20, lever: 2.5 },
+  passes: { rough: 12, fine: 5, keepFine: 2 },
+  evening: { session: 150, setUp: 20, cycle: 25 },
+  ...part,
+});
+let clock = Date.parse('2026-01-02T18:00:00.000Z');
+const entry = <Kind extends EntryKind>(kind: Kind, content: Extract<DeskEntry, { kind: Kind }>['content']): DeskEntry =>
+  ({
+    id: crypto.randomUUID(),
+    surfaceId: FACE,
+    kind,
+    content,
+    supersedes: null,
+    by: 'RM',
+    at: new Date((clock += 60_000)).toISOString(),
+  }) as DeskEntry;
+const plan = (...depths: number[]) =>
+  entry('plan', { depths: depths.map((depth, i) => ({ zone: String(i + 1), depth })), from: 'hand', why: 'so' });
+const stored = (surface: Surface, ...entries: DeskEntry[]): StoredSurface => ({ ...surface, entries });
+
+describe('the scraping desk', () => {
+  const open = async (surface: StoredSurface, prepare: (server: FakeServer) => void = () => undefined) => {
+    const shop = await openShop([], {
+      prepare: (server) => {
+        server.surfaces = [surface];
+        prepare(server);
+      },
+    });
+    const page = await show(ScrapingDesk, { machineId: LATHE, surfaceId: FACE });
+    await until(() => page.text().includes('end A'));
+    return { ...shop, page };
+  };
+  type Page = Awaited<ReturnType<typeof open>>['page'];
+  const key = async (page: Page, name: string) => {
+    dispatchEvent(new KeyboardEvent('keydown', { key: name }));
+    document.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: false }));
+    await page.fixture.whenStable();
+    page.fixture.detectChanges();
+  };
+  const kinds = (server: FakeServer) => server.surfaces[0].entries.map(({ kind }) => kind);
+  const figure = (page: Page) => page.element.querySelector('.figure b')?.textContent?.trim();
+
+  it('says what comes now, how much is left here and when it will be done', async () => {
+    const { page } = await open(stored(face(), plan(0, 12, 24, 46)));
+    expect(figure(page)).toBe('5');
+    expect(page.text()).toContain('Zone 4: one roughing pass at 45°.');
+    expect(page.text()).toContain('1 evening left (1 to 2), about 3 h');
+    expect(page.element.querySelector('.pad.now')?.getAttribute('aria-label')).toBe('Zone 4, 5 passes left');
+    expect(page.text()).toContain('not measured yet, wanted 0 ± 20 µm/m');
+  });
+
+  it('a digit is a pass on its zone at once, a touch too, and nothing needs to be typed', async () => {
+    const { page, server } = await open(stored(face(), plan(0, 12, 24, 46)));
+    await key(page, '4');
+    await until(() => server.surfaces[0].entries.length === 2);
+    expect(server.surfaces[0].entries[1].content).toEqual({ zone: '4', kind: 'whole', grade: 'rough', angle: 45 });
+    expect(figure(page)).toBe('4');
+    page.element.querySelectorAll<SVGElement>('.pad')[2].dispatchEvent(new MouseEvent('click'));
+    await until(() => server.surfaces[0].entries.length === 3);
+    await page.press('Take the last back');
+    await until(() => server.surfaces[0].entries.length === 4);
+    expect(kinds(server)).toEqual(['plan', 'pass', 'pass', 'withdrawn']);
+    await key(page, '9');
+    expect(page.text()).toContain('There is no zone 9 on this face.');
+  });
+
+  it('of more than nine zones the second digit is waited for', async () => {
+    const { page, server } = await open(stored(face({ zones: gridZones(400, 60, 12, 1) })));
+    await key(page, '1');
+    await key(page, '2');
+    await until(() => server.surfaces[0].entries.length === 1);
+    expect(server.surfaces[0].entries[0].content).toEqual(jasmine.objectContaining({ zone: '12' }));
+    await key(page, '1');
+    expect(server.surfaces[0].entries.length).toBe(1);
+    await until(() => server.surfaces[0].entries.length === 2);
+    expect(server.surfaces[0].entries[1].content).toEqual(jasmine.objectContaining({ zone: '1' }));
+  });
+
+  it('what is left out is not scraped, what is kept low is relieved', async () => {
+    const zones = gridZones(400, 60, 4, 1).map((zone, i) => ({ ...zone, use: (['bear', 'relieve', 'ignore', 'bear'] as const)[i] }));
+    const { page, server } = await open(stored(face({ zones })));
+    await key(page, '3');
+    expect(page.text()).toContain('Zone 3 is left out: nothing comes off it.');
+    await key(page, '2');
+    await until(() => server.surfaces[0].entries.length === 1);
+    expect(server.surfaces[0].entries[0].content).toEqual(jasmine.objectContaining({ zone: '2', kind: 'relief' }));
+  });
+
+  it('the straightedge is put where it turned, and said in words', async () => {
+    const { page, server } = await open(stored(face()));
+    expect(page.text()).toContain('Push the straightedge at both ends');
+    await page.press('It turned there');
+    await until(() => server.surfaces[0].entries.length === 1);
+    expect(server.surfaces[0].entries[0].content).toEqual({ from: 0, length: 400, a: 283, b: 117 });
+    await until(() => page.text().includes('Bears evenly, or on two bands, about 200 mm.'));
+    expect(page.text()).toContain('It turns evenly: blue it now.');
+  });
+
+  it('measures in the unit of the aim, and refuses what is no figure', async () => {
+    const { page, server } = await open(stored(face()));
+    await page.press('Measure');
+    await page.type('What it reads', 'a lot');
+    await page.type('How surely', '4');
+    page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
+    await page.fixture.whenStable();
+    expect(page.text()).toContain('What it reads: must be a figure in um/m. Try: 43');
+    await page.type('What it reads', '−43,5');
+    page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
+    await until(() => server.surfaces[0].entries.length === 1);
+    expect(server.surfaces[0].entries[0].content).toEqual({ value: -43.5, doubt: 4, roundId: null });
+  });
+
+  it('a face without an aim is scraped by its contact alone', async () => {
+    const { page } = await open(stored(face({ aim: null })));
+    await page.press('Measure');
+    expect(page.text()).toContain('This face is scraped by its contact alone');
+  });
+
+  it('a face that is not there says so', async () => {
+    await openShop([]);
+    const page = await show(ScrapingDesk, { machineId: LATHE, surfaceId: FACE });
+    await until(() => page.text().includes('There is no such face'));
+    expect(page.text()).toContain('All faces of this machine');
+  });
+});
+
+describe('a face as it lies on the bench', () => {
+  const drawn = async (part: Partial<Surface>) => {
+    await openShop([]);
+    const surface = face(part);
+    const page = await show(FaceDrawing, { surface, zones: deskOf(surface, []).zones });
+    const at = (text: string) => {
+      const found = page.all('text').find((node) => node.textContent?.trim() === text);
+      return [Number(found?.getAttribute('x')), Number(found?.getAttribute('y'))];
+    };
+    return { page, at };
+  };
+
+  it('as drawn end A is at the left, with zone 1 beside it', async () => {
+    const { at } = await drawn({});
+    expect(at('end A')[0]).toBeLessThan(at('end B')[0]);
+    expect(at('1')[0]).toBeLessThan(at('4')[0]);
+  });
+
+  it('mirrored, or upside down, end A is at the right, and zone 1 goes with it', async () => {
+    const { at } = await drawn({ mirrored: true });
+    expect(at('end A')[0]).toBeGreaterThan(at('end B')[0]);
+    expect(at('1')[0]).toBeGreaterThan(at('4')[0]);
+  });
+
+  it('turned to the right end A is above, turned to the left below', async () => {
+    const right = await drawn({ turned: 90 });
+    expect(right.at('end A')[1]).toBeLessThan(right.at('end B')[1]);
+    expect(right.at('1')[1]).toBeLessThan(right.at('4')[1]);
+  });
+
+  it('turned to the left end A is below, and zone 1 with it', async () => {
+    const { at } = await drawn({ turned: 270 });
+    expect(at('end A')[1]).toBeGreaterThan(at('end B')[1]);
+    expect(at('1')[1]).toBeGreaterThan(at('4')[1]);
+  });
+});
+
+describe('a plan of depths', () => {
+  const open = async (part: Partial<Surface> = {}) => {
+    await openShop([]);
+    const page = await show(PlanPanel, { surface: face(part), pass: { rough: 12, fine: 5 } });
+    const plans: Extract<DeskEntry, { kind: 'plan' }>['content'][] = [];
+    page.fixture.componentInstance.planned.subscribe((content) => plans.push(content));
+    return { page, plans };
+  };
+
+  it('asks which end is high before anything comes off', async () => {
+    const { page, plans } = await open();
+    await page.press('Work to this');
+    expect(page.text()).toContain('How much higher it is');
+    await page.type('Height of the wedge', '48 um');
+    await page.press('Work to this');
+    expect(page.text()).toContain('Say which end stands high.');
+    expect(plans).toEqual([]);
+    await page.choose('end B');
+    expect(page.text()).toContain('Most comes off zone 4: 36.0 µm.');
+    await page.press('Work to this');
+    expect(plans[0].depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
+  });
+
+  it('takes thou as thou', async () => {
+    const { page, plans } = await open();
+    await page.type('Height of the wedge', '2 thou');
+    await page.choose('end A');
+    await page.press('Work to this');
+    expect(plans[0].depths[0].depth).toBeCloseTo(50.8 * 0.75, 6);
+  });
+
+  it('heights become depths down to the best plane', async () => {
+    const { page, plans } = await open();
+    await page.choose('heights read at each zone');
+    await page.press('Work to this');
+    expect(page.text()).toContain('A plane needs heights at three zones or more.');
+    for (const [zone, height] of [
+      ['1', '0'],
+      ['2', '14'],
+      ['3', '0'],
+      ['4', '0'],
+    ] as const) {
+      const field = page.element.querySelector<HTMLInputElement>(`[aria-label="Height of zone ${zone}"]`) as HTMLInputElement;
+      field.value = `${height} um`;
+      field.dispatchEvent(new Event('change'));
+    }
+    await page.fixture.whenStable();
+    await page.press('Work to this');
+    expect(plans[0].from).toBe('plane');
+    expect(plans[0].depths.find(({ zone }) => zone === '2')?.depth).toBeCloseTo(12, 0);
+  });
+
+  it('an edge is named as the drawing shows it', async () => {
+    const upside = await open({ turned: 180 });
+    expect(upside.page.text()).toContain('the edge below on the drawing');
+  });
+});
+
+describe('a print', () => {
+  const camera = {
+    width: 400,
+    height: 90,
+    corners: [
+      { x: 0, y: 0 },
+      { x: 400, y: 0 },
+      { x: 400, y: 90 },
+      { x: 0, y: 90 },
+    ],
+  };
+  const photo = async (blue = true) => {
+    const made = {
+      width: 400,
+      height: 60,
+      film: 4,
+      bumps: strewn(400, 60, 3, { seed: 2, radius: 6 }),
+      ...(!blue && { looks: { blue: [141, 142, 140] as const } }),
+    };
+    const taken = photographPrint(made, camera as unknown as Camera);
+    const canvas = new OffscreenCanvas(taken.width, taken.height);
+    canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(taken.data), taken.width), 0, 0);
+    return { blob: await canvas.convertToBlob({ type: 'image/png' }), truth: taken.truth };
+  };
+  const open = async () => {
+    await openShop([]);
+    const page = await show(PrintPanel, { surface: face(), film: 4 });
+    const prints: Extract<DeskEntry, { kind: 'print' }>['content'][] = [];
+    page.fixture.componentInstance.read.subscribe((content) => prints.push(content));
+    const inside = page.fixture.componentInstance as unknown as { take(file: Blob): void };
+    const give = async (blob: Blob) => {
+      inside.take(blob);
+      await page.fixture.whenStable();
+    };
+    return { page, prints, give };
+  };
+
+  it('is read in a worker by its corners, counted by zone, and kept with its photograph', async () => {
+    const { page, prints, give } = await open();
+    const { blob, truth } = await photo();
+    await give(blob);
+    await until(() => page.text().includes('Touch the corner at end A, above.'));
+    await page.press('The photograph is the whole face');
+    await until(() => page.text().includes('bears'), 8000);
+    await page.press('Keep this print');
+    await until(() => prints.length === 1);
+    expect(Math.abs(prints[0].result.spots - truth.spots)).toBeLessThanOrEqual(Math.max(1, 0.05 * truth.spots));
+    expect(Math.abs((prints[0].result.bearingShare ?? 0) - truth.share)).toBeLessThan(0.03);
+    expect(prints[0].picture).toMatch(/^[0-9a-f]{64}$/);
+    expect(prints[0].result.zones.map(({ id }) => id)).toEqual(['1', '2', '3', '4']);
+    expect(prints[0].result.zones.reduce((sum, { spots }) => sum + spots, 0)).toBe(prints[0].result.spots);
+  });
+
+  it('without blue, or no picture at all, gets a clear answer', async () => {
+    const { page, give } = await open();
+    await give((await photo(false)).blob);
+    await until(() => page.text().includes('Touch the corner'));
+    await page.press('The photograph is the whole face');
+    await until(() => page.text().includes('No blue is seen in the photograph.'), 8000);
+    await give(new Blob(['words']));
+    await until(() => page.text().includes('The photograph is no picture that can be read.'), 8000);
+  });
+
+  it('is counted by eye, and a count that is none is refused', async () => {
+    const { page, prints } = await open();
+    await page.press('Count by eye');
+    await page.type('Spots in a square', '12.5');
+    await page.press('Keep the count');
+    expect(page.text()).toContain('must be a whole number. Try: 12');
+    await page.type('Spots in a square', '12');
+    await page.type('Thickness of the film', 'thick');
+    await page.press('Keep the count');
+    expect(page.text()).toContain('Film: must be a thickness');
+    await page.type('Thickness of the film', '3 um');
+    await page.press('Keep the count');
+    expect(prints[0]).toEqual(jasmine.objectContaining({ film: 3, picture: null }));
+    expect(prints[0].result.spotsPerSquare).toBe(12);
+  });
+});
+
+describe('faces', () => {
+  it('are listed with what comes next, and an empty list says what to do', async () => {
+    await openShop([], { prepare: (server) => (server.surfaces = [stored(face(), plan(0, 0, 0, 30))]) });
+    const page = await show(Faces);
+    await until(() => page.text().includes('Saddle, flat way'));
+    expect(page.text()).toContain('Zone 4: one roughing pass at 45°.');
+    expect(page.text()).toContain('4 passes left');
+  });
+
+  it('are described, with what is missing named; what was typed is kept', async () => {
+    const { server } = await openShop([]);
+    TestBed.inject(Settings).who.set('RM');
+    const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(FaceForm);
+    await page.press('To the desk');
+    expect(page.text()).toContain('Name: is missing. Try: Saddle, flat way');
+    await page.type('Name', 'Flat way');
+    await page.type('Length, end A to end B', 'long');
+    await page.press('To the desk');
+    expect(page.text()).toContain('"long" cannot be read. Try: 400 mm');
+    await page.type('Length, end A to end B', '16 in');
+    await page.type('Width', '60');
+    await page.type('Straightedge or plate, length', '500');
+    page.element.querySelectorAll<SVGElement>('.pad')[1].dispatchEvent(new MouseEvent('click'));
+    await page.fixture.whenStable();
+    expect(page.text()).toContain('zone 2: kept low');
+    const again = await show(FaceForm);
+    expect(again.element.querySelector<HTMLInputElement>('[aria-label="Name"], input')?.value).toBe('Flat way');
+    await again.press('To the desk');
+    await until(() => server.surfaces.length === 1);
+    expect(server.surfaces[0].width).toBeCloseTo(406.4, 6);
+    expect(server.surfaces[0].zones.map(({ use }) => use)).toEqual(['bear', 'relieve', 'bear', 'bear']);
+    expect(server.surfaces[0].version).toBe(1);
+    await until(() => went.calls.count() === 1);
+    expect(went.calls.argsFor(0)[0]).toEqual(['/machines', LATHE, 'scraping', server.surfaces[0].id]);
+  });
+});
