@@ -32,6 +32,16 @@ async function fresh(page, address, number, check, values) {
   }
 }
 
+/** The scraping desk of the long lathe. */
+async function desk(page, address) {
+  const { id } = await machine(page, address);
+  const faces = await (await page.request.get(`${address}/api/machines/${id}/surfaces`)).json();
+  const face = faces.find(({ name }) => name.startsWith('Saddle'));
+  await page.goto(`${address}/machines/${id}/scraping/${face.id}`);
+  await page.waitForSelector('iso-face-drawing .pad.now');
+  return face;
+}
+
 export const VIEWS = [
   {
     name: 'machines',
@@ -91,11 +101,25 @@ export const VIEWS = [
     },
   },
   {
-    name: 'move-nod',
+    name: 'scraping-desk',
+    go: async (page, address) => void (await desk(page, address)),
+  },
+  {
+    name: 'scraping-print',
     go: async (page, address) => {
-      const { id, list } = await rounds(page, address, 'M-03', 'head-tram');
-      await page.goto(`${address}/machines/${id}/move/${list[0].id}/nod`);
-      await page.waitForSelector('iso-nod-strokes');
+      const face = await desk(page, address);
+      const { picture, corners } = face.entries.findLast(({ kind }) => kind === 'print').content;
+      const buffer = await (await page.request.get(`${address}/api/pictures/${picture}`)).body();
+      await page.getByRole('button', { name: 'Read a print' }).click();
+      await page.getByLabel('A photograph').setInputFiles({ name: 'print.jpg', mimeType: 'image/jpeg', buffer });
+      const photo = page.locator('iso-print-panel img');
+      await photo.waitFor();
+      const [{ x, y, width }, across] = [
+        await photo.boundingBox(),
+        await photo.evaluate((image) => image.decode().then(() => image.naturalWidth)),
+      ];
+      for (const corner of corners) await page.mouse.click(x + (corner.x * width) / across, y + (corner.y * width) / across);
+      await page.locator('iso-print-panel .found').waitFor();
     },
   },
   {
@@ -158,7 +182,6 @@ export const VIEWS = [
       await page.waitForSelector('iso-bearing-card');
     },
   },
-  { name: 'bench-way', go: (page, address) => bench(page, address, 'L-14', 'way-straightness', 0) },
   {
     name: 'bench-phone',
     size: { width: 390, height: 844 },

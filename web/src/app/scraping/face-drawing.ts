@@ -63,8 +63,8 @@ interface Pad {
           @if (pad.now) {
             <circle [attr.cx]="pad.x" [attr.cy]="pad.y - 8" r="29" fill="var(--yellow)" />
           }
-          <text class="left" [class.light]="pad.tone > 0.5 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 4">{{ pad.left }}</text>
-          <text class="id" [class.light]="pad.tone > 0.5 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 27">{{ pad.id }}</text>
+          <text class="left" [class.light]="pad.tone > 0.7 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 4">{{ pad.left }}</text>
+          <text class="id" [class.light]="pad.tone > 0.7 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 27">{{ pad.id }}</text>
         </g>
       }
       @for (end of ends(); track end.name) {
