@@ -13,12 +13,19 @@ const EXAMPLES = {
   ignore: '--ignore 900,0,60,1400',
 };
 
+/** A bare number, or a length as people write it: mm where nothing is said. */
+const UNITS = { '': 1, px: 1, mm: 1, cm: 10, in: 25.4, inch: 25.4 };
+function measure(text) {
+  const [, number, unit] = /^(-?\d+(?:\.\d+)?)\s*([a-z]*)$/.exec(text) ?? [];
+  return Number(number ?? NaN) * (UNITS[unit] ?? NaN);
+}
+
 /** Numbers of an option, as many as it has; what is wrong is put with the errors. */
 function numbers(text, option, count, errors) {
   const parts = String(text)
     .trim()
-    .split(/[\s,;]+/);
-  const values = parts.map(Number);
+    .split(/\s*[,;]\s*|\s+(?=[-\d])/);
+  const values = parts.map(measure);
   if (parts.length === count && values.every(Number.isFinite)) return values;
   errors.push({
     path: option,

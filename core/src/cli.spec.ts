@@ -129,6 +129,8 @@ describe('the command line', () => {
       expect(JSON.parse(ignored.out).area).toBeLessThan(600);
       const marked = run(['print', path, '--marks', '30,20,450,30', '--apart', '40']);
       expect(JSON.parse(marked.out).area).toBeGreaterThan(1400);
+      const inches = run(['print', path, '--marks', '30, 20, 450, 30', '--apart', '1.5748031 in']);
+      expect(JSON.parse(inches.out).area).toBeCloseTo(JSON.parse(marked.out).area, 2);
     });
 
     it('without blue: no spots, exit 0, and a word of it beside', async () => {

@@ -227,7 +227,7 @@ function stepOf(
   // With a plan the pass is next, whether its print was read or not; without one the print tells where.
   if (last?.kind === 'blue' && from !== 'plan') return { code: 'read-print' };
   if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
-  if (entries.length === 0) return { code: 'begin' };
+  if (!last) return { code: 'begin' };
   if (last?.kind === 'blue') return { code: 'read-print' };
   if (last?.kind === 'pass')
     return { code: surface.aim && entries.some(({ kind }) => kind === 'plan') && !desk.aim?.met ? 'measure' : 'blue' };

@@ -1,3 +1,4 @@
+import type { DeskEntry } from '@isometra/contract';
 import type { Desk, DeskStep, Reminder } from './desk.js';
 import type { DeskNote } from './deskNotes.js';
 
@@ -90,4 +91,38 @@ export function turnedWords({ turned }: Pick<Desk, 'turned'>, length: (mm: numbe
     }[code] ?? 'Bears about';
   const way = moved !== null && moved < 0 === toLeft ? 'left' : 'right';
   return `${where} ${length(centre)}${moved === null || Math.abs(moved) < 5 ? '' : `, ${length(Math.abs(moved))} ${way} of last time`}.`;
+}
+
+const KIND = {
+  whole: 'pass',
+  'blue-only': 'pass over the blue only',
+  relief: 'pass for relief',
+  'break-up': 'pass to break it up',
+} as const;
+const per = (share: number | null): string => (share === null ? '' : `, ${Math.round(100 * share)} % bears`);
+
+/** What an entry says, in words; a measurement in the unit of the aim. */
+export function entryWords(entry: DeskEntry, unit: string): string {
+  switch (entry.kind) {
+    case 'pass':
+      return `Zone ${entry.content.zone}: one ${GRADE[entry.content.grade]} ${KIND[entry.content.kind]} at ${entry.content.angle}°`;
+    case 'blue':
+      return `Blued${entry.content.film === null ? '' : `, film ${entry.content.film} µm`}${entry.content.dye ? ', over dye' : ''}`;
+    case 'hinge':
+      return `Turned at ${entry.content.a.toFixed(0)} and ${entry.content.b.toFixed(0)} of ${entry.content.length.toFixed(0)} mm`;
+    case 'print':
+      return `Print read${entry.content.picture ? '' : ' by eye'}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
+    case 'measure':
+      return `Measured: ${entry.content.value} ± ${entry.content.doubt} ${unit.replace('um', 'µm')}`;
+    case 'plan':
+      return `Planned: ${entry.content.why}`;
+    case 'state':
+      return `${stateWords(entry.content.state)}: ${entry.content.why}`;
+    case 'blade':
+      return `Blade: ${entry.content.name}`;
+    case 'done':
+      return 'Done for the night';
+    case 'withdrawn':
+      return 'Taken back';
+  }
 }

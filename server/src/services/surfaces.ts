@@ -1,6 +1,6 @@
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { surfaceSchema, type DeskEntry, type StoredSurface, type Surface } from '@isometra/contract';
-import { entryFaults, surfaceFaults } from '@isometra/work';
+import { entryFaults, entryWords, surfaceFaults } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MachineRow } from '../db/shopModels.js';
@@ -90,26 +90,12 @@ export function changeSurface(sequelize: Sequelize, surface: Surface, by: string
   });
 }
 
-const STATES = { rough: 'roughing', contact: 'bringing in the contact', measure: 'to be measured', accept: 'accepted' } as const;
-
 /** An entry in words for the log; a pass is counted at the end of the evening. */
-function textOf(entry: DeskEntry, before: readonly DeskEntry[]): string | undefined {
+function textOf(entry: DeskEntry, before: readonly DeskEntry[], unit: string): string | undefined {
   switch (entry.kind) {
     case 'pass':
     case 'blue':
       return undefined;
-    case 'hinge':
-      return `turns at ${entry.content.a.toFixed(0)} and ${entry.content.b.toFixed(0)} of ${entry.content.length.toFixed(0)} mm`;
-    case 'print':
-      return `print read: ${entry.content.result.spots} spots${entry.content.result.bearingShare === null ? '' : `, ${Math.round(100 * entry.content.result.bearingShare)} % bears`}`;
-    case 'measure':
-      return `measured: ${entry.content.value}`;
-    case 'plan':
-      return `depths planned: ${entry.content.why}`;
-    case 'state':
-      return `${STATES[entry.content.state]}: ${entry.content.why}`;
-    case 'blade':
-      return `blade: ${entry.content.name}`;
     case 'done': {
       const day = entry.at.slice(0, 10);
       const passes = before.filter(({ kind, at }) => kind === 'pass' && at.startsWith(day)).length;
@@ -117,8 +103,10 @@ function textOf(entry: DeskEntry, before: readonly DeskEntry[]): string | undefi
     }
     case 'withdrawn': {
       const gone = before.find(({ id }) => id === entry.supersedes);
-      return gone?.kind === 'pass' ? undefined : `taken back: ${gone?.kind ?? 'an entry'}`;
+      return gone?.kind === 'pass' ? undefined : `taken back: ${gone ? entryWords(gone, unit) : 'an entry'}`;
     }
+    default:
+      return entryWords(entry, unit);
   }
 }
 
@@ -146,7 +134,7 @@ async function writeEntries(entries: readonly DeskEntry[], surfaceId: string, tr
     if (entry.kind === 'print' && entry.content.picture !== null && missing.has(entry.content.picture))
       faults.push({ path: 'content.picture', message: 'is not kept here', example: 'the name of a picture that was sent before' });
     if (faults.length) throw new ApiError(400, faults);
-    const text = textOf(entry, written);
+    const text = textOf(entry, written, surface.aim?.unit ?? '');
     if (text) said.push({ machineId: row.machineId, by: entry.by, what: 'scraping', text: `${row.name}: ${text}`, at: new Date(entry.at) });
     written.push(entry);
     fresh.push(entry);

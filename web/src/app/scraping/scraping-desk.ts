@@ -36,8 +36,9 @@ import { EdgeTurns, type Turns } from './edge-turns';
 import { FaceDrawing } from './face-drawing';
 import { PlanPanel } from './plan-panel';
 import { PrintPanel } from './print-panel';
+import { WrittenDown } from './written-down';
 
-type Panel = 'print' | 'plan' | 'measure' | 'accept' | null;
+type Panel = 'print' | 'plan' | 'measure' | 'accept' | 'written' | null;
 type PassKind = Extract<DeskEntry, { kind: 'pass' }>['content']['kind'];
 
 const KINDS: readonly Choice<PassKind>[] = [
@@ -54,7 +55,7 @@ const count = (n: number, word: string): string => `${n} ${n === 1 ? word : word
 /** The scraping desk: one screen for dirty hands. A touch on a zone, its digit, or the pedal is one pass; nothing is typed to log a cycle. */
 @Component({
   selector: 'iso-scraping-desk',
-  imports: [RouterLink, Button, Choices, Dialog, Field, Notice, Tick, EdgeTurns, FaceDrawing, PlanPanel, PrintPanel],
+  imports: [RouterLink, Button, Choices, Dialog, Field, Notice, Tick, EdgeTurns, FaceDrawing, PlanPanel, PrintPanel, WrittenDown],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './scraping-desk.html',
   styleUrl: './scraping-desk.css',
@@ -312,9 +313,8 @@ export class ScrapingDesk implements OnDestroy {
     else this.problem.set(`No zone is yellow. ${this.now()}`);
   }
 
-  protected takeBack(): void {
-    const last = this.desk()?.last;
-    if (last) this.write({ kind: 'withdrawn', content: {}, supersedes: last.id });
+  protected takeBack(id = this.desk()?.last?.id): void {
+    if (id) this.write({ kind: 'withdrawn', content: {}, supersedes: id });
   }
 
   protected blue(): void {

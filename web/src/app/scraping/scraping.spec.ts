@@ -83,6 +83,19 @@ describe('the scraping desk', () => {
     expect(page.text()).toContain('There is no zone 9 on this face.');
   });
 
+  it('anything can be put right the next day: an older entry is taken back, and what hangs on it follows', async () => {
+    const { page, server } = await open(
+      stored(face(), plan(0, 0, 0, 36), entry('pass', { zone: '4', kind: 'whole', grade: 'rough', angle: 45 }), entry('done', {})),
+    );
+    expect(figure(page)).toBe('3');
+    await page.press('Put right');
+    await page.press('Take back: Zone 4: one roughing pass at 45°');
+    await until(() => server.surfaces[0].entries.length === 4);
+    await until(() => figure(page) === '4');
+    await page.press('Take back: Planned: so');
+    await until(() => page.text().includes('Blue it, or push the straightedge.'));
+  });
+
   it('of more than nine zones the second digit is waited for', async () => {
     const { page, server } = await open(stored(face({ zones: gridZones(400, 60, 12, 1) })));
     await key(page, '1');

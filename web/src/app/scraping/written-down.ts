@@ -1,0 +1,69 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { DeskEntry, Surface } from '@isometra/contract';
+import { entryWords, standing } from '@isometra/work';
+import { Button } from '../ui/controls';
+
+/** So many of the newest are listed: months are in the logbook. */
+const LISTED = 60;
+
+/** What was written down at a face, newest first: anything can be put right the next day by taking it back. */
+@Component({
+  selector: 'iso-written-down',
+  imports: [Button],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <ol>
+      @for (entry of entries(); track entry.id) {
+        <li>
+          <span class="when">{{ entry.when }}, {{ entry.by }}</span>
+          <span>{{ entry.text }}</span>
+          <button pButton type="button" class="plain" [attr.aria-label]="'Take back: ' + entry.text" (click)="takenBack.emit(entry.id)">
+            take it back
+          </button>
+        </li>
+      } @empty {
+        <li>Nothing has been written down yet.</li>
+      }
+    </ol>
+  `,
+  styles: `
+    ol {
+      display: grid;
+      gap: 2px;
+      max-height: 56vh;
+      margin: 0;
+      padding: 0;
+      overflow: auto;
+      list-style: none;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 150px 1fr max-content;
+      gap: 12px;
+      align-items: baseline;
+      padding: 4px 0;
+      border-top: 1px solid var(--line);
+    }
+    .when {
+      color: var(--soft);
+      font-size: 14px;
+    }
+  `,
+})
+export class WrittenDown {
+  readonly surface = input.required<Surface & { readonly entries: readonly DeskEntry[] }>();
+  /** The id of the entry. */
+  readonly takenBack = output<string>();
+
+  protected readonly entries = computed(() =>
+    standing(this.surface().entries)
+      .slice(-LISTED)
+      .reverse()
+      .map((entry) => ({
+        id: entry.id,
+        by: entry.by,
+        when: new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }),
+        text: entryWords(entry, this.surface().aim?.unit ?? ''),
+      })),
+  );
+}
