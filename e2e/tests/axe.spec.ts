@@ -40,11 +40,25 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
     [`machines/${id}/campaign`, 'ol .grip'],
     [`machines/${id}/to-come`, 'iso-bearing-card'],
     [`machines/${id}/castings/headstock`, 'iso-footprint .face'],
+    [`machines/${id}/scraping`, '.face'],
+    [`machines/${id}/scraping/new`, 'form'],
   ];
   for (const [path, ready] of screens) {
     await page.goto(`${shop.address}/${path}`);
     await page.locator(ready).first().waitFor();
     await nothingSerious(page, path);
+  }
+
+  await page.goto(`${shop.address}/machines/${id}/scraping`);
+  await page.getByText('Saddle, flat way').click();
+  await page.locator('iso-face-drawing').waitFor();
+  await nothingSerious(page, 'the scraping desk');
+  for (const key of ['p', 'l', 'm']) {
+    await page.keyboard.press(key);
+    await page.locator('.p-dialog').waitFor();
+    await nothingSerious(page, `the scraping desk, ${key}`);
+    await page.keyboard.press('Escape');
+    await page.locator('.p-dialog').waitFor({ state: 'hidden' });
   }
 
   await page.goto(`${shop.address}/limits/general`);

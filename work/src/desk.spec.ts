@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import type { PrintResult, Surface } from '@isometra/contract';
-import { deskOf, eveningsOf, learnedDepths, type DeskStep } from './desk.js';
+import { deskOf, eveningsOf, learnedDepths, scrapedOf, type DeskStep } from './desk.js';
 import { middleOf } from './deskEntries.js';
 import { entryFaults, standing, surfaceFaults } from './deskFaults.js';
 import { gridZones, nestedZones, planePlan, priceOf, wedgePlan } from './deskPlan.js';
 import { deskNoteWords, reminderWords, stepWords, turnedWords } from './deskWords.js';
+import { rungsOf } from './rungs.js';
+import { Diary } from './testing/heads.spec.js';
 import { DeskDiary, face } from './testing/surface.spec.js';
 
 const shares = (...values: number[]): PrintResult => ({
@@ -299,6 +301,32 @@ describe('the desk', () => {
       'reserve',
     ] as const)
       expect(deskNoteWords({ code, about: ['3', '4'] }, size)).toMatch(/[.?]$/);
+  });
+});
+
+describe('metal that came off', () => {
+  it('makes stale what the face is scraped true by; a relief everything that is read on its casting', () => {
+    const diary = new DeskDiary(face({ part: 'headstock' }));
+    const checks = () => scrapedOf([{ ...diary.surface, entries: diary.entries }]).map(({ check }) => check);
+    expect(checks()).toEqual([]);
+    diary.passes(1, '1');
+    expect(checks()).toEqual(['saddle-squareness']);
+    diary.write('pass', { zone: '2', kind: 'relief', grade: 'rough', angle: 45 });
+    expect(checks()).toEqual(jasmine.arrayWithExactContents(['saddle-squareness', 'spindle-axis', 'chuck-test-cut']));
+    expect(codes(diary)).toContain('relieved');
+    diary.write('withdrawn', {}, diary.entries[1].id);
+    expect(checks()).toEqual(['saddle-squareness']);
+  });
+
+  it('is a move on the ladder: the rung is read again, a round after it counts', () => {
+    const days = new Diary();
+    const rounds = [days.round('saddle-squareness', 'in'), days.round('cross-slide-squareness', 'in')];
+    const states = (at: string) => {
+      const rungs = rungsOf('engine-lathe', rounds, undefined, { scraped: [{ check: 'saddle-squareness', at }] });
+      return ['saddle-squareness', 'cross-slide-squareness'].map((id) => rungs.find(({ check }) => check.id === id)?.stale?.code);
+    };
+    expect(states(Diary.at(9))).toEqual(['moved', 'upset']);
+    expect(states('2020-01-01T00:00:00.000Z')).toEqual([undefined, undefined]);
   });
 });
 

@@ -1,4 +1,5 @@
 import {
+  CHECKS,
   cyclesAnEvening,
   cyclesLeft,
   eveningsFor,
@@ -308,6 +309,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[]): Desk {
       ...printNotes(known),
       ...(told.state === 'contact' && aim && !aim.met ? [{ code: 'polished-early' as const, about: [] }] : []),
       ...(linerLeft !== null && deepest > linerLeft ? [{ code: 'liner-ends' as const, about: [linerLeft, deepest] }] : []),
+      ...(ofKind(entries, 'pass').at(-1)?.content.kind === 'relief' ? [{ code: 'relieved' as const, about: [] }] : []),
       ...forgottenNotes(known),
       ...(covered ? [] : [{ code: 'reference-short' as const, about: [surface.reference.length] }]),
       ...(from === 'plan' && deepest > 0 && zones.every(({ grade, left }) => !left || grade === 'fine')
@@ -343,12 +345,20 @@ function forecastOf(
   return { forecast: null, hindsight: took ? { expected, took } : null };
 }
 
-/** Faces of a machine on which metal came off, by the check that they are scraped true by; when last. */
+/**
+ * What metal that came off makes stale, and when it last did: the check that a face is scraped true by; after a relief, which
+ * may make a reading worse before it is true, every check that is read on that casting.
+ */
 export function scrapedOf(
   surfaces: readonly (Surface & { readonly entries: readonly DeskEntry[] })[],
 ): readonly { readonly check: string; readonly at: string }[] {
-  return surfaces.flatMap(({ aim, entries }) => {
-    const last = ofKind(standing(entries), 'pass').at(-1);
-    return aim && last ? [{ check: aim.check, at: last.at }] : [];
+  return surfaces.flatMap(({ aim, part, entries }) => {
+    const passes = ofKind(standing(entries), 'pass');
+    const [last, relief] = [passes.at(-1), passes.filter(({ content }) => content.kind === 'relief').at(-1)];
+    const onCasting = relief ? [...CHECKS.values()].filter(({ casting }) => casting !== undefined && casting === part) : [];
+    return [
+      ...(aim && last ? [{ check: aim.check, at: last.at }] : []),
+      ...onCasting.map(({ id }) => ({ check: id, at: relief?.at ?? '' })),
+    ];
   });
 }

@@ -11,6 +11,7 @@ export type DeskCode =
   | 'polished-early'
   | 'liner-ends'
   | 'forgotten'
+  | 'relieved'
   | 'reference-short'
   | 'reserve';
 

@@ -60,6 +60,8 @@ export function deskNoteWords({ code, about }: DeskNote, size: (value: number, d
       return 'Contact is being brought in while the geometry is not met: that print will be scraped off again.';
     case 'liner-ends':
       return `The liner has ${size(Math.max(0, number(0)), 'deviation')} to give, and ${size(number(1), 'deviation')} are to come off: it does not reach. Take it from the other face, or put a new one on.`;
+    case 'relieved':
+      return 'Relieved: what was read on this casting before counts no more, and may read worse before it is true. Bed it, then read it again.';
     case 'forgotten':
       return `No pass on ${zones(about)} for ten blues: low there, or forgotten?`;
     case 'reference-short':

@@ -15,7 +15,7 @@ const DAY = 86_400_000;
 
 /** The flat way of the saddle of the long lathe: it stands high at the headstock end, and is being brought down in strips. */
 const faceOf = (machineId: string): Surface => ({
-  ...{ id: crypto.randomUUID(), machineId, name: 'Saddle, flat way', part: 'Saddle', use: 'general', target: null, version: 1 },
+  ...{ id: crypto.randomUUID(), machineId, name: 'Saddle, flat way', part: 'saddle', use: 'general', target: null, version: 1 },
   ...{ material: 'iron', liner: null, width: LENGTH, height: WIDTH, turned: 0, mirrored: false },
   zones: gridZones(LENGTH, WIDTH, 6, 1),
   reference: { kitId: null, name: 'Camelback edge', length: 600 },
@@ -77,7 +77,7 @@ async function photograph(
 /** The dovetail of the cross slide: widest in its middle, and begun only. */
 const flankOf = (machineId: string): Surface => ({
   ...faceOf(machineId),
-  ...{ name: 'Cross slide, front flank', part: 'Cross slide', use: 'moving', width: 400, height: 26, mirrored: true },
+  ...{ name: 'Cross slide, front flank', part: 'cross slide', use: 'moving', width: 400, height: 26, mirrored: true },
   zones: gridZones(400, 26, 7, 1),
   aim: { check: 'dovetail-over-pins', quantity: 'widthRange', unit: 'um', wanted: 0, room: 10, lever: 1.22 },
 });

@@ -4,7 +4,8 @@ import type { RegisterUse } from '@isometra/contract';
 import { displayCounts, registerPlan, registerValue, takenValue, type Recheck, type Unsettled } from '@isometra/work';
 import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Choices, type Choice } from '../ui/choices';
 import { File } from '../ui/file';
 import { Notice } from '../ui/notice';
@@ -37,7 +38,7 @@ const COUNTS: readonly Choice<RegisterUse['programming']>[] = [
  */
 @Component({
   selector: 'iso-register-slip',
-  imports: [Button, TextField, Choices, File, Notice, Tick],
+  imports: [Button, Choices, Field, File, Notice, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-slip.html',
   styleUrls: ['./job-panel.css', './register-slip.css'],

@@ -3,7 +3,7 @@ import { parseQuantity, planMove, MOVE_FORMAT, type Dimension, type QuantityInfo
 import type { Made } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { Choices } from '../ui/choices';
-import { TextField } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { bothUnits, placedWords, sizeOf, slopeOver } from '../ui/say';
 import { leavesText } from './job-texts';
@@ -17,7 +17,7 @@ const EXAMPLE = { mm: { deviation: '8 um', length: '75 mm' }, inch: { deviation:
 /** How a sine plate is set for a column: its own error closed, the stack under which roll, the leaves, and what they leave over. */
 @Component({
   selector: 'iso-sine-setting',
-  imports: [Choices, TextField, Notice],
+  imports: [Choices, Field, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sine-setting.html',
   styleUrl: './job-panel.css',

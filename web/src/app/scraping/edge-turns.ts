@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import type { Surface } from '@isometra/contract';
 import type { Turned } from '@isometra/work';
 import { Settings } from '../data/settings';
@@ -26,9 +26,9 @@ export interface Turns {
       [attr.aria-label]="'Straightedge, ' + size(surface().reference.length)"
     >
       <rect
-        x="1"
         y="14"
         [attr.width]="998 * shownPart()"
+        [attr.x]="1 + (998 * from()) / surface().width"
         height="16"
         fill="var(--iron)"
         stroke="var(--ink)"
@@ -58,6 +58,17 @@ export interface Turns {
         (moved)="b.set($event)"
       />
       <button pButton type="button" (click)="keep()">It turned there</button>
+      @if (short()) {
+        <span class="label">its end A lies at {{ size(from()) }}</span>
+        <iso-slide
+          label="The end A of the straightedge lies at"
+          [words]="size(from())"
+          [value]="from()"
+          [max]="surface().width - length()"
+          [step]="step()"
+          (moved)="from.set($event)"
+        />
+      }
     </div>
   `,
   styles: `
@@ -97,6 +108,9 @@ export class EdgeTurns {
   /** What it lies on: the face, or its own length where that is shorter. */
   protected readonly length = computed(() => Math.min(this.surface().width, this.surface().reference.length));
   protected readonly shownPart = computed(() => Math.min(1, this.surface().reference.length / this.surface().width));
+  /** Shorter than the face: it takes bites, each from where its end A lies. */
+  protected readonly short = computed(() => this.length() < this.surface().width);
+  protected readonly from = signal(0);
   protected readonly step = computed(() => (this.length() > 300 ? 5 : 1));
   /** As it turned last; at first as an even bearing would. */
   protected readonly a = linkedSignal(() => Math.round(this.turned()?.a ?? this.length() / Math.SQRT2));
@@ -106,10 +120,10 @@ export class EdgeTurns {
     [
       { name: 'A', at: this.a() },
       { name: 'B', at: this.b() },
-    ].map(({ name, at }) => ({ name, at: 1 + (998 * at) / this.surface().width })),
+    ].map(({ name, at }) => ({ name, at: 1 + (998 * (this.from() + at)) / this.surface().width })),
   );
 
   keep(): void {
-    this.kept.emit({ from: 0, length: this.length(), a: this.a(), b: this.b() });
+    this.kept.emit({ from: this.from(), length: this.length(), a: this.a(), b: this.b() });
   }
 }

@@ -3,7 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { of, switchMap } from 'rxjs';
 import { CHECKS, parseQuantity, type Dimension } from '@isometra/core';
-import { isFor, MATERIALS, SURFACE_USES, type StoredSurface, type Surface, type Zone } from '@isometra/contract';
+import { CASTINGS, isFor, machineFamily, MATERIALS, SURFACE_USES, type StoredSurface, type Surface, type Zone } from '@isometra/contract';
 import { gridZones, nestedZones } from '@isometra/work';
 import * as z from 'zod';
 import type { ApiFailure } from '../data/api';
@@ -50,7 +50,7 @@ const FIGURES: Readonly<
 
 const FIRST: Draft = {
   text: {
-    ...{ name: '', part: '', use: 'general', material: 'iron', layout: 'strips', turned: '0', aim: '' },
+    ...{ name: '', part: 'saddle', edge: '', use: 'general', material: 'iron', layout: 'strips', turned: '0', aim: '' },
     ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
     ...{ session: '150', setUp: '20', cycle: '25', thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
   },
@@ -100,6 +100,31 @@ export class FaceForm {
     return this.typed() ?? this.drafts.read(this.draftName(), draftSchema) ?? (known ? draftOf(known) : FIRST);
   });
   protected readonly text = computed(() => this.draft().text);
+
+  /** Straightedges of the kit: one fills its length in. */
+  protected readonly edges = computed((): Choice<string>[] => [
+    { value: '', label: 'another one' },
+    ...this.desk
+      .kit()
+      .filter(({ kind }) => kind === 'straightedge')
+      .map(({ id, name }) => ({ value: id, label: name })),
+  ]);
+  protected pickEdge(id: string): void {
+    const edge = this.desk.kit().find((item) => item.id === id);
+    const length = edge ? parseQuantity(edge.data['length'], 'length') : undefined;
+    this.change({ ...this.draft(), text: { ...this.text(), edge: id, ...(length?.ok && { reference: `${length.value} mm` }) } });
+  }
+
+  /** Castings of this machine, and what else a face may be on. */
+  protected readonly castings = computed((): Choice<string>[] => {
+    const family = machineFamily(this.desk.kind());
+    const own = CASTINGS.filter(({ machines }) => machines.includes(family)).map(({ id, name }) => ({
+      value: id,
+      label: name.toLowerCase(),
+    }));
+    const others = ['bed', 'cross slide', 'knee', 'table', 'something else'].map((name) => ({ value: name, label: name }));
+    return [...own, ...others];
+  });
 
   /** Checks of this machine that a face may be scraped true by, with their quantities. */
   protected readonly aims = computed((): Choice<string>[] => {
@@ -178,7 +203,11 @@ export class FaceForm {
       turned: Number(text['turned']) as Surface['turned'],
       // Zones that passes were counted on stay as they are.
       zones: known?.entries.some(({ kind }) => kind === 'pass') ? known.zones : this.zones(width, height),
-      reference: { kitId: known?.reference.kitId ?? null, name: known?.reference.name ?? 'reference', length: figure('reference') },
+      reference: {
+        kitId: text['edge'] || null,
+        name: this.edges().find(({ value }) => value !== '' && value === text['edge'])?.label ?? known?.reference.name ?? 'reference',
+        length: figure('reference'),
+      },
       aim: quantity
         ? { check, quantity, unit: this.aimUnit(), wanted: figure('wanted'), room: figure('room'), lever: figure('lever') }
         : null,
@@ -249,7 +278,7 @@ function draftOf(surface: Surface): Draft {
       layout: nested ? 'nested' : 'strips',
       aim: aim ? `${aim.check}/${aim.quantity}` : '',
     },
-    ...{ width: `${width} mm`, height: `${height} mm`, reference: `${reference.length} mm` },
+    ...{ width: `${width} mm`, height: `${height} mm`, reference: `${reference.length} mm`, edge: reference.kitId ?? '' },
     ...{ columns: String(nested ? zones.length : Math.round(zones.length / ys)), rows: String(nested ? 1 : ys) },
     ...{ rough: `${passes.rough} um`, fine: `${passes.fine} um`, keepFine: String(passes.keepFine) },
     ...{ session: String(evening.session), setUp: String(evening.setUp), cycle: String(evening.cycle) },

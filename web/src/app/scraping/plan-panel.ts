@@ -233,6 +233,7 @@ export class PlanPanel {
     const { depths } = plan.plan;
     const most = depths.reduce((one, other) => (other.depth > one.depth ? other : one));
     const { zonePasses, evenings } = priceOf(this.surface(), plan.plan, this.pass());
+    if (zonePasses === 0) return { summary: 'Less than one pass anywhere: leave it, and finish for contact.', prices: plan.prices };
     return {
       summary: `Most comes off zone ${most.zone}: ${this.size(most.depth)}. ${zonePasses} passes over zones in all, about ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}.`,
       prices: plan.prices,

@@ -13,12 +13,13 @@ import {
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { combineLatest, map, switchMap } from 'rxjs';
-import { CHECKS } from '@isometra/core';
-import type { DeskEntry, RoundHead, StoredSurface } from '@isometra/contract';
-import { deskNoteWords, deskOf, reminderWords, stateWords, stepWords, turnedWords } from '@isometra/work';
+import { CHECKS, parseQuantity } from '@isometra/core';
+import type { DeskEntry, KitItem, RoundHead, StoredSurface } from '@isometra/contract';
+import { daysUntilDue, deskNoteWords, deskOf, reminderWords, stateWords, stepWords, turnedWords } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Heads } from '../data/heads';
 import { Keys, type KeyHint } from '../data/keys';
+import { Kit } from '../data/kit';
 import { Machines } from '../data/machines';
 import { Outbox } from '../data/outbox';
 import { Pictures } from '../data/pictures';
@@ -67,6 +68,7 @@ export class ScrapingDesk implements OnDestroy {
   private readonly heads = inject(Heads);
   private readonly machines = inject(Machines);
   private readonly outbox = inject(Outbox);
+  private readonly kitStore = inject(Kit);
   private readonly settings = inject(Settings);
   private readonly hand = inject(AtHand);
   protected readonly pictures = inject(Pictures);
@@ -162,15 +164,19 @@ export class ScrapingDesk implements OnDestroy {
     const call = { in: 'enough', out: 'too few', unsure: 'too close to call' }[spots.verdict];
     return `${spots.perSquare.toFixed(0)} ± ${Math.max(1, Math.round(spots.expanded))} spots for a square, wanted ${spots.target[0]} to ${spots.target[1]}: ${call}`;
   });
+  private readonly aimInfo = computed(() => {
+    const aim = this.surface()?.aim;
+    return aim ? CHECKS.get(aim.check)?.quantities[aim.quantity] : undefined;
+  });
   protected readonly aim = computed(() => {
     const [surface, desk] = [this.surface(), this.desk()];
     if (!surface?.aim) return '';
-    const info = CHECKS.get(surface.aim.check)?.quantities[surface.aim.quantity];
-    const unit = surface.aim.unit.replace('um', 'µm');
-    const wanted = `wanted ${surface.aim.wanted} ± ${surface.aim.room} ${unit}`;
-    return desk?.aim
-      ? `${info?.label ?? 'Aim'}: ${desk.aim.value.toFixed(0)} ± ${desk.aim.doubt.toFixed(0)} ${unit}, ${wanted}`
-      : `${info?.label ?? 'Aim'}: not measured yet, ${wanted}`;
+    const { wanted, room } = surface.aim;
+    const info = this.aimInfo();
+    const say = (value: number): string => (info ? bothUnits(value, info.dimension, this.settings.shown()).large : String(value));
+    const wish = wanted === 0 ? `at most ${say(room)} either way` : `wanted ${say(wanted)} ± ${say(room)}`;
+    const label = info?.label ?? 'Aim';
+    return desk?.aim ? `${label}: ${say(desk.aim.value)} ± ${say(desk.aim.doubt)}, ${wish}` : `${label}: not measured yet, ${wish}`;
   });
   protected readonly liner = computed(() => {
     const left = this.desk()?.linerLeft;
@@ -207,6 +213,17 @@ export class ScrapingDesk implements OnDestroy {
     return round && found && (!desk?.aim || round.at > desk.aim.at)
       ? { id: round.id, number: round.number, value: found.value, doubt: found.expanded ?? 0 }
       : null;
+  });
+
+  /** The straightedge of the kit is over the date until which it is good. */
+  private readonly kit = toSignal(this.kitStore.all$, { initialValue: [] as readonly KitItem[] });
+  protected readonly overdue = computed(() => {
+    const { kitId } = this.surface()?.reference ?? {};
+    const item = this.kit().find(({ id }) => id === kitId);
+    const days = item ? daysUntilDue(item.care, new Date().toISOString().slice(0, 10)) : undefined;
+    return days !== undefined && days < 0
+      ? `${item?.name} is ${-days} days over its date: what it prints is only as straight as it is.`
+      : '';
   });
 
   private typedDigits = '';
@@ -264,6 +281,7 @@ export class ScrapingDesk implements OnDestroy {
       .subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message), complete: () => this.loaded.set(true) });
     this.machines.loadOne(machineId).subscribe({ error: () => undefined });
     this.heads.refresh(machineId);
+    this.kitStore.load().subscribe({ error: () => undefined });
   }
 
   /** Digits are zones: at once where no other zone begins with them, else when no second one follows. */
@@ -346,10 +364,12 @@ export class ScrapingDesk implements OnDestroy {
   }
 
   protected measured(): void {
-    const [value, doubt] = [this.value(), this.doubt()].map((text) =>
-      text.trim() ? Number(text.trim().replace(',', '.').replace('−', '-')) : NaN,
-    );
-    if (!Number.isFinite(value)) return this.problem.set(`What it reads: must be a figure in ${this.surface()?.aim?.unit ?? ''}. Try: 43`);
+    const [value, doubt] = [this.value(), this.doubt()].map((text) => {
+      const parsed = text.trim() ? parseQuantity(text, this.aimInfo()?.dimension ?? 'deviation') : undefined;
+      return parsed?.ok ? parsed.value : NaN;
+    });
+    if (!Number.isFinite(value))
+      return this.problem.set(`What it reads: must be a figure in ${this.surface()?.aim?.unit ?? ''}, or with its unit. Try: 43`);
     if (!(doubt >= 0)) return this.problem.set('How surely: must be a figure, nothing or more. Try: 5');
     const round = this.round();
     const same = round && Math.abs(value - round.value) < 0.06;

@@ -65,7 +65,7 @@ describe('the scraping desk', () => {
     expect(page.text()).toContain('Zone 4: one roughing pass at 45°.');
     expect(page.text()).toContain('1 evening left (1 to 2), about 3 h');
     expect(page.element.querySelector('.pad.now')?.getAttribute('aria-label')).toBe('Zone 4, 5 passes left');
-    expect(page.text()).toContain('not measured yet, wanted 0 ± 20 µm/m');
+    expect(page.text()).toContain('not measured yet, at most 20 µm/m either way');
   });
 
   it('a digit is a pass on its zone at once, a touch too, and nothing needs to be typed', async () => {
@@ -135,11 +135,17 @@ describe('the scraping desk', () => {
     await page.type('How surely', '4');
     page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
     await page.fixture.whenStable();
-    expect(page.text()).toContain('What it reads: must be a figure in um/m. Try: 43');
+    expect(page.text()).toContain('What it reads: must be a figure in um/m, or with its unit. Try: 43');
     await page.type('What it reads', '−43,5');
     page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
     await until(() => server.surfaces[0].entries.length === 1);
     expect(server.surfaces[0].entries[0].content).toEqual({ value: -43.5, doubt: 4, roundId: null });
+    await page.press('Measure');
+    await page.type('What it reads', '1 thou/ft');
+    await page.type('How surely', '2');
+    page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
+    await until(() => server.surfaces[0].entries.length === 2);
+    expect((server.surfaces[0].entries[1].content as { value: number }).value).toBeCloseTo(83.333, 2);
   });
 
   it('a face without an aim is scraped by its contact alone', async () => {
@@ -214,6 +220,13 @@ describe('a plan of depths', () => {
     expect(page.text()).toContain('Most comes off zone 4: 36.0 µm.');
     await page.press('Work to this');
     expect(plans[0].depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
+  });
+
+  it('what is less than a pass is left', async () => {
+    const { page } = await open();
+    await page.type('Height of the wedge', '4 um');
+    await page.choose('end B');
+    expect(page.text()).toContain('Less than one pass anywhere: leave it');
   });
 
   it('takes thou as thou', async () => {
