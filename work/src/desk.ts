@@ -12,7 +12,7 @@ import {
   type SpotCall,
 } from '@isometra/core';
 import type { DeskEntry, Surface, Zone } from '@isometra/contract';
-import { middleOf, ofKind, since, taken, type Grade, type Known, type Of, type PassDepth } from './deskEntries.js';
+import { middleOf, ofKind, placeIn, since, taken, type Grade, type Known, type Of, type PassDepth } from './deskEntries.js';
 import { standing } from './deskFaults.js';
 import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, type DeskNote, type Turned } from './deskNotes.js';
 
@@ -99,7 +99,7 @@ export function learnedDepths({ aim, zones }: Surface, entries: readonly DeskEnt
   const bearing = zones.filter(({ use }) => use === 'bear').map(({ id }) => id);
   const measures = ofKind(entries, 'measure');
   for (let i = 1; aim && i < measures.length; i++) {
-    const between = entries.slice(entries.indexOf(measures[i - 1]), entries.indexOf(measures[i]));
+    const between = entries.slice(placeIn(entries, measures[i - 1]), placeIn(entries, measures[i]));
     const passes = ofKind(between, 'pass').filter(({ content }) => content.kind !== 'relief' && content.kind !== 'break-up');
     const counts = bearing.map((id) => passes.filter(({ content }) => content.zone === id).length);
     const more = Math.max(...counts) - Math.min(...counts);
@@ -149,7 +149,7 @@ function leftOf(known: Known, turned: Turned | null): Pick<Desk, 'zones' | 'from
   const shares = sharesOf(known);
   const print = ofKind(entries, 'print').at(-1);
   const hinge = ofKind(entries, 'hinge').at(-1);
-  const place = (entry: DeskEntry | undefined) => (entry ? entries.indexOf(entry) : -1);
+  const place = (entry: DeskEntry | undefined) => placeIn(entries, entry);
   const values = [...shares.values()];
   const mean = values.reduce((sum, value) => sum + value, 0) / (values.length || 1);
   const planned = (id: string) => plan?.content.depths.find(({ zone }) => zone === id)?.depth ?? 0;

@@ -6,14 +6,26 @@ export type Grade = Of<'pass'>['content']['grade'];
 /** Entries of one kind, in order. */
 export const ofKind = <Kind extends EntryKind>(entries: readonly DeskEntry[], kind: Kind): Of<Kind>[] =>
   entries.filter((entry): entry is Of<Kind> => entry.kind === kind);
+const orders = new WeakMap<readonly DeskEntry[], ReadonlyMap<DeskEntry, number>>();
+
+/** The place of an entry among all; −1 where it is not among them. Counted once for a list: months of passes are many. */
+export function placeIn(all: readonly DeskEntry[], entry: DeskEntry | undefined): number {
+  let order = orders.get(all);
+  if (!order) {
+    order = new Map(all.map((known, i) => [known, i]));
+    orders.set(all, order);
+  }
+  return (entry && order.get(entry)) ?? -1;
+}
+
 /** Those of some that came after one of all; all of them where there is none. */
 export const since = <Entry extends DeskEntry>(
   entries: readonly Entry[],
   start: DeskEntry | undefined,
   all: readonly DeskEntry[],
 ): readonly Entry[] => {
-  const from = start ? all.indexOf(start) : -1;
-  return entries.filter((entry) => all.indexOf(entry) > from);
+  const from = placeIn(all, start);
+  return entries.filter((entry) => placeIn(all, entry) > from);
 };
 
 /** Depth of a pass, µm, and from how many it was learned. */

@@ -58,7 +58,8 @@ export function entryFaults(entry: DeskEntry, surface: Surface, written: readonl
   if (entry.kind === 'measure' && !surface.aim) faults.push(fault('kind', 'this face has no aim to be measured by', 'an aim on the face'));
   if (entry.kind === 'withdrawn' && entry.supersedes === null)
     faults.push(fault('supersedes', 'is missing: what is taken back', 'the id of an entry'));
-  const replaced = entry.supersedes === null ? undefined : written.find(({ id }) => id === entry.supersedes);
+  const replaced =
+    entry.supersedes === null ? undefined : written.find(({ id, surfaceId }) => id === entry.supersedes && surfaceId === surface.id);
   if (entry.supersedes !== null && !replaced)
     faults.push(fault('supersedes', 'no such entry on this face', 'the id of one of its entries'));
   if (replaced && entry.kind !== 'withdrawn' && replaced.kind !== entry.kind)

@@ -1,5 +1,5 @@
 import { pivotsOf, printAgrees } from '@isometra/core';
-import { ofKind, since, type Known } from './deskEntries.js';
+import { ofKind, placeIn, since, type Known } from './deskEntries.js';
 
 export type DeskCode =
   | 'stalled'
@@ -73,8 +73,8 @@ export function trustNotes({ surface, entries }: Known, turned: Turned | null): 
   const hinge = ofKind(entries, 'hinge').at(-1);
   if (!turned || !print || !hinge) return [];
   const between = entries.slice(
-    Math.min(entries.indexOf(print), entries.indexOf(hinge)),
-    Math.max(entries.indexOf(print), entries.indexOf(hinge)),
+    Math.min(placeIn(entries, print), placeIn(entries, hinge)),
+    Math.max(placeIn(entries, print), placeIn(entries, hinge)),
   );
   // Metal taken off in between: they speak of different faces.
   if (between.some(({ kind }) => kind === 'pass')) return [];

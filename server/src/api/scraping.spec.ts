@@ -74,6 +74,11 @@ describe('the scraping desk', () => {
     await send(entry(surface, 'withdrawn', {}, { supersedes: first.id })).expect(409);
     expect(faultsOf(await send(entry(surface, 'withdrawn', {})).expect(400))).toEqual(['supersedes: is missing: what is taken back']);
     expect(await SurfaceEntryRow.count()).toBe(2);
+    const another = face(surface.machineId);
+    await shop.http.post('/api/surfaces').send(another).expect(201);
+    expect(faultsOf(await send(entry(another, 'withdrawn', {}, { supersedes: first.id })).expect(400))).toEqual([
+      'supersedes: no such entry on this face',
+    ]);
   });
 
   it('what the face cannot carry is refused by its field', async () => {

@@ -96,11 +96,6 @@ function textOf(entry: DeskEntry, before: readonly DeskEntry[], unit: string): s
     case 'pass':
     case 'blue':
       return undefined;
-    case 'done': {
-      const day = entry.at.slice(0, 10);
-      const passes = before.filter(({ kind, at }) => kind === 'pass' && at.startsWith(day)).length;
-      return `${passes} passes today`;
-    }
     case 'withdrawn': {
       const gone = before.find(({ id }) => id === entry.supersedes);
       return gone?.kind === 'pass' ? undefined : `taken back: ${gone ? entryWords(gone, unit) : 'an entry'}`;
@@ -117,10 +112,28 @@ async function unknownPictures(entries: readonly DeskEntry[], transaction: Trans
   return new Set(named.filter((hash) => !kept.some((row) => row.hash === hash)));
 }
 
+/** Rows that entries speak of: themselves where they were sent before, and what they put right. A pass costs the same after ten and after ten thousand. */
+async function spokenOf(entries: readonly DeskEntry[], transaction: Transaction): Promise<DeskEntry[]> {
+  const ids = entries.flatMap(({ id, supersedes }) => (supersedes === null ? [id] : [id, supersedes]));
+  return (await SurfaceEntryRow.findAll({ where: { id: { [Op.in]: ids } }, transaction })).map(entryOf);
+}
+
+const DAY = 86_400_000;
+
+/** Passes made on the day of an entry, those of the same parcel among them. */
+async function passesOn({ surfaceId, at }: DeskEntry, fresh: readonly DeskEntry[], transaction: Transaction): Promise<number> {
+  const day = Date.parse(`${at.slice(0, 10)}T00:00:00.000Z`);
+  const kept = await SurfaceEntryRow.count({
+    where: { surfaceId, kind: 'pass', at: { [Op.gte]: new Date(day), [Op.lt]: new Date(day + DAY) } },
+    transaction,
+  });
+  return kept + fresh.filter((entry) => entry.kind === 'pass' && entry.at.startsWith(at.slice(0, 10))).length;
+}
+
 async function writeEntries(entries: readonly DeskEntry[], surfaceId: string, transaction: Transaction): Promise<DeskEntry[]> {
   const row = await SurfaceRow.findByPk(surfaceId, { transaction, lock: transaction.LOCK.UPDATE });
   if (!row) throw notFound('face');
-  const written = (await entriesOf([row.id], transaction)).get(row.id) ?? [];
+  const written = await spokenOf(entries, transaction);
   const surface = surfaceSchema.parse(faceOf(row));
   const missing = await unknownPictures(entries, transaction);
   const answers: DeskEntry[] = [];
@@ -134,7 +147,8 @@ async function writeEntries(entries: readonly DeskEntry[], surfaceId: string, tr
     if (entry.kind === 'print' && entry.content.picture !== null && missing.has(entry.content.picture))
       faults.push({ path: 'content.picture', message: 'is not kept here', example: 'the name of a picture that was sent before' });
     if (faults.length) throw new ApiError(400, faults);
-    const text = textOf(entry, written, surface.aim?.unit ?? '');
+    const text =
+      entry.kind === 'done' ? `${await passesOn(entry, fresh, transaction)} passes today` : textOf(entry, written, surface.aim?.unit ?? '');
     if (text) said.push({ machineId: row.machineId, by: entry.by, what: 'scraping', text: `${row.name}: ${text}`, at: new Date(entry.at) });
     written.push(entry);
     fresh.push(entry);
