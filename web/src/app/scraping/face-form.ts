@@ -72,6 +72,10 @@ const NEXT_USE = { bear: 'relieve', relieve: 'ignore', ignore: 'bear' } as const
 })
 export class FaceForm {
   readonly surfaceId = input<string>();
+  /** From a plan of a casting: what the face is called, what it is on, and how much is to come off all of it, µm. */
+  readonly name = input<string>();
+  readonly part = input<string>();
+  readonly depth = input<string>();
   protected readonly desk = inject(Desk);
   private readonly store = inject(Surfaces);
   private readonly drafts = inject(Drafts);
@@ -94,10 +98,14 @@ export class FaceForm {
   });
   protected readonly known = computed(() => this.all().find(({ id }) => id === this.surfaceId()));
   private readonly typed = signal<Draft | null>(null);
-  private readonly draftName = computed(() => `face-${this.surfaceId() ?? this.machineId() ?? ''}`);
+  private readonly draftName = computed(() => `face-${this.surfaceId() ?? this.machineId() ?? ''}${this.name() ?? ''}`);
   protected readonly draft = computed((): Draft => {
     const known = this.known();
-    return this.typed() ?? this.drafts.read(this.draftName(), draftSchema) ?? (known ? draftOf(known) : FIRST);
+    return (
+      this.typed() ??
+      this.drafts.read(this.draftName(), draftSchema) ??
+      (known ? draftOf(known) : { ...FIRST, text: { ...FIRST.text, name: this.name() ?? '', part: this.part() ?? FIRST.text['part'] } })
+    );
   });
   protected readonly text = computed(() => this.draft().text);
 
@@ -224,6 +232,14 @@ export class FaceForm {
     window.print();
   }
 
+  /** What a plan of the casting asks of the whole face is the first plan at its desk. */
+  private planDepth(surface: Surface): void {
+    const depth = Number(this.depth());
+    if (this.known() || !(depth > 0)) return;
+    const depths = surface.zones.filter(({ use }) => use === 'bear').map(({ id }) => ({ zone: id, depth }));
+    this.store.write(surface, { kind: 'plan', content: { depths, from: 'headstock', why: `all of it, as the plan of the casting asks` } });
+  }
+
   protected save(event: Event): void {
     event.preventDefault();
     const surface = this.shown();
@@ -251,6 +267,7 @@ export class FaceForm {
     this.store.save({ ...surface, id }).subscribe({
       next: () => {
         this.drafts.drop(this.draftName());
+        this.planDepth({ ...surface, id });
         void this.router.navigate(['/machines', surface.machineId, 'scraping', id]);
       },
       error: (failure: ApiFailure) => this.problem.set(failure.message),

@@ -353,6 +353,23 @@ describe('faces', () => {
     expect(page.text()).toContain('4 passes left');
   });
 
+  it('what a plan of a casting asks of a face is the first plan at its desk', async () => {
+    const { server } = await openShop([]);
+    const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(FaceForm, { name: 'Headstock, vee front', part: 'headstock', depth: '24.5' });
+    expect(page.element.querySelector<HTMLInputElement>('input')?.value).toBe('Headstock, vee front');
+    await page.type('Length, end A to end B', '300');
+    await page.type('Width', '40');
+    await page.type('Straightedge or plate, length', '500');
+    await page.press('To the desk');
+    await until(() => server.surfaces.length === 1 && server.surfaces[0].entries.length === 1);
+    expect(server.surfaces[0].part).toBe('headstock');
+    expect(server.surfaces[0].entries[0].content).toEqual(
+      jasmine.objectContaining({ from: 'headstock', depths: ['1', '2', '3', '4'].map((zone) => ({ zone, depth: 24.5 })) }),
+    );
+    await until(() => went.calls.count() === 1);
+  });
+
   it('are described, with what is missing named; what was typed is kept', async () => {
     const { server } = await openShop([]);
     TestBed.inject(Settings).who.set('RM');

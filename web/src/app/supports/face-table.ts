@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { parseQuantity } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
@@ -14,7 +15,7 @@ type Face = Casting['supports'][number];
 /** The faces in figures: place, what may be done, how deep at most; and what the plan asks of each. */
 @Component({
   selector: 'iso-face-table',
-  imports: [TextBox, Notice, Pick, Grid],
+  imports: [RouterLink, TextBox, Notice, Pick, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <iso-grid [rows]="casting().supports" label="Faces">
@@ -63,7 +64,17 @@ type Face = Casting['supports'][number];
               (entered)="limit(face, $event)"
             />
           </td>
-          <td class="figures">{{ planned(face.id) }}</td>
+          <td class="figures">
+            @if (depth(face.id); as deep) {
+              <a
+                [routerLink]="['..', '..', 'scraping', 'new']"
+                [queryParams]="{ name: casting().name + ', ' + face.id, part: casting().id, depth: deep }"
+                >{{ planned(face.id) }}</a
+              >
+            } @else {
+              {{ planned(face.id) }}
+            }
+          </td>
         </tr>
       </ng-template>
     </iso-grid>
@@ -142,6 +153,12 @@ export class FaceTable {
 
   protected most(um: number): string {
     return this.size(um);
+  }
+
+  /** What is to be scraped off a face, µm: it is worked off at the scraping desk. */
+  protected depth(id: string): number | null {
+    const amount = this.amounts()[id];
+    return amount !== undefined && amount < 0 && !isZero(this.size(amount)) ? Number((-amount).toFixed(1)) : null;
   }
 
   protected planned(id: string): string {
