@@ -7,10 +7,12 @@ const { measureMonteCarlo } = await import('./bench/monteCarlo.mjs');
 const { measureNotebook } = await import('./bench/notebook.mjs');
 const { measureSolvers } = await import('./bench/solvers.mjs');
 const { measureScreen } = await import('./bench/screen.mjs');
+const { measureScraping } = await import('./bench/scraping.mjs');
 const { missedTargets } = await import('./bench/target.mjs');
 
 measureMonteCarlo();
 measureSolvers();
+await measureScraping();
 const shop = await serve({ demo: true });
 try {
   await measureNotebook(shop);

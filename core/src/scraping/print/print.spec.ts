@@ -150,7 +150,20 @@ describe('a print read from a photograph', () => {
     });
     expect(print.area).toBeCloseTo(56 * 42, 1);
     expect(Math.abs(print.spots - photo.truth.spots)).toBeLessThanOrEqual(0.05 * photo.truth.spots);
-    const none = readPrint(photo);
+    const none = readPrint(photo, {
+      zones: [
+        {
+          id: '1',
+          use: 'bear',
+          outline: [
+            { x: 0, y: 0 },
+            { x: 5, y: 0 },
+            { x: 5, y: 5 },
+          ],
+        },
+      ],
+    });
+    expect(none.zones).toEqual([]);
     expect([none.spotsPerSquare, none.largestBare, none.area]).toEqual([null, null, null]);
     expect(none.notes[0].code).toBe('no-scale');
     expect(Math.abs(none.bearingShare - photo.truth.share)).toBeLessThan(0.03);

@@ -152,13 +152,15 @@ const count = (mask: Uint8Array, of: (i: number) => boolean = () => true): numbe
  * @throws FaultError for a scale that makes no sense, and whatever `progress` throws. Source: docs/methods/scraping.md.
  */
 export function readPrint(photo: Pixels, settings: PrintSettings = {}): Print {
-  const { scale, zones: named = [], threshold = 0.5, progress = () => undefined } = settings;
+  const { scale, threshold = 0.5, progress = () => undefined } = settings;
+  // Zones lie on the face in mm: without a scale nobody knows where.
+  const named = scale ? (settings.zones ?? []) : [];
   progress(0.05);
   const flat = layFlat(photo, scale);
   const { width, height, perMm, rgb } = flat;
   progress(0.4);
   const zones = zoneMap(flat, named);
-  const bears = bearingMask(flat, zones, settings);
+  const bears = bearingMask(flat, zones, { ...settings, zones: named });
   const colours = coloursOf({ rgb, seen: bears, perMm });
   const blue = new Uint8Array(width * height);
   progress(0.55);
