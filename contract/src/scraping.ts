@@ -48,6 +48,8 @@ export const surfaceSchema = z.strictObject({
   liner: z.strictObject({ thickness: um().positive(), keep: um().min(0) }).nullable(),
   width: mm(20_000),
   height: mm(20_000),
+  /** The inside of a bearing shell, unrolled: its bore, mm; across is half way round, from joint face to joint face. */
+  shell: z.strictObject({ diameter: mm(5000) }).optional(),
   /** How it lies on the bench: turned by so much, and seen as in a mirror when it is shown as on the machine. */
   turned: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
   mirrored: z.boolean(),

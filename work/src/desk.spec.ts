@@ -3,7 +3,7 @@ import type { PrintResult, Surface } from '@isometra/contract';
 import { deskOf, eveningsOf, learnedDepths, scrapedOf, type DeskStep } from './desk.js';
 import { middleOf } from './deskEntries.js';
 import { entryFaults, standing, surfaceFaults } from './deskFaults.js';
-import { gridZones, nestedZones, planePlan, priceOf, wedgePlan } from './deskPlan.js';
+import { gridZones, nestedZones, planePlan, priceOf, stripMarks, wedgePlan } from './deskPlan.js';
 import { deskNoteWords, reminderWords, stepWords, turnedWords } from './deskWords.js';
 import { rungsOf } from './rungs.js';
 import { Diary } from './testing/heads.spec.js';
@@ -259,6 +259,18 @@ describe('the desk', () => {
     expect(codes(diary)).toContain('liner-ends');
   });
 
+  it('a bearing shell is tried without shim before and after', () => {
+    const diary = new DeskDiary(
+      face({ shell: { diameter: 80 }, aim: { check: 'spindle-play', quantity: 'liftFront', unit: 'um', wanted: 20, room: 10, lever: 1 } }),
+    );
+    expect(told(diary).reminders).toContain('lock-test');
+    plan(diary, 5, 5, 5, 5);
+    expect(told(diary).reminders).not.toContain('lock-test');
+    diary.passes(1, '1', '2', '3', '4');
+    expect([told(diary).step.code, told(diary).reminders.includes('lock-test')]).toEqual(['measure', true]);
+    expect(reminderWords('lock-test')).toContain('joint faces are proud');
+  });
+
   it('a zone without a pass for ten blues, a reference that is too short, polishing too early are said', () => {
     const diary = new DeskDiary(face({ reference: { kitId: null, name: 'short edge', length: 250 } }));
     for (let i = 0; i < 10; i++) diary.blue().passes(1, '1', '2', '3');
@@ -395,6 +407,15 @@ describe('plans', () => {
       cycles: 5,
       evenings: 1,
     });
+  });
+
+  it('a wedge in strips is marked from its high end, the first pass the shortest', () => {
+    // 30 µm over 400 mm in passes of 10: strips of 133 mm, from half a strip.
+    const { marks, tilt } = stripMarks(face(), { wedge: 30, high: 'right' }, 10);
+    expect(marks.map(Math.round)).toEqual([67, 200, 333]);
+    expect(tilt).toBeGreaterThan(28);
+    expect(stripMarks(face(), { wedge: 4, high: 'left' }, 10).marks).toEqual([]);
+    expect(Math.max(...stripMarks(face(), { wedge: 30, high: 'near' }, 10).marks)).toBeLessThan(60);
   });
 
   it('a tilt that alignment asks for leaves only the height free, and a hollow costs nothing more', () => {

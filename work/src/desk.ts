@@ -36,7 +36,7 @@ export type DeskStep =
   | { readonly code: 'begin' | 'measure' | 'blue' | 'read-print' | 'plan' | 'accepted' | 'accept' | 'turn-or-blue' }
   | { readonly code: 'pass'; readonly zone: string; readonly grade: Grade; readonly angle: number };
 
-export type Reminder = 'burrs' | 'wipe' | 'glare' | 'chips' | 'blade';
+export type Reminder = 'lock-test' | 'burrs' | 'wipe' | 'glare' | 'chips' | 'blade';
 
 export interface Desk {
   readonly zones: readonly DeskZone[];
@@ -239,11 +239,12 @@ function stepOf(
   return { code: 'blue' };
 }
 
-function remindersOf(entries: readonly DeskEntry[], step: DeskStep): Reminder[] {
+function remindersOf({ shell }: Surface, entries: readonly DeskEntry[], step: DeskStep): Reminder[] {
   const passes = ofKind(entries, 'pass');
   const sinceBlade = since(passes, ofKind(entries, 'blade').at(-1), entries).length;
   const before = entries.at(-1);
   return [
+    ...(shell && (step.code === 'begin' || step.code === 'measure') ? (['lock-test'] as const) : []),
     ...(step.code === 'blue' || step.code === 'begin' || step.code === 'turn-or-blue' ? (['burrs', 'wipe'] as const) : []),
     ...(step.code === 'measure' ? (['burrs'] as const) : []),
     ...(step.code === 'read-print' && before?.kind === 'blue' && !before.content.dye ? (['glare'] as const) : []),
@@ -301,7 +302,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[]): Desk {
     ...forecastOf(known, zones, evenings),
     minutesTonight: minutesOf(open),
     passesTonight: ofKind(open, 'pass').length,
-    reminders: remindersOf(entries, step),
+    reminders: remindersOf(surface, entries, step),
     notes: [
       ...progressNotes(known),
       ...teeterNotes(known),

@@ -1,4 +1,4 @@
-import { bestPlane, cyclesAnEvening, pricesOf, zonePasses } from '@isometra/core';
+import { bestPlane, cyclesAnEvening, pricesOf, stripPlan, zonePasses } from '@isometra/core';
 import type { DeskEntry, Surface, Zone } from '@isometra/contract';
 import { middleOf } from './deskEntries.js';
 
@@ -45,6 +45,22 @@ export function priceOf({ passes, evening }: Surface, { depths }: Plan, pass: { 
   const cycles = Math.max(0, ...each);
   const anEvening = cyclesAnEvening(evening.session, evening.setUp, evening.cycle);
   return { zonePasses: each.reduce((sum, count) => sum + count, 0), cycles, evenings: Math.ceil(cycles / anEvening) };
+}
+
+/**
+ * A wedge as strips marked on the iron from its high end: how far each pass reaches, in working order, and what is left alone.
+ *
+ * @returns mm from the high end, and µm that it tilts the face by; no marks where the wedge is less than half a pass.
+ */
+export function stripMarks(
+  { width, height }: Surface,
+  { wedge, high }: Slope,
+  passDepth: number,
+  blade = 0,
+): { readonly marks: readonly number[]; readonly tilt: number } {
+  const length = high === 'left' || high === 'right' ? width : height;
+  const { passes, tilt } = stripPlan({ wedge, passDepth, length, blade });
+  return { marks: passes.map(({ from }) => length - from), tilt };
 }
 
 export interface PlanePlan {

@@ -29,6 +29,7 @@ export function stepWords(step: DeskStep): string {
 }
 
 const REMINDERS: Readonly<Record<Reminder, string>> = {
+  'lock-test': 'Clamp both halves without shim: the spindle must lock. If it does not, the joint faces are proud.',
   burrs: 'Stone the burrs off first: they hold it up.',
   wipe: 'Wipe both faces with a bare hand: one grain is a hill.',
   glare: 'Bare iron glares. Dye under the blue shows it from every side.',

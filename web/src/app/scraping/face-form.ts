@@ -31,6 +31,7 @@ const FIGURES: Readonly<
   Record<string, { readonly label: string; readonly dimension: Dimension | 'count' | 'minutes'; readonly example: string }>
 > = {
   width: { label: 'Length, end A to end B', dimension: 'length', example: '400 mm' },
+  diameter: { label: 'Bore', dimension: 'length', example: '80 mm' },
   height: { label: 'Width', dimension: 'length', example: '60 mm' },
   reference: { label: 'Straightedge or plate, length', dimension: 'length', example: '500 mm' },
   columns: { label: 'Zones along', dimension: 'count', example: '4' },
@@ -50,7 +51,18 @@ const FIGURES: Readonly<
 
 const FIRST: Draft = {
   text: {
-    ...{ name: '', part: 'saddle', edge: '', use: 'general', material: 'iron', layout: 'strips', turned: '0', aim: '' },
+    ...{
+      name: '',
+      part: 'saddle',
+      edge: '',
+      shape: 'flat',
+      diameter: '',
+      use: 'general',
+      material: 'iron',
+      layout: 'strips',
+      turned: '0',
+      aim: '',
+    },
     ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
     ...{ session: '150', setUp: '20', cycle: '25', thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
   },
@@ -85,6 +97,7 @@ export class FaceForm {
   protected readonly uses = words(SURFACE_USES, { moving: 'precision ways that move', general: 'general ways', fixed: 'a fixed joint' });
   protected readonly materials = words(MATERIALS);
   protected readonly layouts = words(['strips', 'nested'], { strips: 'a grid or strips', nested: 'one inside the other' });
+  protected readonly shapes = words(['flat', 'shell'], { flat: 'a flat face', shell: 'a bearing shell, unrolled' });
   protected readonly turns = words(['0', '90', '180', '270'], {
     0: 'as drawn',
     90: 'turned to the right',
@@ -195,7 +208,8 @@ export class FaceForm {
 
   /** The face as it is described so far, to look at; null before its size is known. */
   protected readonly shown = computed((): Surface | null => {
-    const [width, height] = [this.figure('width'), this.figure('height')];
+    const bore = this.text()['shape'] === 'shell' ? this.figure('diameter') : undefined;
+    const [width, height] = [this.figure('width'), bore === undefined ? this.figure('height') : bore && (Math.PI * bore) / 2];
     if (width === null || height === null || width <= 0 || height <= 0) return null;
     const known = this.known();
     const { text, mirrored } = this.draft();
@@ -206,6 +220,7 @@ export class FaceForm {
       ...{ name: text['name'].trim(), part: text['part'].trim(), width, height, mirrored },
       use: text['use'] as Surface['use'],
       material: text['material'] as Surface['material'],
+      ...(bore && { shell: { diameter: bore } }),
       target: known?.target ?? null,
       liner: text['material'] === 'liner' ? { thickness: 1000 * figure('thickness'), keep: 1000 * figure('keep') } : null,
       turned: Number(text['turned']) as Surface['turned'],
@@ -246,7 +261,7 @@ export class FaceForm {
     if (!this.text()['name'].trim()) return this.problem.set('Name: is missing. Try: Saddle, flat way');
     const asked = [
       'width',
-      'height',
+      this.text()['shape'] === 'shell' ? 'diameter' : 'height',
       'reference',
       'rough',
       'fine',
@@ -277,7 +292,7 @@ export class FaceForm {
 
 /** A face as it was typed: figures with their units. */
 function draftOf(surface: Surface): Draft {
-  const { name, part, use, material, turned, aim, width, height, reference, passes, evening, liner, zones, mirrored } = surface;
+  const { name, part, use, material, turned, aim, width, height, reference, passes, evening, liner, zones, mirrored, shell } = surface;
   const ys = new Set(zones.map(({ outline }) => Math.min(...outline.map(({ y }) => y)))).size;
   const nested =
     zones.length > 1 &&
@@ -296,6 +311,7 @@ function draftOf(surface: Surface): Draft {
       aim: aim ? `${aim.check}/${aim.quantity}` : '',
     },
     ...{ width: `${width} mm`, height: `${height} mm`, reference: `${reference.length} mm`, edge: reference.kitId ?? '' },
+    ...{ shape: shell ? 'shell' : 'flat', diameter: shell ? `${shell.diameter} mm` : '' },
     ...{ columns: String(nested ? zones.length : Math.round(zones.length / ys)), rows: String(nested ? 1 : ys) },
     ...{ rough: `${passes.rough} um`, fine: `${passes.fine} um`, keepFine: String(passes.keepFine) },
     ...{ session: String(evening.session), setUp: String(evening.setUp), cycle: String(evening.cycle) },

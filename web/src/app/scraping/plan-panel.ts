@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { parseQuantity } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { planePlan, priceOf, wedgePlan, type HighEnd, type Slope } from '@isometra/work';
+import { planePlan, priceOf, stripMarks, wedgePlan, type HighEnd, type Slope } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
@@ -109,6 +109,9 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
       <p class="found">
         {{ plan.summary }}
       </p>
+      @if (strips()) {
+        <p>{{ strips() }}</p>
+      }
       @for (price of plan.prices; track price) {
         <p class="soft">{{ price }}</p>
       }
@@ -153,7 +156,8 @@ export class PlanPanel {
   private readonly settings = inject(Settings);
   protected readonly ways = WAYS;
   protected readonly ends = computed((): readonly Choice<HighEnd>[] => {
-    const [far, near] = EDGES[this.surface().turned];
+    const { turned, shell } = this.surface();
+    const [far, near] = EDGES[turned].map((edge) => (shell ? edge.replace('edge', 'joint face') : edge));
     return [
       { value: 'left', label: 'end A' },
       { value: 'right', label: 'end B' },
@@ -225,6 +229,17 @@ export class PlanPanel {
     if (depths.length === 0 || depths.some(({ depth }) => depth < 0))
       return 'Give the depth of one zone at least, none below nothing. Try: 24 um';
     return { plan: { depths, from: 'hand', why: 'by hand' }, prices: [] };
+  });
+
+  /** One wedge can be worked in strips marked on the iron instead of by zones. */
+  protected readonly strips = computed(() => {
+    const [first, second] = [this.slope(this.wedge(), this.end()), this.slope(this.second(), this.other())];
+    if (this.way() !== 'wedge' || second !== null || first === null || typeof first === 'string') return '';
+    const { marks, tilt } = stripMarks(this.surface(), first, this.pass().rough);
+    const end = this.ends().find(({ value }) => value === first.high)?.label ?? '';
+    const length = (mm: number) => bothUnits(mm, 'length', this.settings.shown()).large;
+    if (marks.length === 0) return '';
+    return `Or in strips marked on the iron from ${end}: one pass each over ${marks.map(length).join(', ')}; what lies beyond is left alone. That tilts it by ${this.size(tilt)}.`;
   });
 
   protected readonly told = computed(() => {

@@ -218,6 +218,9 @@ describe('a plan of depths', () => {
     expect(plans).toEqual([]);
     await page.choose('end B');
     expect(page.text()).toContain('Most comes off zone 4: 36.0 µm.');
+    expect(page.text()).toContain(
+      'Or in strips marked on the iron from end B: one pass each over 50 mm, 150 mm, 250 mm, 350 mm; what lies beyond is left alone.',
+    );
     await page.press('Work to this');
     expect(plans[0].depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
   });
@@ -351,6 +354,24 @@ describe('faces', () => {
     await until(() => page.text().includes('Saddle, flat way'));
     expect(page.text()).toContain('Zone 4: one roughing pass at 45°.');
     expect(page.text()).toContain('4 passes left');
+  });
+
+  it('a bearing shell is unrolled: half way round its bore', async () => {
+    const { server } = await openShop([]);
+    const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(FaceForm);
+    await page.choose('a bearing shell, unrolled');
+    await page.type('Name', 'Front bearing, lower');
+    await page.type('Length, end A to end B', '90');
+    await page.type('Straightedge or plate, length', '90');
+    await page.press('To the desk');
+    expect(page.text()).toContain('Bore: is missing. Try: 80 mm');
+    await page.type('Bore', '80');
+    await page.press('To the desk');
+    await until(() => server.surfaces.length === 1);
+    expect(server.surfaces[0].height).toBeCloseTo((Math.PI * 80) / 2, 9);
+    expect(server.surfaces[0].shell).toEqual({ diameter: 80 });
+    await until(() => went.calls.count() === 1);
   });
 
   it('what a plan of a casting asks of a face is the first plan at its desk', async () => {

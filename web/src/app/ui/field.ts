@@ -20,6 +20,7 @@ let fields = 0;
       [attr.placeholder]="placeholder() || null"
       [value]="value()"
       (input)="typed.emit($any($event.target).value)"
+      (blur)="left.emit()"
     />
   `,
   styles: `
@@ -38,5 +39,7 @@ export class Field {
   readonly size = input(12);
   readonly placeholder = input('');
   readonly typed = output<string>();
+  /** The hand has left it. */
+  readonly left = output();
   protected readonly id = `field-${++fields}`;
 }

@@ -1,0 +1,172 @@
+import { Directive, computed, inject, input } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { combineLatest, map, switchMap } from 'rxjs';
+import { CHECKS } from '@isometra/core';
+import type { KitItem, RoundHead, StoredSurface } from '@isometra/contract';
+import { daysUntilDue, deskNoteWords, deskOf, reminderWords, stateWords, stepWords, turnedWords } from '@isometra/work';
+import { Heads } from '../data/heads';
+import { Kit } from '../data/kit';
+import { Machines } from '../data/machines';
+import { Outbox } from '../data/outbox';
+import { Pictures } from '../data/pictures';
+import { Settings } from '../data/settings';
+import { Surfaces } from '../data/surfaces';
+import { bothUnits } from '../ui/say';
+
+const count = (n: number, word: string): string => `${n} ${n === 1 ? word : word === 'pass' ? 'passes' : `${word}s`}`;
+
+/** What a face at the desk shows: where it stands, in words and figures. */
+@Directive()
+export abstract class DeskShown {
+  readonly machineId = input.required<string>();
+  readonly surfaceId = input.required<string>();
+  protected readonly store = inject(Surfaces);
+  protected readonly heads = inject(Heads);
+  protected readonly machines = inject(Machines);
+  protected readonly outbox = inject(Outbox);
+  protected readonly kitStore = inject(Kit);
+  protected readonly pictures = inject(Pictures);
+  private readonly settings = inject(Settings);
+
+  private readonly ids = toObservable(computed(() => [this.machineId(), this.surfaceId()] as const));
+  protected readonly surface = toSignal(
+    this.ids.pipe(
+      switchMap(([machineId, id]) => this.store.of(machineId).pipe(map((all) => all.find((entry) => entry.id === id) ?? null))),
+    ),
+    { initialValue: null as StoredSurface | null },
+  );
+  protected readonly rounds = toSignal(this.ids.pipe(switchMap(([machineId]) => this.heads.of(machineId))), {
+    initialValue: [] as readonly RoundHead[],
+  });
+  protected readonly machine = toSignal(this.ids.pipe(switchMap(([machineId]) => this.machines.one(machineId))));
+  /** What the server refused of this face: told, and given up only when that is said. */
+  protected readonly refused = toSignal(
+    combineLatest([this.outbox.refused$, this.ids]).pipe(
+      map(([all, [, id]]) => all.filter(({ what, about }) => what === 'entry' && about === id)),
+    ),
+    { initialValue: [] },
+  );
+
+  protected readonly desk = computed(() => {
+    const surface = this.surface();
+    return surface ? deskOf(surface, surface.entries) : null;
+  });
+  protected readonly size = (value: number, dimension: 'length' | 'deviation'): string =>
+    bothUnits(value, dimension, { ...this.settings.shown(), ...(dimension === 'deviation' && { fineness: 'fine' as const }) }).large;
+
+  protected readonly now = computed(() => {
+    const desk = this.desk();
+    return desk ? stepWords(desk.step) : '';
+  });
+  /** The one large figure: passes left here. */
+  protected readonly here = computed(() => {
+    const desk = this.desk();
+    const zone = desk?.zones.find((entry) => entry.zone.id === desk.next);
+    return zone?.left ?? desk?.zones.reduce((sum, { left }) => sum + (left ?? 0), 0) ?? 0;
+  });
+  protected readonly evenings = computed(() => {
+    const forecast = this.desk()?.forecast;
+    if (!forecast) return '';
+    const { expected, low, high } = forecast.evenings;
+    const hours = Math.round((expected * (this.surface()?.evening.session ?? 0)) / 60);
+    return `${count(expected, 'evening')} left (${low} to ${high}), about ${hours} h`;
+  });
+  protected readonly hindsight = computed(() => {
+    const hindsight = this.desk()?.hindsight;
+    return hindsight ? `This plan was forecast at ${count(hindsight.expected, 'evening')} and took ${hindsight.took}.` : '';
+  });
+  protected readonly tonight = computed(() => {
+    const desk = this.desk();
+    return desk && desk.passesTonight
+      ? `${count(desk.passesTonight, 'pass')} tonight${desk.minutesTonight < 1 ? '' : `, in ${Math.round(desk.minutesTonight)} min`}`
+      : '';
+  });
+  protected readonly turned = computed(() => {
+    const [desk, surface] = [this.desk(), this.surface()];
+    if (!desk || !surface) return '';
+    const toLeft = (surface.turned === 180) === surface.mirrored;
+    return turnedWords(desk, (mm) => this.size(mm, 'length'), toLeft);
+  });
+  protected readonly state = computed(() => {
+    const desk = this.desk();
+    return desk ? stateWords(desk.state) : '';
+  });
+  protected readonly notes = computed(() => {
+    const desk = this.desk();
+    return desk
+      ? desk.notes.map((note) => ({
+          code: note.code,
+          text: deskNoteWords(note, this.size),
+          grave: note.code === 'grew' || note.code === 'liner-ends',
+        }))
+      : [];
+  });
+  protected readonly reminders = computed(() => (this.desk()?.reminders ?? []).map(reminderWords));
+  protected readonly spots = computed(() => {
+    const spots = this.desk()?.spots;
+    if (!spots) return '';
+    const call = { in: 'enough', out: 'too few', unsure: 'too close to call' }[spots.verdict];
+    return `${spots.perSquare.toFixed(0)} ± ${Math.max(1, Math.round(spots.expanded))} spots for a square, wanted ${spots.target[0]} to ${spots.target[1]}: ${call}`;
+  });
+  protected readonly aimInfo = computed(() => {
+    const aim = this.surface()?.aim;
+    return aim ? CHECKS.get(aim.check)?.quantities[aim.quantity] : undefined;
+  });
+  protected readonly aim = computed(() => {
+    const [surface, desk] = [this.surface(), this.desk()];
+    if (!surface?.aim) return '';
+    const { wanted, room } = surface.aim;
+    const info = this.aimInfo();
+    const say = (value: number): string => (info ? bothUnits(value, info.dimension, this.settings.shown()).large : String(value));
+    const wish = wanted === 0 ? `at most ${say(room)} either way` : `wanted ${say(wanted)} ± ${say(room)}`;
+    const label = info?.label ?? 'Aim';
+    return desk?.aim ? `${label}: ${say(desk.aim.value)} ± ${say(desk.aim.doubt)}, ${wish}` : `${label}: not measured yet, ${wish}`;
+  });
+  protected readonly liner = computed(() => {
+    const left = this.desk()?.linerLeft;
+    return left === null || left === undefined ? '' : `The liner has ${this.size(Math.max(0, left), 'deviation')} left to give.`;
+  });
+  protected readonly learned = computed(() => {
+    const pass = this.desk()?.pass;
+    if (!pass) return '';
+    const one = (name: string, { depth, learned }: { readonly depth: number; readonly learned: number }) =>
+      `${name} ${this.size(depth, 'deviation')}${learned ? `, learned from ${learned}` : ''}`;
+    return `${one('A roughing pass takes', pass.rough)}; ${one('a finishing pass', pass.fine)}.`;
+  });
+  protected readonly prints = computed(() =>
+    (this.desk()?.prints ?? []).slice(-4).map(({ id, at, content: { picture, result, film, pressed } }) => ({
+      id,
+      when: new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }),
+      address: picture ? this.pictures.address(picture) : '',
+      text: `${result.spotsPerSquare === null ? `${result.spots} spots` : `${result.spotsPerSquare.toFixed(0)} a square`}${result.bearingShare === null ? '' : `, ${Math.round(100 * result.bearingShare)} %`}`,
+      more: `${film === null ? 'film not said' : `film ${this.size(film, 'deviation')}`}${pressed ? `, end ${pressed} pressed` : ''}`,
+    })),
+  );
+  protected readonly lastBlue = computed(
+    () =>
+      this.surface()
+        ?.entries.filter((entry) => entry.kind === 'blue')
+        .at(-1)?.content,
+  );
+  /** The newest round of the check that it is scraped true by, where it was read after the last measurement here. */
+  protected readonly round = computed(() => {
+    const [surface, desk] = [this.surface(), this.desk()];
+    const { check, quantity } = surface?.aim ?? {};
+    const round = this.rounds().findLast((entry) => entry.check === check && entry.finding?.quantities[quantity ?? '']);
+    const found = round?.finding?.quantities[quantity ?? ''];
+    return round && found && (!desk?.aim || round.at > desk.aim.at)
+      ? { id: round.id, number: round.number, value: found.value, doubt: found.expanded ?? 0 }
+      : null;
+  });
+
+  /** The straightedge of the kit is over the date until which it is good. */
+  protected readonly kit = toSignal(this.kitStore.all$, { initialValue: [] as readonly KitItem[] });
+  protected readonly overdue = computed(() => {
+    const { kitId } = this.surface()?.reference ?? {};
+    const item = this.kit().find(({ id }) => id === kitId);
+    const days = item ? daysUntilDue(item.care, new Date().toISOString().slice(0, 10)) : undefined;
+    return days !== undefined && days < 0
+      ? `${item?.name} is ${-days} days over its date: what it prints is only as straight as it is.`
+      : '';
+  });
+}
