@@ -1,21 +1,10 @@
-import { readFile } from 'node:fs/promises';
-import { fileURLToPath } from 'node:url';
-import encodeJpeg, { init } from '@jsquash/jpeg/encode.js';
+import { jpegOf } from '../services/jpeg.js';
 
 /** A JPEG of grey grain, with what a camera writes beside it where that is asked for. */
 export async function encodePhoto(width: number, height: number, { noise = 0, orientation = 1, place = '' } = {}): Promise<Uint8Array> {
-  const { WebAssembly } = globalThis as unknown as { readonly WebAssembly: { compile(bytes: Uint8Array): Promise<never> } };
-  await init(await WebAssembly.compile(await readFile(fileURLToPath(import.meta.resolve('@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm')))));
   const data = new Uint8ClampedArray(4 * width * height);
   for (let i = 0; i < data.length; i++) data[i] = i % 4 === 3 ? 255 : 140 + noise * (((i * 7919) % 97) / 97 - 0.5) * 2;
-  const jpeg = new Uint8Array(
-    await encodeJpeg({ data, width, height } as never, {
-      quality: noise ? 98 : 90,
-      baseline: true,
-      progressive: false,
-      optimize_coding: false,
-    }),
-  );
+  const jpeg = await jpegOf({ data, width, height }, noise ? 98 : 90);
   if (!place) return jpeg;
   const exif = [
     0x45,

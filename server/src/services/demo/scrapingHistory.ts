@@ -1,11 +1,9 @@
-import { readFile } from 'node:fs/promises';
-import { fileURLToPath } from 'node:url';
-import encodeJpeg, { init } from '@jsquash/jpeg/encode.js';
 import type { Sequelize, Transaction } from 'sequelize';
 import { dice, photographPrint, strewn } from '@isometra/core/practice';
 import { cleanPicture, readPrint } from '@isometra/core/print';
 import type { DeskEntry, EntryKind, Surface } from '@isometra/contract';
 import { deskOf, gridZones, middleOf, wedgePlan } from '@isometra/work';
+import { jpegOf } from '../jpeg.js';
 import { keepPicture } from '../pictures.js';
 import { addEntries, addSurface } from '../surfaces.js';
 
@@ -62,16 +60,8 @@ async function photograph(
     ],
   } as const;
   const photo = photographPrint({ width: LENGTH, height: WIDTH, bumps, film: 4, shade: 0.3, grain: 5 }, camera as never, seed);
-  const { WebAssembly } = globalThis as unknown as { readonly WebAssembly: { compile(bytes: Uint8Array): Promise<never> } };
-  await init(await WebAssembly.compile(await readFile(fileURLToPath(import.meta.resolve('@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm')))));
-  const jpeg = await encodeJpeg({ data: photo.data, width: photo.width, height: photo.height } as never, {
-    quality: 88,
-    baseline: true,
-    progressive: false,
-    optimize_coding: false,
-  });
   const { width, height, data, corners } = photo;
-  return { width, height, data, corners, bytes: Buffer.from(cleanPicture(new Uint8Array(jpeg))) };
+  return { width, height, data, corners, bytes: Buffer.from(cleanPicture(await jpegOf(photo, 88))) };
 }
 
 /** The dovetail of the cross slide: widest in its middle, and begun only. */
