@@ -12,9 +12,10 @@ import {
   type SpotCall,
 } from '@isometra/core';
 import type { DeskEntry, Surface, Zone } from '@isometra/contract';
-import { middleOf, ofKind, placeIn, since, taken, type Grade, type Known, type Of, type PassDepth } from './deskEntries.js';
+import { middleOf, ofKind, placeIn, printsOfBlue, since, taken, type Grade, type Known, type Of, type PassDepth } from './deskEntries.js';
 import { standing } from './deskFaults.js';
 import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, type DeskNote, type Turned } from './deskNotes.js';
+import { priceOf } from './deskPlan.js';
 
 /** A zone as it is worked on. */
 export interface DeskZone {
@@ -48,7 +49,6 @@ export interface Desk {
   /** Which blue it is, from the first. */
   readonly cycle: number;
   readonly state: Of<'state'>['content']['state'];
-  readonly stateWhy: string;
   readonly turned: Turned | null;
   readonly prints: readonly Of<'print'>[];
   readonly spots: (SpotCall & { readonly perSquare: number; readonly target: readonly [number, number] }) | null;
@@ -130,11 +130,7 @@ function highByTurn({ surface }: Known, { centre, code, length }: Turned): Reado
 
 /** Part of each zone that counts as high in the last print. Where both ends were pressed, only what is blue in both. */
 function sharesOf({ entries }: Known): ReadonlyMap<string, number> {
-  const blue = ofKind(entries, 'blue').at(-1);
-  const prints = since(ofKind(entries, 'print'), blue, entries);
-  const newest = (end: 'A' | 'B' | null) => prints.filter(({ content }) => content.pressed === end).at(-1);
-  const [a, b] = [newest('A'), newest('B')];
-  const last = prints.at(-1);
+  const { a, b, last } = printsOfBlue(entries);
   const shares = new Map((last?.content.result.zones ?? []).map(({ id, bearingShare }) => [id, bearingShare]));
   if (!a || !b) return shares;
   const other = new Map((last === a ? b : a).content.result.zones.map(({ id, bearingShare }) => [id, bearingShare]));
@@ -229,10 +225,10 @@ function stepOf(
   if (last?.kind === 'blue' && from !== 'plan') return { code: 'read-print' };
   if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
   if (!last) return { code: 'begin' };
-  if (last?.kind === 'blue') return { code: 'read-print' };
-  if (last?.kind === 'pass')
+  if (last.kind === 'blue') return { code: 'read-print' };
+  if (last.kind === 'pass')
     return { code: surface.aim && entries.some(({ kind }) => kind === 'plan') && !desk.aim?.met ? 'measure' : 'blue' };
-  if (last?.kind === 'hinge') return { code: 'turn-or-blue' };
+  if (last.kind === 'hinge') return { code: 'turn-or-blue' };
   if (desk.aim?.met && desk.spots?.verdict === 'in') return { code: 'accept' };
   if (surface.aim && !desk.aim) return { code: 'measure' };
   if (desk.aim && !desk.aim.met) return { code: 'plan' };
@@ -286,7 +282,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[]): Desk {
     result && result.spotsPerSquare !== null
       ? { ...spotCall(result.spotsPerSquare, area, target), perSquare: result.spotsPerSquare, target }
       : null;
-  const told = { state: state?.state ?? 'rough', stateWhy: state?.why ?? '', aim, spots } as const;
+  const told = { state: state?.state ?? 'rough', aim, spots } as const;
   const step = stepOf(known, { zones, from }, told);
   const evenings = eveningsOf(entries);
   const tonight = evenings.at(-1) ?? [];
@@ -299,7 +295,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[]): Desk {
     ...told,
     next: step.code === 'pass' ? step.zone : null,
     cycle: ofKind(entries, 'blue').length,
-    ...forecastOf(known, zones, evenings),
+    ...forecastOf(known, { zones, evenings, learned }),
     minutesTonight: minutesOf(open),
     passesTonight: ofKind(open, 'pass').length,
     reminders: remindersOf(surface, entries, step),
@@ -324,15 +320,22 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[]): Desk {
 /** Cycles and evenings still to come for the deepest zone; once nothing is left of a plan, how far its forecast was off. */
 function forecastOf(
   { surface, entries, pass }: Known,
-  zones: readonly DeskZone[],
-  evenings: readonly (readonly DeskEntry[])[],
+  {
+    zones,
+    evenings,
+    learned,
+  }: {
+    readonly zones: readonly DeskZone[];
+    readonly evenings: readonly (readonly DeskEntry[])[];
+    readonly learned: ReturnType<typeof learnedDepths>;
+  },
 ): Pick<Desk, 'forecast' | 'hindsight'> {
   const plan = ofKind(entries, 'plan').at(-1);
   if (!plan) return { forecast: null, hindsight: null };
   const { session, setUp, cycle } = surface.evening;
   const each = cyclesAnEvening(session, setUp, cycle);
   const grade: Grade = zones.some((zone) => zone.grade === 'rough' && (zone.left ?? 0) > 0) ? 'rough' : 'fine';
-  const depths = learnedDepths(surface, entries)[grade].slice(-OF_NOW);
+  const depths = learned[grade].slice(-OF_NOW);
   const known = depths.length ? depths : [pass[grade].depth];
   const expect = (passes: number) => cyclesLeft(known, passes * median(known));
   const left = Math.max(0, ...zones.map((zone) => zone.left ?? 0));
@@ -340,8 +343,8 @@ function forecastOf(
     const cycles = expect(left);
     return { forecast: { cycles, evenings: eveningsFor(cycles, each) }, hindsight: null };
   }
-  const planned = plan.content.depths.map(({ depth }) => zonePasses(depth, pass.rough.depth, pass.fine.depth, surface.passes.keepFine));
-  const expected = eveningsFor(expect(Math.max(...planned.map(({ rough, fine }) => rough + fine))), each).expected;
+  const { cycles: planned } = priceOf(surface, plan.content, { rough: pass.rough.depth, fine: pass.fine.depth });
+  const expected = eveningsFor(expect(planned), each).expected;
   const took = evenings.filter((evening) => evening.some(({ kind, at }) => kind === 'pass' && at > plan.at)).length;
   return { forecast: null, hindsight: took ? { expected, took } : null };
 }

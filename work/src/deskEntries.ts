@@ -28,6 +28,17 @@ export const since = <Entry extends DeskEntry>(
   return entries.filter((entry) => placeIn(all, entry) > from);
 };
 
+/** The prints of the blue that is on it now: the last one, and the last with each end pressed. */
+export function printsOfBlue(entries: readonly DeskEntry[]): {
+  readonly last?: Of<'print'>;
+  readonly a?: Of<'print'>;
+  readonly b?: Of<'print'>;
+} {
+  const prints = since(ofKind(entries, 'print'), ofKind(entries, 'blue').at(-1), entries);
+  const by = (end: 'A' | 'B') => prints.findLast(({ content }) => content.pressed === end);
+  return { last: prints.at(-1), a: by('A'), b: by('B') };
+}
+
 /** Depth of a pass, µm, and from how many it was learned. */
 export interface PassDepth {
   readonly depth: number;

@@ -1,5 +1,5 @@
-import { pivotsOf, printAgrees } from '@isometra/core';
-import { ofKind, placeIn, since, type Known } from './deskEntries.js';
+import { pivotsOf, printAgrees, TOO_MUCH_BLUE } from '@isometra/core';
+import { ofKind, placeIn, printsOfBlue, since, type Known } from './deskEntries.js';
 
 export type DeskCode =
   | 'stalled'
@@ -33,6 +33,7 @@ export interface Turned {
 }
 
 const FORGOTTEN_AFTER = 10;
+
 /** Prints that were not made with the same film cannot be compared; a count that falls while the share rises is too much blue. */
 export function printNotes({ entries }: Known): DeskNote[] {
   const [before, now] = ofKind(entries, 'print')
@@ -49,16 +50,14 @@ export function printNotes({ entries }: Known): DeskNote[] {
   const film = before && before.film !== null && now.film !== null && Math.abs(now.film - before.film) > 0.25 * before.film;
   return [
     ...(film ? [{ code: 'film-differs' as const, about: [before.film ?? 0, now.film ?? 0] }] : []),
-    ...((grew && !film) || (bearingShare ?? 0) > 0.45 ? [{ code: 'too-much-blue' as const, about: [] }] : []),
+    ...((grew && !film) || (bearingShare ?? 0) > TOO_MUCH_BLUE ? [{ code: 'too-much-blue' as const, about: [] }] : []),
   ];
 }
 
 /** A straightedge that blues one end when that end is pressed rocks over a hump: what is blue in one print only is not high. */
 export function teeterNotes({ entries }: Known): DeskNote[] {
-  const blue = ofKind(entries, 'blue').at(-1);
-  const prints = since(ofKind(entries, 'print'), blue, entries);
-  const by = (end: 'A' | 'B') => prints.filter(({ content }) => content.pressed === end).at(-1)?.content.result.zones;
-  const [a, b] = [by('A'), by('B')];
+  const prints = printsOfBlue(entries);
+  const [a, b] = [prints.a, prints.b].map((print) => print?.content.result.zones);
   if (!a || !b) return [];
   const only = a.filter(({ id, bearingShare }) => {
     const other = b.find((zone) => zone.id === id)?.bearingShare ?? 0;

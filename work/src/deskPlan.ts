@@ -106,18 +106,24 @@ function tiltOf({ width, height }: Surface, { wedge, high }: Slope): { readonly 
   return along ? { x: signed, y: 0 } : { x: 0, y: signed };
 }
 
+/** A zone that bears, by its two opposite corners. */
+const box = (number: number, [x, y]: readonly [number, number], [u, v]: readonly [number, number]): Zone => ({
+  id: String(number),
+  use: 'bear',
+  outline: [
+    { x, y },
+    { x: u, y },
+    { x: u, y: v },
+    { x, y: v },
+  ],
+});
+
 /** A grid of zones over a face, numbered row by row as they are read, all to bear. */
 export function gridZones(width: number, height: number, columns: number, rows: number): Zone[] {
   const [w, h] = [width / columns, height / rows];
   return Array.from({ length: columns * rows }, (_, i) => {
     const [x, y] = [(i % columns) * w, Math.floor(i / columns) * h];
-    const corners = [
-      [x, y],
-      [x + w, y],
-      [x + w, y + h],
-      [x, y + h],
-    ];
-    return { id: String(i + 1), use: 'bear', outline: corners.map(([u, v]) => ({ x: u, y: v })) };
+    return box(i + 1, [x, y], [x + w, y + h]);
   });
 }
 
@@ -125,12 +131,6 @@ export function gridZones(width: number, height: number, columns: number, rows: 
 export function nestedZones(width: number, height: number, count: number): Zone[] {
   return Array.from({ length: count }, (_, i) => {
     const [x, y] = [(i * width) / (2 * count), (i * height) / (2 * count)];
-    const corners = [
-      [x, y],
-      [width - x, y],
-      [width - x, height - y],
-      [x, height - y],
-    ];
-    return { id: String(i + 1), use: 'bear', outline: corners.map(([u, v]) => ({ x: u, y: v })) };
+    return box(i + 1, [x, y], [width - x, height - y]);
   });
 }

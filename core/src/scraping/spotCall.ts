@@ -1,5 +1,7 @@
-/** Area of one square, mm². */
-const SQUARE = 645.16;
+/** Area that spots are counted over: a square of one inch, mm². */
+export const SQUARE = 645.16;
+/** Share that is blue above which the film may hide where it bears. */
+export const TOO_MUCH_BLUE = 0.45;
 /** How far the count of one square is off by its lie alone, 95 %: twice 1.3 to 1.8. */
 const BY_LIE = 3.1;
 

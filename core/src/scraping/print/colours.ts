@@ -20,7 +20,7 @@ const MOST_IRON = 0.22;
 const DARK = 22;
 /** Blue must stand out of the noise of bare iron by so many of its own widths. */
 const STANDS_OUT = 6;
-/** A twentieth of a spot's own area in pixels that are surely blue: less is dirt. mm². */
+/** Least area of a spot, mm²: a quarter of it must be surely blue, less is dirt. */
 const SURELY = 0.5;
 
 /** Pixels that tell the colours: not all are looked at. */

@@ -1,12 +1,11 @@
 import { median } from '../../fit/median.js';
 import type { Note } from '../../checks/define.js';
+import { SQUARE, TOO_MUCH_BLUE } from '../spotCall.js';
 import { bluenessOf, coloursOf } from './colours.js';
 import { largestCircle } from './farthest.js';
 import { patchesOf } from './patches.js';
 import { layFlat, type Flat, type Pixels, type Scale, type Spot } from './frame.js';
 
-/** Area that spots are counted over: a square of one inch, mm². */
-export const SQUARE = 645.16;
 /** Least area of a spot, mm². */
 export const LEAST_SPOT = 0.5;
 /** Less than this is a speck of dirt, mm². */
@@ -125,7 +124,6 @@ function largestBareRadius(bears: Uint8Array, blue: Uint8Array, width: number, h
 
 const GLARE = 250;
 const MUCH_GLARE = 0.02;
-const TOO_MUCH = 0.45;
 
 /** Part of what must bear that shines so brightly that its colour is gone. */
 function glareOf({ rgb }: Flat, bears: Uint8Array): number {
@@ -217,7 +215,7 @@ export function readPrint(photo: Pixels, settings: PrintSettings = {}): Print {
             ),
           ]
         : []),
-      ...(share > TOO_MUCH
+      ...(share > TOO_MUCH_BLUE
         ? [note('too-much-blue', 'Nearly half of it is blue: that may be too thick a film. A thinner one shows where it really bears.')]
         : []),
     ],

@@ -89,21 +89,19 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
             (typed)="doubt.set($event)"
           />
         </p>
+        <p class="line">
+          <iso-field
+            label="alignment asks that it is left higher by"
+            name="Slope that is asked for"
+            [value]="asked()"
+            [size]="8"
+            placeholder="nothing"
+            (typed)="asked.set($event)"
+          />
+          <span>at</span>
+          <iso-choices label="The end that is left high" [options]="ends()" [value]="askedEnd()" (chosen)="askedEnd.set($any($event))" />
+        </p>
       }
-    }
-    @if (way() === 'plane') {
-      <p class="line">
-        <iso-field
-          label="alignment asks that it is left higher by"
-          name="Slope that is asked for"
-          [value]="asked()"
-          [size]="8"
-          placeholder="nothing"
-          (typed)="asked.set($event)"
-        />
-        <span>at</span>
-        <iso-choices label="The end that is left high" [options]="ends()" [value]="askedEnd()" (chosen)="askedEnd.set($any($event))" />
-      </p>
     }
     @if (told(); as plan) {
       <p class="found">
