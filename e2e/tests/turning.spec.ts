@@ -131,6 +131,8 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
   await page.getByRole('button', { name: /It is done/ }).click();
   await sweep(page, 'yes, before this reading');
+  // A slow server: the page is left while readings wait in the browser, and the next page tells of them as they land.
+  await page.route('**/readings', (route) => new Promise((go) => setTimeout(go, 400)).then(() => route.continue()));
   await read(page, ...bore(0, 0));
   await expect(call(page)).toContainText('home A: The value was right. Leave it.');
   expect(await verdicts(page)).toEqual(['In']);

@@ -1,7 +1,15 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable, combineLatest, map } from 'rxjs';
+import { BehaviorSubject, Subject, type Observable, combineLatest, debounceTime, groupBy, map, mergeMap } from 'rxjs';
 import * as z from 'zod';
-import { moveSchema, roundHeadSchema, roundSchema, type MoveWrite, type RoundHead, type RoundWrite } from '@isometra/contract';
+import {
+  moveSchema,
+  roundHeadSchema,
+  roundSchema,
+  storedReadingSchema,
+  type MoveWrite,
+  type RoundHead,
+  type RoundWrite,
+} from '@isometra/contract';
 import { mountingOf, senseOf, tellsMore } from '@isometra/work';
 import { Api } from './api';
 import { Loads } from './flows';
@@ -11,6 +19,8 @@ import { movesWith, newestMoves } from './rounds';
 
 /** How long what was fetched is taken as it is when the window comes to the front again, ms. */
 const FRESH = 20_000;
+/** Readings that land within this time of one another are asked after once, ms. */
+const TOGETHER = 200;
 
 /** Rounds in short, by machine: what the server says, with what the bench worked out and what is on its way laid over it. */
 @Injectable({ providedIn: 'root' })
@@ -23,6 +33,7 @@ export class Heads {
   private readonly begun$ = new BehaviorSubject<readonly RoundWrite[]>([]);
   private readonly moves$ = new BehaviorSubject<readonly MoveWrite[]>([]);
   private readonly fetched = new Map<string, number>();
+  private readonly stale = new Subject<string>();
   private readonly loads = new Loads(
     (machineId) => this.api.get(`/machines/${machineId}/heads`, z.array(roundHeadSchema)),
     (heads, machineId) => {
@@ -33,6 +44,12 @@ export class Heads {
 
   constructor() {
     this.outbox.answers$.subscribe(({ entry, answer }) => this.take(entry, answer));
+    this.stale
+      .pipe(
+        groupBy((machineId) => machineId),
+        mergeMap((changed) => changed.pipe(debounceTime(TOGETHER))),
+      )
+      .subscribe((machineId) => this.refresh(machineId));
     addEventListener('focus', () => {
       for (const [machineId, at] of this.fetched) if (Date.now() - at > FRESH) this.refresh(machineId);
     });
@@ -64,7 +81,7 @@ export class Heads {
     this.told$.next(new Map(this.told$.value).set(head.id, head));
   }
 
-  private take({ what, machineId }: Entry, answer: unknown): void {
+  private take({ what, machineId, about }: Entry, answer: unknown): void {
     if (what === 'move') {
       const move = moveSchema.safeParse(answer).data;
       if (move) this.moves$.next(newestMoves(this.moves$.value, [move]));
@@ -73,7 +90,15 @@ export class Heads {
       const round = z.object(roundSchema.shape).safeParse(answer).data;
       if (round) this.begun$.next([...this.begun$.value.filter(({ id }) => id !== round.id), round]);
     }
-    if (what !== 'reading' && machineId !== null && this.fetched.has(machineId)) this.refresh(machineId);
+    if (machineId === null || !this.fetched.has(machineId)) return;
+    if (what !== 'reading') this.refresh(machineId);
+    else if (!this.knows(about, answer)) this.stale.next(machineId);
+  }
+
+  /** Whether a bench of this page has told of a reading: otherwise it came from another tab, or from before the page was left. */
+  private knows(roundId: string, answer: unknown): boolean {
+    const taken = z.array(storedReadingSchema).safeParse(answer).data ?? [];
+    return (this.told$.value.get(roundId)?.last ?? 0) >= Math.max(0, ...taken.map(({ sequence }) => sequence));
   }
 }
 

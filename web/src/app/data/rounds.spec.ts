@@ -130,6 +130,39 @@ describe('the heads', () => {
     await until(() => offset() !== 12);
     expect(offset()).toBeCloseTo(40, 0);
   });
+
+  it('readings that land when no bench of this page told of them are asked after, once for all of them', async () => {
+    const full = barRound(40, 9);
+    const { server, desk } = await openShop([{ ...full, readings: full.readings.slice(0, 1) }]);
+    const asked = () => server.asked.filter((entry) => entry.endsWith('/heads')).length;
+    const offset = () => desk.of('tailstock-traverse')[0].finding?.quantities['offsetHorizontal']?.value;
+    const before = asked();
+    // As from another tab, or from a page that was left before the server had them.
+    for (const { keys, value, at } of full.readings.slice(1)) {
+      const body: ReadingWrite = { ...taken(), keys, value, at };
+      const path = `/rounds/${full.id}/readings`;
+      TestBed.inject(Outbox).put({ id: body.id, what: 'reading', method: 'POST', path, body, about: full.id, machineId: full.machineId });
+    }
+    await until(() => offset() !== undefined);
+    expect(offset()).toBeCloseTo(40, 0);
+    expect(asked() - before).toBe(1);
+  });
+
+  it('a reading that the bench told of is not asked after', async () => {
+    const { server, desk, round } = await openShop([barRound(40, 9)]).then((shop) => ({ ...shop, round: shop.server.rounds[0] }));
+    const [head] = desk.of('tailstock-traverse');
+    TestBed.inject(Heads).tell({ ...head, last: head.last + 1 });
+    const outbox = TestBed.inject(Outbox);
+    const body = taken();
+    outbox.put({
+      ...{ id: body.id, what: 'reading', method: 'POST', path: `/rounds/${round.id}/readings`, body },
+      ...{ about: round.id, machineId: round.machineId },
+    });
+    await until(() => outbox.waiting() === 0);
+    const before = server.asked.length;
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    expect(server.asked.slice(before)).toEqual([]);
+  });
 });
 
 const q = { value: 0, unit: 'um', expanded: 1, direction: null, limit: null, aim: null, verdict: null };
