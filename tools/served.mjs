@@ -6,13 +6,40 @@ import { createConnection } from 'mariadb';
 import { freePort, throwAwayDatabase } from './database.mjs';
 import { ROOT } from './shell.mjs';
 
-/** An empty database beside the others of a running one: starting a MariaDB for every test costs more than the test. */
-async function databaseWithin({ url }) {
+/** The demo shop of a running MariaDB, filled once by the server itself; every test that wants it has a copy. */
+const demos = new Map();
+
+/** The tables of a database, with everything in them, into another one. */
+async function copyTables(connection, from, to) {
+  await connection.query('SET FOREIGN_KEY_CHECKS = 0');
+  await connection.query(`USE ${to}`);
+  for (const row of await connection.query(`SHOW FULL TABLES FROM ${from} WHERE Table_type = 'BASE TABLE'`)) {
+    const table = Object.values(row)[0];
+    const [{ 'Create Table': statement }] = await connection.query(`SHOW CREATE TABLE ${from}.\`${table}\``);
+    await connection.query(statement);
+    await connection.query(`INSERT INTO \`${table}\` SELECT * FROM ${from}.\`${table}\``);
+  }
+}
+
+/** A database beside the others of a running one, empty or a copy: starting a MariaDB for every test costs more than the test. */
+async function databaseWithin({ url }, from) {
   const name = `isometra_${randomBytes(4).toString('hex')}`;
   const connection = await createConnection(url);
   await connection.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  if (from) await copyTables(connection, from, name);
   await connection.end();
-  return { url: url.replace(/[^/]+$/, name), stop: () => Promise.resolve() };
+  return { name, url: url.replace(/[^/]+$/, name), stop: () => Promise.resolve() };
+}
+
+/** A copy of the demo shop; the first one to ask has it filled. */
+async function demoWithin(within) {
+  if (!demos.has(within.url)) {
+    const template = await databaseWithin(within);
+    const filling = await served({ demo: true, database: template });
+    await filling.stop();
+    demos.set(within.url, template.name);
+  }
+  return databaseWithin(within, demos.get(within.url));
 }
 
 /**
@@ -21,7 +48,11 @@ async function databaseWithin({ url }) {
  * @returns its address; `stopServer` and `startServer` to lose the server and bring it back on the same data; `stop` ends all.
  */
 export async function serve({ demo, within }) {
-  const database = within ? await databaseWithin(within) : await throwAwayDatabase();
+  if (!within) return served({ demo, database: await throwAwayDatabase() });
+  return served({ demo, database: demo ? await demoWithin(within) : await databaseWithin(within) });
+}
+
+async function served({ demo, database }) {
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
   let server;
