@@ -33,6 +33,26 @@ export type Zone = z.infer<typeof zoneSchema>;
 export const MATERIALS = ['iron', 'bronze', 'bearing-metal', 'liner'] as const;
 export const SURFACE_USES = ['moving', 'general', 'fixed'] as const;
 
+/**
+ * Two faces that go together: the flanks of one dovetail, its angle in degrees, whose ends A lie together or apart; or two that
+ * must be one plane, where the corner of the other one lies on the drawing of this one, mm.
+ */
+const mateSchema = z.discriminatedUnion('as', [
+  z.strictObject({
+    as: z.literal('flank'),
+    surfaceId: idSchema,
+    angle: z.number({ error: 'must be an angle in degrees' }).min(30, { error: 'must be 30 at least' }).max(89),
+    apart: z.boolean(),
+  }),
+  z.strictObject({
+    as: z.literal('plane'),
+    surfaceId: idSchema,
+    x: z.number({ error: 'must be a number, mm' }).min(-20_000).max(20_000),
+    y: z.number({ error: 'must be a number, mm' }).min(-20_000).max(20_000),
+  }),
+]);
+export type Mate = z.infer<typeof mateSchema>;
+
 /** A face that is scraped: what it is and what it is to become. */
 export const surfaceSchema = z.strictObject({
   id: idSchema,
@@ -69,8 +89,18 @@ export const surfaceSchema = z.strictObject({
     .nullable(),
   /** Depth of a pass, µm, before any was learned; and the finishing passes that are kept to the end. */
   passes: z.strictObject({ rough: um(200).positive(), fine: um(100).positive(), keepFine: z.int().min(0).max(20) }),
-  /** An evening and what it is made of. */
-  evening: z.strictObject({ session: minutes, setUp: z.number().min(0).max(1440), cycle: minutes }),
+  /** An evening and what it is made of; the full check with its stripping, minutes, after so many passes over the deepest zone. */
+  evening: z.strictObject({
+    session: minutes,
+    setUp: z.number().min(0).max(1440),
+    cycle: minutes,
+    check: z.number().min(0).max(10_000).optional(),
+    every: z.int().min(1).max(50).optional(),
+  }),
+  /** The face that it goes with; told by one of the two. */
+  mate: mateSchema.nullable().optional(),
+  /** Held back to compare with: nothing comes off it until that is lifted. */
+  heldBack: z.boolean().optional(),
   version: versionSchema,
 });
 export type Surface = z.infer<typeof surfaceSchema>;
@@ -101,7 +131,15 @@ export type PrintResult = z.infer<typeof printResultSchema>;
 /** What is written down at the desk: a row of its own for each, never changed, only put right by another. */
 export const ENTRY_CONTENTS = {
   /** Blued and laid against its reference: a new print to work from. Film in µm; which end of the straightedge was pressed. */
-  blue: z.strictObject({ film, dye: z.boolean(), pressed: z.enum(['A', 'B']).nullable() }),
+  blue: z.strictObject({
+    film,
+    dye: z.boolean(),
+    pressed: z.enum(['A', 'B']).nullable(),
+    /** A bearing shell: which halves were clamped on the spindle. */
+    clamped: z.enum(['lower', 'upper', 'both']).optional(),
+  }),
+  /** Both halves of a bearing clamped without shim: whether the spindle locks. */
+  lock: z.strictObject({ locks: z.boolean() }),
   /** One pass over a zone. */
   pass: z.strictObject({
     zone: zoneId,
@@ -116,6 +154,8 @@ export const ENTRY_CONTENTS = {
     length: mm(20_000),
     a: z.number().min(0).max(20_000),
     b: z.number().min(0).max(20_000),
+    /** Pushed once more at each end. */
+    again: z.strictObject({ a: z.number().min(0).max(20_000), b: z.number().min(0).max(20_000) }).optional(),
   }),
   /** A print that was read. The photograph with how it was read, or a count by eye. */
   print: z.strictObject({
@@ -134,7 +174,7 @@ export const ENTRY_CONTENTS = {
       .array(z.strictObject({ zone: zoneId, depth: um().min(0) }))
       .min(1)
       .max(40),
-    from: z.enum(['wedge', 'plane', 'headstock', 'print', 'hand']),
+    from: z.enum(['wedge', 'plane', 'headstock', 'print', 'hand', 'pins']),
     why: text(200),
   }),
   /** How far it is, and who says so why. */
@@ -166,6 +206,7 @@ export const deskEntrySchema = z.discriminatedUnion(
   'kind',
   [
     entryOf('blue'),
+    entryOf('lock'),
     entryOf('pass'),
     entryOf('hinge'),
     entryOf('print'),

@@ -122,6 +122,7 @@ export { solve, solveSheet, type SolveContext } from './solve/solve.js';
 export { wayProfile, type WayProfile } from './solve/wayProfile.js';
 
 export { bestPlane, pricesOf, type PlacePoint } from './scraping/bestPlane.js';
+export { flankCall, flankDepth, type FlankCall, type FlankGuilt, type FlankTurn, type ProudPlace } from './scraping/flanks.js';
 export { cyclesAnEvening, cyclesLeft, eveningsFor, type Expected } from './scraping/forecast.js';
 export { zonePasses, type ZonePasses } from './scraping/passPlan.js';
 export { pivotsOf, PRINT_ROOM, printAgrees, type Band } from './scraping/pivots.js';

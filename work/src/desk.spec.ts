@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import type { PrintResult, Surface } from '@isometra/contract';
-import { deskOf, eveningsOf, learnedDepths, scrapedOf, type DeskStep } from './desk.js';
+import { deskOf, scrapedOf } from './desk.js';
 import { middleOf } from './deskEntries.js';
 import { entryFaults, standing, surfaceFaults } from './deskFaults.js';
+import { eveningsOf } from './deskForecast.js';
+import { learnedPasses } from './deskHand.js';
+import type { DeskStep } from './deskSteps.js';
 import { gridZones, nestedZones, planePlan, priceOf, stripMarks, wedgePlan } from './deskPlan.js';
 import { deskNoteWords, reminderWords, stepWords, turnedWords } from './deskWords.js';
 import { rungsOf } from './rungs.js';
@@ -188,7 +191,7 @@ describe('the desk', () => {
       measure(diary, 100 * lever, 1);
       diary.passes(3, '4').passes(2, '3').passes(1, '2');
       measure(diary, 70 * lever, 1);
-      return learnedDepths(diary.surface, diary.entries).rough;
+      return learnedPasses(diary.surface, diary.entries).map(({ depth }) => depth);
     };
     expect(learn(0.35)[0]).toBeCloseTo(10, 9);
     expect(learn(1.06)[0]).toBeCloseTo(10, 9);
@@ -259,16 +262,100 @@ describe('the desk', () => {
     expect(codes(diary)).toContain('liner-ends');
   });
 
-  it('a bearing shell is tried without shim before and after', () => {
+  it('a bearing shell must lock without shim before it is scraped, and again before it is measured', () => {
+    const shell = { shell: { diameter: 80 } };
     const diary = new DeskDiary(
-      face({ shell: { diameter: 80 }, aim: { check: 'spindle-play', quantity: 'liftFront', unit: 'um', wanted: 20, room: 10, lever: 1 } }),
+      face({ ...shell, aim: { check: 'spindle-play', quantity: 'liftFront', unit: 'um', wanted: 20, room: 10, lever: 1 } }),
     );
-    expect(told(diary).reminders).toContain('lock-test');
+    const step = () => told(diary).step.code;
+    expect([step(), told(diary).reminders[0]]).toEqual(['lock-test', 'lock-test']);
+    diary.write('lock', { locks: false });
+    expect(step()).toBe('joint-faces');
+    diary.write('lock', { locks: true });
+    expect(step()).toBe('begin');
     plan(diary, 5, 5, 5, 5);
     expect(told(diary).reminders).not.toContain('lock-test');
     diary.passes(1, '1', '2', '3', '4');
-    expect([told(diary).step.code, told(diary).reminders.includes('lock-test')]).toEqual(['measure', true]);
+    expect(step()).toBe('lock-test');
+    diary.write('lock', { locks: true });
+    expect(step()).toBe('measure');
     expect(reminderWords('lock-test')).toContain('joint faces are proud');
+    expect(entryFaults(diary.entries[0], face(), []).map(({ path }) => path)).toEqual(['kind']);
+  });
+
+  it('prints with the lower and with both halves clamped are not compared', () => {
+    const diary = new DeskDiary(face({ shell: { diameter: 80 } }));
+    const blue = (clamped: 'lower' | 'both') => diary.write('blue', { film: 4, dye: false, pressed: null, clamped });
+    blue('lower');
+    print(diary, shares(0.1, 0.1, 0.1, 0.1));
+    blue('lower');
+    print(diary, shares(0.1, 0.1, 0.2, 0.1));
+    expect(codes(diary)).not.toContain('clamped-differs');
+    blue('both');
+    print(diary, { ...shares(0.3, 0.3, 0.3, 0.3), spots: 4 });
+    expect(codes(diary)).toContain('clamped-differs');
+    expect(codes(diary)).not.toContain('too-much-blue');
+  });
+
+  it('two tries at one end that lie more than a tenth apart tell nothing, and are said', () => {
+    const diary = new DeskDiary(face());
+    diary.write('hinge', { from: 0, length: 400, a: 250, b: 240, again: { a: 300, b: 236 } });
+    expect([codes(diary), lefts(diary), told(diary).step.code]).toEqual([['rocks'], [0, 0, 0, 0], 'turn-again']);
+    diary.write('hinge', { from: 0, length: 400, a: 250, b: 240, again: { a: 270, b: 240 } });
+    expect([codes(diary), lefts(diary), told(diary).turned?.centre]).toEqual([[], [0, 0, 1, 0], 250]);
+    const far = diary.write('hinge', { from: 0, length: 400, a: 250, b: 240, again: { a: 470, b: 240 } });
+    expect(entryFaults(far, diary.surface, []).map(({ path }) => path)).toEqual(['content.again']);
+  });
+
+  it('a face that is held back loses nothing', () => {
+    const diary = new DeskDiary(face({ heldBack: true }));
+    plan(diary, 0, 0, 0, 40);
+    expect(told(diary).step.code).toBe('held-back');
+    expect(told(diary).next).toBeNull();
+    const pass = diary.passes(1, '4').entries[1];
+    expect(entryFaults(pass, diary.surface, [])[0].message).toContain('held back');
+    expect(entryFaults(pass, { ...diary.surface, heldBack: false }, [])).toEqual([]);
+  });
+
+  it('the full check is priced apart: after every third pass, and at the end', () => {
+    const evening = { session: 150, setUp: 20, cycle: 25, check: 180 };
+    const diary = new DeskDiary(face({ evening }));
+    plan(diary, 0, 0, 0, 46);
+    // Five passes: after the third and at the end.
+    expect(told(diary).forecast?.checks).toEqual({ count: 2, minutes: 360 });
+    const often = new DeskDiary(face({ evening: { ...evening, every: 1 } }));
+    plan(often, 0, 0, 0, 46);
+    expect(told(often).forecast?.checks?.count).toBe(5);
+    const none = new DeskDiary(face());
+    plan(none, 0, 0, 0, 46);
+    expect(told(none).forecast?.checks).toBeNull();
+  });
+
+  it('what finishing for contact shifts is learned, and where to stop the alignment for it is said', () => {
+    const diary = new DeskDiary(face());
+    const finish = () => diary.write('pass', { zone: '2', kind: 'blue-only', grade: 'fine', angle: 45 });
+    measure(diary, 60);
+    finish();
+    measure(diary, 50);
+    expect(told(diary).contact).withContext('still aligning: that is no shift').toBeNull();
+    diary.write('state', { state: 'contact', why: 'near enough' });
+    finish();
+    measure(diary, 62);
+    expect(told(diary).contact).toEqual(jasmine.objectContaining({ shift: 12, stopAt: -12, learned: 1 }));
+    finish();
+    measure(diary, 76);
+    expect(told(diary).contact?.shift).toBe(13);
+    const note = told(diary).notes.find(({ code }) => code === 'contact-shifts');
+    expect(note?.about).toEqual([13, -13]);
+    expect(deskNoteWords(note ?? { code: 'rocks', about: [] }, size, (value) => `${value} µm/m`)).toContain(
+      'Stop the alignment at -13 µm/m',
+    );
+    const still = new DeskDiary(face());
+    still.write('state', { state: 'contact', why: 'near enough' });
+    measure(still, 6);
+    still.write('pass', { zone: '2', kind: 'blue-only', grade: 'fine', angle: 45 });
+    measure(still, 8);
+    expect(codes(still)).not.toContain('contact-shifts');
   });
 
   it('a zone without a pass for ten blues, a reference that is too short, polishing too early are said', () => {
@@ -294,7 +381,12 @@ describe('the desk', () => {
 
   it('says it in words: at most eight for what comes now, and a sentence for everything else', () => {
     const steps: DeskStep[] = [
-      ...(['begin', 'measure', 'blue', 'read-print', 'plan', 'accepted', 'accept', 'turn-or-blue'] as const).map((code) => ({ code })),
+      ...(
+        [
+          ...(['begin', 'measure', 'blue', 'read-print', 'plan', 'accepted', 'accept', 'turn-or-blue'] as const),
+          ...(['turn-again', 'held-back', 'lock-test', 'joint-faces'] as const),
+        ] as const
+      ).map((code) => ({ code })),
       { code: 'pass', zone: '12', grade: 'fine', angle: 135 },
     ];
     for (const step of steps) expect(stepWords(step).split(' ').length).withContext(stepWords(step)).toBeLessThanOrEqual(8);
@@ -311,6 +403,10 @@ describe('the desk', () => {
       'forgotten',
       'reference-short',
       'reserve',
+      'rocks',
+      'clamped-differs',
+      'contact-shifts',
+      'wrong-flank',
     ] as const)
       expect(deskNoteWords({ code, about: ['3', '4'] }, size)).toMatch(/[.?]$/);
   });
@@ -426,6 +522,12 @@ describe('plans', () => {
     expect(other?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([0, 10, 20, 30]);
     const hollow = planePlan(flat, { 1: 0, 2: -15, 3: 0, 4: 0 }, 0, { wedge: 40, high: 'right' });
     expect(hollow?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([30, 5, 10, 0]);
+    const read = { 1: 30, 2: 20, 3: 10, 4: 0 };
+    const bare = (slope?: 'none') => planePlan(flat, read, 0, slope)?.plan.depths.map(({ depth }) => Math.round(depth));
+    expect([bare(), bare('none')]).toEqual([
+      [0, 0, 0, 0],
+      [30, 20, 10, 0],
+    ]);
     expect(planePlan(flat, {}, 0, { wedge: 40, high: 'right' })).toBeUndefined();
   });
 

@@ -39,17 +39,14 @@ export function printsOfBlue(entries: readonly DeskEntry[]): {
   return { last: prints.at(-1), a: by('A'), b: by('B') };
 }
 
-/** Depth of a pass, µm, and from how many it was learned. */
-export interface PassDepth {
-  readonly depth: number;
-  readonly learned: number;
-}
-
 /** A face with what stands of it, and the depth of a pass as far as it is known. */
 export interface Known {
   readonly surface: Surface;
   readonly entries: readonly DeskEntry[];
-  readonly pass: Readonly<Record<Grade, PassDepth>>;
+  /** Depth of the passes to come, µm, by the hand and the blade that are at it now. */
+  readonly pass: Readonly<Record<Grade, { readonly depth: number }>>;
+  /** Depth that a pass took, µm, by the hand and the blade that made it. */
+  readonly took: (pass: Of<'pass'>) => number;
 }
 
 /** Middle of a zone along the face, mm from end A. */
@@ -58,8 +55,9 @@ export const middleOf = ({ outline }: Zone): { readonly x: number; readonly y: n
   y: (Math.min(...outline.map(({ y }) => y)) + Math.max(...outline.map(({ y }) => y))) / 2,
 });
 
-const removes = ({ content }: Of<'pass'>): boolean => content.kind === 'whole' || content.kind === 'blue-only';
+/** Passes that bring a zone down; relief is another depth, and breaking up none. */
+export const removes = ({ content }: Of<'pass'>): boolean => content.kind === 'whole' || content.kind === 'blue-only';
 
 /** What passes have taken off a zone, µm. */
-export const taken = (passes: readonly Of<'pass'>[], zone: string, pass: Known['pass']): number =>
-  passes.filter((entry) => entry.content.zone === zone && removes(entry)).reduce((sum, { content }) => sum + pass[content.grade].depth, 0);
+export const taken = (passes: readonly Of<'pass'>[], zone: string, { took }: Pick<Known, 'took'>): number =>
+  passes.filter((entry) => entry.content.zone === zone && removes(entry)).reduce((sum, entry) => sum + took(entry), 0);

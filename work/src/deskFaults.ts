@@ -4,7 +4,7 @@ import type { DeskEntry, Surface } from '@isometra/contract';
 const fault = (path: string, message: string, example: string): Fault => ({ path, message, example });
 
 /** What a face cannot be: zones named twice or off it, a target upside down, a liner that is thinner than it must stay. */
-export function surfaceFaults({ zones, width, height, target, material, liner, aim }: Surface): Fault[] {
+export function surfaceFaults({ id, zones, width, height, target, material, liner, aim, mate }: Surface): Fault[] {
   const ids = zones.map(({ id }) => id);
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);
   const off = zones.findIndex(({ outline }) => outline.some(({ x, y }) => x < -0.5 || y < -0.5 || x > width + 0.5 || y > height + 0.5));
@@ -24,6 +24,7 @@ export function surfaceFaults({ zones, width, height, target, material, liner, a
     ...(target && target.low > target.high ? [fault('target.low', 'is above the most', `${target.high}`)] : []),
     ...(material === 'liner' && !liner ? [fault('liner', 'is missing: how thick it is, and what it must keep', '1500 and 1200')] : []),
     ...(liner && liner.keep > liner.thickness ? [fault('liner.keep', 'is more than it has', `${liner.thickness}`)] : []),
+    ...(mate?.surfaceId === id ? [fault('mate.surfaceId', 'is this face itself', 'another face of the machine')] : []),
     ...(aim && !quantity ? [fault('aim.quantity', 'is no quantity of that check', 'squareness of saddle-squareness')] : []),
   ];
 }
@@ -55,6 +56,15 @@ export function entryFaults(entry: DeskEntry, surface: Surface, written: readonl
       if (at > length + 0.5)
         faults.push(fault(`content.${end}`, `lies beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
   }
+  if (entry.kind === 'hinge' && entry.content.again) {
+    const { length, again } = entry.content;
+    if (again.a > length + 0.5 || again.b > length + 0.5)
+      faults.push(fault('content.again', `lies beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
+  }
+  if (entry.kind === 'pass' && surface.heldBack)
+    faults.push(fault('content.zone', 'this face is held back to compare with: nothing comes off it', 'lift that on its card first'));
+  if ((entry.kind === 'lock' || (entry.kind === 'blue' && entry.content.clamped)) && !surface.shell)
+    faults.push(fault('kind', 'only a bearing shell is clamped and locks', 'a face that is a bearing shell'));
   if (entry.kind === 'measure' && !surface.aim) faults.push(fault('kind', 'this face has no aim to be measured by', 'an aim on the face'));
   if (entry.kind === 'withdrawn' && entry.supersedes === null)
     faults.push(fault('supersedes', 'is missing: what is taken back', 'the id of an entry'));

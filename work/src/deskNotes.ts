@@ -1,4 +1,5 @@
 import { pivotsOf, printAgrees, TOO_MUCH_BLUE } from '@isometra/core';
+import type { DeskEntry } from '@isometra/contract';
 import { ofKind, placeIn, printsOfBlue, since, type Known } from './deskEntries.js';
 
 export type DeskCode =
@@ -13,7 +14,11 @@ export type DeskCode =
   | 'forgotten'
   | 'relieved'
   | 'reference-short'
-  | 'reserve';
+  | 'reserve'
+  | 'rocks'
+  | 'clamped-differs'
+  | 'contact-shifts'
+  | 'wrong-flank';
 
 /** Something that is said because it matters now; zones or figures that it is about. */
 export interface DeskNote {
@@ -25,6 +30,8 @@ export interface Turned {
   readonly a: number;
   readonly b: number;
   readonly length: number;
+  /** Where its own end A lay, mm from end A of the face. */
+  readonly from: number;
   readonly grip: number;
   readonly code: string;
   /** Where it bears, mm from end A of the face; and how far that is from last time. */
@@ -34,12 +41,17 @@ export interface Turned {
 
 const FORGOTTEN_AFTER = 10;
 
+/** Which halves of a bearing were clamped when a print was blued. */
+const clampedAt = (entries: readonly DeskEntry[], print: DeskEntry | undefined): string | undefined =>
+  ofKind(entries, 'blue').findLast((blue) => placeIn(entries, blue) < placeIn(entries, print))?.content.clamped;
+
 /** Prints that were not made with the same film cannot be compared; a count that falls while the share rises is too much blue. */
 export function printNotes({ entries }: Known): DeskNote[] {
-  const [before, now] = ofKind(entries, 'print')
-    .slice(-2)
-    .map(({ content }) => content);
+  const last = ofKind(entries, 'print').slice(-2);
+  const [before, now] = [undefined, ...last].slice(-2).map((print) => print?.content);
   if (!now) return [];
+  const [one, other] = last.map((print) => clampedAt(entries, print));
+  if (last.length === 2 && one !== other) return [{ code: 'clamped-differs', about: [one ?? 'neither', other ?? 'neither'] }];
   const { bearingShare, spots } = now.result;
   const grew =
     before?.result.bearingShare !== null &&
@@ -70,7 +82,7 @@ export function teeterNotes({ entries }: Known): DeskNote[] {
 export function trustNotes({ surface, entries }: Known, turned: Turned | null): DeskNote[] {
   const print = ofKind(entries, 'print').at(-1);
   const hinge = ofKind(entries, 'hinge').at(-1);
-  if (!turned || !print || !hinge) return [];
+  if (!turned || turned.code === 'hinge-rocks' || !print || !hinge) return [];
   const between = entries.slice(
     Math.min(placeIn(entries, print), placeIn(entries, hinge)),
     Math.max(placeIn(entries, print), placeIn(entries, hinge)),
@@ -88,6 +100,18 @@ export function trustNotes({ surface, entries }: Known, turned: Turned | null): 
   return predicted && !printAgrees(turned, predicted, length)
     ? [{ code: 'print-not-trusted', about: [Math.round(predicted.a), Math.round(predicted.b)] }]
     : [];
+}
+
+/** Two tries at one end that do not turn at one place; and a flank that pins had scraped, which is hollow there now. */
+export function turnNotes({ entries }: Known, turned: Turned | null): DeskNote[] {
+  if (!turned) return [];
+  if (turned.code === 'hinge-rocks') return [{ code: 'rocks', about: [] }];
+  const plan = ofKind(entries, 'plan').at(-1);
+  const hinge = ofKind(entries, 'hinge').at(-1);
+  const hollow = turned.code === 'hinge-hollow' || turned.code === 'hinge-light-middle';
+  if (plan?.content.from !== 'pins' || !hollow) return [];
+  const between = entries.slice(placeIn(entries, plan) + 1, Math.max(0, placeIn(entries, hinge)));
+  return between.some(({ kind }) => kind === 'pass') ? [{ code: 'wrong-flank', about: [] }] : [];
 }
 
 /** Whether the aim still comes nearer: three measurements that differ by less than their doubt, or one that went the wrong way. */

@@ -73,17 +73,17 @@ export interface PlanePlan {
  * Depths down to the best plane under heights read in the middle of each zone: only removal, the least of it.
  *
  * @param heights µm, + high. @param doubt µm of one. @param slope what alignment asks the face to be left at: then only its
- *   height is free. @returns undefined where fewer than three were read, or none with a slope.
+ *   height is free; `none` for as it was read, without tilt. @returns undefined where fewer than three were read, or none with a slope.
  */
 export function planePlan(
   surface: Surface,
   heights: Readonly<Record<string, number>>,
   doubt: number,
-  slope?: Slope,
+  slope?: Slope | 'none',
 ): PlanePlan | undefined {
   const read = bearing(surface).filter(({ id }) => heights[id] !== undefined);
   if (read.length < (slope ? 1 : 3)) return undefined;
-  const tilt = slope && tiltOf(surface, slope);
+  const tilt = tiltAsked(surface, slope);
   const points = read.map((zone) => ({ ...middleOf(zone), height: heights[zone.id], doubt, bear: true }));
   const best = bestPlane(points, tilt);
   if (!best) return undefined;
@@ -98,8 +98,10 @@ export function planePlan(
   };
 }
 
-/** A slope as a tilt of the face, µm/m along and across. */
-function tiltOf({ width, height }: Surface, { wedge, high }: Slope): { readonly x: number; readonly y: number } {
+/** What alignment asks for as a tilt of the face, µm/m along and across; nothing where it is free. */
+export function tiltAsked({ width, height }: Surface, slope?: Slope | 'none'): { readonly x: number; readonly y: number } | undefined {
+  if (slope === undefined || slope === 'none') return slope && { x: 0, y: 0 };
+  const { wedge, high } = slope;
   const along = high === 'left' || high === 'right';
   const up = (1000 * wedge) / (along ? width : height);
   const signed = high === 'left' || high === 'far' ? -up : up;

@@ -1,6 +1,7 @@
 import type { DeskEntry } from '@isometra/contract';
-import type { Desk, DeskStep, Reminder } from './desk.js';
+import type { Desk } from './desk.js';
 import type { DeskNote } from './deskNotes.js';
+import type { DeskStep, Reminder } from './deskSteps.js';
 
 const GRADE = { rough: 'roughing', fine: 'finishing' } as const;
 
@@ -21,6 +22,14 @@ export function stepWords(step: DeskStep): string {
       return 'Blue it again and read the print.';
     case 'turn-or-blue':
       return 'It turns evenly: blue it now.';
+    case 'turn-again':
+      return 'It rocks: stone, wipe, push again.';
+    case 'held-back':
+      return 'Held back: compare with it, scrape nothing.';
+    case 'lock-test':
+      return 'Clamp both without shim: does it lock?';
+    case 'joint-faces':
+      return 'Joint faces are proud: bring them down.';
     case 'accept':
       return 'True and bearing: accept it.';
     case 'accepted':
@@ -41,8 +50,15 @@ export const reminderWords = (reminder: Reminder): string => REMINDERS[reminder]
 const list = (about: DeskNote['about']): string => about.join(', ');
 const zones = (about: DeskNote['about']): string => `zone${about.length > 1 ? 's' : ''} ${list(about)}`;
 
-/** What matters now, in words. Lengths in mm and depths in µm are put in by `size`. */
-export function deskNoteWords({ code, about }: DeskNote, size: (value: number, dimension: 'length' | 'deviation') => string): string {
+const CLAMPED: Readonly<Record<string, string>> = { lower: 'the lower half', upper: 'the upper half', both: 'both halves' };
+const clampedWords = (which: string | number | undefined): string => CLAMPED[which ?? ''] ?? 'nothing';
+
+/** What matters now, in words. Lengths in mm and depths in µm are put in by `size`, what the aim reads by `aim`. */
+export function deskNoteWords(
+  { code, about }: DeskNote,
+  size: (value: number, dimension: 'length' | 'deviation') => string,
+  aim: (value: number) => string = String,
+): string {
   const number = (i: number): number => Number(about[i] ?? 0);
   switch (code) {
     case 'stalled':
@@ -69,6 +85,14 @@ export function deskNoteWords({ code, about }: DeskNote, size: (value: number, d
       return `The reference is ${size(number(0), 'length')} long and does not reach both ends at once: what it did not reach is unknown, not low. Take two bites that overlap.`;
     case 'reserve':
       return `Within the last ${about[0]} finishing passes: stop here for the alignment, finish for contact, and measure again.`;
+    case 'rocks':
+      return 'Two tries at one end turned more than a tenth of its length apart: it rocks, or a grain lies under it. Neither try tells where it is high.';
+    case 'clamped-differs':
+      return `The print before was with ${clampedWords(about[0])} clamped, this one with ${clampedWords(about[1])}: they are not to be compared.`;
+    case 'contact-shifts':
+      return `Finishing for contact has shifted what it is true by: ${aim(number(0))} each time. Stop the alignment at ${aim(number(1))}, and contact brings it home.`;
+    case 'wrong-flank':
+      return 'Hollow now where the pins read wide: this was the straight flank. Stop here, and try the straightedge on the other one.';
   }
 }
 
@@ -91,6 +115,7 @@ export function turnedWords({ turned }: Pick<Desk, 'turned'>, length: (mm: numbe
       'hinge-even': 'Bears evenly, or on two bands, about',
       'hinge-light-middle': 'Light in the middle about',
       'hinge-hollow': 'Hollow about',
+      'hinge-rocks': 'It rocks about',
     }[code] ?? 'Bears about';
   const way = moved !== null && moved < 0 === toLeft ? 'left' : 'right';
   return `${where} ${length(centre)}${moved === null || Math.abs(moved) < 5 ? '' : `, ${length(Math.abs(moved))} ${way} of last time`}.`;
@@ -110,9 +135,11 @@ export function entryWords(entry: DeskEntry, unit: string): string {
     case 'pass':
       return `Zone ${entry.content.zone}: one ${GRADE[entry.content.grade]} ${KIND[entry.content.kind]} at ${entry.content.angle}°`;
     case 'blue':
-      return `Blued${entry.content.film === null ? '' : `, film ${entry.content.film} µm`}${entry.content.dye ? ', over dye' : ''}`;
+      return `Blued${entry.content.film === null ? '' : `, film ${entry.content.film} µm`}${entry.content.dye ? ', over dye' : ''}${entry.content.clamped ? `, ${clampedWords(entry.content.clamped)} clamped` : ''}`;
+    case 'lock':
+      return entry.content.locks ? 'It locks without shim' : 'It does not lock without shim: the joint faces are proud';
     case 'hinge':
-      return `Turned at ${entry.content.a.toFixed(0)} and ${entry.content.b.toFixed(0)} of ${entry.content.length.toFixed(0)} mm`;
+      return `Turned at ${entry.content.a.toFixed(0)} and ${entry.content.b.toFixed(0)} of ${entry.content.length.toFixed(0)} mm${entry.content.again ? `, then at ${entry.content.again.a.toFixed(0)} and ${entry.content.again.b.toFixed(0)}` : ''}`;
     case 'print':
       return `Print read${entry.content.picture ? '' : ' by eye'}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
     case 'measure':
@@ -122,7 +149,7 @@ export function entryWords(entry: DeskEntry, unit: string): string {
     case 'state':
       return `${stateWords(entry.content.state)}: ${entry.content.why}`;
     case 'blade':
-      return `Blade: ${entry.content.name}`;
+      return `Blade: ${entry.content.name}${entry.content.stroke === null ? '' : `, strokes of ${entry.content.stroke} mm`}`;
     case 'done':
       return 'Done for the night';
     case 'withdrawn':

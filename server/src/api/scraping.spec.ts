@@ -88,7 +88,7 @@ describe('the scraping desk', () => {
       'content.a: lies beyond the bearing',
     );
     expect(faultsOf(await send(entry(surface, 'pass', { zone: '1' })).expect(400)).length).toBeGreaterThan(1);
-    expect(faultsOf(await send(entry(surface, 'dance', {})).expect(400))[0]).toContain('must be one of blue, pass');
+    expect(faultsOf(await send(entry(surface, 'dance', {})).expect(400))[0]).toContain('must be one of blue, lock, pass');
     const print = {
       picture: 'a'.repeat(64),
       film: 4,
@@ -120,6 +120,29 @@ describe('the scraping desk', () => {
       .expect(409);
     expect((await stored(surface)).name).toBe('Flat way');
     expect((await stored(surface)).version).toBe(2);
+  });
+
+  it('a mate is another face of the same machine; a face that is held back loses nothing until that is lifted', async () => {
+    const surface = await begun();
+    const flank = { ...face(surface.machineId), name: 'Rear flank' };
+    const mate = { as: 'flank', surfaceId: surface.id, angle: 55, apart: false };
+    const put = (sent: object) => shop.http.post('/api/surfaces').send(sent);
+    expect(faultsOf(await put({ ...flank, mate: { ...mate, surfaceId: uuid() } }).expect(400))).toEqual([
+      'mate.surfaceId: is no face of this machine',
+    ]);
+    expect(faultsOf(await put({ ...flank, mate: { ...mate, surfaceId: flank.id } }).expect(400))).toEqual([
+      'mate.surfaceId: is this face itself',
+    ]);
+    expect(faultsOf(await put({ ...flank, mate: { ...mate, angle: 5 } }).expect(400))[0]).toContain('mate.angle: must be 30 at least');
+    const kept = (await put({ ...flank, mate, heldBack: true }).expect(201)).body;
+    expect([kept.mate, kept.heldBack]).toEqual([mate, true]);
+    expect(faultsOf(await send(pass(flank)).expect(400))[0]).toContain('held back to compare with');
+    await shop.http
+      .put(`/api/surfaces/${flank.id}`)
+      .send({ ...flank, mate, heldBack: false })
+      .expect(200);
+    await send(pass(flank)).expect(201);
+    expect(faultsOf(await send(entry(flank, 'lock', { locks: true })).expect(400))[0]).toContain('only a bearing shell');
   });
 
   describe('pictures', () => {

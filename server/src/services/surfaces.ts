@@ -25,6 +25,12 @@ function refuseFaulty(surface: Surface): void {
   if (faults.length) throw new ApiError(400, faults);
 }
 
+/** The mate of a face is another face of its machine. */
+async function refuseStrangeMate({ machineId, mate }: Surface, transaction: Transaction): Promise<void> {
+  if (!mate || (await SurfaceRow.count({ where: { id: mate.surfaceId, machineId }, transaction }))) return;
+  throw new ApiError(400, [{ path: 'mate.surfaceId', message: 'is no face of this machine', example: 'the id of another face' }]);
+}
+
 /** Everything written down at some faces, oldest first. */
 async function entriesOf(surfaceIds: readonly string[], transaction?: Transaction): Promise<ReadonlyMap<string, DeskEntry[]>> {
   const rows = await SurfaceEntryRow.findAll({
@@ -55,6 +61,7 @@ export async function addSurface(sequelize: Sequelize, surface: Surface, by: str
       sequelize,
       async (transaction) => {
         if (!(await MachineRow.findByPk(surface.machineId, { transaction, attributes: ['id'] }))) throw notFound('machine');
+        await refuseStrangeMate(surface, transaction);
         const row = await SurfaceRow.create(
           { id: surface.id, machineId: surface.machineId, ...columns(surface), version: 1 },
           { transaction },
@@ -84,6 +91,7 @@ export function changeSurface(sequelize: Sequelize, surface: Surface, by: string
       return before;
     }
     if (differences.length === 0) return before;
+    await refuseStrangeMate(surface, transaction);
     await row.update({ ...columns(surface), version: surface.version + 1 }, { transaction });
     await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${surface.name}: changed` }, transaction);
     return faceOf(row);

@@ -3,7 +3,7 @@ import { choice, measure, optionalMeasure } from '../../input/fields.js';
 import { slopeWeights } from '../../fit/line.js';
 import type { Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
-import { defineCheck, type CheckInput, type Estimates } from '../define.js';
+import { defineCheck, type CheckInput, type Estimates, type HeightAt } from '../define.js';
 import { formWeights, linearEstimate, rangeEstimate, type Estimate } from '../estimate.js';
 import { tooFew } from '../notes.js';
 import { DOVETAIL } from '../parts.js';
@@ -103,6 +103,17 @@ function angleFrom({ pin }: Setup, slots: readonly Slot<Keys>[]): Estimate[] {
   return [{ name: 'angle', weights, terms: {}, doubts: [], evaluate: angle }];
 }
 
+/** What stands proud along it, µm across over the least place: wide over the pins, narrow between them. */
+function proud({ pin, side }: Setup, slots: readonly Slot<Keys>[]): HeightAt[] {
+  const sign = side === 'inside' ? -1 : 1;
+  const own = slots
+    .filter(({ keys }) => (keys.pin ?? pin) === pin)
+    .map(({ keys, value }) => ({ at: keys.at, height: sign * value }))
+    .sort((one, other) => one.at - other.at);
+  const least = Math.min(...own.map(({ height }) => height));
+  return own.map(({ at, height }) => ({ at, height: height - least }));
+}
+
 export const dovetailOverPins = defineCheck({
   id: 'dovetail-over-pins',
   family: 'pins',
@@ -131,6 +142,8 @@ export const dovetailOverPins = defineCheck({
   slots: (_setup, { stations = 5, places = stepped(stations, 240 / (stations - 1)) }) =>
     plannedPlaces(places, (at) => `Over the pins, ${at} mm along`),
   estimate,
+  profile: proud,
+  knowsProfile: { name: 'dovetail' },
   // Measured across, but removed square to the flank.
   amountFor: (kind, amount, { angle }) => (kind === 'scrape' ? amount * Math.sin((angle * Math.PI) / 180) : undefined),
   corrections: { widthRange: { plus: ['scrape'], minus: ['scrape'] } },
