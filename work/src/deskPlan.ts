@@ -36,6 +36,42 @@ export function wedgePlan(surface: Surface, ...slopes: readonly Slope[]): Plan {
   return { depths, from: 'wedge', why };
 }
 
+/** A plan with all of its zones brought down by so much more, µm. */
+export const withAll = (plan: Plan, down: number): Plan =>
+  down > 0
+    ? {
+        ...plan,
+        depths: plan.depths.map(({ zone, depth }) => ({ zone, depth: depth + down })),
+        why: `${plan.why ? `${plan.why}, ` : ''}all of it by ${down.toFixed(0)} µm`,
+      }
+    : plan;
+
+/** Passes over zones, cycles and evenings. */
+export type Price = ReturnType<typeof priceOf>;
+
+/**
+ * Two schools of a face that is to be tilted and brought down: tilted first, its finish is made once; brought down and finished
+ * first, the tilt scrapes that finish off again and it is made twice.
+ *
+ * @param down µm off all of it. @param pass depths, µm.
+ */
+export function schoolsOf(
+  surface: Surface,
+  slopes: readonly Slope[],
+  down: number,
+  pass: { readonly rough: number; readonly fine: number },
+): { readonly tiltFirst: Price; readonly downFirst: Price } {
+  const tilt = wedgePlan(surface, ...slopes);
+  const tiltFirst = priceOf(surface, withAll(tilt, down), pass);
+  const flat = priceOf(surface, withAll(wedgePlan(surface), down), pass);
+  const after = priceOf(surface, tilt, pass);
+  const again = surface.passes.keepFine;
+  const { session, setUp, cycle } = surface.evening;
+  const cycles = flat.cycles + after.cycles + again;
+  const zonePasses = flat.zonePasses + after.zonePasses + again * bearing(surface).length;
+  return { tiltFirst, downFirst: { zonePasses, cycles, evenings: Math.ceil(cycles / cyclesAnEvening(session, setUp, cycle)) } };
+}
+
 /** What a plan asks for in all: passes over the zones, cycles of its deepest one, and evenings. */
 export function priceOf({ passes, evening }: Surface, { depths }: Plan, pass: { readonly rough: number; readonly fine: number } = passes) {
   const each = depths.map(({ depth }) => {

@@ -1,9 +1,22 @@
 import { Directive, computed, inject, input } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { combineLatest, map, switchMap } from 'rxjs';
-import { CHECKS } from '@isometra/core';
+import { CHECKS, countedOver } from '@isometra/core';
 import type { KitItem, RoundHead, StoredSurface } from '@isometra/contract';
-import { daysUntilDue, deskNoteWords, deskOf, reminderWords, stateWords, stepWords, turnedWords } from '@isometra/work';
+import {
+  daysUntilDue,
+  deskNoteWords,
+  deskOf,
+  learnedOn,
+  mateOf,
+  profileOf,
+  reminderWords,
+  standing,
+  stateWords,
+  stepWords,
+  turnedWords,
+  type PassDepth,
+} from '@isometra/work';
 import { Heads } from '../data/heads';
 import { Kit } from '../data/kit';
 import { Machines } from '../data/machines';
@@ -12,7 +25,15 @@ import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
 import { Surfaces } from '../data/surfaces';
 import { bothUnits } from '../ui/say';
+import type { PinsRead } from './flank-words';
 
+const GRAVE: ReadonlySet<string> = new Set(['grew', 'liner-ends', 'wrong-flank']);
+const WHOSE: Readonly<Record<PassDepth['whose'], string>> = {
+  blade: 'you with this blade',
+  person: 'you',
+  anybody: 'anybody here',
+  nobody: '',
+};
 const count = (n: number, word: string): string => `${n} ${n === 1 ? word : word === 'pass' ? 'passes' : `${word}s`}`;
 
 /** What a face at the desk shows: where it stands, in words and figures. */
@@ -26,15 +47,19 @@ export abstract class DeskShown {
   protected readonly outbox = inject(Outbox);
   protected readonly kitStore = inject(Kit);
   protected readonly pictures = inject(Pictures);
-  private readonly settings = inject(Settings);
+  protected readonly settings = inject(Settings);
 
   private readonly ids = toObservable(computed(() => [this.machineId(), this.surfaceId()] as const));
-  protected readonly surface = toSignal(
-    this.ids.pipe(
-      switchMap(([machineId, id]) => this.store.of(machineId).pipe(map((all) => all.find((entry) => entry.id === id) ?? null))),
-    ),
-    { initialValue: null as StoredSurface | null },
-  );
+  /** All faces of the machine: what was learned on one holds on the next, and some go together. */
+  private readonly all = toSignal(this.ids.pipe(switchMap(([machineId]) => this.store.of(machineId))), {
+    initialValue: [] as readonly StoredSurface[],
+  });
+  protected readonly surface = computed(() => this.all().find(({ id }) => id === this.surfaceId()) ?? null);
+  protected readonly mate = computed(() => {
+    const surface = this.surface();
+    return surface && mateOf(surface, this.all());
+  });
+  private readonly elsewhere = computed(() => learnedOn(this.all().filter(({ id }) => id !== this.surfaceId())));
   protected readonly rounds = toSignal(this.ids.pipe(switchMap(([machineId]) => this.heads.of(machineId))), {
     initialValue: [] as readonly RoundHead[],
   });
@@ -49,7 +74,7 @@ export abstract class DeskShown {
 
   protected readonly desk = computed(() => {
     const surface = this.surface();
-    return surface ? deskOf(surface, surface.entries) : null;
+    return surface ? deskOf(surface, surface.entries, { by: this.settings.by(), elsewhere: this.elsewhere() }) : null;
   });
   protected readonly size = (value: number, dimension: 'length' | 'deviation'): string =>
     bothUnits(value, dimension, { ...this.settings.shown(), ...(dimension === 'deviation' && { fineness: 'fine' as const }) }).large;
@@ -69,7 +94,9 @@ export abstract class DeskShown {
     if (!forecast) return '';
     const { expected, low, high } = forecast.evenings;
     const hours = Math.round((expected * (this.surface()?.evening.session ?? 0)) / 60);
-    return `${count(expected, 'evening')} left (${low} to ${high}), about ${hours} h`;
+    const { checks } = forecast;
+    const apart = checks ? `, and ${count(checks.count, 'full check')}, ${(checks.minutes / 60).toFixed(1)} h` : '';
+    return `${count(expected, 'evening')} left (${low} to ${high}), about ${hours} h${apart}`;
   });
   protected readonly hindsight = computed(() => {
     const hindsight = this.desk()?.hindsight;
@@ -96,8 +123,8 @@ export abstract class DeskShown {
     return desk
       ? desk.notes.map((note) => ({
           code: note.code,
-          text: deskNoteWords(note, this.size),
-          grave: note.code === 'grew' || note.code === 'liner-ends',
+          text: deskNoteWords(note, this.size, this.aimSays),
+          grave: GRAVE.has(note.code),
         }))
       : [];
   });
@@ -106,18 +133,26 @@ export abstract class DeskShown {
     const spots = this.desk()?.spots;
     if (!spots) return '';
     const call = { in: 'enough', out: 'too few', unsure: 'too close to call' }[spots.verdict];
-    return `${spots.perSquare.toFixed(0)} ± ${Math.max(1, Math.round(spots.expanded))} spots for a square, wanted ${spots.target[0]} to ${spots.target[1]}: ${call}`;
+    const { width, height } = this.surface() ?? { width: 0, height: 0 };
+    const across = Math.min(width, height);
+    const over = countedOver(across);
+    const narrow = over > across ? `, counted over ${this.size(over, 'length')} of its length` : '';
+    return `${spots.perSquare.toFixed(0)} ± ${Math.max(1, Math.round(spots.expanded))} spots for a square${narrow}, wanted ${spots.target[0]} to ${spots.target[1]}: ${call}`;
   });
   protected readonly aimInfo = computed(() => {
     const aim = this.surface()?.aim;
     return aim ? CHECKS.get(aim.check)?.quantities[aim.quantity] : undefined;
   });
+  private readonly aimSays = (value: number): string => {
+    const info = this.aimInfo();
+    return info ? bothUnits(value, info.dimension, this.settings.shown()).large : String(value);
+  };
   protected readonly aim = computed(() => {
     const [surface, desk] = [this.surface(), this.desk()];
     if (!surface?.aim) return '';
     const { wanted, room } = surface.aim;
     const info = this.aimInfo();
-    const say = (value: number): string => (info ? bothUnits(value, info.dimension, this.settings.shown()).large : String(value));
+    const say = this.aimSays;
     const wish = wanted === 0 ? `at most ${say(room)} either way` : `wanted ${say(wanted)} ± ${say(room)}`;
     const label = info?.label ?? 'Aim';
     return desk?.aim ? `${label}: ${say(desk.aim.value)} ± ${say(desk.aim.doubt)}, ${wish}` : `${label}: not measured yet, ${wish}`;
@@ -129,8 +164,8 @@ export abstract class DeskShown {
   protected readonly learned = computed(() => {
     const pass = this.desk()?.pass;
     if (!pass) return '';
-    const one = (name: string, { depth, learned }: { readonly depth: number; readonly learned: number }) =>
-      `${name} ${this.size(depth, 'deviation')}${learned ? `, learned from ${learned}` : ''}`;
+    const one = (name: string, { depth, learned, whose }: PassDepth) =>
+      `${name} ${this.size(depth, 'deviation')}${learned ? `, learned from ${learned} by ${WHOSE[whose]}` : ''}`;
     return `${one('A roughing pass takes', pass.rough)}; ${one('a finishing pass', pass.fine)}.`;
   });
   protected readonly prints = computed(() =>
@@ -148,6 +183,17 @@ export abstract class DeskShown {
         ?.entries.filter((entry) => entry.kind === 'blue')
         .at(-1)?.content,
   );
+  /** The last turn of the straightedge, while nothing was done after it: a second try may be added to it. */
+  protected readonly lastTurn = computed(() => {
+    const last = standing(this.surface()?.entries ?? []).at(-1);
+    return last?.kind === 'hinge' && !last.content.again ? last : null;
+  });
+  protected readonly lastBlade = computed(
+    () =>
+      standing(this.surface()?.entries ?? [])
+        .filter((entry) => entry.kind === 'blade')
+        .at(-1)?.content,
+  );
   /** The newest round of the check that it is scraped true by, where it was read after the last measurement here. */
   protected readonly round = computed(() => {
     const [surface, desk] = [this.surface(), this.desk()];
@@ -157,6 +203,15 @@ export abstract class DeskShown {
     return round && found && (!desk?.aim || round.at > desk.aim.at)
       ? { id: round.id, number: round.number, value: found.value, doubt: found.expanded ?? 0 }
       : null;
+  });
+
+  /** What the dovetail read over pins last, where this is one of its flanks. */
+  protected readonly pins = computed((): PinsRead | null => {
+    const places = profileOf(this.rounds(), 'dovetail');
+    const round = this.rounds().findLast(({ check, finding }) => check === 'dovetail-over-pins' && finding?.profile);
+    if (!places || places.length < 3 || !round) return null;
+    const doubt = round.finding?.quantities['widthRange']?.expanded ?? 0;
+    return { places: places.map(({ at, height }) => ({ at, over: height })), doubt, round: round.number };
   });
 
   /** The straightedge of the kit is over the date until which it is good. */

@@ -57,7 +57,12 @@ export interface Turns {
         [step]="step()"
         (moved)="b.set($event)"
       />
-      <button pButton type="button" (click)="keep()">It turned there</button>
+      <span class="tries">
+        <button pButton type="button" (click)="keep()">It turned there</button>
+        @if (tried()) {
+          <button pButton type="button" class="plain" (click)="again()">once more: there</button>
+        }
+      </span>
       @if (short()) {
         <span class="label">its end A lies at {{ size(from()) }}</span>
         <iso-slide
@@ -93,7 +98,7 @@ export interface Turns {
       .sliders {
         grid-template-columns: max-content 1fr;
       }
-      button {
+      .tries {
         grid-column: 1 / -1;
       }
     }
@@ -102,7 +107,10 @@ export interface Turns {
 export class EdgeTurns {
   readonly surface = input.required<Surface>();
   readonly turned = input<Turned | null>(null);
+  /** It was pushed once already, and nothing has been done since: a second try may be added. */
+  readonly tried = input(false);
   readonly kept = output<Turns>();
+  readonly keptAgain = output<Pick<Turns, 'a' | 'b'>>();
   private readonly settings = inject(Settings);
 
   /** What it lies on: the face, or its own length where that is shorter. */
@@ -122,6 +130,10 @@ export class EdgeTurns {
       { name: 'B', at: this.b() },
     ].map(({ name, at }) => ({ name, at: 1 + (998 * (this.from() + at)) / this.surface().width })),
   );
+
+  again(): void {
+    if (this.tried()) this.keptAgain.emit({ a: this.a(), b: this.b() });
+  }
 
   keep(): void {
     this.kept.emit({ from: this.from(), length: this.length(), a: this.a(), b: this.b() });

@@ -1,5 +1,17 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  type ElementRef,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import type { Surface } from '@isometra/contract';
+import simplify from 'simplify-js';
 import { middleOf, type DeskZone } from '@isometra/work';
 
 /** Room that a face is drawn in, px of the drawing. */
@@ -9,6 +21,13 @@ const NARROW = '(max-width: 820px)';
 const PAD = 64;
 /** A narrow way is drawn so tall at least, px. */
 const TALL = 190;
+
+/** Corners of a zone that is drawn, mm on the face. */
+export type Stroke = readonly { readonly x: number; readonly y: number }[];
+/** A stroke no larger than this is a touch, px of the drawing. */
+const TOUCH = 12;
+/** Corners that a zone may have. */
+const CORNERS = 24;
 
 interface Pad {
   readonly id: string;
@@ -22,12 +41,21 @@ interface Pad {
   readonly name: string;
 }
 
+/** A tenth of a millimetre is as fine as a hand draws. */
+const round = (mm: number): number => Math.round(10 * mm) / 10;
+
 /** A face as it lies on the bench, its zones as large pads: a touch is one pass. */
 @Component({
   selector: 'iso-face-drawing',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg
+      #sheet
+      [class.drawing]="drawing()"
+      (pointerdown)="begin($event)"
+      (pointermove)="draw($event)"
+      (pointerup)="end()"
+      (pointercancel)="stroke.set([])"
       [style.min-width.px]="narrowWidth()"
       [attr.viewBox]="'0 0 ' + box().width + ' ' + box().height"
       role="group"
@@ -53,7 +81,7 @@ interface Pad {
           tabindex="0"
           role="button"
           [attr.aria-label]="pad.name"
-          (click)="worked.emit(pad.id)"
+          (click)="touch(pad.id)"
           (keydown.enter)="worked.emit(pad.id)"
         >
           <polygon [attr.points]="pad.points" [attr.fill]="pad.now ? 'url(#strokes)' : 'var(--paper)'" />
@@ -66,6 +94,9 @@ interface Pad {
           <text class="left" [class.light]="pad.tone > 0.7 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 4">{{ pad.left }}</text>
           <text class="id" [class.light]="pad.tone > 0.7 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 27">{{ pad.id }}</text>
         </g>
+      }
+      @if (stroke().length > 1) {
+        <polygon class="stroke" [attr.points]="strokePoints()" />
       }
       @for (end of ends(); track end.name) {
         <text class="end" [attr.x]="end.x" [attr.y]="end.y" [style.text-anchor]="end.anchor">{{ end.name }}</text>
@@ -86,6 +117,18 @@ interface Pad {
       stroke: var(--ink);
       stroke-width: 1.4;
       vector-effect: non-scaling-stroke;
+    }
+    .drawing {
+      touch-action: none;
+    }
+    .drawing .pad {
+      cursor: crosshair;
+    }
+    .stroke {
+      fill: none;
+      stroke: var(--blue);
+      stroke-width: 3;
+      pointer-events: none;
     }
     .tone {
       fill: var(--blue);
@@ -125,7 +168,19 @@ export class FaceDrawing {
   readonly zones = input.required<readonly DeskZone[]>();
   /** The zone to work now. */
   readonly next = input<string | null>(null);
+  /** Whether zones may be drawn on it: a stroke round a part of it is one. */
+  readonly drawing = input(false);
   readonly worked = output<string>();
+  readonly outlined = output<Stroke>();
+  private readonly sheet = viewChild.required<ElementRef<SVGSVGElement>>('sheet');
+  /** The stroke under the finger, px of the drawing. */
+  protected readonly stroke = signal<Stroke>([]);
+  protected readonly strokePoints = computed(() =>
+    this.stroke()
+      .map(({ x, y }) => `${x},${y}`)
+      .join(' '),
+  );
+  private drawn = false;
 
   private readonly narrow = signal(matchMedia(NARROW).matches);
   private readonly room = computed(() => ROOM[this.narrow() ? 'narrow' : 'wide']);
@@ -179,6 +234,50 @@ export class FaceDrawing {
       return [px + 1, py + 1];
     };
   });
+  /** The place on the face of a place on the drawing. */
+  private readonly faceAt = computed(() => {
+    const place = this.place();
+    // The drawing is one turn and one scale in each direction: three places tell it.
+    const [ox, oy] = place(0, 0);
+    const [ax, ay] = [place(1, 0)[0] - ox, place(1, 0)[1] - oy];
+    const [bx, by] = [place(0, 1)[0] - ox, place(0, 1)[1] - oy];
+    const det = ax * by - bx * ay;
+    return ({ x, y }: Stroke[number]): Stroke[number] => ({
+      x: ((x - ox) * by - (y - oy) * bx) / det,
+      y: ((y - oy) * ax - (x - ox) * ay) / det,
+    });
+  });
+
+  private onSheet({ clientX, clientY }: PointerEvent): Stroke[number] {
+    const matrix = this.sheet().nativeElement.getScreenCTM()?.inverse();
+    const { x, y } = new DOMPoint(clientX, clientY).matrixTransform(matrix);
+    return { x, y };
+  }
+  protected begin(event: PointerEvent): void {
+    this.drawn = false;
+    if (!this.drawing() || !event.isPrimary) return;
+    this.stroke.set([this.onSheet(event)]);
+  }
+  protected draw(event: PointerEvent): void {
+    if (this.stroke().length === 0 || !event.isPrimary) return;
+    this.stroke.update((stroke) => [...stroke, this.onSheet(event)]);
+  }
+  /** A stroke that went round something is a zone; a shorter one was a touch. */
+  protected end(): void {
+    const stroke = this.stroke();
+    this.stroke.set([]);
+    const size = (of: (point: Stroke[number]) => number) => Math.max(...stroke.map(of)) - Math.min(...stroke.map(of));
+    if (stroke.length < 3 || size(({ x }) => x) < TOUCH || size(({ y }) => y) < TOUCH) return;
+    this.drawn = true;
+    let corners = simplify([...stroke], 2, true);
+    for (let room = 4; corners.length > CORNERS; room *= 2) corners = simplify([...stroke], room, true);
+    if (corners.length >= 3) this.outlined.emit(corners.map(this.faceAt()).map(({ x, y }) => ({ x: round(x), y: round(y) })));
+  }
+  /** A touch on a pad; the end of a stroke is none. */
+  protected touch(id: string): void {
+    if (!this.drawn) this.worked.emit(id);
+  }
+
   /** Where the ends of the face lie on the drawing. */
   protected readonly ends = computed(() => {
     const { turned, mirrored } = this.surface();

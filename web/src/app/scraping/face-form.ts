@@ -2,10 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { of, switchMap } from 'rxjs';
-import { CHECKS, parseQuantity, type Dimension } from '@isometra/core';
-import { CASTINGS, isFor, machineFamily, MATERIALS, SURFACE_USES, type StoredSurface, type Surface, type Zone } from '@isometra/contract';
-import { gridZones, nestedZones } from '@isometra/work';
-import * as z from 'zod';
+import { CHECKS, parseQuantity } from '@isometra/core';
+import { CASTINGS, isFor, machineFamily, MATERIALS, SURFACE_USES, type StoredSurface, type Surface } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Surfaces } from '../data/surfaces';
@@ -17,58 +15,9 @@ import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { Tick } from '../ui/tick';
-import { FaceDrawing } from './face-drawing';
-
-const draftSchema = z.object({
-  text: z.record(z.string(), z.string()),
-  uses: z.record(z.string(), z.enum(['bear', 'relieve', 'ignore'])),
-  mirrored: z.boolean(),
-});
-type Draft = z.infer<typeof draftSchema>;
-
-/** What is asked in figures: its words, the dimension that it is typed in, an example. */
-const FIGURES: Readonly<
-  Record<string, { readonly label: string; readonly dimension: Dimension | 'count' | 'minutes'; readonly example: string }>
-> = {
-  width: { label: 'Length, end A to end B', dimension: 'length', example: '400 mm' },
-  diameter: { label: 'Bore', dimension: 'length', example: '80 mm' },
-  height: { label: 'Width', dimension: 'length', example: '60 mm' },
-  reference: { label: 'Straightedge or plate, length', dimension: 'length', example: '500 mm' },
-  columns: { label: 'Zones along', dimension: 'count', example: '4' },
-  rows: { label: 'across', dimension: 'count', example: '1' },
-  rough: { label: 'A roughing pass takes', dimension: 'deviation', example: '12 um' },
-  fine: { label: 'a finishing pass', dimension: 'deviation', example: '5 um' },
-  keepFine: { label: 'finishing passes kept to the end', dimension: 'count', example: '2' },
-  session: { label: 'An evening, minutes', dimension: 'minutes', example: '150' },
-  setUp: { label: 'setting up', dimension: 'minutes', example: '20' },
-  cycle: { label: 'one blue and its passes', dimension: 'minutes', example: '25' },
-  thickness: { label: 'Liner, thickness', dimension: 'length', example: '1.5 mm' },
-  keep: { label: 'it must keep', dimension: 'length', example: '1.1 mm' },
-  wanted: { label: 'Wanted', dimension: 'count', example: '0' },
-  room: { label: 'within', dimension: 'count', example: '20' },
-  lever: { label: 'it changes, for 1 µm of metal, by', dimension: 'count', example: '2' },
-};
-
-const FIRST: Draft = {
-  text: {
-    ...{
-      name: '',
-      part: 'saddle',
-      edge: '',
-      shape: 'flat',
-      diameter: '',
-      use: 'general',
-      material: 'iron',
-      layout: 'strips',
-      turned: '0',
-      aim: '',
-    },
-    ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
-    ...{ session: '150', setUp: '20', cycle: '25', thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
-  },
-  uses: {},
-  mirrored: false,
-};
+import { asked, draftOf, draftSchema, faultIn, FIGURES, FIRST, surfaceFrom, type Draft, type FigureName } from './face-draft';
+import { FaceFigures } from './face-figures';
+import { FaceDrawing, type Stroke } from './face-drawing';
 
 const words = (values: readonly string[], named: Readonly<Record<string, string>> = {}): Choice<string>[] =>
   values.map((value) => ({ value, label: named[value] ?? value.replace('-', ' ') }));
@@ -77,7 +26,7 @@ const NEXT_USE = { bear: 'relieve', relieve: 'ignore', ignore: 'bear' } as const
 /** A face to scrape: its size, its zones, what it is blued with, and what it is scraped true by. */
 @Component({
   selector: 'iso-face-form',
-  imports: [RouterLink, Button, Choices, Field, Notice, Pick, Tick, FaceDrawing],
+  imports: [RouterLink, Button, Choices, Field, Notice, Pick, Tick, FaceDrawing, FaceFigures],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './face-form.html',
   styleUrl: './face-form.css',
@@ -94,9 +43,22 @@ export class FaceForm {
   private readonly router = inject(Router);
   protected readonly problem = signal('');
   protected readonly FIGURES = FIGURES;
+  protected readonly LAID: Readonly<Record<string, readonly FigureName[]>> = {
+    strips: ['columns', 'rows'],
+    nested: ['columns'],
+    drawn: [],
+  };
   protected readonly uses = words(SURFACE_USES, { moving: 'precision ways that move', general: 'general ways', fixed: 'a fixed joint' });
   protected readonly materials = words(MATERIALS);
-  protected readonly layouts = words(['strips', 'nested'], { strips: 'a grid or strips', nested: 'one inside the other' });
+  protected readonly layouts = words(['strips', 'nested', 'drawn'], {
+    strips: 'a grid or strips',
+    nested: 'one inside the other',
+    drawn: 'drawn by hand',
+  });
+  protected readonly ways = words(['flank', 'plane'], { flank: 'the other flank of its dovetail', plane: 'one plane with it' });
+  protected readonly endsA = words(['together', 'apart'], { together: 'at the same end', apart: 'at opposite ends' });
+  /** Figures of one kind that this face needs. */
+  protected readonly of = (names: readonly FigureName[]) => names.filter((name) => asked(this.draft()).includes(name));
   protected readonly shapes = words(['flat', 'shell'], { flat: 'a flat face', shell: 'a bearing shell, unrolled' });
   protected readonly turns = words(['0', '90', '180', '270'], {
     0: 'as drawn',
@@ -135,6 +97,14 @@ export class FaceForm {
     const length = edge ? parseQuantity(edge.data['length'], 'length') : undefined;
     this.change({ ...this.draft(), text: { ...this.text(), edge: id, ...(length?.ok && { reference: `${length.value} mm` }) } });
   }
+
+  /** Other faces of this machine. */
+  protected readonly others = computed((): Choice<string>[] => [
+    { value: '', label: 'no other face' },
+    ...this.all()
+      .filter(({ id }) => id !== this.surfaceId())
+      .map(({ id, name }) => ({ value: id, label: name })),
+  ]);
 
   /** Castings of this machine, and what else a face may be on. */
   protected readonly castings = computed((): Choice<string>[] => {
@@ -177,6 +147,22 @@ export class FaceForm {
   protected mirror(mirrored: boolean): void {
     this.change({ ...this.draft(), mirrored });
   }
+  protected holdBack(heldBack: boolean): void {
+    this.change({ ...this.draft(), heldBack });
+  }
+  /** A stroke round a zone: it lies on what is there. */
+  protected outline(stroke: Stroke): void {
+    this.change({ ...this.draft(), drawn: [...this.draft().drawn, [...stroke]] });
+  }
+  protected takeAway(): void {
+    const { drawn, uses } = this.draft();
+    const last = this.drawn().at(-1)?.zone.id ?? '';
+    this.change({
+      ...this.draft(),
+      drawn: drawn.slice(0, -1),
+      uses: Object.fromEntries(Object.entries(uses).filter(([id]) => id !== last)),
+    });
+  }
   /** A touch on a zone goes through what it is there for. */
   protected turnUse(zone: string): void {
     const { uses } = this.draft();
@@ -188,56 +174,15 @@ export class FaceForm {
     this.problem.set('');
   }
 
-  /** A figure as typed, in mm, µm or as a number; null where it is none. */
-  private figure(field: string): number | null {
-    const text = this.text()[field]?.trim() ?? '';
-    const { dimension } = FIGURES[field];
-    if (dimension === 'count' || dimension === 'minutes') return text !== '' && Number.isFinite(Number(text)) ? Number(text) : null;
-    const parsed = parseQuantity(text, dimension);
-    return text !== '' && parsed.ok ? parsed.value : null;
-  }
-
-  private zones(width: number, height: number): Zone[] {
-    const [columns, rows] = [Math.max(1, Math.round(this.figure('columns') ?? 1)), Math.max(1, Math.round(this.figure('rows') ?? 1))];
-    const laid =
-      this.text()['layout'] === 'nested'
-        ? nestedZones(width, height, Math.min(12, columns))
-        : gridZones(width, height, Math.min(20, columns), Math.min(20, rows));
-    return laid.map((zone) => ({ ...zone, use: this.draft().uses[zone.id] ?? 'bear' }));
-  }
-
   /** The face as it is described so far, to look at; null before its size is known. */
-  protected readonly shown = computed((): Surface | null => {
-    const bore = this.text()['shape'] === 'shell' ? this.figure('diameter') : undefined;
-    const [width, height] = [this.figure('width'), bore === undefined ? this.figure('height') : bore && (Math.PI * bore) / 2];
-    if (width === null || height === null || width <= 0 || height <= 0) return null;
-    const known = this.known();
-    const { text, mirrored } = this.draft();
-    const figure = (field: string) => this.figure(field) ?? NaN;
-    const [check, quantity] = text['aim'].split('/');
-    return {
-      ...{ id: known?.id ?? '', machineId: this.machineId() ?? '', version: known?.version ?? 0 },
-      ...{ name: text['name'].trim(), part: text['part'].trim(), width, height, mirrored },
-      use: text['use'] as Surface['use'],
-      material: text['material'] as Surface['material'],
-      ...(bore && { shell: { diameter: bore } }),
-      target: known?.target ?? null,
-      liner: text['material'] === 'liner' ? { thickness: 1000 * figure('thickness'), keep: 1000 * figure('keep') } : null,
-      turned: Number(text['turned']) as Surface['turned'],
-      // Zones that passes were counted on stay as they are.
-      zones: known?.entries.some(({ kind }) => kind === 'pass') ? known.zones : this.zones(width, height),
-      reference: {
-        kitId: text['edge'] || null,
-        name: this.edges().find(({ value }) => value !== '' && value === text['edge'])?.label ?? known?.reference.name ?? 'reference',
-        length: figure('reference'),
-      },
-      aim: quantity
-        ? { check, quantity, unit: this.aimUnit(), wanted: figure('wanted'), room: figure('room'), lever: figure('lever') }
-        : null,
-      passes: { rough: figure('rough'), fine: figure('fine'), keepFine: figure('keepFine') },
-      evening: { session: figure('session'), setUp: figure('setUp'), cycle: figure('cycle') },
-    };
-  });
+  protected readonly shown = computed((): Surface | null =>
+    surfaceFrom(this.draft(), this.known(), {
+      machineId: this.machineId() ?? '',
+      edge: this.edges().find(({ value }) => value !== '' && value === this.text()['edge'])?.label,
+    }),
+  );
+  /** Zones that passes were counted on are not drawn anew. */
+  protected readonly fixed = computed(() => this.known()?.entries.some(({ kind }) => kind === 'pass') ?? false);
   protected readonly drawn = computed(() => {
     const zones = this.shown()?.zones ?? [];
     return zones.map((zone) => ({ zone, left: null, depth: null, grade: 'rough' as const, done: 0, angle: 45, share: null }));
@@ -258,25 +203,8 @@ export class FaceForm {
   protected save(event: Event): void {
     event.preventDefault();
     const surface = this.shown();
-    if (!this.text()['name'].trim()) return this.problem.set('Name: is missing. Try: Saddle, flat way');
-    const asked = [
-      'width',
-      this.text()['shape'] === 'shell' ? 'diameter' : 'height',
-      'reference',
-      'rough',
-      'fine',
-      'keepFine',
-      'session',
-      'setUp',
-      'cycle',
-      ...(this.text()['material'] === 'liner' ? ['thickness', 'keep'] : []),
-      ...(this.text()['aim'] ? ['wanted', 'room', 'lever'] : []),
-    ];
-    const missing = asked.find((field) => this.figure(field) === null);
-    if (missing !== undefined)
-      return this.problem.set(
-        `${FIGURES[missing].label}: ${this.text()[missing]?.trim() ? `"${this.text()[missing]}" cannot be read` : 'is missing'}. Try: ${FIGURES[missing].example}`,
-      );
+    const fault = faultIn(this.draft());
+    if (fault !== undefined) return this.problem.set(fault);
     if (!surface) return;
     const id = surface.id || crypto.randomUUID();
     this.store.save({ ...surface, id }).subscribe({
@@ -288,35 +216,4 @@ export class FaceForm {
       error: (failure: ApiFailure) => this.problem.set(failure.message),
     });
   }
-}
-
-/** A face as it was typed: figures with their units. */
-function draftOf(surface: Surface): Draft {
-  const { name, part, use, material, turned, aim, width, height, reference, passes, evening, liner, zones, mirrored, shell } = surface;
-  const ys = new Set(zones.map(({ outline }) => Math.min(...outline.map(({ y }) => y)))).size;
-  const nested =
-    zones.length > 1 &&
-    ys === zones.length &&
-    zones.every(
-      ({ outline }, i) => i === 0 || Math.min(...outline.map(({ x }) => x)) > Math.min(...zones[i - 1].outline.map(({ x }) => x)),
-    );
-  const text = {
-    ...{
-      name,
-      part,
-      use,
-      material,
-      turned: String(turned),
-      layout: nested ? 'nested' : 'strips',
-      aim: aim ? `${aim.check}/${aim.quantity}` : '',
-    },
-    ...{ width: `${width} mm`, height: `${height} mm`, reference: `${reference.length} mm`, edge: reference.kitId ?? '' },
-    ...{ shape: shell ? 'shell' : 'flat', diameter: shell ? `${shell.diameter} mm` : '' },
-    ...{ columns: String(nested ? zones.length : Math.round(zones.length / ys)), rows: String(nested ? 1 : ys) },
-    ...{ rough: `${passes.rough} um`, fine: `${passes.fine} um`, keepFine: String(passes.keepFine) },
-    ...{ session: String(evening.session), setUp: String(evening.setUp), cycle: String(evening.cycle) },
-    ...{ thickness: liner ? `${liner.thickness / 1000} mm` : '', keep: liner ? `${liner.keep / 1000} mm` : '' },
-    ...{ wanted: String(aim?.wanted ?? 0), room: String(aim?.room ?? 20), lever: aim ? String(aim.lever) : '' },
-  };
-  return { text, mirrored, uses: Object.fromEntries(zones.map(({ id, use: own }) => [id, own])) };
 }

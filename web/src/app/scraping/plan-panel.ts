@@ -1,7 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { parseQuantity } from '@isometra/core';
-import type { DeskEntry, Surface } from '@isometra/contract';
-import { planePlan, priceOf, stripMarks, wedgePlan, type HighEnd, type Slope } from '@isometra/work';
+import { RouterLink } from '@angular/router';
+import type { DeskEntry, StoredSurface, Surface } from '@isometra/contract';
+import {
+  flanksOf,
+  pinsPlan,
+  planePlan,
+  planesPlan,
+  priceOf,
+  stripMarks,
+  tiltAsked,
+  wedgePlan,
+  schoolsOf,
+  withAll,
+  type HighEnd,
+  type Slope,
+  type WithMate,
+} from '@isometra/work';
 import { Settings } from '../data/settings';
 import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
@@ -9,15 +24,36 @@ import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { bothUnits } from '../ui/say';
 import { TextBox } from '../ui/text-box';
+import { flankWords, type PinsRead } from './flank-words';
 
 type Plan = Extract<DeskEntry, { kind: 'plan' }>['content'];
-type Way = 'wedge' | 'plane' | 'hand';
+type Way = 'wedge' | 'plane' | 'pins' | 'hand';
+type Tilt = 'free' | 'none' | 'asked';
 
 const WAYS: readonly Choice<Way>[] = [
   { value: 'wedge', label: 'a wedge: one end stands high' },
   { value: 'plane', label: 'heights read at each zone' },
+  { value: 'pins', label: 'widths over pins' },
   { value: 'hand', label: 'depths by hand' },
 ];
+const TILTS: readonly Choice<Tilt>[] = [
+  { value: 'free', label: 'the tilt that costs least' },
+  { value: 'none', label: 'no tilt to what it was read from' },
+  { value: 'asked', label: 'a tilt that alignment asks for' },
+];
+const COUNTED: readonly Choice<'A' | 'B'>[] = [
+  { value: 'A', label: 'end A' },
+  { value: 'B', label: 'end B' },
+];
+
+/** What is planned for a face, and for the one that it goes with. */
+export interface Planned {
+  readonly own: Plan;
+  readonly other?: { readonly surface: StoredSurface; readonly plan: Plan };
+}
+interface Found extends Planned {
+  readonly prices: readonly string[];
+}
 /** The edges of a face as its drawing shows them: turned, they lie elsewhere. */
 const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: string]>> = {
   0: ['the edge above on the drawing', 'the edge below'],
@@ -29,130 +65,32 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
 /** How much is to come off each zone: from a wedge, from heights down to the best plane, or told by hand. */
 @Component({
   selector: 'iso-plan-panel',
-  imports: [Button, Choices, Field, Notice, TextBox],
+  imports: [RouterLink, Button, Choices, Field, Notice, TextBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <iso-choices label="From" [options]="ways" [value]="way()" (chosen)="way.set($any($event))" />
-    @if (way() === 'wedge') {
-      <p class="line">
-        <iso-field
-          label="It is higher by"
-          name="Height of the wedge"
-          [value]="wedge()"
-          [size]="8"
-          placeholder="48 um"
-          (typed)="wedge.set($event)"
-        />
-        <span>at</span>
-        <iso-choices label="The high end" [options]="ends()" [value]="end()" (chosen)="end.set($any($event))" />
-      </p>
-      <p class="line">
-        <iso-field
-          label="and, the other way, by"
-          name="Height of the second wedge"
-          [value]="second()"
-          [size]="8"
-          placeholder="nothing"
-          (typed)="second.set($event)"
-        />
-        <span>at</span>
-        <iso-choices label="The other high edge" [options]="ends()" [value]="other()" (chosen)="other.set($any($event))" />
-      </p>
-    } @else {
-      <p>
-        {{
-          way() === 'plane'
-            ? 'Height in the middle of each zone, the higher the more: read on a plate or along stations.'
-            : 'Depth still to come off each zone.'
-        }}
-      </p>
-      <p class="grid">
-        @for (zone of bearing(); track zone.id) {
-          <span class="cell"
-            >{{ zone.id }}
-            <iso-text-box
-              [label]="(way() === 'plane' ? 'Height of zone ' : 'Depth of zone ') + zone.id"
-              [value]="typed()[zone.id]"
-              placeholder="12 um"
-              (entered)="enter(zone.id, $event)"
-          /></span>
-        }
-      </p>
-      @if (way() === 'plane') {
-        <p class="line">
-          <iso-field
-            label="each good to"
-            name="Doubt of a height"
-            [value]="doubt()"
-            [size]="7"
-            placeholder="2 um"
-            (typed)="doubt.set($event)"
-          />
-        </p>
-        <p class="line">
-          <iso-field
-            label="alignment asks that it is left higher by"
-            name="Slope that is asked for"
-            [value]="asked()"
-            [size]="8"
-            placeholder="nothing"
-            (typed)="asked.set($event)"
-          />
-          <span>at</span>
-          <iso-choices label="The end that is left high" [options]="ends()" [value]="askedEnd()" (chosen)="askedEnd.set($any($event))" />
-        </p>
-      }
-    }
-    @if (told(); as plan) {
-      <p class="found">
-        {{ plan.summary }}
-      </p>
-      @if (strips()) {
-        <p>{{ strips() }}</p>
-      }
-      @for (price of plan.prices; track price) {
-        <p class="soft">{{ price }}</p>
-      }
-    }
-    <iso-notice [text]="problem()" />
-    <p class="line"><button pButton type="button" class="next" (click)="keep()">Work to this</button></p>
-  `,
-  styles: `
-    :host {
-      display: grid;
-      gap: 10px;
-    }
-    p {
-      margin: 0;
-    }
-    .line {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 8px 12px;
-      align-items: baseline;
-    }
-    .grid {
-      display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(110px, 1fr));
-      gap: 8px;
-    }
-    .cell {
-      display: flex;
-      gap: 6px;
-      align-items: center;
-    }
-    .found {
-      font: 600 17px/1.3 var(--narrow);
-    }
-  `,
+  templateUrl: './plan-panel.html',
+  styleUrl: './plan-panel.css',
 })
 export class PlanPanel {
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<StoredSurface>();
   /** Depth of a pass as it is known now, µm. */
   readonly pass = input.required<{ readonly rough: number; readonly fine: number }>();
-  readonly planned = output<Plan>();
+  /** The face that it goes with. */
+  readonly mate = input<WithMate | null>(null);
+  /** What the dovetail read over pins. */
+  readonly pins = input<PinsRead | null>(null);
+  readonly planned = output<Planned>();
   private readonly settings = inject(Settings);
-  protected readonly ways = WAYS;
+  protected readonly tilts = TILTS;
+  protected readonly counted = COUNTED;
+  private readonly flank = computed(() => {
+    const mate = this.mate();
+    return mate?.mate.as === 'flank' ? { other: mate.other, mate: mate.mate } : null;
+  });
+  private readonly plane = computed(() => {
+    const mate = this.mate();
+    return mate?.mate.as === 'plane' ? { other: mate.other, mate: mate.mate } : null;
+  });
+  protected readonly ways = computed(() => WAYS.filter(({ value }) => value !== 'pins' || this.flank() !== null));
   protected readonly ends = computed((): readonly Choice<HighEnd>[] => {
     const { turned, shell } = this.surface();
     const [far, near] = EDGES[turned].map((edge) => (shell ? edge.replace('edge', 'joint face') : edge));
@@ -168,88 +106,157 @@ export class PlanPanel {
   protected readonly end = signal<HighEnd | null>(null);
   protected readonly second = signal('');
   protected readonly other = signal<HighEnd | null>(null);
+  protected readonly down = signal('');
+  protected readonly tilt = signal<Tilt>('free');
   protected readonly asked = signal('');
   protected readonly askedEnd = signal<HighEnd | null>(null);
+  protected readonly from = signal<'A' | 'B' | null>(null);
   protected readonly typed = signal<Readonly<Record<string, string>>>({});
   protected readonly doubt = signal('2 um');
   protected readonly problem = signal('');
-  protected readonly bearing = computed(() => this.surface().zones.filter(({ use }) => use === 'bear'));
+  /** Faces whose zones are read: this one; with heights the one that must be one plane with it too. */
+  protected readonly read = computed(() => {
+    const bearing = ({ zones }: Surface) => zones.filter(({ use }) => use === 'bear');
+    const other = this.way() === 'plane' ? this.plane()?.other : undefined;
+    return [
+      { key: '', name: '', zones: bearing(this.surface()) },
+      ...(other ? [{ key: 'other ', name: other.name, zones: bearing(other) }] : []),
+    ];
+  });
 
-  private readonly size = (um: number): string => bothUnits(um, 'deviation', { ...this.settings.shown(), fineness: 'fine' }).large;
+  protected readonly say = (value: number, dimension: 'length' | 'deviation'): string =>
+    bothUnits(value, dimension, { ...this.settings.shown(), ...(dimension === 'deviation' && { fineness: 'fine' as const }) }).large;
+  private readonly size = (um: number): string => this.say(um, 'deviation');
 
   protected enter(zone: string, text: string): void {
     this.typed.update((typed) => ({ ...typed, [zone]: text }));
   }
 
   /** A typed deviation, µm; undefined where it says nothing. */
-  private read(text: string): number | undefined {
+  private figure(text: string): number | undefined {
     const parsed = text.trim() === '' ? undefined : parseQuantity(text, 'deviation');
     return parsed?.ok ? parsed.value : undefined;
+  }
+  /** What was typed for the zones of a face, µm. */
+  private values(key: string): Readonly<Record<string, number>> {
+    const zones = this.read().find((face) => face.key === key)?.zones ?? [];
+    return Object.fromEntries(
+      zones.flatMap(({ id }) => {
+        const value = this.figure(this.typed()[`${this.way()} ${key}${id}`] ?? '');
+        return value === undefined ? [] : [[id, value] as const];
+      }),
+    );
   }
 
   /** A slope as it is typed; null where it is left out, a sentence where it cannot be. */
   private slope(text: string, high: HighEnd | null): Slope | null | string {
     if (!text.trim()) return null;
-    const wedge = this.read(text);
+    const wedge = this.figure(text);
     if (wedge === undefined || wedge <= 0) return 'How much higher it is: give it above nothing. Try: 48 um';
     return high === null ? 'Say which end stands high.' : { wedge, high };
   }
+  /** Both slopes of a wedge, and what all of it comes down by, µm; a sentence where something cannot be. */
+  private readonly wedges = computed((): { readonly slopes: readonly Slope[]; readonly down: number } | string => {
+    const down = this.down().trim() ? this.figure(this.down()) : 0;
+    if (down === undefined || down < 0) return 'What all of it comes down by: nothing, or more. Try: 24 um';
+    const first = this.wedge() || (down > 0 ? '' : '0');
+    const slopes = [this.slope(first, this.end()), this.slope(this.second(), this.other())];
+    const wrong = slopes.find((slope) => typeof slope === 'string');
+    if (typeof wrong === 'string') return wrong;
+    return { slopes: slopes.filter((slope): slope is Slope => typeof slope === 'object' && slope !== null), down };
+  });
 
-  private readonly plan = computed((): { readonly plan: Plan; readonly prices: readonly string[] } | string => {
-    const values = Object.fromEntries(
-      this.bearing().flatMap(({ id }) => {
-        const value = this.read(this.typed()[id] ?? '');
-        return value === undefined ? [] : [[id, value] as const];
-      }),
-    );
-    if (this.way() === 'wedge') {
-      const slopes = [this.slope(this.wedge() || '0', this.end()), this.slope(this.second(), this.other())];
-      const wrong = slopes.find((slope) => typeof slope === 'string');
-      if (typeof wrong === 'string') return wrong;
-      return {
-        plan: wedgePlan(this.surface(), ...slopes.filter((slope): slope is Slope => typeof slope === 'object' && slope !== null)),
-        prices: [],
-      };
-    }
-    if (this.way() === 'plane') {
-      const doubt = this.read(this.doubt());
-      if (doubt === undefined || doubt < 0) return 'How well a height is known: try 2 um';
-      const slope = this.slope(this.asked(), this.askedEnd());
-      if (typeof slope === 'string') return slope;
-      const found = planePlan(this.surface(), values, doubt, slope ?? undefined);
+  private byWedge(): Found | string {
+    const wedges = this.wedges();
+    return typeof wedges === 'string' ? wedges : { own: withAll(wedgePlan(this.surface(), ...wedges.slopes), wedges.down), prices: [] };
+  }
+
+  private byHeights(): Found | string {
+    const doubt = this.figure(this.doubt());
+    if (doubt === undefined || doubt < 0) return 'How well a height is known: try 2 um';
+    const slope = this.tilt() === 'asked' ? this.slope(this.asked() || '0', this.askedEnd()) : this.tilt();
+    const asked = slope === 'free' || slope === null ? undefined : slope;
+    if (typeof asked === 'string' && asked !== 'none') return asked;
+    const saved = (zone: string, saves: number, name = '') =>
+      `Leaving zone ${zone}${name ? ` of ${name}` : ''} out of it saves ${this.size(saves)} in all.`;
+    const plane = this.plane();
+    if (!plane) {
+      const found = planePlan(this.surface(), this.values(''), doubt, asked);
       if (!found) return 'A plane needs heights at three zones or more.';
-      return {
-        plan: found.plan,
-        prices: found.prices.map(({ zone, saves }) => `Leaving zone ${zone} out of it saves ${this.size(saves)} in all.`),
-      };
+      return { own: found.plan, prices: found.prices.map(({ zone, saves }) => saved(zone, saves)) };
     }
-    const depths = Object.entries(values).map(([zone, depth]) => ({ zone, depth }));
+    const heights = { own: this.values(''), other: this.values('other ') };
+    const found = planesPlan(this.surface(), plane, heights, doubt, tiltAsked(this.surface(), asked));
+    if (!found) return 'One plane needs heights of both faces, at three zones or more, over one and the same zero.';
+    return {
+      own: found.own,
+      other: { surface: plane.other, plan: found.other },
+      prices: found.prices.map(({ face, zone, saves }) => saved(zone, saves, face === 'other' ? plane.other.name : '')),
+    };
+  }
+
+  private byHand(): Found | string {
+    const depths = Object.entries(this.values('')).map(([zone, depth]) => ({ zone, depth }));
     if (depths.length === 0 || depths.some(({ depth }) => depth < 0))
       return 'Give the depth of one zone at least, none below nothing. Try: 24 um';
-    return { plan: { depths, from: 'hand', why: 'by hand' }, prices: [] };
+    return { own: { depths, from: 'hand', why: 'by hand' }, prices: [] };
+  }
+
+  /** Which flank the pins and the straightedge call; nothing before it is said where the places are counted from. */
+  private readonly flankFound = computed(() => {
+    const [flank, pins, from] = [this.flank(), this.pins(), this.from()];
+    return flank && pins && from ? (flanksOf(this.surface(), flank, pins.places, pins.doubt, from) ?? null) : null;
+  });
+  protected readonly flanks = computed(() => {
+    const [found, flank, pins] = [this.flankFound(), this.flank(), this.pins()];
+    return found && flank && pins ? flankWords(found, flank.other.name, pins.doubt, this.say) : '';
+  });
+
+  private byPins(): Found | string {
+    const [found, flank] = [this.flankFound(), this.flank()];
+    if (!this.pins()) return 'Read it over pins first: at three places or more.';
+    if (!found || !flank) return 'Say which end the places are counted from.';
+    const plan = pinsPlan(this.surface(), found, flank.mate.angle);
+    return plan ? { own: plan, prices: [] } : 'Nothing is to come off this flank on that.';
+  }
+
+  private readonly plan = computed((): Found | string => {
+    const by = { wedge: () => this.byWedge(), plane: () => this.byHeights(), pins: () => this.byPins(), hand: () => this.byHand() };
+    return by[this.way()]();
   });
 
   /** One wedge can be worked in strips marked on the iron instead of by zones. */
   protected readonly strips = computed(() => {
-    const [first, second] = [this.slope(this.wedge(), this.end()), this.slope(this.second(), this.other())];
-    if (this.way() !== 'wedge' || second !== null || first === null || typeof first === 'string') return '';
-    const { marks, tilt } = stripMarks(this.surface(), first, this.pass().rough);
-    const end = this.ends().find(({ value }) => value === first.high)?.label ?? '';
-    const length = (mm: number) => bothUnits(mm, 'length', this.settings.shown()).large;
+    const wedges = this.wedges();
+    if (this.way() !== 'wedge' || typeof wedges === 'string' || wedges.slopes.length !== 1 || wedges.down > 0) return '';
+    const [slope] = wedges.slopes;
+    const { marks, tilt } = stripMarks(this.surface(), slope, this.pass().rough);
+    const end = this.ends().find(({ value }) => value === slope.high)?.label ?? '';
     if (marks.length === 0) return '';
-    return `Or in strips marked on the iron from ${end}: one pass each over ${marks.map(length).join(', ')}; what lies beyond is left alone. That tilts it by ${this.size(tilt)}.`;
+    return `Or in strips marked on the iron from ${end}: one pass each over ${marks.map((mm) => this.say(mm, 'length')).join(', ')}; what lies beyond is left alone. That tilts it by ${this.size(tilt)}.`;
+  });
+
+  /** Tilted first or brought down first: two schools, both priced. */
+  protected readonly schools = computed(() => {
+    const wedges = this.wedges();
+    if (this.way() !== 'wedge' || typeof wedges === 'string' || wedges.slopes.length === 0 || wedges.down === 0) return '';
+    const { tiltFirst, downFirst } = schoolsOf(this.surface(), wedges.slopes, wedges.down, this.pass());
+    const price = ({ zonePasses, evenings }: { readonly zonePasses: number; readonly evenings: number }) =>
+      `${zonePasses} passes over zones, about ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}`;
+    return `Tilted first, then straight down: ${price(tiltFirst)}. Straight down first: ${price(downFirst)}, since the tilt scrapes a finished print off again. The desk works the highest zones first.`;
   });
 
   protected readonly told = computed(() => {
     const plan = this.plan();
     if (typeof plan === 'string') return null;
-    const { depths } = plan.plan;
-    const most = depths.reduce((one, other) => (other.depth > one.depth ? other : one));
-    const { zonePasses, evenings } = priceOf(this.surface(), plan.plan, this.pass());
-    if (zonePasses === 0) return { summary: 'Less than one pass anywhere: leave it, and finish for contact.', prices: plan.prices };
+    const { zonePasses, evenings } = priceOf(this.surface(), plan.own, this.pass());
+    const { prices, other } = plan;
+    const too = other ? ` ${other.surface.name} has ${priceOf(other.surface, other.plan, this.pass()).zonePasses} of its own.` : '';
+    if (zonePasses === 0) return { summary: `Less than one pass anywhere: leave it, and finish for contact.${too}`, prices };
+    const most = plan.own.depths.reduce((one, two) => (two.depth > one.depth ? two : one));
     return {
-      summary: `Most comes off zone ${most.zone}: ${this.size(most.depth)}. ${zonePasses} passes over zones in all, about ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}.`,
-      prices: plan.prices,
+      summary: `Most comes off zone ${most.zone}: ${this.size(most.depth)}. ${zonePasses} passes over zones in all, about ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}.${too}`,
+      prices,
     };
   });
 
@@ -257,6 +264,6 @@ export class PlanPanel {
     const plan = this.plan();
     if (typeof plan === 'string') return this.problem.set(plan);
     this.problem.set('');
-    this.planned.emit(plan.plan);
+    this.planned.emit({ own: plan.own, ...(plan.other && { other: plan.other }) });
   }
 }

@@ -16,11 +16,13 @@ import { Tick } from '../ui/tick';
 import { EdgeTurns, type Turns } from './edge-turns';
 import { DeskShown } from './desk-shown';
 import { FaceDrawing } from './face-drawing';
-import { PlanPanel } from './plan-panel';
+import { PlanPanel, type Planned } from './plan-panel';
 import { PrintPanel } from './print-panel';
 import { WrittenDown } from './written-down';
 
-type Panel = 'print' | 'plan' | 'measure' | 'accept' | 'written' | null;
+type Panel = 'print' | 'plan' | 'measure' | 'state' | 'blade' | 'written' | null;
+type State = Extract<DeskEntry, { kind: 'state' }>['content']['state'];
+type Clamped = 'lower' | 'upper' | 'both';
 type PassKind = Extract<DeskEntry, { kind: 'pass' }>['content']['kind'];
 
 const KINDS: readonly Choice<PassKind>[] = [
@@ -29,6 +31,15 @@ const KINDS: readonly Choice<PassKind>[] = [
   { value: 'relief', label: 'relief' },
   { value: 'break-up', label: 'break up' },
 ];
+const CLAMPED: readonly Choice<Clamped>[] = [
+  { value: 'lower', label: 'lower half' },
+  { value: 'upper', label: 'upper half' },
+  { value: 'both', label: 'both' },
+];
+const STATES: readonly Choice<State>[] = (['rough', 'contact', 'measure', 'accept'] as const).map((value) => ({
+  value,
+  label: stateWords(value),
+}));
 /** The second digit of a zone above nine follows this soon, ms. */
 const DIGITS = 700;
 
@@ -48,6 +59,12 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   protected readonly panel = signal<Panel>(null);
   protected readonly kinds = KINDS;
   protected readonly passKind = signal<PassKind>('whole');
+  protected readonly clampedChoices = CLAMPED;
+  protected readonly clamped = signal<Clamped>('lower');
+  protected readonly states = STATES;
+  protected readonly nextState = signal<State>('accept');
+  protected readonly blade = signal('');
+  protected readonly strokeText = signal('');
   protected readonly dye = signal(false);
   protected readonly value = signal('');
   protected readonly doubt = signal('');
@@ -81,6 +98,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
       key('B', 'blue it', ['b'], () => this.blue()),
       key('P', 'read the print', ['p'], () => this.panel.set('print')),
       key('H', 'it turned there', ['h'], () => this.edge()?.keep()),
+      key('A', 'once more: it turned there', ['a'], () => this.edge()?.again()),
       key('L', 'plan depths', ['l'], () => this.panel.set('plan')),
       key('M', 'measure', ['m'], () => this.openMeasure()),
       key('D', 'done for tonight', ['d'], () => this.done()),
@@ -149,6 +167,8 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   protected pass(id: string): void {
     const zone = this.desk()?.zones.find((entry) => entry.zone.id === id);
     if (!zone) return;
+    if (this.surface()?.heldBack)
+      return this.problem.set('This face is held back to compare with: nothing comes off it. Its card can lift that.');
     if (zone.zone.use === 'ignore') return this.problem.set(`Zone ${id} is left out: nothing comes off it.`);
     const kind = zone.zone.use === 'relieve' ? 'relief' : this.passKind();
     this.write({ kind: 'pass', content: { zone: id, kind, grade: zone.grade, angle: zone.angle } });
@@ -166,11 +186,23 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
 
   protected blue(): void {
     const before = this.lastBlue();
-    this.write({ kind: 'blue', content: { film: before?.film ?? null, dye: this.dye() || (before?.dye ?? false), pressed: null } });
+    const dye = this.dye() || (before?.dye ?? false);
+    const clamped = this.surface()?.shell ? { clamped: this.clamped() } : {};
+    this.write({ kind: 'blue', content: { film: before?.film ?? null, dye, pressed: null, ...clamped } });
+  }
+
+  protected locks(locks: boolean): void {
+    this.write({ kind: 'lock', content: { locks } });
   }
 
   protected turns({ from, length, a, b }: Turns): void {
     this.write({ kind: 'hinge', content: { from, length, a, b } });
+  }
+
+  /** The last turn with a second try: it stands in its place. */
+  protected turnsAgain(again: { readonly a: number; readonly b: number }): void {
+    const last = this.lastTurn();
+    if (last) this.write({ kind: 'hinge', content: { ...last.content, again }, supersedes: last.id });
   }
 
   protected printed(content: Extract<DeskEntry, { kind: 'print' }>['content']): void {
@@ -178,9 +210,10 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     this.write({ kind: 'print', content });
   }
 
-  protected planned(content: Extract<DeskEntry, { kind: 'plan' }>['content']): void {
+  protected planned({ own, other }: Planned): void {
     this.panel.set(null);
-    this.write({ kind: 'plan', content });
+    this.write({ kind: 'plan', content: own });
+    if (other) this.store.write(other.surface, { kind: 'plan', content: other.plan });
   }
 
   protected openMeasure(): void {
@@ -206,18 +239,31 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     this.write({ kind: 'measure', content: { value, doubt, roundId: same ? round.id : null } });
   }
 
-  protected accept(): void {
+  /** How far it is, with who says so why: the measurement decides, not the blue. */
+  protected openState(state: State): void {
+    this.nextState.set(state);
+    this.why.set('');
+    this.panel.set('state');
+  }
+  protected keepState(): void {
     if (!this.why().trim()) return this.problem.set('Why: is missing. Try: squareness 8, 14 spots');
     this.panel.set(null);
-    this.write({ kind: 'state', content: { state: 'accept', why: this.why().trim() } });
+    this.write({ kind: 'state', content: { state: this.nextState(), why: this.why().trim() } });
   }
 
-  protected setState(state: 'rough' | 'contact' | 'measure'): void {
-    this.write({ kind: 'state', content: { state, why: `${stateWords(state)} now` } });
+  protected openBlade(): void {
+    const blade = this.lastBlade();
+    this.blade.set(blade?.name ?? '');
+    this.strokeText.set(blade?.stroke ? `${blade.stroke} mm` : '');
+    this.panel.set('blade');
   }
-
-  protected freshBlade(): void {
-    this.write({ kind: 'blade', content: { name: 'fresh edge', stroke: null } });
+  protected keepBlade(): void {
+    const parsed = this.strokeText().trim() ? parseQuantity(this.strokeText(), 'length') : undefined;
+    if (!this.blade().trim()) return this.problem.set('Blade: is missing. Try: carbide, 40 mm radius');
+    if (parsed && !(parsed.ok && parsed.value > 0 && parsed.value <= 200))
+      return this.problem.set('Length of a stroke: must be above nothing and at most 200 mm. Try: 12 mm');
+    this.panel.set(null);
+    this.write({ kind: 'blade', content: { name: this.blade().trim(), stroke: parsed?.ok ? parsed.value : null } });
   }
 
   protected done(): void {

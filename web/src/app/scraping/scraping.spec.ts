@@ -8,7 +8,7 @@ import { Settings } from '../data/settings';
 import { FaceDrawing } from './face-drawing';
 import { FaceForm } from './face-form';
 import { Faces } from './faces';
-import { PlanPanel } from './plan-panel';
+import { PlanPanel, type Planned } from './plan-panel';
 import { PrintPanel } from './print-panel';
 import { ScrapingDesk } from './scraping-desk';
 
@@ -128,6 +128,83 @@ describe('the scraping desk', () => {
     expect(page.text()).toContain('It turns evenly: blue it now.');
   });
 
+  it('a second try of the straightedge stands with the first, and only while nothing was done since', async () => {
+    const { page, server } = await open(stored(face(), entry('hinge', { from: 0, length: 400, a: 230, b: 220 })));
+    const slide = page.element.querySelector<HTMLInputElement>('[aria-label="Pushed at end A it turns at"]');
+    expect(slide).not.toBeNull();
+    await page.press('once more: there');
+    await until(() => server.surfaces[0].entries.length === 2);
+    const [first, second] = server.surfaces[0].entries;
+    expect(second.supersedes).toBe(first.id);
+    expect(second.content).toEqual({ from: 0, length: 400, a: 230, b: 220, again: { a: 230, b: 220 } });
+    await until(() => !page.text().includes('once more: there'));
+  });
+
+  it('a straightedge that rocks tells nothing, and says so', async () => {
+    const rocks = entry('hinge', { from: 0, length: 400, a: 230, b: 220, again: { a: 290, b: 220 } });
+    const { page } = await open(stored(face(), rocks));
+    expect(page.text()).toContain('It rocks: stone, wipe, push again.');
+    expect(page.text()).toContain('Neither try tells where it is high.');
+  });
+
+  it('a blade has a name and a stroke, a state a reason', async () => {
+    const { page, server } = await open(stored(face()));
+    const submit = async () => {
+      page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
+      await page.fixture.whenStable();
+    };
+    await page.press('fresh blade');
+    await page.type('Blade', 'carbide, 40 mm radius');
+    await page.type('Length of a stroke', 'long');
+    await submit();
+    expect(page.text()).toContain('Length of a stroke: must be above nothing and at most 200 mm. Try: 12 mm');
+    await page.type('Length of a stroke', '0.5 in');
+    await submit();
+    await until(() => server.surfaces[0].entries.length === 1);
+    expect(server.surfaces[0].entries[0].content).toEqual({ name: 'carbide, 40 mm radius', stroke: 12.7 });
+    await page.press('Bring in contact');
+    await submit();
+    expect(page.text()).toContain('Why: is missing');
+    await page.type('Why', 'squareness 12, near enough');
+    await submit();
+    await until(() => server.surfaces[0].entries.length === 2);
+    expect(server.surfaces[0].entries[1].content).toEqual({ state: 'contact', why: 'squareness 12, near enough' });
+  });
+
+  it('a bearing shell is locked first, and its blue says which half was clamped', async () => {
+    const { page, server } = await open(stored(face({ shell: { diameter: 80 }, aim: null })));
+    expect(page.text()).toContain('Clamp both without shim: does it lock?');
+    await page.press('It does not lock');
+    await until(() => page.text().includes('Joint faces are proud: bring them down.'));
+    await page.press('It locks');
+    await until(() => page.text().includes('Blue it, or push the straightedge.'));
+    await page.choose('upper half');
+    await page.press('Blue');
+    await until(() => server.surfaces[0].entries.length === 3);
+    expect(server.surfaces[0].entries[2].content).toEqual({ film: null, dye: false, pressed: null, clamped: 'upper' });
+  });
+
+  it('a face that is held back takes no pass, by touch or by pedal', async () => {
+    const { page, server } = await open(stored(face({ heldBack: true }), plan(0, 0, 0, 40)));
+    expect(page.text()).toContain('Held back: compare with it, scrape nothing.');
+    await key(page, '4');
+    expect(page.text()).toContain('nothing comes off it. Its card can lift that.');
+    await key(page, ' ');
+    expect(server.surfaces[0].entries.length).toBe(1);
+  });
+
+  it('the full check is priced apart, and a narrow way says over how much of it a square is counted', async () => {
+    const print = {
+      ...{ picture: null, film: 4, pressed: null, corners: null, threshold: 0.5 },
+      result: { spots: 60, spotsPerSquare: 12, bearingShare: 0.2, largestBare: 9, zones: [] },
+    };
+    const evening = { session: 150, setUp: 20, cycle: 25, check: 90 };
+    const narrow = face({ height: 11, zones: gridZones(400, 11, 4, 1), evening });
+    const { page } = await open(stored(narrow, entry('print', print), plan(0, 0, 0, 46)));
+    expect(page.text()).toContain('and 2 full checks, 3.0 h');
+    expect(page.text()).toContain('counted over 59 mm of its length');
+  });
+
   it('measures in the unit of the aim, and refuses what is no figure', async () => {
     const { page, server } = await open(stored(face()));
     await page.press('Measure');
@@ -202,10 +279,20 @@ describe('a face as it lies on the bench', () => {
 describe('a plan of depths', () => {
   const open = async (part: Partial<Surface> = {}) => {
     await openShop([]);
-    const page = await show(PlanPanel, { surface: face(part), pass: { rough: 12, fine: 5 } });
+    return panel({ surface: stored(face(part)) });
+  };
+  const panel = async (inputs: Readonly<Record<string, unknown>>) => {
+    const page = await show(PlanPanel, { pass: { rough: 12, fine: 5 }, ...inputs });
     const plans: Extract<DeskEntry, { kind: 'plan' }>['content'][] = [];
-    page.fixture.componentInstance.planned.subscribe((content) => plans.push(content));
-    return { page, plans };
+    const others: Planned['other'][] = [];
+    page.fixture.componentInstance.planned.subscribe(({ own, other }) => (plans.push(own), others.push(other)));
+    const put = async (label: string, text: string) => {
+      const field = page.element.querySelector<HTMLInputElement>(`[aria-label="${label}"]`) as HTMLInputElement;
+      field.value = text;
+      field.dispatchEvent(new Event('change'));
+      await page.fixture.whenStable();
+    };
+    return { page, plans, others, put };
   };
 
   it('asks which end is high before anything comes off', async () => {
@@ -259,6 +346,122 @@ describe('a plan of depths', () => {
     await page.press('Work to this');
     expect(plans[0].from).toBe('plane');
     expect(plans[0].depths.find(({ zone }) => zone === '2')?.depth).toBeCloseTo(12, 0);
+  });
+
+  it('what was typed as heights is not taken for depths', async () => {
+    const { page, plans, put } = await open();
+    await page.choose('heights read at each zone');
+    await put('Height of zone 1', '30 um');
+    await page.choose('depths by hand');
+    await page.press('Work to this');
+    expect(page.text()).toContain('Give the depth of one zone at least');
+    expect(plans).toEqual([]);
+  });
+
+  it('without tilt the high end comes down; free to lean nothing does', async () => {
+    const { page, plans, put } = await open();
+    await page.choose('heights read at each zone');
+    for (const [zone, height] of Object.entries({ 1: 30, 2: 20, 3: 10, 4: 0 })) await put(`Height of zone ${zone}`, `${height} um`);
+    await page.type('Doubt of a height', '0 um');
+    expect(page.text()).toContain('Less than one pass anywhere');
+    await page.choose('no tilt to what it was read from');
+    await page.press('Work to this');
+    expect(plans[0].depths.map(({ depth }) => Math.round(depth))).toEqual([30, 20, 10, 0]);
+    await page.choose('a tilt that alignment asks for');
+    await page.press('Work to this');
+    expect(page.text()).toContain('How much higher it is: give it above nothing');
+    expect(plans.length).toBe(1);
+  });
+
+  it('tilted and brought down: both schools are priced, and the plan holds both', async () => {
+    const { page, plans } = await open();
+    await page.type('Height of the wedge', '48 um');
+    await page.choose('end B');
+    await page.type('All of it comes down by', '24 um');
+    await page.press('Work to this');
+    expect(plans[0].depths.map(({ depth }) => depth)).toEqual([24, 36, 48, 60]);
+    // 24: one and two; 36: two and two; 48: three and two; 60: four and two. Straight down first: four times three, then 0-2-3-4, then two more each.
+    expect(page.text()).toContain('Tilted first, then straight down: 18 passes over zones, about 2 evenings.');
+    expect(page.text()).toContain('Straight down first: 29 passes over zones, about 2 evenings');
+  });
+
+  describe('over pins', () => {
+    const other = 'b1b0c4d2-0000-4000-8000-000000000002';
+    const mate = { as: 'flank', surfaceId: other, angle: 55, apart: false } as const;
+    const near = () => face({ mate, zones: gridZones(400, 60, 7, 1) });
+    const hinge = (surfaceId: string, a: number, b: number) => ({ ...entry('hinge', { from: 0, length: 400, a, b }), surfaceId });
+    const pins = { round: 4, doubt: 1.3, places: [0, 1, 3, 1, 0, 0, 0].map((tenths, i) => ({ at: 29 + 57 * i, over: 2.54 * tenths })) };
+    const at = (here: [number, number] | null, there: [number, number] | null) => ({
+      surface: stored(near(), ...(here ? [hinge(FACE, ...here)] : [])),
+      mate: { other: stored(face({ id: other, name: 'Rear flank' }), ...(there ? [hinge(other, ...there)] : [])), mate },
+      pins,
+    });
+    const even: [number, number] = [283, 117];
+    const high: [number, number] = [150, 138];
+    const open = async (...turns: Parameters<typeof at>) => {
+      await openShop([]);
+      const shown = await panel(at(...turns));
+      await shown.page.choose('widths over pins');
+      await shown.page.press('Work to this');
+      expect(shown.page.text()).toContain('Say which end the places are counted from.');
+      await shown.page.choose('end A');
+      await shown.page.press('Work to this');
+      return shown;
+    };
+
+    it('the other flank is guilty: this one is left alone', async () => {
+      const { page, plans } = await open(even, high);
+      expect(page.text()).toContain('Leave this one alone: scrape Rear flank.');
+      expect(plans).toEqual([]);
+    });
+
+    it('this flank is guilty: all of it comes off here, square to the flank', async () => {
+      const { page, plans } = await open(high, even);
+      expect(page.text()).toContain('Rear flank bears evenly. All of it comes off this one.');
+      expect(plans[0].from).toBe('pins');
+      expect(plans[0].depths.map(({ depth }) => Math.round(10 * depth) / 10)).toEqual([0, 2.1, 6.2, 2.1, 0, 0, 0]);
+    });
+
+    for (const [name, here, there, words] of [
+      ['one that was not tried', even, null, 'push the straightedge on Rear flank first, as it is now.'],
+      ['two that were not tried', null, null, 'push the straightedge on this flank and on Rear flank first'],
+      ['two that bear evenly', even, even, 'yet both flanks bear evenly'],
+      ['one that is high somewhere else', [320, 310], even, 'no flank is named on that'],
+    ] as const)
+      it(`rather no flank than a wrong one: ${name}`, async () => {
+        const { page, plans } = await open(here && [...here], there && [...there]);
+        expect(page.text()).toContain(words);
+        expect(plans).toEqual([]);
+      });
+
+    it('is not offered where no flank goes with the face, and asks for the reading where there is none', async () => {
+      await openShop([]);
+      const alone = await panel({ surface: stored(face()), pins });
+      expect(alone.page.text()).not.toContain('widths over pins');
+      const unread = await panel({ ...at(even, high), pins: null });
+      await unread.page.choose('widths over pins');
+      expect(unread.page.text()).toContain('Nobody has read it over pins at three places or more.');
+    });
+  });
+
+  it('two faces that must be one plane are planned together', async () => {
+    await openShop([]);
+    const rear = 'b1b0c4d2-0000-4000-8000-000000000003';
+    const pad = { width: 100, height: 100, zones: gridZones(100, 100, 2, 2) };
+    const other = stored(face({ ...pad, id: rear, name: 'Rear pad' }));
+    const mate = { as: 'plane', surfaceId: rear, x: 0, y: 300 } as const;
+    const { page, plans, others, put } = await panel({ surface: stored(face({ ...pad, mate })), mate: { other, mate } });
+    await page.choose('heights read at each zone');
+    await page.type('Doubt of a height', '0 um');
+    await page.choose('no tilt to what it was read from');
+    for (const zone of [1, 2, 3, 4]) await put(`Height of zone ${zone}`, '20 um');
+    await page.press('Work to this');
+    expect(page.text()).toContain('One plane needs heights of both faces');
+    for (const zone of [1, 2, 3, 4]) await put(`Height of zone ${zone}, Rear pad`, '0 um');
+    await page.press('Work to this');
+    expect(plans[0].depths.map(({ depth }) => Math.round(depth))).toEqual([20, 20, 20, 20]);
+    expect(others[0]?.surface.id).toBe(rear);
+    expect(others[0]?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([0, 0, 0, 0]);
   });
 
   it('an edge is named as the drawing shows it', async () => {
@@ -372,6 +575,63 @@ describe('faces', () => {
     expect(server.surfaces[0].height).toBeCloseTo((Math.PI * 80) / 2, 9);
     expect(server.surfaces[0].shell).toEqual({ diameter: 80 });
     await until(() => went.calls.count() === 1);
+  });
+
+  it('zones are drawn with a stroke, on what is laid out, and a face that goes with another says how', async () => {
+    const { server } = await openShop([], { prepare: (shop) => (shop.surfaces = [stored(face({ name: 'Front flank' }))]) });
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(FaceForm);
+    await page.type('Name', 'Rear flank');
+    await page.type('Length, end A to end B', '400');
+    await page.type('Width', '60');
+    await page.type('Straightedge or plate, length', '500');
+    await page.type('Zones along', '2');
+    const svg = page.element.querySelector<SVGSVGElement>('iso-face-drawing svg') as SVGSVGElement;
+    const { left, top, width, height } = svg.getBoundingClientRect();
+    const at = (x: number, y: number, type: string) =>
+      svg.dispatchEvent(new PointerEvent(type, { clientX: left + x * width, clientY: top + y * height, isPrimary: true, bubbles: true }));
+    at(0.25, 0.2, 'pointerdown');
+    for (const [x, y] of [
+      [0.5, 0.2],
+      [0.75, 0.2],
+      [0.75, 0.6],
+      [0.25, 0.6],
+    ] as const)
+      at(x, y, 'pointermove');
+    at(0.25, 0.3, 'pointerup');
+    await page.fixture.whenStable();
+    const pads = () => [...page.element.querySelectorAll<SVGElement>('.pad')];
+    expect(pads().length).toBe(3);
+    // The click that ends a stroke is no touch.
+    pads()[0].dispatchEvent(new MouseEvent('click'));
+    await page.fixture.whenStable();
+    expect(page.text()).not.toContain('zone 1: kept low');
+    // A touch is none of a zone's strokes: it goes through its uses.
+    for (let i = 0; i < 2; i++) {
+      at(0.5, 0.4, 'pointerdown');
+      at(0.5, 0.4, 'pointerup');
+      pads()[2].dispatchEvent(new MouseEvent('click'));
+    }
+    await page.fixture.whenStable();
+    expect(page.text()).toContain('zone 3: left out');
+    await page.pick('Goes with', 'Front flank');
+    await page.press('To the desk');
+    expect(page.text()).toContain('say whether they lie together or apart');
+    await page.choose('at opposite ends');
+    await page.press('To the desk');
+    await until(() => server.surfaces.length === 2);
+    const { zones, mate } = server.surfaces[1];
+    expect(mate).toEqual({ as: 'flank', surfaceId: FACE, angle: 55, apart: true });
+    expect(zones.map(({ use }) => use)).toEqual(['bear', 'bear', 'ignore']);
+    const xs = zones[2].outline.map(({ x }) => x);
+    expect(Math.min(...xs)).toBeCloseTo(100, -1);
+    expect(Math.max(...xs)).toBeCloseTo(300, -1);
+    // As it was kept it comes back: drawn zones are not laid out anew.
+    const again = await show(FaceForm, { surfaceId: server.surfaces[1].id });
+    await until(() => again.element.querySelectorAll('.pad').length === 3);
+    await again.press('Keep it');
+    await until(() => server.surfaces[1].version === 2);
+    expect(server.surfaces[1].zones).toEqual(zones);
   });
 
   it('what a plan of a casting asks of a face is the first plan at its desk', async () => {

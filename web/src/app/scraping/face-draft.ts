@@ -1,0 +1,224 @@
+import { parseQuantity, type Dimension } from '@isometra/core';
+import { CHECKS } from '@isometra/core';
+import type { Mate, Surface, Zone } from '@isometra/contract';
+import { gridZones, nestedZones } from '@isometra/work';
+import * as z from 'zod';
+
+const pointSchema = z.object({ x: z.number(), y: z.number() });
+export const draftSchema = z.object({
+  text: z.record(z.string(), z.string()),
+  uses: z.record(z.string(), z.enum(['bear', 'relieve', 'ignore'])),
+  mirrored: z.boolean(),
+  heldBack: z.boolean().default(false),
+  /** Strokes that were drawn round zones, mm on the face. */
+  drawn: z.array(z.array(pointSchema)).default([]),
+});
+export type Draft = z.infer<typeof draftSchema>;
+
+/** A figure that is asked for: its words, the dimension that it is typed in, an example. */
+export interface Figure {
+  readonly label: string;
+  readonly dimension: Dimension | 'count' | 'minutes';
+  readonly example: string;
+}
+
+export const FIGURES = {
+  width: { label: 'Length, end A to end B', dimension: 'length', example: '400 mm' },
+  diameter: { label: 'Bore', dimension: 'length', example: '80 mm' },
+  height: { label: 'Width', dimension: 'length', example: '60 mm' },
+  reference: { label: 'Straightedge or plate, length', dimension: 'length', example: '500 mm' },
+  columns: { label: 'Zones along', dimension: 'count', example: '4' },
+  rows: { label: 'across', dimension: 'count', example: '1' },
+  rough: { label: 'A roughing pass takes', dimension: 'deviation', example: '12 um' },
+  fine: { label: 'a finishing pass', dimension: 'deviation', example: '5 um' },
+  keepFine: { label: 'finishing passes kept to the end', dimension: 'count', example: '2' },
+  session: { label: 'An evening, minutes', dimension: 'minutes', example: '150' },
+  setUp: { label: 'setting up', dimension: 'minutes', example: '20' },
+  cycle: { label: 'one blue and its passes', dimension: 'minutes', example: '25' },
+  check: { label: 'The full check with its stripping, minutes', dimension: 'minutes', example: '180' },
+  every: { label: 'after so many passes', dimension: 'count', example: '3' },
+  thickness: { label: 'Liner, thickness', dimension: 'length', example: '1.5 mm' },
+  keep: { label: 'it must keep', dimension: 'length', example: '1.1 mm' },
+  wanted: { label: 'Wanted', dimension: 'count', example: '0' },
+  room: { label: 'within', dimension: 'count', example: '20' },
+  lever: { label: 'it changes, for 1 µm of metal, by', dimension: 'count', example: '2' },
+  angle: { label: 'Angle of the dovetail', dimension: 'angle', example: '55' },
+  mateX: { label: 'Its corner lies, along this one, at', dimension: 'length', example: '0 mm' },
+  mateY: { label: 'across it, at', dimension: 'length', example: '300 mm' },
+} as const satisfies Record<string, Figure>;
+export type FigureName = keyof typeof FIGURES;
+
+/** What may be left out. */
+const OPTIONAL: ReadonlySet<FigureName> = new Set(['check', 'every']);
+
+export const FIRST: Draft = {
+  text: {
+    ...{ name: '', part: 'saddle', edge: '', shape: 'flat', diameter: '', use: 'general', material: 'iron' },
+    ...{ layout: 'strips', turned: '0', aim: '', mate: '', as: 'flank', angle: '55', apart: '', mateX: '', mateY: '' },
+    ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
+    ...{ session: '150', setUp: '20', cycle: '25', check: '', every: '3' },
+    ...{ thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
+  },
+  uses: {},
+  mirrored: false,
+  heldBack: false,
+  drawn: [],
+};
+
+/** A figure as typed, in mm, µm, degrees or as a number; null where it is none. */
+export function figureOf({ text: typed }: Draft, field: FigureName): number | null {
+  const text = typed[field]?.trim() ?? '';
+  const { dimension } = FIGURES[field];
+  if (text === '') return null;
+  if (dimension === 'count' || dimension === 'minutes') return Number.isFinite(Number(text)) ? Number(text) : null;
+  const parsed = parseQuantity(text, dimension);
+  return parsed.ok ? parsed.value : null;
+}
+
+/** Figures that this face needs, in the order in which they stand. */
+export function asked({ text }: Draft): FigureName[] {
+  return [
+    'width',
+    text['shape'] === 'shell' ? 'diameter' : 'height',
+    'reference',
+    ...(text['material'] === 'liner' ? (['thickness', 'keep'] as const) : []),
+    ...(text['aim'] ? (['wanted', 'room', 'lever'] as const) : []),
+    ...(text['mate'] ? (text['as'] === 'flank' ? (['angle'] as const) : (['mateX', 'mateY'] as const)) : []),
+    ...(['rough', 'fine', 'keepFine', 'session', 'setUp', 'cycle', 'check', 'every'] as const),
+  ];
+}
+
+/** The first thing that is missing or cannot be read, in a sentence; nothing where all is there. */
+export function faultIn(draft: Draft): string | undefined {
+  if (!draft.text['name'].trim()) return 'Name: is missing. Try: Saddle, flat way';
+  const missing = asked(draft).find((field) => {
+    const left = !draft.text[field]?.trim();
+    return figureOf(draft, field) === null && !(left && OPTIONAL.has(field));
+  });
+  if (missing === undefined) {
+    if (draft.text['mate'] && draft.text['as'] === 'flank' && !draft.text['apart'])
+      return 'Ends A of the two flanks: say whether they lie together or apart.';
+    return undefined;
+  }
+  const { label, example } = FIGURES[missing];
+  const typed = draft.text[missing]?.trim();
+  return `${label}: ${typed ? `"${typed}" cannot be read` : 'is missing'}. Try: ${example}`;
+}
+
+const whole = (draft: Draft, field: FigureName, most: number): number =>
+  Math.min(most, Math.max(1, Math.round(figureOf(draft, field) ?? 1)));
+
+function laid(draft: Draft, width: number, height: number): Zone[] {
+  const layout = draft.text['layout'];
+  if (layout === 'nested') return nestedZones(width, height, whole(draft, 'columns', 12));
+  if (layout === 'drawn') return draft.drawn.length ? [] : gridZones(width, height, 1, 1);
+  return gridZones(width, height, whole(draft, 'columns', 20), whole(draft, 'rows', 20));
+}
+
+/** The zones of a face: as they are laid out, with those that were drawn lying on them. */
+export function zonesOf(draft: Draft, width: number, height: number): Zone[] {
+  const within = (value: number, most: number) => Math.min(most, Math.max(0, value));
+  const base = laid(draft, width, height);
+  const drawn = draft.drawn.map((outline, i): Zone => ({
+    id: String(base.length + i + 1),
+    use: 'bear',
+    outline: outline.map(({ x, y }) => ({ x: within(x, width), y: within(y, height) })),
+  }));
+  return [...base, ...drawn].map((zone) => ({ ...zone, use: draft.uses[zone.id] ?? zone.use }));
+}
+
+function mateFrom(draft: Draft): Mate | null {
+  const { mate, as, apart } = draft.text;
+  if (!mate) return null;
+  const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
+  return as === 'flank'
+    ? { as: 'flank', surfaceId: mate, angle: figure('angle'), apart: apart === 'apart' }
+    : { as: 'plane', surfaceId: mate, x: figure('mateX'), y: figure('mateY') };
+}
+
+/** The face as it is described so far; null before its size is known. What is missing is no number. */
+export function surfaceFrom(
+  draft: Draft,
+  known: (Surface & { readonly entries: readonly { readonly kind: string }[] }) | undefined,
+  { machineId, edge }: { readonly machineId: string; readonly edge: string | undefined },
+): Surface | null {
+  const { text, mirrored, heldBack } = draft;
+  const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
+  const bore = text['shape'] === 'shell' ? figureOf(draft, 'diameter') : undefined;
+  const [width, height] = [figureOf(draft, 'width'), bore === undefined ? figureOf(draft, 'height') : bore && (Math.PI * bore) / 2];
+  if (width === null || height === null || width <= 0 || height <= 0) return null;
+  const [check, quantity] = text['aim'].split('/');
+  const [full, every] = [figureOf(draft, 'check'), figureOf(draft, 'every')];
+  const mate = mateFrom(draft);
+  return {
+    ...{ id: known?.id ?? '', machineId, version: known?.version ?? 0 },
+    ...{ name: text['name'].trim(), part: text['part'].trim(), width, height, mirrored },
+    use: text['use'] as Surface['use'],
+    material: text['material'] as Surface['material'],
+    ...(bore && { shell: { diameter: bore } }),
+    target: known?.target ?? null,
+    liner: text['material'] === 'liner' ? { thickness: 1000 * figure('thickness'), keep: 1000 * figure('keep') } : null,
+    turned: Number(text['turned']) as Surface['turned'],
+    // Zones that passes were counted on stay as they are.
+    zones: known?.entries.some(({ kind }) => kind === 'pass') ? known.zones : zonesOf(draft, width, height),
+    reference: { kitId: text['edge'] || null, name: edge ?? known?.reference.name ?? 'reference', length: figure('reference') },
+    aim: quantity
+      ? {
+          ...{ check, quantity, unit: CHECKS.get(check)?.quantities[quantity]?.unit ?? '' },
+          ...{ wanted: figure('wanted'), room: figure('room'), lever: figure('lever') },
+        }
+      : null,
+    passes: { rough: figure('rough'), fine: figure('fine'), keepFine: figure('keepFine') },
+    evening: {
+      ...{ session: figure('session'), setUp: figure('setUp'), cycle: figure('cycle') },
+      ...(full !== null && { check: full }),
+      ...(full !== null && every !== null && { every }),
+    },
+    ...(mate || known?.mate ? { mate } : {}),
+    ...(heldBack || known?.heldBack ? { heldBack } : {}),
+  };
+}
+
+const same = (zones: readonly Zone[], laidOut: readonly Zone[]): boolean =>
+  zones.length === laidOut.length &&
+  zones.every(({ id, outline }, i) => id === laidOut[i].id && JSON.stringify(outline) === JSON.stringify(laidOut[i].outline));
+
+/** How zones were laid out: as a grid, one inside the other, or drawn. */
+function layoutOf({ zones, width, height }: Surface): Pick<Draft, 'drawn'> & { readonly text: Record<string, string> } {
+  const rows = new Set(zones.map(({ outline }) => Math.min(...outline.map(({ y }) => y)))).size;
+  const columns = Math.max(1, Math.round(zones.length / rows));
+  if (same(zones, gridZones(width, height, columns, rows)))
+    return { drawn: [], text: { layout: 'strips', columns: String(columns), rows: String(rows) } };
+  if (same(zones, nestedZones(width, height, zones.length)))
+    return { drawn: [], text: { layout: 'nested', columns: String(zones.length), rows: '1' } };
+  return { drawn: zones.map(({ outline }) => [...outline]), text: { layout: 'drawn', columns: '1', rows: '1' } };
+}
+
+function mateTexts(mate: Mate | null | undefined): Record<string, string> {
+  if (!mate) return {};
+  const { as, surfaceId } = mate;
+  return as === 'flank'
+    ? { mate: surfaceId, as, angle: String(mate.angle), apart: mate.apart ? 'apart' : 'together' }
+    : { mate: surfaceId, as, mateX: `${mate.x} mm`, mateY: `${mate.y} mm` };
+}
+
+/** A face as it was typed: figures with their units. */
+export function draftOf(surface: Surface): Draft {
+  const { name, part, use, material, turned, aim, width, height, reference, passes, evening, liner, zones, mirrored, shell } = surface;
+  const { drawn, text: layout } = layoutOf(surface);
+  const text = {
+    ...FIRST.text,
+    ...{ name, part, use, material, turned: String(turned), aim: aim ? `${aim.check}/${aim.quantity}` : '' },
+    ...{ width: `${width} mm`, height: `${height} mm`, reference: `${reference.length} mm`, edge: reference.kitId ?? '' },
+    ...{ shape: shell ? 'shell' : 'flat', diameter: shell ? `${shell.diameter} mm` : '' },
+    ...layout,
+    ...{ rough: `${passes.rough} um`, fine: `${passes.fine} um`, keepFine: String(passes.keepFine) },
+    ...{ session: String(evening.session), setUp: String(evening.setUp), cycle: String(evening.cycle) },
+    ...{ check: evening.check === undefined ? '' : String(evening.check), every: String(evening.every ?? 3) },
+    ...{ thickness: liner ? `${liner.thickness / 1000} mm` : '', keep: liner ? `${liner.keep / 1000} mm` : '' },
+    ...{ wanted: String(aim?.wanted ?? 0), room: String(aim?.room ?? 20), lever: aim ? String(aim.lever) : '' },
+    ...mateTexts(surface.mate),
+  };
+  const uses = Object.fromEntries(zones.map(({ id, use: own }) => [id, own]));
+  return { text, mirrored, drawn, heldBack: surface.heldBack ?? false, uses };
+}

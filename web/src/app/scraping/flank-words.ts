@@ -1,0 +1,35 @@
+import type { FlankFound } from '@isometra/work';
+
+/** Widths over pins as they were read on the bench: proud places, µm across, and how surely. */
+export interface PinsRead {
+  readonly places: readonly { readonly at: number; readonly over: number }[];
+  readonly doubt: number;
+  readonly round: number;
+}
+
+type Say = (value: number, dimension: 'length' | 'deviation') => string;
+
+/** Which flank is off, in words; `other` is what the other one is called. */
+export function flankWords({ call, places, untried }: FlankFound, other: string, doubt: number, say: Say): string {
+  const where = call.at === 'ends' ? 'at its ends' : `at ${say(call.at, 'length')}`;
+  const proud = `The pins read it proud ${where}, by ${say(call.bow, 'deviation')}`;
+  const uneven = Math.max(...places.map(({ over }) => over)) - Math.min(...places.map(({ over }) => over));
+  switch (call.guilt) {
+    case 'here':
+      return `${proud}, and the straightedge is high there on this flank; ${other} bears evenly. All of it comes off this one.`;
+    case 'other':
+      return `${proud}, and the straightedge is high there on ${other}; this flank bears evenly. Leave this one alone: scrape ${other}.`;
+    case 'both':
+      return `${proud}, and both flanks are high there: half comes off each. Work the other half off ${other}.`;
+    case 'straight':
+      return uneven > doubt
+        ? `It tapers by ${say(uneven, 'deviation')} and does not bow: a straightedge sees no taper. The squareness of the saddle says which flank is to go.`
+        : `It is the same width all along, as surely as it was read (± ${say(doubt, 'deviation')}). Nothing is to come off for it.`;
+    case 'even':
+      return `${proud}, yet both flanks bear evenly: a burr under a pin, or a straightedge that is too short. Read both again before metal comes off.`;
+    case 'untold':
+      return untried.length
+        ? `${proud}. Pins tell the sum of both flanks: push the straightedge on ${untried.length === 2 ? `this flank and on ${other}` : untried[0] === 'here' ? 'this flank' : other} first, as ${untried.length === 2 ? 'they are' : 'it is'} now.`
+        : `${proud}, but the straightedge is high somewhere else. Read both again: no flank is named on that.`;
+  }
+}
