@@ -1,7 +1,9 @@
+import { solve } from '@isometra/core';
 import type { Surface } from '@isometra/contract';
 import { deskOf } from './desk.js';
 import { flanksOf, mateOf, pinsPlan, planesPlan } from './deskMates.js';
 import { gridZones } from './deskPlan.js';
+import { findingHead } from './sheet.js';
 import { DeskDiary, face } from './testing/surface.spec.js';
 
 const ZONES = gridZones(400, 26, 7, 1);
@@ -45,6 +47,22 @@ describe('two flanks of a dovetail', () => {
     const plan = there && pinsPlan(both.far.surface, there, mate.mate.angle);
     expect(plan?.depths.map(({ depth }) => Math.round(10 * depth) / 10)).toEqual([0, 2.1, 6.2, 2.1, 0, 0, 0]);
     expect(plan?.why).toContain('all off this flank');
+  });
+
+  it('what a round over pins tells is what stands proud as it was read, also where it tapers; between the pins it turns round', () => {
+    const told = (side: 'outside' | 'inside') => {
+      const readings = [106.42, 106.424, 106.436, 106.432, 106.428].map((value, i) => ({ at: 50 * i, value }));
+      const sheet = {
+        format: 'isometra-sheet/1',
+        check: 'dovetail-over-pins',
+        instrument: { kind: 'micrometer', graduation: '1 um' },
+        setup: { pin: 8, angle: 55, side },
+        readings,
+      };
+      return findingHead(solve(sheet), sheet).profile?.map(({ height }) => Math.round(10 * height) / 10);
+    };
+    expect(told('outside')).toEqual([0, 4, 16, 12, 8]);
+    expect(told('inside')).toEqual([16, 12, 0, 4, 8]);
   });
 
   it('ends that lie apart, and places counted from the other end, are turned round', () => {

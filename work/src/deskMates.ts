@@ -36,9 +36,8 @@ function turnNow(written: readonly DeskEntry[]): FlankTurn | undefined {
 
 /** What pins and straightedge tell of two flanks, seen from one of them. */
 export interface FlankFound {
+  /** Its places along this face, from its end A. */
   readonly call: FlankCall;
-  /** Places along this face, from its end A. */
-  readonly places: readonly ProudPlace[];
   /** Flanks that the straightedge has not told of as they are now. */
   readonly untried: readonly ('here' | 'other')[];
 }
@@ -61,15 +60,15 @@ export function flanksOf(
   const seen = turnNow(other.entries);
   const there = seen && (mate.apart ? { ...seen, centre: surface.width - seen.centre } : seen);
   const call = flankCall(places, doubt, surface.width, here, there);
-  return call && { call, places, untried: [...(here ? [] : (['here'] as const)), ...(there ? [] : (['other'] as const))] };
+  return call && { call, untried: [...(here ? [] : (['here'] as const)), ...(there ? [] : (['other'] as const))] };
 }
 
 /** Depths off this flank by what the pins read: all of it where it is the guilty one, half where both are; none otherwise. */
-export function pinsPlan(surface: Surface, { call, places }: FlankFound, angle: number): Plan | undefined {
+export function pinsPlan(surface: Surface, { call }: FlankFound, angle: number): Plan | undefined {
   if (call.guilt !== 'here' && call.guilt !== 'both') return undefined;
   const depths = surface.zones
     .filter(({ use }) => use === 'bear')
-    .map((zone) => ({ zone: zone.id, depth: flankDepth(places, middleOf(zone).x, angle, call.guilt === 'both') }));
+    .map((zone) => ({ zone: zone.id, depth: flankDepth(call.proud, middleOf(zone).x, angle, call.guilt === 'both') }));
   const why = call.guilt === 'both' ? 'over pins, half off each flank' : 'over pins, all off this flank';
   return { depths, from: 'pins', why };
 }

@@ -190,7 +190,8 @@ export function findingHead(finding: Finding, sheet: unknown): FindingHead {
   const { check: id, quantities, notes } = finding;
   const check = CHECKS.get(id);
   const setup = (sheet as { readonly setup: Readonly<Record<string, unknown>> }).setup;
-  const profile = check?.knowsProfile && (check.knowsProfile.when?.(setup) ?? true) ? profileOf(sheet) : undefined;
+  const profile =
+    check?.knowsProfile && (check.knowsProfile.when?.(setup) ?? true) ? profileOf(sheet, check.knowsProfile.asRead) : undefined;
   return {
     quantities: Object.fromEntries(
       Object.entries(quantities).map(([name, { value, unit, expanded, direction, limit, aim, verdict, because }]) => [
@@ -205,10 +206,11 @@ export function findingHead(finding: Finding, sheet: unknown): FindingHead {
   };
 }
 
-/** Heights off their line. */
-function profileOf(sheet: unknown): FindingHead['profile'] {
+/** Heights off their line; as they were read where they are sizes. */
+function profileOf(sheet: unknown, asRead = false): FindingHead['profile'] {
   try {
     const profile = wayProfile(sheet);
+    if (asRead) return profile?.points;
     return profile?.points.map(({ at, height }) => ({ at, height: height - profile.line.at0 - profile.line.slope * at }));
   } catch (error) {
     if (error instanceof FaultError) return undefined;

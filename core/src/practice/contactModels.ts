@@ -15,6 +15,22 @@ function pinReach(diameter: number, angle: number): number {
   return (low + high) / 2 + radius;
 }
 
+/**
+ * A dovetail over its pins, read with a micrometer to a µm: its width at the sharp corner, mm, and what its two flanks stand
+ * proud of that, µm square to them.
+ *
+ * @param pin diameter, mm. @param angle degrees. @param places mm along it.
+ */
+export function dovetailSheet(
+  { width, pin, angle }: { readonly width: number; readonly pin: number; readonly angle: number },
+  places: readonly number[],
+  ...flanks: readonly ((at: number) => number)[]
+) {
+  const across = (at: number) => flanks.reduce((sum, flank) => sum + flank(at), 0) / Math.sin((angle * Math.PI) / 180);
+  const readings = places.map((at) => ({ at, value: Math.round(1000 * (width + 2 * pinReach(pin, angle)) + across(at)) / 1000 }));
+  return sheetOf('dovetail-over-pins', { kind: 'micrometer', graduation: '1 um' }, { pin, angle, side: 'outside' }, readings);
+}
+
 /** A dovetail that widens along its length, measured over pins. */
 const dovetailOverPins: PracticeModel = (chance) => {
   const [pin, angle] = [chance.random.even() < 0.5 ? 8 : 10, chance.random.even() < 0.5 ? 55 : 60];

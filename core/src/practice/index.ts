@@ -6,4 +6,5 @@ export * from './lathe.js';
 export * from './mill.js';
 export * from './model.js';
 export * from './models.js';
+export { dovetailSheet } from './contactModels.js';
 export { dice, photographPrint, strewn, type Camera, type MadePrint, type PhotoOfPrint } from './printMaker.js';

@@ -1,4 +1,4 @@
-import { fitLine } from '../fit/line.js';
+import { bestPlane } from './bestPlane.js';
 
 /** Metal that is proud at a place along a dovetail: mm from its end A, µm measured across. */
 export interface ProudPlace {
@@ -20,27 +20,28 @@ export type FlankGuilt = 'here' | 'other' | 'both' | 'straight' | 'even' | 'unto
 
 export interface FlankCall {
   readonly guilt: FlankGuilt;
-  /** Where the metal stands proud of a line through the widths, mm; `ends` where it is hollow between them. */
+  /** Where the metal stands most proud of the line under the widths, mm; `ends` where it is hollow between them. */
   readonly at: number | 'ends';
-  /** What bows beside that line, µm across. */
+  /** What bows above that line, µm across: at its most, and at every place that was read. */
   readonly bow: number;
+  readonly proud: readonly ProudPlace[];
+  /** What that line goes by from the first place to the last, µm across: a taper, which no straightedge tells of. */
+  readonly taper: number;
 }
 
 const ROOM = 0.1;
 const AT_ONE_PLACE = new Set(['hinge-high', 'hinge-crowned']);
 const AT_ITS_ENDS = new Set(['hinge-light-middle', 'hinge-hollow']);
 
-/** Where the widths bow: pins tell the sum of both flanks, and a line in it is a taper, not a crooked flank. */
-function bowOf(places: readonly ProudPlace[]): Pick<FlankCall, 'at' | 'bow'> {
-  const { residuals } = fitLine(
-    places.map(({ at }) => at),
-    places.map(({ over }) => over),
-  );
-  const highest = residuals.reduce((best, value, i) => (value > residuals[best] ? i : best), 0);
-  const bow = Math.max(...residuals) - Math.min(...residuals);
-  // Proud at an end: beside the line it is the middle that is low.
-  const end = highest === 0 || highest === places.length - 1;
-  return { at: end ? 'ends' : places[highest].at, bow };
+/** Where the widths bow: pins tell the sum of both flanks, and the highest line under them is a taper, not a crooked flank. */
+function bowOf(places: readonly ProudPlace[]): Omit<FlankCall, 'guilt'> | undefined {
+  const best = bestPlane(places.map(({ at, over }) => ({ x: at, y: 0, height: over, doubt: 0, bear: true })));
+  if (!best) return undefined;
+  const proud = places.map(({ at }, i) => ({ at, over: best.depths[i] }));
+  const highest = proud.reduce((most, { over }, i) => (over > proud[most].over + 1e-9 ? i : most), 0);
+  const end = highest === 0 || highest === proud.length - 1;
+  const taper = (best.plane.x * (places[places.length - 1].at - places[0].at)) / 1000;
+  return { at: end ? 'ends' : proud[highest].at, bow: proud[highest].over, proud, taper };
 }
 
 /**
@@ -58,8 +59,10 @@ export function flankCall(
   other?: FlankTurn,
 ): FlankCall | undefined {
   if (places.length < 3) return undefined;
-  const { at, bow } = bowOf(places);
-  if (bow <= doubt) return { at, bow, guilt: 'straight' };
+  const found = bowOf(places);
+  if (!found) return undefined;
+  const { at, bow } = found;
+  if (bow <= doubt) return { ...found, guilt: 'straight' };
   const spacing = Math.max(...places.slice(1).map((place, i) => place.at - places[i].at));
   const room = Math.max(ROOM * length, spacing / 2);
   const tells = (turn?: FlankTurn): 'high' | 'even' | 'else' => {
@@ -76,18 +79,18 @@ export function flankCall(
       'even even': 'even',
     } as const satisfies Record<string, FlankGuilt>
   )[`${tells(here)} ${tells(other)}` as 'high high'];
-  return { at, bow, guilt: guilt ?? 'untold' };
+  return { ...found, guilt: guilt ?? 'untold' };
 }
 
 /**
- * Depth to take off one flank at a place, µm: measured across, removed square to the flank; from both flanks half each. Between
+ * Depth to take off one flank at a place that was found `proud`, µm: measured across, removed square to the flank; from both flanks half each. Between
  * the places that were read by the line between them, beyond the last ones as they read.
  *
  * @param angle of the dovetail, degrees.
  */
-export function flankDepth(places: readonly ProudPlace[], at: number, angle: number, both: boolean): number {
-  const next = places.findIndex((place) => place.at >= at);
-  const [before, after] = next < 0 ? [places.at(-1), places.at(-1)] : [places[Math.max(0, next - 1)], places[next]];
+export function flankDepth(proud: readonly ProudPlace[], at: number, angle: number, both: boolean): number {
+  const next = proud.findIndex((place) => place.at >= at);
+  const [before, after] = next < 0 ? [proud.at(-1), proud.at(-1)] : [proud[Math.max(0, next - 1)], proud[next]];
   if (!before || !after) return 0;
   const part = after.at > before.at ? Math.min(1, Math.max(0, (at - before.at) / (after.at - before.at))) : 1;
   const over = before.over + part * (after.over - before.over);

@@ -2,6 +2,7 @@ import {
   bedTwistSheet,
   centreRunoutSheet,
   cutSheet,
+  dovetailSheet,
   facedDiscSheet,
   levelStepsSheet,
   quillSheet,
@@ -172,6 +173,10 @@ const swept = {
 } as const;
 const turned = { unit: 'mm', instrumentName: 'Micrometer 25–50', conditions: BED, plan: { stations: 2, reach: 'whole' } } as const;
 
+/** The front flank of the cross slide of L-14: what it stands proud, µm, at seven places of its 400 mm. */
+export const DOVETAIL = { length: 400, places: [29, 86, 143, 200, 257, 314, 371], proud: [0, 9, 24, 15, 0, 0, 0] } as const;
+const dovetailAt = (z: number): number => DOVETAIL.proud[DOVETAIL.places.findIndex((place) => place === z)] ?? 0;
+
 /** L-14: found toward the operator, moved the wrong way, brought back, fell short, then in; scraped down in between. */
 export const LONG_LATHE: DemoMachine = {
   card: {
@@ -256,6 +261,11 @@ export const LONG_LATHE: DemoMachine = {
       sheet: asRead(facedDiscSheet(46, [0, 50, 100], LEVER)),
     },
     { ...lever, at: '2026-11-18T08:10:00.000Z', by: 'HB', sheet: bar(stands(6, 12), 620) },
+    {
+      ...{ unit: 'mm', instrumentName: 'Micrometer 100–125', conditions: {}, plan: { stations: 7 } },
+      ...{ at: '2026-11-20T16:30:00.000Z', by: 'HB' },
+      sheet: dovetailSheet({ width: 86.42, pin: 8, angle: 55 }, DOVETAIL.places, (z) => dovetailAt(z)) as unknown as DemoSheet,
+    },
   ],
 };
 

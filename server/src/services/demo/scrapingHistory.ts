@@ -2,7 +2,8 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { dice, photographPrint, strewn } from '@isometra/core/practice';
 import { cleanPicture, readPrint } from '@isometra/core/print';
 import type { DeskEntry, EntryKind, Surface } from '@isometra/contract';
-import { deskOf, gridZones, middleOf, wedgePlan } from '@isometra/work';
+import { deskOf, flanksOf, gridZones, middleOf, pinsPlan, wedgePlan } from '@isometra/work';
+import { DOVETAIL } from './histories.js';
 import { jpegOf } from '../jpeg.js';
 import { keepPicture } from '../pictures.js';
 import { addEntries, addSurface } from '../surfaces.js';
@@ -20,7 +21,7 @@ const faceOf = (machineId: string): Surface => ({
   // 1 µm more off one end than off the other turns the saddle by 1/0.48 µm/m.
   aim: { check: 'saddle-squareness', quantity: 'squareness', unit: 'um/m', wanted: 0, room: 20, lever: 1000 / LENGTH },
   passes: { rough: 12, fine: 5, keepFine: 2 },
-  evening: { session: 150, setUp: 20, cycle: 25 },
+  evening: { session: 150, setUp: 20, cycle: 25, check: 90 },
 });
 
 /** A pass of this hand really takes so much, µm. */
@@ -64,13 +65,47 @@ async function photograph(
   return { width, height, data, corners, bytes: Buffer.from(cleanPicture(await jpegOf(photo, 88))) };
 }
 
-/** The dovetail of the cross slide: widest in its middle, and begun only. */
-const flankOf = (machineId: string): Surface => ({
+/** A flank of the dovetail of the cross slide: the front one is proud in its middle, and begun only. */
+const flankOf = (machineId: string, name: string): Surface => ({
   ...faceOf(machineId),
-  ...{ name: 'Cross slide, front flank', part: 'cross slide', use: 'moving', width: 400, height: 26, mirrored: true },
-  zones: gridZones(400, 26, 7, 1),
+  ...{ name, part: 'cross slide', use: 'moving', width: DOVETAIL.length, height: 26, mirrored: true },
+  zones: gridZones(DOVETAIL.length, 26, DOVETAIL.places.length, 1),
   aim: { check: 'dovetail-over-pins', quantity: 'widthRange', unit: 'um', wanted: 0, room: 10, lever: 1.22 },
 });
+const ANGLE = 55;
+
+/** Both flanks: pins tell where it is wide, the straightedge which of them it is. */
+async function fillDovetail(sequelize: Sequelize, machineId: string, transaction: Transaction): Promise<void> {
+  const rear = await addSurface(sequelize, flankOf(machineId, 'Cross slide, rear flank'), 'HB', transaction);
+  const mate = { as: 'flank', surfaceId: rear.id, angle: ANGLE, apart: false } as const;
+  const front = await addSurface(sequelize, { ...flankOf(machineId, 'Cross slide, front flank'), mate }, 'HB', transaction);
+  const turn = ({ id }: Surface, [a, b]: readonly [number, number], again: readonly [number, number], at: string): DeskEntry => ({
+    ...{ id: crypto.randomUUID(), surfaceId: id, kind: 'hinge', supersedes: null, by: 'HB', at },
+    content: { from: 0, length: DOVETAIL.length, a, b, again: { a: again[0], b: again[1] } },
+  });
+  // Even pressure turns at L/√2 from the pushed end; a hump at itself.
+  const even = turn(rear, [285, 118], [280, 115], '2026-11-20T16:44:00.000Z');
+  const high = turn(front, [165, 148], [169, 152], '2026-11-20T16:52:00.000Z');
+  const stood = { ...rear, entries: [even] };
+  const proud = DOVETAIL.places.map((at, i) => ({ at, over: DOVETAIL.proud[i] / Math.sin((ANGLE * Math.PI) / 180) }));
+  const found = flanksOf({ ...front, entries: [high] }, { other: stood, mate }, proud, 2, 'A');
+  const plan = found && pinsPlan(front, found, ANGLE);
+  const begun = { supersedes: null, by: 'HB', surfaceId: front.id } as const;
+  await addEntries(sequelize, [even], rear.id, transaction);
+  await addEntries(
+    sequelize,
+    [
+      high,
+      {
+        ...{ ...begun, id: crypto.randomUUID(), at: '2026-11-20T17:05:00.000Z' },
+        ...{ kind: 'measure', content: { value: 29, doubt: 3, roundId: null } },
+      },
+      ...(plan ? [{ ...begun, id: crypto.randomUUID(), at: '2026-11-20T17:06:00.000Z', kind: 'plan' as const, content: plan }] : []),
+    ],
+    front.id,
+    transaction,
+  );
+}
 
 /** Months at one face, as the desk itself would have had them done: passes where it said, measured now and then, three prints. */
 export async function fillScraping(sequelize: Sequelize, machineId: string, transaction: Transaction): Promise<void> {
@@ -114,18 +149,7 @@ export async function fillScraping(sequelize: Sequelize, machineId: string, tran
       result: { spots, spotsPerSquare, bearingShare, largestBare, zones: [...zones] },
     });
   };
-  const flank = await addSurface(sequelize, flankOf(machineId), 'HB', transaction);
-  const begun = { supersedes: null, by: 'HB', at: '2026-11-20T17:05:00.000Z', surfaceId: flank.id } as const;
-  const high = ['3', '4', '2'].map((zone, i) => ({ zone, depth: [24, 15, 9][i] }));
-  await addEntries(
-    sequelize,
-    [
-      { ...begun, id: crypto.randomUUID(), kind: 'measure', content: { value: 29, doubt: 3, roundId: null } },
-      { ...begun, id: crypto.randomUUID(), kind: 'plan', content: { depths: high, from: 'hand', why: 'over pins, flank by straightedge' } },
-    ],
-    flank.id,
-    transaction,
-  );
+  await fillDovetail(sequelize, machineId, transaction);
   write('hinge', { from: 0, length: LENGTH, a: 120, b: 92 });
   measure();
   for (const [i, day] of EVENINGS.entries()) {

@@ -4,7 +4,7 @@ import { parseQuantity } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
 import { stateWords } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
-import { Keys, type KeyHint } from '../data/keys';
+import { useKeys, type KeyHint } from '../data/keys';
 import { type NewEntry } from '../data/surfaces';
 import { AtHand } from '../shell/at-hand';
 import { Choices, type Choice } from '../ui/choices';
@@ -91,7 +91,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
       keys,
       run: () => (this.panel() ? false : void run()),
     });
-    inject(Keys).use([
+    useKeys([
       key('Space', 'a pass on the yellow zone', [' '], () => this.passNext()),
       key('1 … 9', 'a pass on that zone', ['0', '1', '2', '3', '4', '5', '6', '7', '8', '9'], () => undefined),
       key('⌫', 'take the last pass back', ['Backspace', 'Delete'], () => this.takeBack()),

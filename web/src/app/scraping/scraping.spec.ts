@@ -4,6 +4,7 @@ import { photographPrint, strewn, type Camera } from '@isometra/core/practice';
 import type { DeskEntry, EntryKind, StoredSurface, Surface } from '@isometra/contract';
 import { deskOf, gridZones } from '@isometra/work';
 import { LATHE, openShop, show, until, type FakeServer } from '../testing/fake-shop.spec';
+import { Keys } from '../data/keys';
 import { Settings } from '../data/settings';
 import { FaceDrawing } from './face-drawing';
 import { FaceForm } from './face-form';
@@ -94,6 +95,18 @@ describe('the scraping desk', () => {
     await until(() => figure(page) === '4');
     await page.press('Take back: Planned: so');
     await until(() => page.text().includes('Blue it, or push the straightedge.'));
+  });
+
+  it('its keys go with it: on the next screen Space is no pass', async () => {
+    const { page, server } = await open(stored(face(), plan(0, 0, 0, 40)));
+    const keys = TestBed.inject(Keys);
+    expect(keys.all().some(({ keys: own }) => own.includes(' '))).toBeTrue();
+    page.fixture.destroy();
+    expect(keys.all()).toEqual([]);
+    dispatchEvent(new KeyboardEvent('keydown', { key: '4' }));
+    keys.handle(new KeyboardEvent('keydown', { key: ' ' }));
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    expect(kinds(server)).toEqual(['plan']);
   });
 
   it('of more than nine zones the second digit is waited for', async () => {
