@@ -89,7 +89,7 @@ test('a limit sheet with three mistakes is not taken in and names each; mended i
   await expect(told).toHaveCount(0);
   await page.getByText('judge old rounds by it').click();
   await page.getByText('L-14', { exact: true }).click();
-  await expect(page.getByText(/of 17 rounds would come out differently/)).toBeVisible();
+  await expect(page.getByText(/of 18 rounds would come out differently/)).toBeVisible();
   await expect(page.getByText('Bar between centres, round 4')).toBeVisible();
 
   // The survey is judged by it from now on, and goes on so when the sheet gets another version.

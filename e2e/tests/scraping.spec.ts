@@ -123,7 +123,7 @@ test('the saddle of L-14 by pedal and keypad: passes where the desk says, photog
 
   await page.keyboard.press('d');
   await page.getByRole('button', { name: 'Accept it' }).click();
-  await page.getByRole('textbox', { name: 'Why it is accepted' }).fill('squareness within 20, contact enough for an oiled way');
+  await page.getByRole('textbox', { name: 'Why' }).fill('squareness within 20, contact enough for an oiled way');
   await page.keyboard.press('Enter');
   await expect(page.locator('p.now')).toHaveText('Accepted. Leave it alone.');
   await page.reload();
@@ -139,6 +139,20 @@ test('the dovetail that is being scraped is found from its rung, and worked off 
     ['end A', 'end B'].map(async (end) => (await page.getByText(end, { exact: true }).boundingBox())?.x ?? 0),
   );
   expect(a).toBeGreaterThan(b);
+  // The pins tell where it is wide, the straightedge which flank that is: this one, as the rear one bears evenly.
+  await page.keyboard.press('l');
+  const dialog = page.locator('.p-dialog');
+  await dialog.getByText('widths over pins').click();
+  await expect(dialog).toContainText('29.0 µm at 143 mm');
+  await dialog.getByRole('radiogroup', { name: 'Places counted from' }).getByText('end A').click();
+  await expect(dialog).toContainText('the straightedge is high there on this flank; Cross slide, rear flank bears evenly. All of it comes off');
+  await expect(dialog).toContainText('Most comes off zone 3: 23.7 µm.');
+  // Counted from the other end the straightedge is high somewhere else: no flank is named.
+  await dialog.getByRole('radiogroup', { name: 'Places counted from' }).getByText('end B').click();
+  await expect(dialog).toContainText('no flank is named on that');
+  await dialog.getByRole('radiogroup', { name: 'Places counted from' }).getByText('end A').click();
+  await dialog.getByRole('button', { name: 'Work to this' }).click();
+  await expect(dialog).toHaveCount(0);
   for (let i = 0; i < 20; i++) {
     const zone = /^Zone (\d)/.exec(await now(page))?.[1];
     if (!zone) break;

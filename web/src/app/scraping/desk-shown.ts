@@ -26,6 +26,7 @@ import { Settings } from '../data/settings';
 import { Surfaces } from '../data/surfaces';
 import { bothUnits } from '../ui/say';
 import type { PinsRead } from './flank-words';
+import type { ShimTexts } from './shim-panel';
 
 const GRAVE: ReadonlySet<string> = new Set(['grew', 'liner-ends', 'wrong-flank']);
 const WHOSE: Readonly<Record<PassDepth['whose'], string>> = {
@@ -183,6 +184,13 @@ export abstract class DeskShown {
         ?.entries.filter((entry) => entry.kind === 'blue')
         .at(-1)?.content,
   );
+  /** What is known of the shims of a split bearing: its card, what it reads now, and what is wanted. */
+  protected readonly shims = computed((): ShimTexts => {
+    const card = (this.machine()?.card as { readonly capShims?: ShimTexts } | undefined)?.capShims;
+    const [aim, read] = [this.surface()?.aim, this.desk()?.aim];
+    const lift = aim?.check === 'spindle-play' && aim.unit === 'um';
+    return { ...card, ...(lift && { clearance: `${aim.wanted} um` }), ...(lift && read && { lift: `${read.value} um` }) };
+  });
   /** The last turn of the straightedge, while nothing was done after it: a second try may be added to it. */
   protected readonly lastTurn = computed(() => {
     const last = standing(this.surface()?.entries ?? []).at(-1);

@@ -18,9 +18,10 @@ import { DeskShown } from './desk-shown';
 import { FaceDrawing } from './face-drawing';
 import { PlanPanel, type Planned } from './plan-panel';
 import { PrintPanel } from './print-panel';
+import { ShimPanel } from './shim-panel';
 import { WrittenDown } from './written-down';
 
-type Panel = 'print' | 'plan' | 'measure' | 'state' | 'blade' | 'written' | null;
+type Panel = 'print' | 'plan' | 'measure' | 'state' | 'blade' | 'shims' | 'written' | null;
 type State = Extract<DeskEntry, { kind: 'state' }>['content']['state'];
 type Clamped = 'lower' | 'upper' | 'both';
 type PassKind = Extract<DeskEntry, { kind: 'pass' }>['content']['kind'];
@@ -46,7 +47,21 @@ const DIGITS = 700;
 /** The scraping desk: one screen for dirty hands. A touch on a zone, its digit, or the pedal is one pass; nothing is typed to log a cycle. */
 @Component({
   selector: 'iso-scraping-desk',
-  imports: [RouterLink, Button, Choices, Dialog, Field, Notice, Tick, EdgeTurns, FaceDrawing, PlanPanel, PrintPanel, WrittenDown],
+  imports: [
+    RouterLink,
+    Button,
+    Choices,
+    Dialog,
+    Field,
+    Notice,
+    Tick,
+    EdgeTurns,
+    FaceDrawing,
+    PlanPanel,
+    PrintPanel,
+    ShimPanel,
+    WrittenDown,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './scraping-desk.html',
   styleUrl: './scraping-desk.css',

@@ -197,6 +197,22 @@ describe('the scraping desk', () => {
     expect(server.surfaces[0].entries[2].content).toEqual({ film: null, dye: false, pressed: null, clamped: 'upper' });
   });
 
+  it('layers come out whole: 0.62 to 0.54 in layers of 20 µm, and what one more would leave', async () => {
+    const aim = { check: 'spindle-play', quantity: 'liftFront', unit: 'um', wanted: 12, room: 10, lever: 1 };
+    const read = entry('measure', { value: 96, doubt: 3, roundId: null });
+    const { page } = await open(stored(face({ shell: { diameter: 80 }, aim }), read));
+    await page.press('Peel shims');
+    await page.type('shim under the cap now', '0.62 mm');
+    await page.type('one layer of it', 'thin');
+    expect(page.text()).toContain('one layer of it:');
+    await page.type('one layer of it', '20 um');
+    // 96 − 12 = 84: four whole layers of 20, never five.
+    expect(page.text()).toContain('4 layers come out: 0.540 mm of shim is left, and 16.0 µm of lift.');
+    expect(page.text()).toContain('One layer more would leave 0.0 µm of lift.');
+    await page.type('shim under the cap now', '0.07 mm');
+    expect(page.text()).toContain('the joint faces come down first');
+  });
+
   it('a face that is held back takes no pass, by touch or by pedal', async () => {
     const { page, server } = await open(stored(face({ heldBack: true }), plan(0, 0, 0, 40)));
     expect(page.text()).toContain('Held back: compare with it, scrape nothing.');

@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
+import { Settings } from '../data/settings';
+import { Field } from '../ui/field';
+import { Notice } from '../ui/notice';
+import { bothUnits } from '../ui/say';
+
+type Name = 'lift' | 'clearance' | 'shim' | 'layer';
+const FIELDS: readonly { readonly name: Name; readonly label: string; readonly example: string }[] = [
+  { name: 'lift', label: 'Lift measured', example: '64 um' },
+  { name: 'clearance', label: 'wanted', example: '20 um' },
+  { name: 'shim', label: 'shim under the cap now', example: '0.62 mm' },
+  { name: 'layer', label: 'one layer of it', example: '20 um' },
+];
+
+/** What is asked, as far as it is known already. */
+export type ShimTexts = Readonly<Partial<Record<Name, string>>>;
+
+/** A split bearing: how many whole layers come out from under its cap, and what lift that leaves. */
+@Component({
+  selector: 'iso-shim-panel',
+  imports: [Field, Notice],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p class="soft">The same on both sides of the cap, in whole layers, never rounded up.</p>
+    <p class="line">
+      @for (field of fields; track field.name) {
+        <iso-field
+          [label]="field.label"
+          [name]="field.label"
+          [value]="texts()[field.name] ?? ''"
+          [size]="8"
+          [placeholder]="field.example"
+          (typed)="write(field.name, $event)"
+        />
+      }
+    </p>
+    @for (line of told().lines; track line) {
+      <p class="found">{{ line }}</p>
+    }
+    <iso-notice kind="caution" [text]="told().caution" />
+    <iso-notice [text]="told().problem" />
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 10px;
+    }
+    p {
+      margin: 0;
+    }
+    .line {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 16px;
+      align-items: baseline;
+    }
+    .found {
+      font: 600 17px/1.3 var(--narrow);
+    }
+  `,
+})
+export class ShimPanel {
+  readonly known = input<ShimTexts>({});
+  private readonly settings = inject(Settings);
+  protected readonly fields = FIELDS;
+  protected readonly texts = linkedSignal<ShimTexts>(() => this.known());
+
+  protected write(name: Name, text: string): void {
+    this.texts.update((texts) => ({ ...texts, [name]: text }));
+  }
+
+  private readonly size = (um: number): string =>
+    bothUnits(um, 'deviation', { ...this.settings.shown(), fineness: um < 100 ? 'fine' : this.settings.shown().fineness }).large;
+
+  protected readonly told = computed((): { readonly lines: readonly string[]; readonly caution: string; readonly problem: string } => {
+    const nothing = { lines: [], caution: '', problem: '' };
+    const texts = this.texts();
+    if (FIELDS.some(({ name }) => !texts[name]?.trim())) return nothing;
+    try {
+      const { layers, shim, lift, liftOneMore, jointMustComeDown } = planMove({
+        format: MOVE_FORMAT,
+        move: 'bearing-shims',
+        ...texts,
+      }) as unknown as {
+        readonly layers: number;
+        readonly shim: number;
+        readonly lift: number;
+        readonly liftOneMore: number;
+        readonly jointMustComeDown: boolean;
+      };
+      const out = layers === 0 ? 'No whole layer comes out' : `${layers} ${layers === 1 ? 'layer comes' : 'layers come'} out`;
+      return {
+        lines: [
+          `${out}: ${this.size(1000 * shim)} of shim is left, and ${this.size(lift)} of lift.`,
+          `One layer more would leave ${this.size(liftOneMore)} of lift.`,
+        ],
+        caution: jointMustComeDown
+          ? 'Less than one layer would be left, or there is less than must go: the joint faces come down first.'
+          : '',
+        problem: '',
+      };
+    } catch (error) {
+      if (!(error instanceof FaultError)) throw error;
+      const [{ path, message, example }] = error.faults;
+      const label = FIELDS.find(({ name }) => name === path)?.label ?? path;
+      return { ...nothing, problem: `${label}: ${message}. Try: ${example}` };
+    }
+  });
+}
