@@ -163,6 +163,8 @@ export const ENTRY_CONTENTS = {
     film,
     pressed: z.enum(['A', 'B']).nullable(),
     corners: z.array(pointSchema).length(4).nullable(),
+    /** A straightedge shorter than the face: where its end A lay and how long it is, mm. What it did not reach is unknown. */
+    bite: z.strictObject({ from: z.number().min(0).max(20_000), length: mm(20_000) }).optional(),
     threshold: z.number().min(0.2).max(0.8),
     result: printResultSchema,
   }),

@@ -6,7 +6,7 @@ import { entryFaults, standing, surfaceFaults } from './deskFaults.js';
 import { eveningsOf } from './deskForecast.js';
 import { learnedPasses } from './deskHand.js';
 import type { DeskStep } from './deskSteps.js';
-import { gridZones, nestedZones, planePlan, priceOf, stripMarks, wedgePlan } from './deskPlan.js';
+import { gridZones, joinHeights, nestedZones, planePlan, priceOf, stripMarks, wedgePlan } from './deskPlan.js';
 import { deskNoteWords, reminderWords, stepWords, turnedWords } from './deskWords.js';
 import { rungsOf } from './rungs.js';
 import { Diary } from './testing/heads.spec.js';
@@ -158,6 +158,53 @@ describe('the desk', () => {
     expect(codes(diary)).toContain('teeters');
     expect(told(diary).notes.find(({ code }) => code === 'teeters')?.about).toEqual(['1', '4']);
     expect(lefts(diary)).toEqual([0, 1, 0, 0]);
+  });
+
+  describe('a straightedge that is shorter than the face', () => {
+    const bite = (diary: DeskDiary, from: number, ...values: number[]) =>
+      diary.write('print', {
+        ...{ picture: null, film: 4, pressed: null, corners: null, threshold: 0.5 },
+        bite: { from, length: 250 },
+        result: shares(...values),
+      });
+    const short = () => new DeskDiary(face({ reference: { kitId: null, name: 'short edge', length: 250 } })).blue();
+
+    it('what it did not reach is unknown, not low, and another bite is asked for', () => {
+      const diary = short();
+      bite(diary, 0, 0.05, 0.4, 0.01, 0);
+      expect(lefts(diary)).toEqual([0, 1, null, null]);
+      expect([told(diary).step.code, codes(diary)]).toEqual(['next-bite', ['reference-short']]);
+      bite(diary, 150, 0, 0, 0.02, 0.01);
+      expect(told(diary).step.code).withContext('the bites have no zone in common: zone 2 is reached by half only').toBe('next-bite');
+    });
+
+    it('bites that bear in their overlap alike are one face; of the overlap what is blue in both', () => {
+      const diary = short();
+      bite(diary, 0, 0.02, 0.3, 0, 0);
+      bite(diary, 100, 0, 0.25, 0.01, 0);
+      bite(diary, 150, 0, 0, 0.02, 0.02);
+      expect(lefts(diary)).withContext('the last bite has zone 3 in common').toEqual([0, 1, 0, 0]);
+      expect([told(diary).step.code, codes(diary)]).toEqual(['pass', []]);
+      // 5 spots on each of three zones of 6000 mm², not over what it did not reach.
+      expect(told(diary).spots?.perSquare).toBeCloseTo((10 / 12_000) * 645.16, 6);
+    });
+
+    it('a step: where only one bite bears in the overlap, what one alone reached is not told', () => {
+      const diary = short();
+      bite(diary, 0, 0.3, 0.3, 0, 0);
+      bite(diary, 100, 0, 0.01, 0.4, 0);
+      expect(lefts(diary)).toEqual([null, 1, null, null]);
+      expect(told(diary).step.code).toBe('next-bite');
+    });
+  });
+
+  it('a count of one square by eye is good to its lie alone: 12 against 10 to 15 is too close to call', () => {
+    const diary = new DeskDiary(face()).blue();
+    const result = { spots: 12, spotsPerSquare: 12, bearingShare: null, largestBare: null, zones: [] };
+    print(diary, result);
+    expect(told(diary).spots).toEqual(jasmine.objectContaining({ verdict: 'unsure', expanded: 3.1 }));
+    print(diary, { ...result, spots: 14, spotsPerSquare: 14 });
+    expect(told(diary).spots?.verdict).toBe('in');
   });
 
   it('two bands turn as an even face does and the print goes with it; a misled print is not trusted, unless metal came off between', () => {
@@ -384,7 +431,7 @@ describe('the desk', () => {
       ...(
         [
           ...(['begin', 'measure', 'blue', 'read-print', 'plan', 'accepted', 'accept', 'turn-or-blue'] as const),
-          ...(['turn-again', 'held-back', 'lock-test', 'joint-faces'] as const),
+          ...(['turn-again', 'next-bite', 'held-back', 'lock-test', 'joint-faces'] as const),
         ] as const
       ).map((code) => ({ code })),
       { code: 'pass', zone: '12', grade: 'fine', angle: 135 },
@@ -529,6 +576,25 @@ describe('plans', () => {
       [30, 20, 10, 0],
     ]);
     expect(planePlan(flat, {}, 0, { wedge: 40, high: 'right' })).toBeUndefined();
+  });
+
+  it('heights of two bites with a step are one profile: without tilt the step comes off, and only on its side', () => {
+    const surface = face({ zones: gridZones(400, 60, 8, 1) });
+    // The second bite lay 40 µm higher and leaned by 0.2 µm/mm.
+    const lay = (zone: number, height: number) => height - 40 - 0.2 * (50 * zone - 25);
+    const joined = joinHeights(
+      surface,
+      { 1: 0, 2: 0, 3: 0, 4: 0, 5: 15 },
+      { 4: lay(4, 0), 5: lay(5, 15), 6: lay(6, 15), 7: lay(7, 15), 8: lay(8, 15) },
+      1,
+    );
+    expect(Object.values(joined?.heights ?? {}).map(Math.round)).toEqual([0, 0, 0, 0, 15, 15, 15, 15]);
+    const plan = joined && planePlan(surface, joined.heights, 0, 'none');
+    expect(plan?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([0, 0, 0, 0, 15, 15, 15, 15]);
+    // By what the joint leaves in doubt nothing is taken off that may not be there.
+    const careful = joined && planePlan(surface, joined.heights, joined.doubts, 'none');
+    expect(careful?.plan.depths[7].depth).toBeLessThan(15);
+    expect(joinHeights(surface, { 1: 0, 2: 0 }, { 2: 0, 3: 0 }, 1)).toBeUndefined();
   });
 
   it('a noise-only plate needs no metal; a hollow in the middle costs nothing; one that the plane rests on has a price', () => {

@@ -1,7 +1,7 @@
-import { CHECKS, SPOT_TARGETS, spotCall, type SpotCall } from '@isometra/core';
+import { CHECKS, SPOT_TARGETS, SQUARE, spotCall, type SpotCall } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
 import { contactShiftOf, stopAt, type ContactShift } from './deskContact.js';
-import { ofKind, taken, type Grade, type Known, type Of } from './deskEntries.js';
+import { ofKind, reached, taken, type Grade, type Known, type Of } from './deskEntries.js';
 import { standing } from './deskFaults.js';
 import { eveningsOf, forecastOf, minutesOf, type Forecast } from './deskForecast.js';
 import { handsOf, learnedPasses, type Hand, type LearnedPass, type PassDepth } from './deskHand.js';
@@ -57,6 +57,22 @@ function linerOf(known: Known): number | null {
   return liner.thickness - liner.keep - most;
 }
 
+/**
+ * Spots for a square: of a photograph over all that it reached; of a count by eye over the one square that was counted, which is
+ * good to its lie alone.
+ */
+function spotsOf(surface: Surface, print: Of<'print'>['content'] | undefined, target: readonly [number, number]): Desk['spots'] {
+  if (!print || print.result.spotsPerSquare === null) return null;
+  const { spotsPerSquare, bearingShare, zones } = print.result;
+  const told = zones.filter(({ id }) => surface.zones.some((zone) => zone.id === id && zone.use === 'bear' && reached(zone, print)));
+  const area = told.reduce((sum, zone) => sum + zone.area, 0);
+  if (bearingShare === null) return { ...spotCall(spotsPerSquare, SQUARE, target), perSquare: spotsPerSquare, target };
+  if (!print.bite || area === 0)
+    return { ...spotCall(spotsPerSquare, area || surface.width * surface.height, target), perSquare: spotsPerSquare, target };
+  const perSquare = (told.reduce((sum, zone) => sum + zone.spots, 0) * SQUARE) / area;
+  return { ...spotCall(perSquare, area, target), perSquare, target };
+}
+
 /** Where the work at a face stands: what is left where, what comes now, when it will be done, and what is to be minded. */
 export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, elsewhere = [] }: AtTheFace = {}): Desk {
   const entries = standing(written);
@@ -77,12 +93,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
       : null;
   const state = ofKind(entries, 'state').at(-1)?.content;
   const target = surface.target ? ([surface.target.low, surface.target.high] as const) : SPOT_TARGETS[surface.use];
-  const result = prints.at(-1)?.content.result;
-  const area = result?.zones.reduce((sum, zone) => sum + zone.area, 0) || surface.width * surface.height;
-  const spots =
-    result && result.spotsPerSquare !== null
-      ? { ...spotCall(result.spotsPerSquare, area, target), perSquare: result.spotsPerSquare, target }
-      : null;
+  const spots = spotsOf(surface, prints.at(-1)?.content, target);
   const told = { state: state?.state ?? 'rough', aim, spots, turned } as const;
   const step = stepOf(known, left, told);
   const contact = contactShiftOf(surface, entries);
@@ -92,7 +103,10 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const open = tonight.at(-1)?.kind === 'done' ? [] : tonight;
   const linerLeft = linerOf(known);
   const deepest = Math.max(0, ...zones.map(({ depth }) => depth ?? 0));
-  const covered = surface.reference.length + 0.5 >= surface.width;
+  // A short reference is told of until its bites have reached all of it.
+  const covered =
+    surface.reference.length + 0.5 >= surface.width ||
+    (from === 'print' && zones.every(({ zone, left }) => zone.use !== 'bear' || left !== null));
   return {
     ...{ zones, from, step, prints, pass, hand, linerLeft },
     contact: contact && { ...contact, stopAt: stop },

@@ -39,6 +39,16 @@ export function printsOfBlue(entries: readonly DeskEntry[]): {
   return { last: prints.at(-1), a: by('A'), b: by('B') };
 }
 
+/** Whether a print can tell of a zone: a straightedge that is shorter than the face reached all of it, but for a sliver. */
+export function reached({ outline }: Zone, { bite }: Of<'print'>['content']): boolean {
+  if (!bite) return true;
+  const xs = outline.map(({ x }) => x);
+  const [least, most] = [Math.min(...xs), Math.max(...xs)];
+  const seen = Math.min(most, bite.from + bite.length) - Math.max(least, bite.from);
+  return seen >= REACHED * (most - least);
+}
+const REACHED = 0.8;
+
 /** A face with what stands of it, and the depth of a pass as far as it is known. */
 export interface Known {
   readonly surface: Surface;

@@ -1,6 +1,6 @@
 import { gripOf, zonePasses } from '@isometra/core';
 import type { DeskEntry, Zone } from '@isometra/contract';
-import { middleOf, ofKind, placeIn, printsOfBlue, since, taken, type Grade, type Known, type Of } from './deskEntries.js';
+import { middleOf, ofKind, placeIn, printsOfBlue, reached, since, taken, type Grade, type Known, type Of } from './deskEntries.js';
 import type { Turned } from './deskNotes.js';
 
 /** A zone as it is worked on. */
@@ -40,12 +40,46 @@ function highByTurn({ surface }: Known, { centre, code, length }: Turned): Reado
   return new Set();
 }
 
-/** Part of each zone that counts as high in the last print. Where both ends were pressed, only what is blue in both. */
-function sharesOf({ entries }: Known): ReadonlyMap<string, number> {
-  const { a, b, last } = printsOfBlue(entries);
-  const shares = new Map((last?.content.result.zones ?? []).map(({ id, bearingShare }) => [id, bearingShare]));
-  if (!a || !b) return shares;
-  const other = new Map((last === a ? b : a).content.result.zones.map(({ id, bearingShare }) => [id, bearingShare]));
+const BEARS = 0.03;
+const ONE_ONLY = 0.3;
+
+/** Prints of the blue that is on it now by where the straightedge lay, the last of each. */
+function bitesOf(entries: readonly DeskEntry[]): readonly Of<'print'>[] {
+  const prints = since(ofKind(entries, 'print'), ofKind(entries, 'blue').at(-1), entries);
+  return [...new Map(prints.map((print) => [print.content.bite?.from ?? -1, print])).values()];
+}
+
+/** Part of each zone that a print shows as blue; what it did not reach is left out. */
+const sharesIn = ({ surface }: Known, { content }: Of<'print'>): ReadonlyMap<string, number> =>
+  new Map(
+    content.result.zones
+      .filter(({ id }) => surface.zones.some((zone) => zone.id === id && reached(zone, content)))
+      .map(({ id, bearingShare }) => [id, bearingShare]),
+  );
+
+/**
+ * Two bites where they overlap: what bears in both is high. Where only one of them bears in the overlap, the other one leaned, or
+ * there is a step: then what one alone reached cannot be told.
+ */
+function joined(bites: readonly ReadonlyMap<string, number>[]): ReadonlyMap<string, number> {
+  return bites.reduce((told, bite) => {
+    const common = [...bite.keys()].filter((id) => told.has(id));
+    const of = (shares: ReadonlyMap<string, number>) => common.reduce((sum, id) => sum + (shares.get(id) ?? 0), 0) / (common.length || 1);
+    const [one, other] = [of(told), of(bite)];
+    const differs = Math.max(one, other) > BEARS && Math.min(one, other) < ONE_ONLY * Math.max(one, other);
+    if (common.length === 0 || differs) return new Map(common.map((id) => [id, Math.min(told.get(id) ?? 0, bite.get(id) ?? 0)]));
+    return new Map([...told, ...bite].map(([id, share]) => [id, Math.min(told.get(id) ?? share, bite.get(id) ?? share)]));
+  });
+}
+
+/** Part of each zone that counts as high in the last print. Where both ends were pressed, or in two bites, only what is blue in both. */
+function sharesOf(known: Known): ReadonlyMap<string, number> {
+  const { a, b, last } = printsOfBlue(known.entries);
+  if (!last) return new Map();
+  const bites = bitesOf(known.entries);
+  const shares = bites.length > 1 ? joined(bites.map((print) => sharesIn(known, print))) : sharesIn(known, last);
+  if (!a || !b || bites.length > 1) return shares;
+  const other = sharesIn(known, last === a ? b : a);
   return new Map([...shares].map(([id, share]) => [id, Math.min(share, other.get(id) ?? share)]));
 }
 
@@ -71,7 +105,7 @@ export function leftOf(known: Known, turned: Turned | null): Left {
   const tells = (entry: DeskEntry | undefined): boolean =>
     entry !== undefined && (!plan || (place(entry) > place(plan) && wanted(entry) < pass.fine.depth));
   const seen =
-    (print && values.length && tells(print) ? place(print) : -1) > (tells(hinge) ? place(hinge) : -1)
+    (print?.content.result.zones.length && tells(print) ? place(print) : -1) > (tells(hinge) ? place(hinge) : -1)
       ? 'print'
       : turned && tells(hinge)
         ? 'hinge'
@@ -91,6 +125,8 @@ export function leftOf(known: Known, turned: Turned | null): Left {
       const { rough, fine } = zonePasses(depth, pass.rough.depth, pass.fine.depth, surface.passes.keepFine);
       return { ...base, depth, left: rough + fine, grade: rough > 0 ? 'rough' : 'fine' };
     }
+    // What no bite has told of is unknown, not low.
+    if (from === 'print' && share === null) return { ...base, left: null, depth: null, grade: 'fine' };
     const is = high
       ? high.has(zone.id)
       : (share ?? 0) > 0 && ((share ?? 0) >= HIGH_SHARE * mean || values.every((value) => value < HIGH_SHARE * mean));

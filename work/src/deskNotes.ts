@@ -1,6 +1,6 @@
 import { pivotsOf, printAgrees, TOO_MUCH_BLUE } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
-import { ofKind, placeIn, printsOfBlue, since, type Known } from './deskEntries.js';
+import { ofKind, placeIn, printsOfBlue, reached, since, type Known } from './deskEntries.js';
 
 export type DeskCode =
   | 'stalled'
@@ -52,6 +52,8 @@ export function printNotes({ entries }: Known): DeskNote[] {
   if (!now) return [];
   const [one, other] = last.map((print) => clampedAt(entries, print));
   if (last.length === 2 && one !== other) return [{ code: 'clamped-differs', about: [one ?? 'neither', other ?? 'neither'] }];
+  // Two bites of one face are not one after the other.
+  if (before && before.bite?.from !== now.bite?.from) return [];
   const { bearingShare, spots } = now.result;
   const grew =
     before?.result.bearingShare !== null &&
@@ -67,9 +69,10 @@ export function printNotes({ entries }: Known): DeskNote[] {
 }
 
 /** A straightedge that blues one end when that end is pressed rocks over a hump: what is blue in one print only is not high. */
-export function teeterNotes({ entries }: Known): DeskNote[] {
+export function teeterNotes({ surface, entries }: Known): DeskNote[] {
   const prints = printsOfBlue(entries);
-  const [a, b] = [prints.a, prints.b].map((print) => print?.content.result.zones);
+  const both = surface.zones.filter((zone) => [prints.a, prints.b].every((print) => print && reached(zone, print.content)));
+  const [a, b] = [prints.a, prints.b].map((print) => print?.content.result.zones.filter(({ id }) => both.some((zone) => zone.id === id)));
   if (!a || !b) return [];
   const only = a.filter(({ id, bearingShare }) => {
     const other = b.find((zone) => zone.id === id)?.bearingShare ?? 0;
@@ -92,7 +95,7 @@ export function trustNotes({ surface, entries }: Known, turned: Turned | null): 
   const { from, length } = hinge.content;
   const bands = print.content.result.zones.flatMap(({ id, bearingShare }) => {
     const zone = surface.zones.find((entry) => entry.id === id);
-    if (!zone) return [];
+    if (!zone || !reached(zone, print.content)) return [];
     const places = zone.outline.map(({ x }) => Math.min(length, Math.max(0, x - from)));
     return [{ from: Math.min(...places), to: Math.max(...places), pressure: bearingShare }];
   });

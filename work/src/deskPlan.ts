@@ -1,4 +1,4 @@
-import { bestPlane, cyclesAnEvening, pricesOf, stripPlan, zonePasses } from '@isometra/core';
+import { bestPlane, cyclesAnEvening, joinBites, pricesOf, stripPlan, zonePasses, type BitePlace } from '@isometra/core';
 import type { DeskEntry, Surface, Zone } from '@isometra/contract';
 import { middleOf } from './deskEntries.js';
 
@@ -108,19 +108,24 @@ export interface PlanePlan {
 /**
  * Depths down to the best plane under heights read in the middle of each zone: only removal, the least of it.
  *
- * @param heights µm, + high. @param doubt µm of one. @param slope what alignment asks the face to be left at: then only its
+ * @param heights µm, + high. @param doubt µm of one, or of each by zone. @param slope what alignment asks the face to be left at: then only its
  *   height is free; `none` for as it was read, without tilt. @returns undefined where fewer than three were read, or none with a slope.
  */
 export function planePlan(
   surface: Surface,
   heights: Readonly<Record<string, number>>,
-  doubt: number,
+  doubt: number | Readonly<Record<string, number>>,
   slope?: Slope | 'none',
 ): PlanePlan | undefined {
   const read = bearing(surface).filter(({ id }) => heights[id] !== undefined);
   if (read.length < (slope ? 1 : 3)) return undefined;
   const tilt = tiltAsked(surface, slope);
-  const points = read.map((zone) => ({ ...middleOf(zone), height: heights[zone.id], doubt, bear: true }));
+  const points = read.map((zone) => ({
+    ...middleOf(zone),
+    height: heights[zone.id],
+    doubt: typeof doubt === 'number' ? doubt : (doubt[zone.id] ?? 0),
+    bear: true,
+  }));
   const best = bestPlane(points, tilt);
   if (!best) return undefined;
   const prices = pricesOf(points, best, tilt);
@@ -132,6 +137,29 @@ export function planePlan(
     },
     prices: read.flatMap(({ id }, i) => (prices[i] > 0.5 ? [{ zone: id, saves: prices[i] }] : [])),
   };
+}
+
+/**
+ * Heights of two bites of a straightedge as one profile along the face, each zone at its middle.
+ *
+ * @param first µm by zone; it keeps its zero. @param second at two zones or more that the first has too. @param doubt µm of one.
+ * @returns undefined where they do not overlap enough.
+ */
+export function joinHeights(
+  surface: Surface,
+  first: Readonly<Record<string, number>>,
+  second: Readonly<Record<string, number>>,
+  doubt: number,
+): { readonly heights: Readonly<Record<string, number>>; readonly doubts: Readonly<Record<string, number>> } | undefined {
+  const zones = bearing(surface).map((zone) => ({ id: zone.id, at: middleOf(zone).x }));
+  const places = (heights: Readonly<Record<string, number>>): BitePlace[] =>
+    zones.flatMap(({ id, at }) => (heights[id] === undefined ? [] : [{ at, height: heights[id], doubt }]));
+  const joined = joinBites(places(first), places(second));
+  const of = (value: (place: BitePlace) => number) =>
+    Object.fromEntries(
+      (joined ?? []).flatMap((place) => zones.filter(({ at }) => at === place.at).map(({ id }) => [id, value(place)] as const)),
+    );
+  return joined && { heights: of(({ height }) => height), doubts: of((place) => place.doubt) };
 }
 
 /** What alignment asks for as a tilt of the face, µm/m along and across; nothing where it is free. */

@@ -15,6 +15,7 @@ export type DeskStep =
         | 'accept'
         | 'turn-or-blue'
         | 'turn-again'
+        | 'next-bite'
         | 'held-back'
         | 'lock-test'
         | 'joint-faces';
@@ -46,6 +47,8 @@ function workStep(
   const last = entries.filter(({ kind }) => !ASIDE.has(kind)).at(-1);
   // With a plan the pass is next, whether its print was read or not; without one the print tells where.
   if (last?.kind === 'blue' && from !== 'plan') return { code: 'read-print' };
+  const unknown = last?.kind === 'print' && zones.some(({ zone, left }) => zone.use === 'bear' && left === null);
+  if (from === 'print' && unknown) return { code: 'next-bite' };
   if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
   if (!last) return { code: 'begin' };
   if (last.kind === 'blue') return { code: 'read-print' };
@@ -69,7 +72,7 @@ export function remindersOf(entries: readonly DeskEntry[], { code }: DeskStep): 
   const passes = ofKind(entries, 'pass');
   const sinceBlade = since(passes, ofKind(entries, 'blade').at(-1), entries).length;
   const before = entries.at(-1);
-  const laysOn = code === 'blue' || code === 'begin' || code === 'turn-or-blue' || code === 'turn-again';
+  const laysOn = code === 'blue' || code === 'begin' || code === 'turn-or-blue' || code === 'turn-again' || code === 'next-bite';
   return [
     ...(code === 'lock-test' || code === 'joint-faces' ? (['lock-test'] as const) : []),
     ...(laysOn ? (['burrs', 'wipe'] as const) : []),

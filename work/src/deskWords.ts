@@ -24,6 +24,8 @@ export function stepWords(step: DeskStep): string {
       return 'It turns evenly: blue it now.';
     case 'turn-again':
       return 'It rocks: stone, wipe, push again.';
+    case 'next-bite':
+      return 'Not all of it told: take another bite.';
     case 'held-back':
       return 'Held back: compare with it, scrape nothing.';
     case 'lock-test':
@@ -141,7 +143,7 @@ export function entryWords(entry: DeskEntry, unit: string): string {
     case 'hinge':
       return `Turned at ${entry.content.a.toFixed(0)} and ${entry.content.b.toFixed(0)} of ${entry.content.length.toFixed(0)} mm${entry.content.again ? `, then at ${entry.content.again.a.toFixed(0)} and ${entry.content.again.b.toFixed(0)}` : ''}`;
     case 'print':
-      return `Print read${entry.content.picture ? '' : ' by eye'}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
+      return `Print read${entry.content.picture ? '' : ' by eye'}${entry.content.bite ? `, from ${entry.content.bite.from.toFixed(0)} mm` : ''}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
     case 'measure':
       return `Measured: ${entry.content.value} ± ${entry.content.doubt} ${unit.replace('um', 'µm')}`;
     case 'plan':

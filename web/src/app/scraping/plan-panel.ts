@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import type { DeskEntry, StoredSurface, Surface } from '@isometra/contract';
 import {
   flanksOf,
+  joinHeights,
   pinsPlan,
   planePlan,
   planesPlan,
@@ -118,8 +119,11 @@ export class PlanPanel {
   protected readonly read = computed(() => {
     const bearing = ({ zones }: Surface) => zones.filter(({ use }) => use === 'bear');
     const other = this.way() === 'plane' ? this.plane()?.other : undefined;
+    const surface = this.surface();
+    const twice = this.way() === 'plane' && surface.reference.length + 0.5 < surface.width;
     return [
-      { key: '', name: '', zones: bearing(this.surface()) },
+      { key: '', name: twice ? 'The first bite' : '', zones: bearing(surface) },
+      ...(twice ? [{ key: 'second ', name: 'The second bite', zones: bearing(surface) }] : []),
       ...(other ? [{ key: 'other ', name: other.name, zones: bearing(other) }] : []),
     ];
   });
@@ -180,12 +184,14 @@ export class PlanPanel {
     const saved = (zone: string, saves: number, name = '') =>
       `Leaving zone ${zone}${name ? ` of ${name}` : ''} out of it saves ${this.size(saves)} in all.`;
     const plane = this.plane();
+    const own = this.bitten(doubt);
+    if (own === null) return 'Two bites join by two zones at least that both have read.';
     if (!plane) {
-      const found = planePlan(this.surface(), this.values(''), doubt, asked);
+      const found = planePlan(this.surface(), own.heights, own.doubts, asked);
       if (!found) return 'A plane needs heights at three zones or more.';
       return { own: found.plan, prices: found.prices.map(({ zone, saves }) => saved(zone, saves)) };
     }
-    const heights = { own: this.values(''), other: this.values('other ') };
+    const heights = { own: own.heights, other: this.values('other ') };
     const found = planesPlan(this.surface(), plane, heights, doubt, tiltAsked(this.surface(), asked));
     if (!found) return 'One plane needs heights of both faces, at three zones or more, over one and the same zero.';
     return {
@@ -193,6 +199,16 @@ export class PlanPanel {
       other: { surface: plane.other, plan: found.other },
       prices: found.prices.map(({ face, zone, saves }) => saved(zone, saves, face === 'other' ? plane.other.name : '')),
     };
+  }
+
+  /** Heights of this face; of two bites as one profile, with the doubt that the joint adds. Null where they do not overlap enough. */
+  private bitten(
+    doubt: number,
+  ): { readonly heights: Readonly<Record<string, number>>; readonly doubts: number | Readonly<Record<string, number>> } | null {
+    const [first, second] = [this.values(''), this.values('second ')];
+    if (Object.keys(second).length === 0) return { heights: first, doubts: doubt };
+    const joined = joinHeights(this.surface(), first, second, doubt);
+    return joined ? { heights: joined.heights, doubts: joined.doubts } : null;
   }
 
   private byHand(): Found | string {

@@ -80,6 +80,9 @@ export class PrintPanel implements OnDestroy {
   protected readonly problem = signal('');
   protected readonly filmText = signal<string | null>(null);
   protected readonly pressed = signal<'A' | 'B' | 'none' | null>(null);
+  /** Where the end A of a straightedge lay that is shorter than the face. */
+  protected readonly lay = signal('');
+  protected readonly short = computed(() => this.surface().reference.length + 0.5 < this.surface().width);
   protected readonly byEye = signal(false);
   protected readonly spots = signal('');
   protected readonly picture = viewChild<ElementRef<HTMLCanvasElement>>('overlay');
@@ -229,14 +232,29 @@ export class PrintPanel implements OnDestroy {
     return parsed.ok && parsed.value > 0 && parsed.value <= 100 ? parsed.value : undefined;
   }
 
-  private common(): Pick<PrintContent, 'film' | 'pressed'> | undefined {
+  /** The bite of a straightedge that does not reach all of the face; undefined where nobody said where it lay. */
+  private bite(): Pick<PrintContent, 'bite'> | undefined {
+    if (!this.short()) return {};
+    const { width, reference } = this.surface();
+    const parsed = this.lay().trim() ? parseQuantity(this.lay(), 'length') : undefined;
+    if (!parsed?.ok || parsed.value < 0 || parsed.value + reference.length > width + 0.5) {
+      const most = bothUnits(width - reference.length, 'length', this.settings.shown()).large;
+      this.problem.set(`Where the end A of the straightedge lay: must be from nothing to ${most}, along the face. Try: 0 mm`);
+      return undefined;
+    }
+    return { bite: { from: parsed.value, length: reference.length } };
+  }
+
+  private common(): Pick<PrintContent, 'film' | 'pressed' | 'bite'> | undefined {
     const film = this.filmOf();
     if (film === undefined) {
       this.problem.set('Film: must be a thickness up to 100 µm, or left empty. Try: 4 um');
       return undefined;
     }
+    const bite = this.bite();
+    if (!bite) return undefined;
     const pressed = this.pressedNow();
-    return { film, pressed: pressed === 'none' ? null : pressed };
+    return { film, pressed: pressed === 'none' ? null : pressed, ...bite };
   }
 
   protected async keep(): Promise<void> {

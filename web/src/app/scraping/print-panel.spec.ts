@@ -1,0 +1,99 @@
+import { photographPrint, strewn, type Camera } from '@isometra/core/practice';
+import type { DeskEntry, Surface } from '@isometra/contract';
+import { openShop, show, until } from '../testing/fake-shop.spec';
+import { face } from '../testing/faces.spec';
+import { PrintPanel } from './print-panel';
+
+describe('a print', () => {
+  const camera = {
+    width: 400,
+    height: 90,
+    corners: [
+      { x: 0, y: 0 },
+      { x: 400, y: 0 },
+      { x: 400, y: 90 },
+      { x: 0, y: 90 },
+    ],
+  };
+  const photo = async (blue = true) => {
+    const made = {
+      width: 400,
+      height: 60,
+      film: 4,
+      bumps: strewn(400, 60, 3, { seed: 2, radius: 6 }),
+      ...(!blue && { looks: { blue: [141, 142, 140] as const } }),
+    };
+    const taken = photographPrint(made, camera as unknown as Camera);
+    const canvas = new OffscreenCanvas(taken.width, taken.height);
+    canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(taken.data), taken.width), 0, 0);
+    return { blob: await canvas.convertToBlob({ type: 'image/png' }), truth: taken.truth };
+  };
+  const open = async (part: Partial<Surface> = {}) => {
+    await openShop([]);
+    const page = await show(PrintPanel, { surface: face(part), film: 4 });
+    const prints: Extract<DeskEntry, { kind: 'print' }>['content'][] = [];
+    page.fixture.componentInstance.read.subscribe((content) => prints.push(content));
+    const inside = page.fixture.componentInstance as unknown as { take(file: Blob): void };
+    const give = async (blob: Blob) => {
+      inside.take(blob);
+      await page.fixture.whenStable();
+    };
+    return { page, prints, give };
+  };
+
+  it('is read in a worker by its corners, counted by zone, and kept with its photograph', async () => {
+    const { page, prints, give } = await open();
+    const { blob, truth } = await photo();
+    await give(blob);
+    await until(() => page.text().includes('Touch the corner at end A, above.'));
+    await page.press('The photograph is the whole face');
+    await until(() => page.text().includes('bears'), 8000);
+    await page.press('Keep this print');
+    await until(() => prints.length === 1);
+    expect(Math.abs(prints[0].result.spots - truth.spots)).toBeLessThanOrEqual(Math.max(1, 0.05 * truth.spots));
+    expect(Math.abs((prints[0].result.bearingShare ?? 0) - truth.share)).toBeLessThan(0.03);
+    expect(prints[0].picture).toMatch(/^[0-9a-f]{64}$/);
+    expect(prints[0].result.zones.map(({ id }) => id)).toEqual(['1', '2', '3', '4']);
+    expect(prints[0].result.zones.reduce((sum, { spots }) => sum + spots, 0)).toBe(prints[0].result.spots);
+  });
+
+  it('without blue, or no picture at all, gets a clear answer', async () => {
+    const { page, give } = await open();
+    await give((await photo(false)).blob);
+    await until(() => page.text().includes('Touch the corner'));
+    await page.press('The photograph is the whole face');
+    await until(() => page.text().includes('No blue is seen in the photograph.'), 8000);
+    await give(new Blob(['words']));
+    await until(() => page.text().includes('The photograph is no picture that can be read.'), 8000);
+  });
+
+  it('of a straightedge that is shorter than the face says where it lay, before it tells of anything', async () => {
+    const { page, prints } = await open({ reference: { kitId: null, name: 'short', length: 250 } });
+    await page.press('Count by eye');
+    await page.type('Spots in a square', '12');
+    await page.press('Keep the count');
+    expect(page.text()).toContain('Where the end A of the straightedge lay: must be from nothing to 150 mm');
+    await page.type('Where the end A of the straightedge lay', '200 mm');
+    await page.press('Keep the count');
+    expect(prints).toEqual([]);
+    await page.type('Where the end A of the straightedge lay', '150 mm');
+    await page.press('Keep the count');
+    expect(prints[0].bite).toEqual({ from: 150, length: 250 });
+  });
+
+  it('is counted by eye, and a count that is none is refused', async () => {
+    const { page, prints } = await open();
+    await page.press('Count by eye');
+    await page.type('Spots in a square', '12.5');
+    await page.press('Keep the count');
+    expect(page.text()).toContain('must be a whole number. Try: 12');
+    await page.type('Spots in a square', '12');
+    await page.type('Thickness of the film', 'thick');
+    await page.press('Keep the count');
+    expect(page.text()).toContain('Film: must be a thickness');
+    await page.type('Thickness of the film', '3 um');
+    await page.press('Keep the count');
+    expect(prints[0]).toEqual(jasmine.objectContaining({ film: 3, picture: null }));
+    expect(prints[0].result.spotsPerSquare).toBe(12);
+  });
+});
