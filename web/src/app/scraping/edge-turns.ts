@@ -13,6 +13,9 @@ export interface Turns {
   readonly b: number;
 }
 
+/** As wide the whole drawing is, px. */
+const WIDE = 813;
+
 /** The straightedge under its face at its true length, with the two places where it turned: moved by hand or arrow keys. */
 @Component({
   selector: 'iso-edge-turns',
@@ -20,6 +23,7 @@ export interface Turns {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg
+      [style.width]="drawnWidth() ? drawnWidth() + 'px' : null"
       [attr.viewBox]="'0 0 1000 44'"
       preserveAspectRatio="none"
       role="img"
@@ -28,14 +32,14 @@ export interface Turns {
       <rect
         y="14"
         [attr.width]="998 * shownPart()"
-        [attr.x]="1 + (998 * from()) / surface().width"
+        [attr.x]="1 + 998 * (flipped() ? 1 - shownPart() - from() / surface().width : from() / surface().width)"
         height="16"
         fill="var(--iron)"
         stroke="var(--ink)"
         vector-effect="non-scaling-stroke"
       />
       @for (pivot of pivots(); track pivot.name) {
-        <path [attr.d]="'M' + pivot.at + ' 44 l-9 -14 h18 z'" fill="var(--blue)" />
+        <path [attr.d]="'M' + pivot.at + ' 44 l' + -mark() + ' -14 h' + 2 * mark() + ' z'" fill="var(--blue)" />
       }
     </svg>
     <div class="sliders">
@@ -43,19 +47,19 @@ export interface Turns {
       <iso-slide
         label="Pushed at end A it turns at"
         [words]="size(a())"
-        [value]="a()"
+        [value]="along(a())"
         [max]="length()"
         [step]="step()"
-        (moved)="a.set($event)"
+        (moved)="a.set(along($event))"
       />
       <span class="label">pushed at B: {{ size(b()) }}</span>
       <iso-slide
         label="Pushed at end B it turns at"
         [words]="size(b())"
-        [value]="b()"
+        [value]="along(b())"
         [max]="length()"
         [step]="step()"
-        (moved)="b.set($event)"
+        (moved)="b.set(along($event))"
       />
       <span class="tries">
         <button pButton type="button" (click)="keep()">It turned there</button>
@@ -68,10 +72,10 @@ export interface Turns {
         <iso-slide
           label="The end A of the straightedge lies at"
           [words]="size(from())"
-          [value]="from()"
+          [value]="along(from(), surface().width - length())"
           [max]="surface().width - length()"
           [step]="step()"
-          (moved)="from.set($event)"
+          (moved)="from.set(along($event, surface().width - length()))"
         />
       }
     </div>
@@ -84,6 +88,7 @@ export interface Turns {
       display: block;
       width: 100%;
       height: 34px;
+      margin: 0 auto;
     }
     .sliders {
       display: grid;
@@ -109,6 +114,8 @@ export class EdgeTurns {
   readonly turned = input<Turned | null>(null);
   /** It was pushed once already, and nothing has been done since: a second try may be added. */
   readonly tried = input(false);
+  /** How wide the face is drawn over it, px: the straightedge lies true to it. */
+  readonly drawnWidth = input<number | null>(null);
   readonly kept = output<Turns>();
   readonly keptAgain = output<Pick<Turns, 'a' | 'b'>>();
   private readonly settings = inject(Settings);
@@ -123,12 +130,17 @@ export class EdgeTurns {
   /** As it turned last; at first as an even bearing would. */
   protected readonly a = linkedSignal(() => Math.round(this.turned()?.a ?? this.length() / Math.SQRT2));
   protected readonly b = linkedSignal(() => Math.round(this.turned()?.b ?? this.length() * (1 - 1 / Math.SQRT2)));
+  /** As the face lies its end A is at the right: marks and slides run the other way with it. */
+  protected readonly flipped = computed(() => (this.surface().turned === 180) !== this.surface().mirrored);
+  protected readonly along = (mm: number, whole = this.length()): number => (this.flipped() ? whole - mm : mm);
   protected readonly size = (mm: number): string => bothUnits(mm, 'length', this.settings.shown()).large;
+  /** A mark is as wide on a narrow face as on a wide one. */
+  protected readonly mark = computed(() => 9 * Math.min(5, WIDE / (this.drawnWidth() ?? WIDE)));
   protected readonly pivots = computed(() =>
     [
       { name: 'A', at: this.a() },
       { name: 'B', at: this.b() },
-    ].map(({ name, at }) => ({ name, at: 1 + (998 * (this.from() + at)) / this.surface().width })),
+    ].map(({ name, at }) => ({ name, at: 1 + (998 * this.along(this.from() + at, this.surface().width)) / this.surface().width })),
   );
 
   again(): void {

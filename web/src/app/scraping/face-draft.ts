@@ -4,9 +4,18 @@ import type { Mate, Surface, Zone } from '@isometra/contract';
 import { gridZones, nestedZones } from '@isometra/work';
 import * as z from 'zod';
 
+const FIRST_TEXT: Readonly<Record<string, string>> = {
+  ...{ name: '', part: 'saddle', edge: '', shape: 'flat', diameter: '', use: 'general', material: 'iron' },
+  ...{ layout: 'strips', turned: '0', aim: '', mate: '', as: 'flank', angle: '55', apart: '', mateX: '', mateY: '' },
+  ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
+  ...{ session: '150', setUp: '20', cycle: '25', check: '', every: '3' },
+  ...{ thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
+};
+
 const pointSchema = z.object({ x: z.number(), y: z.number() });
 export const draftSchema = z.object({
-  text: z.record(z.string(), z.string()),
+  // What was begun before something else was asked for is filled up.
+  text: z.record(z.string(), z.string()).transform((text): Record<string, string> => ({ ...FIRST_TEXT, ...text })),
   uses: z.record(z.string(), z.enum(['bear', 'relieve', 'ignore'])),
   mirrored: z.boolean(),
   heldBack: z.boolean().default(false),
@@ -52,13 +61,7 @@ export type FigureName = keyof typeof FIGURES;
 const OPTIONAL: ReadonlySet<FigureName> = new Set(['check', 'every']);
 
 export const FIRST: Draft = {
-  text: {
-    ...{ name: '', part: 'saddle', edge: '', shape: 'flat', diameter: '', use: 'general', material: 'iron' },
-    ...{ layout: 'strips', turned: '0', aim: '', mate: '', as: 'flank', angle: '55', apart: '', mateX: '', mateY: '' },
-    ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
-    ...{ session: '150', setUp: '20', cycle: '25', check: '', every: '3' },
-    ...{ thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
-  },
+  text: FIRST_TEXT,
   uses: {},
   mirrored: false,
   heldBack: false,

@@ -1,4 +1,5 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
@@ -92,7 +93,9 @@ const round = (mm: number): number => Math.round(10 * mm) / 10;
             <circle [attr.cx]="pad.x" [attr.cy]="pad.y - 8" r="29" fill="var(--yellow)" />
           }
           <text class="left" [class.light]="pad.tone > 0.7 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 4">{{ pad.left }}</text>
-          <text class="id" [class.light]="pad.tone > 0.7 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 27">{{ pad.id }}</text>
+          <text class="id" [class.light]="pad.tone > 0.7 && !pad.now" [attr.x]="pad.x" [attr.y]="pad.y + 27">
+            {{ pad.use === 'relieve' ? pad.id + ', low' : pad.id }}
+          </text>
         </g>
       }
       @if (stroke().length > 1) {
@@ -172,6 +175,8 @@ export class FaceDrawing {
   readonly drawing = input(false);
   readonly worked = output<string>();
   readonly outlined = output<Stroke>();
+  /** How wide the face is drawn along its length, px; null where it lies on its side. */
+  readonly drawnWidth = output<number | null>();
   private readonly sheet = viewChild.required<ElementRef<SVGSVGElement>>('sheet');
   /** The stroke under the finger, px of the drawing. */
   protected readonly stroke = signal<Stroke>([]);
@@ -189,7 +194,18 @@ export class FaceDrawing {
     const media = matchMedia(NARROW);
     const heard = () => this.narrow.set(media.matches);
     media.addEventListener('change', heard);
-    inject(DestroyRef).onDestroy(() => media.removeEventListener('change', heard));
+    const sized = new ResizeObserver(() => this.drawnWidth.emit(this.measured()));
+    afterNextRender(() => sized.observe(this.sheet().nativeElement));
+    inject(DestroyRef).onDestroy(() => {
+      media.removeEventListener('change', heard);
+      sized.disconnect();
+    });
+  }
+
+  private measured(): number | null {
+    const { clientWidth, clientHeight } = this.sheet().nativeElement;
+    const { width, height } = this.box();
+    return this.side() ? null : Math.min(clientWidth, (clientHeight * width) / height);
   }
 
   private readonly side = computed(() => this.surface().turned % 180 !== 0);

@@ -12,7 +12,7 @@ import { FIGURES, type FigureName } from './face-draft';
       <iso-field
         [label]="labels()[name] ?? FIGURES[name].label"
         [name]="labels()[name] ?? FIGURES[name].label"
-        [value]="text()[name]"
+        [value]="text()[name] ?? ''"
         [size]="size()"
         [placeholder]="FIGURES[name].example"
         (typed)="typed.emit({ name, value: $event })"

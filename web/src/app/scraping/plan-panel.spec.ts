@@ -81,6 +81,8 @@ describe('a plan of depths', () => {
     await page.choose('heights read at each zone');
     await put('Height of zone 1', '30 um');
     await page.choose('depths by hand');
+    const fields = [...page.element.querySelectorAll<HTMLInputElement>('.cell input')];
+    expect(fields.map(({ value }) => value)).toEqual(['', '', '', '']);
     await page.press('Work to this');
     expect(page.text()).toContain('Give the depth of one zone at least');
     expect(plans).toEqual([]);

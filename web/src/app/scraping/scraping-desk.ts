@@ -71,6 +71,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   private readonly edge = viewChild(EdgeTurns);
 
   protected readonly problem = signal('');
+  protected readonly faceWidth = signal<number | null>(null);
   protected readonly panel = signal<Panel>(null);
   protected readonly kinds = KINDS;
   protected readonly passKind = signal<PassKind>('whole');

@@ -110,6 +110,24 @@ describe('the scraping desk', () => {
     expect(page.text()).toContain('It turns evenly: blue it now.');
   });
 
+  for (const [lies, part, at] of [
+    ['as drawn', {}, [250, 150]],
+    ['mirrored', { mirrored: true }, [150, 250]],
+    ['upside down', { turned: 180 }, [150, 250]],
+    ['upside down and mirrored', { turned: 180, mirrored: true }, [250, 150]],
+  ] as const)
+    it(`the marks lie under the place where it turned, the face ${lies}`, async () => {
+      const { page } = await open(stored(face(part), entry('hinge', { from: 0, length: 400, a: 250, b: 150 })));
+      const marks = [...page.element.querySelectorAll('iso-edge-turns path')].map((mark) =>
+        Math.round((Number(/M([\d.]+)/.exec(mark.getAttribute('d') ?? '')?.[1]) / 1000) * 400),
+      );
+      expect(marks).toEqual([...at]);
+      // The slide goes the way of its mark.
+      const slide = page.element.querySelector('[aria-label="Pushed at end A it turns at"]');
+      expect(slide?.getAttribute('aria-valuenow') ?? (slide as HTMLInputElement | null)?.value).toBe(String(at[0]));
+      expect(page.text()).toContain('pushed at A: 250 mm');
+    });
+
   it('a second try of the straightedge stands with the first, and only while nothing was done since', async () => {
     const { page, server } = await open(stored(face(), entry('hinge', { from: 0, length: 400, a: 230, b: 220 })));
     const slide = page.element.querySelector<HTMLInputElement>('[aria-label="Pushed at end A it turns at"]');
