@@ -182,7 +182,12 @@ export const ENTRY_CONTENTS = {
   /** How far it is, and who says so why. */
   state: z.strictObject({ state: z.enum(['rough', 'contact', 'measure', 'accept']), why: reasonSchema }),
   /** Another blade, or a fresh edge. */
-  blade: z.strictObject({ name: text(40), stroke: z.number().min(0).max(200).nullable() }),
+  blade: z.strictObject({
+    name: text(40),
+    stroke: z.number().min(0).max(200).nullable(),
+    /** Its width, mm: strips narrower than it are joined. */
+    width: z.number().positive().max(200).optional(),
+  }),
   /** Done for tonight. */
   done: z.strictObject({}),
   /** Taken back: what it supersedes no longer counts. */

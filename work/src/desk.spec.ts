@@ -259,6 +259,16 @@ describe('the desk', () => {
     expect(learn(60, (diary) => diary.write('pass', { zone: '4', kind: 'whole', grade: 'fine', angle: 45 }))).toEqual([0]);
   });
 
+  it('relieved in between it may read worse: that is said, and is no wrong way', () => {
+    const diary = new DeskDiary(face());
+    measure(diary, 40);
+    diary.write('pass', { zone: '2', kind: 'relief', grade: 'rough', angle: 45 });
+    measure(diary, 70);
+    expect(codes(diary)).toEqual(['worse-by-relief', 'relieved']);
+    measure(diary, 100);
+    expect(codes(diary)).toContain('grew');
+  });
+
   it('no change over three measurements is said', () => {
     const diary = new DeskDiary(face());
     for (const value of [80, 81, 79]) {
@@ -454,6 +464,7 @@ describe('the desk', () => {
       'clamped-differs',
       'contact-shifts',
       'wrong-flank',
+      'worse-by-relief',
     ] as const)
       expect(deskNoteWords({ code, about: ['3', '4'] }, size)).toMatch(/[.?]$/);
   });

@@ -18,7 +18,8 @@ export type DeskCode =
   | 'rocks'
   | 'clamped-differs'
   | 'contact-shifts'
-  | 'wrong-flank';
+  | 'wrong-flank'
+  | 'worse-by-relief';
 
 /** Something that is said because it matters now; zones or figures that it is about. */
 export interface DeskNote {
@@ -119,11 +120,16 @@ export function turnNotes({ entries }: Known, turned: Turned | null): DeskNote[]
 
 /** Whether the aim still comes nearer: three measurements that differ by less than their doubt, or one that went the wrong way. */
 export function progressNotes({ surface: { aim }, entries }: Known): DeskNote[] {
-  const measures = ofKind(entries, 'measure').map(({ content }) => content);
+  const rows = ofKind(entries, 'measure');
+  const measures = rows.map(({ content }) => content);
   const [before, now] = measures.slice(-2);
   if (!aim || measures.length < 2) return [];
   const off = ({ value }: { readonly value: number }) => Math.abs(value - aim.wanted);
   const doubt = Math.hypot(before.doubt, now.doubt);
+  const since = entries.slice(placeIn(entries, rows.at(-2)), placeIn(entries, rows.at(-1)));
+  // Relieved in between, it may read worse before it is true: that is no wrong way.
+  const relieved = since.some((entry) => entry.kind === 'pass' && entry.content.kind === 'relief');
+  if (off(now) - off(before) > doubt && relieved) return [{ code: 'worse-by-relief', about: [off(now) - off(before)] }];
   if (off(now) - off(before) > doubt) return [{ code: 'grew', about: [off(now) - off(before)] }];
   const last = measures.slice(-3);
   const still =

@@ -93,6 +93,8 @@ export function deskNoteWords(
       return `The print before was with ${clampedWords(about[0])} clamped, this one with ${clampedWords(about[1])}: they are not to be compared.`;
     case 'contact-shifts':
       return `Finishing for contact has shifted what it is true by: ${aim(number(0))} each time. Stop the alignment at ${aim(number(1))}, and contact brings it home.`;
+    case 'worse-by-relief':
+      return 'It reads worse than before the relief: it now bears where it did not. Bed it, read it again, and take that for the start.';
     case 'wrong-flank':
       return 'Hollow now where the pins read wide: this was the straight flank. Stop here, and try the straightedge on the other one.';
   }
@@ -151,7 +153,7 @@ export function entryWords(entry: DeskEntry, unit: string): string {
     case 'state':
       return `${stateWords(entry.content.state)}: ${entry.content.why}`;
     case 'blade':
-      return `Blade: ${entry.content.name}${entry.content.stroke === null ? '' : `, strokes of ${entry.content.stroke} mm`}`;
+      return `Blade: ${entry.content.name}${entry.content.stroke === null ? '' : `, strokes of ${entry.content.stroke} mm`}${entry.content.width === undefined ? '' : `, ${entry.content.width} mm wide`}`;
     case 'done':
       return 'Done for the night';
     case 'withdrawn':

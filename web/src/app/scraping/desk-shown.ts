@@ -103,6 +103,16 @@ export abstract class DeskShown {
     const hindsight = this.desk()?.hindsight;
     return hindsight ? `This plan was forecast at ${count(hindsight.expected, 'evening')} and took ${hindsight.took}.` : '';
   });
+  /** Metal that is still to come off where most of it is. */
+  protected readonly metal = computed(() => {
+    const deepest = (this.desk()?.zones ?? []).reduce<{ readonly id: string; readonly depth: number } | null>(
+      (most, { zone, depth }) => (depth !== null && depth > (most?.depth ?? 0) ? { id: zone.id, depth } : most),
+      null,
+    );
+    return deepest && this.desk()?.next
+      ? `${this.size(deepest.depth, 'deviation')} are still to come off where it is most, in zone ${deepest.id}.`
+      : '';
+  });
   protected readonly tonight = computed(() => {
     const desk = this.desk();
     return desk && desk.passesTonight

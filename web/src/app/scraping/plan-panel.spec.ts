@@ -40,6 +40,22 @@ describe('a plan of depths', () => {
     expect(plans[0].depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
   });
 
+  it('strips that are narrower than the blade are joined', async () => {
+    await openShop([]);
+    const wide = stored(face({ width: 100, zones: gridZones(100, 60, 2, 1), passes: { rough: 5, fine: 5, keepFine: 0 } }));
+    const { page } = await panel({ surface: wide, pass: { rough: 5, fine: 5 }, blade: 20 });
+    await page.type('Height of the wedge', '50 um');
+    await page.choose('end B');
+    // Ten passes of 5 µm over 100 mm are strips of 10 mm: two and two are joined.
+    const marks =
+      /one pass each over ([^;]*);/
+        .exec(page.text())?.[1]
+        .split(', ')
+        .map((mark) => parseInt(mark, 10)) ?? [];
+    expect(marks.length).toBe(10);
+    expect(new Set(marks).size).toBe(5);
+  });
+
   it('what is less than a pass is left', async () => {
     const { page } = await open();
     await page.type('Height of the wedge', '4 um');

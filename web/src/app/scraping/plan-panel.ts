@@ -75,6 +75,8 @@ export class PlanPanel {
   readonly surface = input.required<StoredSurface>();
   /** Depth of a pass as it is known now, µm. */
   readonly pass = input.required<{ readonly rough: number; readonly fine: number }>();
+  /** Width of the blade, mm: strips narrower than it are joined. */
+  readonly blade = input(0);
   /** The face that it goes with. */
   readonly mate = input<WithMate | null>(null);
   /** What the dovetail read over pins. */
@@ -246,7 +248,7 @@ export class PlanPanel {
     const wedges = this.wedges();
     if (this.way() !== 'wedge' || typeof wedges === 'string' || wedges.slopes.length !== 1 || wedges.down > 0) return '';
     const [slope] = wedges.slopes;
-    const { marks, tilt } = stripMarks(this.surface(), slope, this.pass().rough);
+    const { marks, tilt } = stripMarks(this.surface(), slope, this.pass().rough, this.blade());
     const end = this.ends().find(({ value }) => value === slope.high)?.label ?? '';
     if (marks.length === 0) return '';
     return `Or in strips marked on the iron from ${end}: one pass each over ${marks.map((mm) => this.say(mm, 'length')).join(', ')}; what lies beyond is left alone. That tilts it by ${this.size(tilt)}.`;

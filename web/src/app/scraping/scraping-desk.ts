@@ -24,6 +24,7 @@ import { WrittenDown } from './written-down';
 type Panel = 'print' | 'plan' | 'measure' | 'state' | 'blade' | 'shims' | 'written' | null;
 type State = Extract<DeskEntry, { kind: 'state' }>['content']['state'];
 type Clamped = 'lower' | 'upper' | 'both';
+type Grade = Extract<DeskEntry, { kind: 'pass' }>['content']['grade'];
 type PassKind = Extract<DeskEntry, { kind: 'pass' }>['content']['kind'];
 
 const KINDS: readonly Choice<PassKind>[] = [
@@ -31,6 +32,11 @@ const KINDS: readonly Choice<PassKind>[] = [
   { value: 'blue-only', label: 'blue only' },
   { value: 'relief', label: 'relief' },
   { value: 'break-up', label: 'break up' },
+];
+const GRADES: readonly Choice<Grade | null>[] = [
+  { value: null, label: 'as said' },
+  { value: 'rough', label: 'roughing' },
+  { value: 'fine', label: 'finishing' },
 ];
 const CLAMPED: readonly Choice<Clamped>[] = [
   { value: 'lower', label: 'lower half' },
@@ -75,12 +81,16 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   protected readonly panel = signal<Panel>(null);
   protected readonly kinds = KINDS;
   protected readonly passKind = signal<PassKind>('whole');
+  protected readonly grades = GRADES;
+  /** Roughing or finishing, where it is not as the desk says. */
+  protected readonly grade = signal<Grade | null>(null);
   protected readonly clampedChoices = CLAMPED;
   protected readonly clamped = signal<Clamped>('lower');
   protected readonly states = STATES;
   protected readonly nextState = signal<State>('accept');
   protected readonly blade = signal('');
   protected readonly strokeText = signal('');
+  protected readonly widthText = signal('');
   protected readonly dye = signal(false);
   protected readonly value = signal('');
   protected readonly doubt = signal('');
@@ -187,7 +197,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
       return this.problem.set('This face is held back to compare with: nothing comes off it. Its card can lift that.');
     if (zone.zone.use === 'ignore') return this.problem.set(`Zone ${id} is left out: nothing comes off it.`);
     const kind = zone.zone.use === 'relieve' ? 'relief' : this.passKind();
-    this.write({ kind: 'pass', content: { zone: id, kind, grade: zone.grade, angle: zone.angle } });
+    this.write({ kind: 'pass', content: { zone: id, kind, grade: this.grade() ?? zone.grade, angle: zone.angle } });
   }
 
   private passNext(): void {
@@ -271,15 +281,19 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     const blade = this.lastBlade();
     this.blade.set(blade?.name ?? '');
     this.strokeText.set(blade?.stroke ? `${blade.stroke} mm` : '');
+    this.widthText.set(blade?.width ? `${blade.width} mm` : '');
     this.panel.set('blade');
   }
   protected keepBlade(): void {
-    const parsed = this.strokeText().trim() ? parseQuantity(this.strokeText(), 'length') : undefined;
     if (!this.blade().trim()) return this.problem.set('Blade: is missing. Try: carbide, 40 mm radius');
-    if (parsed && !(parsed.ok && parsed.value > 0 && parsed.value <= 200))
-      return this.problem.set('Length of a stroke: must be above nothing and at most 200 mm. Try: 12 mm');
+    const [stroke, width] = [this.strokeText(), this.widthText()].map((text) => {
+      const parsed = text.trim() ? parseQuantity(text, 'length') : undefined;
+      return parsed && (parsed.ok && parsed.value > 0 && parsed.value <= 200 ? parsed.value : NaN);
+    });
+    if (Number.isNaN(stroke)) return this.problem.set('Length of a stroke: must be above nothing and at most 200 mm. Try: 12 mm');
+    if (Number.isNaN(width)) return this.problem.set('Width of the blade: must be above nothing and at most 200 mm. Try: 20 mm');
     this.panel.set(null);
-    this.write({ kind: 'blade', content: { name: this.blade().trim(), stroke: parsed?.ok ? parsed.value : null } });
+    this.write({ kind: 'blade', content: { name: this.blade().trim(), stroke: stroke ?? null, ...(width !== undefined && { width }) } });
   }
 
   protected done(): void {

@@ -66,6 +66,16 @@ describe('the scraping desk', () => {
     await until(() => page.text().includes('Blue it, or push the straightedge.'));
   });
 
+  it('a pass is roughing or finishing as the desk says, or as the hand does', async () => {
+    const { page, server } = await open(stored(face(), plan(0, 0, 0, 46)));
+    expect(page.text()).toContain('46.0 µm are still to come off where it is most, in zone 4.');
+    await page.choose('finishing');
+    await key(page, '4');
+    await until(() => server.surfaces[0].entries.length === 2);
+    expect(server.surfaces[0].entries[1].content).toEqual({ zone: '4', kind: 'whole', grade: 'fine', angle: 45 });
+    await until(() => page.text().includes('41.0 µm are still to come off'));
+  });
+
   it('its keys go with it: on the next screen Space is no pass', async () => {
     const { page, server } = await open(stored(face(), plan(0, 0, 0, 40)));
     const keys = TestBed.inject(Keys);
@@ -162,13 +172,21 @@ describe('the scraping desk', () => {
     await submit();
     await until(() => server.surfaces[0].entries.length === 1);
     expect(server.surfaces[0].entries[0].content).toEqual({ name: 'carbide, 40 mm radius', stroke: 12.7 });
+    await page.press('carbide, 40 mm radius');
+    await page.type('Width of the blade', '0');
+    await submit();
+    expect(page.text()).toContain('Width of the blade: must be above nothing');
+    await page.type('Width of the blade', '20 mm');
+    await submit();
+    await until(() => server.surfaces[0].entries.length === 2);
+    expect(server.surfaces[0].entries[1].content).toEqual({ name: 'carbide, 40 mm radius', stroke: 12.7, width: 20 });
     await page.press('Bring in contact');
     await submit();
     expect(page.text()).toContain('Why: is missing');
     await page.type('Why', 'squareness 12, near enough');
     await submit();
-    await until(() => server.surfaces[0].entries.length === 2);
-    expect(server.surfaces[0].entries[1].content).toEqual({ state: 'contact', why: 'squareness 12, near enough' });
+    await until(() => server.surfaces[0].entries.length === 3);
+    expect(server.surfaces[0].entries[2].content).toEqual({ state: 'contact', why: 'squareness 12, near enough' });
   });
 
   it('a bearing shell is locked first, and its blue says which half was clamped', async () => {
