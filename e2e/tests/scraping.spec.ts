@@ -145,7 +145,9 @@ test('the dovetail that is being scraped is found from its rung, and worked off 
   await dialog.getByText('widths over pins').click();
   await expect(dialog).toContainText('29.0 µm at 143 mm');
   await dialog.getByRole('radiogroup', { name: 'Places counted from' }).getByText('end A').click();
-  await expect(dialog).toContainText('the straightedge is high there on this flank; Cross slide, rear flank bears evenly. All of it comes off');
+  await expect(dialog).toContainText(
+    'the straightedge is high there on this flank; Cross slide, rear flank bears evenly. All of it comes off',
+  );
   await expect(dialog).toContainText('Most comes off zone 3: 23.7 µm.');
   // Counted from the other end the straightedge is high somewhere else: no flank is named.
   await dialog.getByRole('radiogroup', { name: 'Places counted from' }).getByText('end B').click();
@@ -184,4 +186,23 @@ test('a wrong file, one of 200 megapixels and a photograph without blue each get
   await page.getByRole('button', { name: 'The photograph is the whole face' }).click();
   await expect(panel).toContainText('No blue is seen in the photograph.');
   await expect(panel.locator('.found')).toContainText('0 spots, 0.0 for a square of an inch; 0 % bears');
+
+  // The same desk on a phone: a wide face is moved under the finger, the rest of the page stays where it is.
+  await page.keyboard.press('Escape');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.locator('iso-edge-turns svg')).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  const slide = await page.getByLabel('Pushed at end A it turns at').boundingBox();
+  expect((slide?.x ?? 999) + (slide?.width ?? 0)).toBeLessThanOrEqual(390);
+  // Its keys stay behind when it is left: Space on the list of machines is no pass.
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole('link', { name: 'Machines', exact: true }).click();
+  await page.locator('.plate b').first().waitFor();
+  await page.keyboard.press(' ');
+  await page.keyboard.press('1');
+  await page.keyboard.press('b');
+  await page.goto(`${shop.address}/machines/${machineId}/scraping/${faces[0].id}`);
+  await page.locator('iso-face-drawing svg').waitFor();
+  const after = (await facesOf(page, shop.address)).faces.map(({ entries }) => entries.length);
+  expect(after).toEqual(faces.map(({ entries }) => entries.length));
 });

@@ -96,7 +96,7 @@ export abstract class DeskShown {
     const { expected, low, high } = forecast.evenings;
     const hours = Math.round((expected * (this.surface()?.evening.session ?? 0)) / 60);
     const { checks } = forecast;
-    const apart = checks ? `, and ${count(checks.count, 'full check')}, ${(checks.minutes / 60).toFixed(1)} h` : '';
+    const apart = checks ? `, and ${count(checks.count, 'full check')}, ${Number((checks.minutes / 60).toFixed(1))} h` : '';
     return `${count(expected, 'evening')} left (${low} to ${high}), about ${hours} h${apart}`;
   });
   protected readonly hindsight = computed(() => {

@@ -87,6 +87,7 @@ const WIDE = 813;
     svg {
       display: block;
       width: 100%;
+      max-width: 100%;
       height: 34px;
       margin: 0 auto;
     }

@@ -235,7 +235,7 @@ describe('the scraping desk', () => {
     const evening = { session: 150, setUp: 20, cycle: 25, check: 90 };
     const narrow = face({ height: 11, zones: gridZones(400, 11, 4, 1), evening });
     const { page } = await open(stored(narrow, entry('print', print), plan(0, 0, 0, 46)));
-    expect(page.text()).toContain('and 2 full checks, 3.0 h');
+    expect(page.text()).toContain('and 2 full checks, 3 h');
     expect(page.text()).toContain('counted over 59 mm of its length');
   });
 
