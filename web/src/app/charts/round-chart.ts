@@ -20,6 +20,9 @@ export interface ChartSeries {
   readonly along?: string;
 }
 
+/** Lines of the grid, about. */
+const LINES = 6;
+
 /** Error per round inside its limits. */
 @Component({
   selector: 'iso-round-chart',
@@ -29,7 +32,10 @@ export interface ChartSeries {
   template: `
     <h2>{{ series().name }}</h2>
     <p class="soft">
-      up: {{ series().plus }} · down: {{ series().minus }} · in {{ series().unit }}{{ series().along ? ', ' + series().along : '' }}
+      @if (series().plus || series().minus) {
+        up: {{ series().plus }} · down: {{ series().minus }} ·
+      }
+      in {{ series().unit }}{{ series().along ? ', ' + series().along : '' }}
     </p>
     <div echarts [options]="options()" [initOpts]="{ renderer: 'svg' }" class="chart" role="img" [attr.aria-label]="told()"></div>
   `,
@@ -52,9 +58,18 @@ export class RoundChart {
         .join(', ')}`,
   );
 
+  /** Digits that tell one line of the grid from the next. */
+  private readonly digits = computed(() => {
+    const { points, limit } = this.series();
+    const all = [0, ...points.map(({ value }) => value), ...limit.filter((bound) => bound !== null)];
+    const step = (Math.max(...all) - Math.min(...all)) / LINES;
+    return step > 0 ? Math.min(4, Math.max(0, Math.ceil(-Math.log10(step)))) : 2;
+  });
+
   protected readonly options = computed((): EChartsCoreOption => {
     const { points, limit, unit, along } = this.series();
     const [low, high] = limit;
+    const digits = this.digits();
     return {
       animation: false,
       grid: { left: 62, right: 16, top: 14, bottom: 34 },
@@ -69,7 +84,7 @@ export class RoundChart {
       },
       yAxis: {
         type: 'value',
-        axisLabel: { ...FONT, formatter: (value: number) => value.toFixed(unit === 'mm' ? (along ? 3 : 2) : unit === 'thou' ? 1 : 0) },
+        axisLabel: { ...FONT, formatter: (value: number) => value.toFixed(digits) },
         splitLine: { lineStyle: { color: GRID } },
         scale: false,
       },
@@ -96,7 +111,8 @@ export class RoundChart {
               : {
                   silent: true,
                   itemStyle: { color: BLUE, opacity: 0.09 },
-                  data: [[{ yAxis: low ?? 'min' }, { yAxis: high ?? 'max' }]],
+                  // Left open it reaches to the edge of the drawing; "min" would be the least of what was read.
+                  data: [[low === null ? {} : { yAxis: low }, high === null ? {} : { yAxis: high }]],
                 },
         },
       ],
