@@ -1,4 +1,4 @@
-import { CHECKS, SPOT_TARGETS, SQUARE, spotCall, type SpotCall } from '@isometra/core';
+import { CHECKS, SPOT_TARGETS, SQUARE, spotCall } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
 import { contactShiftOf, stopAt, type ContactShift } from './deskContact.js';
 import { ofKind, reached, taken, type Grade, type Known, type Of } from './deskEntries.js';
@@ -6,10 +6,10 @@ import { standing } from './deskFaults.js';
 import { eveningsOf, forecastOf, minutesOf, type Forecast } from './deskForecast.js';
 import { handsOf, learnedPasses, type Hand, type LearnedPass, type PassDepth } from './deskHand.js';
 import { leftOf, turnedOf, type DeskZone } from './deskLeft.js';
-import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote, type Turned } from './deskNotes.js';
-import { remindersOf, stepOf, type DeskStep, type Reminder } from './deskSteps.js';
+import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote } from './deskNotes.js';
+import { remindersOf, stepOf, type DeskStep, type HowFar, type Reminder } from './deskSteps.js';
 
-export interface Desk {
+export interface Desk extends HowFar {
   readonly zones: readonly DeskZone[];
   /** What tells how much is left. */
   readonly from: 'plan' | 'print' | 'hinge' | null;
@@ -18,12 +18,7 @@ export interface Desk {
   readonly step: DeskStep;
   /** Which blue it is, from the first. */
   readonly cycle: number;
-  readonly state: Of<'state'>['content']['state'];
-  readonly turned: Turned | null;
   readonly prints: readonly Of<'print'>[];
-  readonly spots: (SpotCall & { readonly perSquare: number; readonly target: readonly [number, number] }) | null;
-  /** The aim as it was measured last; whether it is within its room. */
-  readonly aim: { readonly value: number; readonly doubt: number; readonly met: boolean; readonly at: string } | null;
   /** Depth of a pass as it was learned, µm; from how many. */
   readonly pass: Readonly<Record<Grade, PassDepth>>;
   /** Who is at it, with which blade. */

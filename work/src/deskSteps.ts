@@ -1,7 +1,17 @@
+import type { SpotCall } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { ofKind, since, type Grade, type Known } from './deskEntries.js';
+import { ofKind, since, type Grade, type Known, type Of } from './deskEntries.js';
 import { nextOf, type Left } from './deskLeft.js';
-import type { Desk } from './desk.js';
+import type { Turned } from './deskNotes.js';
+
+/** How far a face is: its state, its aim as it was measured last, its spots, and how the straightedge turned. */
+export interface HowFar {
+  readonly state: Of<'state'>['content']['state'];
+  /** The aim as it was measured last; whether it is within its room. */
+  readonly aim: { readonly value: number; readonly doubt: number; readonly met: boolean; readonly at: string } | null;
+  readonly spots: (SpotCall & { readonly perSquare: number; readonly target: readonly [number, number] }) | null;
+  readonly turned: Turned | null;
+}
 
 export type DeskStep =
   | {
@@ -38,11 +48,7 @@ function lockStep({ shell }: Surface, entries: readonly DeskEntry[], step: DeskS
   return step.code === 'measure' && (!tried || passes.length > 0) ? { code: 'lock-test' } : step;
 }
 
-function workStep(
-  { surface, entries }: Known,
-  { zones, from }: Left,
-  { aim, spots, turned }: Pick<Desk, 'aim' | 'spots' | 'turned'>,
-): DeskStep {
+function workStep({ surface, entries }: Known, { zones, from }: Left, { aim, spots, turned }: HowFar): DeskStep {
   const next = nextOf(zones);
   const last = entries.filter(({ kind }) => !ASIDE.has(kind)).at(-1);
   // With a plan the pass is next, whether its print was read or not; without one the print tells where.
@@ -61,7 +67,7 @@ function workStep(
 }
 
 /** What comes now. */
-export function stepOf(known: Known, left: Left, desk: Pick<Desk, 'state' | 'aim' | 'spots' | 'turned'>): DeskStep {
+export function stepOf(known: Known, left: Left, desk: HowFar): DeskStep {
   if (known.surface.heldBack) return { code: 'held-back' };
   if (desk.state === 'accept') return { code: 'accepted' };
   return lockStep(known.surface, known.entries, workStep(known, left, desk));

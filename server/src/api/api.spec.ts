@@ -340,7 +340,7 @@ describe('the API', () => {
       });
       expect(await Promise.all(outs)).toEqual([
         [],
-        [],
+        ['dovetail-over-pins/widthRange'],
         [],
         ['head-tram/tilt'],
         ['turret-bore/offsetRadial'],

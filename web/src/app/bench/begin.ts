@@ -27,6 +27,7 @@ import {
 import type { KitItem, RoundWrite, StoredRound } from '@isometra/contract';
 import { fromKit, knownSense, mountingOf, roundFaults } from '@isometra/work';
 import { catchError, map, of, switchMap, take, zip, type Observable, type Subscription } from 'rxjs';
+import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -277,7 +278,7 @@ export class Begin implements OnDestroy {
       conditions: this.check().conditions.parse(conditions) as RoundWrite['conditions'],
       purpose: purposeOf(purpose),
       by: this.settings.by(),
-      at: new Date().toISOString(),
+      at: nowText(),
       version: 1,
     };
     const [fault] = roundFaults(round);

@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { nowText } from '../data/clock';
 import { sameNotes, sameSheet } from './same';
 import { BehaviorSubject, EMPTY, type Observable, catchError, concat, of, switchMap, throwError } from 'rxjs';
 import {
@@ -306,7 +307,7 @@ export class BenchStore {
   }
 
   private write(round: StoredRound, reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes' | 'why'>): void {
-    this.rounds.takeReading(round, { ...reading, id: crypto.randomUUID(), by: this.settings.by(), at: new Date().toISOString() });
+    this.rounds.takeReading(round, { ...reading, id: crypto.randomUUID(), by: this.settings.by(), at: nowText() });
   }
 
   /** Take a refused reading back into the field, at its place; it leaves the drafts. */

@@ -1,9 +1,10 @@
-import { HttpClient, type HttpErrorResponse } from '@angular/common/http';
+import { HttpClient, type HttpErrorResponse, type HttpResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import { type Observable, catchError, map, throwError } from 'rxjs';
 import type * as z from 'zod';
 import { apiErrorsSchema } from '@isometra/contract';
 import type { Fault } from '@isometra/core';
+import { heardTime } from './clock';
 
 /** A refusal or a silence of the server. `status` 0: it could not be reached. */
 export class ApiFailure extends Error {
@@ -31,13 +32,21 @@ export class Api {
 
   /** Fails with an ApiFailure. */
   get<S extends z.ZodType>(path: string, schema: S): Observable<z.output<S>> {
-    return this.http.get<unknown>(`/api${path}`).pipe(catchError(refused), map(checked(schema)));
+    return this.http.get<unknown>(`/api${path}`, { observe: 'response' }).pipe(catchError(refused), map(heard), map(checked(schema)));
   }
 
   /** Fails with an ApiFailure. */
   send<S extends z.ZodType>(method: 'POST' | 'PUT', path: string, body: unknown, schema: S): Observable<z.output<S>> {
-    return this.http.request<unknown>(method, `/api${path}`, { body }).pipe(catchError(refused), map(checked(schema)));
+    return this.http
+      .request<unknown>(method, `/api${path}`, { body, observe: 'response' })
+      .pipe(catchError(refused), map(heard), map(checked(schema)));
   }
+}
+
+/** What an answer holds; its date tells the time by the server's clock. */
+function heard({ headers, body }: HttpResponse<unknown>): unknown {
+  heardTime(headers.get('Date'));
+  return body;
 }
 
 function checked<S extends z.ZodType>(schema: S): (answer: unknown) => z.output<S> {

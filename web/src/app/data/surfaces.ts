@@ -10,6 +10,7 @@ import {
   type StoredSurface,
   type Surface,
 } from '@isometra/contract';
+import { nowText } from './clock';
 import { Api } from './api';
 import { byId, Loads, withRow, Writes } from './flows';
 import { Outbox } from './outbox';
@@ -100,7 +101,7 @@ export class Surfaces {
   ): DeskEntry {
     const entry = {
       ...{ id: crypto.randomUUID(), surfaceId: surface.id, kind, content, supersedes },
-      ...{ by: this.settings.by(), at: new Date().toISOString() },
+      ...{ by: this.settings.by(), at: nowText() },
     } as DeskEntry;
     this.outbox.put({
       ...{ id: entry.id, what: 'entry', method: 'POST', path: `/surfaces/${surface.id}/entries`, body: entry },

@@ -16,6 +16,7 @@ import { Router, RouterLink } from '@angular/router';
 import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts, type Move } from '@isometra/core';
 import { moveSchema, type Made, type MoveWrite } from '@isometra/contract';
 import { boltOrder, leavesOf, reallyMoved, screwRuleOf, usualShiftOf } from '@isometra/work';
+import { nowText } from '../data/clock';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
 import { useKeys } from '../data/keys';
@@ -275,7 +276,7 @@ export class JobCard extends JobStanding implements OnDestroy {
 
   protected done(made?: Made): void {
     const { begunAt = '', doneAt = null } = this.saved() ?? {};
-    const now = new Date().toISOString();
+    const now = nowText();
     // Never before it was begun, also where it was begun on a machine whose clock is ahead.
     this.save({ doneAt: doneAt ?? (begunAt > now ? begunAt : now), shift: this.shift().trim() || null, ...(made && { made }) });
     void this.router.navigate(['/machines', this.desk.machine()?.id, 'bench', this.round()?.check]);
@@ -302,7 +303,7 @@ export class JobCard extends JobStanding implements OnDestroy {
     if (!round || (!move && !known)) return;
     this.rounds.putMove(
       round.machineId,
-      { ...(known ?? this.begun(move as Move, part.doneAt ?? new Date().toISOString())), shift: this.shift().trim() || null, ...part },
+      { ...(known ?? this.begun(move as Move, part.doneAt ?? nowText())), shift: this.shift().trim() || null, ...part },
       known !== undefined,
     );
   }

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { readingValue, readNumber, type Instrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
 import { displayCounts, registerPlan, registerValue, takenValue, type Recheck, type Unsettled } from '@isometra/work';
+import { nowText } from '../data/clock';
 import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
 import { Button } from '../ui/controls';
@@ -217,7 +218,7 @@ export class RegisterSlip {
       old: this.before()?.old ?? {
         value,
         where: this.where().trim(),
-        at: new Date().toISOString(),
+        at: nowText(),
         by: this.by(),
         ...(this.photo() && { photo: this.photo() }),
       },
@@ -282,7 +283,7 @@ export class RegisterSlip {
     if (!use) return;
     this.problem.set('');
     this.sure.set(false);
-    this.changed.emit({ ...use, entered: { value, how, at: new Date().toISOString(), by: this.by() }, homings: 0, power: 0 });
+    this.changed.emit({ ...use, entered: { value, how, at: nowText(), by: this.by() }, homings: 0, power: 0 });
   }
 
   protected count(which: 'homings' | 'power'): void {

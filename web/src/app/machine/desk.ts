@@ -22,6 +22,7 @@ import {
   type Screw,
   type Solved,
 } from '@isometra/work';
+import { nowText } from '../data/clock';
 import { Heads } from '../data/heads';
 import { Kit, sinePlatesOf, stockOf } from '../data/kit';
 import { Machines } from '../data/machines';
@@ -69,7 +70,7 @@ export class Desk {
   /** Sine plates of the shop, the longest first: between their rolls, mm. */
   readonly sinePlates = computed(() => sinePlatesOf(this.kit()));
   private readonly ladder = () => ({
-    now: new Date().toISOString(),
+    now: nowText(),
     scraped: scrapedOf(this.surfaces()),
     ...ladderFacts(readCard(this.machine()?.card)),
   });

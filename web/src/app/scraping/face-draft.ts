@@ -6,7 +6,7 @@ import * as z from 'zod';
 
 const FIRST_TEXT: Readonly<Record<string, string>> = {
   ...{ name: '', part: 'saddle', edge: '', shape: 'flat', diameter: '', use: 'general', material: 'iron' },
-  ...{ layout: 'strips', turned: '0', aim: '', mate: '', as: 'flank', angle: '55', apart: '', mateX: '', mateY: '' },
+  ...{ layout: 'strips', numbers: '', turned: '0', aim: '', mate: '', as: 'flank', angle: '55', apart: '', mateX: '', mateY: '' },
   ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
   ...{ session: '150', setUp: '20', cycle: '25', check: '', every: '3' },
   ...{ thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
@@ -99,6 +99,10 @@ export function faultIn(draft: Draft): string | undefined {
     return figureOf(draft, field) === null && !(left && OPTIONAL.has(field));
   });
   if (missing === undefined) {
+    const numbers = numbersOf(draft);
+    const count = inOrder(draft, figureOf(draft, 'width') ?? 1, figureOf(draft, 'height') ?? 1).length;
+    if (numbers === null || (numbers.length > 0 && numbers.length !== count))
+      return `Numbers on the part: must be ${count} different ones from 1 to 99, or none. Try: ${Array.from({ length: count }, (_, i) => count - i).join(' ')}`;
     if (draft.text['mate'] && draft.text['as'] === 'flank' && !draft.text['apart'])
       return 'Ends A of the two flanks: say whether they lie together or apart.';
     return undefined;
@@ -118,8 +122,14 @@ function laid(draft: Draft, width: number, height: number): Zone[] {
   return gridZones(width, height, whole(draft, 'columns', 20), whole(draft, 'rows', 20));
 }
 
-/** The zones of a face: as they are laid out, with those that were drawn lying on them. */
-export function zonesOf(draft: Draft, width: number, height: number): Zone[] {
+/** Numbers of zones as they stand on the part; null where something else was typed. */
+function numbersOf({ text }: Draft): readonly string[] | null {
+  const words = (text['numbers'] ?? '').split(/[\s,;]+/).filter(Boolean);
+  return words.every((word) => /^[1-9]\d?$/.test(word)) && new Set(words).size === words.length ? words : null;
+}
+
+/** Zones as they are laid out, with those that were drawn lying on them, numbered in that order. */
+function inOrder(draft: Draft, width: number, height: number): Zone[] {
   const within = (value: number, most: number) => Math.min(most, Math.max(0, value));
   const base = laid(draft, width, height);
   const drawn = draft.drawn.map((outline, i): Zone => ({
@@ -127,7 +137,15 @@ export function zonesOf(draft: Draft, width: number, height: number): Zone[] {
     use: 'bear',
     outline: outline.map(({ x, y }) => ({ x: within(x, width), y: within(y, height) })),
   }));
-  return [...base, ...drawn].map((zone) => ({ ...zone, use: draft.uses[zone.id] ?? zone.use }));
+  return [...base, ...drawn];
+}
+
+/** The zones of a face, numbered as on the part where that was said. */
+export function zonesOf(draft: Draft, width: number, height: number): Zone[] {
+  const zones = inOrder(draft, width, height);
+  const numbers = numbersOf(draft);
+  const numbered = numbers?.length === zones.length ? zones.map((zone, i) => ({ ...zone, id: numbers[i] })) : zones;
+  return numbered.map((zone) => ({ ...zone, use: draft.uses[zone.id] ?? zone.use }));
 }
 
 function mateFrom(draft: Draft): Mate | null {
@@ -183,8 +201,7 @@ export function surfaceFrom(
 }
 
 const same = (zones: readonly Zone[], laidOut: readonly Zone[]): boolean =>
-  zones.length === laidOut.length &&
-  zones.every(({ id, outline }, i) => id === laidOut[i].id && JSON.stringify(outline) === JSON.stringify(laidOut[i].outline));
+  zones.length === laidOut.length && zones.every(({ outline }, i) => JSON.stringify(outline) === JSON.stringify(laidOut[i].outline));
 
 /** How zones were laid out: as a grid, one inside the other, or drawn. */
 function layoutOf({ zones, width, height }: Surface): Pick<Draft, 'drawn'> & { readonly text: Record<string, string> } {
@@ -215,6 +232,7 @@ export function draftOf(surface: Surface): Draft {
     ...{ width: `${width} mm`, height: `${height} mm`, reference: `${reference.length} mm`, edge: reference.kitId ?? '' },
     ...{ shape: shell ? 'shell' : 'flat', diameter: shell ? `${shell.diameter} mm` : '' },
     ...layout,
+    numbers: zones.every(({ id }, i) => id === String(i + 1)) ? '' : zones.map(({ id }) => id).join(' '),
     ...{ rough: `${passes.rough} um`, fine: `${passes.fine} um`, keepFine: String(passes.keepFine) },
     ...{ session: String(evening.session), setUp: String(evening.setUp), cycle: String(evening.cycle) },
     ...{ check: evening.check === undefined ? '' : String(evening.check), every: String(evening.every ?? 3) },

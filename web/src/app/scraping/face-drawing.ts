@@ -12,8 +12,8 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Surface } from '@isometra/contract';
-import simplify from 'simplify-js';
 import { middleOf, type DeskZone } from '@isometra/work';
+import { ZoneStroke, type Stroke } from './zone-stroke';
 
 /** Room that a face is drawn in, px of the drawing. */
 const ROOM = { wide: { width: 840, height: 400 }, narrow: { width: 372, height: 300 } } as const;
@@ -22,13 +22,6 @@ const NARROW = '(max-width: 820px)';
 const PAD = 64;
 /** A narrow way is drawn so tall at least, px. */
 const TALL = 190;
-
-/** Corners of a zone that is drawn, mm on the face. */
-export type Stroke = readonly { readonly x: number; readonly y: number }[];
-/** A stroke no larger than this is a touch, px of the drawing. */
-const TOUCH = 12;
-/** Corners that a zone may have. */
-const CORNERS = 24;
 
 interface Pad {
   readonly id: string;
@@ -56,7 +49,7 @@ const round = (mm: number): number => Math.round(10 * mm) / 10;
       (pointerdown)="begin($event)"
       (pointermove)="draw($event)"
       (pointerup)="end()"
-      (pointercancel)="stroke.set([])"
+      (pointercancel)="stroke.drop()"
       [style.min-width.px]="narrowWidth()"
       [attr.viewBox]="'0 0 ' + box().width + ' ' + box().height"
       role="group"
@@ -98,8 +91,8 @@ const round = (mm: number): number => Math.round(10 * mm) / 10;
           </text>
         </g>
       }
-      @if (stroke().length > 1) {
-        <polygon class="stroke" [attr.points]="strokePoints()" />
+      @if (stroke.shown(); as points) {
+        <polygon class="stroke" [attr.points]="points" />
       }
       @for (end of ends(); track end.name) {
         <text class="end" [attr.x]="end.x" [attr.y]="end.y" [style.text-anchor]="end.anchor">{{ end.name }}</text>
@@ -178,14 +171,7 @@ export class FaceDrawing {
   /** How wide the face is drawn along its length, px; null where it lies on its side. */
   readonly drawnWidth = output<number | null>();
   private readonly sheet = viewChild.required<ElementRef<SVGSVGElement>>('sheet');
-  /** The stroke under the finger, px of the drawing. */
-  protected readonly stroke = signal<Stroke>([]);
-  protected readonly strokePoints = computed(() =>
-    this.stroke()
-      .map(({ x, y }) => `${x},${y}`)
-      .join(' '),
-  );
-  private drawn = false;
+  protected readonly stroke = new ZoneStroke();
 
   private readonly narrow = signal(matchMedia(NARROW).matches);
   private readonly room = computed(() => ROOM[this.narrow() ? 'narrow' : 'wide']);
@@ -270,28 +256,18 @@ export class FaceDrawing {
     return { x, y };
   }
   protected begin(event: PointerEvent): void {
-    this.drawn = false;
-    if (!this.drawing() || !event.isPrimary) return;
-    this.stroke.set([this.onSheet(event)]);
+    this.stroke.begin(this.drawing() && event.isPrimary ? this.onSheet(event) : null);
   }
   protected draw(event: PointerEvent): void {
-    if (this.stroke().length === 0 || !event.isPrimary) return;
-    this.stroke.update((stroke) => [...stroke, this.onSheet(event)]);
+    if (event.isPrimary) this.stroke.draw(this.onSheet(event));
   }
   /** A stroke that went round something is a zone; a shorter one was a touch. */
   protected end(): void {
-    const stroke = this.stroke();
-    this.stroke.set([]);
-    const size = (of: (point: Stroke[number]) => number) => Math.max(...stroke.map(of)) - Math.min(...stroke.map(of));
-    if (stroke.length < 3 || size(({ x }) => x) < TOUCH || size(({ y }) => y) < TOUCH) return;
-    this.drawn = true;
-    let corners = simplify([...stroke], 2, true);
-    for (let room = 4; corners.length > CORNERS; room *= 2) corners = simplify([...stroke], room, true);
-    if (corners.length >= 3) this.outlined.emit(corners.map(this.faceAt()).map(({ x, y }) => ({ x: round(x), y: round(y) })));
+    const corners = this.stroke.end();
+    if (corners) this.outlined.emit(corners.map(this.faceAt()).map(({ x, y }) => ({ x: round(x), y: round(y) })));
   }
-  /** A touch on a pad; the end of a stroke is none. */
   protected touch(id: string): void {
-    if (!this.drawn) this.worked.emit(id);
+    if (this.stroke.touched) this.worked.emit(id);
   }
 
   /** Where the ends of the face lie on the drawing. */
@@ -335,13 +311,10 @@ export class FaceDrawing {
   private inside(zone: DeskZone['zone']): [number, number] {
     const middle = middleOf(zone);
     const ys = zone.outline.map(({ y }) => y);
-    const covered = this.zones().some(
-      (other) =>
-        other.zone.id !== zone.id &&
-        Number(other.zone.id) > Number(zone.id) &&
-        Math.hypot(middleOf(other.zone).x - middle.x, middleOf(other.zone).y - middle.y) < 1,
-    );
-    const inner = this.zones().find((other) => Number(other.zone.id) === Number(zone.id) + 1);
+    // Later zones lie on earlier ones, whatever they are numbered.
+    const later = this.zones().slice(this.zones().findIndex((other) => other.zone.id === zone.id) + 1);
+    const covered = later.some((other) => Math.hypot(middleOf(other.zone).x - middle.x, middleOf(other.zone).y - middle.y) < 1);
+    const [inner] = later;
     if (!covered || !inner) return [middle.x, middle.y];
     return [middle.x, (Math.min(...ys) + Math.min(...inner.zone.outline.map(({ y }) => y))) / 2];
   }

@@ -90,6 +90,35 @@ describe('faces', () => {
     expect(server.surfaces[1].zones).toEqual(zones);
   });
 
+  it('zones carry the numbers that stand on the part', async () => {
+    const { server } = await openShop([]);
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(FaceForm);
+    await page.type('Name', 'Flat way');
+    await page.type('Length, end A to end B', '400');
+    await page.type('Width', '60');
+    await page.type('Straightedge or plate, length', '500');
+    for (const wrong of ['4 3 2', '4 3 2 2', '4 3 2 one']) {
+      await page.type('Numbers on the part', wrong);
+      await page.press('To the desk');
+      expect(page.text()).toContain('Numbers on the part: must be 4 different ones from 1 to 99, or none. Try: 4 3 2 1');
+    }
+    await page.type('Numbers on the part', '4, 3, 2, 11');
+    await page.press('To the desk');
+    await until(() => server.surfaces.length === 1);
+    expect(server.surfaces[0].zones.map(({ id, outline }) => [id, outline[0].x])).toEqual([
+      ['4', 0],
+      ['3', 100],
+      ['2', 200],
+      ['11', 300],
+    ]);
+    const again = await show(FaceForm, { surfaceId: server.surfaces[0].id });
+    await until(() => again.element.querySelectorAll('.pad').length === 4);
+    await again.press('Keep it');
+    await until(() => server.surfaces[0].version === 2);
+    expect(server.surfaces[0].zones.map(({ id }) => id)).toEqual(['4', '3', '2', '11']);
+  });
+
   it('what a plan of a casting asks of a face is the first plan at its desk', async () => {
     const { server } = await openShop([]);
     const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);

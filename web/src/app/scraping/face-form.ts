@@ -17,7 +17,8 @@ import { Pick } from '../ui/pick';
 import { Tick } from '../ui/tick';
 import { asked, draftOf, draftSchema, faultIn, FIGURES, FIRST, surfaceFrom, type Draft, type FigureName } from './face-draft';
 import { FaceFigures } from './face-figures';
-import { FaceDrawing, type Stroke } from './face-drawing';
+import { FaceDrawing } from './face-drawing';
+import type { Stroke } from './zone-stroke';
 
 const words = (values: readonly string[], named: Readonly<Record<string, string>> = {}): Choice<string>[] =>
   values.map((value) => ({ value, label: named[value] ?? value.replace('-', ' ') }));

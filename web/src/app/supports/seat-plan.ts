@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Router, RouterLink } from '@angular/router';
 import { CHECKS, FRAMES, parseQuantity, planMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
+import { nowText } from '../data/clock';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
@@ -288,7 +289,7 @@ export class SeatPlan {
     return {
       ...{ id: crypto.randomUUID(), roundId, kind: 'supports', quantity, amount, unit, plan },
       direction: poseWords(quantity, amount, this.shown()).replace(/^[^ ]+ [^ ]+ /, ''),
-      ...{ ticks: [], shift: null, by: this.settings.by(), begunAt: new Date().toISOString(), doneAt: null, version: 1 },
+      ...{ ticks: [], shift: null, by: this.settings.by(), begunAt: nowText(), doneAt: null, version: 1 },
     };
   }
 }

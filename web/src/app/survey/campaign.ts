@@ -5,6 +5,7 @@ import { RouterLink } from '@angular/router';
 import { CHECKS, bearingsFirst, misplaced, misplacedText, withBearings } from '@isometra/core';
 import { SCHOOLS, usualSheet, type School, type SurveyWrite } from '@isometra/contract';
 import { defaultPlan, freshSurvey, moved, orderOf, surveyWriteOf, wayOfFinding } from '@isometra/work';
+import { nowText } from '../data/clock';
 import type { ApiFailure } from '../data/api';
 import { Limits, type ShownSheet } from '../data/limits';
 import { Settings } from '../data/settings';
@@ -172,7 +173,7 @@ export class Campaign {
     event.preventDefault();
     const why = this.why().trim();
     if (!why) return this.problem.set('Say why this rung is left out. Try: rebuilt last month, not touched since');
-    const skipped = [...(this.survey()?.skipped ?? []), { check: id, why, by: this.settings.by(), at: new Date().toISOString() }];
+    const skipped = [...(this.survey()?.skipped ?? []), { check: id, why, by: this.settings.by(), at: nowText() }];
     this.leaving.set(null);
     this.why.set('');
     this.save({ skipped }, `${CHECKS.get(id)?.title} is left out.`);
@@ -191,7 +192,7 @@ export class Campaign {
     const title = this.newTitle().trim();
     if (!machine) return;
     if (!title) return this.problem.set('Title of the new survey is missing. Try: After scraping the headstock');
-    const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, crypto.randomUUID(), title, new Date().toISOString());
+    const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, crypto.randomUUID(), title, nowText());
     const { school, order, limits } = this.survey() ?? fresh;
     this.store.begin({ ...surveyWriteOf(fresh), school, order, limits }).subscribe({
       next: () => {
