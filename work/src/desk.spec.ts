@@ -194,7 +194,8 @@ describe('the desk', () => {
       bite(diary, 0, 0.3, 0.3, 0, 0);
       bite(diary, 100, 0, 0.01, 0.4, 0);
       expect(lefts(diary)).toEqual([null, 1, null, null]);
-      expect(told(diary).step.code).toBe('next-bite');
+      expect([told(diary).step.code, codes(diary)]).toEqual(['next-bite', ['bites-differ', 'reference-short']]);
+      expect(told(diary).notes[0].about).toEqual(['2']);
     });
   });
 
@@ -465,6 +466,7 @@ describe('the desk', () => {
       'contact-shifts',
       'wrong-flank',
       'worse-by-relief',
+      'bites-differ',
     ] as const)
       expect(deskNoteWords({ code, about: ['3', '4'] }, size)).toMatch(/[.?]$/);
   });

@@ -5,7 +5,7 @@ import { ofKind, reached, taken, type Grade, type Known, type Of } from './deskE
 import { standing } from './deskFaults.js';
 import { eveningsOf, forecastOf, minutesOf, type Forecast } from './deskForecast.js';
 import { handsOf, learnedPasses, type Hand, type LearnedPass, type PassDepth } from './deskHand.js';
-import { leftOf, turnedOf, type DeskZone } from './deskLeft.js';
+import { differingBites, leftOf, turnedOf, type DeskZone } from './deskLeft.js';
 import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote } from './deskNotes.js';
 import { remindersOf, stepOf, type DeskStep, type HowFar, type Reminder } from './deskSteps.js';
 
@@ -97,6 +97,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const tonight = evenings.at(-1) ?? [];
   const open = tonight.at(-1)?.kind === 'done' ? [] : tonight;
   const linerLeft = linerOf(known);
+  const differing = differingBites(known);
   const deepest = Math.max(0, ...zones.map(({ depth }) => depth ?? 0));
   // A short reference is told of until its bites have reached all of it.
   const covered =
@@ -118,6 +119,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
       ...turnNotes(known, turned),
       ...trustNotes(known, turned),
       ...printNotes(known),
+      ...(differing.length ? [{ code: 'bites-differ' as const, about: differing }] : []),
       ...(told.state === 'contact' && aim && !aim.met ? [{ code: 'polished-early' as const, about: [] }] : []),
       ...(linerLeft !== null && deepest > linerLeft ? [{ code: 'liner-ends' as const, about: [linerLeft, deepest] }] : []),
       ...(ofKind(entries, 'pass').at(-1)?.content.kind === 'relief' ? [{ code: 'relieved' as const, about: [] }] : []),

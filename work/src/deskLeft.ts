@@ -63,13 +63,31 @@ const sharesIn = ({ surface }: Known, { content }: Of<'print'>): ReadonlyMap<str
  */
 function joined(bites: readonly ReadonlyMap<string, number>[]): ReadonlyMap<string, number> {
   return bites.reduce((told, bite) => {
-    const common = [...bite.keys()].filter((id) => told.has(id));
-    const of = (shares: ReadonlyMap<string, number>) => common.reduce((sum, id) => sum + (shares.get(id) ?? 0), 0) / (common.length || 1);
-    const [one, other] = [of(told), of(bite)];
-    const differs = Math.max(one, other) > BEARS && Math.min(one, other) < ONE_ONLY * Math.max(one, other);
-    if (common.length === 0 || differs) return new Map(common.map((id) => [id, Math.min(told.get(id) ?? 0, bite.get(id) ?? 0)]));
+    const { common, differ } = overlapOf(told, bite);
+    if (common.length === 0 || differ) return new Map(common.map((id) => [id, Math.min(told.get(id) ?? 0, bite.get(id) ?? 0)]));
     return new Map([...told, ...bite].map(([id, share]) => [id, Math.min(told.get(id) ?? share, bite.get(id) ?? share)]));
   });
+}
+
+/** Zones that two bites both reached, and whether only one of them bears there. */
+function overlapOf(
+  first: ReadonlyMap<string, number>,
+  second: ReadonlyMap<string, number>,
+): { readonly common: readonly string[]; readonly differ: boolean } {
+  const common = [...second.keys()].filter((id) => first.has(id));
+  const of = (shares: ReadonlyMap<string, number>) => common.reduce((sum, id) => sum + (shares.get(id) ?? 0), 0) / (common.length || 1);
+  const [one, other] = [of(first), of(second)];
+  return { common, differ: Math.max(one, other) > BEARS && Math.min(one, other) < ONE_ONLY * Math.max(one, other) };
+}
+
+/** Zones in which only one of two bites bears, of the blue that is on it now. */
+export function differingBites(known: Known): readonly string[] {
+  const bites = bitesOf(known.entries).map((print) => sharesIn(known, print));
+  const zones = bites.slice(1).flatMap((bite, i) => {
+    const { common, differ } = overlapOf(bites[i], bite);
+    return differ ? common : [];
+  });
+  return [...new Set(zones)];
 }
 
 /** Part of each zone that counts as high in the last print. Where both ends were pressed, or in two bites, only what is blue in both. */

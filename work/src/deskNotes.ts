@@ -19,7 +19,8 @@ export type DeskCode =
   | 'clamped-differs'
   | 'contact-shifts'
   | 'wrong-flank'
-  | 'worse-by-relief';
+  | 'worse-by-relief'
+  | 'bites-differ';
 
 /** Something that is said because it matters now; zones or figures that it is about. */
 export interface DeskNote {

@@ -93,6 +93,8 @@ export function deskNoteWords(
       return `The print before was with ${clampedWords(about[0])} clamped, this one with ${clampedWords(about[1])}: they are not to be compared.`;
     case 'contact-shifts':
       return `Finishing for contact has shifted what it is true by: ${aim(number(0))} each time. Stop the alignment at ${aim(number(1))}, and contact brings it home.`;
+    case 'bites-differ':
+      return `Only one of two bites bears in ${zones(about)}, which both reached: a step, or the straightedge leaned. Read heights in both bites and plan by them: they join where they overlap.`;
     case 'worse-by-relief':
       return 'It reads worse than before the relief: it now bears where it did not. Bed it, read it again, and take that for the start.';
     case 'wrong-flank':
