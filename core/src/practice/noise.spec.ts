@@ -3,7 +3,7 @@ import type { Finding } from '../judging/finding.js';
 import { solve } from '../solve/solve.js';
 import { practiceRound } from './models.js';
 
-const ROUNDS = 1000;
+const ROUNDS = 400;
 /** Hinges have no instrument, so no doubt to state. */
 const withDoubt = [...CHECKS.keys()].filter((id) => id !== 'hinge');
 
