@@ -27,7 +27,7 @@ import { FIGURES, type FigureName } from './face-draft';
 })
 export class FaceFigures {
   readonly names = input.required<readonly FigureName[]>();
-  readonly text = input.required<Readonly<Record<string, string>>>();
+  readonly text = input.required<Readonly<Partial<Record<string, string>>>>();
   readonly size = input(8);
   /** Other words than the usual ones. */
   readonly labels = input<Readonly<Partial<Record<FigureName, string>>>>({});

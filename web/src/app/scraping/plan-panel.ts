@@ -114,7 +114,7 @@ export class PlanPanel {
   protected readonly asked = signal('');
   protected readonly askedEnd = signal<HighEnd | null>(null);
   protected readonly from = signal<'A' | 'B' | null>(null);
-  protected readonly typed = signal<Readonly<Record<string, string>>>({});
+  protected readonly typed = signal<Readonly<Partial<Record<string, string>>>>({});
   protected readonly doubt = signal('2 um');
   protected readonly problem = signal('');
   /** Faces whose zones are read: this one; with heights the one that must be one plane with it too. */
