@@ -25,6 +25,7 @@ import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { bothUnits } from '../ui/say';
 import { TextBox } from '../ui/text-box';
+import { SlopeField } from './slope-field';
 import { flankWords, type PinsRead } from './flank-words';
 
 type Plan = Extract<DeskEntry, { kind: 'plan' }>['content'];
@@ -66,7 +67,7 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
 /** How much is to come off each zone: from a wedge, from heights down to the best plane, or told by hand. */
 @Component({
   selector: 'iso-plan-panel',
-  imports: [RouterLink, Button, Choices, Field, Notice, TextBox],
+  imports: [RouterLink, Button, Choices, Field, Notice, SlopeField, TextBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-panel.html',
   styleUrl: './plan-panel.css',
