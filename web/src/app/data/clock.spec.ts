@@ -16,6 +16,14 @@ describe('the time', () => {
     expect(nowText()).toBe('2026-03-02T17:31:00.000Z');
   });
 
+  it('does not tremble with what is heard: the later is never before the earlier', () => {
+    heardTime('Mon, 02 Mar 2026 18:00:04 GMT');
+    const first = nowText();
+    jasmine.clock().mockDate(new Date('2026-03-02T18:00:01.000Z'));
+    heardTime('Mon, 02 Mar 2026 18:00:03 GMT');
+    expect(nowText() > first).toBeTrue();
+  });
+
   it('is this clock’s where they agree, and where nothing is heard', () => {
     heardTime('Mon, 02 Mar 2026 18:00:02 GMT');
     expect(nowText()).toBe('2026-03-02T18:00:00.000Z');

@@ -13,7 +13,8 @@ export function heardTime(date: string | null): void {
   const told = date === null ? NaN : Date.parse(date);
   if (Number.isNaN(told)) return;
   const apart = told - Date.now();
-  ahead = Math.abs(apart) > ROOM ? apart : 0;
+  // It is set anew only where it is off: what is heard trembles by a second, and what is written down must not change places.
+  if (Math.abs(apart - ahead) > ROOM) ahead = Math.abs(apart) > ROOM ? apart : 0;
 }
 
 /** Now, by the server's clock as far as it was heard. */
