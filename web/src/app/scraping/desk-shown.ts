@@ -2,7 +2,7 @@ import { Directive, computed, inject, input } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { combineLatest, map, switchMap } from 'rxjs';
 import { CHECKS, countedOver } from '@isometra/core';
-import type { KitItem, RoundHead, StoredSurface } from '@isometra/contract';
+import { machineFamily, type KitItem, type RoundHead, type StoredSurface } from '@isometra/contract';
 import {
   daysUntilDue,
   deskNoteWords,
@@ -194,6 +194,8 @@ export abstract class DeskShown {
         ?.entries.filter((entry) => entry.kind === 'blue')
         .at(-1)?.content,
   );
+  /** Whether a cheap height may stand for the full check on this machine. */
+  protected readonly standsIn = computed(() => machineFamily(this.machine()?.card.kind ?? '') !== 'mill');
   /** What is known of the shims of a split bearing: its card, what it reads now, and what is wanted. */
   protected readonly shims = computed((): ShimTexts => {
     const card = (this.machine()?.card as { readonly capShims?: ShimTexts } | undefined)?.capShims;

@@ -242,6 +242,7 @@ describe('the scraping desk', () => {
   it('measures in the unit of the aim, and refuses what is no figure', async () => {
     const { page, server } = await open(stored(face()));
     await page.press('Measure');
+    expect(page.text()).toContain('A height that stands in between passes');
     await page.type('What it reads', 'a lot');
     await page.type('How surely', '4');
     page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
