@@ -43,16 +43,18 @@ const focused = (page: Page): Promise<string> =>
     return (named || element.getAttribute('aria-label') || label || element.textContent || '').trim().replace(/\s+/g, ' ');
   });
 
-/** Press Tab until the keyboard is on what is called `name`. */
+/** Press Tab until the keyboard is on what is called `name`: once round and again, since on a busy machine the page may still come. */
 export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
-  const seen: string[] = [];
-  for (let i = 0; i < 90; i++) {
-    const now = await focused(page);
-    if (typeof name === 'string' ? now === name : name.test(now)) return;
-    seen.push(now);
-    await page.keyboard.press('Tab');
-  }
-  throw new Error(`the keyboard never came to ${String(name)}; it came past ${[...new Set(seen)].join(' | ')}`);
+  await expect(async () => {
+    const seen: string[] = [];
+    for (let i = 0; i < 90; i++) {
+      const now = await focused(page);
+      if (typeof name === 'string' ? now === name : name.test(now)) return;
+      seen.push(now);
+      await page.keyboard.press('Tab');
+    }
+    throw new Error(`the keyboard never came to ${String(name)}; it came past ${[...new Set(seen)].join(' | ')}`);
+  }).toPass({ timeout: 15_000 });
 }
 
 /** Type into the field called `name`, by keyboard alone. */
