@@ -1,10 +1,10 @@
 import { CHECKS, SPOT_TARGETS, SQUARE, spotCall } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { contactShiftOf, stopAt, type ContactShift } from './deskContact.js';
-import { ofKind, reached, taken, type Grade, type Known, type Of } from './deskEntries.js';
+import { contactShiftOf, type ContactShift } from './deskContact.js';
+import { ofKind, reached, taken, takesBites, type Grade, type Known, type Of } from './deskEntries.js';
 import { standing } from './deskFaults.js';
 import { eveningsOf, forecastOf, minutesOf, type Forecast } from './deskForecast.js';
-import { handsOf, learnedPasses, type Hand, type LearnedPass, type PassDepth } from './deskHand.js';
+import { handsOf, learnedPasses, type LearnedPass, type PassDepth } from './deskHand.js';
 import { differingBites, leftOf, turnedOf, type DeskZone } from './deskLeft.js';
 import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote } from './deskNotes.js';
 import { remindersOf, stepOf, type DeskStep, type HowFar, type Reminder } from './deskSteps.js';
@@ -21,11 +21,9 @@ export interface Desk extends HowFar {
   readonly prints: readonly Of<'print'>[];
   /** Depth of a pass as it was learned, µm; from how many. */
   readonly pass: Readonly<Record<Grade, PassDepth>>;
-  /** Who is at it, with which blade. */
-  readonly hand: Hand;
   readonly forecast: Forecast | null;
-  /** What finishing for contact shifted, and where the alignment is to be stopped for it, in the unit of the aim. */
-  readonly contact: (ContactShift & { readonly stopAt: number | null }) | null;
+  /** What finishing for contact shifted, and where the alignment is to be stopped for it. */
+  readonly contact: ContactShift | null;
   /** Evenings that were forecast when the plan was made, and what it took; once nothing is left. */
   readonly hindsight: { readonly expected: number; readonly took: number } | null;
   readonly minutesTonight: number;
@@ -60,18 +58,17 @@ function spotsOf(surface: Surface, print: Of<'print'>['content'] | undefined, ta
   if (!print || print.result.spotsPerSquare === null) return null;
   const { spotsPerSquare, bearingShare, zones } = print.result;
   const told = zones.filter(({ id }) => surface.zones.some((zone) => zone.id === id && zone.use === 'bear' && reached(zone, print)));
-  const area = told.reduce((sum, zone) => sum + zone.area, 0);
-  if (bearingShare === null) return { ...spotCall(spotsPerSquare, SQUARE, target), perSquare: spotsPerSquare, target };
-  if (!print.bite || area === 0)
-    return { ...spotCall(spotsPerSquare, area || surface.width * surface.height, target), perSquare: spotsPerSquare, target };
-  const perSquare = (told.reduce((sum, zone) => sum + zone.spots, 0) * SQUARE) / area;
+  const sum = (of: (zone: (typeof told)[number]) => number) => told.reduce((total, zone) => total + of(zone), 0);
+  const reach = sum(({ area }) => area);
+  const area = bearingShare === null ? SQUARE : reach || surface.width * surface.height;
+  const perSquare = bearingShare !== null && print.bite && reach ? (sum(({ spots }) => spots) * SQUARE) / reach : spotsPerSquare;
   return { ...spotCall(perSquare, area, target), perSquare, target };
 }
 
 /** Where the work at a face stands: what is left where, what comes now, when it will be done, and what is to be minded. */
 export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, elsewhere = [] }: AtTheFace = {}): Desk {
   const entries = standing(written);
-  const { now: hand, pass, took } = handsOf(surface, entries, elsewhere, by);
+  const { pass, took } = handsOf(surface, entries, elsewhere, by);
   const known: Known = { surface, entries, pass, took };
   const turned = turnedOf(entries);
   const left = leftOf(known, turned);
@@ -92,7 +89,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const told = { state: state?.state ?? 'rough', aim, spots, turned } as const;
   const step = stepOf(known, left, told);
   const contact = contactShiftOf(surface, entries);
-  const stop = stopAt(surface, contact);
+  const last = ofKind(entries, 'pass').at(-1) ?? null;
   const evenings = eveningsOf(entries);
   const tonight = evenings.at(-1) ?? [];
   const open = tonight.at(-1)?.kind === 'done' ? [] : tonight;
@@ -100,12 +97,9 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const differing = differingBites(known);
   const deepest = Math.max(0, ...zones.map(({ depth }) => depth ?? 0));
   // A short reference is told of until its bites have reached all of it.
-  const covered =
-    surface.reference.length + 0.5 >= surface.width ||
-    (from === 'print' && zones.every(({ zone, left }) => zone.use !== 'bear' || left !== null));
+  const covered = !takesBites(surface) || (from === 'print' && zones.every(({ zone, left }) => zone.use !== 'bear' || left !== null));
   return {
-    ...{ zones, from, step, prints, pass, hand, linerLeft },
-    contact: contact && { ...contact, stopAt: stop },
+    ...{ zones, from, step, prints, pass, contact, last, linerLeft },
     ...told,
     next: step.code === 'pass' ? step.zone : null,
     cycle: ofKind(entries, 'blue').length,
@@ -122,15 +116,16 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
       ...(differing.length ? [{ code: 'bites-differ' as const, about: differing }] : []),
       ...(told.state === 'contact' && aim && !aim.met ? [{ code: 'polished-early' as const, about: [] }] : []),
       ...(linerLeft !== null && deepest > linerLeft ? [{ code: 'liner-ends' as const, about: [linerLeft, deepest] }] : []),
-      ...(ofKind(entries, 'pass').at(-1)?.content.kind === 'relief' ? [{ code: 'relieved' as const, about: [] }] : []),
+      ...(last?.content.kind === 'relief' ? [{ code: 'relieved' as const, about: [] }] : []),
       ...forgottenNotes(known),
       ...(covered ? [] : [{ code: 'reference-short' as const, about: [surface.reference.length] }]),
       ...(from === 'plan' && deepest > 0 && zones.every(({ grade, left }) => !left || grade === 'fine')
         ? [{ code: 'reserve' as const, about: [surface.passes.keepFine] }]
         : []),
-      ...(stop !== null && told.state !== 'accept' ? [{ code: 'contact-shifts' as const, about: [contact?.shift ?? 0, stop] }] : []),
+      ...(contact && contact.stopAt !== null && told.state !== 'accept'
+        ? [{ code: 'contact-shifts' as const, about: [contact.shift, contact.stopAt] }]
+        : []),
     ],
-    last: ofKind(entries, 'pass').at(-1) ?? null,
   };
 }
 

@@ -1,15 +1,15 @@
 import { median } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { ofKind, placeIn } from './deskEntries.js';
+import { betweenMeasures, NEWEST, ofKind, placeIn } from './deskEntries.js';
 
 /** What finishing for contact does to the alignment, in the unit of the aim, signed; how surely; from how many measurements. */
 export interface ContactShift {
   readonly shift: number;
   readonly doubt: number;
   readonly learned: number;
+  /** What the alignment is to read when it is stopped, so that finishing ends at the aim; null where the shift is within its doubt. */
+  readonly stopAt: number | null;
 }
-
-const OF_NOW = 5;
 
 /**
  * What passes for contact shifted: between two measurements with no pass but finishing ones, made while contact was being
@@ -19,19 +19,14 @@ export function contactShiftOf({ aim }: Surface, entries: readonly DeskEntry[]):
   if (!aim) return null;
   const states = ofKind(entries, 'state');
   const stateAt = (entry: DeskEntry) => states.findLast((state) => placeIn(entries, state) < placeIn(entries, entry))?.content.state;
-  const measures = ofKind(entries, 'measure');
-  const shifts = measures.slice(1).flatMap((now, i) => {
-    const passes = ofKind(entries.slice(placeIn(entries, measures[i]), placeIn(entries, now)), 'pass');
+  const shifts = betweenMeasures(entries).flatMap(({ before, after, passes }) => {
     const contact = passes.length > 0 && passes.every((pass) => pass.content.grade === 'fine' && stateAt(pass) === 'contact');
     if (!contact) return [];
-    return [{ shift: now.content.value - measures[i].content.value, doubt: Math.hypot(measures[i].content.doubt, now.content.doubt) }];
+    return [{ shift: after.content.value - before.content.value, doubt: Math.hypot(before.content.doubt, after.content.doubt) }];
   });
   if (shifts.length === 0) return null;
-  const last = shifts.slice(-OF_NOW);
+  const last = shifts.slice(-NEWEST);
   const doubt = median(last.map((entry) => entry.doubt)) / Math.sqrt(last.length);
-  return { shift: median(last.map(({ shift }) => shift)), doubt, learned: shifts.length };
+  const shift = median(last.map((entry) => entry.shift));
+  return { shift, doubt, learned: shifts.length, stopAt: Math.abs(shift) > doubt ? aim.wanted - shift : null };
 }
-
-/** What the alignment is to read when it is stopped, so that finishing for contact ends at the aim. */
-export const stopAt = ({ aim }: Surface, contact: ContactShift | null): number | null =>
-  aim && contact && Math.abs(contact.shift) > contact.doubt ? aim.wanted - contact.shift : null;

@@ -28,6 +28,39 @@ export const since = <Entry extends DeskEntry>(
   return entries.filter((entry) => placeIn(all, entry) > from);
 };
 
+/** What was learned lately tells more than what was long ago: so many of the newest count. */
+export const NEWEST = 5;
+
+/** Two measurements, one after the other, and the passes made between them. */
+export interface Between {
+  readonly before: Of<'measure'>;
+  readonly after: Of<'measure'>;
+  readonly passes: readonly Of<'pass'>[];
+}
+
+/** Every two measurements that follow one another, oldest first. */
+export function betweenMeasures(entries: readonly DeskEntry[]): readonly Between[] {
+  const measures = ofKind(entries, 'measure');
+  return measures.slice(1).map((after, i) => ({
+    before: measures[i],
+    after,
+    passes: ofKind(entries.slice(placeIn(entries, measures[i]), placeIn(entries, after)), 'pass'),
+  }));
+}
+
+const BEARS = 0.03;
+const ONE_ONLY = 0.3;
+
+/** Whether of two prints of one place only one shows that it bears there: parts of it that are blue. */
+export const onlyOneBears = (one: number, other: number): boolean =>
+  Math.max(one, other) > BEARS && Math.min(one, other) < ONE_ONLY * Math.max(one, other);
+
+/** Whether a straightedge is too short for all of its face at once: it takes bites. */
+export const takesBites = ({ width, reference }: Pick<Surface, 'width' | 'reference'>): boolean => reference.length + 0.5 < width;
+
+/** Whether end A of a face is at the right as the face lies. */
+export const endAAtRight = ({ turned, mirrored }: Pick<Surface, 'turned' | 'mirrored'>): boolean => (turned === 180) !== mirrored;
+
 /** The prints of the blue that is on it now: the last one, and the last with each end pressed. */
 export function printsOfBlue(entries: readonly DeskEntry[]): {
   readonly last?: Of<'print'>;

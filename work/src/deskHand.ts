@@ -1,6 +1,6 @@
 import { median } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { ofKind, placeIn, removes, type Grade, type Of } from './deskEntries.js';
+import { betweenMeasures, NEWEST, ofKind, removes, type Grade, type Of } from './deskEntries.js';
 
 type Over = 'whole' | 'blue-only';
 
@@ -30,9 +30,6 @@ export interface PassDepth {
   readonly from: readonly number[];
 }
 
-/** Of the learned depths so many of the newest tell. */
-const OF_NOW = 5;
-
 /** The blade in hand at each pass. */
 function bladesOf(entries: readonly DeskEntry[]): ReadonlyMap<DeskEntry, string> {
   const blades = new Map<DeskEntry, string>();
@@ -53,22 +50,22 @@ const only = <T>(values: readonly T[]): T | null => {
  * Depths of a pass that were learned between two measurements: what the aim went by over its lever and over the passes that
  * one side had more than the other; oldest first. Two kinds of pass at once teach neither; nor does what is smaller than its doubt.
  */
-export function learnedPasses({ aim, zones, material }: Surface, entries: readonly DeskEntry[]): readonly LearnedPass[] {
-  const blades = bladesOf(entries);
+export function learnedPasses(
+  { aim, zones, material }: Surface,
+  entries: readonly DeskEntry[],
+  blades = bladesOf(entries),
+): readonly LearnedPass[] {
   const bearing = zones.filter(({ use }) => use === 'bear').map(({ id }) => id);
-  const measures = ofKind(entries, 'measure');
-  return measures.slice(1).flatMap((now, i): LearnedPass[] => {
-    const between = entries.slice(placeIn(entries, measures[i]), placeIn(entries, now));
-    const passes = ofKind(between, 'pass').filter(removes);
+  return betweenMeasures(entries).flatMap(({ before, after, passes: all }): LearnedPass[] => {
+    const passes = all.filter(removes);
     const counts = bearing.map((id) => passes.filter(({ content }) => content.zone === id).length);
     const more = Math.max(...counts) - Math.min(...counts);
-    const [before, after] = [measures[i].content, now.content];
     const [grade, over] = [only(passes.map(({ content }) => content.grade)), only(passes.map(({ content }) => content.kind))];
     if (!aim || more < 1 || grade === null || over === null) return [];
-    const went = Math.abs(before.value - aim.wanted) - Math.abs(after.value - aim.wanted);
-    if (went <= Math.hypot(before.doubt, after.doubt)) return [];
+    const went = Math.abs(before.content.value - aim.wanted) - Math.abs(after.content.value - aim.wanted);
+    if (went <= Math.hypot(before.content.doubt, after.content.doubt)) return [];
     const [by, blade] = [only(passes.map((pass) => pass.by)), only(passes.map((pass) => blades.get(pass) ?? null))];
-    return [{ depth: went / aim.lever / more, grade, over: over as Over, by, blade, material, at: now.at }];
+    return [{ depth: went / aim.lever / more, grade, over: over as Over, by, blade, material, at: after.at }];
   });
 }
 
@@ -82,7 +79,7 @@ export function passDepth(learned: readonly LearnedPass[], grade: Grade, over: O
     ['anybody', kin],
   ] as const;
   for (const [whose, passes] of tries) {
-    const from = passes.slice(-OF_NOW).map(({ depth }) => depth);
+    const from = passes.slice(-NEWEST).map(({ depth }) => depth);
     if (from.length) return { depth: median(from), learned: passes.length, whose, from };
   }
   return { depth: first, learned: 0, whose: 'nobody', from: [first] };
@@ -90,7 +87,6 @@ export function passDepth(learned: readonly LearnedPass[], grade: Grade, over: O
 
 /** Passes as they are made: by the hand that is at it now for those to come, by its own for each that was made. */
 export interface Hands {
-  readonly now: Hand;
   readonly pass: Readonly<Record<Grade, PassDepth>>;
   readonly took: (pass: Of<'pass'>) => number;
 }
@@ -100,11 +96,11 @@ export interface Hands {
  * @param by who is at it now; left out, whoever wrote last.
  */
 export function handsOf(surface: Surface, entries: readonly DeskEntry[], elsewhere: readonly LearnedPass[], by?: string): Hands {
-  const learned = [...elsewhere.filter(({ material }) => material === surface.material), ...learnedPasses(surface, entries)].sort(
+  const blades = bladesOf(entries);
+  const learned = [...elsewhere.filter(({ material }) => material === surface.material), ...learnedPasses(surface, entries, blades)].sort(
     (one, other) => one.at.localeCompare(other.at),
   );
-  const blades = bladesOf(entries);
-  const now = { by: by ?? entries.at(-1)?.by ?? null, blade: ofKind(entries, 'blade').at(-1)?.content.name ?? null };
+  const now: Hand = { by: by ?? entries.at(-1)?.by ?? null, blade: ofKind(entries, 'blade').at(-1)?.content.name ?? null };
   const of = (grade: Grade, over: Over, hand: Hand): PassDepth => {
     const whole = passDepth(learned, grade, 'whole', hand, surface.passes[grade]);
     return over === 'whole' ? whole : passDepth(learned, grade, over, hand, whole.depth);
@@ -118,5 +114,5 @@ export function handsOf(surface: Surface, entries: readonly DeskEntry[], elsewhe
     known.set(key, depth);
     return depth;
   };
-  return { now, took, pass: { rough: of('rough', 'whole', now), fine: of('fine', 'whole', now) } };
+  return { took, pass: { rough: of('rough', 'whole', now), fine: of('fine', 'whole', now) } };
 }

@@ -1,6 +1,18 @@
 import { gripOf, zonePasses } from '@isometra/core';
 import type { DeskEntry, Zone } from '@isometra/contract';
-import { middleOf, ofKind, placeIn, printsOfBlue, reached, since, taken, type Grade, type Known, type Of } from './deskEntries.js';
+import {
+  middleOf,
+  ofKind,
+  onlyOneBears,
+  placeIn,
+  printsOfBlue,
+  reached,
+  since,
+  taken,
+  type Grade,
+  type Known,
+  type Of,
+} from './deskEntries.js';
 import type { Turned } from './deskNotes.js';
 
 /** A zone as it is worked on. */
@@ -40,9 +52,6 @@ function highByTurn({ surface }: Known, { centre, code, length }: Turned): Reado
   return new Set();
 }
 
-const BEARS = 0.03;
-const ONE_ONLY = 0.3;
-
 /** Prints of the blue that is on it now by where the straightedge lay, the last of each. */
 function bitesOf(entries: readonly DeskEntry[]): readonly Of<'print'>[] {
   const prints = since(ofKind(entries, 'print'), ofKind(entries, 'blue').at(-1), entries);
@@ -76,8 +85,7 @@ function overlapOf(
 ): { readonly common: readonly string[]; readonly differ: boolean } {
   const common = [...second.keys()].filter((id) => first.has(id));
   const of = (shares: ReadonlyMap<string, number>) => common.reduce((sum, id) => sum + (shares.get(id) ?? 0), 0) / (common.length || 1);
-  const [one, other] = [of(first), of(second)];
-  return { common, differ: Math.max(one, other) > BEARS && Math.min(one, other) < ONE_ONLY * Math.max(one, other) };
+  return { common, differ: onlyOneBears(of(first), of(second)) };
 }
 
 /** Zones in which only one of two bites bears, of the blue that is on it now. */

@@ -1,6 +1,6 @@
 import { pivotsOf, printAgrees, TOO_MUCH_BLUE } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
-import { ofKind, placeIn, printsOfBlue, reached, since, type Known } from './deskEntries.js';
+import { ofKind, onlyOneBears, placeIn, printsOfBlue, reached, since, type Known } from './deskEntries.js';
 
 export type DeskCode =
   | 'stalled'
@@ -76,10 +76,7 @@ export function teeterNotes({ surface, entries }: Known): DeskNote[] {
   const both = surface.zones.filter((zone) => [prints.a, prints.b].every((print) => print && reached(zone, print.content)));
   const [a, b] = [prints.a, prints.b].map((print) => print?.content.result.zones.filter(({ id }) => both.some((zone) => zone.id === id)));
   if (!a || !b) return [];
-  const only = a.filter(({ id, bearingShare }) => {
-    const other = b.find((zone) => zone.id === id)?.bearingShare ?? 0;
-    return Math.max(bearingShare, other) > 0.03 && Math.min(bearingShare, other) < 0.3 * Math.max(bearingShare, other);
-  });
+  const only = a.filter(({ id, bearingShare }) => onlyOneBears(bearingShare, b.find((zone) => zone.id === id)?.bearingShare ?? 0));
   return only.length ? [{ code: 'teeters', about: only.map(({ id }) => id) }] : [];
 }
 

@@ -37,10 +37,17 @@ export function factsOf<Name extends string>(rounds: readonly RoundHead[], names
 /** The check and the quantity that a limit on a fact stands for: the first that makes it known. */
 export const factSource = (name: string): { readonly check: CheckDefinition; readonly quantity: string } | undefined => sources(name)[0];
 
+/** The check that makes a profile known. */
+export const profileCheck = (name: string): CheckDefinition | undefined =>
+  [...CHECKS.values()].find(({ knowsProfile }) => knowsProfile?.name === name);
+
+/** The latest round that told a profile. */
+export const profileRound = (rounds: readonly RoundHead[], name: string): RoundHead | undefined =>
+  rounds.findLast((round) => CHECKS.get(round.check)?.knowsProfile?.name === name && round.finding?.profile);
+
 /** The latest profile of a name: heights along a way, µm over mm. */
-export function profileOf(rounds: readonly RoundHead[], name: string): readonly HeightAt[] | undefined {
-  return rounds.filter((round) => CHECKS.get(round.check)?.knowsProfile?.name === name && round.finding?.profile).at(-1)?.finding?.profile;
-}
+export const profileOf = (rounds: readonly RoundHead[], name: string): readonly HeightAt[] | undefined =>
+  profileRound(rounds, name)?.finding?.profile;
 
 /** Whether all that a round told is told again by another of the same check. */
 const toldAgain = (before: RoundHead, now: RoundHead): boolean =>

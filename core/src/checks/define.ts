@@ -248,8 +248,16 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly after?: readonly string[];
   /** What it makes known of the machine. */
   readonly knows?: readonly Fact[];
-  /** What its profile makes known, for a kind of set-up; `asRead` where it is a size, which is not to be taken off its line. */
-  readonly knowsProfile?: { readonly name: string; readonly when?: (setup: Values) => boolean; readonly asRead?: true };
+  /**
+   * What its profile makes known, for a kind of set-up; `asRead` where it is a size, which is not to be
+   * taken off its line; the quantity whose `doubt` is that of its heights.
+   */
+  readonly knowsProfile?: {
+    readonly name: string;
+    readonly when?: (setup: Values) => boolean;
+    readonly asRead?: true;
+    readonly doubt?: string;
+  };
   /** How its limits follow from stated work. */
   readonly fromJob?: JobRules;
   /** The size that a quantity is a part of, for a set-up: where that is out, the part has a move although it has no limit of its own. */

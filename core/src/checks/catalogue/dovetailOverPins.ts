@@ -143,7 +143,7 @@ export const dovetailOverPins = defineCheck({
     plannedPlaces(places, (at) => `Over the pins, ${at} mm along`),
   estimate,
   profile: proud,
-  knowsProfile: { name: 'dovetail', asRead: true },
+  knowsProfile: { name: 'dovetail', asRead: true, doubt: 'widthRange' },
   // Measured across, but removed square to the flank.
   amountFor: (kind, amount, { angle }) => (kind === 'scrape' ? amount * Math.sin((angle * Math.PI) / 180) : undefined),
   corrections: { widthRange: { plus: ['scrape'], minus: ['scrape'] } },

@@ -22,8 +22,12 @@ interface Told {
   readonly failure: ApiFailure | null;
 }
 
+/** How long what was fetched is taken as it is when the window comes to the front again, ms. */
+const FRESH = 20_000;
+
 /** Loads: of the questions after one thing the last one wins, not the last answer. */
 export class Loads<Answer> {
+  private readonly fetched = new Map<string, number>();
   private readonly asked = new Subject<string>();
   private readonly told = new Subject<Told>();
 
@@ -36,6 +40,7 @@ export class Loads<Answer> {
           questions.pipe(
             switchMap((key) =>
               fetch(key).pipe(
+                tap(() => this.fetched.set(key, Date.now())),
                 tap((answer) => keep(answer, key)),
                 map((): Told => ({ key, failure: null })),
                 catchError((failure: ApiFailure) => of<Told>({ key, failure })),
@@ -45,6 +50,24 @@ export class Loads<Answer> {
         ),
       )
       .subscribe(this.told);
+  }
+
+  /** When the window comes to the front again, what was fetched a while ago is asked after: somebody else may have worked at it. */
+  askWhenBack(): this {
+    addEventListener('focus', () => {
+      for (const [key, at] of this.fetched) if (Date.now() - at > FRESH) this.askQuietly(key);
+    });
+    return this;
+  }
+
+  /** Whether it was answered once. */
+  knows(key: string): boolean {
+    return this.fetched.has(key);
+  }
+
+  /** Ask, and leave it as it is when there is no answer. */
+  askQuietly(key: string): void {
+    this.ask(key).subscribe({ error: () => undefined });
   }
 
   /** Ask; completes when this question, or a later one after the same thing, is answered. Fails with an ApiFailure. */

@@ -17,8 +17,6 @@ import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
 import { movesWith, newestMoves } from './rounds';
 
-/** How long what was fetched is taken as it is when the window comes to the front again, ms. */
-const FRESH = 20_000;
 /** Readings that land within this time of one another are asked after once, ms. */
 const TOGETHER = 200;
 
@@ -32,15 +30,11 @@ export class Heads {
   private readonly told$ = new BehaviorSubject<ReadonlyMap<string, RoundHead>>(new Map());
   private readonly begun$ = new BehaviorSubject<readonly RoundWrite[]>([]);
   private readonly moves$ = new BehaviorSubject<readonly MoveWrite[]>([]);
-  private readonly fetched = new Map<string, number>();
   private readonly stale = new Subject<string>();
   private readonly loads = new Loads(
     (machineId) => this.api.get(`/machines/${machineId}/heads`, z.array(roundHeadSchema)),
-    (heads, machineId) => {
-      this.fetched.set(machineId, Date.now());
-      this.server$.next(new Map(this.server$.value).set(machineId, heads));
-    },
-  );
+    (heads, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, heads)),
+  ).askWhenBack();
 
   constructor() {
     this.outbox.answers$.subscribe(({ entry, answer }) => this.take(entry, answer));
@@ -50,9 +44,6 @@ export class Heads {
         mergeMap((changed) => changed.pipe(debounceTime(TOGETHER))),
       )
       .subscribe((machineId) => this.refresh(machineId));
-    addEventListener('focus', () => {
-      for (const [machineId, at] of this.fetched) if (Date.now() - at > FRESH) this.refresh(machineId);
-    });
   }
 
   /** Ask the server. Fails with an ApiFailure. */
@@ -62,7 +53,7 @@ export class Heads {
 
   /** Ask the server, and leave it as it is when it does not answer. */
   refresh(machineId: string): void {
-    this.load(machineId).subscribe({ error: () => undefined });
+    this.loads.askQuietly(machineId);
   }
 
   /** The rounds of a machine, oldest first. */
@@ -90,7 +81,7 @@ export class Heads {
       const round = z.object(roundSchema.shape).safeParse(answer).data;
       if (round) this.begun$.next([...this.begun$.value.filter(({ id }) => id !== round.id), round]);
     }
-    if (machineId === null || !this.fetched.has(machineId)) return;
+    if (machineId === null || !this.loads.knows(machineId)) return;
     if (what !== 'reading') this.refresh(machineId);
     else if (!this.knows(about, answer)) this.stale.next(machineId);
   }

@@ -23,9 +23,6 @@ export interface NewEntry<Kind extends EntryKind = EntryKind> {
   readonly supersedes?: string | null;
 }
 
-/** How long what was fetched is taken as it is when the window comes to the front again, ms. */
-const FRESH = 20_000;
-
 /** Faces that are scraped, by machine, with everything written down at them: what the server says, and what is on its way. */
 @Injectable({ providedIn: 'root' })
 export class Surfaces {
@@ -38,21 +35,13 @@ export class Surfaces {
   private readonly writes = new Writes();
   private readonly loads = new Loads(
     (machineId) => this.api.get(`/machines/${machineId}/surfaces`, z.array(storedSurfaceSchema)),
-    (surfaces, machineId) => {
-      this.fetched.set(machineId, Date.now());
-      this.server$.next(new Map(this.server$.value).set(machineId, surfaces));
-    },
-  );
-  private readonly fetched = new Map<string, number>();
+    (surfaces, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, surfaces)),
+  ).askWhenBack();
 
   constructor() {
     this.outbox.answers$.subscribe(({ entry: { what }, answer }) => {
       const entry = what === 'entry' ? deskEntrySchema.safeParse(answer).data : undefined;
       if (entry) this.told$.next(byId(this.told$.value, [entry]));
-    });
-    // Somebody else may have worked at a face meanwhile, on another device.
-    addEventListener('focus', () => {
-      for (const [machineId, at] of this.fetched) if (Date.now() - at > FRESH) this.load(machineId).subscribe({ error: () => undefined });
     });
   }
 

@@ -7,9 +7,10 @@ import {
   daysUntilDue,
   deskNoteWords,
   deskOf,
+  endAAtRight,
   learnedOn,
   mateOf,
-  profileOf,
+  profileRound,
   reminderWords,
   standing,
   stateWords,
@@ -24,7 +25,7 @@ import { Outbox } from '../data/outbox';
 import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
 import { Surfaces } from '../data/surfaces';
-import { bothUnits } from '../ui/say';
+import { bothUnits, counted, inFine } from '../ui/say';
 import type { PinsRead } from './flank-words';
 import type { ShimTexts } from './shim-panel';
 
@@ -35,7 +36,6 @@ const WHOSE: Readonly<Record<PassDepth['whose'], string>> = {
   anybody: 'anybody here',
   nobody: '',
 };
-const count = (n: number, word: string): string => `${n} ${n === 1 ? word : word === 'pass' ? 'passes' : `${word}s`}`;
 
 /** What a face at the desk shows: where it stands, in words and figures. */
 @Directive()
@@ -77,8 +77,7 @@ export abstract class DeskShown {
     const surface = this.surface();
     return surface ? deskOf(surface, surface.entries, { by: this.settings.by(), elsewhere: this.elsewhere() }) : null;
   });
-  protected readonly size = (value: number, dimension: 'length' | 'deviation'): string =>
-    bothUnits(value, dimension, { ...this.settings.shown(), ...(dimension === 'deviation' && { fineness: 'fine' as const }) }).large;
+  protected readonly size = (value: number, dimension: 'length' | 'deviation'): string => inFine(this.settings.shown())(value, dimension);
 
   protected readonly now = computed(() => {
     const desk = this.desk();
@@ -96,12 +95,12 @@ export abstract class DeskShown {
     const { expected, low, high } = forecast.evenings;
     const hours = Math.round((expected * (this.surface()?.evening.session ?? 0)) / 60);
     const { checks } = forecast;
-    const apart = checks ? `, and ${count(checks.count, 'full check')}, ${Number((checks.minutes / 60).toFixed(1))} h` : '';
-    return `${count(expected, 'evening')} left (${low} to ${high}), about ${hours} h${apart}`;
+    const apart = checks ? `, and ${counted(checks.count, 'full check')}, ${Number((checks.minutes / 60).toFixed(1))} h` : '';
+    return `${counted(expected, 'evening')} left (${low} to ${high}), about ${hours} h${apart}`;
   });
   protected readonly hindsight = computed(() => {
     const hindsight = this.desk()?.hindsight;
-    return hindsight ? `This plan was forecast at ${count(hindsight.expected, 'evening')} and took ${hindsight.took}.` : '';
+    return hindsight ? `This plan was forecast at ${counted(hindsight.expected, 'evening')} and took ${hindsight.took}.` : '';
   });
   /** Metal that is still to come off where most of it is. */
   protected readonly metal = computed(() => {
@@ -116,14 +115,13 @@ export abstract class DeskShown {
   protected readonly tonight = computed(() => {
     const desk = this.desk();
     return desk && desk.passesTonight
-      ? `${count(desk.passesTonight, 'pass')} tonight${desk.minutesTonight < 1 ? '' : `, in ${Math.round(desk.minutesTonight)} min`}`
+      ? `${counted(desk.passesTonight, 'pass')} tonight${desk.minutesTonight < 1 ? '' : `, in ${Math.round(desk.minutesTonight)} min`}`
       : '';
   });
   protected readonly turned = computed(() => {
     const [desk, surface] = [this.desk(), this.surface()];
     if (!desk || !surface) return '';
-    const toLeft = (surface.turned === 180) === surface.mirrored;
-    return turnedWords(desk, (mm) => this.size(mm, 'length'), toLeft);
+    return turnedWords(desk, (mm) => this.size(mm, 'length'), !endAAtRight(surface));
   });
   protected readonly state = computed(() => {
     const desk = this.desk();
@@ -188,32 +186,25 @@ export abstract class DeskShown {
       more: `${film === null ? 'film not said' : `film ${this.size(film, 'deviation')}`}${pressed ? `, end ${pressed} pressed` : ''}`,
     })),
   );
-  protected readonly lastBlue = computed(
-    () =>
-      this.surface()
-        ?.entries.filter((entry) => entry.kind === 'blue')
-        .at(-1)?.content,
-  );
+  /** What stands of what was written down. */
+  private readonly entries = computed(() => standing(this.surface()?.entries ?? []));
+  protected readonly lastBlue = computed(() => this.entries().findLast((entry) => entry.kind === 'blue')?.content);
   /** Whether a cheap height may stand for the full check on this machine. */
   protected readonly standsIn = computed(() => machineFamily(this.machine()?.card.kind ?? '') !== 'mill');
   /** What is known of the shims of a split bearing: its card, what it reads now, and what is wanted. */
   protected readonly shims = computed((): ShimTexts => {
     const card = (this.machine()?.card as { readonly capShims?: ShimTexts } | undefined)?.capShims;
     const [aim, read] = [this.surface()?.aim, this.desk()?.aim];
-    const lift = aim?.check === 'spindle-play' && aim.unit === 'um';
+    const { plus = [], minus = [] } = CHECKS.get(aim?.check ?? '')?.corrections[aim?.quantity ?? ''] ?? {};
+    const lift = aim !== null && aim !== undefined && [...plus, ...minus].includes('bearing-shims');
     return { ...card, ...(lift && { clearance: `${aim.wanted} um` }), ...(lift && read && { lift: `${read.value} um` }) };
   });
   /** The last turn of the straightedge, while nothing was done after it: a second try may be added to it. */
   protected readonly lastTurn = computed(() => {
-    const last = standing(this.surface()?.entries ?? []).at(-1);
+    const last = this.entries().at(-1);
     return last?.kind === 'hinge' && !last.content.again ? last : null;
   });
-  protected readonly lastBlade = computed(
-    () =>
-      standing(this.surface()?.entries ?? [])
-        .filter((entry) => entry.kind === 'blade')
-        .at(-1)?.content,
-  );
+  protected readonly lastBlade = computed(() => this.entries().findLast((entry) => entry.kind === 'blade')?.content);
   /** The newest round of the check that it is scraped true by, where it was read after the last measurement here. */
   protected readonly round = computed(() => {
     const [surface, desk] = [this.surface(), this.desk()];
@@ -227,10 +218,10 @@ export abstract class DeskShown {
 
   /** What the dovetail read over pins last, where this is one of its flanks. */
   protected readonly pins = computed((): PinsRead | null => {
-    const places = profileOf(this.rounds(), 'dovetail');
-    const round = this.rounds().findLast(({ check, finding }) => check === 'dovetail-over-pins' && finding?.profile);
-    if (!places || places.length < 3 || !round) return null;
-    const doubt = round.finding?.quantities['widthRange']?.expanded ?? 0;
+    const round = profileRound(this.rounds(), 'dovetail');
+    const places = round?.finding?.profile ?? [];
+    if (!round || places.length < 3) return null;
+    const doubt = round.finding?.quantities[CHECKS.get(round.check)?.knowsProfile?.doubt ?? '']?.expanded ?? 0;
     return { places: places.map(({ at, height }) => ({ at, over: height })), doubt, round: round.number };
   });
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import type { Surface } from '@isometra/contract';
-import type { Turned } from '@isometra/work';
+import { endAAtRight, takesBites, type Turned } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { Button } from '../ui/controls';
 import { bothUnits } from '../ui/say';
@@ -125,14 +125,14 @@ export class EdgeTurns {
   protected readonly length = computed(() => Math.min(this.surface().width, this.surface().reference.length));
   protected readonly shownPart = computed(() => Math.min(1, this.surface().reference.length / this.surface().width));
   /** Shorter than the face: it takes bites, each from where its end A lies. */
-  protected readonly short = computed(() => this.length() < this.surface().width);
+  protected readonly short = computed(() => takesBites(this.surface()));
   protected readonly from = signal(0);
   protected readonly step = computed(() => (this.length() > 300 ? 5 : 1));
   /** As it turned last; at first as an even bearing would. */
   protected readonly a = linkedSignal(() => Math.round(this.turned()?.a ?? this.length() / Math.SQRT2));
   protected readonly b = linkedSignal(() => Math.round(this.turned()?.b ?? this.length() * (1 - 1 / Math.SQRT2)));
   /** As the face lies its end A is at the right: marks and slides run the other way with it. */
-  protected readonly flipped = computed(() => (this.surface().turned === 180) !== this.surface().mirrored);
+  protected readonly flipped = computed(() => endAAtRight(this.surface()));
   protected readonly along = (mm: number, whole = this.length()): number => (this.flipped() ? whole - mm : mm);
   protected readonly size = (mm: number): string => bothUnits(mm, 'length', this.settings.shown()).large;
   /** A mark is as wide on a narrow face as on a wide one. */

@@ -1,5 +1,4 @@
-import { parseQuantity, type Dimension } from '@isometra/core';
-import { CHECKS } from '@isometra/core';
+import { CHECKS, parseQuantity, type Dimension } from '@isometra/core';
 import type { Mate, Surface, Zone } from '@isometra/contract';
 import { gridZones, nestedZones } from '@isometra/work';
 import * as z from 'zod';

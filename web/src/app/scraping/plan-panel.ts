@@ -9,7 +9,9 @@ import {
   planePlan,
   planesPlan,
   priceOf,
+  profileCheck,
   stripMarks,
+  takesBites,
   tiltAsked,
   wedgePlan,
   schoolsOf,
@@ -23,7 +25,7 @@ import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
-import { bothUnits } from '../ui/say';
+import { counted as soMany, inFine } from '../ui/say';
 import { TextBox } from '../ui/text-box';
 import { SlopeField } from './slope-field';
 import { flankWords, type PinsRead } from './flank-words';
@@ -86,6 +88,8 @@ export class PlanPanel {
   private readonly settings = inject(Settings);
   protected readonly tilts = TILTS;
   protected readonly counted = COUNTED;
+  /** The check that reads widths over pins. */
+  protected readonly overPins = profileCheck('dovetail')?.id;
   private readonly flank = computed(() => {
     const mate = this.mate();
     return mate?.mate.as === 'flank' ? { other: mate.other, mate: mate.mate } : null;
@@ -123,7 +127,7 @@ export class PlanPanel {
     const bearing = ({ zones }: Surface) => zones.filter(({ use }) => use === 'bear');
     const other = this.way() === 'plane' ? this.plane()?.other : undefined;
     const surface = this.surface();
-    const twice = this.way() === 'plane' && surface.reference.length + 0.5 < surface.width;
+    const twice = this.way() === 'plane' && takesBites(surface);
     return [
       { key: '', name: twice ? 'The first bite' : '', zones: bearing(surface) },
       ...(twice ? [{ key: 'second ', name: 'The second bite', zones: bearing(surface) }] : []),
@@ -131,8 +135,7 @@ export class PlanPanel {
     ];
   });
 
-  protected readonly say = (value: number, dimension: 'length' | 'deviation'): string =>
-    bothUnits(value, dimension, { ...this.settings.shown(), ...(dimension === 'deviation' && { fineness: 'fine' as const }) }).large;
+  protected readonly say = (value: number, dimension: 'length' | 'deviation'): string => inFine(this.settings.shown())(value, dimension);
   private readonly size = (um: number): string => this.say(um, 'deviation');
 
   protected enter(zone: string, text: string): void {
@@ -261,7 +264,7 @@ export class PlanPanel {
     if (this.way() !== 'wedge' || typeof wedges === 'string' || wedges.slopes.length === 0 || wedges.down === 0) return '';
     const { tiltFirst, downFirst } = schoolsOf(this.surface(), wedges.slopes, wedges.down, this.pass());
     const price = ({ zonePasses, evenings }: { readonly zonePasses: number; readonly evenings: number }) =>
-      `${zonePasses} passes over zones, about ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}`;
+      `${zonePasses} passes over zones, about ${soMany(evenings, 'evening')}`;
     return `Tilted first, then straight down: ${price(tiltFirst)}. Straight down first: ${price(downFirst)}, since the tilt scrapes a finished print off again. The desk works the highest zones first.`;
   });
 
@@ -274,7 +277,7 @@ export class PlanPanel {
     if (zonePasses === 0) return { summary: `Less than one pass anywhere: leave it, and finish for contact.${too}`, prices };
     const most = plan.own.depths.reduce((one, two) => (two.depth > one.depth ? two : one));
     return {
-      summary: `Most comes off zone ${most.zone}: ${this.size(most.depth)}. ${zonePasses} passes over zones in all, about ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}.${too}`,
+      summary: `Most comes off zone ${most.zone}: ${this.size(most.depth)}. ${zonePasses} passes over zones in all, about ${soMany(evenings, 'evening')}.${too}`,
       prices,
     };
   });

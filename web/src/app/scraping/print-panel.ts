@@ -15,6 +15,7 @@ import { type Remote, proxy, wrap } from 'comlink';
 import { parseQuantity } from '@isometra/core';
 import type { Print } from '@isometra/core/print';
 import type { DeskEntry, Surface } from '@isometra/contract';
+import { takesBites } from '@isometra/work';
 import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
 import { Choices, type Choice } from '../ui/choices';
@@ -82,7 +83,7 @@ export class PrintPanel implements OnDestroy {
   protected readonly pressed = signal<'A' | 'B' | 'none' | null>(null);
   /** Where the end A of a straightedge lay that is shorter than the face. */
   protected readonly lay = signal('');
-  protected readonly short = computed(() => this.surface().reference.length + 0.5 < this.surface().width);
+  protected readonly short = computed(() => takesBites(this.surface()));
   protected readonly byEye = signal(false);
   protected readonly spots = signal('');
   protected readonly picture = viewChild<ElementRef<HTMLCanvasElement>>('overlay');

@@ -39,6 +39,15 @@ function amountOver(slope: number, over: number, { system, fineness }: Shown, ex
   return { amount: showSize((slope * length.mm) / 1000, 'deviation', system, fineness, doubt), over: `in ${length.words}` };
 }
 
+/** Lengths as they are shown, and deviations as fine as they can be. */
+export const inFine =
+  (shown: Shown) =>
+  (value: number, dimension: 'length' | 'deviation'): string =>
+    bothUnits(value, dimension, dimension === 'deviation' ? { ...shown, fineness: 'fine' } : shown).large;
+
+/** So many of something. */
+export const counted = (n: number, word: string): string => `${n} ${n === 1 ? word : word.endsWith('s') ? `${word}es` : `${word}s`}`;
+
 /** A slope over a length: "0.02 mm in 300 mm", "0.8 thou in 12 in". */
 export function slopeOver(slope: number, length: number, shown: Shown, expanded?: number | null): string {
   const { amount, over } = amountOver(slope, length, shown, expanded);
