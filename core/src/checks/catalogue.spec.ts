@@ -1,7 +1,21 @@
 import { planCheck, SAMPLE_SETUPS } from './sampleSetups.spec.js';
+import type * as z from 'zod';
+import { FaultError } from '../input/faults.js';
+import { fieldInfo } from '../input/fields.js';
+import { practiceRound } from '../practice/models.js';
 import { CHECKS } from './registry.js';
 import { MOVES } from '../moves/registry.js';
 import { solve } from '../solve/solve.js';
+
+/** What a sheet comes to: its values, or the places that are refused. */
+function said(sheet: Record<string, unknown>): unknown {
+  try {
+    return Object.entries(solve(sheet).quantities).map(([name, { value }]) => [name, value]);
+  } catch (error) {
+    if (error instanceof FaultError) return error.faults.map(({ path }) => path);
+    throw error;
+  }
+}
 
 describe('every check of the catalogue', () => {
   for (const check of CHECKS.values()) {
@@ -36,6 +50,18 @@ describe('every check of the catalogue', () => {
         const { quantities, notes } = solve({ ...planCheck(check), readings: [] });
         expect(quantities).toEqual({});
         expect(notes.map((note) => note.code)).toContain('too-few-readings');
+      });
+
+      it('a choice that is left out counts as the first of its choices: what a form shows is what is reckoned with', () => {
+        const { sheet } = practiceRound(check.id, 7, { perfect: true });
+        const setup = (sheet['setup'] ?? {}) as Record<string, unknown>;
+        for (const [key, schema] of Object.entries(check.setup.shape)) {
+          const [first] = fieldInfo(schema as z.ZodType)?.choices ?? [];
+          if (!first || !(schema as z.ZodType).safeParse(undefined).success) continue;
+          const { [key]: _, ...without } = setup;
+          const left = said({ ...sheet, setup: without });
+          expect(left).withContext(`${key} left out, and ${first.value}`).toEqual(said({ ...sheet, setup: { ...without, [key]: first.value } }));
+        }
       });
 
       it('refuses a key it does not know', () => {

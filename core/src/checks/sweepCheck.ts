@@ -11,14 +11,11 @@ import { sweepClosure, sweepFit, sweepOffsets, type SweepFit, type SweepKeys } f
 import { say } from './sums.js';
 import { otherView } from './tailstock.js';
 
+const OUTSIDE = { value: 'outside', label: 'an outside: quill, centre, ground pin' } as const;
+const BORE = { value: 'bore', label: 'a bore: pocket, taper or bush' } as const;
+
 export const sweepSetup = z.strictObject({
-  feature: choice({
-    label: 'Swept',
-    choices: [
-      { value: 'outside', label: 'an outside: quill, centre, ground pin' },
-      { value: 'bore', label: 'a bore: the taper or a bush' },
-    ],
-  }),
+  feature: choice({ label: 'Swept', choices: [OUTSIDE, BORE] }),
   coneAngle: optionalMeasure('angle', {
     label: 'Half the cone angle',
     min: 0,
@@ -33,6 +30,8 @@ export const sweepSetup = z.strictObject({
 /** What a turning centre's sweep is asked beside: who carries the indicator, and how the slide leans. */
 export const centreSweepSetup = z.strictObject({
   ...sweepSetup.shape,
+  // What is left out is the first of them: here a bore, which turns the sign.
+  feature: choice({ label: 'Swept', choices: [BORE, OUTSIDE] }),
   carrier: choice({
     label: 'Indicator carried by',
     choices: [
