@@ -1,6 +1,6 @@
 import { alongBed, CHECKS, upsets, type AlongBed } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { doneMoves } from './rungs.js';
+import { doneMoves } from './doneMoves.js';
 
 /** What one quantity does along the bed. */
 export interface Curve {

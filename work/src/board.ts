@@ -48,7 +48,7 @@ export function plateOf({ kind, rounds, surveys, facts }: PlateFacts): Omit<Boar
         id: entry.check.id,
         title: entry.check.title,
         state: entry.state,
-        way: wayOfFinding(entry.round?.finding, entry.check),
+        way: wayOfFinding({ quantities: entry.found }, entry.check),
       })),
       ...byHand.filter((entry) => entry.step.place === 'last').map(handMark),
     ],

@@ -1,6 +1,6 @@
 import type { Made, MoveWrite, Round, RoundHead } from '@isometra/contract';
-import { gainOf, judgedMoves, jumps, screwRuleOf, usualShiftOf } from './history.js';
-import { Diary, finding, move, quantity } from './testing/heads.spec.js';
+import { gainOf, judgedMoves, screwRuleOf, usualShiftOf } from './history.js';
+import { Diary, move } from './testing/heads.spec.js';
 import { headOf, tailstockRound } from './testing/rounds.spec.js';
 
 const SCREW = { check: 'tailstock-traverse', quantity: 'offsetHorizontal', kind: 'adjuster' };
@@ -51,6 +51,14 @@ describe('moves judged by the rounds around them', () => {
     expect(gainOf(judged, SCREW)).toBeNull();
   });
 
+  it('a move at one station is judged at that station, not at another that was read in between', () => {
+    const diary = new Diary();
+    const at = (station: string, value: number, moved?: number) =>
+      diary.round('turret-bore', 'out', { value, conditions: { station }, ...(moved && { moved }) });
+    const judged = judgedMoves([at('3', 30, 1), at('5', 60), at('3', 0)]);
+    expect(judged.map(({ before, after }) => [before, after])).toEqual([[30, 0]]);
+  });
+
   it('a move not done yet, or with no round after it, is not judged', () => {
     expect(judgedMoves(story({ offset: 30, move: { amount: -30 } }))).toEqual([]);
     expect(judgedMoves(story({ offset: 30, move: { amount: -30, doneAt: null } }, { offset: 2 }))).toEqual([]);
@@ -59,22 +67,6 @@ describe('moves judged by the rounds around them', () => {
   it('a round read between its beginning and its end judges nothing', () => {
     const rounds = story({ offset: 30, move: { amount: -30, doneAt: Diary.at(3) } }, { offset: 29 }, { offset: 28 }, { offset: 1 });
     expect(judgedMoves(rounds).map(({ after }) => Math.round(after))).toEqual([1]);
-  });
-});
-
-describe('a sign that turned', () => {
-  const pair = (before: number, after: number, expanded = 2) =>
-    [before, after].map((value) => ({ finding: finding({ q: quantity({ value, expanded }) }) }));
-
-  it('from one round to the next, although nobody moved anything, is said', () => {
-    expect(jumps(pair(30, -29), false)).toEqual([{ quantity: 'q', before: 30, after: -29 }]);
-  });
-  it('is not said where something was moved, where it is within the doubt, or where the size is another', () => {
-    expect(jumps(pair(30, -29), true)).toEqual([]);
-    expect(jumps(pair(1, -1), false)).toEqual([]);
-    expect(jumps(pair(10, -200), false)).toEqual([]);
-    expect(jumps(pair(30, 29), false)).toEqual([]);
-    expect(jumps(pair(30, -29).slice(1), false)).toEqual([]);
   });
 });
 

@@ -1,5 +1,6 @@
 import { CHECKS, differences, judgeMove, learnedGain, usualShift, type MoveResult, type ScrewRule, type UsualShift } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
+import { sameThing } from './things.js';
 import { reallyMoved } from './wentIn.js';
 
 /** What a move did, from the round before it and the first one after it was done. */
@@ -23,7 +24,10 @@ export function judgedMoves(rounds: readonly RoundHead[]): JudgedMove[] {
   return rounds.flatMap((round) =>
     round.moves.flatMap((move) => {
       const { doneAt, quantity } = move;
-      const next = doneAt === null ? undefined : rounds.find((later) => later.at > doneAt && later.finding?.quantities[quantity]);
+      const next =
+        doneAt === null
+          ? undefined
+          : rounds.find((later) => later.at > doneAt && sameThing(later, round) && later.finding?.quantities[quantity]);
       const [before, after] = [round.finding?.quantities[quantity], next?.finding?.quantities[quantity]];
       if (!next || !before || !after) return [];
       const expanded = Math.max(before.expanded ?? 0, after.expanded ?? 0);
@@ -95,31 +99,4 @@ export function screwRuleOf(rounds: readonly Pick<RoundHead, 'check' | 'moves'>[
       .flatMap(({ made }) => made?.rule ?? [])
       .at(-1) ?? null
   );
-}
-
-/** A change of sign or size between two rounds that no move explains: said first, because the dial may have counted backwards. */
-export interface Jump {
-  readonly quantity: string;
-  readonly before: number;
-  readonly after: number;
-}
-
-/**
- * Quantities of a check whose sign turned from one round to the next although nobody moved anything: by more than both
- * doubts, at about the same size. One of the two rounds was read on a needle that counts the other way.
- *
- * @param rounds rounds of one check, oldest first; the last is looked at. @param movedSince whether anything was moved between the two.
- */
-export function jumps(rounds: readonly Pick<RoundHead, 'finding'>[], movedSince: boolean): Jump[] {
-  const [before, after] = rounds.slice(-2);
-  if (!before || !after || movedSince) return [];
-  return Object.entries(after.finding?.quantities ?? {}).flatMap(([quantity, now]): Jump[] => {
-    const then = before.finding?.quantities[quantity];
-    if (!then || now.limit === null) return [];
-    const doubt = Math.hypot(now.expanded ?? 0, then.expanded ?? 0);
-    const turned = now.value * then.value < 0 && Math.abs(now.value - then.value) > doubt;
-    return turned && Math.abs(now.value + then.value) < Math.max(doubt, Math.abs(then.value))
-      ? [{ quantity, before: then.value, after: now.value }]
-      : [];
-  });
 }

@@ -7,6 +7,8 @@ import {
   plateWords,
   recheckOf,
   registerLog,
+  registersFor,
+  reopens,
   registerPlan,
   registerValue,
   takenValue,
@@ -234,6 +236,59 @@ describe('the log of a register', () => {
     expect([unsettled.old.value, unsettled.total, unsettled.recheck?.meaning]).toEqual([200, 24, 'doubled-wrong-sign']);
   });
 
+  it('is not judged at another station, by a round that is not to be trusted, or across another move', () => {
+    const homed = (station: string) => ({ homed: 'yes', station });
+    const told = (...later: Partial<RoundHead>[]) => {
+      const { round, entered } = book();
+      const at = { check: 'turret-bore', conditions: homed('3') };
+      const rounds = [round(12, { ...at, moves: [entered(1, 200.012)] }), ...later.map((part) => round(24, { ...at, ...part }))];
+      const [{ next, recheck }] = registerLog(rounds);
+      return [recheck?.meaning, recheck?.why, rounds.indexOf(next as RoundHead)];
+    };
+    expect(told({})).toEqual(['wrong-sign', undefined, 1]);
+    expect(told({ conditions: homed('5') })).toEqual([undefined, undefined, -1]);
+    expect(told({ conditions: homed('5') }, {})).toEqual(['wrong-sign', undefined, 2]);
+    const along = { alongSlide: quantity({ value: 24, limit: null, verdict: null }) };
+    expect(told({ finding: finding(along, [{ code: 'closure', severity: 'serious' }]) })).toEqual(['unclear', 'trust', 1]);
+    expect(told({ finding: finding(along, [{ code: 'closure', severity: 'warning' }]) })).toEqual(['wrong-sign', undefined, 1]);
+    expect(told({ finding: finding(along, [{ code: 'pegged', severity: 'warning' }]) })).toEqual(['unclear', 'trust', 1]);
+    // The bolts were driven between the value and the round after it: what that reads says nothing of the value.
+    const bolts = { ...move({ id: 'bolts', kind: 'nudge', begunAt: Diary.at(2, 10), doneAt: Diary.at(2, 11) }) };
+    expect(told({ conditions: { station: '3' }, moves: [bolts] }, {})).toEqual(['unclear', 'moved', 2]);
+    expect(told({ conditions: { station: '5' }, moves: [bolts] }, {}))
+      .withContext('of another plate')
+      .toEqual(['wrong-sign', undefined, 2]);
+  });
+
+  it('asks for the sign where nobody tried the needle: −1 and +1 look alike, 2 does not', () => {
+    const told = (after: number, sense: 1 | null, expanded = 0.4) => {
+      const { round, entered } = book();
+      const part = (value: number, more: Partial<RoundHead>): Partial<RoundHead> => ({
+        ...{ conditions: { homed: 'yes' }, instrumentName: 'plunger', sense },
+        finding: finding({
+          alongSlide: quantity({ value, expanded, limit: null, verdict: null }),
+          offsetRadial: quantity({ value: Math.abs(value), verdict: Math.abs(value) < 5 ? 'in' : 'out' }),
+        }),
+        ...more,
+      });
+      const rounds = [round(12, part(12, { moves: [entered(1, 200.012)] })), round(after, part(after, {}))];
+      const [{ recheck }] = registerLog(rounds);
+      return [recheck?.meaning, recheck?.why, recheck?.may];
+    };
+    expect(told(12.05, 1))
+      .withContext('0.96 is within its doubt')
+      .toEqual(['unclear', 'doubt', ['not-taken-up', 'inch-as-mm']]);
+    expect(told(12.05, 1, 0.1)).toEqual(['not-taken-up', undefined, undefined]);
+    expect(told(-12.05, 1)).toEqual(['doubled', undefined, undefined]);
+    expect(told(-12.05, null, 0.1)).toEqual(['unclear', 'sign', ['not-taken-up', 'doubled']]);
+    expect(told(12.05, null, 0.1)).toEqual(['unclear', 'sign', ['not-taken-up', 'doubled']]);
+    expect(told(24.1, null)).withContext('−2 is nothing').toEqual(['wrong-sign', undefined, undefined]);
+    expect(told(6.1, null)).toEqual(['halved', undefined, undefined]);
+    // Small against its doubt, but in: leave it.
+    expect(told(3, 1, 4)).toEqual(['right', undefined, undefined]);
+    expect(told(6, 1, 6)[1]).toBe('doubt');
+  });
+
   it('a changed reference re-opens every station that is built on it, going back too; a value of one station only its own', () => {
     const state = (kind: RegisterUse['kind'], how: 'plus' | 'back' = 'plus') => {
       const { round, entered } = book();
@@ -327,6 +382,64 @@ describe('the log of a register', () => {
     const [only] = registerLog([round(12, { moves: [entered(1, 200.012)] })]);
     expect(only.recheck).toBeUndefined();
     expect(only.next).toBeUndefined();
+  });
+});
+
+describe('what a register shifts, by the machine card', () => {
+  const card: readonly RegisterBase[] = [
+    { name: 'home X', axis: 'X', scope: 'turret' },
+    { name: 'home B', axis: 'B', scope: 'turret' },
+    { name: 'work shift X', axis: 'X', scope: 'turret' },
+    { name: 'station 3', axis: 'X', scope: 'station', station: '3', basedOn: 'home X' },
+    { name: 'station 5', axis: 'X', scope: 'station', station: '5', basedOn: 'home B' },
+    { name: 'sub A', axis: 'A', scope: 'sub' },
+    { name: 'not said', axis: 'X' },
+  ];
+  const at = (check: string, station?: string): Pick<RoundHead, 'check' | 'conditions'> => ({
+    check,
+    conditions: station ? { station } : {},
+  });
+  const names = (check: string, station?: string) => registersFor(card, at(check, station)).map(({ name }) => name);
+
+  it('is offered for that alone: none of another station, none of another spindle', () => {
+    expect(names('turret-bore', '3')).toEqual(['home X', 'home B', 'work shift X', 'station 3', 'not said']);
+    expect(names('turret-bore')).toEqual(['home X', 'home B', 'work shift X', 'station 3', 'station 5', 'not said']);
+    expect(names('sub-spindle')).toEqual(['sub A', 'not said']);
+  });
+
+  it('is re-opened when it changes: added to all of them all, a reference those that are built on it, one station that one', () => {
+    const told = (name: string, kind: RegisterUse['kind']) => {
+      const changed = { ...(card.find((entry) => entry.name === name) as RegisterBase), kind };
+      return [at('turret-bore', '3'), at('turret-bore', '5'), at('turret-bore'), at('sub-spindle')].map((round) =>
+        reopens(changed, round, undefined, card),
+      );
+    };
+    expect(told('work shift X', 'added')).toEqual([true, true, true, false]);
+    expect(told('home X', 'reference')).withContext('station 5 is built on another').toEqual([true, false, true, false]);
+    expect(told('station 3', 'added')).withContext('one that was not named may be it').toEqual([true, false, true, false]);
+    expect(told('sub A', 'added')).toEqual([false, false, false, true]);
+  });
+
+  it('leaves each station standing for itself on the ladder: one that is out is not forgotten when the next is in', () => {
+    const diary = new Diary();
+    const read = (station: string, verdict: 'in' | 'out', moved?: number) =>
+      diary.round('turret-bore', verdict, { conditions: { station }, ...(moved && { moved }) });
+    const rung = (rounds: readonly RoundHead[]) => {
+      const found = rungsOf('turning-centre', rounds).find(({ check }) => check.id === 'turret-bore');
+      return [found?.state, found?.thing];
+    };
+    const three = read('3', 'out');
+    const five = read('5', 'in');
+    expect(rung([three, five])).toEqual(['out', 'station 3']);
+    const moved = { ...three, moves: [move({ begunAt: Diary.at(3), doneAt: Diary.at(3, 9) })] };
+    expect(rung([moved, five]))
+      .withContext('the plate of one station was moved')
+      .toEqual(['stale', 'station 3']);
+    expect(rung([{ ...moved, conditions: {} }, five]))
+      .withContext('nobody said which')
+      .toEqual(['stale', 'station 5']);
+    diary.round('x', null);
+    expect(rung([moved, five, read('3', 'in')])).toEqual(['in', 'station 3']);
   });
 });
 

@@ -1,5 +1,7 @@
-import { FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
+import { CHECKS, FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
 import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
+import { disturbs, doneMoves } from './doneMoves.js';
+import { sameThing } from './things.js';
 
 export type RegisterMeaning =
   | 'right'
@@ -30,6 +32,18 @@ export interface Recheck {
   readonly ratio: number | null;
   /** From the first old value; null where nothing can be told. */
   readonly next: number | null;
+  /** Why nothing can be told: the sign of a reading, its doubt, a round not to be trusted, something moved in between. */
+  readonly why?: 'sign' | 'doubt' | 'trust' | 'moved';
+  /** What it may mean, where that is more than one thing. */
+  readonly may?: readonly RegisterMeaning[];
+}
+
+/** How surely the reading after is known. */
+export interface RecheckFacts {
+  /** µm, of each of the two total readings. */
+  readonly doubt?: number;
+  /** Whether somebody tried which way the needle counts, both times; true if left out. */
+  readonly signed?: boolean;
 }
 
 const withUnit = (value: number, unit: RegisterUse['unit']): string => `${value.toFixed(9)} ${unit === 'inch' ? 'in' : 'mm'}`;
@@ -102,14 +116,18 @@ export function takenValue(use: RegisterUse, kappa: 1 | -1 | null): number | nul
 }
 
 /** What the two readings differ by after it says of the value that was entered: always from the first old value. */
-export function recheckOf(use: RegisterUse, after: number): Recheck | undefined {
+export function recheckOf(use: RegisterUse, after: number, { doubt = 0, signed = true }: RecheckFacts = {}): Recheck | undefined {
   const sheet = sheetOf({ ...use, jog: null }, null);
-  const plan = sheet && use.entered && tried({ ...sheet, entered: withUnit(use.entered.value, use.unit), recheck: inMicrons(after) });
+  const read = { recheck: inMicrons(after), recheckSigned: signed, doubt: inMicrons(doubt) };
+  const plan = sheet && use.entered && tried({ ...sheet, ...read, entered: withUnit(use.entered.value, use.unit) });
   if (!plan) return undefined;
+  const may = plan['may'] as readonly RegisterMeaning[] | undefined;
   return {
     meaning: plan['meaning'] as RegisterMeaning,
     ratio: plan['ratio'] === null ? null : Number(plan['ratio']),
     next: plan['next'] === null ? null : Number(plan['next']),
+    // What a sign would tell is asked for first: it costs nothing.
+    ...(may && { may, why: signed ? ('doubt' as const) : ('sign' as const) }),
   };
 }
 
@@ -123,7 +141,45 @@ export interface RegisterEntry {
 }
 
 /** A register as the machine card tells it: its axis, and what it is built on where that was said. */
-export type RegisterBase = Pick<RegisterUse, 'name' | 'axis'> & { readonly basedOn?: string };
+export type RegisterBase = Pick<RegisterUse, 'name' | 'axis'> & {
+  readonly basedOn?: string;
+  /** What it shifts; left out where nobody said. */
+  readonly scope?: 'station' | 'turret' | 'sub';
+  /** Which station, where it shifts one. */
+  readonly station?: string;
+};
+
+/** Whether a register shifts what a round was read on, as far as the machine card tells. */
+function shifts({ scope, station }: Pick<RegisterBase, 'scope' | 'station'>, { check, conditions }: Pick<RoundHead, 'check' | 'conditions'>): boolean {
+  if (scope === undefined) return true;
+  if ((scope === 'sub') !== (CHECKS.get(check)?.carried === 'sub')) return false;
+  const own = conditions['station'];
+  return scope !== 'station' || !station || !own || station === String(own).trim();
+}
+
+/** Registers of the card that may be changed for what a round was read on: none of another station, none of another spindle. */
+export const registersFor = <T extends Pick<RegisterBase, 'scope' | 'station'>>(registers: readonly T[], round: Pick<RoundHead, 'check' | 'conditions'>): T[] =>
+  registers.filter((register) => shifts(register, round));
+
+/**
+ * Whether a register that was changed re-opens what a round was read on: it shifts that by the card, or others are built on
+ * it and the one that shifts that may be.
+ *
+ * @param used the register that was last changed for it, where one was.
+ */
+export function reopens(
+  changed: Pick<RegisterUse, 'name' | 'axis' | 'kind'>,
+  round: Pick<RoundHead, 'check' | 'conditions'>,
+  used: string | undefined,
+  registers: readonly RegisterBase[],
+): boolean {
+  const card = registers.find(({ name }) => name === changed.name);
+  const own =
+    used ?? registers.find((register) => register.scope !== undefined && register.scope !== 'turret' && shifts(register, round))?.name;
+  // What is added to all of them shifts all of them; a reference those that are built on it.
+  if (card?.scope && shifts(card, round) && changed.kind === 'added') return true;
+  return (changed.kind === 'reference' || isBase(changed.name, registers)) && builtOn(own, changed, registers);
+}
 
 /** Whether other registers of the card are built on this one. */
 export const isBase = (name: string, registers: readonly RegisterBase[]): boolean => registers.some(({ basedOn }) => basedOn === name);
@@ -146,23 +202,62 @@ export function builtOn(name: string | undefined, base: Pick<RegisterUse, 'name'
 
 const isBack = ({ entered }: RegisterUse): boolean => entered?.how === 'back';
 
+type Finding = NonNullable<RoundHead['finding']>;
+
+/** What makes a round one that no register may be judged by: it did not close, something was changed within it, half of it is missing. */
+const DISTRUST: readonly string[] = ['closure', 'conditions-differ', 'reversal-open', 'pegged'];
+const isTrusted = ({ notes }: Finding): boolean =>
+  !notes.some(({ code, severity }) => DISTRUST.includes(code) && (code !== 'closure' || severity === 'serious'));
+
+/** Whether which way the needle counts is known: somebody tried, or no dial stands between what was typed and what it is. */
+const isSigned = ({ instrumentName, sense }: RoundHead): boolean => instrumentName === null || sense !== null;
+
+/** What a round says of the value that was entered before it. Back at the first old value it is no re-check of anything. */
+function judged(use: RegisterUse, { round, move, moved }: Made, next: RoundHead): Recheck | undefined {
+  const found = next.finding?.quantities[move.quantity];
+  if (!next.finding || !found || isBack(use)) return undefined;
+  if (moved(next)) return { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
+  if (!isTrusted(next.finding)) return { meaning: 'unclear', ratio: null, next: null, why: 'trust' };
+  const before = round.finding?.quantities[move.quantity];
+  const doubt = 2 * Math.max(found.expanded ?? 0, before?.expanded ?? 0);
+  const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(round) && isSigned(next) });
+  // What is in is right, however small the rest is against its doubt.
+  return recheck?.may?.includes('right') && isIn(next.finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
+}
+
+function isIn({ quantities }: Finding): boolean {
+  const verdicts = Object.values(quantities).flatMap(({ verdict }) => verdict ?? []);
+  return verdicts.length > 0 && verdicts.every((verdict) => verdict === 'in');
+}
+
+/** One card of a register, and whether anything else was moved on the same thing between it and a later round. */
+interface Made {
+  readonly round: RoundHead;
+  readonly move: MoveWrite;
+  readonly moved: (next: RoundHead) => boolean;
+}
+
 /** Every value that was entered into registers of a machine, oldest first. */
 export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
+  const done = doneMoves(rounds);
   return rounds
     .flatMap((round) => round.moves.flatMap((move) => (move.made?.register?.entered ? [{ round, move, use: move.made.register }] : [])))
     .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1))
     .map(({ round, move, use }) => {
+      const { doneAt } = move;
       const next = rounds.find(
         (later) =>
-          later.check === round.check &&
-          move.doneAt !== null &&
-          later.at > move.doneAt &&
+          sameThing(later, round) &&
+          doneAt !== null &&
+          later.at > doneAt &&
           later.conditions['homed'] === 'yes' &&
           later.finding?.quantities[move.quantity] !== undefined,
       );
-      const found = next?.finding?.quantities[move.quantity];
-      // Back at the first old value it reads as it was found: that is no re-check of anything.
-      const recheck = found && !isBack(use) ? recheckOf(use, 2 * found.value) : undefined;
+      const moved = ({ at }: RoundHead) =>
+        done.some(
+          (other) => other.id !== move.id && doneAt !== null && other.doneAt > doneAt && other.doneAt <= at && disturbs(other, round),
+        );
+      const recheck = next && judged(use, { round, move, moved }, next);
       return { move, use, ...(next && { next }), ...(recheck && { recheck }) };
     });
 }

@@ -1,22 +1,22 @@
 import {
   CHANGE_KINDS,
   CHECKS,
-  MOVES,
   drift,
   effectOf,
   judgedBy,
   limitable,
-  upsets,
   zoneWidth,
   type CheckDefinition,
   type LimitSheet,
   type Note,
   type PlannedChange,
 } from '@isometra/core';
-import type { RegisterUse, RoundHead } from '@isometra/contract';
+import type { QuantityHead, RoundHead } from '@isometra/contract';
 import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
 import { overdueBy, type LadderFacts } from './overdue.js';
-import { builtOn, isBase, type RegisterBase } from './register.js';
+import { disturbs, doneMoves, type DoneMove } from './doneMoves.js';
+import { reopens, type RegisterBase } from './register.js';
+import { mayBeSameThing, thingOf, thingWords } from './things.js';
 
 /** Where a rung stands: the six glyphs. */
 export type RungState = 'in' | 'out' | 'unsure' | 'stale' | 'none' | 'left';
@@ -42,8 +42,12 @@ export interface Waiting {
 export interface Rung {
   readonly check: CheckDefinition;
   readonly state: RungState;
-  /** Its latest round that says something. */
+  /** The latest round that says something of what decides its state. */
   readonly round: RoundHead | undefined;
+  /** The latest word on each of its quantities, whichever round said it. */
+  readonly found: Readonly<Record<string, QuantityHead>>;
+  /** Which of several like things decides its state: "station 3"; empty where there is one only. */
+  readonly thing: string;
   /** Places along the bed at which it has been read since the last move, mm. */
   readonly places: readonly number[];
   readonly stale: StaleReason | undefined;
@@ -85,33 +89,10 @@ const WAITS: Readonly<Record<string, string>> = {
 export const waitWords = ({ check, code }: Waiting): string =>
   `it waits for “${title(check)}”: ${WAITS[code] ?? 'that has to be put right first'}`;
 
-export interface DoneMove {
-  readonly begunAt: string;
-  readonly doneAt: string;
-  readonly check: CheckDefinition;
-  /** The register of the control that was changed, back again too. */
-  readonly register?: Pick<RegisterUse, 'name' | 'axis'>;
-  /** Others may be built on it: a reference, or what the machine card says. */
-  readonly base?: boolean;
-}
+type Found = Rung['found'];
 
-/** Moves that were finished, in the order in which they were done. */
-export function doneMoves(rounds: readonly RoundHead[], registers: readonly RegisterBase[] = []): DoneMove[] {
-  return rounds
-    .flatMap((round) => {
-      const check = CHECKS.get(round.check);
-      if (!check) return [];
-      return round.moves.flatMap(({ begunAt, doneAt, made }): DoneMove[] => {
-        const register = made?.register?.entered ? made.register : undefined;
-        const base = register && (register.kind === 'reference' || isBase(register.name, registers));
-        return doneAt === null ? [] : [{ begunAt, doneAt, check, ...(register && { register, base }) }];
-      });
-    })
-    .sort((a, b) => a.doneAt.localeCompare(b.doneAt));
-}
-
-function verdictState(round: RoundHead): RungState {
-  const verdicts = Object.values(round.finding?.quantities ?? {}).flatMap(({ verdict }) => (verdict ? [verdict] : []));
+function verdictState(found: Found): RungState {
+  const verdicts = Object.values(found).flatMap(({ verdict }) => (verdict ? [verdict] : []));
   if (verdicts.length === 0) return 'none';
   if (verdicts.includes('out')) return 'out';
   return verdicts.includes('unsure') ? 'unsure' : 'in';
@@ -130,10 +111,6 @@ function follows(checkId: string, change: PlannedChange): boolean {
   return Object.values(CHECKS.get(checkId)?.quantities ?? {}).some((info) => drift(info, effect) !== 0);
 }
 
-/** Whether a check reads a station that a register of the control sets. */
-const isStation = (checkId: string): boolean =>
-  Object.values(CHECKS.get(checkId)?.corrections ?? {}).some(({ plus }) => plus.some((kind) => MOVES.get(kind)?.curedBy === 'control'));
-
 interface Past {
   readonly moves: readonly DoneMove[];
   readonly plan: CampaignPlan;
@@ -147,19 +124,22 @@ function staleness(round: RoundHead, { moves, plan, registers }: Past): StaleRea
   if (came) return { code: 'change-made', change: came.change.kind };
   // A move counts from when it was done: what was read since its card was begun was read in the middle of it.
   const later = moves.filter((move) => move.doneAt > round.at);
-  const own = later.find((move) => move.check.id === round.check);
+  // Of several like things only the one that was moved, where it was said which one.
+  const disturbing = later.filter((move) => disturbs(move, round));
+  const own = disturbing.find(({ check }) => check.id === round.check);
   if (own) return { code: own.begunAt < round.at ? 'during-move' : 'moved' };
-  const upset = later.find((move) => upsets(move.check, round.check));
-  if (upset) return { code: 'upset', check: upset.check.id };
-  const station = moves.findLast(({ check, register }) => register && check.id === round.check)?.register?.name;
-  const based = later.find(({ register, base }) => register && base && builtOn(station, register, registers));
-  if (based?.register && isStation(round.check)) return { code: 'rebased', register: based.register.name };
+  if (disturbing.length) return { code: 'upset', check: disturbing[0].check.id };
+  const used = moves.findLast(({ from, register }) => register && from && mayBeSameThing(from, round))?.register?.name;
+  const carried = CHECKS.get(round.check)?.carried !== undefined;
+  const changed = later.flatMap(({ register }) => (carried && register ? [register] : []));
+  const base = changed.find((register) => reopens(register, round, used, registers));
+  if (base) return { code: 'rebased', register: base.name };
   return school === 'top' && later.length ? { code: 'from-the-top', check: later[0].check.id } : undefined;
 }
 
-/** Why what is not in is left alone: every such value of the round was accepted as too small to matter. */
-function acceptance(round: RoundHead, { accepted }: CampaignPlan): LeftReason | undefined {
-  const open = Object.entries(round.finding?.quantities ?? {}).filter(([, { verdict }]) => verdict === 'out' || verdict === 'unsure');
+/** Why what is not in is left alone: every such value was accepted as too small to matter. */
+function acceptance({ round, found }: Part, { accepted }: CampaignPlan): LeftReason | undefined {
+  const open = Object.entries(found).filter(([, { verdict }]) => verdict === 'out' || verdict === 'unsure');
   const reasons = open.map(([quantity]) => accepted.find((entry) => entry.roundId === round.id && entry.quantity === quantity)?.why);
   return open.length && reasons.every((why) => why !== undefined)
     ? { code: 'too-small', why: [...new Set(reasons)].join('; ') }
@@ -170,11 +150,33 @@ function acceptance(round: RoundHead, { accepted }: CampaignPlan): LeftReason | 
 const haltsOf = (round: RoundHead | undefined): string[] =>
   (round?.finding?.notes ?? []).flatMap(({ code, halts }) => (halts ? [code] : []));
 
-/** What stands of a survey: finished moves, the latest round of each check that says something, and why it no longer counts. */
+/** What a round is the latest word on, and why that no longer counts. */
+interface Part {
+  readonly round: RoundHead;
+  readonly found: Found;
+  readonly stale: StaleReason | undefined;
+}
+
+/** One of several like things that a check is read on, as its rounds leave it: its latest round first. */
+type Thing = readonly [Part, ...Part[]];
+
+/** What stands of a survey: finished moves, and of each check the things it was read on. */
 interface Standing {
   readonly moves: readonly DoneMove[];
-  readonly latest: ReadonlyMap<string, RoundHead>;
-  readonly stales: ReadonlyMap<string, StaleReason | undefined>;
+  readonly things: ReadonlyMap<string, readonly Thing[]>;
+}
+
+/** The latest word on each quantity: what a later round did not read again still stands as it was read. */
+function thingFrom(rounds: readonly RoundHead[], past: Past): Thing | undefined {
+  const known = new Set<string>();
+  const parts = [...rounds].reverse().flatMap((round, i): Part[] => {
+    const said = Object.entries(round.finding?.quantities ?? {});
+    // Without a verdict an older word decides nothing.
+    const found = Object.fromEntries(said.filter(([name, { verdict }]) => !known.has(name) && (i === 0 || verdict !== null)));
+    said.forEach(([name]) => known.add(name));
+    return Object.keys(found).length ? [{ round, found, stale: staleness(round, past) }] : [];
+  });
+  return parts.length ? (parts as unknown as Thing) : undefined;
 }
 
 function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, { registers = [], scraped = [] }: LadderFacts = {}): Standing {
@@ -182,14 +184,34 @@ function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, { register
     const definition = CHECKS.get(check);
     return definition ? [{ begunAt: at, doneAt: at, check: definition }] : [];
   });
-  const moves = [...doneMoves(rounds, registers), ...scrapings].sort((a, b) => a.doneAt.localeCompare(b.doneAt));
-  const latest = new Map<string, RoundHead>();
-  for (const round of rounds) if (Object.keys(round.finding?.quantities ?? {}).length > 0) latest.set(round.check, round);
-  return { moves, latest, stales: new Map([...latest].map(([id, round]) => [id, staleness(round, { moves, plan, registers })])) };
+  const moves = [...doneMoves(rounds), ...scrapings].sort((a, b) => a.doneAt.localeCompare(b.doneAt));
+  const past = { moves, plan, registers };
+  const telling = rounds.filter(({ finding }) => Object.keys(finding?.quantities ?? {}).length > 0);
+  const byThing = groupedBy(telling, (round) => `${round.check} ${thingOf(round)}`);
+  const things = [...byThing.values()].map((own) => thingFrom(own, past)).filter((thing) => thing !== undefined);
+  return { moves, things: groupedBy(things, ([{ round }]) => round.check) };
 }
 
-const waitsIn = ({ hangsOn }: CheckDefinition, { latest, stales }: Standing): Waiting[] =>
-  hangsOn.flatMap((other) => (stales.get(other) ? [] : haltsOf(latest.get(other)).map((code) => ({ check: other, code }))));
+function groupedBy<T>(entries: readonly T[], keyOf: (entry: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const entry of entries) {
+    const own = groups.get(keyOf(entry));
+    if (own) own.push(entry);
+    else groups.set(keyOf(entry), [entry]);
+  }
+  return groups;
+}
+
+/** Of like things the one that was read last. */
+const lastRead = (things: readonly Thing[] = []): Part | undefined =>
+  things.map(([part]) => part).reduce<Part | undefined>((last, part) => (last && last.round.at > part.round.at ? last : part), undefined);
+
+function waitsIn({ hangsOn }: CheckDefinition, { things }: Standing): Waiting[] {
+  return hangsOn.flatMap((other) => {
+    const last = lastRead(things.get(other));
+    return last?.stale ? [] : haltsOf(last?.round).map((code) => ({ check: other, code }));
+  });
+}
 
 /**
  * What the finding of a check waits for, as notes for its solving: a rung it hangs on that rocks or tips.
@@ -217,23 +239,46 @@ export function rungsOf(
   facts: LadderFacts = {},
 ): Rung[] {
   const standing = standingOf(rounds, plan, facts);
-  const { moves, latest, stales } = standing;
   return orderOf(kind, plan.order).map((id) => {
     const check = CHECKS.get(id) as CheckDefinition;
-    const round = latest.get(id);
+    const things = standing.things.get(id) ?? [];
     const skipped = plan.skipped.find((entry) => entry.check === id);
-    const rung = { check, round, places: placesSince(rounds, id, moves), stale: undefined, left: undefined, waits: [], overdue: undefined };
-    if (skipped) return { ...rung, state: 'left', left: { code: 'left-out', why: skipped.why } };
-    if (!round) return { ...rung, places: [], state: 'none' };
-    const stale = stales.get(id);
-    if (stale) return { ...rung, state: 'stale', stale };
-    const overdue = overdueBy(check, round, facts);
-    const waits = waitsIn(check, standing);
-    if (waits.length && verdictState(round) !== 'none') return { ...rung, overdue, state: 'unsure', waits };
-    const left = acceptance(round, plan);
-    return left ? { ...rung, overdue, state: 'left', left } : { ...rung, overdue, state: verdictState(round) };
+    const rung = {
+      ...{ check, round: undefined, found: {}, thing: '', places: [] },
+      ...{ stale: undefined, left: undefined, waits: [], overdue: undefined },
+    };
+    if (things.length === 0) return { ...rung, ...(skipped ? leftOut(skipped.why) : { state: 'none' }) };
+    const places = placesSince(rounds, id, standing.moves);
+    const [decides] = things
+      .flatMap((thing) => thing.map((part) => ({ thing, ...standOf(part, check, plan, standing) })))
+      .sort((one, other) => weight(one) - weight(other) || other.thing[0].round.at.localeCompare(one.thing[0].round.at));
+    const [{ round }] = decides.thing;
+    const found: Found = Object.assign({}, ...decides.thing.map((part) => part.found).reverse());
+    const known = { ...rung, round, found, places, thing: thingWords(round), overdue: overdueBy(check, round, facts) };
+    if (skipped) return { ...known, overdue: undefined, ...leftOut(skipped.why) };
+    const { state, stale, left, waits } = decides;
+    return { ...known, state, stale, left, waits, ...(stale && { overdue: undefined }) };
   });
 }
+
+const leftOut = (why: string) => ({ state: 'left' as const, left: { code: 'left-out' as const, why } });
+
+type Stand = Pick<Rung, 'state' | 'stale' | 'left' | 'waits'>;
+
+/** How what one round said of one thing stands. */
+function standOf(part: Part, check: CheckDefinition, plan: CampaignPlan, standing: Standing): Stand {
+  const bare = { stale: part.stale, left: undefined, waits: [] };
+  if (part.stale) return { ...bare, state: 'stale' };
+  const [waits, state] = [waitsIn(check, standing), verdictState(part.found)];
+  if (waits.length && state !== 'none') return { ...bare, state: 'unsure', waits };
+  const left = acceptance(part, plan);
+  return left ? { ...bare, state: 'left', left } : { ...bare, state };
+}
+
+const WEIGHTS: readonly RungState[] = ['out', 'unsure', 'stale', 'left', 'in', 'none'];
+/** Of several words on a rung the one that asks for most decides: what was moved and not read again comes first. */
+const weight = ({ state, stale }: Stand): number =>
+  stale?.code === 'moved' || stale?.code === 'during-move' ? -1 : WEIGHTS.indexOf(state);
 
 /** Why a rung is the next one. */
 export type NextCode = 'moved' | 'out' | 'unsure' | 'waits' | 'first' | 'upset' | 'second-place' | 'overdue' | 'open';
@@ -257,8 +302,8 @@ export interface NextRung {
 }
 
 /** Whether a move is known for something of a rung that is out: a spindle that runs out has none. */
-function hasMove({ check, round }: Rung): boolean {
-  return Object.entries(round?.finding?.quantities ?? {}).some(([name, { verdict, aim, value }]) => {
+function hasMove({ check, found }: Rung): boolean {
+  return Object.entries(found).some(([name, { verdict, aim, value }]) => {
     if (verdict !== 'out') return false;
     const correction = check.corrections[name];
     // The parts of a size have the moves of the whole.

@@ -60,7 +60,9 @@ describe('every check of the catalogue', () => {
           if (!first || !(schema as z.ZodType).safeParse(undefined).success) continue;
           const { [key]: _, ...without } = setup;
           const left = said({ ...sheet, setup: without });
-          expect(left).withContext(`${key} left out, and ${first.value}`).toEqual(said({ ...sheet, setup: { ...without, [key]: first.value } }));
+          expect(left)
+            .withContext(`${key} left out, and ${first.value}`)
+            .toEqual(said({ ...sheet, setup: { ...without, [key]: first.value } }));
         }
       });
 

@@ -6,6 +6,7 @@ import { MORE_SET_UPS, SHORTER_HOLDER } from './helps.js';
 import type { Part } from './parts.js';
 import { sizeUpTo, unlimited } from './quantities.js';
 import {
+  boltedSweepSetup,
   bushNotes,
   bushPlan,
   bushSlots,
@@ -52,6 +53,7 @@ export function centreSweep({
   bolted,
   known,
   stations,
+  carried,
   ...facts
 }: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor' | 'needs'> & {
   readonly subject: string;
@@ -63,6 +65,8 @@ export function centreSweep({
   readonly known: string;
   /** It has stations with plates of their own. */
   readonly stations?: true;
+  /** Whose registers of the control shift it; left out where it is bolted. */
+  readonly carried?: CheckDefinition['carried'];
   /** It stands on bolts alone: no slide carries it and no register moves it. A bush in it can be turned half round. */
   readonly bolted?: true;
 }): CheckDefinition {
@@ -72,13 +76,15 @@ export function centreSweep({
     ...facts,
     family: 'sweep',
     machines: ['turning-centre'],
-    setup: centreSweepSetup,
+    setup: bolted ? boltedSweepSetup : centreSweepSetup,
     reading: centreSweepReading,
     plan: bolted ? bushPlan : sweepPlan,
     conditions: z.strictObject({
       homed: homedField(),
       ...(stations && { station: shortText('Station that is swept', '3'), plate: shortText('Number on its plate', '3') }),
     }),
+    ...(stations && { apart: ['station'] }),
+    ...(carried && { carried }),
     slotKeys: ['angle', 'at', 'bush'],
     reads: 'indicator',
     quantities: {

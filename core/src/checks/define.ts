@@ -190,6 +190,13 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly plan: z.ZodObject;
   /** What a round of this check is taken under: asked for before the first reading. */
   readonly conditions: z.ZodObject;
+  /**
+   * Conditions that name which of several like things was read: the station of a turret. Each stands for itself from round to
+   * round, and a move on one leaves the others good.
+   */
+  readonly apart?: readonly string[];
+  /** What carries it by a slide of the control, so that a register can shift it. */
+  readonly carried?: 'turret' | 'sub';
   /** Reading keys that tell one place from another. */
   readonly slotKeys: readonly (keyof Keys & string)[];
   /** Facts of a reading that are asked beside its figure. */

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, fieldRegistry, optionalMeasure } from '../input/fields.js';
+import { choice, fieldRegistry, optionalMeasure, type FieldInfo } from '../input/fields.js';
 import { dot } from '../fit/line.js';
 import type { Slot } from '../instruments/slots.js';
 import type { CheckInput, Estimates, JobRules, Note, PlannedSlot, Watch } from './define.js';
@@ -27,6 +27,16 @@ export const sweepSetup = z.strictObject({
   ...axisFields(),
 });
 
+const slantField = (more: Pick<FieldInfo, 'asked' | 'hidden'>) =>
+  optionalMeasure('angle', {
+    label: 'Slant of the slide',
+    min: -90,
+    max: 90,
+    example: '30',
+    help: '0 where it lies level; + when its rear end is the higher, the usual way.',
+    ...more,
+  });
+
 /** What a turning centre's sweep is asked beside: who carries the indicator, and how the slide leans. */
 export const centreSweepSetup = z.strictObject({
   ...sweepSetup.shape,
@@ -39,14 +49,11 @@ export const centreSweepSetup = z.strictObject({
       { value: 'sub', label: 'the sub-spindle' },
     ],
   }),
-  slant: optionalMeasure('angle', {
-    label: 'Slant of the slide',
-    min: -90,
-    max: 90,
-    example: '30',
-    help: '+ when the rear end of the slide is the higher, the usual way.',
-  }),
+  // Taken for level it would turn what the control can cure into what it cannot: the screen asks.
+  slant: slantField({ asked: true }),
 });
+/** What stands on bolts alone has no slide: nobody is asked how it leans. */
+export const boltedSweepSetup = z.strictObject({ ...centreSweepSetup.shape, slant: slantField({ hidden: true }) });
 
 export const sweepReading = z.strictObject({
   angle: roundAngle({ label: 'Angle round the spindle', example: '90' }),

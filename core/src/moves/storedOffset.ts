@@ -32,6 +32,7 @@ export const registerSchema = z.strictObject({
   axis: word('Axis', 'X', 8),
   kind: choice({
     label: 'It is',
+    asked: true,
     choices: [
       { value: 'added', label: 'added by the control: tool, work, geometry' },
       { value: 'reference', label: 'a reference: home, grid shift' },
@@ -39,6 +40,7 @@ export const registerSchema = z.strictObject({
   }),
   unit: choice({
     label: 'In',
+    asked: true,
     choices: [
       { value: 'mm', label: 'mm' },
       { value: 'inch', label: 'inch' },
@@ -46,12 +48,28 @@ export const registerSchema = z.strictObject({
   }),
   programming: choice({
     label: 'As a',
+    asked: true,
     choices: [
       { value: 'radius', label: 'radius' },
       { value: 'diameter', label: 'diameter' },
     ],
   }),
   digits: count({ label: 'Digits', min: 1, max: 6, example: '3' }),
+  scope: choice({
+    label: 'It shifts',
+    asked: true,
+    choices: [
+      { value: 'station', label: 'one station' },
+      { value: 'turret', label: 'all stations of the turret' },
+      { value: 'sub', label: 'the sub-spindle' },
+    ],
+  }),
+  station: z
+    .string({ error: 'must be a text' })
+    .trim()
+    .max(12, 'must have 12 letters or fewer')
+    .optional()
+    .register(fieldRegistry, { label: 'Which station', example: '3' }),
   basedOn: z
     .string({ error: 'must be a text' })
     .max(40)
@@ -96,9 +114,24 @@ const MEANINGS = [
 /** How far a ratio may be from what it means: a tenth, or a twentieth of a large one. */
 const near = (ratio: number, wanted: number): boolean => Math.abs(ratio - wanted) <= Math.max(0.12, 0.06 * Math.abs(wanted));
 
-function meaningOf(ratio: number): { readonly meaning: (typeof MEANINGS)[number]['meaning'] | 'unclear'; readonly factor: number | null } {
+type Meaning = Pick<(typeof MEANINGS)[number], 'meaning' | 'factor'>;
+
+function meaningOf(ratio: number): Meaning | undefined {
   const [nearest] = [...MEANINGS].sort((a, b) => Math.abs(ratio - a.ratio) - Math.abs(ratio - b.ratio));
-  return near(ratio, nearest.ratio) ? nearest : { meaning: 'unclear', factor: null };
+  return near(ratio, nearest.ratio) ? nearest : undefined;
+}
+
+/**
+ * Everything that a ratio may mean: the nearest, what its doubt reaches beside it, and the same of the opposite where its sign
+ * is not known. Each once.
+ */
+function meaningsOf(ratio: number, doubt: number, signed: boolean): Meaning[] {
+  const signs = signed ? [ratio] : [Math.abs(ratio), -Math.abs(ratio)];
+  const found = signs.flatMap((value) => [
+    ...(meaningOf(value) ? [meaningOf(value) as Meaning] : []),
+    ...MEANINGS.filter((entry) => Math.abs(value - entry.ratio) <= doubt),
+  ]);
+  return found.filter((entry, i) => found.findIndex(({ meaning }) => meaning === entry.meaning) === i);
 }
 
 /** More than this, mm, is asked about: a slip of a unit is a crash. */
@@ -113,8 +146,9 @@ const LARGE = 0.5;
  * always from the first old value.
  *
  * @returns `change`, `plus` and `minus` in the control's unit (mm or inch); `chosen` (null where the sign is not
- *   known); `ifWrong` total reading in µm; with `recheck`: `ratio`, `meaning` and the `next` value; `asks` what has to
- *   be made sure of before it is entered. Source: docs/methods/moves.md.
+ *   known); `ifWrong` total reading in µm; with `recheck`: `ratio`, `meaning` and the `next` value, and, where its `doubt`
+ *   (µm, of each total reading) or a sign that is not known (`recheckSigned` false) leaves more than one, what it `may` mean;
+ *   `asks` what has to be made sure of before it is entered. Source: docs/methods/turning.md.
  */
 export const storedOffset = defineMove({
   kind: 'stored-offset',
@@ -149,9 +183,22 @@ export const storedOffset = defineMove({
     }),
     kappa: z.union([z.literal(1), z.literal(-1)], { error: 'must be 1 or -1, as it was learned for this axis' }).optional(),
     recheck: readingSchema.optional(),
+    recheckSigned: z.boolean({ error: 'must be true or false' }).optional(),
+    doubt: quantitySchema('deviation', { min: 0 }, '2 um').optional(),
     entered: offsetSchema.optional(),
   }),
-  plan: ({ old, totalReading, programming = 'radius', jog, register = 'added', kappa, recheck, entered }) => {
+  plan: ({
+    old,
+    totalReading,
+    programming = 'radius',
+    jog,
+    register = 'added',
+    kappa,
+    recheck,
+    recheckSigned = true,
+    doubt = 0,
+    entered,
+  }) => {
     const unit = old.inch ? INCH : 1;
     const change = ((programming === 'diameter' ? 2 : 1) * totalReading) / 2000 / unit;
     const now = old.mm / unit;
@@ -170,7 +217,14 @@ export const storedOffset = defineMove({
       chosen,
       ifWrong: 2 * Math.abs(totalReading),
       ...(asks.length && { asks }),
-      ...(recheck !== undefined && rechecked(recheck / totalReading, now, entered ? entered.mm / unit - now : (chosen ?? plus) - now)),
+      ...(recheck !== undefined &&
+        rechecked(
+          recheck / totalReading,
+          (doubt * Math.hypot(1, recheck / totalReading)) / Math.abs(totalReading),
+          recheckSigned,
+          now,
+          entered ? entered.mm / unit - now : (chosen ?? plus) - now,
+        )),
     };
   },
   card: {
@@ -178,6 +232,7 @@ export const storedOffset = defineMove({
       .strictObject({
         rises: choice({
           label: 'The slide rises toward',
+          asked: true,
           choices: [
             { value: 'rear', label: 'the rear' },
             { value: 'operator', label: 'the operator' },
@@ -235,8 +290,9 @@ function cureOf(jog: { readonly by: number; readonly reading: { readonly before:
 const isOdd = (made: number, change: number): boolean => Math.abs(Math.abs(made) - Math.abs(change)) > 0.02 * Math.abs(change);
 
 /** What the reading after tells, and the value to enter next: always from the first old value. */
-function rechecked(ratio: number, old: number, made: number) {
+function rechecked(ratio: number, doubt: number, signed: boolean, old: number, made: number) {
   if (!Number.isFinite(ratio)) return { ratio: null, meaning: 'unclear', next: null };
-  const { meaning, factor } = meaningOf(ratio);
-  return { ratio, meaning, next: factor === null ? null : old + factor * made };
+  const may = meaningsOf(ratio, doubt, signed);
+  if (may.length === 1) return { ratio, meaning: may[0].meaning, next: old + may[0].factor * made };
+  return { ratio, meaning: 'unclear', next: null, ...(may.length > 1 && { may: may.map(({ meaning }) => meaning) }) };
 }

@@ -10,6 +10,7 @@ export const subSpindle = centreSweep({
   subject: 'The sub-spindle',
   part: SUB,
   known: 'sub',
+  carried: 'sub',
   radial: 8,
   needs: ['sub-spindle'],
   hangsOn: ['bed-twist', 'spindle-axis', 'guide-bush'],

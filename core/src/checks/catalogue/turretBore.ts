@@ -10,6 +10,7 @@ export const turretBore = centreSweep({
   subject: 'The pocket',
   part: POCKET,
   known: 'turret',
+  carried: 'turret',
   stations: true,
   radial: 10,
   needs: ['turret'],

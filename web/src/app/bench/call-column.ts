@@ -1,5 +1,5 @@
 import { recheckWords } from '../job/register-words';
-import { crossed, curvesAlong, neighbours, plateWords, registerLog, wayOut } from '@isometra/work';
+import { crossed, curvesAlong, jumps, neighbours, plateWords, registerLog, sameThing, scrapedOf, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -112,6 +112,18 @@ export class CallColumn {
     );
   });
 
+  /** A sign that turned since the round before although nobody moved anything: said before anything else. */
+  protected readonly turned = computed(() => {
+    const [check, id] = [this.store.check(), this.store.round()?.id];
+    const round = this.calling() ? this.desk.all().find((head) => head.id === id) : undefined;
+    if (!check || !round) return '';
+    const changes = (this.desk.survey()?.planned ?? []).flatMap(({ doneAt }) => doneAt ?? []);
+    const [jump] = jumps(round, this.desk.all(), { scraped: scrapedOf(this.desk.surfaces()), changes });
+    if (!jump) return '';
+    const says = (value: number) => placedWords(value, check.quantities[jump.quantity], this.shown(), 1);
+    return `Round ${this.desk.number(jump.from)} said ${says(jump.before)}, this one says ${says(jump.after)}, and nobody moved anything: one of the two was read on a needle that counts the other way. Nudge it and look before anything is moved.`;
+  });
+
   protected readonly misplaced = computed(() => {
     const card: Readonly<Record<string, unknown>> = this.desk.machine()?.card ?? {};
     return plateWords(card['stations'], this.store.round()?.conditions ?? {});
@@ -141,7 +153,7 @@ export class CallColumn {
   /** What a move took past the middle, and whether that was meant. */
   private readonly crossings = computed(() => {
     const [check, round] = [this.store.check(), this.store.round()];
-    return check && round ? crossed(this.desk.of(check.id).filter(({ at }) => at <= round.at)) : [];
+    return check && round ? crossed(this.desk.of(check.id).filter((other) => other.at <= round.at && sameThing(other, round))) : [];
   });
   private past(name: string, { verdict }: Quantity, info: QuantityInfo): string {
     const found = this.crossings().find(({ quantity }) => quantity === name);

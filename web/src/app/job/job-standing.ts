@@ -1,6 +1,16 @@
 import { Directive, computed } from '@angular/core';
 import { readingValue } from '@isometra/core';
-import { learnedKappa, learnedPivot, neighbours, registerLog, staleWords, standingReadings, unsettledOf } from '@isometra/work';
+import {
+  learnedKappa,
+  learnedPivot,
+  neighbours,
+  registerLog,
+  registersFor,
+  sameThing,
+  staleWords,
+  standingReadings,
+  unsettledOf,
+} from '@isometra/work';
 import { bedWords } from '../machine/bed-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
@@ -15,7 +25,7 @@ export abstract class JobStanding extends JobMove {
     if (!round || !check || this.saved()?.doneAt) return '';
     const later = this.desk
       .of(check.id)
-      .filter(({ at, finding }) => at > round.at && finding?.quantities[this.quantity()])
+      .filter((other) => other.at > round.at && sameThing(other, round) && other.finding?.quantities[this.quantity()])
       .at(-1);
     if (later)
       return `Round ${this.desk.number(later)} has been read since. This card speaks of round ${this.desk.number(round)}: make it from the last one.`;
@@ -58,14 +68,15 @@ export abstract class JobStanding extends JobMove {
       const others = used.filter(
         ({ name }, i) => used.findIndex((entry) => entry.name === name) === i && !onCard.some((entry) => entry.name === name),
       );
-      const registers: readonly KnownRegister[] = [...onCard, ...others];
+      const round = this.round();
+      const registers: readonly KnownRegister[] = round ? registersFor([...onCard, ...others], round) : [];
       const homing = (card?.['homing'] ?? {}) as { readonly times?: number; readonly power?: number };
       const axes = [...new Set(log.map(({ use }) => use.axis))];
       const kappa = axes.flatMap((axis) => {
         const known = learnedKappa(log, axis);
         return known ? [[axis, known] as const] : [];
       });
-      const rounds = new Set(this.desk.of(this.round()?.check ?? '').map(({ id }) => id));
+      const rounds = new Set(this.desk.all().flatMap((other) => (round && sameThing(other, round) ? [other.id] : [])));
       const usedFor = log.filter(({ move }) => rounds.has(move.roundId));
       const own = this.saved()?.id;
       const before = log.filter(({ move }) => move.id !== own);

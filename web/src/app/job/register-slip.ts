@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { readingValue, readNumber, type Instrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
-import { displayCounts, registerPlan, registerValue, takenValue, type Recheck, type Unsettled } from '@isometra/work';
+import { displayCounts, registerPlan, registerValue, takenValue, type Recheck, type RegisterBase, type Unsettled } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
@@ -16,7 +16,7 @@ import { bothUnits } from '../ui/say';
 import { recheckWords } from './register-words';
 
 /** A register as the machine card tells it; what nobody has said is asked on the slip. */
-export type KnownRegister = Pick<RegisterUse, 'name'> & Partial<Pick<RegisterUse, 'axis' | 'kind' | 'unit' | 'programming' | 'digits'>>;
+export type KnownRegister = Pick<RegisterUse, 'name'> & Partial<Pick<RegisterUse, 'axis' | 'kind' | 'unit' | 'programming' | 'digits'> & Pick<RegisterBase, 'scope' | 'station'>>;
 
 /** Control parameters: what is asked of them before the slip is filled in. */
 const KINDS: readonly Choice<RegisterUse['kind']>[] = [

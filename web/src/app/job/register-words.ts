@@ -16,9 +16,33 @@ const MEANINGS: Readonly<Record<RegisterMeaning, (next: string) => string>> = {
   unclear: () => 'It fits none of the usual slips: go back to the first old value, home, and read again.',
 };
 
+/** What a re-check would mean, short: where it may be one of several. */
+const SHORT: Readonly<Record<RegisterMeaning, string>> = {
+  right: 'it was right',
+  'wrong-sign': 'the wrong sign',
+  doubled: 'changed by twice too much',
+  'doubled-wrong-sign': 'twice too much and the wrong sign',
+  halved: 'changed by half of it',
+  'halved-wrong-sign': 'half of it and the wrong sign',
+  'not-taken-up': 'not taken up',
+  'inch-as-mm': 'an inch taken for a millimetre',
+  'mm-as-inch': 'a millimetre taken for an inch',
+  unclear: 'something else',
+};
+
+/** Why a re-check tells nothing yet, and what to do: nothing is entered before it does. */
+const WHY: Readonly<Record<NonNullable<Recheck['why']>, (may: string) => string>> = {
+  sign: (may) =>
+    `It may be ${may}: without its sign the two look alike. Push the part toward the stylus, say on the bench which way the needle went, and this says which. Enter nothing before.`,
+  doubt: (may) => `It may be ${may}: what was changed is too small against the doubt. Read it again finer before anything is entered.`,
+  trust: () => 'This round is not to be trusted, so it says nothing of the value: sweep again. Enter nothing before.',
+  moved: () =>
+    'Something else was moved since the value was entered, so that this says nothing of it: what it reads now is where to begin. Go back to the first old value, home, and sweep again.',
+};
+
 /** What a re-check means, without the register's name. */
-export const meaningWords = ({ meaning, next }: Recheck, use: Pick<RegisterUse, 'digits' | 'unit'>): string =>
-  MEANINGS[meaning](next === null ? '' : registerValue(next, use));
+export const meaningWords = ({ meaning, next, why, may = [] }: Recheck, use: Pick<RegisterUse, 'digits' | 'unit'>): string =>
+  why ? WHY[why](may.map((entry) => SHORT[entry]).join(', or ')) : MEANINGS[meaning](next === null ? '' : registerValue(next, use));
 
 /** A re-check in words. */
 export const recheckWords = (recheck: Recheck, use: Pick<RegisterUse, 'digits' | 'unit' | 'name'>): { readonly text: string } => ({

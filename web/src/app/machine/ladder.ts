@@ -123,14 +123,17 @@ export class Ladder {
   protected readonly rungs = computed(() => {
     const next = this.desk.inHand() ? undefined : this.desk.next();
     return this.desk.rungs().map((rung) => {
-      const [lines, reason] = [this.lines(rung), reasonOf(rung)];
+      // Of several like things the one that decides is named.
+      const about = rung.thing ? `${rung.thing}: ` : '';
+      const reason = reasonOf(rung) && about + reasonOf(rung);
+      const lines = this.lines(rung).map((line) => (reason ? line : about + line));
       return {
         id: rung.check.id,
         title: rung.check.title,
         // Left out because it is being scraped: there is where it goes on.
         scraped: rung.left ? this.desk.surfaces().find(({ aim }) => aim?.check === rung.check.id) : undefined,
         state: rung.state,
-        way: wayOfFinding(rung.round?.finding, rung.check),
+        way: wayOfFinding({ quantities: rung.found }, rung.check),
         lines,
         reason,
         // A short row shows the beginning; all of it where the pointer rests.
@@ -148,7 +151,7 @@ export class Ladder {
   );
 
   private limited(rung: Rung) {
-    return Object.entries(rung.round?.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
+    return Object.entries(rung.found).filter(([, quantity]) => quantity.verdict !== null);
   }
 
   private lines(rung: Rung): string[] {

@@ -62,7 +62,7 @@ export class Campaign {
       title: rung.check.title,
       question: rung.check.question,
       state: rung.state,
-      way: wayOfFinding(rung.round?.finding, rung.check),
+      way: wayOfFinding({ quantities: rung.found }, rung.check),
       number: index + 1,
       left: this.survey()?.skipped.find((entry) => entry.check === rung.check.id),
       warning: misplacedText(rung.check.id, wrong.get(rung.check.id)),

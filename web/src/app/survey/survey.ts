@@ -96,7 +96,7 @@ export class Survey {
         why: next.why,
         link: ['..', 'bench', rung.check.id],
         state: rung.state,
-        way: wayOfFinding(rung.round?.finding, rung.check),
+        way: wayOfFinding({ quantities: rung.found }, rung.check),
         does: 'To the bench',
       }
     );

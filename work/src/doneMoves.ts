@@ -1,0 +1,34 @@
+import { CHECKS, upsets, type CheckDefinition } from '@isometra/core';
+import type { RegisterUse, RoundHead } from '@isometra/contract';
+import { mayBeSameThing } from './things.js';
+
+/** A move that was finished: what it was made for, and when. */
+export interface DoneMove {
+  /** Of the move; none where metal came off. */
+  readonly id?: string;
+  readonly begunAt: string;
+  readonly doneAt: string;
+  readonly check: CheckDefinition;
+  /** The round that it was made from; none where metal came off without one. */
+  readonly from?: Pick<RoundHead, 'check' | 'conditions'>;
+  /** The register of the control that was changed, back again too. */
+  readonly register?: Pick<RegisterUse, 'name' | 'axis' | 'kind'>;
+}
+
+/** Moves that were finished, in the order in which they were done. */
+export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
+  return rounds
+    .flatMap((round) => {
+      const check = CHECKS.get(round.check);
+      if (!check) return [];
+      return round.moves.flatMap(({ id, begunAt, doneAt, made }): DoneMove[] => {
+        const register = made?.register?.entered ? made.register : undefined;
+        return doneAt === null ? [] : [{ id, begunAt, doneAt, check, from: round, ...(register && { register }) }];
+      });
+    })
+    .sort((a, b) => a.doneAt.localeCompare(b.doneAt));
+}
+
+/** Whether a move changes what a round was read on: the same thing, or one that its check hangs on. */
+export const disturbs = ({ check, from }: Pick<DoneMove, 'check' | 'from'>, round: Pick<RoundHead, 'check' | 'conditions'>): boolean =>
+  check.id === round.check ? !from || mayBeSameThing(from, round) : upsets(check, round.check);
