@@ -47,6 +47,12 @@ export const storedReadingSchema = readingSchema.extend({ roundId: z.string(), s
 export type StoredReading = z.infer<typeof storedReadingSchema>;
 
 const controlValue = z.number().min(-1e6).max(1e6);
+const enteredSchema = z.strictObject({
+  value: controlValue,
+  how: z.enum(['plus', 'minus', 'next', 'taken', 'back']),
+  at: whenSchema,
+  by: whoSchema,
+});
 /** A register of a control while a value in it is changed. Values in the register's own unit, readings in µm. */
 export const registerUseSchema = z.strictObject({
   name: z.string().min(1).max(40),
@@ -66,9 +72,9 @@ export const registerUseSchema = z.strictObject({
   /** How often it was homed, and switched off and on, since the value was entered. */
   homings: z.int().min(0).max(20),
   power: z.int().min(0).max(20),
-  entered: z
-    .strictObject({ value: controlValue, how: z.enum(['plus', 'minus', 'next', 'taken', 'back']), at: whenSchema, by: whoSchema })
-    .nullable(),
+  entered: enteredSchema.nullable(),
+  /** What was entered before that on the same slip, oldest first: nothing that stood in the control is forgotten. */
+  earlier: z.array(enteredSchema).max(20).optional(),
 });
 export type RegisterUse = z.infer<typeof registerUseSchema>;
 

@@ -15,6 +15,9 @@ export interface DoneMove {
   readonly register?: Pick<RegisterUse, 'name' | 'axis' | 'kind'>;
 }
 
+/** When values were entered on a slip, oldest first. */
+const changesOf = ({ entered, earlier = [] }: RegisterUse): string[] => [...earlier, ...(entered ? [entered] : [])].map(({ at }) => at);
+
 /** Moves that were finished, in the order in which they were done. */
 export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
   return rounds
@@ -22,8 +25,10 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
       const check = CHECKS.get(round.check);
       if (!check) return [];
       return round.moves.flatMap(({ id, begunAt, doneAt, made }): DoneMove[] => {
-        const register = made?.register?.entered ? made.register : undefined;
-        return doneAt === null ? [] : [{ id, begunAt, doneAt, check, from: round, ...(register && { register }) }];
+        const register = made?.register;
+        // A register is changed when a value is entered, whether or not anybody says that the card is done; going back too.
+        if (register?.entered) return changesOf(register).map((at) => ({ id, begunAt: at, doneAt: at, check, from: round, register }));
+        return doneAt === null ? [] : [{ id, begunAt, doneAt, check, from: round }];
       });
     })
     .sort((a, b) => a.doneAt.localeCompare(b.doneAt));

@@ -6,24 +6,33 @@ interface Ordered {
   readonly kind: string;
 }
 
-/** Whether a move opens a joint or takes metal off: what the part was slid to is lost with it. */
-const opens = ({ kind }: Ordered): boolean => MOVES.get(kind)?.leaves === true || MOVES.get(kind)?.metal === true;
-
-/** Whether a move only slides the part over on its faces. */
-const slides = (move: Ordered): boolean => !opens(move) && MOVES.has(move.kind);
-
-/** The moves of one round in the order of the hands: the height before the side, because opening the joint loses the side. */
-export function inWorkingOrder<M extends Ordered>(moves: readonly M[]): M[] {
-  return [...moves.filter(opens), ...moves.filter((move) => !opens(move))];
+/**
+ * Which of several moves of one round comes first: the joint that is opened, or metal that comes off, loses what was slid on it;
+ * what is tapped over on its bolts takes with it what a register has set.
+ */
+function stage({ kind }: Ordered): 0 | 1 | 2 {
+  const move = MOVES.get(kind);
+  if (move?.leaves === true || move?.metal === true) return 0;
+  return move?.curedBy === 'control' ? 2 : 1;
 }
 
-/** What comes before a move of a round, and what after it, by quantity: only where one of the two undoes the other. */
-export function neighbours(moves: readonly Ordered[], own: Ordered): { readonly before?: string; readonly after?: string } {
-  const others = moves.filter(({ quantity }) => quantity !== own.quantity);
-  if (opens(own)) {
-    const after = others.find(slides);
-    return after ? { after: after.quantity } : {};
-  }
-  const before = slides(own) ? others.find(opens) : undefined;
-  return before ? { before: before.quantity } : {};
+/** The moves of one round in the order of the hands: the height before the side, bolts before the control. */
+export const inWorkingOrder = <M extends Ordered>(moves: readonly M[]): M[] => [...moves].sort((one, other) => stage(one) - stage(other));
+
+/** What comes before a move of a round, and what after it. */
+export interface Neighbours {
+  readonly before?: string;
+  readonly after?: string;
+  /** Why: opening a joint loses what was slid on it, or bolts take with them what the control has set. */
+  readonly code?: 'joint' | 'bolts';
+}
+
+/** What comes before a move of a round, or else after it, by quantity: only where one of the two undoes the other. */
+export function neighbours(moves: readonly Ordered[], own: Ordered): Neighbours {
+  const others = inWorkingOrder(moves.filter(({ quantity, kind }) => quantity !== own.quantity && MOVES.has(kind)));
+  const code = (other: Ordered) => (stage(other) === 0 || stage(own) === 0 ? 'joint' : 'bolts');
+  const before = others.find((other) => stage(other) < stage(own));
+  if (before) return { before: before.quantity, code: code(before) };
+  const after = others.find((other) => stage(other) > stage(own));
+  return after ? { after: after.quantity, code: code(after) } : {};
 }

@@ -1,14 +1,18 @@
+import { PracticeControl } from '@isometra/core/practice';
 import fc from 'fast-check';
 import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
 import {
   displayCounts,
+  enteredOn,
   firstOld,
+  kappaByAxis,
   learnedKappa,
   plateWords,
   recheckOf,
   registerLog,
   registersFor,
   reopens,
+  stillOwed,
   registerPlan,
   registerValue,
   takenValue,
@@ -18,48 +22,6 @@ import {
 import { rungsOf, staleWords } from './rungs.js';
 import { Diary, finding, move, quantity } from './testing/heads.spec.js';
 
-/** A control with one register, and what it does to the machine: the truth that no reading shows. */
-class VirtualControl {
-  /** µm off along the slide, + toward the operator. */
-  private atHome: number;
-  private taken: number;
-
-  constructor(
-    readonly use: RegisterUse,
-    private readonly truth: { readonly off: number; readonly way: 1 | -1; readonly kappa: 1 | -1; readonly display: 'radius' | 'diameter' },
-    readonly first: number,
-  ) {
-    this.atHome = truth.off;
-    this.taken = first;
-  }
-
-  private get unit(): number {
-    return this.use.unit === 'inch' ? 25.4 : 1;
-  }
-
-  /** What a change of the register by so much does to the slide, µm. */
-  private moves(change: number): number {
-    const sign = this.use.kind === 'reference' ? this.truth.kappa : 1;
-    return (1000 * this.unit * this.truth.way * sign * change) / (this.use.programming === 'diameter' ? 2 : 1);
-  }
-
-  /** A jog on the display: what the two readings differ by after it. */
-  jog(by: number): number {
-    return 2 * (this.atHome + (1000 * this.unit * this.truth.way * by) / (this.truth.display === 'diameter' ? 2 : 1));
-  }
-
-  /** Enter a value; it counts once the control is homed. */
-  enter(value: number, homed = true): void {
-    if (!homed) return;
-    this.atHome += this.moves(value - this.taken);
-    this.taken = value;
-  }
-
-  get total(): number {
-    return 2 * this.atHome;
-  }
-}
-
 const NOW = '2026-11-01T08:00:00.000Z';
 const register = (part: Partial<RegisterUse> = {}): RegisterUse => ({
   ...{ name: 'work shift X', axis: 'X', kind: 'added', unit: 'mm', programming: 'radius', digits: 4, total: 0 },
@@ -67,23 +29,28 @@ const register = (part: Partial<RegisterUse> = {}): RegisterUse => ({
   ...part,
 });
 const locked = (value: number) => ({ value, where: 'offset page 2', at: NOW, by: 'RM' });
+const way = fc.constantFrom(1 as const, -1 as const);
+const counting = fc.record({
+  unit: fc.constantFrom('mm' as const, 'inch' as const),
+  counts: fc.constantFrom('radius' as const, 'diameter' as const),
+});
 const control = fc.record({
   off: fc.integer({ min: 5, max: 200 }).chain((size) => fc.constantFrom(size, -size)),
-  way: fc.constantFrom(1 as const, -1 as const),
-  kappa: fc.constantFrom(1 as const, -1 as const),
-  display: fc.constantFrom('radius' as const, 'diameter' as const),
-  programming: fc.constantFrom('radius' as const, 'diameter' as const),
-  unit: fc.constantFrom('mm' as const, 'inch' as const),
+  ...{ way, kappa: way, display: counting, register: counting },
   first: fc.integer({ min: -400, max: 400 }),
+  homingError: fc.integer({ min: -30, max: 30 }),
+  homing: fc.record({ times: fc.integer({ min: 1, max: 3 }), power: fc.integer({ min: 0, max: 2 }) }),
 });
 type Truth = typeof control extends fc.Arbitrary<infer T> ? T : never;
 
-/** A register with its old value locked and its sign jogged for, on a control whose truth is hidden. */
-function bumped({ off, way, kappa, display, programming, unit, first }: Truth, kind: RegisterUse['kind']) {
-  const empty = register({ kind, programming, unit, digits: 6 });
-  const box = new VirtualControl(empty, { off, way, kappa, display }, first);
-  const by = unit === 'inch' ? 0.0004 : 0.01;
-  const use = { ...empty, total: box.total, old: locked(first), jog: { by, before: box.total, after: box.jog(by) } };
+/** A register with its old value locked and its sign jogged for, on a homed control whose truth is hidden. */
+function bumped(truth: Truth, kind: RegisterUse['kind']) {
+  const { counts: programming, unit } = truth.register;
+  const box = new PracticeControl({ ...truth, kind });
+  box.home();
+  const by = truth.display.unit === 'inch' ? 0.0004 : 0.01;
+  const jog = { by, before: box.total, after: box.jogged(by) };
+  const use = register({ kind, programming, unit, digits: 6, total: box.total, old: locked(truth.first), jog });
   return { box, use };
 }
 const entering = (use: RegisterUse, value: number): RegisterUse => ({ ...use, entered: { value, how: 'plus', at: NOW, by: 'RM' } });
@@ -95,9 +62,12 @@ describe('a register of a control', () => {
         const { box, use } = bumped(truth, 'added');
         const plan = registerPlan(use, null);
         expect(plan?.chosen).not.toBeNull();
-        box.enter(plan?.chosen === 'plus' ? plan.plus : (plan?.minus ?? 0));
+        box.put(plan?.chosen === 'plus' ? plan.plus : (plan?.minus ?? 0));
         expect(Math.abs(box.total)).toBeLessThan(0.001);
-        expect(displayCounts(use)).toBe(truth.display);
+        expect(displayCounts(use)).toEqual(truth.display);
+        // Jogged until the readings agree, the control took the same value by itself.
+        const jog = { ...bumped(truth, 'added').use, jog: { by: bumped(truth, 'added').box.wholeJog, before: use.total, after: 0 } };
+        expect(takenValue(jog, null)).toBeCloseTo(plan?.chosen === 'plus' ? plan.plus : (plan?.minus ?? NaN), 6);
       }),
     );
   });
@@ -109,19 +79,19 @@ describe('a register of a control', () => {
         const plan = registerPlan(use, null);
         expect(plan?.chosen).toBeNull();
         const guess = (plusFirst ? plan?.plus : plan?.minus) ?? 0;
-        box.enter(guess);
+        box.put(guess);
         const recheck = recheckOf(entering(use, guess), box.total);
         if (recheck?.meaning === 'wrong-sign') expect(Math.abs(box.total)).toBeCloseTo(plan?.ifWrong ?? 0, 4);
         else expect(recheck?.meaning).toBe('right');
         expect(learnedKappa([{ move: move(), use: entering(use, guess), recheck }], 'X')).toBe(truth.kappa);
         expect(learnedKappa([{ move: move(), use: entering(use, guess), recheck }], 'Y')).toBeNull();
         // Back from the first old value: what is said next cures it.
-        box.enter(recheck?.next ?? NaN);
+        box.put(recheck?.next ?? NaN);
         expect(Math.abs(box.total)).toBeLessThan(0.001);
         // With κ known the next bump is not guessed any more.
         const again = bumped({ ...truth, off: -2 * truth.off }, 'reference');
         const known = registerPlan(again.use, truth.kappa);
-        again.box.enter((known?.chosen === 'plus' ? known.plus : known?.minus) ?? NaN);
+        again.box.put((known?.chosen === 'plus' ? known.plus : known?.minus) ?? NaN);
         expect(Math.abs(again.box.total)).toBeLessThan(0.001);
       }),
     );
@@ -142,31 +112,47 @@ describe('a register of a control', () => {
         const plan = registerPlan(use, null);
         const right = ((plan?.chosen === 'plus' ? plan.plus : plan?.minus) ?? NaN) - truth.first;
         const value = truth.first + factors[slip] * right;
-        box.enter(value);
+        box.put(value);
         const recheck = recheckOf(entering(use, value), box.total);
         expect(recheck?.meaning).toBe(slip);
-        box.enter(recheck?.next ?? NaN);
+        box.put(recheck?.next ?? NaN);
         expect(Math.abs(box.total)).toBeLessThan(0.001);
       }),
     );
   });
 
-  it('not homed reads as before; a millimetre taken for an inch is a stop', () => {
-    const truth: Truth = { off: 30, way: 1, kappa: 1, display: 'radius', programming: 'radius', unit: 'mm', first: 200 };
-    const { box, use } = bumped(truth, 'added');
-    const plan = registerPlan(use, null);
-    const value = (plan?.chosen === 'plus' ? plan.plus : plan?.minus) ?? NaN;
-    box.enter(value, false);
-    expect(recheckOf(entering(use, value), box.total)?.meaning).toBe('not-taken-up');
-    expect(recheckOf(entering(use, value), use.total * (1 - 25.4))?.meaning).toBe('mm-as-inch');
-    expect(recheckOf(entering(use, value), use.total * (1 - 1 / 25.4))?.meaning).toBe('inch-as-mm');
+  it('not homed, 9 becomes 7; entered and not homed, or not switched off and on, it reads as before; a millimetre taken for an inch is a stop', () => {
+    const mm = { unit: 'mm', counts: 'radius' } as const;
+    const box = new PracticeControl({
+      ...{ off: 7, way: 1, kappa: 1, kind: 'added', display: mm, register: mm, first: 200, homingError: 2 },
+      homing: { times: 2, power: 1 },
+    });
+    expect(box.total / 2).toBe(9);
+    box.home();
+    expect(box.total / 2).toBe(7);
+    const use = register({ total: box.total, old: locked(200) });
+    box.enter(199.993);
+    const said = () => recheckOf(entering(use, 199.993), box.total)?.meaning;
+    box.home();
+    box.home();
+    expect(said()).withContext('homed twice, and never switched off').toBe('not-taken-up');
+    box.switchOver();
+    box.home();
+    expect(said()).toBe('right');
+    expect(stillOwed({ homings: 1, power: 0 }, { times: 2, power: 1 })).toEqual({ homings: 1, power: 1 });
+    expect(stillOwed({ homings: 3, power: 1 }, { times: 2, power: 1 })).toEqual({ homings: 0, power: 0 });
+    expect(recheckOf(entering(use, 199.993), use.total * (1 - 25.4))?.meaning).toBe('mm-as-inch');
+    expect(recheckOf(entering(use, 199.993), use.total * (1 - 1 / 25.4))?.meaning).toBe('inch-as-mm');
     expect(recheckOf(use, 3)).withContext('nothing was entered').toBeUndefined();
   });
 
   it('a diameter display jogs 5.2 on 2.6; 5.2 thou across make 0.0660 mm of a millimetre register', () => {
-    expect(displayCounts({ unit: 'mm', jog: { by: 5.2, before: 5200, after: 0 } })).toBe('diameter');
-    expect(displayCounts({ unit: 'mm', jog: { by: 2.6, before: 5200, after: 0 } })).toBe('radius');
-    expect(displayCounts({ unit: 'mm', jog: { by: 9, before: 5200, after: 0 } })).toBeNull();
+    const counts = (by: number) => displayCounts({ jog: { by, before: 5200, after: 0 } });
+    expect(counts(5.2)).toEqual({ counts: 'diameter', unit: 'mm' });
+    expect(counts(-2.6)).toEqual({ counts: 'radius', unit: 'mm' });
+    expect(counts(0.1024)).withContext('a display in inch, whatever the register is in').toEqual({ counts: 'radius', unit: 'inch' });
+    expect(counts(0.2047)).toEqual({ counts: 'diameter', unit: 'inch' });
+    expect(counts(9)).toBeNull();
     const use = register({ total: 5.2 * 25.4, old: locked(0) });
     expect(registerValue(registerPlan(use, null)?.plus ?? NaN, use)).toBe('0.0660 mm');
   });
@@ -175,6 +161,8 @@ describe('a register of a control', () => {
     const use = register({ total: 100, old: locked(200), jog: { by: -0.1, before: 100, after: 0 }, programming: 'radius' });
     expect(takenValue(use, null)).toBeCloseTo(199.95, 9);
     expect(takenValue({ ...use, programming: 'diameter' }, null)).toBeCloseTo(199.9, 9);
+    const inches = { ...use, jog: { by: -0.1 / 25.4, before: 100, after: -100 } };
+    expect(takenValue(inches, null)).withContext('the display in inch, the register in mm').toBeCloseTo(199.9, 6);
     expect(takenValue({ ...use, kind: 'reference' }, null)).toBeNull();
     expect(takenValue({ ...use, kind: 'reference' }, -1)).toBeCloseTo(200.05, 9);
   });
@@ -375,6 +363,44 @@ describe('the log of a register', () => {
     expect(log[0].next).toBeDefined();
     expect(log[0].recheck).toBeUndefined();
     expect(unsettledOf(log)).toEqual({});
+  });
+
+  it('a value put back weeks later re-opens what was read since, and nothing that was entered on the slip is forgotten', () => {
+    const { round, entered } = book();
+    const first = entered(1, 200.012);
+    const use = first.made?.register as RegisterUse;
+    const back = enteredOn(use, { value: 200, how: 'back', at: Diary.at(20), by: 'KP' });
+    expect([back.entered?.value, back.earlier?.map(({ value }) => value), back.homings]).toEqual([200, [200.012], 0]);
+    const slip = { ...first, made: { ...first.made, register: back } } as MoveWrite;
+    const rounds = [round(12, { conditions: { homed: 'yes' }, moves: [slip] }), round(24, { conditions: { homed: 'yes' } })];
+    expect(registerLog(rounds).map(({ use: { entered: said }, recheck }) => [said?.value, recheck?.meaning])).toEqual([
+      [200.012, 'wrong-sign'],
+      [200, undefined],
+    ]);
+    const rung = () => rungsOf('turning-centre', rounds).find(({ check }) => check.id === 'sub-spindle')?.stale?.code;
+    expect(rung()).withContext('read before it was put back').toBe('moved');
+    rounds.push(round(12, { at: Diary.at(21), conditions: { homed: 'yes' } }));
+    expect(rung()).toBeUndefined();
+  });
+
+  it('counts from when the value was entered, also where nobody said that the card is done', () => {
+    const { round, entered } = book();
+    const rounds = [
+      round(12, { conditions: { homed: 'yes' }, moves: [{ ...entered(1, 200.012), doneAt: null }] }),
+      round(24, { conditions: { homed: 'yes' } }),
+    ];
+    expect(registerLog(rounds)[0].recheck?.meaning).toBe('wrong-sign');
+    expect(rungsOf('turning-centre', rounds.slice(0, 1)).find(({ check }) => check.id === 'sub-spindle')?.stale?.code).toBe('moved');
+  });
+
+  it('κ of an axis is learned from the log, else it is what the machine card tells', () => {
+    const card = [{ axis: 'X', kappa: 'against' }, { axis: 'A', kappa: 'unknown' }, { axis: 'B' }];
+    expect(kappaByAxis([], card)).toEqual({ X: -1 });
+    const use = register({ kind: 'reference', total: 24, old: locked(200), jog: { by: 0.01, before: 24, after: 4 } });
+    const known = { move: move(), use: entering(use, 200.012), recheck: { meaning: 'right' as const, ratio: 0, next: null } };
+    expect(kappaByAxis([known], card))
+      .withContext('what was learned rules')
+      .toEqual({ X: 1 });
   });
 
   it('nothing is told of what nobody has read again', () => {

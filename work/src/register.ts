@@ -46,6 +46,12 @@ export interface RecheckFacts {
   readonly signed?: boolean;
 }
 
+/** Of a card: how often a control is homed, and switched off and on, until it has taken a value up. */
+export function homingOf(card: Readonly<Record<string, unknown>> | undefined): { readonly times: number; readonly power: number } {
+  const { times, power } = (card?.['homing'] ?? {}) as { readonly times?: number; readonly power?: number };
+  return { times: Number(times ?? 1), power: Number(power ?? 0) };
+}
+
 const withUnit = (value: number, unit: RegisterUse['unit']): string => `${value.toFixed(9)} ${unit === 'inch' ? 'in' : 'mm'}`;
 
 const inMicrons = (um: number): string => `${um.toFixed(6)} um`;
@@ -96,23 +102,40 @@ export function registerPlan(use: RegisterUse, kappa: 1 | -1 | null): RegisterPl
   return { change, plus, minus, chosen, ifWrong: Number(plan['ifWrong']), asks: (plan['asks'] ?? []) as readonly string[] };
 }
 
-/** What the display counts by a jog: about as much as the part went, or about twice that. Null where it is neither. */
-export function displayCounts({ jog, unit }: Pick<RegisterUse, 'jog' | 'unit'>): 'radius' | 'diameter' | null {
-  if (!jog) return null;
-  const went = Math.abs(jog.after - jog.before) / 2000 / (unit === 'inch' ? 25.4 : 1);
-  const ratio = Math.abs(jog.by) / went;
-  if (Math.abs(ratio - 1) < 0.25) return 'radius';
-  return Math.abs(ratio - 2) < 0.5 ? 'diameter' : null;
+/** What a display shows of a movement: its radius or its diameter, in its own unit. */
+export interface DisplayCounts {
+  readonly counts: RegisterUse['programming'];
+  readonly unit: RegisterUse['unit'];
 }
 
-/** What a value that the control took itself should be: the old one and the jog; for a reference by κ. Null where that is not known. */
+const DISPLAYS = (['mm', 'inch'] as const).flatMap((unit) =>
+  (['radius', 'diameter'] as const).map((counts): DisplayCounts => ({ counts, unit })),
+);
+const inMm = (unit: RegisterUse['unit']): number => (unit === 'inch' ? 25.4 : 1);
+const timesRadius = (counts: RegisterUse['programming']): number => (counts === 'diameter' ? 2 : 1);
+
+/**
+ * What the display counts, by a jog: the figure that it went by against how far the part went. It has its own unit and
+ * factor, whatever the register has. Null where they go together in no way.
+ */
+export function displayCounts({ jog }: Pick<RegisterUse, 'jog'>): DisplayCounts | null {
+  if (!jog) return null;
+  const went = Math.abs(jog.after - jog.before) / 2000;
+  const shown = (entry: DisplayCounts): number => (timesRadius(entry.counts) * went) / inMm(entry.unit);
+  return DISPLAYS.find((entry) => Math.abs(Math.abs(jog.by) / shown(entry) - 1) < 0.25) ?? null;
+}
+
+/**
+ * What a value that the control took itself should be: the old one and the whole jog until the two readings agreed, in the
+ * register's own unit and factor; for a reference by κ. Null where that is not known.
+ */
 export function takenValue(use: RegisterUse, kappa: 1 | -1 | null): number | null {
   const counts = displayCounts(use);
   if (!use.old || !use.jog || !counts) return null;
   const sign = use.kind === 'reference' ? kappa : 1;
   if (sign === null) return null;
-  const factor = (use.programming === 'diameter' ? 2 : 1) / (counts === 'diameter' ? 2 : 1);
-  return use.old.value + sign * use.jog.by * factor;
+  const own = timesRadius(use.programming) / inMm(use.unit);
+  return use.old.value + (sign * use.jog.by * own * inMm(counts.unit)) / timesRadius(counts.counts);
 }
 
 /** What the two readings differ by after it says of the value that was entered: always from the first old value. */
@@ -150,7 +173,10 @@ export type RegisterBase = Pick<RegisterUse, 'name' | 'axis'> & {
 };
 
 /** Whether a register shifts what a round was read on, as far as the machine card tells. */
-function shifts({ scope, station }: Pick<RegisterBase, 'scope' | 'station'>, { check, conditions }: Pick<RoundHead, 'check' | 'conditions'>): boolean {
+function shifts(
+  { scope, station }: Pick<RegisterBase, 'scope' | 'station'>,
+  { check, conditions }: Pick<RoundHead, 'check' | 'conditions'>,
+): boolean {
   if (scope === undefined) return true;
   if ((scope === 'sub') !== (CHECKS.get(check)?.carried === 'sub')) return false;
   const own = conditions['station'];
@@ -158,8 +184,10 @@ function shifts({ scope, station }: Pick<RegisterBase, 'scope' | 'station'>, { c
 }
 
 /** Registers of the card that may be changed for what a round was read on: none of another station, none of another spindle. */
-export const registersFor = <T extends Pick<RegisterBase, 'scope' | 'station'>>(registers: readonly T[], round: Pick<RoundHead, 'check' | 'conditions'>): T[] =>
-  registers.filter((register) => shifts(register, round));
+export const registersFor = <T extends Pick<RegisterBase, 'scope' | 'station'>>(
+  registers: readonly T[],
+  round: Pick<RoundHead, 'check' | 'conditions'>,
+): T[] => registers.filter((register) => shifts(register, round));
 
 /**
  * Whether a register that was changed re-opens what a round was read on: it shifts that by the card, or others are built on
@@ -237,29 +265,39 @@ interface Made {
   readonly moved: (next: RoundHead) => boolean;
 }
 
+/** A slip once for each value that was entered on it, oldest first. */
+function entriesOf(use: RegisterUse | undefined): RegisterUse[] {
+  if (!use?.entered) return [];
+  const { earlier = [], ...slip } = use;
+  return [...earlier, use.entered].map((entered) => ({ ...slip, entered }));
+}
+
 /** Every value that was entered into registers of a machine, oldest first. */
 export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
   const done = doneMoves(rounds);
   return rounds
-    .flatMap((round) => round.moves.flatMap((move) => (move.made?.register?.entered ? [{ round, move, use: move.made.register }] : [])))
+    .flatMap((round) => round.moves.flatMap((move) => entriesOf(move.made?.register).map((use) => ({ round, move, use }))))
     .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1))
     .map(({ round, move, use }) => {
-      const { doneAt } = move;
+      // From when the value was entered, whether or not anybody said that the card is done.
+      const changedAt = use.entered?.at ?? '';
       const next = rounds.find(
         (later) =>
           sameThing(later, round) &&
-          doneAt !== null &&
-          later.at > doneAt &&
+          later.at > changedAt &&
           later.conditions['homed'] === 'yes' &&
           later.finding?.quantities[move.quantity] !== undefined,
       );
-      const moved = ({ at }: RoundHead) =>
-        done.some(
-          (other) => other.id !== move.id && doneAt !== null && other.doneAt > doneAt && other.doneAt <= at && disturbs(other, round),
-        );
+      const moved = ({ at }: RoundHead) => done.some((other) => other.doneAt > changedAt && other.doneAt <= at && disturbs(other, round));
       const recheck = next && judged(use, { round, move, moved }, next);
       return { move, use, ...(next && { next }), ...(recheck && { recheck }) };
     });
+}
+
+/** The slip with another value entered: what was entered before is kept, homings and switchings are counted anew. */
+export function enteredOn(use: RegisterUse, entered: NonNullable<RegisterUse['entered']>): RegisterUse {
+  const earlier = [...(use.earlier ?? []), ...(use.entered ? [use.entered] : [])];
+  return { ...use, entered, homings: 0, power: 0, ...(earlier.length && { earlier }) };
 }
 
 const TURNED: Readonly<Partial<Record<RegisterMeaning, 1 | -1>>> = {
@@ -289,6 +327,19 @@ export function learnedKappa(log: readonly RegisterEntry[], axis: string): 1 | -
   return null;
 }
 
+const BY_WORDS: Readonly<Record<string, 1 | -1>> = { with: 1, against: -1 };
+
+/** Which way the references of a machine go, by axis: as it was learned, else as its card tells. */
+export function kappaByAxis(
+  log: readonly RegisterEntry[],
+  card: readonly { readonly axis?: string; readonly kappa?: string }[],
+): Readonly<Record<string, 1 | -1>> {
+  const told = card.flatMap(({ axis, kappa }) => (axis && kappa && BY_WORDS[kappa] ? [[axis, BY_WORDS[kappa]] as const] : []));
+  const axes = [...new Set(log.map(({ use }) => use.axis))];
+  const learned = axes.map((axis) => [axis, learnedKappa(log, axis)] as const).filter(([, known]) => known !== null);
+  return Object.fromEntries([...told, ...learned]) as Readonly<Record<string, 1 | -1>>;
+}
+
 /** A register that was changed and is not right yet: from what it is counted, and what comes next. */
 export interface Unsettled {
   readonly old: NonNullable<RegisterUse['old']>;
@@ -316,6 +367,21 @@ export function firstOld(log: readonly RegisterEntry[], name: string): NonNullab
   const settled = own.findLastIndex(({ use, recheck }) => recheck?.meaning === 'right' || isBack(use));
   return own.slice(settled + 1).at(0)?.use.old ?? null;
 }
+
+/** More than this, mm of radius, is asked about: a slip of a unit is a crash. */
+const LARGE = 0.5;
+/** Whether a value is so far from the first old one that it is asked about, whoever worked it out. */
+export const isLarge = (value: number, { old, unit, programming }: RegisterUse): boolean =>
+  old !== null && (Math.abs(value - old.value) * inMm(unit)) / timesRadius(programming) > LARGE;
+
+/** What a control still wants before it takes a value up: homings and switchings that were not counted yet. */
+export const stillOwed = (
+  { homings, power }: Pick<RegisterUse, 'homings' | 'power'>,
+  homing: { readonly times: number; readonly power: number },
+): { readonly homings: number; readonly power: number } => ({
+  homings: Math.max(0, homing.times - homings),
+  power: Math.max(0, homing.power - power),
+});
 
 /** A value of a register with all its digits and its unit, as it is typed into the control. */
 export const registerValue = (value: number, { digits, unit }: Pick<RegisterUse, 'digits' | 'unit'>): string =>

@@ -70,6 +70,15 @@ export const registerSchema = z.strictObject({
     .max(12, 'must have 12 letters or fewer')
     .optional()
     .register(fieldRegistry, { label: 'Which station', example: '3' }),
+  kappa: choice({
+    label: 'A reference goes, by a jog,',
+    rare: true,
+    choices: [
+      { value: 'unknown', label: 'as the log has learned it' },
+      { value: 'with', label: 'the way of the jog' },
+      { value: 'against', label: 'against the jog' },
+    ],
+  }),
   basedOn: z
     .string({ error: 'must be a text' })
     .max(40)

@@ -1,4 +1,5 @@
 export * from '../fit/random.js';
+export * from './control.js';
 export * from './dial.js';
 export * from './tailstock.js';
 export * from './headstock.js';

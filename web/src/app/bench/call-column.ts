@@ -1,5 +1,17 @@
 import { recheckWords } from '../job/register-words';
-import { crossed, curvesAlong, jumps, neighbours, plateWords, registerLog, sameThing, scrapedOf, wayOut } from '@isometra/work';
+import {
+  crossed,
+  curvesAlong,
+  homingOf,
+  inWorkingOrder,
+  jumps,
+  neighbours,
+  plateWords,
+  registerLog,
+  sameThing,
+  scrapedOf,
+  wayOut,
+} from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -94,13 +106,12 @@ export class CallColumn {
   /** What of a size lies along a slide, which the control can cure, and what bolts must. */
   private partsOf(name: string, moves: readonly Move[]) {
     const [check, setup] = [this.store.check(), this.store.setup()];
-    return moves
-      .filter(({ quantity }) => check?.partOf?.(quantity, setup) === name)
-      .map((move) => {
-        const info = check?.quantities[move.quantity];
-        const words = moveText(move, sizeOf(move.amount, info, this.shown(), 1).large);
-        return { quantity: move.quantity, ...CURES[MOVES.get(move.kind)?.curedBy ?? 'bolts'], text: `${info?.label ?? ''}: ${words}` };
-      });
+    return inWorkingOrder(moves.filter(({ quantity }) => check?.partOf?.(quantity, setup) === name)).map((move) => {
+      const info = check?.quantities[move.quantity];
+      const words = moveText(move, sizeOf(move.amount, info, this.shown(), 1).large);
+      const cure = CURES[MOVES.get(move.kind)?.curedBy ?? 'bolts'];
+      return { quantity: move.quantity, ...cure, text: `${info?.label ?? ''}: ${words}`, order: this.orderOf(move) };
+    });
   }
   /** What this round says of values that were entered into the control before it. */
   protected readonly registers = computed(() => {
@@ -108,7 +119,7 @@ export class CallColumn {
     // Only what has parts has registers: no other check looks through its rounds at every reading.
     if (!this.store.check()?.partOf) return [];
     return registerLog(this.desk.all()).flatMap(({ use, next, recheck }) =>
-      recheck && next?.id === id ? [recheckWords(recheck, use)] : [],
+      recheck && next?.id === id ? [recheckWords(recheck, use, homingOf(this.desk.machine()?.card))] : [],
     );
   });
 
@@ -131,8 +142,9 @@ export class CallColumn {
 
   /** Of two moves of one round the one that comes first: opening the joint loses what was slid. */
   private orderOf(move: Move): string {
-    const { before, after } = neighbours(this.store.solved().finding?.moves ?? [], move);
+    const { before, after, code } = neighbours(this.store.solved().finding?.moves ?? [], move);
     const called = (quantity: string) => this.store.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
+    if (code === 'bolts') return before ? 'Second, from a new sweep: on its bolts it is tapped over in this direction too.' : 'First.';
     if (before) return `Second: the ${called(before)} comes first, and opening the joint for it loses this.`;
     return after ? `First: the ${called(after)} comes after it, from a new round.` : '';
   }

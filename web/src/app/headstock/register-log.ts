@@ -1,13 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { registerLog, registerValue, unsettledOf } from '@isometra/work';
+import { enteredOn, homingOf, kappaByAxis, registerLog, registerValue, unsettledOf, type RegisterEntry } from '@isometra/work';
+import { nowText } from '../data/clock';
+import { Rounds } from '../data/rounds';
+import { Settings } from '../data/settings';
+import { meaningWords, owedWords } from '../job/register-words';
 import { Desk } from '../machine/desk';
-import { meaningWords } from '../job/register-words';
+import { Button } from '../ui/controls';
 
 /** What was entered into the registers of a control, newest first: the value before, the value after, and what reading again said. */
 @Component({
   selector: 'iso-register-log',
-  imports: [RouterLink],
+  imports: [Button, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Registers of the control</h2>
@@ -16,13 +20,29 @@ import { meaningWords } from '../job/register-words';
         {{ open.name }} is not right yet. The way back is always to its first old value: <b class="figures">{{ open.old }}</b>.
       </p>
     }
+    @for (line of kappa(); track line) {
+      <p class="soft">{{ line }}</p>
+    }
     @for (entry of entries(); track entry.id) {
       <div class="entry">
         <b>{{ entry.name }}</b>
         <span class="figures">{{ entry.old }} → {{ entry.value }}</span>
         <span class="soft">{{ entry.by }}, {{ entry.when }}{{ entry.where }}</span>
         <span>{{ entry.said }}</span>
-        <a [routerLink]="entry.link">its slip</a>
+        <span>
+          <a [routerLink]="entry.link">its slip</a>
+          @if (entry.back) {
+            <button pButton type="button" class="plain" (click)="asked.set(entry.id)">back to {{ entry.old }}</button>
+          }
+        </span>
+        @if (asked() === entry.id) {
+          <p class="preview">
+            Type <b class="figures">{{ entry.old }}</b> into {{ entry.name }}, and {{ homing() }}. What is read through it has to be read
+            again.
+            <button pButton type="button" (click)="putBack(entry.of)">It is entered</button>
+            <button pButton type="button" class="plain" (click)="asked.set(null)">Leave it</button>
+          </p>
+        }
       </div>
     } @empty {
       <p class="soft">Nothing has been entered yet. A sweep that is out along the slide leads to a slip.</p>
@@ -32,7 +52,36 @@ import { meaningWords } from '../job/register-words';
 })
 export class RegisterLog {
   private readonly desk = inject(Desk);
+  private readonly rounds = inject(Rounds);
+  private readonly settings = inject(Settings);
   private readonly log = computed(() => registerLog(this.desk.all()));
+  /** The row whose value is to be put back. */
+  protected readonly asked = signal<string | null>(null);
+  /** What the control wants before it takes a value up. */
+  protected readonly homing = computed(() => {
+    const { times, power } = homingOf(this.desk.machine()?.card);
+    return owedWords({ homings: times, power }).replaceAll(' more', '');
+  });
+  protected readonly kappa = computed(() => {
+    const card = (this.desk.machine()?.card as Readonly<Record<string, unknown>> | undefined)?.['registers'];
+    return Object.entries(kappaByAxis(this.log(), (card ?? []) as readonly { axis?: string; kappa?: string }[])).map(
+      ([axis, kappa]) =>
+        `References of axis ${axis}: the value goes ${kappa === 1 ? 'the way of the jog' : 'against the jog'} (κ ${kappa === 1 ? '+1' : '−1'}).`,
+    );
+  });
+  private present(name: string): RegisterEntry | undefined {
+    return this.log().findLast(({ use }) => use.name === name);
+  }
+
+  /** What stood there before a change stands there again. It is written on the slip of the last one: nothing is forgotten. */
+  protected putBack({ use }: RegisterEntry): void {
+    const [last, machine] = [this.present(use.name)?.move, this.desk.machine()];
+    const slip = last?.made?.register;
+    if (!last?.made || !slip || !use.old || !machine) return;
+    const register = enteredOn(slip, { value: use.old.value, how: 'back', at: nowText(), by: this.settings.by() });
+    this.rounds.putMove(machine.id, { ...last, made: { ...last.made, register } }, true);
+    this.asked.set(null);
+  }
   protected readonly open = computed(() => {
     const log = this.log();
     return Object.entries(unsettledOf(log)).flatMap(([name, { old }]) => {
@@ -41,21 +90,26 @@ export class RegisterLog {
     });
   });
   protected readonly entries = computed(() =>
-    [...this.log()].reverse().map(({ move, use, recheck }) => ({
-      id: move.id,
-      name: use.name,
-      old: use.old ? registerValue(use.old.value, use) : '',
-      value: use.entered ? registerValue(use.entered.value, use) : '',
-      by: use.entered?.by ?? '',
-      when: new Date(use.entered?.at ?? move.begunAt).toLocaleDateString(undefined, { dateStyle: 'medium' }),
-      where: use.old?.where ? `, read on ${use.old.where}` : '',
-      said:
-        use.entered?.how === 'back'
-          ? 'Back at the first old value.'
-          : recheck
-            ? meaningWords(recheck, use)
-            : 'Not read again yet, with the axes homed.',
-      link: ['/machines', this.desk.machine()?.id, 'move', move.roundId, move.quantity],
-    })),
+    [...this.log()].reverse().map((of) => {
+      const { move, use, recheck } = of;
+      return {
+        of,
+        id: `${move.id} ${use.entered?.at ?? ''}`,
+        back: use.old !== null && this.present(use.name)?.use.entered?.value !== use.old.value,
+        name: use.name,
+        old: use.old ? registerValue(use.old.value, use) : '',
+        value: use.entered ? registerValue(use.entered.value, use) : '',
+        by: use.entered?.by ?? '',
+        when: new Date(use.entered?.at ?? move.begunAt).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+        where: use.old?.where ? `, read on ${use.old.where}` : '',
+        said:
+          use.entered?.how === 'back'
+            ? `Back at ${registerValue(use.entered.value, use)}.`
+            : recheck
+              ? meaningWords(recheck, use, homingOf(this.desk.machine()?.card))
+              : 'Not read again yet, with the axes homed.',
+        link: ['/machines', this.desk.machine()?.id, 'move', move.roundId, move.quantity],
+      };
+    }),
   );
 }

@@ -1,7 +1,8 @@
 import { Directive, computed } from '@angular/core';
 import { readingValue } from '@isometra/core';
 import {
-  learnedKappa,
+  homingOf,
+  kappaByAxis,
   learnedPivot,
   neighbours,
   registerLog,
@@ -40,8 +41,20 @@ export abstract class JobStanding extends JobMove {
   protected readonly order = computed(() => {
     const [moves, kind, done] = [this.finding()?.moves ?? [], this.kind(), this.saved()?.doneAt];
     if (!kind || done) return null;
-    const { before, after } = neighbours(moves, { quantity: this.quantity(), kind });
+    const { before, after, code } = neighbours(moves, { quantity: this.quantity(), kind });
     const called = (quantity: string) => this.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
+    if (before && code === 'bolts')
+      return {
+        quantity: before,
+        text: 'Bolts first: on them it is tapped over in this direction too. The register comes after, from a new round.',
+        link: 'To that card',
+      };
+    if (after && code === 'bolts')
+      return {
+        quantity: after,
+        text: `${this.check()?.quantities[after]?.label} comes after this, from a new round: the control cures that.`,
+        link: 'What it reads now',
+      };
     if (before)
       return {
         quantity: before,
@@ -69,13 +82,8 @@ export abstract class JobStanding extends JobMove {
         ({ name }, i) => used.findIndex((entry) => entry.name === name) === i && !onCard.some((entry) => entry.name === name),
       );
       const round = this.round();
-      const registers: readonly KnownRegister[] = round ? registersFor([...onCard, ...others], round) : [];
-      const homing = (card?.['homing'] ?? {}) as { readonly times?: number; readonly power?: number };
-      const axes = [...new Set(log.map(({ use }) => use.axis))];
-      const kappa = axes.flatMap((axis) => {
-        const known = learnedKappa(log, axis);
-        return known ? [[axis, known] as const] : [];
-      });
+      const registers: readonly KnownRegister[] = round ? registersFor<KnownRegister>([...onCard, ...others], round) : [];
+      const kappa = kappaByAxis(log, onCard);
       const rounds = new Set(this.desk.all().flatMap((other) => (round && sameThing(other, round) ? [other.id] : [])));
       const usedFor = log.filter(({ move }) => rounds.has(move.roundId));
       const own = this.saved()?.id;
@@ -87,8 +95,8 @@ export abstract class JobStanding extends JobMove {
         registers,
         usual: usedFor.at(-1)?.use.name ?? null,
         toward,
-        homing: { times: homing.times ?? 1, power: homing.power ?? 0 },
-        kappa: Object.fromEntries(kappa) as Readonly<Record<string, 1 | -1>>,
+        homing: homingOf(card),
+        kappa,
         unsettled: unsettledOf(before),
         recheck: log.find(({ move }) => move.id === own)?.recheck ?? null,
       };

@@ -1,7 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
-import { readingValue, readNumber, type Instrument } from '@isometra/core';
+import { parseQuantity, readingValue, readNumber, type Instrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
-import { displayCounts, registerPlan, registerValue, takenValue, type Recheck, type RegisterBase, type Unsettled } from '@isometra/work';
+import {
+  displayCounts,
+  enteredOn,
+  isLarge,
+  registerPlan,
+  registerValue,
+  stillOwed,
+  takenValue,
+  type Recheck,
+  type RegisterBase,
+  type Unsettled,
+} from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
@@ -13,10 +24,11 @@ import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { smallPhoto } from '../ui/small-photo';
 import { bothUnits } from '../ui/say';
-import { recheckWords } from './register-words';
+import { owedWords, recheckWords } from './register-words';
 
 /** A register as the machine card tells it; what nobody has said is asked on the slip. */
-export type KnownRegister = Pick<RegisterUse, 'name'> & Partial<Pick<RegisterUse, 'axis' | 'kind' | 'unit' | 'programming' | 'digits'> & Pick<RegisterBase, 'scope' | 'station'>>;
+export type KnownRegister = Pick<RegisterUse, 'name'> &
+  Partial<Pick<RegisterUse, 'axis' | 'kind' | 'unit' | 'programming' | 'digits'> & Pick<RegisterBase, 'scope' | 'station'>>;
 
 /** Control parameters: what is asked of them before the slip is filled in. */
 const KINDS: readonly Choice<RegisterUse['kind']>[] = [
@@ -131,6 +143,7 @@ export class RegisterSlip {
     { value: 'operator', label: 'on your end of the slide' },
     { value: 'rear', label: 'on its rear end' },
   ];
+  protected readonly wholeJog = signal('');
   protected readonly taken = signal('');
   protected readonly sure = signal(false);
 
@@ -168,35 +181,55 @@ export class RegisterSlip {
     const counts = displayCounts(use);
     if (!counts)
       return 'The jog and the needle do not go together: neither as a radius nor as a diameter. Jog again before anything is entered.';
-    return `The display counts a ${counts}. The register counts a ${use.programming}: each has its own.`;
+    const inUnit = ({ unit }: Pick<RegisterUse, 'unit'>) => (unit === 'inch' ? 'in inch' : 'in mm');
+    return `The display counts a ${counts.counts}, ${inUnit(counts)}. The register counts a ${use.programming}, ${inUnit(use)}: each has its own.`;
+  });
+  /** The slip as if the whole jog had been its jog: half a turn apart the readings agree after it. */
+  private readonly whole = computed((): RegisterUse | null => {
+    const [use, by] = [this.use(), this.jogFigure(this.wholeJog())];
+    return use && by ? { ...use, jog: { by, before: use.total, after: 0 } } : null;
+  });
+  private readonly takenShould = computed(() => {
+    const whole = this.whole();
+    return whole && takenValue(whole, this.axisKappa());
   });
   protected readonly expected = computed(() => {
-    const use = this.use();
-    const value = use ? takenValue(use, this.axisKappa()) : null;
+    const [use, value] = [this.use(), this.takenShould()];
     return use && value !== null ? registerValue(value, use) : '';
   });
   protected readonly asks = computed(() => (this.plan()?.asks ?? []).includes('large-change'));
   protected readonly said = computed(() => {
     const [use, recheck] = [this.use(), this.recheck()];
-    return use && recheck ? recheckWords(recheck, use) : null;
+    return use && recheck ? recheckWords(recheck, use, this.homing()) : null;
   });
   protected readonly owing = computed(() => {
-    const [use, { times, power }] = [this.use(), this.homing()];
-    if (!use?.entered) return '';
-    const left = [
-      use.homings < times ? `home it ${times - use.homings === 1 ? 'once' : `${times - use.homings} times`} more` : '',
-      use.power < power ? `switch it off and on ${power - use.power === 1 ? 'once' : `${power - use.power} times`} more` : '',
-    ].filter(Boolean);
-    return left.length ? `Not taken up yet: ${left.join(', and ')}.` : '';
+    const use = this.use();
+    const words = use?.entered ? owedWords(stillOwed(use, this.homing())) : '';
+    return words && `Not taken up yet: ${words}.`;
   });
 
   private number(text: string, name: string): number | null {
     const parsed = readNumber(text.trim());
-    if (text.trim() && parsed && (parsed.unit === '' || parsed.unit === (this.unit() === 'inch' ? 'in' : 'mm'))) return parsed.value;
+    const digits = Number(this.use()?.digits ?? this.digits());
+    if (text.trim() && parsed && (parsed.unit === '' || parsed.unit === (this.unit() === 'inch' ? 'in' : 'mm'))) {
+      // It is typed as it stands on the control: with more digits it is another register, or another unit.
+      if (Math.abs(parsed.value - Number(parsed.value.toFixed(digits))) < 1e-9) return parsed.value;
+      this.problem.set(
+        `${name}: "${text.trim()}" has more than the ${digits} digits after the point that this register holds. Try: ${parsed.value.toFixed(digits)}`,
+      );
+      return null;
+    }
     this.problem.set(
       `${name}: ${text.trim() ? `"${text.trim()}" is no value of this register` : 'is missing'}. Try: ${this.unit() === 'inch' ? '12.0281' : '305.525'}`,
     );
     return null;
+  }
+
+  /** A movement on the display, in the register’s unit where its own was typed; bare as the display shows it. Null where it is none. */
+  private jogFigure(text: string): number | null {
+    const [bare, sized] = [readNumber(text.trim()), parseQuantity(text, 'length')];
+    if (!text.trim() || !bare || !sized.ok) return null;
+    return bare.unit === '' ? bare.value : sized.value / (this.use()?.unit === 'inch' ? 25.4 : 1);
   }
 
   /** Lock the old value: from here on it is not changed, whatever is entered. */
@@ -229,8 +262,8 @@ export class RegisterSlip {
   protected keepJog(): void {
     const [use, end, instrument] = [this.use(), this.end(), this.instrument()];
     if (!use) return;
-    const by = this.number(this.jogBy(), 'Jogged by');
-    if (by === null) return;
+    const by = this.jogFigure(this.jogBy());
+    if (by === null) return this.problem.set('Jogged by: give what the display went by. Try: 0.02');
     if (by === 0) return this.problem.set('Jogged by: 0 tells nothing. Try: 0.02');
     if (end === null) return this.problem.set('The stylus: say on which end of the slide’s line it stands');
     const read = (text: string) => (text.trim() ? readingValue(text.trim(), 'indicator', instrument) : null);
@@ -245,27 +278,34 @@ export class RegisterSlip {
 
   protected enterNext(): void {
     const [use, next] = [this.use(), this.next()];
-    if (use && next) this.write(Number(next.value.toFixed(use.digits)), 'next');
+    if (use && next) this.sureOf(Number(next.value.toFixed(use.digits)), 'next');
+  }
+
+  /** Write a value down that was entered; one that is far from the first old value only where somebody is sure of it. */
+  private sureOf(value: number, how: 'plus' | 'minus' | 'next' | 'taken'): void {
+    const use = this.use();
+    if (use && isLarge(value, use) && !this.sure())
+      return this.problem.set('That is a change of more than 0.5 mm: make sure of the unit and the sign, and tick that you have.');
+    this.write(value, how);
   }
 
   protected enter(how: 'plus' | 'minus'): void {
     const [use, plan] = [this.use(), this.plan()];
-    if (!use || !plan) return;
-    if (this.asks() && !this.sure())
-      return this.problem.set('That is a change of more than 0.5 mm: make sure of the unit and the sign, and tick that you have.');
-    this.write(Number(plan[how].toFixed(use.digits)), how);
+    if (use && plan) this.sureOf(Number(plan[how].toFixed(use.digits)), how);
   }
 
   /** The control took the position itself: what it shows now is compared with the old value and the jog. */
   protected took(): void {
     const [use, plan] = [this.use(), this.plan()];
+    if (!this.whole()) return this.problem.set('Jogged by, in all: give what the display went by until the readings agreed. Try: 0.0565');
     const value = use && plan ? this.number(this.taken(), 'What it shows now') : null;
     if (!use || !plan || value === null) return;
-    const [wanted, step] = [takenValue(use, this.axisKappa()), 10 ** -use.digits];
+    const [wanted, step] = [this.takenShould(), 10 ** -use.digits];
     const halves = Math.abs(Math.abs(value - (use.old?.value ?? 0)) - Math.abs(plan.change));
     const room = Math.max(2 * step, ((use.programming === 'diameter' ? 2 : 1) * this.doubt()) / 1000 / (use.unit === 'inch' ? 25.4 : 1));
     const odd = wanted === null ? halves > room : Math.abs(value - wanted) > room;
-    if ((odd || this.asks()) && !this.sure())
+    if (!odd) return this.sureOf(value, 'taken');
+    if (!this.sure())
       return this.problem.set(
         `${registerValue(value, use)} is not the old value and the jog${this.expected() ? `: that would be ${this.expected()}` : ''}. Make sure of register, unit and factor before it stays, and tick that you have.`,
       );
@@ -283,7 +323,7 @@ export class RegisterSlip {
     if (!use) return;
     this.problem.set('');
     this.sure.set(false);
-    this.changed.emit({ ...use, entered: { value, how, at: nowText(), by: this.by() }, homings: 0, power: 0 });
+    this.changed.emit(enteredOn(use, { value, how, at: nowText(), by: this.by() }));
   }
 
   protected count(which: 'homings' | 'power'): void {

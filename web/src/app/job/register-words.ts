@@ -1,5 +1,5 @@
 import type { RegisterUse } from '@isometra/contract';
-import { registerValue, type Recheck, type RegisterMeaning } from '@isometra/work';
+import { registerValue, stillOwed, type homingOf, type Recheck, type RegisterMeaning } from '@isometra/work';
 
 /** What a re-check means, and what to do: the value is always counted from the first old one. */
 const MEANINGS: Readonly<Record<RegisterMeaning, (next: string) => string>> = {
@@ -40,11 +40,28 @@ const WHY: Readonly<Record<NonNullable<Recheck['why']>, (may: string) => string>
     'Something else was moved since the value was entered, so that this says nothing of it: what it reads now is where to begin. Go back to the first old value, home, and sweep again.',
 };
 
+/** What a control still wants before it takes a value up: "home it once more, and switch it off and on twice more"; empty where nothing. */
+export function owedWords({ homings, power }: ReturnType<typeof stillOwed>): string {
+  const times = (count: number) => (count === 1 ? 'once' : `${count} times`);
+  const left = [homings ? `home it ${times(homings)} more` : '', power ? `switch it off and on ${times(power)} more` : ''];
+  return left.filter(Boolean).join(', and ');
+}
+
 /** What a re-check means, without the register's name. */
-export const meaningWords = ({ meaning, next, why, may = [] }: Recheck, use: Pick<RegisterUse, 'digits' | 'unit'>): string =>
-  why ? WHY[why](may.map((entry) => SHORT[entry]).join(', or ')) : MEANINGS[meaning](next === null ? '' : registerValue(next, use));
+export function meaningWords(
+  { meaning, next, why, may = [] }: Recheck,
+  use: Pick<RegisterUse, 'digits' | 'unit' | 'homings' | 'power'>,
+  homing?: ReturnType<typeof homingOf>,
+): string {
+  if (why) return WHY[why](may.map((entry) => SHORT[entry]).join(', or '));
+  const words = MEANINGS[meaning](next === null ? '' : registerValue(next, use));
+  const owed = meaning === 'not-taken-up' && homing ? owedWords(stillOwed(use, homing)) : '';
+  return owed ? `${words} By its slip the control still wants this: ${owed}.` : words;
+}
 
 /** A re-check in words. */
-export const recheckWords = (recheck: Recheck, use: Pick<RegisterUse, 'digits' | 'unit' | 'name'>): { readonly text: string } => ({
-  text: `${use.name}: ${meaningWords(recheck, use)}`,
-});
+export const recheckWords = (
+  recheck: Recheck,
+  use: Pick<RegisterUse, 'digits' | 'unit' | 'name' | 'homings' | 'power'>,
+  homing?: ReturnType<typeof homingOf>,
+): { readonly text: string } => ({ text: `${use.name}: ${meaningWords(recheck, use, homing)}` });
