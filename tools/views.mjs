@@ -62,7 +62,7 @@ export const VIEWS = [
     name: 'move-register',
     go: async (page, address) => {
       const { id, list } = await rounds(page, address, 'T-06', 'turret-bore');
-      await page.goto(`${address}/machines/${id}/move/${list.at(-1).id}/alongSlide`);
+      await page.goto(`${address}/machines/${id}/move/${list.find(({ conditions }) => conditions.station === '3').id}/alongSlide`);
       await page.getByRole('radiogroup', { name: 'Register' }).getByText('geometry X, station 3').click();
       await page.getByRole('textbox', { name: 'Old value' }).fill('305.525');
       await page.getByLabel('Where it was read').fill('geometry page 2');

@@ -10,8 +10,9 @@ async function theSlant(page: Page, address: string): Promise<string> {
 }
 
 /** Begin a sweep with the dial and the places of the last one. */
-async function sweep(page: Page, homed: 'yes, before this reading' | 'not yet') {
+async function sweep(page: Page, homed: 'yes, before this reading' | 'not yet', station?: string) {
   await page.getByLabel('Read, and done').check();
+  if (station) await page.getByLabel('Station that is swept').fill(station);
   await page.getByText(homed, { exact: true }).click();
   await page.getByRole('button', { name: 'Begin the round' }).click();
   await page.waitForSelector('#reading');
@@ -43,9 +44,16 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   await expect(job).toContainText('Housing, belt and drive shaft go back against their stop.');
   await page.getByRole('button', { name: /It is done/ }).click();
 
-  await sweep(page, 'yes, before this reading');
+  // Another station is read in between: it stands for itself, and the one that was moved is not forgotten.
+  await sweep(page, 'yes, before this reading', '5');
+  await read(page, ...bore(0, 1));
+  const rung = page.locator('iso-ladder li', { hasText: 'Turret pocket' });
+  await expect(rung).toContainText('station 3: moved since: read it again');
+  await page.goto(`${shop.address}/machines/${id}/bench/turret-bore`);
+  await sweep(page, 'yes, before this reading', '3');
   await read(page, ...bore(0, 1));
   expect(await verdicts(page)).toEqual(['In']);
+  await expect(rung).not.toContainText('moved since');
 });
 
 test('a sub-spindle by its register: not before homing, a first guess that is wrong, and back from the first old value', async ({
@@ -94,7 +102,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByLabel('Needle after the jog').fill('2.5');
   await slip.getByText('on your end of the slide').click();
   await slip.getByRole('button', { name: 'Keep the jog' }).click();
-  await expect(slip).toContainText('The display counts a radius.');
+  await expect(slip).toContainText('The display counts a radius, in mm.');
   await expect(slip).toContainText('200.0198 mm');
   await expect(slip).toContainText('199.9802 mm');
   await expect(slip).toContainText('Which one it is nobody knows yet');
@@ -116,6 +124,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(slip.getByRole('textbox', { name: 'Old value' })).toHaveValue('200');
   await slip.getByRole('button', { name: 'Lock it' }).click();
   // The value is typed wrong once more: twice over, and the same wrong way. The slip asks, and is told that it is sure.
+  await slip.getByRole('textbox', { name: 'Jogged until they agree, by' }).fill('0.0396');
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
   await slip.getByRole('button', { name: 'Keep that' }).click();
   await expect(slip).toContainText('200.0396 mm is not the old value and the jog');
@@ -140,12 +149,14 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   // The log keeps both, newest first, with what reading again said.
   await page.goto(`${shop.address}/machines/${id}/to-come`);
   const log = page.locator('iso-register-log .entry');
-  await expect(log).toHaveCount(3);
+  // Two more stand below: the demo's own.
+  await expect(log).toHaveCount(5);
   await expect(log.nth(0)).toContainText('200.0000 mm → 199.9802 mm');
   await expect(log.nth(0)).toContainText('The value was right. Leave it.');
   await expect(log.nth(1)).toContainText('200.0000 mm → 200.0396 mm');
   await expect(log.nth(2)).toContainText('It had the wrong sign');
   await expect(page.locator('iso-register-log')).not.toContainText('is not right yet');
+  await expect(page.locator('iso-register-log')).toContainText('References of axis A: the value goes against the jog');
 
   // Bumped again the other way: the sign of this axis has been learned, and one slip is the one.
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
@@ -161,6 +172,19 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByText('on your end of the slide').click();
   await slip.getByRole('button', { name: 'Keep the jog' }).click();
   await expect(slip.locator('.chosen')).toHaveCount(1);
+
+  // From the log back to what stood there before: first what to type, then that it was entered. The slip keeps both.
+  await page.goto(`${shop.address}/machines/${id}/to-come`);
+  await log.nth(0).getByRole('button', { name: 'back to 200.0000 mm' }).click();
+  await expect(page.locator('iso-register-log')).toContainText(
+    'Type 200.0000 mm into home A, and home it 2 times, and switch it off and on once.',
+  );
+  await page.getByRole('button', { name: 'It is entered' }).click();
+  await expect(log).toHaveCount(6);
+  await expect(log.nth(0)).toContainText('Back at 200.0000 mm.');
+  await page.reload();
+  await expect(log).toHaveCount(6);
+  await expect(page.locator('iso-ladder li', { hasText: 'Sub-spindle' })).toContainText('moved since: read it again');
 });
 
 test('a guide bush: turned half round it is parted from its housing, and its own runout is found', async ({ page, shop }) => {

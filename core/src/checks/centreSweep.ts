@@ -117,7 +117,7 @@ export function centreSweep({
       { quantity: 'offsetRadial', name: `${known}Off` },
     ],
     watch: (quantity, ...rest) => (FLAT.includes(quantity) ? sweepWatch('bore')(quantity, ...rest) : undefined),
-    picture: { drawing: 'swept-circle', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
+    picture: { drawing: 'swept-circle', bore: true, bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
     helps: [SHORTER_HOLDER, MORE_SET_UPS],
     counting: 'Half the difference counts: the sweep goes round the axis and shows an offset twice.',
     cautions: [ISOLATE, ...cautions],

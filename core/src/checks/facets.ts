@@ -20,6 +20,7 @@ export type Drawing =
   | 'swept-circle'
   | 'table-in-plan'
   | 'tailstock-way'
+  | 'turret-flat'
   | 'turned-bar'
   | 'way-from-the-side';
 
@@ -30,6 +31,8 @@ export interface Picture {
   readonly seen?: string;
   /** Words on the drawing, by their place on it: an angle, "left", "right", "along". */
   readonly words?: Readonly<Record<string, string>>;
+  /** What is swept is a bore unless the set-up says otherwise. */
+  readonly bore?: true;
   /** Quantities that bend it: h sideways, v in height. */
   readonly bends?: { readonly h?: string; readonly v?: string };
 }

@@ -38,7 +38,7 @@ const stylusAsked = ({ A, B }: SquareSides) =>
       test: askedSide('Stylus, on the test leg', ['+A', '-A'], A, SIDE_HELP),
     })
     .optional()
-    .register(fieldRegistry, { label: 'Where the stylus stands', group: true });
+    .register(fieldRegistry, { label: 'Where the stylus stands', group: true, asked: true });
 export const squareSetup = (sides: SquareSides) => z.strictObject({ squareError: certificate(), stylus: stylusAsked(sides) });
 /** On a reading: the sides of both legs, or just the side of the leg that is read. */
 const ownSide = z

@@ -16,6 +16,7 @@ export const CONDITION_NAMES: Readonly<Record<string, string>> = {
   homed: 'axes homed',
   station: 'station',
   plate: 'plate',
+  flat: 'ground flat',
 };
 
 /** A condition as it is said: on, off, not noted. */

@@ -41,7 +41,7 @@ const setup = z.strictObject({
       ),
     )
     .optional()
-    .register(fieldRegistry, { label: 'Where the stylus stands on the blade of the square', group: true }),
+    .register(fieldRegistry, { label: 'Where the stylus stands on the blade of the square', group: true, asked: true }),
 });
 const leaf = (label: string, help?: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm', help });
 const reading = z.strictObject({

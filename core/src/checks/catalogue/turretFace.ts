@@ -1,16 +1,31 @@
-import { defineTraverse } from '../generalTraverse.js';
-import { TURRET } from '../parts.js';
 import * as z from 'zod';
 import { choice, fieldRegistry } from '../../input/fields.js';
+import type { CheckDefinition, Picture, QuantityInfo } from '../define.js';
+import { defineTraverse } from '../generalTraverse.js';
+import { TURRET } from '../parts.js';
+import { plannedPlaces } from '../stations.js';
 
-const WORDS = {
-  plus: 'with the far end of the flat toward the operator',
-  minus: 'with the far end of the flat away from the operator',
-  movePlus: 'so that the far end of the flat comes toward the operator',
-  moveMinus: 'so that the far end of the flat goes away from the operator',
-};
+/** How a flat is read: what of it that tells, and whether the stylus stands on the far side of it. */
+interface View {
+  readonly value: 'operator' | 'rear' | 'headstock' | 'tail' | 'above';
+  readonly label: string;
+  readonly quantity: 'slope' | 'faceSlope' | 'tipSlope';
+  readonly far?: true;
+  /** From which end of the flat places are counted. */
+  readonly from: string;
+}
+const ALONG = 'the headstock end of the flat';
+const VIEWS: readonly View[] = [
+  { value: 'operator', label: 'along the spindle, from your side of it', quantity: 'slope', from: ALONG },
+  { value: 'rear', label: 'along the spindle, from its rear', quantity: 'slope', far: true, from: ALONG },
+  { value: 'above', label: 'along the spindle, square to the slide, from above', quantity: 'tipSlope', from: ALONG },
+  { value: 'headstock', label: 'along the slide, from the headstock', quantity: 'faceSlope', from: 'the rear end of the flat' },
+  { value: 'tail', label: 'along the slide, from the other end', quantity: 'faceSlope', far: true, from: 'the rear end of the flat' },
+];
+const viewOf = ({ side }: { readonly side?: View['value'] }): View => VIEWS.find(({ value }) => value === side) ?? VIEWS[0];
 
-export const turretFace = defineTraverse({
+/** Places grow away from the headstock along the spindle, toward the operator along the slide. */
+const base = defineTraverse({
   id: 'turret-face',
   title: 'Turret face',
   question: 'Does a ground flat of the turret run parallel to the travel?',
@@ -18,20 +33,18 @@ export const turretFace = defineTraverse({
   machines: ['turning-centre'],
   needs: ['turret'],
   subject: 'Turret face',
-  words: WORDS,
+  words: {
+    plus: 'with the end away from the headstock toward the operator',
+    minus: 'with the end away from the headstock away from the operator',
+    movePlus: 'so that the end away from the headstock comes toward the operator',
+    moveMinus: 'so that the end away from the headstock goes away from the operator',
+  },
   conditions: z.strictObject({
     flat: z
       .string({ error: 'must be a text' })
       .max(60)
       .optional()
       .register(fieldRegistry, { label: 'Ground flat that is read', example: 'front of station 3' }),
-    travel: choice({
-      label: 'Read along',
-      choices: [
-        { value: 'z', label: 'the spindle' },
-        { value: 'x', label: 'the slide' },
-      ],
-    }),
   }),
   slope: [-50, 50],
   part: TURRET,
@@ -39,6 +52,63 @@ export const turretFace = defineTraverse({
   hangsOn: ['bed-twist', 'spindle-axis'],
   after: ['chuck-test-cut'],
   cautions: ['A turret indexes without warning: lock out before hands go in.'],
-  cannotSee: ['An error of the indexing itself: read more than one face.'],
-  advice: ['Index away and back before reading, as it is used.'],
+  cannotSee: ['An error of the indexing itself: read more than one face.', 'Where the turret stands: only how it is turned.'],
+  advice: [
+    'Index away and back before reading, as it is used.',
+    'A flat that looks along the slide and the face that looks at the headstock tell the same turn of the turret; one that looks square to the slide tells whether it tips.',
+  ],
 });
+
+const told = (label: string, words: QuantityInfo['words']): QuantityInfo => ({
+  ...base.quantities['slope'],
+  label,
+  ...(words && { words }),
+});
+
+export const turretFace: CheckDefinition = {
+  ...base,
+  setup: z.strictObject({
+    side: choice({
+      label: 'The flat is read',
+      asked: true,
+      help: 'Which way it goes hangs on it.',
+      choices: VIEWS.map(({ value, label }) => ({ value, label })),
+    }),
+  }),
+  apart: ['flat'],
+  quantities: {
+    ...base.quantities,
+    faceSlope: told('Turret face, along the slide', {
+      plus: 'with its operator’s end toward the headstock',
+      minus: 'with its operator’s end away from the headstock',
+      movePlus: 'so that its operator’s end comes toward the headstock',
+      moveMinus: 'so that its operator’s end goes away from the headstock',
+    }),
+    tipSlope: told('Turret face, square to the slide', {
+      plus: 'with the end away from the headstock high',
+      minus: 'with the end away from the headstock low',
+      movePlus: 'so that the end away from the headstock comes up',
+      moveMinus: 'so that the end away from the headstock goes down',
+    }),
+  },
+  slots: (setup, plan) => {
+    const { from } = viewOf(setup);
+    return base.slots(setup, plan).map((slot) => {
+      const [{ label }] = plannedPlaces([Number(slot.keys['at'])], (at) => `${at} mm from ${from}`);
+      return { ...slot, label };
+    });
+  },
+  profile: (setup, slots) => base.profile?.({ ...setup, side: viewOf(setup).far ? 'rear' : 'operator' }, slots) ?? [],
+  estimate: (input) => {
+    const { quantity, far } = viewOf(input.setup);
+    const { estimates, notes } = base.estimate({ ...input, setup: { ...input.setup, side: far ? 'rear' : 'operator' } });
+    return { estimates: estimates.map((entry) => (entry.name === 'slope' ? { ...entry, name: quantity } : entry)), notes };
+  },
+  corrections: {
+    ...base.corrections,
+    faceSlope: base.corrections['slope'],
+    // On its bolts it is turned, not tipped.
+    tipSlope: { plus: ['shim-leaves'], minus: ['shim-leaves'] },
+  },
+  picture: { drawing: 'turret-flat' } satisfies Picture,
+};

@@ -1,5 +1,6 @@
 import type { Sequelize, Transaction } from 'sequelize';
-import type { NoteKind, Pinned, StoredReading, SurveyNote } from '@isometra/contract';
+import { MOVES } from '@isometra/core';
+import type { NoteKind, Pinned, RegisterUse, StoredReading, SurveyNote } from '@isometra/contract';
 import { sheetOf, solveWhatStands, surveyWriteOf } from '@isometra/work';
 import { KitRow, MachineRow } from '../../db/shopModels.js';
 import { inOneGo } from '../../db/transactions.js';
@@ -95,7 +96,7 @@ async function fillRound(
   };
   await addRound(sequelize, about, transaction);
   const readings = await addReadings(sequelize, id, readingsOf(demo), transaction);
-  if (moved) await fillMoves({ sequelize, transaction }, machine, { ...demo, id, readings, moved });
+  if (moved ?? demo.slip) await fillMoves({ sequelize, transaction }, machine, { ...demo, id, readings, moved: moved ?? {} });
 }
 
 /** Readings as somebody wrote them down, a minute apart. */
@@ -117,15 +118,34 @@ type MovedRound = DemoRound & {
   readonly moved: Readonly<Record<string, string>>;
 };
 
+/** The slip of a register as it was filled in. */
+function slipOf(
+  { register: name, old, entered, how }: NonNullable<DemoRound['slip']>,
+  card: DemoMachine['card'],
+  told: { readonly total: number; readonly by: string; readonly locked: string; readonly entered: string },
+): RegisterUse {
+  const known = ((card as Readonly<Record<string, unknown>>)['registers'] as readonly RegisterUse[]).find((entry) => entry.name === name);
+  if (!known) throw new Error(`the demo has no register ${name}`);
+  const { axis, kind, unit, programming, digits } = known;
+  return {
+    ...{ name, axis, kind, unit, programming, digits: Number(digits), total: told.total, jog: null, homings: 2, power: 1 },
+    old: { value: Number(old), where: 'offset page 4', at: told.locked, by: told.by },
+    entered: { value: Number(entered), how, at: told.entered, by: told.by },
+  };
+}
+
 /** Moves as the call asked for them, begun and done within the hour after the round. */
 async function fillMoves({ sequelize, transaction }: Shop, { card }: Pick<DemoMachine, 'card'>, demo: MovedRound): Promise<void> {
-  const { sheet, conditions, readings, id: roundId, by, at, moved } = demo;
+  const { sheet, conditions, readings, id: roundId, by, at, moved, slip } = demo;
   const { finding } = solveWhatStands(sheetOf({ ...sheet, conditions }, readings, { card, stock: SHIM_DRAWER.data['stock'] as unknown[] }));
   for (const { kind, quantity, amount, unit, direction, steps: _steps, ...plan } of finding?.moves ?? []) {
     const shift = moved[quantity];
-    if (shift === undefined) continue;
+    const set = slip && MOVES.get(kind)?.curedBy === 'control' ? slip : undefined;
+    if (shift === undefined && !set) continue;
     const after = (hours: number): string => new Date(Date.parse(at) + hours * HOUR).toISOString();
-    const about = { id: crypto.randomUUID(), roundId, kind, quantity, amount, unit, direction, plan, ticks: [], shift, by };
-    await addMove(sequelize, { ...about, begunAt: after(0.5), doneAt: after(1), version: 1 }, transaction);
+    const about = { id: crypto.randomUUID(), roundId, kind, quantity, amount, unit, direction, plan, ticks: [], shift: shift ?? null, by };
+    const register = set && slipOf(set, card, { total: -2 * amount, by, locked: after(0.5), entered: after(0.7) });
+    const made = register && { dial: null, preset: 0, tightened: null, rule: null, register };
+    await addMove(sequelize, { ...about, begunAt: after(0.4), doneAt: after(1), version: 1, ...(made && { made }) }, transaction);
   }
 }

@@ -32,6 +32,14 @@ function bore(check: string, right: number, up: number): DemoSheet {
 /** A spindle in rolling bearings: nothing is to be felt, and nothing need be. */
 const rolling = (sheet: DemoSheet): DemoSheet => ({ ...sheet, setup: { ...sheet.setup, bearing: 'rolling' } });
 
+/** What shifts one station alone, built on where X is home. */
+const geometry = (station: string) =>
+  ({
+    ...{ name: `geometry X, station ${station}`, axis: 'X', kind: 'added', unit: 'mm', programming: 'diameter', digits: '3' },
+    ...{ scope: 'station', station, basedOn: 'home X' },
+  }) as const;
+
+const station = (number: string) => ({ homed: 'yes', station: number, plate: number });
 const swept = { ...plunger, plan: { angles: '4' }, conditions: { homed: 'yes' } } as const;
 
 /** T-06: a slant-bed turning centre with a sub-spindle; its turret was knocked along the slide. */
@@ -43,9 +51,10 @@ export const TURNING_CENTRE: DemoMachine = {
     swing: '260 mm',
     slide: { rises: 'rear', degrees: '45' },
     registers: [
-      { name: 'home X', axis: 'X', kind: 'reference', unit: 'mm', programming: 'radius', digits: '4' },
-      { name: 'geometry X, station 3', axis: 'X', kind: 'added', unit: 'mm', programming: 'diameter', digits: '3', basedOn: 'home X' },
-      { name: 'sub-spindle X', axis: 'A', kind: 'added', unit: 'mm', programming: 'radius', digits: '4' },
+      { name: 'home X', axis: 'X', kind: 'reference', unit: 'mm', programming: 'radius', digits: '4', scope: 'turret' },
+      geometry('3'),
+      geometry('5'),
+      { name: 'sub-spindle X', axis: 'A', kind: 'added', unit: 'mm', programming: 'radius', digits: '4', scope: 'sub' },
     ],
     homing: { times: '2', power: '1' },
     stations: [
@@ -68,9 +77,20 @@ export const TURNING_CENTRE: DemoMachine = {
       conditions: {},
       at: '2026-10-26T13:05:00.000Z',
       by: 'RM',
-      sheet: bySquareDial('turret-face', along(14, [0, 40, 80, 120])),
+      sheet: { ...bySquareDial('turret-face', along(14, [0, 40, 80, 120])), setup: { side: 'operator' } },
     },
-    { ...swept, at: '2026-10-27T07:30:00.000Z', by: 'RM', sheet: bore('turret-bore', 38, -33) },
-    { ...swept, at: '2026-10-27T10:10:00.000Z', by: 'RM', sheet: bore('sub-spindle', 4, -5) },
+    // Its register was changed the wrong way first, and put right from the first old value.
+    {
+      ...{ ...swept, at: '2026-10-26T14:10:00.000Z', by: 'RM', sheet: bore('sub-spindle', 14, -14) },
+      slip: { register: 'sub-spindle X', old: '0.012', entered: '0.0318', how: 'plus' },
+    },
+    {
+      ...{ ...swept, at: '2026-10-26T15:30:00.000Z', by: 'RM', sheet: bore('sub-spindle', 28, -28) },
+      slip: { register: 'sub-spindle X', old: '0.012', entered: '-0.0078', how: 'next' },
+    },
+    { ...swept, at: '2026-10-26T16:40:00.000Z', by: 'RM', sheet: bore('sub-spindle', 0, -3) },
+    // One station is in, the other was knocked along the slide.
+    { ...swept, conditions: station('5'), at: '2026-10-27T07:00:00.000Z', by: 'RM', sheet: bore('turret-bore', 3, -4) },
+    { ...swept, conditions: station('3'), at: '2026-10-27T07:30:00.000Z', by: 'RM', sheet: bore('turret-bore', 38, -33) },
   ],
 };

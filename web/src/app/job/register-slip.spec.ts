@@ -50,6 +50,9 @@ describe('the slip of a register', () => {
     expect(slip.text()).toContain('The way back is always 305.525 mm.');
     await slip.press('back to 305.525 mm');
     expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.525, how: 'back' }));
+    expect(sent.at(-1)?.earlier?.map(({ value }) => value))
+      .withContext('what stood in the control before is not forgotten')
+      .toEqual([305.573]);
   });
 
   it('of several registers none is chosen by itself', async () => {
@@ -94,7 +97,7 @@ describe('the slip of a register', () => {
       const { slip, lock, jog } = await open();
       await lock();
       await jog('0.02', '0', '10', end);
-      expect(slip.text()).toContain('The display counts a diameter.');
+      expect(slip.text()).toContain('The display counts a diameter, in mm.');
       return slip.all('.chosen b')[0]?.textContent;
     };
     // In a bore a needle that goes up on your end says that the centre went away from you: that cures + 24.
@@ -132,7 +135,12 @@ describe('the slip of a register', () => {
   it('what the control took is compared with the old value and the jog', async () => {
     const { slip, sent, lock, jog } = await open();
     await lock();
-    await jog('0.048', '0', '24');
+    // The little jog that tells the sign is another one than the whole.
+    await jog('0.02', '0', '10');
+    await slip.type('What it shows now', '305.573');
+    await slip.press('Keep that');
+    expect(slip.text()).toContain('Jogged until they agree: give what the display went by until the readings agreed');
+    await slip.type('Jogged until they agree, by', '0.048');
     await slip.type('What it shows now', '305.625');
     await slip.press('Keep that');
     expect(slip.text()).toContain('305.625 mm is not the old value and the jog: that would be 305.573 mm.');
@@ -142,9 +150,60 @@ describe('the slip of a register', () => {
     expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.573, how: 'taken' }));
   });
 
+  it('a value with more digits than the register holds is not what stands there', async () => {
+    const { slip, sent, lock } = await open();
+    await lock('305.5251');
+    expect(slip.text()).toContain('has more than the 3 digits after the point that this register holds. Try: 305.525');
+    expect(sent).toEqual([]);
+  });
+
+  it('a display in inch beside a register in millimetres is told by the jog, and may be typed with its unit', async () => {
+    const { slip, sent, lock, jog } = await open();
+    await lock();
+    await jog('0.0004', '0', '10');
+    expect(slip.text()).toContain('The display counts a radius, in inch. The register counts a diameter, in mm: each has its own.');
+    await jog('0.4 thou', '0', '10');
+    expect(slip.text()).toContain('The display counts a radius, in mm.');
+    expect(sent.at(-1)?.jog?.by).toBeCloseTo(0.01016, 9);
+  });
+
+  it('a next value that is far off is asked about as well', async () => {
+    const unsettled = {
+      'work shift X': {
+        old: { value: 305.525, where: '', at: '2026-11-01T08:00:00.000Z', by: 'RM' },
+        total: 48,
+        recheck: { meaning: 'inch-as-mm', ratio: 0.96, next: 306.744 },
+      },
+    };
+    const { slip, sent } = await open({ unsettled });
+    await slip.press('Lock it');
+    await slip.fixture.whenStable();
+    await slip.press('Entered: 306.744 mm');
+    expect(slip.text()).toContain('a change of more than 0.5 mm');
+    expect(sent.at(-1)?.entered).toBeNull();
+    await slip.tick(/I have made sure/);
+    await slip.press('Entered: 306.744 mm');
+    expect(sent.at(-1)?.entered?.value).toBe(306.744);
+  });
+
+  it('why a re-check tells nothing yet is said, and what the control still wants', () => {
+    const say = (recheck: Partial<Parameters<typeof recheckWords>[0]>, counted = { homings: 0, power: 0 }) =>
+      recheckWords({ meaning: 'unclear', ratio: null, next: null, ...recheck }, { ...WORK, ...counted }, { times: 2, power: 1 }).text;
+    expect(say({ why: 'sign', may: ['not-taken-up', 'doubled'] })).toContain(
+      'It may be not taken up, or changed by twice too much: without its sign',
+    );
+    expect(say({ why: 'doubt', may: ['right', 'halved'] })).toContain('Read it again finer');
+    expect(say({ why: 'moved' })).toContain('Something else was moved since');
+    expect(say({ why: 'trust' })).toContain('not to be trusted');
+    expect(say({ meaning: 'not-taken-up' })).toContain(
+      'the control still wants this: home it 2 times more, and switch it off and on once more.',
+    );
+    expect(say({ meaning: 'not-taken-up' }, { homings: 2, power: 1 })).not.toContain('still wants');
+  });
+
   it('says each of the meanings of a re-check, and what to do', () => {
     const say = (meaning: Parameters<typeof recheckWords>[0]['meaning'], next: number | null = 305.477) =>
-      recheckWords({ meaning, ratio: 2, next }, WORK).text;
+      recheckWords({ meaning, ratio: 2, next }, { ...WORK, homings: 0, power: 0 }).text;
     expect(say('right')).toBe('work shift X: The value was right. Leave it.');
     expect(say('wrong-sign')).toContain('Enter 305.477 mm.');
     expect(say('mm-as-inch')).toContain('Stop.');

@@ -297,7 +297,8 @@ export class RegisterSlip {
   /** The control took the position itself: what it shows now is compared with the old value and the jog. */
   protected took(): void {
     const [use, plan] = [this.use(), this.plan()];
-    if (!this.whole()) return this.problem.set('Jogged by, in all: give what the display went by until the readings agreed. Try: 0.0565');
+    if (!this.whole())
+      return this.problem.set('Jogged until they agree: give what the display went by until the readings agreed. Try: 0.0565');
     const value = use && plan ? this.number(this.taken(), 'What it shows now') : null;
     if (!use || !plan || value === null) return;
     const [wanted, step] = [this.takenShould(), 10 ** -use.digits];

@@ -8,6 +8,7 @@ export const DRAWINGS: Readonly<Record<Drawing, () => Promise<Type<unknown>>>> =
   'bed-in-plan': () => import('./bed-in-plan').then((part) => part.BedInPlan),
   'way-from-the-side': () => import('./way-from-the-side').then((part) => part.WayFromTheSide),
   'table-in-plan': () => import('./table-in-plan').then((part) => part.TableInPlan),
+  'turret-flat': () => import('./turret-flat').then((part) => part.TurretFlat),
   'tailstock-way': () => import('./tailstock-way').then((part) => part.TailstockWay),
   quill: () => import('./quill').then((part) => part.Quill),
   'column-in-elevation': () => import('./column-in-elevation').then((part) => part.ColumnInElevation),

@@ -59,7 +59,7 @@ export class SweptCircle extends SketchBase {
   protected readonly figure = figure;
   protected readonly radius = RADIUS;
   protected readonly words = computed((): Readonly<Record<string, string>> => this.picture().words ?? LATHE);
-  protected readonly bore = computed(() => this.setup()['feature'] === 'bore');
+  protected readonly bore = computed(() => (this.setup()['feature'] ?? (this.picture().bore && 'bore')) === 'bore');
   protected readonly factor = computed(() => exaggeration([this.result().h, this.result().v], 24, 3));
   /** Toward the operator is to the right, up is up. */
   protected readonly at = computed(() => ({

@@ -54,6 +54,8 @@ const elementOf = (schema: z.ZodType): z.ZodObject => (bareSchema(schema) as unk
 function notTold(schema: z.ZodObject, value: FormValue, prefix = ''): Fault[] {
   return fieldsOf(schema).flatMap(({ key, info, kind }): Fault[] => {
     const path = prefix + key;
+    // A group that nobody has touched is asked for only where it says so itself.
+    if (kind === 'group' && !info.asked && value[key] === undefined) return [];
     if (kind === 'group')
       return notTold(bareSchema(schema.shape[key] as z.ZodType) as z.ZodObject, (value[key] ?? {}) as FormValue, `${path}.`);
     if (!info.asked || value[key] !== undefined) return [];
