@@ -363,6 +363,17 @@ describe('the other moves', () => {
     expect(() => move('sine-stack', { rolls: 100 })).toThrowMatching((error) => error.faults[0].path === 'slope');
   });
 
+  it('what is turned on its bolts is tapped until both ends of the flat read alike, what stands off an axis until both sides do', () => {
+    const card = (spread: 'wedge' | 'even') =>
+      jobSteps('nudge', { size: '0.02 mm', direction: 'toward you', plus: true, spread })
+        .map(({ text }) => text)
+        .join(' ');
+    expect(card('wedge')).toContain('both ends of the flat come to read alike');
+    expect(card('wedge')).not.toContain('half a turn apart');
+    expect(card('even')).toContain('half a turn apart, become alike');
+    expect(card('even')).toContain('The axis is not touched');
+  });
+
   it('a gib turns in whole eighths', () => {
     expect(move('gib', { excess: 20, taper: 60, pitch: 1.5, angle: 55 })['perTurn']).toBeCloseTo(25 / Math.sin((55 * Math.PI) / 180), 6);
   });
@@ -382,6 +393,26 @@ describe('the other moves', () => {
     expect(jogged(60)['chosen']).toBeCloseTo(300.05, 9);
     expect(jogged(140)['chosen']).toBeCloseTo(299.95, 9);
     expect(jogged(60)['ifWrong']).toBe(200);
+    const off = move('stored-offset', { old: 300, totalReading: 100, entered: 300.05 });
+    expect(off['meaning']).toBeUndefined();
+    const again = (recheck: number, more: Record<string, unknown> = {}) => {
+      const said = move('stored-offset', { old: 300, totalReading: 100, entered: 300.05, recheck, ...more });
+      return [said['meaning'], said['may'], said['next']];
+    };
+    // Without its sign +1 and −1 look alike, and 0.96 with them; 2 is 2.
+    expect(again(-100)).toEqual(['doubled', undefined, 300.025]);
+    expect(again(100, { recheckSigned: false })).toEqual(['unclear', ['not-taken-up', 'doubled'], null]);
+    expect(again(200, { recheckSigned: false })[0]).toBe('wrong-sign');
+    expect(again(-200, { recheckSigned: false })[0])
+      .withContext('whichever was typed')
+      .toBe('wrong-sign');
+    // Its doubt reaches what stands beside it.
+    expect(again(100, { doubt: 1 })[0]).toBe('not-taken-up');
+    expect(again(100, { doubt: 4 })).toEqual(['unclear', ['not-taken-up', 'inch-as-mm'], null]);
+    expect(again(6, { doubt: 2 })).toEqual(['right', undefined, 300.05]);
+    expect(() => move('stored-offset', { old: 300, totalReading: 100, recheck: 3, recheckSigned: 'no' })).toThrowMatching(
+      ({ faults }: FaultError) => faults[0].path === 'recheckSigned' && faults[0].message === 'must be true or false',
+    );
     const pair = move('stored-offset', { old: 300, totalReading: 100, jog: { by: 0.02, reading: ['100 um', '140 um'] } });
     expect(pair['chosen']).toBeCloseTo(299.95, 9);
   });

@@ -4,7 +4,15 @@ import { defineMove } from './define.js';
 import { ISOLATE, partOf, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
 function steps(facts: JobFacts): JobStep[] {
-  const { size, direction, needle } = facts;
+  const { size, direction, needle, spread } = facts;
+  // An angle is tapped until both ends read alike; what stands off an axis until both sides of it do.
+  const turned = spread === 'wedge';
+  const until = needle
+    ? ', until the needle reads its target'
+    : turned
+      ? ': both ends of the flat come to read alike'
+      : ': the two readings on that line, half a turn apart, become alike';
+  const axis = turned ? '' : ' The axis is not touched: what lies along the slide is the register’s.';
   const { name, clamp = 'big bolts', before, stop } = partOf(facts);
   return [
     {
@@ -17,13 +25,13 @@ function steps(facts: JobFacts): JobStep[] {
       caution: 'Loosen to snug, never free: what hangs on it drops.',
     },
     {
-      text: `Tap the ${name} with a soft mallet ${direction}, by ${size}${needle ? ', until the needle reads its target' : ': the two readings on that line, half a turn apart, become alike'}. From the other side if the needle goes the other way. The axis is not touched: what lies along the slide is the register’s.`,
+      text: `Tap the ${name} with a soft mallet ${direction}, by ${size}${until}. From the other side if the needle goes the other way.${axis}`,
       caution: `By hand. Some nudge with a powered axis through a block of wood. ${POWERED}`,
       needle: true,
     },
     { text: 'When it stays still, tighten in stages, crosswise, with a reading after each; then hard, and read once more.', shift: true },
     { text: `Degrease the joint, seal it anew, cover back.${stop ? ` ${stop}` : ''}` },
-    { text: 'Sweep it again in a new round.' },
+    { text: turned ? 'Read the flat again in a new round, and its pockets after it.' : 'Sweep it again in a new round.' },
   ];
 }
 

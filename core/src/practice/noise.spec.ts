@@ -12,8 +12,11 @@ describe('forward models with noise', () => {
     it(`${id}: U covers the truth in 95 of 100 noisy rounds, and is not wider than it need be`, () => {
       const errors = new Map<string, number[]>();
       const doubts = new Map<string, number[]>();
+      // Not every round asks the same: a flat is read along the spindle or along the slide.
+      const asked = new Map<string, number>();
       for (let seed = 1; seed <= ROUNDS; seed++) {
         const { sheet, truth } = practiceRound(id, seed, { repeat: 0.2 });
+        for (const name of Object.keys(truth)) asked.set(name, (asked.get(name) ?? 0) + 1);
         const finding = tried(sheet);
         if (!finding) continue;
         for (const [name, value] of Object.entries(truth)) {
@@ -32,7 +35,7 @@ describe('forward models with noise', () => {
         const covered = all.filter((error, i) => error <= own[i] + 1e-9).length / all.length;
         expect(all.length)
           .withContext(name)
-          .toBeGreaterThan(0.9 * ROUNDS);
+          .toBeGreaterThan(0.9 * (asked.get(name) ?? ROUNDS));
         expect(covered).withContext(`${name} covered`).toBeGreaterThanOrEqual(0.95);
         const at95 = [...all].sort((a, b) => a - b)[Math.floor(0.95 * all.length)];
         const median = [...own].sort((a, b) => a - b)[own.length >> 1];

@@ -1,4 +1,3 @@
-import { alongModel } from './alongModels.js';
 import { dialInstrument, dialReader } from './dial.js';
 import { anyDial, hidden, honesty, sheetOf, type PracticeModel } from './model.js';
 
@@ -50,8 +49,34 @@ const boreModel =
     };
   };
 
+/**
+ * A turret that stands turned in the plane of its slide and tipped square to it, as a rigid body: z away from the headstock,
+ * x along the slide toward the operator, y square to it. One of its ground flats is read, from either side of it.
+ */
+const turretModel: PracticeModel = (chance) => {
+  const dial = anyDial(chance, { leverAngle: 0 });
+  const read = dialReader(dial, honesty(chance, dial));
+  const [turned, tipped] = [hidden(chance, 120), hidden(chance, 120)];
+  const places = [0, 40, 80, 120];
+  /** How far a point of the flat comes toward the stylus, µm, at mm along it. */
+  const toward: Readonly<Record<string, (at: number) => number>> = {
+    operator: (z) => (turned * z) / 1000,
+    rear: (z) => (-turned * z) / 1000,
+    // The operator's end goes toward the headstock as the far end comes toward the operator.
+    headstock: (x) => (turned * x) / 1000,
+    tail: (x) => (-turned * x) / 1000,
+    above: (z) => (tipped * z) / 1000,
+  };
+  const sides = Object.keys(toward);
+  const side = sides[Math.min(sides.length - 1, Math.floor(chance.random.between(0, sides.length)))];
+  const readings = places.map((at) => ({ at, value: read(toward[side](at)) }));
+  const truth: Readonly<Record<string, number>> =
+    side === 'above' ? { tipSlope: tipped } : side === 'headstock' || side === 'tail' ? { faceSlope: turned } : { slope: turned };
+  return { sheet: sheetOf('turret-face', dialInstrument(dial), { side }, readings), truth };
+};
+
 export const turningModels: Readonly<Record<string, PracticeModel>> = {
-  'turret-face': alongModel('turret-face', { slope: 90, wave: 0, length: 120, places: 4 }),
+  'turret-face': turretModel,
   'turret-bore': boreModel('turret-bore'),
   'guide-bush': boreModel('guide-bush', { bush: true }),
   'sub-spindle': boreModel('sub-spindle', { carried: true }),

@@ -49,7 +49,9 @@ export function planCorrection(input: CorrectionInput): Planned {
   const allowed = quantity.verdict === 'out' ? kinds : kinds.filter((kind) => !kind.metal);
   if (allowed.length === 0) return { moves: [], notes: [metalWaits(name, info)] };
   const equipped = allowed.filter((kind) => sheet.hardware[kind.kind] !== undefined);
-  const chosen = equipped.length ? equipped : allowed.slice(0, 1);
+  // What wants nothing but a hand comes first where the check names it first, whatever lies in the drawer.
+  const byHand = allowed[0].plan ? [] : [allowed[0]];
+  const chosen = equipped.length ? [...new Set([...byHand, ...equipped])] : allowed.slice(0, 1);
   const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
   const planned = chosen.map((kind) => planMoveOf(kind, { ...input, amount, direction }));
   return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
@@ -150,7 +152,7 @@ function keyFor(definition: MoveDefinition, info: QuantityInfo, converted: numbe
 }
 
 function distanceNote({ kind, overKey }: MoveDefinition, name: string, info: QuantityInfo): Note {
-  const text = `${info.label}: the move is an angle. Give hardware.${kind}.${overKey}, the distance it acts over (for example 320 mm), to have it as a thickness or as turns.`;
+  const text = `${info.label}: the move is an angle. The distance it acts over (for example 320 mm; hardware.${kind}.${overKey} of a sheet) gives it as a thickness or as turns.`;
   return { code: 'distance-missing', severity: 'info', quantity: name, text };
 }
 

@@ -28,13 +28,13 @@ import { Button } from '../ui/controls';
         <b>{{ entry.name }}</b>
         <span class="figures">{{ entry.old }} → {{ entry.value }}</span>
         <span class="soft">{{ entry.by }}, {{ entry.when }}{{ entry.where }}</span>
-        <span>{{ entry.said }}</span>
         <span>
           <a [routerLink]="entry.link">its slip</a>
           @if (entry.back) {
             <button pButton type="button" class="plain" (click)="asked.set(entry.id)">back to {{ entry.old }}</button>
           }
         </span>
+        <span class="said">{{ entry.said }}</span>
         @if (asked() === entry.id) {
           <p class="preview">
             Type <b class="figures">{{ entry.old }}</b> into {{ entry.name }}, and {{ homing() }}. What is read through it has to be read
@@ -49,6 +49,18 @@ import { Button } from '../ui/controls';
     }
   `,
   styleUrl: './parts.css',
+  styles: `
+    .entry {
+      grid-template-columns: 13em minmax(15em, auto) 1fr auto;
+    }
+    .entry .figures {
+      white-space: nowrap;
+    }
+    .entry .said,
+    .entry .preview {
+      grid-column: 1 / -1;
+    }
+  `,
 })
 export class RegisterLog {
   private readonly desk = inject(Desk);
@@ -73,6 +85,15 @@ export class RegisterLog {
     return this.log().findLast(({ use }) => use.name === name);
   }
 
+  /** Whether there is anything to go back to: something else stands there now, and no later row goes back to the same. */
+  private goesBack(of: RegisterEntry): boolean {
+    const { name, old } = of.use;
+    const own = this.log().filter(({ use }) => use.name === name);
+    return (
+      old !== null && this.present(name)?.use.entered?.value !== old.value && own.findLast(({ use }) => use.old?.value === old.value) === of
+    );
+  }
+
   /** What stood there before a change stands there again. It is written on the slip of the last one: nothing is forgotten. */
   protected putBack({ use }: RegisterEntry): void {
     const [last, machine] = [this.present(use.name)?.move, this.desk.machine()];
@@ -95,7 +116,7 @@ export class RegisterLog {
       return {
         of,
         id: `${move.id} ${use.entered?.at ?? ''}`,
-        back: use.old !== null && this.present(use.name)?.use.entered?.value !== use.old.value,
+        back: this.goesBack(of),
         name: use.name,
         old: use.old ? registerValue(use.old.value, use) : '',
         value: use.entered ? registerValue(use.entered.value, use) : '',
