@@ -81,6 +81,22 @@ describe('before a round', () => {
     expect(navigate).toHaveBeenCalledWith(['/machines', LATHE, 'bench', 'tailstock-traverse', round.id]);
   });
 
+  it('a needle that stays when it is pulled away is pegged: nothing is read before it is free', async () => {
+    const { page, server } = await open('tailstock-traverse');
+    await tick(page);
+    await page.type('Distance between centres', '400 mm');
+    await page.type('Place along the bed', '600 mm');
+    await page.choose('it counts up');
+    await page.choose('it stays');
+    expect(page.text()).toContain('It is pegged: it stands at the end of its travel');
+    await page.press('Begin the round');
+    expect(page.text()).toContain('The needle is pegged: set it free both ways');
+    expect(server.sent).toEqual([]);
+    await page.choose('it goes back');
+    await page.press('Begin the round');
+    await until(() => server.sent.length === 1);
+  });
+
   it('starts from the last round, how the dial counted too, and says where that is from', async () => {
     const { page } = await open('tailstock-traverse', [barRound(3, 9)]);
     await until(() => page.text().includes('this dial counted'));

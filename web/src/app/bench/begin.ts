@@ -242,6 +242,8 @@ export class Begin implements OnDestroy {
     this.desk.inHand.set(false);
   }
 
+  /** The needle stands at the end of its travel. */
+  protected readonly pegged = signal<boolean | null>(null);
   private readonly draftName = computed(() => `begin:${this.desk.machine()?.id}:${this.checkId()}`);
 
   protected set<K extends keyof BeginDraft>(key: K, value: BeginDraft[K]): void {
@@ -264,6 +266,8 @@ export class Begin implements OnDestroy {
     this.tried.set(true);
     const { setup, plan, conditions, purpose, kitId, sense, read } = this.full();
     this.problem.set(read ? anotherLook(this.faults()) : 'Read the cautions and tick them first.');
+    if (!this.problem() && this.needle() && this.pegged())
+      return this.problem.set('The needle is pegged: set it free both ways, and say so, before anything is read.');
     if (this.problem()) return this.lookAt(read ? '[aria-invalid=true]' : 'iso-tick input[type=checkbox]');
     const holder = this.holders().find((item: KitItem) => item.id === this.draft().holderId);
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };

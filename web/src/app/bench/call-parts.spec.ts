@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { SurveyNote } from '@isometra/contract';
-import { barRound, openShop, show, until, SURVEY } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, until, SURVEY, type TestRound } from '../testing/fake-shop.spec';
+import { openTurning, slipOf, swept } from '../testing/swept.spec';
 import { BenchStore } from './bench-store';
 import { CallColumn } from './call-column';
 
@@ -33,6 +34,37 @@ describe('beside the call', () => {
     const text = (await show(CallColumn)).text();
     expect(text).toContain('Second: the tailstock height comes first, and opening the joint for it loses this.');
     expect(text).toContain('First: the tailstock sideways comes after it, from a new round.');
+  });
+
+  /** The call on the last of some rounds of a turning centre. */
+  const turning = async (rounds: TestRound[]) => {
+    const shop = await openTurning(rounds, {}, [BenchStore]);
+    const store = TestBed.inject(BenchStore);
+    store.open(rounds[rounds.length - 1].id).subscribe();
+    await until(() => store.round() !== null);
+    return { ...shop, text: (await show(CallColumn)).text() };
+  };
+
+  it('a sign that turned although nobody moved anything is said before anything else; not after a move', async () => {
+    const { text } = await turning([swept('sub-spindle', 20, 0), swept('sub-spindle', -20, 0)]);
+    expect(text).toMatch(/^Round \d+ said 0\.020 mm toward you, this one says 0\.020 mm away from you, and nobody moved anything/);
+    const moved = slipOf(swept('sub-spindle', 20, 0), 200.0198);
+    TestBed.resetTestingModule();
+    const { text: after } = await turning([moved, swept('sub-spindle', -20, 0)]);
+    expect(after).not.toContain('nobody moved anything');
+  });
+
+  it('bolts come before the register: on them it is tapped over along the slide too', async () => {
+    const { text } = await turning([swept('turret-bore', 40, 25)]);
+    expect(text.indexOf('Bolts must. First.')).toBeGreaterThan(0);
+    expect(text).toContain('The control can cure this. Second, from a new sweep: on its bolts it is tapped over in this direction too.');
+    expect(text.indexOf('Job card: bolts')).toBeLessThan(text.indexOf('Job card: register'));
+  });
+
+  it('the re-check of a value is said with what the control still wants', async () => {
+    const { text } = await turning([slipOf(swept('sub-spindle', 40, -40), 199.9434), swept('sub-spindle', 40, -40)]);
+    expect(text).toContain('home A: Nothing has changed');
+    expect(text).toContain('By its slip the control still wants this: home it 2 times more, and switch it off and on once more.');
   });
 
   it('a value may be left as too small to matter: the work it does is told, a reason is asked, and the rung is left', async () => {

@@ -16,6 +16,14 @@ export type Sense = z.infer<typeof senseSchema>;
       <legend>Nudge test</legend>
       <p>Push the part gently toward the stylus. Which way does the needle go? Some lever indicators count backwards on one side.</p>
       <iso-choices label="Nudge test" [options]="answers" [value]="sense()" (chosen)="sense.set($event)" />
+      <p>And gently away from it: does the needle go back the other way?</p>
+      <iso-choices label="Both ways" [options]="ways" [value]="pegged()" (chosen)="pegged.set($event)" />
+      @if (pegged()) {
+        <p class="warning">
+          It is pegged: it stands at the end of its travel, and what it reads there is nothing. Set it so that it moves freely both ways
+          first.
+        </p>
+      }
       <ng-content />
       @if (sense() === null) {
         <p class="soft">Not tried: the call will be given with the direction assumed, and says so.</p>
@@ -30,6 +38,10 @@ export type Sense = z.infer<typeof senseSchema>;
       display: grid;
       gap: 8px;
     }
+    .warning {
+      font-weight: 600;
+      color: var(--red);
+    }
     legend {
       padding: 0;
       font: 600 16px/1.3 var(--narrow);
@@ -38,6 +50,13 @@ export type Sense = z.infer<typeof senseSchema>;
 })
 export class Nudge {
   readonly sense = model.required<Sense>();
+  /** Whether it stands at the end of its travel; null where nobody tried. Asked anew each time. */
+  readonly pegged = model<boolean | null>(null);
+  protected readonly ways: readonly Choice<boolean | null>[] = [
+    { value: false, label: 'it goes back' },
+    { value: true, label: 'it stays' },
+    { value: null, label: 'nobody looked' },
+  ];
   protected readonly answers: readonly Choice<Sense>[] = [
     { value: 1, label: 'it counts up' },
     { value: -1, label: 'it counts down' },

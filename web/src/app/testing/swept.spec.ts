@@ -1,3 +1,4 @@
+import type { Provider } from '@angular/core';
 import type { MoveWrite, RegisterUse, RoundWrite } from '@isometra/contract';
 import { lathe, openShop, practiceRound, type TestRound } from './fake-shop.spec';
 
@@ -37,8 +38,9 @@ export function slipOf(round: TestRound, value: number, part: Partial<RegisterUs
 }
 
 /** The fake shop with a turning centre on a slant bed instead of its lathe. */
-export const openTurning = (rounds: TestRound[], card: Readonly<Record<string, unknown>> = {}) =>
+export const openTurning = (rounds: TestRound[], card: Readonly<Record<string, unknown>> = {}, providers: Provider[] = []) =>
   openShop(rounds, {
+    providers,
     prepare: (server) => {
       const told = { number: 'T-06', kind: 'turning-centre', slide: { rises: 'rear', degrees: '45' }, homing: { times: '2', power: '1' } };
       server.machines = [{ ...lathe(), card: { ...told, ...card } as ReturnType<typeof lathe>['card'] }];
