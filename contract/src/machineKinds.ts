@@ -32,6 +32,8 @@ export const MACHINE_KINDS: readonly MachineKind[] = [
   },
   { value: 'turning-centre', label: 'turning centre with sub-spindle and guide bush', ...TURNING(['sub-spindle', 'guide-bush']) },
   { value: 'turning-centre-sub', label: 'turning centre with sub-spindle', ...TURNING(['sub-spindle']) },
+  { value: 'turning-centre-bush', label: 'turning centre with guide bush', ...TURNING(['guide-bush']) },
+  { value: 'turning-centre-both', label: 'turning centre with sub-spindle and tailstock', ...TURNING(['sub-spindle', 'tailstock']) },
   { value: 'turning-centre-tailstock', label: 'turning centre with tailstock', ...TURNING(['tailstock']) },
   { value: 'turning-centre-plain', label: 'turning centre with a turret alone', ...TURNING([]) },
   {

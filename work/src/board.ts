@@ -15,6 +15,8 @@ export interface PlateFacts {
   readonly surveys: readonly Campaign[];
   /** Now: what is due hangs on it; and what its card tells the ladder. */
   readonly facts: LadderFacts;
+  /** How its slide leans by its card, degrees, + its rear end the higher; left out where that is not told. */
+  readonly slant?: number;
 }
 
 function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
@@ -25,14 +27,14 @@ function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
 const handMark = ({ step, state }: HandRung) => ({ id: step.id, title: step.title, state, way: null });
 
 /** What a machine is drawn from, small. */
-function knownOf(kind: string, rounds: readonly RoundHead[]): BoardPlate['known'] {
+function knownOf(kind: string, rounds: readonly RoundHead[], slant: number | undefined): BoardPlate['known'] {
   const family = machineFamily(kind);
   if (family === 'mill') return { facts: { ...knownMill(rounds) } };
-  return family === 'turning-centre' ? { facts: { ...knownTurning(rounds) } } : knownOfLathe(rounds);
+  return family === 'turning-centre' ? { facts: { ...knownTurning(rounds), ...(slant !== undefined && { slant }) } } : knownOfLathe(rounds);
 }
 
 /** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */
-export function plateOf({ kind, rounds, surveys, facts }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
+export function plateOf({ kind, rounds, surveys, facts, slant }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
   const survey = running(surveys);
   const current = rounds.filter((round) => round.surveyId === survey?.id);
   const rungs = rungsOf(kind, current, survey, facts);
@@ -58,6 +60,6 @@ export function plateOf({ kind, rounds, surveys, facts }: PlateFacts): Omit<Boar
         ? { at: 'bench', id: check.id, title: check.title, why: rung.why }
         : null,
     due: rungs.flatMap((entry) => (entry.overdue === undefined ? [] : [{ title: entry.check.title, days: entry.overdue }])),
-    known: knownOf(kind, rounds),
+    known: knownOf(kind, rounds, slant),
   };
 }

@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { Board } from '@isometra/contract';
-import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard, scrapedOf } from '@isometra/work';
+import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard, scrapedOf, slantOf } from '@isometra/work';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog } from './log.js';
@@ -21,6 +21,7 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
         lastLog(id),
         listSurfaces(id),
       ]);
+      const slant = slantOf((card as Readonly<Record<string, unknown>>)['slide']);
       return {
         machineId: id,
         last,
@@ -29,6 +30,7 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
           rounds,
           surveys: surveys.map(campaignOf),
           facts: { now: at, scraped: scrapedOf(surfaces), ...ladderFacts(readCard(card)) },
+          ...(slant !== undefined && { slant }),
         }),
       };
     }),

@@ -18,7 +18,7 @@ import { TurningPicture } from '../survey/turning-picture';
     @if (mill()) {
       <iso-mill-picture class="bare" [kind]="kind()" [known]="machine()" [factor]="factor()" />
     } @else if (turning()) {
-      <iso-turning-picture class="bare" [known]="centre()" [factor]="factor()" [has]="has()" />
+      <iso-turning-picture class="bare" [known]="centre()" [factor]="factor()" [has]="has()" [slant]="slant()" />
     } @else {
       <iso-lathe-picture class="bare" [known]="lathe()" [factor]="factor()" />
     }
@@ -46,6 +46,7 @@ export class PlatePicture {
   protected readonly machine = computed((): KnownMill => this.known().facts);
   protected readonly turning = computed(() => machineFamily(this.kind()) === 'turning-centre');
   protected readonly centre = computed((): KnownTurning => this.known().facts);
+  protected readonly slant = computed(() => this.known().facts['slant'] ?? null);
   protected readonly has = computed(() => turningHas(this.kind()));
   protected readonly factor = computed(() => {
     if (this.turning()) return turningFittingFactor(this.centre());

@@ -51,7 +51,8 @@ export function turningWords(
     ...(has.sub ? stands('Sub-spindle', known.subH, known.subV) : []),
     ...(has.tail ? stands('Tailstock', known.tailH, known.tailV) : []),
   ];
-  return lines.map((line) => said(line, shown));
+  // What was not measured at all is said once.
+  return [...new Set(lines.map((line) => said(line, shown)))];
 }
 
 /** What is known of a mill, a line for each. */

@@ -18,8 +18,6 @@ import { TurningPicture } from './turning-picture';
 import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
 
-/** Degrees of a slide whose card says nothing. */
-const USUAL_SLANT = 45;
 const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label: `×${value}` }));
 
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
@@ -46,7 +44,7 @@ export class Survey {
   protected readonly turningGhosts = computed(() => turningGhosts(this.desk.survey()?.judge));
   protected readonly has = computed(() => turningHas(this.desk.kind()));
   /** The slant of its card, + its rear the higher; the usual one where the card does not say. */
-  protected readonly slant = computed(() => slantOf(this.desk.machine()?.card['slide'], USUAL_SLANT) ?? USUAL_SLANT);
+  protected readonly slant = computed(() => slantOf(this.desk.machine()?.card['slide']) ?? null);
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>
     [...this.desk.all()]

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { KnownTurning } from '@isometra/work';
-import { offsetPixels, slopePixels, type TurningGhosts } from './turning';
+import { bedUnder, offsetPixels, slopePixels, type TurningGhosts } from './turning';
 
 const NONE: TurningGhosts = { turret: [], bush: [], sub: [] };
 /** The line of the spindle axis in the view from above. */
@@ -16,11 +16,14 @@ const SUB = { x: 880, y: 190 };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg viewBox="0 0 1000 430" role="img" aria-label="The turning centre from its end and from above, bent by what is known of it">
-      <text class="words" x="20" y="24">from its end, the spindle behind</text>
+      <text class="words" x="20" y="24">seen from the headstock</text>
       <path class="bed" [attr.d]="bed()" />
       <g transform="translate(250 236)">
         <path class="true" d="M-190 0H190M0 -150V150" />
         <path class="slide" [attr.d]="slide()" />
+        @if (slide() === '') {
+          <text class="words" x="-180" y="-140">how the slide leans is not on the card</text>
+        }
         @for (ring of rings(); track ring.name) {
           <circle class="true" fill="none" [attr.r]="ring.r" />
           @for (limit of ring.ghosts; track $index) {
@@ -59,9 +62,9 @@ const SUB = { x: 880, y: 190 };
         <text class="words" x="652" y="140" text-anchor="middle">bush</text>
       }
       <g [attr.transform]="'translate(0 ' + moved().turret + ')'">
-        <path class="iron" d="M720 168H744V180H720Z M720 200H744V212H720Z M744 168H830V330H744Z" />
+        <path class="iron" [attr.d]="turret" [attr.transform]="behind() ? 'matrix(1 0 0 -1 0 380)' : null" />
       </g>
-      <text class="words" x="787" y="352" text-anchor="middle">turret</text>
+      <text class="words" x="787" [attr.y]="behind() ? 40 : 352" text-anchor="middle">turret</text>
       <text class="words" x="520" y="420">operator below</text>
       <text class="words" x="990" y="420" text-anchor="end">errors drawn ×{{ factor() }}</text>
     </svg>
@@ -69,24 +72,27 @@ const SUB = { x: 880, y: 190 };
   styleUrls: ['./picture.css', './turning-picture.css'],
 })
 export class TurningPicture {
+  protected readonly turret = 'M720 168H744V180H720Z M720 200H744V212H720Z M744 168H830V330H744Z';
   readonly known = input.required<KnownTurning>();
   readonly factor = input.required<number>();
   readonly ghosts = input(NONE);
-  /** Degrees, + its rear end the higher. */
-  readonly slant = input(45);
+  /** Degrees, + its rear end the higher; null where the card does not tell. */
+  readonly slant = input<number | null>(null);
   readonly has = input({ sub: true, bush: true, tail: false });
 
   private readonly px = (um = 0): number => offsetPixels(um, this.factor());
   /** The slide through the axis: toward the operator, on the right, it goes down where its rear is the higher. */
   protected readonly slide = computed(() => {
-    const [c, s] = [Math.cos((this.slant() * Math.PI) / 180), Math.sin((this.slant() * Math.PI) / 180)];
+    const slant = this.slant();
+    if (slant === null) return '';
+    const [c, s] = [Math.cos((slant * Math.PI) / 180), Math.sin((slant * Math.PI) / 180)];
     const [x, y] = [Math.round(170 * c), Math.round(170 * s)];
     return `M${-x} ${-y}L${x} ${y}`;
   });
-  protected readonly bed = computed(() => {
-    const rise = Math.round(180 * Math.tan((Math.max(-60, Math.min(60, this.slant())) * Math.PI) / 180) * 0.35);
-    return `M60 ${340 - rise}L430 ${340 + rise}V400H60Z`;
-  });
+  /** The bed under the slide, as steep as it is. */
+  protected readonly bed = computed(() => bedUnder(this.slant() ?? 0));
+  /** Behind the axis where the slide rises toward the rear: the turret hangs on its higher end. */
+  protected readonly behind = computed(() => (this.slant() ?? 0) > 0);
 
   private readonly at = (h: number | undefined, v: number | undefined) =>
     h === undefined && v === undefined ? null : { x: this.px(h), y: -this.px(v) };

@@ -3,14 +3,14 @@ import { slantOf } from '@isometra/work';
 import { lathe, openShop, show, toldHead } from '../testing/fake-shop.spec';
 import { turningGhosts } from './ghosts';
 import { Survey } from './survey';
-import { offsetPixels, turningFittingFactor, turningHas } from './turning';
+import { bedUnder, offsetPixels, turningFittingFactor, turningHas } from './turning';
+import { TurningPicture } from './turning-picture';
 
 describe('a turning centre as drawn', () => {
   it('slants as its card says in words', () => {
     expect(slantOf({ rises: 'rear', degrees: 30 })).toBe(30);
     expect(slantOf({ rises: 'operator', degrees: 30 })).toBe(-30);
     expect(slantOf({ rises: 'flat', degrees: 30 })).toBe(0);
-    expect(slantOf(undefined, 45)).toBe(45);
     expect(slantOf(undefined)).toBeUndefined();
     expect(slantOf({ rises: 'rear' })).toBeUndefined();
     expect(slantOf({ rises: 'operator', degrees: '45' })).toBe(-45);
@@ -22,6 +22,26 @@ describe('a turning centre as drawn', () => {
     expect(turningFittingFactor({})).toBe(5000);
     expect(turningGhosts(startingSheet('general'))).toEqual({ turret: [10], bush: [8], sub: [8] });
     expect(turningHas('turning-centre-tailstock')).toEqual({ sub: false, bush: false, tail: true });
+  });
+
+  it('lies on a bed as steep as its slide, whichever end is the higher; unknown it is not drawn', async () => {
+    const corners = (slant: number) => [...bedUnder(slant).matchAll(/(\d+) (\d+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
+    for (const slant of [15, 30, 45, 60]) {
+      const [[x1, y1], [x2, y2]] = corners(slant);
+      expect((y2 - y1) / (x2 - x1))
+        .withContext(`${slant}, its rear the higher`)
+        .toBeCloseTo(Math.tan((slant * Math.PI) / 180), 1);
+      const [[a1, b1], [a2, b2]] = corners(-slant);
+      expect((b2 - b1) / (a2 - a1)).toBeCloseTo(-Math.tan((slant * Math.PI) / 180), 1);
+    }
+    expect(corners(0)).toEqual([
+      [60, 336],
+      [430, 336],
+    ]);
+    await openShop();
+    const none = await show(TurningPicture, { known: {}, factor: 1000 });
+    expect(none.text()).toContain('how the slide leans is not on the card');
+    expect(none.all('.slide')[0].getAttribute('d')).toBe('');
   });
 
   it('is what its survey shows: the slide at its slant, the pocket off the axis, no tailstock where it has none', async () => {

@@ -16,6 +16,23 @@ export const slopePixels = (slope: number, length: number, factor: number): numb
 
 const OFFSETS = ['turretH', 'turretV', 'bushH', 'bushV', 'subH', 'subV', 'tailH', 'tailV'] as const;
 
+/** Where the bed is drawn from its end: px. */
+const BED = { left: 60, right: 430, top: 60, bottom: 400, middle: 250, axis: 236, below: 100 } as const;
+
+/** The outline of a bed whose face lies along a slide, + its rear (left) end the higher, as far below the axis as it is drawn. */
+export function bedUnder(slant: number): string {
+  const radians = (Math.max(-75, Math.min(75, slant)) * Math.PI) / 180;
+  const face = (x: number): number => BED.axis + (x - BED.middle) * Math.tan(radians) + BED.below / Math.cos(radians);
+  const xAt = (y: number): number => BED.middle + (y - BED.axis - BED.below / Math.cos(radians)) / Math.tan(radians);
+  const ends = [BED.left, BED.right].map((x) => {
+    const y = Math.max(BED.top, Math.min(BED.bottom, face(x)));
+    return { x: y === face(x) || slant === 0 ? x : xAt(y), y };
+  });
+  const [left, right] = ends.map(({ x, y }) => `${Math.round(x)} ${Math.round(y)}`);
+  const foot = slant >= 0 ? BED.left : BED.right;
+  return slant === 0 ? `M${left}L${right}V${BED.bottom}H${BED.left}Z` : `M${left}L${right}V${BED.bottom}H${foot}Z`;
+}
+
 /** A factor that draws the worst offset by at most 60 units, within ×100 to ×5000. */
 export function turningFittingFactor(known: KnownTurning): number {
   const worst = Math.max(1, ...OFFSETS.map((name) => Math.abs(known[name] ?? 0)));
