@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { solve } from '../solve/solve.js';
+import { CHECKS } from './registry.js';
 
 const LIMIT = 10;
 /** A pocket swept: its middle stands h toward the operator and v up. In a bore the wall comes nearer where the middle stands away. */
@@ -81,6 +82,53 @@ describe('a pocket off the axis', () => {
     };
     expect(movesOf(pair({ slant: 45 }))).toEqual([]);
     expect(solve(pair({})).quantities['offsetHorizontal'].verdict).toBe('out');
+  });
+
+  it('read at both ends of its own slide it has that part with its own verdict and move, droop of the holder taken out', () => {
+    const signed = fc.integer({ min: -60, max: 60 });
+    fc.assert(
+      fc.property(
+        ...([signed, signed, fc.constantFrom(45, -45, 30, -60), fc.constantFrom('along', 'across')] as const),
+        ...([fc.constantFrom('bore', 'outside'), fc.constantFrom('main', 'sub'), fc.integer({ min: -12, max: 0 })] as const),
+        (h, v, slant, line, feature, carrier, droop) => {
+          const near = ((line === 'along' ? 360 : 450) - slant) % 360;
+          const outward = feature === 'bore' ? -1 : 1;
+          const readings = [near, (near + 180) % 360].map((angle) => {
+            const [c, s] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
+            const stands = (carrier === 'sub' ? -1 : 1) * (h * c + v * s);
+            // A holder hangs: away from what it sweeps outside, toward the wall of a bore.
+            return { angle, value: outward * (stands + (droop * (1 - s)) / 2) };
+          });
+          const instrument = { kind: 'plunger', graduation: '1 um', sense: 1, accuracy: '0.5 um', holderSag: `${droop} um` };
+          const sheet = { format: 'isometra-sheet/1', check: 'sub-spindle', instrument, setup: { slant, feature, carrier }, readings };
+          const { quantities, moves } = solve(sheet);
+          const name = line === 'along' ? 'alongSlide' : 'acrossSlide';
+          const radians = (slant * Math.PI) / 180;
+          const part = line === 'along' ? h * Math.cos(radians) - v * Math.sin(radians) : v * Math.cos(radians) + h * Math.sin(radians);
+          expect(Object.keys(quantities)).toEqual([name]);
+          expect(quantities[name].value).toBeCloseTo(part, 6);
+          expect(quantities[name].limit).toEqual([-8, 8]);
+          if (Math.abs(part) < 12) return;
+          expect(quantities[name].verdict).toBe('out');
+          expect(moves.map(({ kind, quantity, amount }) => [kind, quantity, Math.sign(amount)])).toEqual([
+            [line === 'along' ? 'stored-offset' : 'nudge', name, -Math.sign(part)],
+          ]);
+        },
+      ),
+    );
+    const plan = CHECKS.get('sub-spindle')?.slots({ slant: 45 }, { angles: 'slide-4' }) ?? [];
+    expect(plan.map(({ keys, label }) => `${String(keys['angle'])} ${label}`)).toEqual([
+      '315 Operator’s end of the slide',
+      '45 Square to the slide, above',
+      '135 Rear end of the slide',
+      '225 Square to the slide, below',
+      '315 Operator’s end of the slide',
+    ]);
+    expect(
+      CHECKS.get('sub-spindle')
+        ?.slots({ slant: -30 }, { angles: 'slide' })
+        .map(({ keys }) => keys['angle']),
+    ).toEqual([30, 210, 30]);
   });
 
   it('the directions swap where the sub-spindle carries the indicator', () => {

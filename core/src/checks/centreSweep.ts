@@ -5,18 +5,8 @@ import { defineCheck, type CheckDefinition } from './define.js';
 import { MORE_SET_UPS, SHORTER_HOLDER } from './helps.js';
 import type { Part } from './parts.js';
 import { sizeUpTo, unlimited } from './quantities.js';
-import {
-  boltedSweepSetup,
-  bushNotes,
-  bushPlan,
-  bushSlots,
-  centreSweepReading,
-  centreSweepSetup,
-  sweepEstimates,
-  sweepPlan,
-  sweepSlots,
-  sweepWatch,
-} from './sweepCheck.js';
+import { bushNotes, boltedSweepSetup, centreSweepReading, centreSweepSetup, sweepEstimates, sweepWatch } from './sweepCheck.js';
+import { bushPlan, bushSlots, slideSweepPlan, sweepSlots } from './sweepPlans.js';
 import { viewQuantities } from './tailstock.js';
 import { homedField } from './setupFields.js';
 import { HEIGHT, LATERAL } from './words.js';
@@ -78,7 +68,7 @@ export function centreSweep({
     machines: ['turning-centre'],
     setup: bolted ? boltedSweepSetup : centreSweepSetup,
     reading: centreSweepReading,
-    plan: bolted ? bushPlan : sweepPlan,
+    plan: bolted ? bushPlan : slideSweepPlan,
     conditions: z.strictObject({
       homed: homedField(),
       ...(stations && { station: shortText('Station that is swept', '3'), plate: shortText('Number on its plate', '3') }),

@@ -1,13 +1,14 @@
 import * as z from 'zod';
-import { choice, fieldRegistry, optionalMeasure, type FieldInfo } from '../input/fields.js';
+import { choice, optionalMeasure, type FieldInfo } from '../input/fields.js';
 import { dot } from '../fit/line.js';
 import type { Slot } from '../instruments/slots.js';
-import type { CheckInput, Estimates, JobRules, Note, PlannedSlot, Watch } from './define.js';
+import type { CheckInput, Estimates, JobRules, Note, Watch } from './define.js';
 import type { Zone } from './zone.js';
 import { linearEstimate, scaledEstimate, vectorEstimate, type Estimate } from './estimate.js';
 import { halvesOf, openText } from './reversal.js';
 import { axisFields, roundAngle } from './setupFields.js';
 import { sweepClosure, sweepFit, sweepOffsets, type SweepFit, type SweepKeys } from './sweep.js';
+import { linePair, onSlide } from './slideLines.js';
 import { say } from './sums.js';
 import { otherView } from './tailstock.js';
 
@@ -62,25 +63,6 @@ export const sweepReading = z.strictObject({
 export const centreSweepReading = z.strictObject({
   ...sweepReading.shape,
   bush: z.union([z.literal(0), z.literal(180)], { error: 'must be 0 or 180: how the bush was turned in its housing' }).optional(),
-});
-
-export const sweepPlan = z.strictObject({
-  angles: choice({
-    label: 'Read at',
-    choices: [
-      { value: '4', label: '4 places: front, top, rear, bottom' },
-      { value: '3', label: '3 places: front, top, rear' },
-      { value: '8', label: '8 places' },
-      { value: '12', label: '12 places' },
-    ],
-  }),
-  depth: optionalMeasure('length', {
-    label: 'Sweep again so much deeper',
-    above: 0,
-    example: '40 mm',
-    help: 'Two depths tell the slope as well.',
-    rare: true,
-  }),
 });
 
 export type SweepSetup = z.output<typeof sweepSetup> & Partial<Pick<z.output<typeof centreSweepSetup>, 'carrier' | 'slant'>>;
@@ -153,24 +135,11 @@ const TOO_FEW: Note = {
   text: 'Not enough has been read yet: front and rear give the side, top and bottom the height.',
 };
 
-/** Along a slide that leans by `slant` (+ its rear end the higher), + toward the operator, and across it. */
-function onSlide([h, v]: readonly Estimate[], slant: number, open: string | undefined): Estimate[] {
-  const [c, s] = [Math.cos((slant * Math.PI) / 180), Math.sin((slant * Math.PI) / 180)];
-  const mixed = (name: string, a: number, b: number): Estimate =>
-    linearEstimate(
-      name,
-      h.weights.map((weight, i) => a * weight + b * v.weights[i]),
-      {
-        terms: Object.fromEntries(Object.entries(v.terms).map(([term, amount]) => [term, b * amount])),
-        doubts: [
-          ...h.doubts.map(({ source, u }) => ({ source, u: u * Math.abs(a) })),
-          ...v.doubts.map(({ source, u }) => ({ source, u: u * Math.abs(b) })),
-        ],
-        open,
-      },
-    );
-  return [mixed('alongSlide', c, -s), mixed('acrossSlide', s, c)];
-}
+const ONE_LINE: Note = {
+  code: 'one-line',
+  severity: 'info',
+  text: 'Only one line was read: what lies square to it is not known. Read the other line too.',
+};
 
 /** A bush turned half round in its housing: the housing is half the sum of the two sweeps, the bush half their difference. */
 function parted(slots: Slots, halves: readonly (readonly Estimate[])[]): Estimate[] {
@@ -210,7 +179,11 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
   );
   const fits = depths.flatMap(([mouth]) => (mouth ? (sweepFit(slots, mouth.indices) ?? []) : []));
   const [fit] = fits;
-  if (!fit) return { estimates: [], notes: [TOO_FEW] };
+  if (!fit) {
+    const pair = linePair(slots, depths[0]?.[0]?.indices ?? [], setup, sag);
+    const alone = pair.map((estimate) => (radial === undefined ? estimate : { ...estimate, zone: [-radial, radial] as Zone }));
+    return alone.length ? { estimates: alone, notes: [ONE_LINE, ...viewNote(setup)] } : { estimates: [], notes: [TOO_FEW] };
+  }
   const byWay = fits.map((entry) => sweepOffsets(entry, setup, sag));
   const both = fits.length === 2 && byWay[0].length === byWay[1].length;
   const offsets = byWay[0].map((estimate, k): Estimate => {
@@ -247,42 +220,6 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
 }
 
 const slotsOf = (slots: Slots, use: (keys: SweepKeys) => boolean): number[] => slots.flatMap((slot, i) => (use(slot.keys) ? [i] : []));
-
-const NAMES: Readonly<Record<number, string>> = { 0: 'Operator’s side', 90: 'Top', 180: 'Rear', 270: 'Bottom' };
-
-export function sweepSlots(_setup: unknown, { angles = '4', depth }: z.output<typeof sweepPlan>): PlannedSlot[] {
-  const number = Number(angles);
-  const degrees = number === 3 ? [0, 90, 180] : Array.from({ length: number }, (_, i) => (360 * i) / number);
-  const round = (at?: number): PlannedSlot[] =>
-    degrees.map((angle) => ({
-      keys: { angle, ...(at !== undefined && { at }) },
-      label: `${NAMES[angle] ?? `${angle}° round from the operator’s side`}${at ? `, ${at} mm deeper` : ''}`,
-    }));
-  const mouth = round(depth === undefined ? undefined : 0);
-  const closing = { ...mouth[0], ask: 'Turn on to the first place and read it again.', closing: true };
-  return [...mouth, closing, ...(depth === undefined ? [] : round(depth))];
-}
-
-/** A sweep of a bush that can be turned in its housing. */
-export const bushPlan = sweepPlan.extend({
-  bush: z.boolean().optional().register(fieldRegistry, {
-    label: 'Turn the bush half round in its housing and sweep again',
-    help: 'Parts the housing, which bolts move, from the bush, which its bearings must answer for.',
-  }),
-});
-
-export function bushSlots(setup: unknown, { bush = false, ...plan }: z.output<typeof bushPlan>): PlannedSlot[] {
-  const once = sweepSlots(setup, plan);
-  if (!bush) return once;
-  return ([0, 180] as const).flatMap((turn) =>
-    once.map((slot, i) => ({
-      ...slot,
-      keys: { ...slot.keys, bush: turn },
-      label: turn ? `${slot.label}, the bush turned half round` : slot.label,
-      ...(turn === 180 && i === 0 && { ask: 'Turn the bush half round in its housing; the spindle and the indicator stay as they are.' }),
-    })),
-  );
-}
 
 /** What the bush itself runs out, where it was turned: no bolt of the housing cures that. */
 export function bushNotes({ slots }: CheckInput<SweepSetup, SweepKeys>, estimates: readonly Estimate[], radial: number): Note[] {

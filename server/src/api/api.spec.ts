@@ -301,6 +301,9 @@ describe('the API', () => {
   });
 
   describe('the demo shop', () => {
+    /** The demo is some hundred rows and twenty photographs: on a busy machine that takes longer than an answer may, ms. */
+    const FILLING = 40_000;
+
     it('is filled whole or not at all, and once however many ask for it', async () => {
       const broken = shop.sequelize.transaction(async (transaction) => {
         await fillDemo(shop.sequelize, transaction);
@@ -312,7 +315,7 @@ describe('the API', () => {
       expect(told.map(({ status }) => status).sort()).toEqual([201, 409, 409]);
       expect((await shop.http.get('/api/machines')).body.length).toBe(6);
       expect((await shop.http.get('/api/kit')).body.length).toBeLessThan(40);
-    });
+    }, FILLING);
 
     it('is put into an empty shop only, and its calls follow from its truths', async () => {
       const { body } = await shop.http.post('/api/demo').expect(201);
@@ -346,6 +349,6 @@ describe('the API', () => {
         ['turret-bore/offsetRadial'],
         ['axis-squareness/squareness'],
       ]);
-    });
+    }, FILLING);
   });
 });

@@ -4,7 +4,8 @@ import { defineCheck } from '../define.js';
 import { MORE_SET_UPS, SHORTER_HOLDER } from '../helps.js';
 import { TAILSTOCK } from '../parts.js';
 import { unlimited } from '../quantities.js';
-import { REAMED, sweepEstimates, sweepPlan, sweepReading, sweepSetup, sweepSlots, sweepWatch } from '../sweepCheck.js';
+import { REAMED, sweepEstimates, sweepReading, sweepSetup, sweepWatch } from '../sweepCheck.js';
+import { sweepPlan, sweepSlots } from '../sweepPlans.js';
 import {
   taperBetweenCentres,
   TAILSTOCK_CAUTIONS,
