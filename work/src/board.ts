@@ -4,7 +4,8 @@ import { running } from './campaign.js';
 import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
 import { knownFrom, knownMill, knownTurning } from './known.js';
 import type { LadderFacts } from './overdue.js';
-import { nextRung, rungsOf } from './rungs.js';
+import { nextRung } from './nextRung.js';
+import { rungsOf } from './rungs.js';
 import { wayOfFinding } from './ways.js';
 
 /** What is known of a machine whose plate is wanted. */

@@ -1,7 +1,8 @@
 import { CHECKS, HAND_STEPS, type HandStep } from '@isometra/core';
 import { machineFamily, type RoundHead } from '@isometra/contract';
 import type { ByHand } from './campaign.js';
-import { nextRung, type Rung, type RungState } from './rungs.js';
+import { nextRung } from './nextRung.js';
+import type { Rung, RungState } from './rungs.js';
 
 /** A rung that is done by hand, with what was last written down about it. */
 export interface HandRung {

@@ -1,5 +1,7 @@
 export * from './machines.js';
 export * from './campaign.js';
+export * from './nextRung.js';
+export * from './reasons.js';
 export * from './rungs.js';
 export * from './handRungs.js';
 export * from './doneMoves.js';
@@ -12,6 +14,8 @@ export { ladderFacts } from './overdue.js';
 export type * from './overdue.js';
 export * from './pivot.js';
 export * from './register.js';
+export * from './registerLog.js';
+export * from './registerScope.js';
 export * from './things.js';
 export * from './slide.js';
 export * from './order.js';

@@ -1,6 +1,6 @@
 import type { CheckDefinition } from '@isometra/core';
 import type { MachineCard, MachineCardText, RoundHead } from '@isometra/contract';
-import type { RegisterBase } from './register.js';
+import type { RegisterBase } from './registerScope.js';
 
 const DAY = 86_400_000;
 

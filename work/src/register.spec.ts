@@ -1,25 +1,11 @@
 import { PracticeControl } from '@isometra/core/practice';
 import fc from 'fast-check';
 import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
-import {
-  displayCounts,
-  enteredOn,
-  firstOld,
-  kappaByAxis,
-  learnedKappa,
-  plateWords,
-  recheckOf,
-  registerLog,
-  registersFor,
-  reopens,
-  stillOwed,
-  registerPlan,
-  registerValue,
-  takenValue,
-  unsettledOf,
-  type RegisterBase,
-} from './register.js';
-import { rungsOf, staleWords } from './rungs.js';
+import { displayCounts, recheckOf, registerPlan, registerValue, stillOwed, takenValue } from './register.js';
+import { enteredOn, firstOld, kappaByAxis, learnedKappa, registerLog, unsettledOf } from './registerLog.js';
+import { plateWords, registersFor, reopens, type RegisterBase } from './registerScope.js';
+import { staleWords } from './reasons.js';
+import { rungsOf } from './rungs.js';
 import { Diary, finding, move, quantity } from './testing/heads.spec.js';
 
 const NOW = '2026-11-01T08:00:00.000Z';

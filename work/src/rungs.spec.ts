@@ -3,7 +3,9 @@ import { defaultPlan, moved, orderOf, type CampaignPlan } from './campaign.js';
 import type { RoundHead } from '@isometra/contract';
 import { handRungsOf, handStaleWords, nextByHand } from './handRungs.js';
 import { checksFor } from './machines.js';
-import { belowTheHand, leftWords, nextRung, rungsOf, staleWords, waitWords } from './rungs.js';
+import { nextRung } from './nextRung.js';
+import { leftWords, staleWords, waitWords } from './reasons.js';
+import { belowTheHand, rungsOf } from './rungs.js';
 import { Diary, finding, quantity } from './testing/heads.spec.js';
 
 let diary = new Diary();

@@ -304,51 +304,59 @@ describe('the API', () => {
     /** The demo is some hundred rows and twenty photographs: on a busy machine that takes longer than an answer may, ms. */
     const FILLING = 40_000;
 
-    it('is filled whole or not at all, and once however many ask for it', async () => {
-      const broken = shop.sequelize.transaction(async (transaction) => {
-        await fillDemo(shop.sequelize, transaction);
-        throw new Error('the power went');
-      });
-      await expectAsync(broken).toBeRejectedWithError('the power went');
-      expect(await isEmpty()).toBeTrue();
-      const told = await Promise.all([1, 2, 3].map(() => shop.http.post('/api/demo')));
-      expect(told.map(({ status }) => status).sort()).toEqual([201, 409, 409]);
-      expect((await shop.http.get('/api/machines')).body.length).toBe(6);
-      expect((await shop.http.get('/api/kit')).body.length).toBeLessThan(40);
-    }, FILLING);
+    it(
+      'is filled whole or not at all, and once however many ask for it',
+      async () => {
+        const broken = shop.sequelize.transaction(async (transaction) => {
+          await fillDemo(shop.sequelize, transaction);
+          throw new Error('the power went');
+        });
+        await expectAsync(broken).toBeRejectedWithError('the power went');
+        expect(await isEmpty()).toBeTrue();
+        const told = await Promise.all([1, 2, 3].map(() => shop.http.post('/api/demo')));
+        expect(told.map(({ status }) => status).sort()).toEqual([201, 409, 409]);
+        expect((await shop.http.get('/api/machines')).body.length).toBe(6);
+        expect((await shop.http.get('/api/kit')).body.length).toBeLessThan(40);
+      },
+      FILLING,
+    );
 
-    it('is put into an empty shop only, and its calls follow from its truths', async () => {
-      const { body } = await shop.http.post('/api/demo').expect(201);
-      expect(body.map((entry: { card: { number: string } }) => entry.card.number)).toEqual([
-        'L-02',
-        'L-14',
-        'M-03',
-        'M-11',
-        'T-06',
-        'V-20',
-      ]);
-      await shop.http.post('/api/demo').expect(409);
-      const heads = (await shop.http.get(`/api/machines/${body[1].id}/heads`)).body as RoundHead[];
-      const verdicts = heads
-        .filter(({ check }) => check === 'tailstock-traverse')
-        .map(({ finding }) => finding?.quantities['offsetHorizontal'].verdict);
-      expect(verdicts).toEqual(['out', 'out', 'out', 'in']);
-      // What is left to do on each: by the last round of every check.
-      const outs = body.map(async ({ id }: { id: string }) => {
-        const all = (await shop.http.get(`/api/machines/${id}/heads`)).body as RoundHead[];
-        const last = new Map(all.map(({ check, finding }) => [check, Object.entries(finding?.quantities ?? {})]));
-        return [...last].flatMap(([check, found]) =>
-          found.filter(([, { verdict }]) => verdict === 'out').map(([name]) => `${check}/${name}`),
-        );
-      });
-      expect(await Promise.all(outs)).toEqual([
-        [],
-        ['dovetail-over-pins/widthRange'],
-        [],
-        ['head-tram/tilt'],
-        ['turret-bore/offsetRadial'],
-        ['axis-squareness/squareness'],
-      ]);
-    }, FILLING);
+    it(
+      'is put into an empty shop only, and its calls follow from its truths',
+      async () => {
+        const { body } = await shop.http.post('/api/demo').expect(201);
+        expect(body.map((entry: { card: { number: string } }) => entry.card.number)).toEqual([
+          'L-02',
+          'L-14',
+          'M-03',
+          'M-11',
+          'T-06',
+          'V-20',
+        ]);
+        await shop.http.post('/api/demo').expect(409);
+        const heads = (await shop.http.get(`/api/machines/${body[1].id}/heads`)).body as RoundHead[];
+        const verdicts = heads
+          .filter(({ check }) => check === 'tailstock-traverse')
+          .map(({ finding }) => finding?.quantities['offsetHorizontal'].verdict);
+        expect(verdicts).toEqual(['out', 'out', 'out', 'in']);
+        // What is left to do on each: by the last round of every check.
+        const outs = body.map(async ({ id }: { id: string }) => {
+          const all = (await shop.http.get(`/api/machines/${id}/heads`)).body as RoundHead[];
+          const last = new Map(all.map(({ check, finding }) => [check, Object.entries(finding?.quantities ?? {})]));
+          return [...last].flatMap(([check, found]) =>
+            found.filter(([, { verdict }]) => verdict === 'out').map(([name]) => `${check}/${name}`),
+          );
+        });
+        expect(await Promise.all(outs)).toEqual([
+          [],
+          ['dovetail-over-pins/widthRange'],
+          [],
+          ['head-tram/tilt'],
+          ['turret-bore/offsetRadial'],
+          ['axis-squareness/squareness'],
+        ]);
+      },
+      FILLING,
+    );
   });
 });

@@ -186,6 +186,18 @@ describe('the slip of a register', () => {
     expect(sent.at(-1)?.entered?.value).toBe(306.744);
   });
 
+  it('where the last re-check asks for no value, it says why, and the way back is the one that is offered', async () => {
+    const old = { value: 305.525, where: '', at: '2026-11-01T08:00:00.000Z', by: 'RM' };
+    const recheck = { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
+    const { slip, sent } = await open({ unsettled: { 'work shift X': { old, total: 48, recheck } } });
+    await slip.press('Lock it');
+    await slip.fixture.whenStable();
+    expect(slip.text()).toContain('Something else was moved since the value was entered');
+    expect(slip.all('.slips li').length).withContext('nothing is guessed').toBe(0);
+    await slip.press('back to 305.525 mm');
+    expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.525, how: 'back' }));
+  });
+
   it('why a re-check tells nothing yet is said, and what the control still wants', () => {
     const say = (recheck: Partial<Parameters<typeof recheckWords>[0]>, counted = { homings: 0, power: 0 }) =>
       recheckWords({ meaning: 'unclear', ratio: null, next: null, ...recheck }, { ...WORK, ...counted }, { times: 2, power: 1 }).text;

@@ -116,6 +116,12 @@ export class RegisterSlip {
     return use && next !== undefined && next !== null ? { value: next, text: registerValue(next, use) } : null;
   });
 
+  /** Why the last re-check asks for no value, where it does not. */
+  protected readonly stuck = computed(() => {
+    const [use, recheck] = [this.use(), this.before()?.recheck];
+    return use && !use.entered && recheck && recheck.next === null ? recheckWords(recheck, use, this.homing()).text : '';
+  });
+
   protected readonly old = linkedSignal(() => {
     return String(this.before()?.old.value ?? '');
   });

@@ -1,0 +1,66 @@
+import type { Rung, RungState } from './rungs.js';
+
+/** Why a rung is the next one. */
+export type NextCode = 'moved' | 'out' | 'unsure' | 'waits' | 'first' | 'upset' | 'second-place' | 'overdue' | 'open';
+
+export const NEXT_WORDS: Readonly<Record<NextCode, string>> = {
+  moved: 'It was moved: read it again.',
+  out: 'It is out: do the move.',
+  unsure: 'Too close to call: read it finer.',
+  waits: 'What hangs on it waits: put it right first.',
+  first: 'Nothing has been measured yet. What is wrong here is in every rung that follows.',
+  upset: 'A move has upset it.',
+  'second-place': 'In, at one place along the bed. Check a second: wear moves the answer.',
+  overdue: 'It was read some time ago, and settles: read it again.',
+  open: 'Not measured yet, and rungs below hang on it.',
+};
+
+export interface NextRung {
+  readonly checkId: string;
+  readonly code: NextCode;
+  readonly why: string;
+}
+
+/** Whether a move is known for something of a rung that is out: a spindle that runs out has none. */
+function hasMove({ check, found }: Rung): boolean {
+  return Object.entries(found).some(([name, { verdict, aim, value }]) => {
+    if (verdict !== 'out') return false;
+    const correction = check.corrections[name];
+    // The parts of a size have the moves of the whole.
+    if (!correction) return check.partOf !== undefined;
+    return ((aim ?? 0) > value ? correction.plus : correction.minus).length > 0;
+  });
+}
+
+const NO_MOVE = 'It is out, and no move of a screw or a shim cures it: read it once more, then look for the cause.';
+
+/** The one rung to do next, and why. Undefined when nothing is asked for. */
+export function nextRung(rungs: readonly Rung[]): NextRung | undefined {
+  const told = (rung: Rung | undefined, code: NextCode): NextRung | undefined =>
+    rung && { checkId: rung.check.id, code, why: code === 'out' && !hasMove(rung) ? NO_MOVE : NEXT_WORDS[code] };
+  const state = (wanted: RungState) => rungs.find((rung) => rung.state === wanted);
+  const waited = rungs.find((rung) => rungs.some((other) => other.waits.some(({ check }) => check === rung.check.id)));
+  return (
+    told(
+      rungs.find(({ stale }) => stale?.code === 'moved' || stale?.code === 'during-move'),
+      'moved',
+    ) ??
+    told(waited, 'waits') ??
+    told(state('out'), 'out') ??
+    told(
+      rungs.find((rung) => rung.state === 'unsure' && rung.waits.length === 0),
+      'unsure',
+    ) ??
+    (rungs.every((rung) => rung.state === 'none') ? told(state('none'), 'first') : undefined) ??
+    told(state('stale'), 'upset') ??
+    told(
+      rungs.find((rung) => rung.state === 'in' && rung.places.length === 1),
+      'second-place',
+    ) ??
+    told(
+      rungs.find((rung) => rung.overdue !== undefined),
+      'overdue',
+    ) ??
+    told(state('none'), 'open')
+  );
+}

@@ -1,0 +1,153 @@
+import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
+import { disturbs, doneMoves } from './doneMoves.js';
+import { recheckOf, registerPlan, type Recheck, type RegisterMeaning } from './register.js';
+import { sameThing } from './things.js';
+
+/** One change of a register: the card it was made on, and what the first round after it said. */
+export interface RegisterEntry {
+  readonly move: MoveWrite;
+  readonly use: RegisterUse;
+  /** The round after it; only one that was read with the axes homed tells anything. */
+  readonly next?: RoundHead;
+  readonly recheck?: Recheck;
+}
+
+const isBack = ({ entered }: RegisterUse): boolean => entered?.how === 'back';
+
+type Finding = NonNullable<RoundHead['finding']>;
+
+/** What makes a round one that no register may be judged by: it did not close, something was changed within it, half of it is missing. */
+const DISTRUST: readonly string[] = ['closure', 'conditions-differ', 'reversal-open', 'pegged'];
+const isTrusted = ({ notes }: Finding): boolean =>
+  !notes.some(({ code, severity }) => DISTRUST.includes(code) && (code !== 'closure' || severity === 'serious'));
+
+/** Whether which way the needle counts is known: somebody tried, or no dial stands between what was typed and what it is. */
+const isSigned = ({ instrumentName, sense }: RoundHead): boolean => instrumentName === null || sense !== null;
+
+/** What a round says of the value that was entered before it. Back at the first old value it is no re-check of anything. */
+function judged(use: RegisterUse, { round, move, moved }: Made, next: RoundHead): Recheck | undefined {
+  const found = next.finding?.quantities[move.quantity];
+  if (!next.finding || !found || isBack(use)) return undefined;
+  if (moved(next)) return { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
+  if (!isTrusted(next.finding)) return { meaning: 'unclear', ratio: null, next: null, why: 'trust' };
+  const before = round.finding?.quantities[move.quantity];
+  const doubt = 2 * Math.max(found.expanded ?? 0, before?.expanded ?? 0);
+  const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(round) && isSigned(next) });
+  // What is in is right, however small the rest is against its doubt.
+  return recheck?.may?.includes('right') && isIn(next.finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
+}
+
+function isIn({ quantities }: Finding): boolean {
+  const verdicts = Object.values(quantities).flatMap(({ verdict }) => verdict ?? []);
+  return verdicts.length > 0 && verdicts.every((verdict) => verdict === 'in');
+}
+
+/** One card of a register, and whether anything else was moved on the same thing between it and a later round. */
+interface Made {
+  readonly round: RoundHead;
+  readonly move: MoveWrite;
+  readonly moved: (next: RoundHead) => boolean;
+}
+
+/** A slip once for each value that was entered on it, oldest first. */
+function entriesOf(use: RegisterUse | undefined): RegisterUse[] {
+  if (!use?.entered) return [];
+  const { earlier = [], ...slip } = use;
+  return [...earlier, use.entered].map((entered) => ({ ...slip, entered }));
+}
+
+/** Every value that was entered into registers of a machine, oldest first. */
+export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
+  const done = doneMoves(rounds);
+  return rounds
+    .flatMap((round) => round.moves.flatMap((move) => entriesOf(move.made?.register).map((use) => ({ round, move, use }))))
+    .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1))
+    .map(({ round, move, use }) => {
+      // From when the value was entered, whether or not anybody said that the card is done.
+      const changedAt = use.entered?.at ?? '';
+      const next = rounds.find(
+        (later) =>
+          sameThing(later, round) &&
+          later.at > changedAt &&
+          later.conditions['homed'] === 'yes' &&
+          later.finding?.quantities[move.quantity] !== undefined,
+      );
+      const moved = ({ at }: RoundHead) => done.some((other) => other.doneAt > changedAt && other.doneAt <= at && disturbs(other, round));
+      const recheck = next && judged(use, { round, move, moved }, next);
+      return { move, use, ...(next && { next }), ...(recheck && { recheck }) };
+    });
+}
+
+/** The slip with another value entered: what was entered before is kept, homings and switchings are counted anew. */
+export function enteredOn(use: RegisterUse, entered: NonNullable<RegisterUse['entered']>): RegisterUse {
+  const earlier = [...(use.earlier ?? []), ...(use.entered ? [use.entered] : [])];
+  return { ...use, entered, homings: 0, power: 0, ...(earlier.length && { earlier }) };
+}
+
+const TURNED: Readonly<Partial<Record<RegisterMeaning, 1 | -1>>> = {
+  right: 1,
+  doubled: 1,
+  halved: 1,
+  'wrong-sign': -1,
+  'doubled-wrong-sign': -1,
+  'halved-wrong-sign': -1,
+};
+
+/**
+ * Which way a reference of an axis works: new = old + κ·jog. Learned from a value that was entered after a jog and read
+ * again; null where nobody has.
+ */
+export function learnedKappa(log: readonly RegisterEntry[], axis: string): 1 | -1 | null {
+  for (const { use, recheck } of [...log].reverse()) {
+    const turned = recheck && TURNED[recheck.meaning];
+    if (use.kind !== 'reference' || use.axis !== axis || !turned || !use.jog || !use.old || !use.entered) continue;
+    // What a jog would have to be taken to cure it, as the control would count it.
+    const plan = registerPlan({ ...use, kind: 'added' }, null);
+    if (!plan?.chosen) continue;
+    const cure = Math.sign(plan.change) * (plan.chosen === 'plus' ? 1 : -1);
+    const went = Math.sign(use.entered.value - use.old.value);
+    return went * turned * cure > 0 ? 1 : -1;
+  }
+  return null;
+}
+
+const BY_WORDS: Readonly<Record<string, 1 | -1>> = { with: 1, against: -1 };
+
+/** Which way the references of a machine go, by axis: as it was learned, else as its card tells. */
+export function kappaByAxis(
+  log: readonly RegisterEntry[],
+  card: readonly { readonly axis?: string; readonly kappa?: string }[],
+): Readonly<Record<string, 1 | -1>> {
+  const told = card.flatMap(({ axis, kappa }) => (axis && kappa && BY_WORDS[kappa] ? [[axis, BY_WORDS[kappa]] as const] : []));
+  const axes = [...new Set(log.map(({ use }) => use.axis))];
+  const learned = axes.map((axis) => [axis, learnedKappa(log, axis)] as const).filter(([, known]) => known !== null);
+  return Object.fromEntries([...told, ...learned]) as Readonly<Record<string, 1 | -1>>;
+}
+
+/** A register that was changed and is not right yet: from what it is counted, and what comes next. */
+export interface Unsettled {
+  readonly old: NonNullable<RegisterUse['old']>;
+  /** What the two readings differed by before anything was changed, µm. */
+  readonly total: number;
+  /** What the last re-check said; null where it has not been read again. */
+  readonly recheck: Recheck | null;
+}
+
+/** Registers that were changed and were not called right since, by name: their way goes on from the first old value. */
+export function unsettledOf(log: readonly RegisterEntry[]): Readonly<Record<string, Unsettled>> {
+  const names = [...new Set(log.map(({ use }) => use.name))];
+  return Object.fromEntries(
+    names.flatMap((name) => {
+      const last = log.filter(({ use }) => use.name === name).at(-1);
+      const old = firstOld(log, name);
+      return last && old ? [[name, { old, total: last.use.total, recheck: last.recheck ?? null }] as const] : [];
+    }),
+  );
+}
+
+/** The value to go back to: the first old one, of the first entry that the rounds since have not called right; none once it is back there. */
+export function firstOld(log: readonly RegisterEntry[], name: string): NonNullable<RegisterUse['old']> | null {
+  const own = log.filter(({ use }) => use.name === name);
+  const settled = own.findLastIndex(({ use, recheck }) => recheck?.meaning === 'right' || isBack(use));
+  return own.slice(settled + 1).at(0)?.use.old ?? null;
+}
