@@ -1,10 +1,11 @@
 import * as z from 'zod';
-import { choice, count, fieldRegistry, quantitySchema } from '../input/fields.js';
+import { choice, quantitySchema } from '../input/fields.js';
 import { readNumber } from '../units/number.js';
+import { controlCard } from './controlCard.js';
 import { defineMove } from './define.js';
 import type { JobFacts, JobStep } from './jobSteps.js';
+import { INCH, rechecked } from './rechecks.js';
 
-const INCH = 25.4;
 const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];
 const isInch = (raw: unknown): boolean => typeof raw === 'string' && INCHES.includes(readNumber(raw)?.unit ?? '');
 
@@ -17,75 +18,6 @@ const offsetSchema = z.unknown().transform((raw, context) => {
 });
 
 const readingSchema = quantitySchema('deviation', {}, '113 um');
-
-const word = (label: string, example: string, max = 40) =>
-  z
-    .string({ error: 'must be a text' })
-    .trim()
-    .min(1, 'is missing')
-    .max(max, `must have ${max} letters or fewer`)
-    .register(fieldRegistry, { label, example });
-
-/** A register of a control, as its machine's card tells it. */
-export const registerSchema = z.strictObject({
-  name: word('Register', 'work shift X'),
-  axis: word('Axis', 'X', 8),
-  kind: choice({
-    label: 'It is',
-    asked: true,
-    choices: [
-      { value: 'added', label: 'added by the control: tool, work, geometry' },
-      { value: 'reference', label: 'a reference: home, grid shift' },
-    ],
-  }),
-  unit: choice({
-    label: 'In',
-    asked: true,
-    choices: [
-      { value: 'mm', label: 'mm' },
-      { value: 'inch', label: 'inch' },
-    ],
-  }),
-  programming: choice({
-    label: 'As a',
-    asked: true,
-    choices: [
-      { value: 'radius', label: 'radius' },
-      { value: 'diameter', label: 'diameter' },
-    ],
-  }),
-  digits: count({ label: 'Digits', min: 1, max: 6, example: '3' }),
-  scope: choice({
-    label: 'It shifts',
-    asked: true,
-    choices: [
-      { value: 'station', label: 'one station' },
-      { value: 'turret', label: 'all stations of the turret' },
-      { value: 'sub', label: 'the sub-spindle' },
-    ],
-  }),
-  station: z
-    .string({ error: 'must be a text' })
-    .trim()
-    .max(12, 'must have 12 letters or fewer')
-    .optional()
-    .register(fieldRegistry, { label: 'Which station', example: '3' }),
-  kappa: choice({
-    label: 'A reference goes, by a jog,',
-    rare: true,
-    choices: [
-      { value: 'unknown', label: 'as the log has learned it' },
-      { value: 'with', label: 'the way of the jog' },
-      { value: 'against', label: 'against the jog' },
-    ],
-  }),
-  basedOn: z
-    .string({ error: 'must be a text' })
-    .max(40)
-    .optional()
-    .register(fieldRegistry, { label: 'Based on register', example: 'home X', rare: true }),
-});
-export type RegisterCard = z.output<typeof registerSchema>;
 
 function steps(facts: JobFacts): JobStep[] {
   return [
@@ -105,42 +37,6 @@ function steps(facts: JobFacts): JobStep[] {
       text: 'Sweep again in a new round. What it reads tells whether the value was right; the way back is always from the first old value.',
     },
   ];
-}
-
-/** What a ratio of the reading after to the reading before tells of the value that was entered. */
-const MEANINGS = [
-  { ratio: 0, meaning: 'right', factor: 1 },
-  { ratio: 2, meaning: 'wrong-sign', factor: -1 },
-  { ratio: -1, meaning: 'doubled', factor: 0.5 },
-  { ratio: 3, meaning: 'doubled-wrong-sign', factor: -0.5 },
-  { ratio: 0.5, meaning: 'halved', factor: 2 },
-  { ratio: 1.5, meaning: 'halved-wrong-sign', factor: -2 },
-  { ratio: 1, meaning: 'not-taken-up', factor: 1 },
-  { ratio: 1 - 1 / INCH, meaning: 'inch-as-mm', factor: INCH },
-  { ratio: 1 - INCH, meaning: 'mm-as-inch', factor: 1 / INCH },
-  { ratio: 1 + INCH, meaning: 'mm-as-inch', factor: 1 / INCH },
-] as const;
-/** How far a ratio may be from what it means: a tenth, or a twentieth of a large one. */
-const near = (ratio: number, wanted: number): boolean => Math.abs(ratio - wanted) <= Math.max(0.12, 0.06 * Math.abs(wanted));
-
-type Meaning = Pick<(typeof MEANINGS)[number], 'meaning' | 'factor'>;
-
-function meaningOf(ratio: number): Meaning | undefined {
-  const [nearest] = [...MEANINGS].sort((a, b) => Math.abs(ratio - a.ratio) - Math.abs(ratio - b.ratio));
-  return near(ratio, nearest.ratio) ? nearest : undefined;
-}
-
-/**
- * Everything that a ratio may mean: the nearest, what its doubt reaches beside it, and the same of the opposite where its sign
- * is not known. Each once.
- */
-function meaningsOf(ratio: number, doubt: number, signed: boolean): Meaning[] {
-  const signs = signed ? [ratio] : [Math.abs(ratio), -Math.abs(ratio)];
-  const found = signs.flatMap((value) => [
-    ...(meaningOf(value) ? [meaningOf(value) as Meaning] : []),
-    ...MEANINGS.filter((entry) => Math.abs(value - entry.ratio) <= doubt),
-  ]);
-  return found.filter((entry, i) => found.findIndex(({ meaning }) => meaning === entry.meaning) === i);
 }
 
 /** More than this, mm, is asked about: a slip of a unit is a crash. */
@@ -236,53 +132,7 @@ export const storedOffset = defineMove({
         )),
     };
   },
-  card: {
-    slide: z
-      .strictObject({
-        rises: choice({
-          label: 'The slide rises toward',
-          asked: true,
-          choices: [
-            { value: 'rear', label: 'the rear' },
-            { value: 'operator', label: 'the operator' },
-            { value: 'flat', label: 'neither: it lies level' },
-          ],
-        }),
-        degrees: quantitySchema('angle', { min: 0, max: 90 }, '45').optional().register(fieldRegistry, {
-          label: 'by, degrees',
-          dimension: 'angle',
-          example: '45',
-        }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Slide', group: true }),
-    registers: z
-      .array(registerSchema)
-      .max(30, 'must be 30 registers or fewer')
-      .refine((rows) => new Set(rows.map(({ name }) => name)).size === rows.length, { message: 'names a register twice' })
-      .optional()
-      .register(fieldRegistry, {
-        label: 'Registers of the control',
-        help: 'Those that a reading may change: one for each axis and station.',
-      }),
-    homing: z
-      .strictObject({
-        times: count({ label: 'To be homed, times', min: 1, max: 5, example: '2' }),
-        power: count({ label: 'Power off and on, times', min: 0, max: 5, example: '1' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Until a register is taken up', group: true }),
-    stations: z
-      .array(
-        z.strictObject({
-          station: z.string({ error: 'must be a text' }).min(1).max(12).register(fieldRegistry, { label: 'Station', example: '3' }),
-          plate: z.string({ error: 'must be a text' }).min(1).max(24).register(fieldRegistry, { label: 'Its plate', example: '3' }),
-        }),
-      )
-      .max(40)
-      .optional()
-      .register(fieldRegistry, { label: 'Stations and their plates', help: 'Each plate back to its own place.', rare: true }),
-  },
+  card: controlCard,
   machines: ['turning-centre'],
   panel: 'register',
   curedBy: 'control',
@@ -297,11 +147,3 @@ function cureOf(jog: { readonly by: number; readonly reading: { readonly before:
 }
 
 const isOdd = (made: number, change: number): boolean => Math.abs(Math.abs(made) - Math.abs(change)) > 0.02 * Math.abs(change);
-
-/** What the reading after tells, and the value to enter next: always from the first old value. */
-function rechecked(ratio: number, doubt: number, signed: boolean, old: number, made: number) {
-  if (!Number.isFinite(ratio)) return { ratio: null, meaning: 'unclear', next: null };
-  const may = meaningsOf(ratio, doubt, signed);
-  if (may.length === 1) return { ratio, meaning: may[0].meaning, next: old + may[0].factor * made };
-  return { ratio, meaning: 'unclear', next: null, ...(may.length > 1 && { may: may.map(({ meaning }) => meaning) }) };
-}

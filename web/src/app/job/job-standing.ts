@@ -15,7 +15,7 @@ import {
 import { bedWords } from '../machine/bed-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
-import type { KnownRegister } from './register-slip';
+import type { KnownRegister } from './register-lock';
 
 /** How the move of a card stands to what else is known: later rounds, other places along the bed, the other move of its round. */
 @Directive()

@@ -1,6 +1,8 @@
+import { By } from '@angular/platform-browser';
 import { readInstrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
 import { openShop, show } from '../testing/fake-shop.spec';
+import { RegisterLock } from './register-lock';
 import { RegisterSlip } from './register-slip';
 import { recheckWords } from './register-words';
 
@@ -77,13 +79,15 @@ describe('the slip of a register', () => {
     const canvas = new OffscreenCanvas(40, 30);
     canvas.getContext('2d')?.fillRect(0, 0, 20, 30);
     const photo = await canvas.convertToBlob();
-    await (slip.fixture.componentInstance as unknown as { keepPhoto(file: Blob): Promise<void> }).keepPhoto(photo);
+    const { componentInstance } = slip.fixture.debugElement.query(By.directive(RegisterLock)) as { componentInstance: unknown };
+    const { keepPhoto } = componentInstance as { keepPhoto(file: Blob): Promise<void> };
+    await keepPhoto.call(componentInstance, new Blob(['words']));
+    slip.fixture.detectChanges();
+    expect(slip.text()).toContain('This file is not a picture that can be shown');
+    await keepPhoto.call(componentInstance, photo);
     await lock();
     expect(sent[0].old?.photo).toMatch(/^[0-9a-f]{64}$/);
     expect(slip.all('img').length).toBe(1);
-    await (slip.fixture.componentInstance as unknown as { keepPhoto(file: Blob): Promise<void> }).keepPhoto(new Blob(['words']));
-    slip.fixture.detectChanges();
-    expect(slip.text()).toContain('This file is not a picture that can be shown');
   });
 
   it('a round read before homing feeds no register', async () => {
@@ -148,6 +152,18 @@ describe('the slip of a register', () => {
     await slip.type('What it shows now', '305.573');
     await slip.press('Keep that');
     expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.573, how: 'taken' }));
+  });
+
+  it('what the control took the other way than the little jog told is asked about', async () => {
+    const { slip, sent, lock, jog } = await open();
+    await lock();
+    await jog('0.02', '0', '10');
+    expect(slip.all('.slips .chosen')[0].textContent).toContain('305.573');
+    await slip.type('Jogged until they agree, by', '-0.048');
+    await slip.type('What it shows now', '305.477');
+    await slip.press('Keep that');
+    expect(slip.text()).toContain('305.477 mm is not the old value and the jog');
+    expect(sent.at(-1)?.entered).toBeNull();
   });
 
   it('a value with more digits than the register holds is not what stands there', async () => {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { parseQuantity, readingValue, readNumber, type Instrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
 import {
@@ -10,7 +10,6 @@ import {
   stillOwed,
   takenValue,
   type Recheck,
-  type RegisterBase,
   type Unsettled,
 } from '@isometra/work';
 import { nowText } from '../data/clock';
@@ -19,30 +18,11 @@ import { Settings } from '../data/settings';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Choices, type Choice } from '../ui/choices';
-import { File } from '../ui/file';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
-import { smallPhoto } from '../ui/small-photo';
 import { bothUnits } from '../ui/say';
+import { figureOf, RegisterLock, type KnownRegister } from './register-lock';
 import { owedWords, recheckWords } from './register-words';
-
-/** A register as the machine card tells it; what nobody has said is asked on the slip. */
-export type KnownRegister = Pick<RegisterUse, 'name'> &
-  Partial<Pick<RegisterUse, 'axis' | 'kind' | 'unit' | 'programming' | 'digits'> & Pick<RegisterBase, 'scope' | 'station'>>;
-
-/** Control parameters: what is asked of them before the slip is filled in. */
-const KINDS: readonly Choice<RegisterUse['kind']>[] = [
-  { value: 'added', label: 'added by the control: tool, work, geometry' },
-  { value: 'reference', label: 'a reference: home, grid shift' },
-];
-const UNITS: readonly Choice<RegisterUse['unit']>[] = [
-  { value: 'mm', label: 'mm' },
-  { value: 'inch', label: 'inch' },
-];
-const COUNTS: readonly Choice<RegisterUse['programming']>[] = [
-  { value: 'radius', label: 'radius' },
-  { value: 'diameter', label: 'diameter' },
-];
 
 /**
  * The slip of a register: the old value, locked before anything is changed; the sign by a jog; two new values with what
@@ -51,7 +31,7 @@ const COUNTS: readonly Choice<RegisterUse['programming']>[] = [
  */
 @Component({
   selector: 'iso-register-slip',
-  imports: [Button, Choices, Field, File, Notice, Tick],
+  imports: [Button, Choices, Field, Notice, RegisterLock, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-slip.html',
   styleUrls: ['./job-panel.css', './register-slip.css'],
@@ -80,36 +60,8 @@ export class RegisterSlip {
 
   private readonly settings = inject(Settings);
   protected readonly problem = signal('');
-  protected readonly KINDS = KINDS;
-  protected readonly UNITS = UNITS;
-  protected readonly COUNTS = COUNTS;
-
-  // Which register it is: of the card, or described here.
-  // Where there are several, nobody guesses: the one that was used for this before, or none until it is said.
-  protected readonly picked = linkedSignal<string | null>(() => {
-    const [known, usual] = [this.registers(), this.usual()];
-    const name = this.use()?.name ?? usual ?? (known.length === 1 ? known[0].name : null);
-    if (name === null) return known.length ? null : '';
-    return known.some((entry) => entry.name === name) ? name : '';
-  });
-  protected readonly name = linkedSignal(() => this.use()?.name ?? this.picked() ?? '');
-  protected readonly known = computed(() => this.registers().find(({ name }) => name === this.name()));
-  protected readonly names = computed(() => [
-    ...this.registers().map(({ name }) => ({ value: name, label: name })),
-    { value: '', label: 'another one' },
-  ]);
-  protected choose(name: unknown): void {
-    this.picked.set(String(name));
-  }
-
-  protected readonly axis = linkedSignal(() => this.use()?.axis ?? this.known()?.axis ?? '');
-  protected readonly kind = linkedSignal(() => this.use()?.kind ?? this.known()?.kind ?? null);
-  protected readonly unit = linkedSignal(() => this.use()?.unit ?? this.known()?.unit ?? null);
-  protected readonly counts = linkedSignal(() => this.use()?.programming ?? this.known()?.programming ?? null);
-  protected readonly digits = linkedSignal(() => String(this.use()?.digits ?? this.known()?.digits ?? ''));
-
   /** What was done to this register before, and is not right yet. */
-  protected readonly before = computed(() => this.unsettled()[this.use()?.name ?? this.name().trim()] ?? null);
+  protected readonly before = computed(() => this.unsettled()[this.use()?.name ?? ''] ?? null);
   /** The value that the last re-check asks for. */
   protected readonly next = computed(() => {
     const [use, next] = [this.use(), this.before()?.recheck?.next];
@@ -122,25 +74,11 @@ export class RegisterSlip {
     return use && !use.entered && recheck && recheck.next === null ? recheckWords(recheck, use, this.homing()).text : '';
   });
 
-  protected readonly old = linkedSignal(() => {
-    return String(this.before()?.old.value ?? '');
-  });
-  protected readonly where = signal('');
-  /** A photograph of the screen of the control, by its name. */
-  protected readonly photo = signal<string | undefined>(undefined);
   private readonly pictures = inject(Pictures);
   protected readonly photoAddress = computed(() => {
-    const name = this.use()?.old?.photo ?? this.photo();
+    const name = this.use()?.old?.photo;
     return name ? this.pictures.address(name) : '';
   });
-  protected async keepPhoto(file: Blob): Promise<void> {
-    this.problem.set('');
-    try {
-      this.photo.set(await this.pictures.keep(await smallPhoto(file)));
-    } catch (error) {
-      this.problem.set((error as Error).message);
-    }
-  }
   protected readonly jogBy = signal('');
   protected readonly needleBefore = signal('');
   protected readonly needleAfter = signal('');
@@ -156,7 +94,7 @@ export class RegisterSlip {
   protected readonly size = (um: number): string =>
     bothUnits(Math.abs(um), 'deviation', { ...this.settings.shown(), fineness: 'fine' }).large;
   protected readonly line = computed(() => this.size(this.total()));
-  protected readonly axisKappa = computed(() => this.kappa()[this.use()?.axis ?? this.axis()] ?? null);
+  protected readonly axisKappa = computed(() => this.kappa()[this.use()?.axis ?? ''] ?? null);
   protected readonly plan = computed(() => {
     const use = this.use();
     return use ? (registerPlan(use, this.axisKappa()) ?? null) : null;
@@ -215,20 +153,10 @@ export class RegisterSlip {
   });
 
   private number(text: string, name: string): number | null {
-    const parsed = readNumber(text.trim());
-    const digits = Number(this.use()?.digits ?? this.digits());
-    if (text.trim() && parsed && (parsed.unit === '' || parsed.unit === (this.unit() === 'inch' ? 'in' : 'mm'))) {
-      // It is typed as it stands on the control: with more digits it is another register, or another unit.
-      if (Math.abs(parsed.value - Number(parsed.value.toFixed(digits))) < 1e-9) return parsed.value;
-      this.problem.set(
-        `${name}: "${text.trim()}" has more than the ${digits} digits after the point that this register holds. Try: ${parsed.value.toFixed(digits)}`,
-      );
-      return null;
-    }
-    this.problem.set(
-      `${name}: ${text.trim() ? `"${text.trim()}" is no value of this register` : 'is missing'}. Try: ${this.unit() === 'inch' ? '12.0281' : '305.525'}`,
-    );
-    return null;
+    const use = this.use();
+    const read = use ? figureOf(text, name, use) : null;
+    this.problem.set(read?.problem ?? '');
+    return read?.value ?? null;
   }
 
   /** A movement on the display, in the register’s unit where its own was typed; bare as the display shows it. Null where it is none. */
@@ -236,33 +164,6 @@ export class RegisterSlip {
     const [bare, sized] = [readNumber(text.trim()), parseQuantity(text, 'length')];
     if (!text.trim() || !bare || !sized.ok) return null;
     return bare.unit === '' ? bare.value : sized.value / (this.use()?.unit === 'inch' ? 25.4 : 1);
-  }
-
-  /** Lock the old value: from here on it is not changed, whatever is entered. */
-  protected lock(): void {
-    const [kind, unit, programming, name] = [this.kind(), this.unit(), this.counts(), this.name().trim()];
-    const digits = Number(this.digits());
-    if (this.picked() === null) return this.problem.set('Register: say which one it is');
-    if (!name) return this.problem.set('Register: is missing. Try: work shift X');
-    if (kind === null) return this.problem.set('Register: say whether the control adds it, or whether it is a reference');
-    if (unit === null) return this.problem.set('Register: say whether it is in mm or in inch');
-    if (programming === null) return this.problem.set('Register: say whether it counts a radius or a diameter');
-    if (!Number.isInteger(digits) || digits < 1 || digits > 6)
-      return this.problem.set('Digits: must be a whole number from 1 to 6. Try: 3');
-    const value = this.number(this.old(), 'Old value');
-    if (value === null) return;
-    this.problem.set('');
-    this.changed.emit({
-      ...{ name, axis: this.axis().trim() || name, kind, unit, programming, digits, total: this.before()?.total ?? this.total() },
-      old: this.before()?.old ?? {
-        value,
-        where: this.where().trim(),
-        at: nowText(),
-        by: this.by(),
-        ...(this.photo() && { photo: this.photo() }),
-      },
-      ...{ jog: null, homings: 0, power: 0, entered: null },
-    });
   }
 
   protected keepJog(): void {
@@ -310,7 +211,9 @@ export class RegisterSlip {
     const [wanted, step] = [this.takenShould(), 10 ** -use.digits];
     const halves = Math.abs(Math.abs(value - (use.old?.value ?? 0)) - Math.abs(plan.change));
     const room = Math.max(2 * step, ((use.programming === 'diameter' ? 2 : 1) * this.doubt()) / 1000 / (use.unit === 'inch' ? 25.4 : 1));
-    const odd = wanted === null ? halves > room : Math.abs(value - wanted) > room;
+    // Whichever way the little jog told: the other way it cannot have been.
+    const away = plan.chosen !== null && Math.sign(value - (use.old?.value ?? 0)) !== Math.sign(plan[plan.chosen] - (use.old?.value ?? 0));
+    const odd = away || (wanted === null ? halves > room : Math.abs(value - wanted) > room);
     if (!odd) return this.sureOf(value, 'taken');
     if (!this.sure())
       return this.problem.set(

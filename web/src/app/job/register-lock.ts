@@ -1,0 +1,156 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { readNumber } from '@isometra/core';
+import type { RegisterUse } from '@isometra/contract';
+import type { RegisterBase, Unsettled } from '@isometra/work';
+import { nowText } from '../data/clock';
+import { Pictures } from '../data/pictures';
+import { Button } from '../ui/controls';
+import { Choices, type Choice } from '../ui/choices';
+import { Field } from '../ui/field';
+import { File } from '../ui/file';
+import { Notice } from '../ui/notice';
+import { smallPhoto } from '../ui/small-photo';
+
+/** A register as the machine card tells it; what nobody has said is asked on the slip. */
+export type KnownRegister = Pick<RegisterUse, 'name'> &
+  Partial<Pick<RegisterUse, 'axis' | 'kind' | 'unit' | 'programming' | 'digits'> & Pick<RegisterBase, 'scope' | 'station'>>;
+
+/** Control parameters: what is asked of them before the slip is filled in. */
+const KINDS: readonly Choice<RegisterUse['kind']>[] = [
+  { value: 'added', label: 'added by the control: tool, work, geometry' },
+  { value: 'reference', label: 'a reference: home, grid shift' },
+];
+const UNITS: readonly Choice<RegisterUse['unit']>[] = [
+  { value: 'mm', label: 'mm' },
+  { value: 'inch', label: 'inch' },
+];
+const COUNTS: readonly Choice<RegisterUse['programming']>[] = [
+  { value: 'radius', label: 'radius' },
+  { value: 'diameter', label: 'diameter' },
+];
+
+/**
+ * A value as it stands on a control: in the register's own unit, with no more digits than it holds; or what is wrong with it.
+ *
+ * @param name of the field, for the words of what is wrong.
+ */
+export function figureOf(
+  text: string,
+  name: string,
+  { unit, digits }: Pick<RegisterUse, 'digits'> & { readonly unit: RegisterUse['unit'] | null },
+): { readonly value: number | null; readonly problem: string } {
+  const [typed, parsed] = [text.trim(), readNumber(text.trim())];
+  if (typed && parsed && (parsed.unit === '' || parsed.unit === (unit === 'inch' ? 'in' : 'mm'))) {
+    // With more digits it is another register, or another unit.
+    if (Math.abs(parsed.value - Number(parsed.value.toFixed(digits))) < 1e-9) return { value: parsed.value, problem: '' };
+    const problem = `${name}: "${typed}" has more than the ${digits} digits after the point that this register holds. Try: ${parsed.value.toFixed(digits)}`;
+    return { value: null, problem };
+  }
+  const what = typed ? `"${typed}" is no value of this register` : 'is missing';
+  return { value: null, problem: `${name}: ${what}. Try: ${unit === 'inch' ? '12.0281' : '305.525'}` };
+}
+
+/** Which register it is, and the old value off the control: locked before anything is changed, and never changed again. */
+@Component({
+  selector: 'iso-register-lock',
+  imports: [Button, Choices, Field, File, Notice],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './register-lock.html',
+  styleUrls: ['./job-panel.css', './register-slip.css'],
+})
+export class RegisterLock {
+  /** What the two readings on the register's own line differ by, µm. */
+  readonly total = input.required<number>();
+  readonly registers = input<readonly KnownRegister[]>([]);
+  /** The register that was changed for this before. */
+  readonly usual = input<string | null>(null);
+  /** Registers that were changed before and are not right yet. */
+  readonly unsettled = input<Readonly<Record<string, Unsettled>>>({});
+  readonly by = input('?');
+  readonly locked = output<RegisterUse>();
+
+  protected readonly problem = signal('');
+  protected readonly KINDS = KINDS;
+  protected readonly UNITS = UNITS;
+  protected readonly COUNTS = COUNTS;
+
+  // Which register it is: of the card, or described here.
+  // Where there are several, nobody guesses: the one that was used for this before, or none until it is said.
+  protected readonly picked = linkedSignal<string | null>(() => {
+    const [known, usual] = [this.registers(), this.usual()];
+    const name = usual ?? (known.length === 1 ? known[0].name : null);
+    if (name === null) return known.length ? null : '';
+    return known.some((entry) => entry.name === name) ? name : '';
+  });
+  protected readonly name = linkedSignal(() => this.picked() ?? '');
+  protected readonly known = computed(() => this.registers().find(({ name }) => name === this.name()));
+  protected readonly names = computed(() => [
+    ...this.registers().map(({ name }) => ({ value: name, label: name })),
+    { value: '', label: 'another one' },
+  ]);
+  protected choose(name: unknown): void {
+    this.picked.set(String(name));
+  }
+
+  protected readonly axis = linkedSignal(() => this.known()?.axis ?? '');
+  protected readonly kind = linkedSignal(() => this.known()?.kind ?? null);
+  protected readonly unit = linkedSignal(() => this.known()?.unit ?? null);
+  protected readonly counts = linkedSignal(() => this.known()?.programming ?? null);
+  protected readonly digits = linkedSignal(() => String(this.known()?.digits ?? ''));
+
+  /** What was done to this register before, and is not right yet. */
+  protected readonly before = computed(() => this.unsettled()[this.name().trim()] ?? null);
+
+  protected readonly old = linkedSignal(() => {
+    return String(this.before()?.old.value ?? '');
+  });
+  protected readonly where = signal('');
+  /** A photograph of the screen of the control, by its name. */
+  protected readonly photo = signal<string | undefined>(undefined);
+  private readonly pictures = inject(Pictures);
+  protected readonly photoAddress = computed(() => {
+    const name = this.photo();
+    return name ? this.pictures.address(name) : '';
+  });
+  protected async keepPhoto(file: Blob): Promise<void> {
+    this.problem.set('');
+    try {
+      this.photo.set(await this.pictures.keep(await smallPhoto(file)));
+    } catch (error) {
+      this.problem.set((error as Error).message);
+    }
+  }
+
+  private read(): number | null {
+    const { value, problem } = figureOf(this.old(), 'Old value', { unit: this.unit(), digits: Number(this.digits()) });
+    this.problem.set(problem);
+    return value;
+  }
+
+  /** Lock the old value: from here on it is not changed, whatever is entered. */
+  protected lock(): void {
+    const [kind, unit, programming, name] = [this.kind(), this.unit(), this.counts(), this.name().trim()];
+    const digits = Number(this.digits());
+    if (this.picked() === null) return this.problem.set('Register: say which one it is');
+    if (!name) return this.problem.set('Register: is missing. Try: work shift X');
+    if (kind === null) return this.problem.set('Register: say whether the control adds it, or whether it is a reference');
+    if (unit === null) return this.problem.set('Register: say whether it is in mm or in inch');
+    if (programming === null) return this.problem.set('Register: say whether it counts a radius or a diameter');
+    if (!Number.isInteger(digits) || digits < 1 || digits > 6)
+      return this.problem.set('Digits: must be a whole number from 1 to 6. Try: 3');
+    const value = this.read();
+    if (value === null) return;
+    this.problem.set('');
+    this.locked.emit({
+      ...{ name, axis: this.axis().trim() || name, kind, unit, programming, digits, total: this.before()?.total ?? this.total() },
+      old: this.before()?.old ?? {
+        value,
+        where: this.where().trim(),
+        at: nowText(),
+        by: this.by(),
+        ...(this.photo() && { photo: this.photo() }),
+      },
+      ...{ jog: null, homings: 0, power: 0, entered: null },
+    });
+  }
+}
