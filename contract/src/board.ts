@@ -10,7 +10,16 @@ export const boardPlateSchema = z.object({
   /** Rungs in working order, what is done by hand at both ends with them. */
   strip: z.array(z.object({ id: z.string(), title: z.string(), state: rungState, way: waySchema.nullable() })),
   /** `bench` for a check, `by-hand` for a step; null when nothing is asked for. */
-  next: z.object({ at: z.enum(['bench', 'by-hand']), id: z.string(), title: z.string(), why: z.string() }).nullable(),
+  next: z
+    .object({
+      at: z.enum(['bench', 'by-hand']),
+      id: z.string(),
+      title: z.string(),
+      why: z.string(),
+      /** The round whose move is to be done; null where something is to be read. */
+      round: z.string().nullable(),
+    })
+    .nullable(),
   /** Rungs that want to be read again after a time, with the days they are over it. */
   due: z.array(z.object({ title: z.string(), days: z.number() })),
   last: z.object({ text: z.string(), by: z.string(), at: z.string() }).nullable(),

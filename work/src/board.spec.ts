@@ -22,7 +22,7 @@ describe('a plate on the shop board', () => {
     const rounds = [bed(3, 'in'), bed(44, 'out')];
     const plate = plateOf({ kind: 'engine-lathe', rounds, surveys: [survey], facts: { now: Diary.at(4) } });
     expect(plate.survey).toBe('As found');
-    expect(plate.next).toEqual(jasmine.objectContaining({ at: 'bench', id: 'bed-twist' }));
+    expect(plate.next).toEqual(jasmine.objectContaining({ at: 'bench', id: 'bed-twist', round: rounds[1].id }));
     const rung = plate.strip.find(({ id }) => id === 'bed-twist');
     expect(rung?.state).toBe('out');
     expect(rung?.way).not.toBeNull();

@@ -56,9 +56,9 @@ export function plateOf({ kind, rounds, surveys, facts, slant }: PlateFacts): Om
       ...byHand.filter((entry) => entry.step.place === 'last').map(handMark),
     ],
     next: step
-      ? { at: 'by-hand', id: step.id, title: step.title, why: step.why }
+      ? { at: 'by-hand', id: step.id, title: step.title, why: step.why, round: null }
       : check && rung
-        ? { at: 'bench', id: check.id, title: check.title, why: rung.why }
+        ? { at: 'bench', id: check.id, title: check.title, why: rung.why, round: rung.roundId }
         : null,
     due: rungs.flatMap((entry) => (entry.overdue === undefined ? [] : [{ title: entry.check.title, days: entry.overdue }])),
     known: knownOf(kind, rounds, slant),

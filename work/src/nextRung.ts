@@ -19,6 +19,8 @@ export interface NextRung {
   readonly checkId: string;
   readonly code: NextCode;
   readonly why: string;
+  /** The round whose move is to be done; null where it is to be read. */
+  readonly roundId: string | null;
 }
 
 /** Whether a move is known for something of a rung that is out: a spindle that runs out has none. */
@@ -32,12 +34,15 @@ function hasMove({ check, found }: Rung): boolean {
   });
 }
 
+/** What is out is put right from the round that said so; where no move is known it is read again. */
+const outOf = (rung: Rung) => (hasMove(rung) ? { why: NEXT_WORDS.out, roundId: rung.said?.id ?? null } : { why: NO_MOVE, roundId: null });
+
 const NO_MOVE = 'It is out, and no move of a screw or a shim cures it: read it once more, then look for the cause.';
 
 /** The one rung to do next, and why. Undefined when nothing is asked for. */
 export function nextRung(rungs: readonly Rung[]): NextRung | undefined {
   const told = (rung: Rung | undefined, code: NextCode): NextRung | undefined =>
-    rung && { checkId: rung.check.id, code, why: code === 'out' && !hasMove(rung) ? NO_MOVE : NEXT_WORDS[code] };
+    rung && { checkId: rung.check.id, code, ...(code === 'out' ? outOf(rung) : { why: NEXT_WORDS[code], roundId: null }) };
   const state = (wanted: RungState) => rungs.find((rung) => rung.state === wanted);
   const waited = rungs.find((rung) => rungs.some((other) => other.waits.some(({ check }) => check === rung.check.id)));
   return (

@@ -235,32 +235,35 @@ describe('the log of a register', () => {
   });
 
   it('asks for the sign where nobody tried the needle: −1 and +1 look alike, 2 does not', () => {
-    const told = (after: number, sense: 1 | null, expanded = 0.4) => {
+    const told = (after: number, tried: boolean, expanded = 0.4) => {
       const { round, entered } = book();
       const part = (value: number, more: Partial<RoundHead>): Partial<RoundHead> => ({
-        ...{ conditions: { homed: 'yes' }, instrumentName: 'plunger', sense },
-        finding: finding({
-          alongSlide: quantity({ value, expanded, limit: null, verdict: null }),
-          offsetRadial: quantity({ value: Math.abs(value), verdict: Math.abs(value) < 5 ? 'in' : 'out' }),
-        }),
+        conditions: { homed: 'yes' },
+        finding: finding(
+          {
+            alongSlide: quantity({ value, expanded, limit: null, verdict: null }),
+            offsetRadial: quantity({ value: Math.abs(value), verdict: Math.abs(value) < 5 ? 'in' : 'out' }),
+          },
+          tried ? [] : [{ code: 'direction-assumed', severity: 'warning' }],
+        ),
         ...more,
       });
       const rounds = [round(12, part(12, { moves: [entered(1, 200.012)] })), round(after, part(after, {}))];
       const [{ recheck }] = registerLog(rounds);
       return [recheck?.meaning, recheck?.why, recheck?.may];
     };
-    expect(told(12.05, 1))
+    expect(told(12.05, true))
       .withContext('0.96 is within its doubt')
       .toEqual(['unclear', 'doubt', ['not-taken-up', 'inch-as-mm']]);
-    expect(told(12.05, 1, 0.1)).toEqual(['not-taken-up', undefined, undefined]);
-    expect(told(-12.05, 1)).toEqual(['doubled', undefined, undefined]);
-    expect(told(-12.05, null, 0.1)).toEqual(['unclear', 'sign', ['not-taken-up', 'doubled']]);
-    expect(told(12.05, null, 0.1)).toEqual(['unclear', 'sign', ['not-taken-up', 'doubled']]);
-    expect(told(24.1, null)).withContext('−2 is nothing').toEqual(['wrong-sign', undefined, undefined]);
-    expect(told(6.1, null)).toEqual(['halved', undefined, undefined]);
+    expect(told(12.05, true, 0.1)).toEqual(['not-taken-up', undefined, undefined]);
+    expect(told(-12.05, true)).toEqual(['doubled', undefined, undefined]);
+    expect(told(-12.05, false, 0.1)).toEqual(['unclear', 'sign', ['not-taken-up', 'doubled']]);
+    expect(told(12.05, false, 0.1)).toEqual(['unclear', 'sign', ['not-taken-up', 'doubled']]);
+    expect(told(24.1, false)).withContext('−2 is nothing').toEqual(['wrong-sign', undefined, undefined]);
+    expect(told(6.1, false)).toEqual(['halved', undefined, undefined]);
     // Small against its doubt, but in: leave it.
-    expect(told(3, 1, 4)).toEqual(['right', undefined, undefined]);
-    expect(told(6, 1, 6)[1]).toBe('doubt');
+    expect(told(3, true, 4)).toEqual(['right', undefined, undefined]);
+    expect(told(6, true, 6)[1]).toBe('doubt');
   });
 
   it('a changed reference re-opens every station that is built on it, going back too; a value of one station only its own', () => {

@@ -21,8 +21,8 @@ const DISTRUST: readonly string[] = ['closure', 'conditions-differ', 'reversal-o
 const isTrusted = ({ notes }: Finding): boolean =>
   !notes.some(({ code, severity }) => DISTRUST.includes(code) && (code !== 'closure' || severity === 'serious'));
 
-/** Whether which way the needle counts is known: somebody tried, or no dial stands between what was typed and what it is. */
-const isSigned = ({ instrumentName, sense }: RoundHead): boolean => instrumentName === null || sense !== null;
+/** Whether which way the needle counts is known: the round says so itself where it does not. */
+const isSigned = ({ finding }: RoundHead): boolean => !finding?.notes.some(({ code }) => code === 'direction-assumed');
 
 /** What a round says of the value that was entered before it. Back at the first old value it is no re-check of anything. */
 function judged(use: RegisterUse, { round, move, moved }: Made, next: RoundHead): Recheck | undefined {

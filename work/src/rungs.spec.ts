@@ -6,7 +6,7 @@ import { checksFor } from './machines.js';
 import { nextRung } from './nextRung.js';
 import { leftWords, staleWords, waitWords } from './reasons.js';
 import { belowTheHand, rungsOf } from './rungs.js';
-import { Diary, finding, quantity } from './testing/heads.spec.js';
+import { Diary, finding, move, quantity } from './testing/heads.spec.js';
 
 let diary = new Diary();
 beforeEach(() => (diary = new Diary()));
@@ -30,6 +30,26 @@ describe('the rungs of a machine', () => {
     expect(rungOf([diary.round('bed-twist', 'out'), diary.round('bed-twist', 'in')], 'bed-twist')?.state).toBe('in');
     expect(rungOf([diary.round('bed-twist', 'unsure'), diary.round('bed-twist', null)], 'bed-twist')?.state).toBe('unsure');
     expect(rungOf([], 'bed-twist')?.state).toBe('none');
+  });
+
+  it('stand by the latest word on each quantity: a nod that is out stays out when the next round reads the tilt alone', () => {
+    const read = (quantities: Parameters<typeof finding>[0]) => diary.round('head-tram', null, { finding: finding(quantities) });
+    const [tilt, nod] = [quantity({ verdict: 'in' }), quantity({ value: 90, verdict: 'out', limit: [-65, 65] })];
+    const both = read({ tilt: quantity({ verdict: 'out' }), nod });
+    const alone = read({ tilt });
+    const mill = (rounds: RoundHead[]) => rungsOf('turret-mill', rounds).find(({ check }) => check.id === 'head-tram');
+    const rung = mill([both, alone]);
+    expect([rung?.state, rung?.round?.id, rung?.said?.id]).toEqual(['out', alone.id, both.id]);
+    expect(Object.keys(rung?.found ?? {}).sort()).toEqual(['nod', 'tilt']);
+    expect(rung?.found['tilt'].verdict).withContext('the latest').toBe('in');
+    // What is out and next is put right from the round that said so.
+    expect(nextRung(rungsOf('turret-mill', [both, alone]))).toEqual(jasmine.objectContaining({ code: 'out', roundId: both.id }));
+    expect(mill([both, alone, read({ nod: quantity({ verdict: 'in' }) })])?.state).toBe('in');
+    // Told again without a verdict it is not told the old way any more.
+    expect(mill([both, read({ tilt, nod: quantity({ verdict: null }) })])?.state).toBe('in');
+    // A move makes all of it stale, and what was not read again stays so.
+    const moved = { ...both, moves: [move({ quantity: 'tilt', begunAt: both.at, doneAt: both.at.replace('T08', 'T10') })] };
+    expect(mill([moved, { ...alone, at: both.at.replace('T08', 'T11') }])?.stale).toEqual({ code: 'moved' });
   });
 
   it('a move makes its own rung and what it upsets stale, until they are read again', () => {
@@ -64,7 +84,7 @@ describe('the rungs of a machine', () => {
     expect(waiting?.state).toBe('unsure');
     expect(waiting?.waits).toEqual([{ check: 'seat', code: 'seat-rocks' }]);
     expect(waiting && waitWords(waiting.waits[0])).toBe('it waits for “Seat of a casting”: the casting rocks on its seat');
-    expect(nextRung(rungsOf('engine-lathe', rounds))).toEqual(jasmine.objectContaining({ checkId: 'seat', code: 'waits' }));
+    expect(nextRung(rungsOf('engine-lathe', rounds))).toEqual(jasmine.objectContaining({ checkId: 'seat', code: 'waits', roundId: null }));
   });
 
   it('want to be read again after their time, where they have one', () => {

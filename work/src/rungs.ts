@@ -15,6 +15,8 @@ export interface Rung {
   readonly state: RungState;
   /** The latest round that says something of what decides its state. */
   readonly round: RoundHead | undefined;
+  /** The round that said what decides its state. */
+  readonly said: RoundHead | undefined;
   /** The latest word on each of its quantities, whichever round said it. */
   readonly found: Found;
   /** Which of several like things decides its state: "station 3"; empty where there is one only. */
@@ -93,17 +95,17 @@ export function rungsOf(
     const things = standing.things.get(id) ?? [];
     const skipped = plan.skipped.find((entry) => entry.check === id);
     const rung = {
-      ...{ check, round: undefined, found: {}, thing: '', places: [] },
+      ...{ check, round: undefined, said: undefined, found: {}, thing: '', places: [] },
       ...{ stale: undefined, left: undefined, waits: [], overdue: undefined },
     };
     if (things.length === 0) return { ...rung, ...(skipped ? leftOut(skipped.why) : { state: 'none' }) };
     const places = placesSince(rounds, id, standing.moves);
     const [decides] = things
-      .flatMap((thing) => thing.map((part) => ({ thing, ...standOf(part, check, plan, standing) })))
+      .flatMap((thing) => thing.map((part) => ({ thing, said: part.round, ...standOf(part, check, plan, standing) })))
       .sort((one, other) => weight(one) - weight(other) || other.thing[0].round.at.localeCompare(one.thing[0].round.at));
     const [{ round }] = decides.thing;
     const found: Found = Object.assign({}, ...decides.thing.map((part) => part.found).reverse());
-    const known = { ...rung, round, found, places, thing: thingWords(round), overdue: overdueBy(check, round, facts) };
+    const known = { ...rung, round, said: decides.said, found, places, thing: thingWords(round), overdue: overdueBy(check, round, facts) };
     if (skipped) return { ...known, overdue: undefined, ...leftOut(skipped.why) };
     const { state, stale, left, waits } = decides;
     return { ...known, state, stale, left, waits, ...(stale && { overdue: undefined }) };

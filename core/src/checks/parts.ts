@@ -127,7 +127,7 @@ export const POCKET: Part = {
   before: 'Each plate goes back on its own station, by its number.',
   stop: AGAINST_STOP,
 };
-export const BUSH: Part = { name: 'guide bush', faces: 'joint of its housing', clamp: 'bolts of the housing' };
+export const BUSH: Part = { name: 'guide bush', faces: 'joint of its housing', clamp: 'bolts of the housing', stop: AGAINST_STOP };
 export const SUB: Part = {
   name: 'sub-spindle',
   faces: 'joint of the sub-spindle',

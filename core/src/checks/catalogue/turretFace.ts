@@ -75,6 +75,8 @@ export const turretFace: CheckDefinition = {
       choices: VIEWS.map(({ value, label }) => ({ value, label })),
     }),
   }),
+  // There is no reference to be turned: the travel itself is what it is read against.
+  plan: base.plan.omit({ turned: true }),
   apart: ['flat'],
   quantities: {
     ...base.quantities,

@@ -26,7 +26,7 @@ import { Desk } from './desk';
       }
       @for (rung of rungs(); track rung.id) {
         <li [class.next]="rung.next">
-          <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id]" routerLinkActive="on">
+          <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id].concat(rung.round)" routerLinkActive="on">
             <iso-glyph [state]="rung.state" [way]="rung.way" />
             <span class="name">{{ rung.title }}</span>
             <span class="told" [attr.title]="rung.told">
@@ -139,6 +139,8 @@ export class Ladder {
         // A short row shows the beginning; all of it where the pointer rests.
         told: [reason, ...lines].filter(Boolean).join(' · ') || null,
         next: next?.checkId === rung.check.id ? next.why : undefined,
+        // What is out and next is put right from the round that said so.
+        round: next?.checkId === rung.check.id && next.roundId !== null ? [next.roundId] : [],
       };
     });
   });

@@ -15,6 +15,9 @@ import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { PlatePicture } from './plate-picture';
 
+/** Where the next thing of a machine is done: at its bench, or at the round whose move is to be made. */
+const nextPath = ({ at, id, round }: NonNullable<BoardPlate['next']>): string[] => [at, id, ...(round === null ? [] : [round])];
+
 /** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
@@ -30,6 +33,7 @@ export class MachineList {
   protected readonly problem = signal('');
   protected readonly filling = signal(false);
 
+  protected readonly path = nextPath;
   private readonly board = inject(Board);
   private readonly router = inject(Router);
   private readonly shop = toSignal(this.board.all$, { requireSync: true });
@@ -59,7 +63,7 @@ export class MachineList {
     const machine = this.machines()[place - 1];
     const next = machine && this.plates().get(machine.id)?.next;
     if (!next) return false;
-    void this.router.navigate(['/machines', machine.id, next.at, next.id]);
+    void this.router.navigate(['/machines', machine.id, ...nextPath(next)]);
     return true;
   }
 

@@ -16,7 +16,8 @@ describe('the machines', () => {
   });
 
   it('stand on the board as their ladders say, and a digit leads to the yellow thing', async () => {
-    await openShop([barRound(-40, 9)]);
+    const round = barRound(-40, 9);
+    await openShop([round]);
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     const list = await show(MachineList);
     await until(() => list.all('.strip li').length > 15);
@@ -28,7 +29,8 @@ describe('the machines', () => {
     expect(list.text()).toContain('Old bar (by 3 days)');
     await until(() => list.all('iso-lathe-picture svg').length === 1);
     TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: '1' }));
-    expect(navigate.calls.mostRecent().args[0]).toEqual(['/machines', LATHE, 'bench', 'tailstock-traverse']);
+    // What is out leads to the round whose move is to be made.
+    expect(navigate.calls.mostRecent().args[0]).toEqual(['/machines', LATHE, 'bench', 'tailstock-traverse', round.id]);
     navigate.calls.reset();
     TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: '2' }));
     expect(navigate).not.toHaveBeenCalled();

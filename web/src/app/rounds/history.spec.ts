@@ -1,4 +1,5 @@
 import { barRound, openShop, show } from '../testing/fake-shop.spec';
+import { openTurning, slipOf, swept } from '../testing/swept.spec';
 import { History } from './history';
 
 describe('the rounds so far', () => {
@@ -42,6 +43,20 @@ describe('the rounds so far', () => {
     );
     const [along] = history.all('section.along iso-round-chart .chart').map((chart) => chart.getAttribute('aria-label'));
     expect(along).toBe('Tailstock sideways along the bed, mm: at 200 0.004 mm, at 900 -0.030 mm');
+  });
+
+  it('of several stations are drawn one by one, and a value entered into a register is judged as one', async () => {
+    const station = (name: string) => ({ conditions: { homed: 'yes', station: name } });
+    const wrong = slipOf(swept('turret-bore', 40, -40, station('3')), 200.0566, { name: 'geometry X' });
+    await openTurning([wrong, swept('turret-bore', 2, 1, station('5')), swept('turret-bore', 80, -80, station('3'))]);
+    const page = await show(History, { checkId: 'turret-bore' });
+    const drawn = () => page.all('iso-round-chart .chart')[0].getAttribute('aria-label') ?? '';
+    expect(page.text()).toContain('Entered into geometry X: 200.0566 mm.');
+    expect(page.text()).toContain('It had the wrong sign: the error has doubled.');
+    expect(page.text()).withContext('the words of a screw').not.toContain('It went the wrong way');
+    const three = drawn();
+    await page.choose('station 5');
+    expect(drawn()).not.toBe(three);
   });
 
   it('say so when there are none', async () => {

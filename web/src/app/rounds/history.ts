@@ -1,12 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
-import type { RoundHead } from '@isometra/contract';
-import { curvesAlong, judgedMoves, wayOut } from '@isometra/work';
+import type { MoveWrite, RoundHead } from '@isometra/contract';
+import { curvesAlong, homingOf, judgedMoves, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
+import { meaningWords } from '../job/register-words';
 import { bedWords } from '../machine/bed-words';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
+import { Choices } from '../ui/choices';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inWords, sizeOf, spoken } from '../ui/say';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
@@ -14,7 +16,7 @@ import { RoundChart, type ChartSeries } from '../charts/round-chart';
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
   selector: 'iso-history',
-  imports: [RouterLink, Glyph, RoundChart],
+  imports: [RouterLink, Choices, Glyph, RoundChart],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './history.html',
   styleUrl: './history.css',
@@ -33,6 +35,17 @@ export class History {
   protected readonly rounds = computed(() => this.desk.of(this.checkId()));
   private readonly shown = this.settings.shown;
   private readonly judged = computed(() => judgedMoves(this.rounds()));
+  /** What was entered into registers, as the rounds after it judge it: another arithmetic than a screw's. */
+  private readonly registers = computed(() => (this.check().carried ? registerLog(this.desk.all()) : []));
+
+  /** Of several like things (stations, flats) those that were read, by the name each has; a chart is of one. */
+  protected readonly things = computed(() => [...new Set(this.rounds().map((round) => thingWords(round)))]);
+  protected readonly options = computed(() => this.things().map((name) => ({ value: name, label: name || 'not named' })));
+  protected readonly thing = linkedSignal(() => {
+    const last = this.rounds().at(-1);
+    return last ? thingWords(last) : '';
+  });
+  private readonly charted = computed(() => this.rounds().filter((round) => thingWords(round) === this.thing()));
 
   protected readonly rows = computed(() => this.rounds().map((round) => this.row(round)));
 
@@ -41,6 +54,7 @@ export class History {
     const quantities = Object.entries(round.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
     return {
       round,
+      thing: this.things().length > 1 ? thingWords(round) : '',
       when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
       survey: this.desk.surveys().length > 1 ? (this.desk.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
       calls: quantities.map(([name, quantity]) => ({
@@ -53,6 +67,8 @@ export class History {
         const judged = this.judged().find((entry) => entry.move.id === move.id);
         const info = check.quantities[move.quantity];
         const size = sizeOf(move.amount, info, this.shown(), 1).large;
+        const entered = this.registers().filter((entry) => entry.move.id === move.id);
+        if (entered.length) return this.registerRow(move, entered);
         return {
           id: move.id,
           plan: `${move.doneAt ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
@@ -62,6 +78,22 @@ export class History {
           bad: judged?.result.outcome === 'wrong-way' || judged?.result.outcome === 'nothing-moved',
         };
       }),
+    };
+  }
+
+  /** What was entered on a slip, and what reading again said of it last. */
+  private registerRow(move: MoveWrite, entries: readonly RegisterEntry[]) {
+    const { use, recheck } = entries[entries.length - 1];
+    const values = entries.flatMap((entry) => (entry.use.entered ? [registerValue(entry.use.entered.value, use)] : []));
+    const text = recheck ? meaningWords(recheck, use, homingOf(this.desk.machine()?.card)) : 'Not read again yet, with the axes homed.';
+    return {
+      ...{
+        id: move.id,
+        plan: `Entered into ${use.name}: ${values.join(', then ')}`,
+        unlike: [],
+        text: use.entered?.how === 'back' ? '' : text,
+      },
+      ...{ gain: null, bad: recheck !== undefined && recheck.meaning !== 'right' },
     };
   }
 
@@ -83,7 +115,7 @@ export class History {
 
   /** The zone that the latest round was judged by. */
   private zone(quantity: string) {
-    return this.rounds()
+    return this.charted()
       .map((round) => round.finding?.quantities[quantity]?.limit)
       .filter(Boolean)
       .at(-1);
@@ -127,7 +159,7 @@ export class History {
         const { factor } = this.chartUnit(info.dimension);
         return {
           ...this.axis(name),
-          points: this.rounds().flatMap((round) => {
+          points: this.charted().flatMap((round) => {
             const quantity = round.finding?.quantities[name];
             return quantity
               ? [{ label: String(round.number), value: quantity.value / factor, doubt: (quantity.expanded ?? 0) / factor }]

@@ -92,10 +92,10 @@ export class Survey {
       rung && {
         title: rung.check.title,
         why: next.why,
-        link: ['..', 'bench', rung.check.id],
+        link: ['..', 'bench', rung.check.id, ...(next.roundId === null ? [] : [next.roundId])],
         state: rung.state,
         way: wayOfFinding({ quantities: rung.found }, rung.check),
-        does: 'To the bench',
+        does: next.roundId === null ? 'To the bench' : 'To its move',
       }
     );
   });
