@@ -31,7 +31,7 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
         return doneAt === null ? [] : [{ id, begunAt, doneAt, check, from: round }];
       });
     })
-    .sort((a, b) => a.doneAt.localeCompare(b.doneAt));
+    .sort((a, b) => (a.doneAt < b.doneAt ? -1 : a.doneAt > b.doneAt ? 1 : 0));
 }
 
 /** Whether a move changes what a round was read on: the same thing, or one that its check hangs on. */

@@ -33,13 +33,7 @@ export function jumps(round: RoundHead, rounds: readonly RoundHead[], { scraped 
       differences(other.conditions, round.conditions).length === 0,
   );
   if (!before) return [];
-  const between = (at: string): boolean => at > before.at && at <= round.at;
-  const moved =
-    doneMoves(rounds).some((move) => between(move.doneAt) && disturbs(move, round)) ||
-    scraped.some(({ check, at }) => check === round.check && between(at)) ||
-    changes.some(between);
-  if (moved) return [];
-  return Object.entries(round.finding?.quantities ?? {}).flatMap(([quantity, now]): Jump[] => {
+  const turned = Object.entries(round.finding?.quantities ?? {}).flatMap(([quantity, now]): Jump[] => {
     const then = before.finding?.quantities[quantity];
     if (!then || now.direction === null || then.direction === null || now.value * then.value >= 0) return [];
     const doubt = Math.hypot(now.expanded ?? 0, then.expanded ?? 0);
@@ -47,4 +41,12 @@ export function jumps(round: RoundHead, rounds: readonly RoundHead[], { scraped 
     const alike = Math.abs(now.value + then.value) < Math.max(doubt, Math.abs(then.value));
     return surely && alike ? [{ quantity, from: before, before: then.value, after: now.value }] : [];
   });
+  // Only then is it looked for what was moved: this is asked after every reading.
+  if (turned.length === 0) return [];
+  const between = (at: string): boolean => at > before.at && at <= round.at;
+  const moved =
+    doneMoves(rounds).some((move) => between(move.doneAt) && disturbs(move, round)) ||
+    scraped.some(({ check, at }) => check === round.check && between(at)) ||
+    changes.some(between);
+  return moved ? [] : turned;
 }

@@ -58,9 +58,12 @@ function entriesOf(use: RegisterUse | undefined): RegisterUse[] {
 
 /** Every value that was entered into registers of a machine, oldest first. */
 export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
+  const entries = rounds.flatMap((round) =>
+    round.moves.flatMap((move) => entriesOf(move.made?.register).map((use) => ({ round, move, use }))),
+  );
+  if (entries.length === 0) return [];
   const done = doneMoves(rounds);
-  return rounds
-    .flatMap((round) => round.moves.flatMap((move) => entriesOf(move.made?.register).map((use) => ({ round, move, use }))))
+  return entries
     .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1))
     .map(({ round, move, use }) => {
       // From when the value was entered, whether or not anybody said that the card is done.

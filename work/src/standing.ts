@@ -61,14 +61,19 @@ export interface Standing {
 /** The latest word on each quantity: what a later round did not read again still stands as it was read. */
 function thingFrom(rounds: readonly RoundHead[], past: Past): Thing | undefined {
   const known = new Set<string>();
-  const parts = [...rounds].reverse().flatMap((round, i): Part[] => {
-    const said = Object.entries(round.finding?.quantities ?? {});
+  const parts: Part[] = [];
+  for (let i = rounds.length - 1; i >= 0; i -= 1) {
+    const quantities = rounds[i].finding?.quantities ?? {};
+    const fresh = Object.keys(quantities).filter((name) => !known.has(name));
+    if (fresh.length === 0) continue;
+    fresh.forEach((name) => known.add(name));
     // Without a verdict an older word decides nothing.
-    const found = Object.fromEntries(said.filter(([name, { verdict }]) => !known.has(name) && (i === 0 || verdict !== null)));
-    said.forEach(([name]) => known.add(name));
-    return Object.keys(found).length ? [{ round, found, stale: staleness(round, past) }] : [];
-  });
-  return parts.length ? (parts as unknown as Thing) : undefined;
+    const telling = parts.length ? fresh.filter((name) => quantities[name].verdict !== null) : fresh;
+    const found = Object.fromEntries(telling.map((name) => [name, quantities[name]]));
+    if (telling.length) parts.push({ round: rounds[i], found, stale: staleness(rounds[i], past) });
+  }
+  const [latest, ...older] = parts;
+  return latest && [latest, ...older];
 }
 
 export function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, { registers = [], scraped = [] }: LadderFacts = {}): Standing {
@@ -76,7 +81,7 @@ export function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, { r
     const definition = CHECKS.get(check);
     return definition ? [{ begunAt: at, doneAt: at, check: definition }] : [];
   });
-  const moves = [...doneMoves(rounds), ...scrapings].sort((a, b) => a.doneAt.localeCompare(b.doneAt));
+  const moves = [...doneMoves(rounds), ...scrapings].sort((a, b) => (a.doneAt < b.doneAt ? -1 : a.doneAt > b.doneAt ? 1 : 0));
   const past = { moves, plan, registers };
   const telling = rounds.filter(({ finding }) => Object.keys(finding?.quantities ?? {}).length > 0);
   const byThing = groupedBy(telling, (round) => `${round.check} ${thingOf(round)}`);

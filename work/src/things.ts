@@ -11,7 +11,7 @@ const namesOf = ({ check, conditions }: Read): (string | undefined)[] =>
   });
 
 /** Which of several like things a round was read on: equal where it was the same, unnamed ones among themselves. */
-export const thingOf = (round: Read): string => JSON.stringify(namesOf(round));
+export const thingOf = (round: Read): string => (CHECKS.get(round.check)?.apart ? JSON.stringify(namesOf(round)) : '');
 
 /** Whether two rounds were read on the same thing, as far as anybody said: two that were not named are the same. */
 export const sameThing = (one: Read, other: Read): boolean => one.check === other.check && thingOf(one) === thingOf(other);
