@@ -146,7 +146,8 @@ export function recheckOf(use: RegisterUse, after: number, { doubt = 0, signed =
   return {
     meaning: plan['meaning'] as RegisterMeaning,
     ratio: plan['ratio'] === null ? null : Number(plan['ratio']),
-    next: plan['next'] === null ? null : Number(plan['next']),
+    // What was not taken up is not entered again: it is homed, and read.
+    next: plan['next'] === null || plan['meaning'] === 'not-taken-up' ? null : Number(plan['next']),
     // What a sign would tell is asked for first: it costs nothing.
     ...(may && { may, why: signed ? ('doubt' as const) : ('sign' as const) }),
   };

@@ -25,14 +25,17 @@ const isTrusted = ({ notes }: Finding): boolean =>
 const isSigned = ({ finding }: RoundHead): boolean => !finding?.notes.some(({ code }) => code === 'direction-assumed');
 
 /** What a round says of the value that was entered before it. Back at the first old value it is no re-check of anything. */
-function judged(use: RegisterUse, { round, move, moved }: Made, next: RoundHead): Recheck | undefined {
+function judged(use: RegisterUse, { first, round, move, moved }: Made, next: RoundHead): Recheck | undefined {
   const found = next.finding?.quantities[move.quantity];
   if (!next.finding || !found || isBack(use)) return undefined;
   if (moved(next)) return { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
   if (!isTrusted(next.finding)) return { meaning: 'unclear', ratio: null, next: null, why: 'trust' };
-  const before = round.finding?.quantities[move.quantity];
-  const doubt = 2 * Math.max(found.expanded ?? 0, before?.expanded ?? 0);
-  const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(round) && isSigned(next) });
+  const [began, last] = [first, round].map((one) => one.finding?.quantities[move.quantity]);
+  const doubt = 2 * Math.max(found.expanded ?? 0, began?.expanded ?? 0);
+  const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(first) && isSigned(next) });
+  // A second value after which it reads as it did before was not taken up, whatever that is beside what it read at first.
+  const still = last && first !== round && 2 * Math.abs(found.value - last.value) <= Math.max(doubt, 0.1 * Math.abs(use.total));
+  if (still) return { meaning: 'not-taken-up', ratio: recheck?.ratio ?? null, next: null };
   // What is in is right, however small the rest is against its doubt.
   return recheck?.may?.includes('right') && isIn(next.finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
 }
@@ -44,6 +47,8 @@ function isIn({ quantities }: Finding): boolean {
 
 /** One card of a register, and whether anything else was moved on the same thing between it and a later round. */
 interface Made {
+  /** The round that its way began with: what the two readings differed by before anything was changed. */
+  readonly first: RoundHead;
   readonly round: RoundHead;
   readonly move: MoveWrite;
   readonly moved: (next: RoundHead) => boolean;
@@ -56,29 +61,51 @@ function entriesOf(use: RegisterUse | undefined): RegisterUse[] {
   return [...earlier, use.entered].map((entered) => ({ ...slip, entered }));
 }
 
+/** Whether what a round says of a value is not the last word: homed again, or read better, the next one may say another. */
+const isOpen = ({ meaning, why }: Recheck): boolean => meaning === 'not-taken-up' || (why !== undefined && why !== 'moved');
+
+/** The round that says what became of a value: the first with the last word, else the last that said anything. */
+function settled(after: readonly RoundHead[], judge: (next: RoundHead) => Recheck | undefined): Pick<RegisterEntry, 'next' | 'recheck'> {
+  let found: Pick<RegisterEntry, 'next' | 'recheck'> = {};
+  for (const next of after) {
+    const recheck = judge(next);
+    // What was moved after an open word leaves that word as it is.
+    if (recheck?.why === 'moved' && found.next) return found;
+    found = { next, ...(recheck && { recheck }) };
+    if (!recheck || !isOpen(recheck)) return found;
+  }
+  return found;
+}
+
 /** Every value that was entered into registers of a machine, oldest first. */
 export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
-  const entries = rounds.flatMap((round) =>
-    round.moves.flatMap((move) => entriesOf(move.made?.register).map((use) => ({ round, move, use }))),
-  );
+  const entries = rounds
+    .flatMap((round) => round.moves.flatMap((move) => entriesOf(move.made?.register).map((use) => ({ round, move, use }))))
+    .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1));
   if (entries.length === 0) return [];
   const done = doneMoves(rounds);
-  return entries
-    .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1))
-    .map(({ round, move, use }) => {
-      // From when the value was entered, whether or not anybody said that the card is done.
-      const changedAt = use.entered?.at ?? '';
-      const next = rounds.find(
-        (later) =>
-          sameThing(later, round) &&
-          later.at > changedAt &&
-          later.conditions['homed'] === 'yes' &&
-          later.finding?.quantities[move.quantity] !== undefined,
-      );
-      const moved = ({ at }: RoundHead) => done.some((other) => other.doneAt > changedAt && other.doneAt <= at && disturbs(other, round));
-      const recheck = next && judged(use, { round, move, moved }, next);
-      return { move, use, ...(next && { next }), ...(recheck && { recheck }) };
-    });
+  return entries.map(({ round, move, use }) => {
+    // From when the value was entered, whether or not anybody said that the card is done.
+    const changedAt = use.entered?.at ?? '';
+    // All of one way from the same first old value: what is judged is what has become of the round that it began with.
+    const way = entries.filter((entry) => entry.use.name === use.name && entry.use.old?.at === use.old?.at);
+    const [{ round: first }] = way;
+    const ids = new Set(way.map((entry) => entry.move.id));
+    const moved = ({ at }: RoundHead) =>
+      done.some(({ id, doneAt, ...other }) => {
+        const since = id !== undefined && ids.has(id) ? changedAt : first.at;
+        return doneAt > since && doneAt <= at && disturbs(other, round);
+      });
+    const made = { first, round, move, moved };
+    const after = rounds.filter(
+      (later) =>
+        sameThing(later, round) &&
+        later.at > changedAt &&
+        later.conditions['homed'] === 'yes' &&
+        later.finding?.quantities[move.quantity] !== undefined,
+    );
+    return { move, use, ...settled(after, (next) => judged(use, made, next)) };
+  });
 }
 
 /** The slip with another value entered: what was entered before is kept, homings and switchings are counted anew. */

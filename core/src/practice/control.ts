@@ -64,6 +64,11 @@ export class PracticeControl {
     this.homings = this.switchings = 0;
   }
 
+  /** The part is moved along the slide by hand, µm, + toward the operator: no register knows of it. */
+  knock(by: number): void {
+    this.off += by;
+  }
+
   /** Home the axes. */
   home(): void {
     this.isHomed = true;
