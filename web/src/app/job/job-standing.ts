@@ -5,6 +5,7 @@ import {
   kappaByAxis,
   learnedPivot,
   neighbours,
+  plateWords,
   registerLog,
   registersFor,
   sameThing,
@@ -24,6 +25,9 @@ export abstract class JobStanding extends JobMove {
   protected readonly outdated = computed((): string => {
     const [round, check] = [this.round(), this.check()];
     if (!round || !check || this.saved()?.doneAt) return '';
+    // Read on a plate that belongs elsewhere, it belongs to neither station.
+    const misplaced = plateWords(this.card()?.['stations'], round.conditions);
+    if (misplaced) return misplaced;
     const later = this.desk
       .of(check.id)
       .filter((other) => other.at > round.at && sameThing(other, round) && other.finding?.quantities[this.quantity()])

@@ -1,0 +1,92 @@
+import { show, until } from '../testing/fake-shop.spec';
+import { openTurning, swept } from '../testing/swept.spec';
+import { JobCard } from './job-card';
+
+describe('a job card of a turning centre', () => {
+  const REGISTER = { axis: 'X', kind: 'added', unit: 'mm', programming: 'radius', digits: '3' };
+  const CARD = {
+    registers: [
+      { ...REGISTER, name: 'work shift', scope: 'turret' },
+      { ...REGISTER, name: 'geometry 3', scope: 'station', station: '3' },
+      { ...REGISTER, name: 'geometry 5', scope: 'station', station: '5' },
+      { ...REGISTER, name: 'sub', axis: 'A', scope: 'sub' },
+    ],
+    stations: [
+      { station: '3', plate: '3' },
+      { station: '5', plate: '5' },
+    ],
+  };
+  const open = async (check: string, quantity: string, h: number, v: number, more: Parameters<typeof swept>[3] = {}) => {
+    const round = swept(check, h, v, more);
+    await openTurning([round], CARD);
+    const card = await show(JobCard, { roundId: round.id, quantity });
+    await until(() => card.all('h1').length > 0);
+    return card;
+  };
+  const at = (station: string, plate = station) => ({ conditions: { homed: 'yes', station, plate } });
+  const offered = (card: Awaited<ReturnType<typeof open>>) =>
+    card.all('[role=radiogroup][aria-label="Register"] label').map((label) => (label.textContent ?? '').trim());
+
+  it('offers the registers that shift what was read, and no other', async () => {
+    expect(offered(await open('turret-bore', 'alongSlide', 40, -40, at('3')))).toEqual(['work shift', 'geometry 3', 'another one']);
+  });
+
+  it('of the sub-spindle has its own alone', async () => {
+    const card = await open('sub-spindle', 'alongSlide', 40, -40);
+    expect(offered(card)).toEqual(['sub', 'another one']);
+    expect((card.all('[aria-label="Old value"]')[0] as HTMLInputElement).value).toBe('');
+  });
+
+  it('read on a plate of another station says so before anything else', async () => {
+    const card = await open('turret-bore', 'alongSlide', 40, -40, at('3', '5'));
+    expect(card.text()).toContain('Station 3 carries plate 5; by the machine card its own is 3, and plate 5 belongs on station 5.');
+  });
+
+  it('of a register says that bolts come first where both are asked for', async () => {
+    expect((await open('turret-bore', 'alongSlide', 40, 25, at('3'))).text()).toContain(
+      'Bolts first: on them it is tapped over in this direction too.',
+    );
+  });
+
+  it('of bolts names the mallet, the screws one at a time, the seal and the stop', async () => {
+    const card = await open('turret-bore', 'acrossSlide', 21, 21, at('3'));
+    for (const words of [
+      'the long screws are marked',
+      'Scrape the old compound off and blow the joint out',
+      'one at a time: ease each, and bring it back to just holding',
+      'From the other side if the needle goes the other way',
+      'tighten in stages, crosswise, with a reading after each; then hard',
+      'Degrease the joint, seal it anew, cover back. Housing, belt and drive shaft go back against their stop.',
+      'Some nudge with a powered axis through a block of wood',
+    ])
+      expect(card.text()).toContain(words);
+  });
+
+  for (const [feature, carrier, chosen] of [
+    ['bore', 'main', '−'],
+    ['outside', 'main', '+'],
+    ['bore', 'sub', '+'],
+    ['outside', 'sub', '−'],
+  ] as const) {
+    it(`tells the sign by the jog: ${feature}, carried by the ${carrier}`, async () => {
+      // It stands toward the operator whichever way it was read; a + jog after which the needle on that end counts down.
+      const turn = (feature === 'bore' ? 1 : -1) * (carrier === 'main' ? 1 : -1);
+      const card = await open('sub-spindle', 'alongSlide', turn * 40, turn * -40, {
+        setup: { slant: '45', feature, carrier },
+        conditions: { homed: 'yes' },
+      });
+      expect(card.text()).toContain('toward you.');
+      await card.type('Old value', '200');
+      await card.press('Lock it');
+      await until(() => card.all('.slips').length > 0);
+      await card.type('Jogged by', '0.01');
+      await card.type('Needle before the jog', '0');
+      await card.type('Needle after the jog', '-10');
+      await card.choose('on your end of the slide');
+      await card.press('Keep the jog');
+      await until(() => card.all('.chosen .sign').length > 0);
+      // In a bore carried by the main spindle the wall went away there: the part came nearer still, so it is minus.
+      expect(card.all('.chosen .sign')[0].textContent).toBe(chosen);
+    });
+  }
+});
