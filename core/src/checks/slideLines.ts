@@ -42,7 +42,7 @@ export function linePair(
   { feature, coneAngle = 0, carrier, slant = 0 }: SweepFacts & { readonly slant?: number },
   sag: number,
 ): Estimate[] {
-  if (indices.length !== 2) return [];
+  if (indices.length !== 2 || slant === 0) return [];
   const at = (degrees: number) =>
     indices.find((i) => {
       const apart = Math.abs(slots[i].keys.angle - degrees) % 360;
