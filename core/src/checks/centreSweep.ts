@@ -60,8 +60,8 @@ export function centreSweep({
   /** It stands on bolts alone: no slide carries it and no register moves it. A bush in it can be turned half round. */
   readonly bolted?: true;
 }): CheckDefinition {
-  const sideways = (label: string) => unlimited(label, 'deviation', 'um', { words: LATERAL, subject });
-  const upright = (label: string) => unlimited(label, 'deviation', 'um', { words: HEIGHT, subject });
+  const sideways = (label: string) => unlimited(label, 'deviation', 'um', { words: LATERAL, subject, swings: 2 });
+  const upright = (label: string) => unlimited(label, 'deviation', 'um', { words: HEIGHT, subject, swings: 2 });
   return defineCheck({
     ...facts,
     family: 'sweep',

@@ -92,7 +92,7 @@ export class CallColumn {
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
       move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity, order: this.orderOf(move) },
       parts: this.partsOf(name, moves),
-      sweep: this.overSweep(quantity) || this.zoneBetween(quantity),
+      sweep: this.overSweep(quantity) || this.zoneBetween(quantity) || this.betweenTwo(quantity, info),
       terms: Object.entries(quantity.terms)
         .filter(([, amount]) => !isZero(size(amount)))
         .map(([term, amount]) => `${TERMS[term] ?? term}: ${size(amount)} ${amount < 0 ? 'taken off' : 'added'}`),
@@ -193,6 +193,13 @@ export class CallColumn {
     const zone = detail?.['minimumZone'];
     if (typeof zone !== 'number') return '';
     return `All of it lies between two planes ${bothUnits(zone, 'deviation', this.shown(), expanded).large} apart.`;
+  }
+
+  /** What two readings half a turn apart differ by, as the dial shows it: the offset twice. */
+  private betweenTwo({ value, expanded, limit }: Quantity, { swings, magnitude }: QuantityInfo): string {
+    if (!swings || magnitude || limit === null) return '';
+    const doubt = expanded === null ? null : swings * expanded;
+    return `The two readings differ by ${bothUnits(Math.abs(swings * value), 'deviation', this.shown(), doubt).large}: half of it counts.`;
   }
 
   /** The bare difference of two sides of a sweep, as the dial shows it. */

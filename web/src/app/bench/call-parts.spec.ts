@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { SurveyNote } from '@isometra/contract';
-import { barRound, openShop, show, until, SURVEY, type TestRound } from '../testing/fake-shop.spec';
+import { barRound, openShop, practiceRound, show, until, SURVEY, type TestRound } from '../testing/fake-shop.spec';
 import { openTurning, slipOf, swept } from '../testing/swept.spec';
 import { BenchStore } from './bench-store';
 import { CallColumn } from './call-column';
@@ -52,6 +52,19 @@ describe('beside the call', () => {
     TestBed.resetTestingModule();
     const { text: after } = await turning([moved, swept('sub-spindle', -20, 0)]);
     expect(after).not.toContain('nobody moved anything');
+  });
+
+  it('a pair on one line has its own verdict: the two readings are shown, the limit said as radial and in all', async () => {
+    const readings = [315, 135].map((angle, i) => ({ angle, value: `${i ? 20 : -20} um` }));
+    const instrument = { kind: 'plunger', graduation: '1 um', sense: 1 };
+    const { text } = await turning([
+      practiceRound({ check: 'sub-spindle', setup: { slant: '45' }, instrument, readings }, { conditions: { homed: 'yes' } }),
+    ]);
+    expect(text).toContain('The sub-spindle along the slide is');
+    expect(text).toContain('0.020 mm toward you');
+    expect(text).toContain('at most 0.008 mm either way, 0.016 mm between the two readings');
+    expect(text).toContain('The two readings differ by 0.040 mm: half of it counts.');
+    expect(text).toContain('Only one line was read');
   });
 
   it('bolts come before the register: on them it is tapped over along the slide too', async () => {

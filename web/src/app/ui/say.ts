@@ -112,7 +112,8 @@ export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, shown: 
   if (low === null && high !== null && info.swings) return `at most ${show(high)}, ${show(info.swings * high)} in all on the dial`;
   if (low === null) return high === null ? 'no limit' : `at most ${show(high)}`;
   if (high === null) return `from ${show(low)} ${low < 0 ? minus : plus}`.trim();
-  if (-low === high) return `at most ${show(high)} either way`;
+  if (-low === high)
+    return `at most ${show(high)} either way${info.swings ? `, ${show(info.swings * high)} between the two readings` : ''}`;
   if (low === 0 && !minus) return `at most ${show(high)}`;
   if (low === 0) return `never ${minus}, at most ${show(high)} ${plus}`;
   const word = (value: number) => (value < 0 ? minus : plus);
