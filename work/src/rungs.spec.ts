@@ -85,6 +85,14 @@ describe('the rungs of a machine', () => {
     expect(waiting?.waits).toEqual([{ check: 'seat', code: 'seat-rocks' }]);
     expect(waiting && waitWords(waiting.waits[0])).toBe('it waits for “Seat of a casting”: the casting rocks on its seat');
     expect(nextRung(rungsOf('engine-lathe', rounds))).toEqual(jasmine.objectContaining({ checkId: 'seat', code: 'waits', roundId: null }));
+    // Another casting that does not rock, read after it, does not make it good.
+    const tail = diary.round('seat', 'in', { conditions: { casting: 'tailstock' } });
+    const seat = rungsOf('engine-lathe', [...rounds, tail]).find(({ check }) => check.id === 'seat');
+    expect([seat?.state, seat?.thing]).toEqual(['out', 'headstock']);
+    expect(rungOf([...rounds, tail], 'spindle-axis')?.waits).toEqual([{ check: 'seat', code: 'seat-rocks' }]);
+    // Said or taken for granted, it is the same one: the form shows it first.
+    const good = diary.round('seat', 'in', { conditions: { casting: 'headstock' } });
+    expect(rungOf([...rounds, good], 'spindle-axis')?.waits).toEqual([]);
   });
 
   it('want to be read again after their time, where they have one', () => {

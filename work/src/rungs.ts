@@ -4,7 +4,7 @@ import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
 import type { DoneMove } from './doneMoves.js';
 import { overdueBy, type LadderFacts } from './overdue.js';
 import { waitWords, type LeftReason, type StaleReason, type Waiting } from './reasons.js';
-import { lastRead, standingOf, type Found, type Part, type Standing } from './standing.js';
+import { standingOf, type Found, type Part, type Standing } from './standing.js';
 import { thingWords } from './things.js';
 
 /** Where a rung stands: the six glyphs. */
@@ -57,10 +57,11 @@ function acceptance({ round, found }: Part, { accepted }: CampaignPlan): LeftRea
 const haltsOf = (round: RoundHead | undefined): string[] =>
   (round?.finding?.notes ?? []).flatMap(({ code, halts }) => (halts ? [code] : []));
 
+/** One casting that rocks halts what follows, whichever other was read after it and does not. */
 function waitsIn({ hangsOn }: CheckDefinition, { things }: Standing): Waiting[] {
   return hangsOn.flatMap((other) => {
-    const last = lastRead(things.get(other));
-    return last?.stale ? [] : haltsOf(last?.round).map((code) => ({ check: other, code }));
+    const codes = (things.get(other) ?? []).flatMap(([last]) => (last.stale ? [] : haltsOf(last.round)));
+    return [...new Set(codes)].map((code) => ({ check: other, code }));
   });
 }
 

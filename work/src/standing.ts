@@ -98,7 +98,3 @@ function groupedBy<T>(entries: readonly T[], keyOf: (entry: T) => string): Map<s
   }
   return groups;
 }
-
-/** Of like things the one that was read last. */
-export const lastRead = (things: readonly Thing[] = []): Part | undefined =>
-  things.map(([part]) => part).reduce<Part | undefined>((last, part) => (last && last.round.at > part.round.at ? last : part), undefined);

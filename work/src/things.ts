@@ -1,14 +1,20 @@
-import { CHECKS } from '@isometra/core';
+import type * as z from 'zod';
+import { CHECKS, fieldInfo } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 
 type Read = Pick<RoundHead, 'check' | 'conditions'>;
 
-/** Names of what a round was read on, where its check has several like things (stations, flats); undefined where it was not said. */
-const namesOf = ({ check, conditions }: Read): (string | undefined)[] =>
-  (CHECKS.get(check)?.apart ?? []).map((key) => {
-    const name = conditions[key];
-    return name === undefined || name === '' ? undefined : String(name).trim().toLowerCase();
-  });
+/** What a condition was told as, and how it is said; a choice that was left out is the first one, as the form shows it. */
+function told({ check, conditions }: Read, key: string): { readonly name: string; readonly words: string } | undefined {
+  const schema: z.ZodType | undefined = CHECKS.get(check)?.conditions.shape[key];
+  const choices = schema && fieldInfo(schema)?.choices;
+  const name = String(conditions[key] ?? choices?.[0]?.value ?? '').trim();
+  if (!name) return undefined;
+  return { name: name.toLowerCase(), words: choices?.find(({ value }) => value === name)?.label ?? `${key} ${name}` };
+}
+
+/** Names of what a round was read on, where its check has several like things (stations, castings); undefined where it was not said. */
+const namesOf = (round: Read): (string | undefined)[] => (CHECKS.get(round.check)?.apart ?? []).map((key) => told(round, key)?.name);
 
 /** Which of several like things a round was read on: equal where it was the same, unnamed ones among themselves. */
 export const thingOf = (round: Read): string => (CHECKS.get(round.check)?.apart ? JSON.stringify(namesOf(round)) : '');
@@ -22,6 +28,6 @@ export function mayBeSameThing(one: Read, other: Read): boolean {
   return one.check === other.check && namesOf(one).every((name, i) => name === undefined || others[i] === undefined || name === others[i]);
 }
 
-/** What a round was read on, in words: "station 3"; empty where its check has one thing only, or nobody said. */
-export const thingWords = ({ check, conditions }: Read): string =>
-  (CHECKS.get(check)?.apart ?? []).flatMap((key) => (conditions[key] ? [`${key} ${String(conditions[key]).trim()}`] : [])).join(', ');
+/** What a round was read on, in words: "station 3", "headstock"; empty where its check has one thing only, or nobody said. */
+export const thingWords = (round: Read): string =>
+  (CHECKS.get(round.check)?.apart ?? []).flatMap((key) => told(round, key)?.words ?? []).join(', ');

@@ -17,6 +17,8 @@ export const CONDITION_NAMES: Readonly<Record<string, string>> = {
   station: 'station',
   plate: 'plate',
   flat: 'ground flat',
+  way: 'which way',
+  casting: 'casting',
 };
 
 /** A condition as it is said: on, off, not noted. */

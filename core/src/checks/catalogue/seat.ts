@@ -69,6 +69,7 @@ export const seat = defineCheck({
       ],
     }),
   }),
+  apart: ['casting'],
   slotKeys: ['corner', 'state'],
   reads: 'indicator',
   quantities: { rock: sizeUpTo('Rock', MOST), clampShift: sizeUpTo('Shift on clamping', MOST) },
