@@ -85,20 +85,28 @@ describe('a register of a control', () => {
   });
 
   it('entered wrongly is told by the ratio of the two readings, and put right from the first old value', () => {
-    const factors = {
-      doubled: 2,
-      'doubled-wrong-sign': -2,
-      halved: 0.5,
-      'halved-wrong-sign': -0.5,
-      'wrong-sign': -1,
-      right: 1,
-    } as const;
+    /** What was entered, in parts of what should have been, and what that is called. */
+    const slips = [
+      ...([
+        [2, 'doubled'],
+        [-2, 'doubled-wrong-sign'],
+        [0.5, 'halved'],
+        [-0.5, 'halved-wrong-sign'],
+        [-1, 'wrong-sign'],
+      ] as const),
+      ...([
+        [1, 'right'],
+        [1 / 25.4, 'inch-as-mm'],
+        [25.4, 'mm-as-inch'],
+        [-25.4, 'mm-as-inch'],
+      ] as const),
+    ] as const;
     fc.assert(
-      fc.property(control, fc.constantFrom(...(Object.keys(factors) as (keyof typeof factors)[])), (truth, slip) => {
+      fc.property(control, fc.constantFrom(...slips), (truth, [factor, slip]) => {
         const { box, use } = bumped(truth, 'added');
         const plan = registerPlan(use, null);
         const right = ((plan?.chosen === 'plus' ? plan.plus : plan?.minus) ?? NaN) - truth.first;
-        const value = truth.first + factors[slip] * right;
+        const value = truth.first + factor * right;
         box.put(value);
         const recheck = recheckOf(entering(use, value), box.total);
         expect(recheck?.meaning).toBe(slip);

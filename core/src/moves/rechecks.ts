@@ -12,7 +12,8 @@ const MEANINGS = [
   { ratio: 1, meaning: 'not-taken-up', factor: 1 },
   { ratio: 1 - 1 / INCH, meaning: 'inch-as-mm', factor: INCH },
   { ratio: 1 - INCH, meaning: 'mm-as-inch', factor: 1 / INCH },
-  { ratio: 1 + INCH, meaning: 'mm-as-inch', factor: 1 / INCH },
+  // The wrong way besides: it wants to go the other.
+  { ratio: 1 + INCH, meaning: 'mm-as-inch', factor: -1 / INCH },
 ] as const;
 /** How far a ratio may be from what it means: a tenth, or a twentieth of a large one. */
 const near = (ratio: number, wanted: number): boolean => Math.abs(ratio - wanted) <= Math.max(0.12, 0.06 * Math.abs(wanted));
