@@ -113,6 +113,7 @@ export { crossOrder } from './moves/headSteps.js';
 export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planMove } from './moves/registry.js';
 export { chooseLeaves, stockSchema, type Stock } from './moves/shimLeaves.js';
 export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';
+export { isLargeChange } from './moves/storedOffset.js';
 export { supportSchema, type Support } from './moves/supports.js';
 export { shimTemplate, templateDxf, templateSvg, type ShimOutline, type Template } from './moves/template.js';
 

@@ -31,8 +31,11 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
         return doneAt === null ? [] : [{ id, begunAt, doneAt, check, from: round }];
       });
     })
-    .sort((a, b) => (a.doneAt < b.doneAt ? -1 : a.doneAt > b.doneAt ? 1 : 0));
+    .sort(asDone);
 }
+
+/** In the order in which they were done. */
+export const asDone = (one: DoneMove, other: DoneMove): number => (one.doneAt < other.doneAt ? -1 : one.doneAt > other.doneAt ? 1 : 0);
 
 /** Whether a move changes what a round was read on: the same thing, or one that its check hangs on. */
 export const disturbs = ({ check, from }: Pick<DoneMove, 'check' | 'from'>, round: Pick<RoundHead, 'check' | 'conditions'>): boolean =>

@@ -1,4 +1,4 @@
-import { FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
+import { FaultError, isLargeChange, MOVE_FORMAT, planMove } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
 
 export type RegisterMeaning =
@@ -153,11 +153,9 @@ export function recheckOf(use: RegisterUse, after: number, { doubt = 0, signed =
   };
 }
 
-/** More than this, mm of radius, is asked about: a slip of a unit is a crash. */
-const LARGE = 0.5;
 /** Whether a value is so far from the first old one that it is asked about, whoever worked it out. */
-export const isLarge = (value: number, { old, unit, programming }: RegisterUse): boolean =>
-  old !== null && (Math.abs(value - old.value) * inMm(unit)) / timesRadius(programming) > LARGE;
+export const isLarge = (value: number, { old, unit }: RegisterUse): boolean =>
+  old !== null && isLargeChange((value - old.value) * inMm(unit));
 
 /** What a control still wants before it takes a value up: homings and switchings that were not counted yet. */
 export const stillOwed = (

@@ -1,7 +1,7 @@
 import { CHECKS, drift, effectOf, type PlannedChange } from '@isometra/core';
 import type { QuantityHead, RoundHead } from '@isometra/contract';
 import type { CampaignPlan } from './campaign.js';
-import { disturbs, doneMoves, type DoneMove } from './doneMoves.js';
+import { asDone, disturbs, doneMoves, type DoneMove } from './doneMoves.js';
 import type { LadderFacts } from './overdue.js';
 import type { StaleReason } from './reasons.js';
 import { reopens, type RegisterBase } from './registerScope.js';
@@ -81,7 +81,7 @@ export function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, { r
     const definition = CHECKS.get(check);
     return definition ? [{ begunAt: at, doneAt: at, check: definition }] : [];
   });
-  const moves = [...doneMoves(rounds), ...scrapings].sort((a, b) => (a.doneAt < b.doneAt ? -1 : a.doneAt > b.doneAt ? 1 : 0));
+  const moves = [...doneMoves(rounds), ...scrapings].sort(asDone);
   const past = { moves, plan, registers };
   const telling = rounds.filter(({ finding }) => Object.keys(finding?.quantities ?? {}).length > 0);
   const byThing = groupedBy(telling, (round) => `${round.check} ${thingOf(round)}`);

@@ -39,8 +39,8 @@ function steps(facts: JobFacts): JobStep[] {
   ];
 }
 
-/** More than this, mm, is asked about: a slip of a unit is a crash. */
-const LARGE = 0.5;
+/** More than half a millimetre, whatever it counts, is asked about: a slip of a unit is a crash. */
+export const isLargeChange = (mm: number): boolean => Math.abs(mm) > 0.5;
 
 /**
  * New value of a stored offset of a turning centre. The radial error is half the difference of the two
@@ -112,7 +112,7 @@ export const storedOffset = defineMove({
     const sign = register === 'reference' ? (kappa ?? 0) * cure : cure;
     const chosen = sign === 0 ? null : now + sign * Math.abs(change);
     const asks = [
-      ...(Math.abs(change * unit) > LARGE ? ['large-change'] : []),
+      ...(isLargeChange(change * unit) ? ['large-change'] : []),
       ...(entered && isOdd(entered.mm / unit - now, change) ? ['not-half'] : []),
     ];
     return {
