@@ -1,7 +1,7 @@
 import { PracticeControl } from '@isometra/core/practice';
 import fc from 'fast-check';
 import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
-import { displayCounts, recheckOf, registerPlan, registerValue, stillOwed, takenValue } from './register.js';
+import { displayCounts, recheckOf, registerPlan, registerValue, stillOwed, takenFits, takenValue } from './register.js';
 import { enteredOn, firstOld, kappaByAxis, learnedKappa, registerLog, unsettledOf } from './registerLog.js';
 import { plateWords, registersFor, reopens, type RegisterBase } from './registerScope.js';
 import { staleWords } from './reasons.js';
@@ -160,6 +160,35 @@ describe('a register of a control', () => {
     expect(takenValue(inches, null)).withContext('the display in inch, the register in mm').toBeCloseTo(199.9, 6);
     expect(takenValue({ ...use, kind: 'reference' }, null)).toBeNull();
     expect(takenValue({ ...use, kind: 'reference' }, -1)).toBeCloseTo(200.05, 9);
+  });
+
+  it('what the control took fits within its doubt: after a wrong first value it is counted from what stands there', () => {
+    const mm = { unit: 'mm', counts: 'radius' } as const;
+    const kinds = ['added', 'reference'] as const;
+    fc.assert(
+      fc.property(control, fc.constantFrom(...kinds), fc.boolean(), (truth, kind, wrongFirst) => {
+        const box = new PracticeControl({ ...truth, kind });
+        box.home();
+        const { counts: programming, unit } = truth.register;
+        const use = register({ kind, programming, unit, digits: 6, total: box.total, old: locked(truth.first) });
+        const first = truth.first + (registerPlan(use, null)?.change ?? 0);
+        if (wrongFirst) box.put(first);
+        const stands = wrongFirst ? first : truth.first;
+        if (Math.abs(box.total) < 1) return;
+        const whole = { ...use, total: box.total, jog: { by: box.wholeJog, before: box.total, after: 0 } };
+        const facts = { kappa: kind === 'added' ? null : truth.kappa, stands, doubt: 1 };
+        const value = takenValue(whole, facts.kappa, stands) ?? NaN;
+        box.put(value);
+        expect(Math.abs(box.total)).withContext('the control took it: it is right').toBeLessThan(0.001);
+        expect(takenFits(whole, value, facts)).toBeTrue();
+        expect(takenFits(whole, 2 * stands - value, facts))
+          .withContext('the other way')
+          .toBe(Math.abs(whole.total) < 1);
+        // Without κ the size alone is known: half the reading, either way.
+        if (kind === 'reference') expect(takenFits(whole, 2 * stands - value, { ...facts, kappa: null })).toBeTrue();
+      }),
+    );
+    expect(displayCounts({ jog: { by: 0.01, before: 20, after: 0 } })).toEqual(mm);
   });
 
   it('a jog that goes with nothing the needle did chooses no sign', () => {

@@ -126,14 +126,33 @@ export function displayCounts({ jog }: Pick<RegisterUse, 'jog'>): DisplayCounts 
 /**
  * What a value that the control took itself should be: the old one and the whole jog until the two readings agreed, in the
  * register's own unit and factor; for a reference by κ. Null where that is not known.
+ *
+ * @param stands what stood in the register when it was jogged: the old value, if nothing was entered since.
  */
-export function takenValue(use: RegisterUse, kappa: 1 | -1 | null): number | null {
+export function takenValue(use: RegisterUse, kappa: 1 | -1 | null, stands = use.old?.value): number | null {
   const counts = displayCounts(use);
-  if (!use.old || !use.jog || !counts) return null;
+  if (stands === undefined || !use.jog || !counts) return null;
   const sign = use.kind === 'reference' ? kappa : 1;
   if (sign === null) return null;
   const own = timesRadius(use.programming) / inMm(use.unit);
-  return use.old.value + (sign * use.jog.by * own * inMm(counts.unit)) / timesRadius(counts.counts);
+  return stands + (sign * use.jog.by * own * inMm(counts.unit)) / timesRadius(counts.counts);
+}
+
+/**
+ * Whether a value that the control took itself is what it should be, within the doubt of the readings and the digits of the
+ * register: by the whole jog, or, where that does not tell the sign, by its size alone.
+ *
+ * @param whole the slip with the whole jog, and what the two readings differed by before it. @param doubt µm of the part.
+ */
+export function takenFits(
+  whole: RegisterUse,
+  value: number,
+  { kappa, stands, doubt }: { readonly kappa: 1 | -1 | null; readonly stands: number; readonly doubt: number },
+): boolean {
+  const wanted = takenValue(whole, kappa, stands);
+  const change = registerPlan(whole, null)?.change ?? NaN;
+  const room = Math.max(2 * 10 ** -whole.digits, (timesRadius(whole.programming) * doubt) / 1000 / inMm(whole.unit));
+  return Math.abs(wanted === null ? Math.abs(value - stands) - Math.abs(change) : value - wanted) <= room;
 }
 
 /** What the two readings differ by after it says of the value that was entered: always from the first old value. */

@@ -159,6 +159,8 @@ export interface Unsettled {
   readonly old: NonNullable<RegisterUse['old']>;
   /** What the two readings differed by before anything was changed, µm. */
   readonly total: number;
+  /** What stands in it now, as far as anybody wrote down. */
+  readonly stands: number;
   /** What the last re-check said; null where it has not been read again. */
   readonly recheck: Recheck | null;
 }
@@ -170,7 +172,9 @@ export function unsettledOf(log: readonly RegisterEntry[]): Readonly<Record<stri
     names.flatMap((name) => {
       const last = log.filter(({ use }) => use.name === name).at(-1);
       const old = firstOld(log, name);
-      return last && old ? [[name, { old, total: last.use.total, recheck: last.recheck ?? null }] as const] : [];
+      return last && old
+        ? [[name, { old, total: last.use.total, stands: last.use.entered?.value ?? old.value, recheck: last.recheck ?? null }] as const]
+        : [];
     }),
   );
 }

@@ -66,6 +66,8 @@ export class RegisterLock {
   readonly usual = input<string | null>(null);
   /** Registers that were changed before and are not right yet. */
   readonly unsettled = input<Readonly<Record<string, Unsettled>>>({});
+  /** A slip whose old value was mistyped: what was said of its register stays. */
+  readonly from = input<RegisterUse | undefined>(undefined);
   readonly by = input('?');
   readonly locked = output<RegisterUse>();
 
@@ -78,11 +80,13 @@ export class RegisterLock {
   // Where there are several, nobody guesses: the one that was used for this before, or none until it is said.
   protected readonly picked = linkedSignal<string | null>(() => {
     const [known, usual] = [this.registers(), this.usual()];
-    const name = usual ?? (known.length === 1 ? known[0].name : null);
+    const name = this.from()?.name ?? usual ?? (known.length === 1 ? known[0].name : null);
     if (name === null) return known.length ? null : '';
     return known.some((entry) => entry.name === name) ? name : '';
   });
-  protected readonly name = linkedSignal(() => this.picked() ?? '');
+  protected readonly name = linkedSignal(() => this.picked() || (this.picked() === '' ? (this.from()?.name ?? '') : ''));
+  /** What was said of the same register before. */
+  private readonly said = computed(() => (this.from()?.name === this.name() ? this.from() : this.known()));
   protected readonly known = computed(() => this.registers().find(({ name }) => name === this.name()));
   protected readonly names = computed(() => [
     ...this.registers().map(({ name }) => ({ value: name, label: name })),
@@ -92,11 +96,11 @@ export class RegisterLock {
     this.picked.set(String(name));
   }
 
-  protected readonly axis = linkedSignal(() => this.known()?.axis ?? '');
-  protected readonly kind = linkedSignal(() => this.known()?.kind ?? null);
-  protected readonly unit = linkedSignal(() => this.known()?.unit ?? null);
-  protected readonly counts = linkedSignal(() => this.known()?.programming ?? null);
-  protected readonly digits = linkedSignal(() => String(this.known()?.digits ?? ''));
+  protected readonly axis = linkedSignal(() => this.said()?.axis ?? '');
+  protected readonly kind = linkedSignal(() => this.said()?.kind ?? null);
+  protected readonly unit = linkedSignal(() => this.said()?.unit ?? null);
+  protected readonly counts = linkedSignal(() => this.said()?.programming ?? null);
+  protected readonly digits = linkedSignal(() => String(this.said()?.digits ?? ''));
 
   /** What was done to this register before, and is not right yet. */
   protected readonly before = computed(() => this.unsettled()[this.name().trim()] ?? null);

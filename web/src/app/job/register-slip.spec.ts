@@ -57,6 +57,21 @@ describe('the slip of a register', () => {
       .toEqual([305.573]);
   });
 
+  it('a mistyped old value is read off once more, as long as nothing was entered; what was said of the register stays', async () => {
+    const { slip, sent, lock } = await open();
+    await lock('350.525');
+    await slip.press('it was mistyped');
+    await slip.fixture.whenStable();
+    expect(sent.at(-1)?.old).toBeNull();
+    expect(slip.all('.slips').length).withContext('nothing is shown before it is locked again').toBe(0);
+    await lock();
+    expect(sent.at(-1)).toEqual(jasmine.objectContaining({ name: 'work shift X', programming: 'diameter', digits: 3 }));
+    expect(sent.at(-1)?.old?.value).toBe(305.525);
+    await slip.press('Entered: 305.573 mm');
+    await slip.fixture.whenStable();
+    expect(slip.text()).not.toContain('it was mistyped');
+  });
+
   it('of several registers none is chosen by itself', async () => {
     const home = { ...WORK, name: 'home A', axis: 'A', kind: 'reference', programming: 'radius', digits: 4 };
     const { slip, sent, lock } = await open({ registers: [WORK, home] });
@@ -212,6 +227,28 @@ describe('the slip of a register', () => {
     expect(slip.all('.slips li').length).withContext('nothing is guessed').toBe(0);
     await slip.press('back to 305.525 mm');
     expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.525, how: 'back' }));
+  });
+
+  it('what the control takes after a wrong value is counted from that, and the whole jog is kept where no little one was', async () => {
+    const old = { value: 305.525, where: '', at: '2026-11-01T08:00:00.000Z', by: 'RM' };
+    const unsettled = { 'work shift X': { old, total: 48, stands: 305.573, recheck: { meaning: 'wrong-sign', ratio: 2, next: 305.477 } } };
+    const { slip, sent } = await open({ total: 96, unsettled });
+    await slip.press('Lock it');
+    await slip.fixture.whenStable();
+    await slip.type('Jogged until they agree, by', '-0.096');
+    await slip.type('What it shows now', '305.477');
+    await slip.press('Keep that');
+    expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.477, how: 'taken' }));
+    expect(sent.at(-1)?.jog).toBeNull();
+  });
+
+  it('of a first value the whole jog is kept where no little one was', async () => {
+    const { slip, sent, lock } = await open();
+    await lock();
+    await slip.type('Jogged until they agree, by', '0.048');
+    await slip.type('What it shows now', '305.573');
+    await slip.press('Keep that');
+    expect(sent.at(-1)?.jog).toEqual({ by: 0.048, before: 48, after: 0 });
   });
 
   it('why a re-check tells nothing yet is said, and what the control still wants', () => {

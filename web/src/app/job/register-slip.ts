@@ -8,6 +8,7 @@ import {
   registerPlan,
   registerValue,
   stillOwed,
+  takenFits,
   takenValue,
   type Recheck,
   type Unsettled,
@@ -128,14 +129,16 @@ export class RegisterSlip {
     const inUnit = ({ unit }: Pick<RegisterUse, 'unit'>) => (unit === 'inch' ? 'in inch' : 'in mm');
     return `The display counts a ${counts.counts}, ${inUnit(counts)}. The register counts a ${use.programming}, ${inUnit(use)}: each has its own.`;
   });
+  /** What stands in the register now: the old value, or what was entered last. */
+  private readonly stands = computed(() => this.before()?.stands ?? this.use()?.old?.value ?? 0);
   /** The slip as if the whole jog had been its jog: half a turn apart the readings agree after it. */
   private readonly whole = computed((): RegisterUse | null => {
     const [use, by] = [this.use(), this.jogFigure(this.wholeJog())];
-    return use && by ? { ...use, jog: { by, before: use.total, after: 0 } } : null;
+    return use && by ? { ...use, total: this.total(), jog: { by, before: this.total(), after: 0 } } : null;
   });
   private readonly takenShould = computed(() => {
     const whole = this.whole();
-    return whole && takenValue(whole, this.axisKappa());
+    return whole && takenValue(whole, this.axisKappa(), this.stands());
   });
   protected readonly expected = computed(() => {
     const [use, value] = [this.use(), this.takenShould()];
@@ -166,6 +169,12 @@ export class RegisterSlip {
     return bare.unit === '' ? bare.value : sized.value / (this.use()?.unit === 'inch' ? 25.4 : 1);
   }
 
+  /** Before anything was entered a slip of the pen harms nothing yet: it is read off the control once more. */
+  protected mistyped(): void {
+    const use = this.use();
+    if (use && !use.entered) this.changed.emit({ ...use, old: null, jog: null });
+  }
+
   protected keepJog(): void {
     const [use, end, instrument] = [this.use(), this.end(), this.instrument()];
     if (!use) return;
@@ -189,11 +198,11 @@ export class RegisterSlip {
   }
 
   /** Write a value down that was entered; one that is far from the first old value only where somebody is sure of it. */
-  private sureOf(value: number, how: 'plus' | 'minus' | 'next' | 'taken'): void {
+  private sureOf(value: number, how: 'plus' | 'minus' | 'next' | 'taken', jog = this.use()?.jog ?? null): void {
     const use = this.use();
     if (use && isLarge(value, use) && !this.sure())
       return this.problem.set('That is a change of more than 0.5 mm: make sure of the unit and the sign, and tick that you have.');
-    this.write(value, how);
+    this.write(value, how, jog);
   }
 
   protected enter(how: 'plus' | 'minus'): void {
@@ -203,23 +212,21 @@ export class RegisterSlip {
 
   /** The control took the position itself: what it shows now is compared with the old value and the jog. */
   protected took(): void {
-    const [use, plan] = [this.use(), this.plan()];
-    if (!this.whole())
-      return this.problem.set('Jogged until they agree: give what the display went by until the readings agreed. Try: 0.0565');
+    const [use, plan, whole, stands] = [this.use(), this.plan(), this.whole(), this.stands()];
+    if (!whole) return this.problem.set('Jogged until they agree: give what the display went by until the readings agreed. Try: 0.0565');
     const value = use && plan ? this.number(this.taken(), 'What it shows now') : null;
     if (!use || !plan || value === null) return;
-    const [wanted, step] = [this.takenShould(), 10 ** -use.digits];
-    const halves = Math.abs(Math.abs(value - (use.old?.value ?? 0)) - Math.abs(plan.change));
-    const room = Math.max(2 * step, ((use.programming === 'diameter' ? 2 : 1) * this.doubt()) / 1000 / (use.unit === 'inch' ? 25.4 : 1));
     // Whichever way the little jog told: the other way it cannot have been.
-    const away = plan.chosen !== null && Math.sign(value - (use.old?.value ?? 0)) !== Math.sign(plan[plan.chosen] - (use.old?.value ?? 0));
-    const odd = away || (wanted === null ? halves > room : Math.abs(value - wanted) > room);
-    if (!odd) return this.sureOf(value, 'taken');
+    const away = !this.before() && plan.chosen !== null && Math.sign(value - stands) !== Math.sign(plan[plan.chosen] - stands);
+    const fits = !away && takenFits(whole, value, { kappa: this.axisKappa(), stands, doubt: this.doubt() });
+    // The whole jog teaches what a little one would have, where none was kept.
+    const jog = use.jog ?? (this.before() ? null : whole.jog);
+    if (fits) return this.sureOf(value, 'taken', jog);
     if (!this.sure())
       return this.problem.set(
-        `${registerValue(value, use)} is not the old value and the jog${this.expected() ? `: that would be ${this.expected()}` : ''}. Make sure of register, unit and factor before it stays, and tick that you have.`,
+        `${registerValue(value, use)} is not ${this.before() ? 'what stood there' : 'the old value'} and the jog${this.expected() ? `: that would be ${this.expected()}` : ''}. Make sure of register, unit and factor before it stays, and tick that you have.`,
       );
-    this.write(value, 'taken');
+    this.write(value, 'taken', jog);
   }
 
   /** Back to the first old value. */
@@ -228,12 +235,12 @@ export class RegisterSlip {
     if (use?.old) this.write(use.old.value, 'back');
   }
 
-  private write(value: number, how: NonNullable<RegisterUse['entered']>['how']): void {
+  private write(value: number, how: NonNullable<RegisterUse['entered']>['how'], jog = this.use()?.jog ?? null): void {
     const use = this.use();
     if (!use) return;
     this.problem.set('');
     this.sure.set(false);
-    this.changed.emit(enteredOn(use, { value, how, at: nowText(), by: this.by() }));
+    this.changed.emit(enteredOn({ ...use, jog }, { value, how, at: nowText(), by: this.by() }));
   }
 
   protected count(which: 'homings' | 'power'): void {
