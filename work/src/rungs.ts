@@ -105,12 +105,19 @@ export function rungsOf(
       .flatMap((thing) => thing.map((part) => ({ thing, said: part.round, ...standOf(part, check, plan, standing) })))
       .sort((one, other) => weight(one) - weight(other) || other.thing[0].round.at.localeCompare(one.thing[0].round.at));
     const [{ round }] = decides.thing;
-    const found: Found = Object.assign({}, ...decides.thing.map((part) => part.found).reverse());
+    const found = inOrder(check, Object.assign({}, ...decides.thing.map((part) => part.found).reverse()));
     const known = { ...rung, round, said: decides.said, found, places, thing: thingWords(round), overdue: overdueBy(check, round, facts) };
     if (skipped) return { ...known, overdue: undefined, ...leftOut(skipped.why) };
     const { state, stale, left, waits } = decides;
     return { ...known, state, stale, left, waits, ...(stale && { overdue: undefined }) };
   });
+}
+
+/** Quantities in the order of their check, whichever round said them. */
+function inOrder({ quantities }: CheckDefinition, found: Found): Found {
+  const known = Object.keys(quantities);
+  const place = (name: string): number => (known.includes(name) ? known.indexOf(name) : known.length);
+  return Object.fromEntries(Object.entries(found).sort(([one], [other]) => place(one) - place(other)));
 }
 
 const leftOut = (why: string) => ({ state: 'left' as const, left: { code: 'left-out' as const, why } });
