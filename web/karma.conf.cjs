@@ -3,7 +3,8 @@ module.exports = (config) =>
   config.set({
     frameworks: ['jasmine'],
     plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
-    client: { jasmine: { random: true }, clearContext: false },
+    // On a busy machine a chunk or a frame takes its time: what waits for something waits longer than any of them.
+    client: { jasmine: { random: true, timeoutInterval: 20_000 }, clearContext: false },
     reporters: ['dots'],
     browsers: ['Headless'],
     customLaunchers: {

@@ -508,7 +508,7 @@ export function showAtOnce<T>(component: Type<T>, inputs: Readonly<Record<string
 }
 
 /** Wait until something is so; the specs of what goes out by itself need it. */
-export async function until(so: () => boolean, ms = 2000): Promise<void> {
+export async function until(so: () => boolean, ms = 10_000): Promise<void> {
   for (const end = Date.now() + ms; !so();) {
     if (Date.now() > end) throw new Error(`it never came to be: ${so.toString()}`);
     await new Promise((resolve) => setTimeout(resolve, 5));
