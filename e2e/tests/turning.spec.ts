@@ -127,7 +127,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByRole('textbox', { name: 'Jogged until they agree, by' }).fill('0.0396');
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
   await slip.getByRole('button', { name: 'Keep that' }).click();
-  await expect(slip).toContainText('200.0396 mm is not the old value and the jog');
+  await expect(slip).toContainText('200.0396 mm is not what stood there and the jog: that would be 199.9802 mm.');
   await slip.getByLabel('I have made sure of register, unit, factor and sign.').check();
   await slip.getByRole('button', { name: 'Keep that' }).click();
   await page.getByRole('button', { name: /It is done/ }).click();
