@@ -1,6 +1,6 @@
 import type { Slot } from '../instruments/slots.js';
 import { linearEstimate, type Estimate } from './estimate.js';
-import type { SweepFacts, SweepKeys } from './sweep.js';
+import { sweepSigns, type SweepFacts, type SweepKeys } from './sweep.js';
 
 type Slots = readonly Slot<SweepKeys>[];
 /** Along a slide that leans by `slant` (+ its rear end the higher), + toward the operator, and across it. */
@@ -39,7 +39,7 @@ const ON_LINE = 0.5;
 export function linePair(
   slots: Slots,
   indices: readonly number[],
-  { feature, coneAngle = 0, carrier, slant = 0 }: SweepFacts & { readonly slant?: number },
+  { slant = 0, ...facts }: SweepFacts & { readonly slant?: number },
   sag: number,
 ): Estimate[] {
   if (indices.length !== 2 || slant === 0) return [];
@@ -49,8 +49,7 @@ export function linePair(
       return Math.min(apart, 360 - apart) <= ON_LINE;
     });
   const { operator, rear, above, below } = slideAngles(slant);
-  const turned = carrier === 'sub' ? -1 : 1;
-  const sign = ((feature === 'bore' ? -1 : 1) * turned) / Math.cos((coneAngle * Math.PI) / 180);
+  const { turned, sign } = sweepSigns(facts);
   return [
     { name: 'alongSlide', near: operator, far: rear },
     { name: 'acrossSlide', near: above, far: below },

@@ -67,19 +67,21 @@ export interface SweepFacts {
 }
 
 /**
+ * What half the difference of two readings counts, by what was swept: turned in a bore, more square to a cone; and `turned`, −1
+ * where the other spindle carries the indicator, for the holder's droop, which was measured on a cylinder.
+ */
+export function sweepSigns({ feature, coneAngle = 0, carrier }: SweepFacts): { readonly turned: 1 | -1; readonly sign: number } {
+  const turned = carrier === 'sub' ? -1 : 1;
+  return { turned, sign: ((feature === 'bore' ? -1 : 1) * turned) / Math.cos((coneAngle * Math.PI) / 180) };
+}
+
+/**
  * Offsets of what was swept from the spindle axis: halves, because the sweep doubles. For a bore the
  * sign turns. A stylus square to a cone reads short by cos(coneAngle); `holderSag` (µm at the bottom, zeroed
  * at the top) was measured on a cylinder and adds half of itself to the height as it is.
  */
-export function sweepOffsets(
-  fit: SweepFit,
-  { feature, coneAngle = 0, carrier }: SweepFacts,
-  holderSag: number,
-  doubts: readonly Doubt[] = [],
-): Estimate[] {
-  const cone = Math.cos((coneAngle * Math.PI) / 180);
-  const turned = carrier === 'sub' ? -1 : 1;
-  const sign = ((feature === 'bore' ? -1 : 1) * turned) / cone;
+export function sweepOffsets(fit: SweepFit, facts: SweepFacts, holderSag: number, doubts: readonly Doubt[] = []): Estimate[] {
+  const { turned, sign } = sweepSigns(facts);
   const sag = (turned * holderSag) / 2;
   const horizontal = linearEstimate(
     'offsetHorizontal',

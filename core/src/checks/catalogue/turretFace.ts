@@ -3,7 +3,6 @@ import { choice, fieldRegistry } from '../../input/fields.js';
 import type { CheckDefinition, Picture, QuantityInfo } from '../define.js';
 import { defineTraverse } from '../generalTraverse.js';
 import { TURRET } from '../parts.js';
-import { plannedPlaces } from '../stations.js';
 
 /** How a flat is read: what of it that tells, and whether the stylus stands on the far side of it. */
 interface View {
@@ -95,10 +94,7 @@ export const turretFace: CheckDefinition = {
   },
   slots: (setup, plan) => {
     const { from } = viewOf(setup);
-    return base.slots(setup, plan).map((slot) => {
-      const [{ label }] = plannedPlaces([Number(slot.keys['at'])], (at) => `${at} mm from ${from}`);
-      return { ...slot, label };
-    });
+    return base.slots(setup, plan).map((slot) => ({ ...slot, label: `${Number(slot.keys['at'])} mm from ${from}` }));
   },
   profile: (setup, slots) => base.profile?.({ ...setup, side: viewOf(setup).far ? 'rear' : 'operator' }, slots) ?? [],
   estimate: (input) => {
