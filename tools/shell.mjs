@@ -75,12 +75,13 @@ export function fingerprint(paths) {
   return hash.digest('hex');
 }
 
-/** Do some work unless it was done for the same sources before. */
-export function unlessDone(name, sources, work) {
+/** Build what some sources make, unless all of it is there already and was made of the same sources. */
+export function unlessDone(name, products, sources, work) {
   const folder = join(ROOT, 'node_modules', '.isometra');
   const stamp = join(folder, name);
   const now = fingerprint(sources);
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  const there = products.every((product) => existsSync(join(ROOT, product)));
+  if (there && existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
   work();
   mkdirSync(folder, { recursive: true });
   writeFileSync(stamp, now);

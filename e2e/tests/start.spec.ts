@@ -63,6 +63,7 @@ test('starts with its own database, stops cleanly, and keeps the shop', async ({
 
     const again = start(data, args);
     await serving(again);
+    expect(again.output()).not.toContain('Building');
     expect(await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json()).toEqual(machines);
 
     // Everything killed at once, as by a power cut: the next start recovers by itself.
