@@ -1,7 +1,6 @@
 // npm test: everything, from lint to end-to-end, on databases that are thrown away. Ends with "N passed, N failed".
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { buildAll } from './build.mjs';
 import { throwAwayDatabase } from './database.mjs';
 import { bin, ensurePackages, ensureProgram, forgetOldBuilds, ROOT } from './shell.mjs';
 
@@ -10,14 +9,14 @@ const WORKSPACES = ['core', 'contract', 'work', 'server', 'web'];
 const only = process.argv.slice(2).filter((argument) => !argument.startsWith('--'));
 const totals = { passed: 0, failed: 0 };
 
-/** Run a command, pass its output on, and hand it back. */
-function stream(command, args, options = {}) {
+/** Run a command, pass its output on, at once or (`held`) in one piece at its end, and hand it back. */
+function stream(command, args, { held = false, ...options } = {}) {
   return new Promise((resolve) => {
     const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options });
     let output = '';
     const take = (chunk) => {
       output += chunk;
-      process.stdout.write(chunk);
+      if (!held) process.stdout.write(chunk);
     };
     child.stdout.on('data', take);
     child.stderr.on('data', take);
@@ -42,9 +41,10 @@ const COUNTS = {
 
 async function suite(name, kind, command, args, options) {
   if (only.length && !only.includes(name)) return;
-  console.log(`\n── ${name}`);
   const start = Date.now();
+  if (!options.held) console.log(`\n── ${name}`);
   const { code, output } = await stream(command, args, options);
+  if (options.held) console.log(`\n── ${name}\n${output.trimEnd()}`);
   // eslint-disable-next-line no-control-regex
   let [passed, failed] = COUNTS[kind](output.replace(/\x1b\[[0-9;]*[A-Za-z]/g, ''), code);
   if (code !== 0 && failed === 0) failed = 1;
@@ -58,13 +58,19 @@ async function main() {
   ensurePackages();
   const chromium = ensureProgram(['chromium', 'chromium-browser'], 'chromium', 'Testing the screens');
   const env = { ...process.env, CHROME_BIN: chromium, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0' };
-  await suite('lint', 'single', bin('eslint'), ['.', '--max-warnings', '0'], { env });
-  await suite('arrows', 'single', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', ...WORKSPACES.map((name) => `${name}/src`)], {
-    env,
-  });
   forgetOldBuilds();
-  await suite('types', 'single', bin('tsc'), ['-b'], { env });
+  // Two at a time where one alone leaves a core idle; what is read while it runs is told at once, the other in one piece.
+  await Promise.all([
+    suite('types', 'single', bin('tsc'), ['-b'], { env }),
+    suite('lint', 'single', bin('eslint'), ['.', '--max-warnings', '0'], { env, held: true }).then(() =>
+      suite('arrows', 'single', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', ...WORKSPACES.map((name) => `${name}/src`)], {
+        env,
+        held: true,
+      }),
+    ),
+  ]);
   await suite('core', 'jasmine', bin('jasmine'), ['--config=core/jasmine.json', '--parallel=2'], { env });
+  const screens = !only.length || only.includes('e2e') ? stream(process.execPath, ['tools/build.mjs'], { env, held: true }) : undefined;
   await suite('work', 'jasmine', bin('jasmine'), ['--config=work/jasmine.json'], { env });
   const database = await throwAwayDatabase();
   try {
@@ -74,8 +80,9 @@ async function main() {
   } finally {
     await database.stop();
   }
+  const built = await screens;
+  if (built?.code) throw new Error(`The screens could not be built:\n${built.output}`);
   await suite('web', 'karma', bin('ng'), ['test', '--watch=false'], { cwd: join(ROOT, 'web'), env });
-  if (!only.length || only.includes('e2e')) buildAll();
   await suite('e2e', 'playwright', bin('playwright'), ['test'], { cwd: join(ROOT, 'e2e'), env });
 }
 

@@ -17,12 +17,12 @@ test('reload, a second tab and a server that goes away in the middle of a round 
 
   const second = await context.newPage();
   await shop.startServer();
-  await expect(page.locator('.waiting')).toHaveCount(0, { timeout: 20_000 });
+  await expect(page.locator('.waiting')).toHaveCount(0);
   await second.goto(page.url());
   await expect(call(second)).toContainText('Bring it 0.021 mm toward you.');
   await read(second, '0');
   await page.bringToFront();
-  await expect(page.locator('.mark.read')).toHaveCount(3, { timeout: 15_000 });
+  await expect(page.locator('.mark.read')).toHaveCount(3);
 });
 
 test.describe('with the demo', () => {

@@ -87,7 +87,7 @@ test('the saddle of L-14 by pedal and keypad: passes where the desk says, photog
   await page.context().setOffline(true);
   const made = await metal.work(page, 3);
   await page.context().setOffline(false);
-  await expect(page.locator('.waiting')).toHaveCount(0, { timeout: 20_000 });
+  await expect(page.locator('.waiting')).toHaveCount(0);
   const counted = async () =>
     (await facesOf(page, shop.address)).faces.find(({ id }) => id === face.id)?.entries.filter(({ kind }) => kind === 'pass').length ?? 0;
   expect(await counted()).toBe(face.entries.filter(({ kind }) => kind === 'pass').length + 1 + made);

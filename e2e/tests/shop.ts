@@ -54,7 +54,7 @@ export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
       await page.keyboard.press('Tab');
     }
     throw new Error(`the keyboard never came to ${String(name)}; it came past ${[...new Set(seen)].join(' | ')}`);
-  }).toPass({ timeout: 15_000 });
+  }).toPass({ timeout: 30_000 });
 }
 
 /** Type into the field called `name`, by keyboard alone. */

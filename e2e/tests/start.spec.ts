@@ -35,7 +35,7 @@ function start(data: string, args: string[]): Started {
 }
 
 const serving = async (started: Started): Promise<void> =>
-  expect.poll(started.output, { timeout: 60_000 }).toContain('Isometra is at http');
+  expect.poll(started.output, { timeout: 120_000 }).toContain('Isometra is at http');
 const runs = (pid: number): boolean => existsSync(`/proc/${pid}`);
 
 test.describe.configure({ mode: 'serial' });
@@ -92,9 +92,9 @@ test('brings the server back when it dies, and the database, and keeps what was 
       ['database', 'mariadb/mariadb.pid'],
     ]) {
       process.kill(Number(readFileSync(join(data, file), 'utf8')), 'SIGKILL');
-      await expect.poll(started.output, { timeout: 60_000 }).toContain(`The ${name} has stopped (SIGKILL). Starting it again in 1 s`);
-      await expect.poll(started.output, { timeout: 60_000 }).toContain(`The ${name} is running again.`);
-      await expect.poll(ready, { timeout: 60_000 }).toBe(200);
+      await expect.poll(started.output, { timeout: 120_000 }).toContain(`The ${name} has stopped (SIGKILL). Starting it again in 1 s`);
+      await expect.poll(started.output, { timeout: 120_000 }).toContain(`The ${name} is running again.`);
+      await expect.poll(ready, { timeout: 120_000 }).toBe(200);
     }
     expect(await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json()).toEqual(machines);
     started.child.kill('SIGINT');

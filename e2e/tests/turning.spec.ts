@@ -60,8 +60,8 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   page,
   shop,
 }) => {
-  // Seven sweeps and four slips: on a busy machine that takes its time.
-  test.setTimeout(200_000);
+  // Seven sweeps and four slips.
+  test.slow();
   const id = await theSlant(page, shop.address);
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
   await sweep(page, 'not yet');
