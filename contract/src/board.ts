@@ -23,10 +23,11 @@ export const boardPlateSchema = z.object({
   /** Rungs that want to be read again after a time, with the days they are over it. */
   due: z.array(z.object({ title: z.string(), days: z.number() })),
   last: z.object({ text: z.string(), by: z.string(), at: z.string() }).nullable(),
-  /** What is known of the machine now, by name: what it is drawn from. µm and µm/m; heights of the way in µm over mm. */
+  /** What is known of the machine now, by name: what it is drawn from. µm and µm/m; heights of each way in µm over mm; where each pocket stands, µm. */
   known: z.object({
     facts: z.record(z.string(), z.number()),
-    way: z.array(z.object({ at: z.number(), height: z.number() })).optional(),
+    ways: z.array(z.object({ name: z.string(), heights: z.array(z.object({ at: z.number(), height: z.number() })) })).optional(),
+    pockets: z.array(z.object({ name: z.string(), h: z.number().optional(), v: z.number().optional() })).optional(),
   }),
 });
 export type BoardPlate = z.infer<typeof boardPlateSchema>;

@@ -21,8 +21,13 @@ export interface PlateFacts {
 }
 
 function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
-  const { way, ...facts } = knownFrom(rounds);
-  return { facts: { ...facts }, ...(way && { way: way.map(({ at, height }) => ({ at, height })) }) };
+  const { ways, ...facts } = knownFrom(rounds);
+  return { facts: { ...facts }, ...(ways && { ways: ways.map(({ name, heights }) => ({ name, heights: [...heights] })) }) };
+}
+
+function knownOfTurning(rounds: readonly RoundHead[], slant: number | undefined): BoardPlate['known'] {
+  const { pockets, ...facts } = knownTurning(rounds);
+  return { facts: { ...facts, ...(slant !== undefined && { slant }) }, ...(pockets && { pockets: [...pockets] }) };
 }
 
 const handMark = ({ step, state }: HandRung) => ({ id: step.id, title: step.title, state, way: null });
@@ -31,7 +36,7 @@ const handMark = ({ step, state }: HandRung) => ({ id: step.id, title: step.titl
 function knownOf(kind: string, rounds: readonly RoundHead[], slant: number | undefined): BoardPlate['known'] {
   const family = machineFamily(kind);
   if (family === 'mill') return { facts: { ...knownMill(rounds) } };
-  return family === 'turning-centre' ? { facts: { ...knownTurning(rounds), ...(slant !== undefined && { slant }) } } : knownOfLathe(rounds);
+  return family === 'turning-centre' ? knownOfTurning(rounds, slant) : knownOfLathe(rounds);
 }
 
 /** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */

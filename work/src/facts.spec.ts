@@ -1,4 +1,5 @@
-import { factOf, factsOf, factSource, profileOf, tellingAfterEach } from './facts.js';
+import { factOf, factsOf, factsOfEach, factSource, profilesOf, tellingAfterEach } from './facts.js';
+import { knownTurning } from './known.js';
 import { knownSense, mountingOf } from './senses.js';
 import { Diary, finding, quantity } from './testing/heads.spec.js';
 
@@ -21,8 +22,44 @@ describe('what is known of a machine', () => {
   it('a profile comes from the last round that drew one', () => {
     const points = [{ at: 0, height: 0 }];
     const drawn = diary.round('way-straightness', null, { finding: { ...finding({}), profile: points } });
-    expect(profileOf([drawn, diary.round('way-straightness', null)], 'way')).toEqual(points);
-    expect(profileOf([drawn], 'nothing')).toBeUndefined();
+    expect(profilesOf([drawn, diary.round('way-straightness', null)], 'way')).toEqual([{ name: '', heights: points }]);
+    expect(profilesOf([drawn], 'nothing')).toEqual([]);
+  });
+
+  it('each of several ways has its own profile; the one that was read last stands last', () => {
+    const way = (name: string, height: number) =>
+      diary.round('way-straightness', null, {
+        conditions: { way: name },
+        finding: { ...finding({}), profile: [{ at: 0, height }] },
+      });
+    const rounds = [way('front vee', 1), way('rear flat', 2), way('Front vee ', 3)];
+    expect(profilesOf(rounds, 'way').map(({ name, heights }) => [name, heights[0].height])).toEqual([
+      ['way rear flat', 2],
+      ['way front vee', 3],
+    ]);
+  });
+
+  it('each station of a turret stands for itself: what one tells is never mixed with another', () => {
+    const pocket = (station: string, found: Record<string, number>) =>
+      diary.round('turret-bore', null, {
+        conditions: { station },
+        finding: finding(Object.fromEntries(Object.entries(found).map(([name, value]) => [name, quantity({ value })]))),
+      });
+    // Of station 5 only the line from front to rear was read: its height is not that of station 3.
+    const rounds = [pocket('3', { offsetHorizontal: 9, offsetVertical: -4 }), pocket('5', { offsetHorizontal: 2 })];
+    expect(knownTurning(rounds)).toEqual({
+      pockets: [
+        { name: 'station 3', h: 9, v: -4 },
+        { name: 'station 5', h: 2 },
+      ],
+    });
+    const again = [...rounds, pocket('3', { offsetHorizontal: 1 })];
+    expect(factsOfEach(again, ['turretH', 'turretV'])).toEqual([
+      { name: 'station 5', facts: { turretH: 2 } },
+      { name: 'station 3', facts: { turretH: 1, turretV: -4 } },
+    ]);
+    // And nothing of it is lost where only the rounds are kept that still tell something.
+    expect([...tellingAfterEach(again)].map(knownTurning)).toEqual(again.map((_, i) => knownTurning(again.slice(0, i + 1))));
   });
 
   it('after each of many rounds is told by a few of them', () => {

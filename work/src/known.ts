@@ -1,6 +1,6 @@
 import type { HeightAt } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { factsOf, profileOf } from './facts.js';
+import { factsOf, factsOfEach, profilesOf } from './facts.js';
 
 /** What is known of a lathe at one time, µm and µm/m; undefined where nothing has been measured. */
 export interface KnownLathe {
@@ -14,8 +14,8 @@ export interface KnownLathe {
   readonly quillV?: number;
   /** + faces hollow. */
   readonly facing?: number;
-  /** Heights of the carriage way off its line. */
-  readonly way?: readonly HeightAt[];
+  /** Each way whose straightness was read: heights off its line. The one that was read last stands last. */
+  readonly ways?: readonly { readonly name: string; readonly heights: readonly HeightAt[] }[];
 }
 
 /** What of a lathe is drawn, by the names under which the checks make it known. */
@@ -23,8 +23,8 @@ const LATHE = ['twistPerMetre', 'axisSlopeH', 'axisSlopeV', 'tailH', 'tailV', 'q
 
 /** What was known after the rounds so far: the latest word on each. */
 export function knownFrom(rounds: readonly RoundHead[]): KnownLathe {
-  const way = profileOf(rounds, 'way');
-  return { ...factsOf(rounds, LATHE), ...(way && { way }) };
+  const ways = profilesOf(rounds, 'way');
+  return { ...factsOf(rounds, LATHE), ...(ways.length && { ways }) };
 }
 
 /** What is known of a mill at one time, µm/m; undefined where nothing has been measured. */
@@ -51,14 +51,21 @@ export const MILL_FACTS = ['tableX', 'tableY', 'squareness', 'leanX', 'leanY', '
 /** What was known of a mill after the rounds so far: the latest word on each. */
 export const knownMill = (rounds: readonly RoundHead[]): KnownMill => factsOf(rounds, MILL_FACTS);
 
+/** A pocket of the turret: how far it stands off the axis, µm, + toward the operator, + high. */
+export interface KnownPocket {
+  readonly name: string;
+  readonly h?: number;
+  readonly v?: number;
+}
+
 /** What is known of a turning centre at one time, µm and µm/m; undefined where nothing has been measured. */
 export interface KnownTurning {
   readonly twistPerMetre?: number;
   readonly axisSlopeH?: number;
   readonly axisSlopeV?: number;
-  /** Where a pocket, the bush and the sub-spindle stand off the axis: + toward the operator, + high. */
-  readonly turretH?: number;
-  readonly turretV?: number;
+  /** Each pocket of the turret that was swept, by its station; the one that was swept last stands last. */
+  readonly pockets?: readonly KnownPocket[];
+  /** Where the bush and the sub-spindle stand off the axis: + toward the operator, + high. */
   readonly bushH?: number;
   readonly bushV?: number;
   readonly subH?: number;
@@ -66,10 +73,17 @@ export interface KnownTurning {
   readonly tailH?: number;
   readonly tailV?: number;
 }
-export const TURNING_FACTS = [
-  ...(['twistPerMetre', 'axisSlopeH', 'axisSlopeV', 'turretH', 'turretV'] as const),
-  ...(['bushH', 'bushV', 'subH', 'subV', 'tailH', 'tailV'] as const),
-];
+const TURNING = ['twistPerMetre', 'axisSlopeH', 'axisSlopeV', 'bushH', 'bushV', 'subH', 'subV', 'tailH', 'tailV'] as const;
+const POCKET = ['turretH', 'turretV'] as const;
+/** By which names something is drawn of a turning centre. */
+export const TURNING_FACTS = [...TURNING, ...POCKET];
 
-/** What was known of a turning centre after the rounds so far: the latest word on each. */
-export const knownTurning = (rounds: readonly RoundHead[]): KnownTurning => factsOf(rounds, TURNING_FACTS);
+/** What was known of a turning centre after the rounds so far: the latest word on each, on every station. */
+export function knownTurning(rounds: readonly RoundHead[]): KnownTurning {
+  const pockets = factsOfEach(rounds, POCKET).map(({ name, facts: { turretH: h, turretV: v } }): KnownPocket => ({
+    name,
+    ...(h !== undefined && { h }),
+    ...(v !== undefined && { v }),
+  }));
+  return { ...factsOf(rounds, TURNING), ...(pockets.length && { pockets }) };
+}

@@ -42,10 +42,10 @@ export class PlatePicture {
   readonly known = input.required<BoardPlate['known']>();
 
   protected readonly mill = computed(() => machineFamily(this.kind()) === 'mill');
-  protected readonly lathe = computed((): KnownLathe => ({ ...this.known().facts, ...(this.known().way && { way: this.known().way }) }));
+  protected readonly lathe = computed((): KnownLathe => ({ ...this.known().facts, ways: this.known().ways }));
   protected readonly machine = computed((): KnownMill => this.known().facts);
   protected readonly turning = computed(() => machineFamily(this.kind()) === 'turning-centre');
-  protected readonly centre = computed((): KnownTurning => this.known().facts);
+  protected readonly centre = computed((): KnownTurning => ({ ...this.known().facts, pockets: this.known().pockets }));
   protected readonly slant = computed(() => this.known().facts['slant'] ?? null);
   protected readonly has = computed(() => turningHas(this.kind()));
   protected readonly factor = computed(() => {

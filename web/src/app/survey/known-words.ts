@@ -11,10 +11,16 @@ function said([value, dimension, subject, plus, minus]: Line, shown: Shown): str
   return isZero(large) ? `${subject}: nothing to be told from zero.` : `${subject}: ${large} ${value > 0 ? plus : minus}.`;
 }
 
-function wayWords(way: KnownLathe['way'], shown: Shown): string {
-  if (!way?.length) return 'Carriage way: not measured.';
-  const heights = way.map(({ height }) => height);
-  return `Carriage way: within ${bothUnits(Math.max(...heights) - Math.min(...heights), 'deviation', shown).large} of its line, top to bottom.`;
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Each way by its own name. */
+function wayWords(ways: KnownLathe['ways'] = [], shown: Shown): string[] {
+  if (!ways.length) return ['Ways: not measured.'];
+  return ways.map(({ name, heights: points }) => {
+    const heights = points.map(({ height }) => height);
+    const spread = bothUnits(Math.max(...heights) - Math.min(...heights), 'deviation', shown).large;
+    return `${capital(name || 'way')}: within ${spread} of its line, top to bottom.`;
+  });
 }
 
 /** What is known of a lathe, a line for each. */
@@ -29,7 +35,7 @@ export function latheWords(known: KnownLathe, shown: Shown): string[] {
     [known.quillV, 'slope', 'Quill', 'up at its free end', 'down at its free end'],
     [known.facing, 'slope', 'Cross slide', 'facing hollow', 'facing crowned'],
   ];
-  return [...lines.map((line) => said(line, shown)), wayWords(known.way, shown)];
+  return [...lines.map((line) => said(line, shown)), ...wayWords(known.ways, shown)];
 }
 
 /** What is known of a turning centre, a line for each of what it has. */
@@ -42,11 +48,12 @@ export function turningWords(
     [h, 'deviation', name, 'toward you', 'away from you'],
     [v, 'deviation', name, 'high', 'low'],
   ];
+  const pockets = known.pockets?.length ? known.pockets : [{ name: '', h: undefined, v: undefined }];
   const lines: readonly Line[] = [
     [known.twistPerMetre, 'twist', 'Bed twist', 'your side rising from the spindle', 'your side falling from the spindle'],
     [known.axisSlopeH, 'slope', 'Spindle axis', 'toward you', 'away from you'],
     [known.axisSlopeV, 'slope', 'Spindle axis', 'up at its free end', 'down at its free end'],
-    ...stands('Turret pocket', known.turretH, known.turretV),
+    ...pockets.flatMap(({ name, h, v }) => stands(name ? `Turret pocket, ${name}` : 'Turret pocket', h, v)),
     ...(has.bush ? stands('Guide bush', known.bushH, known.bushV) : []),
     ...(has.sub ? stands('Sub-spindle', known.subH, known.subV) : []),
     ...(has.tail ? stands('Tailstock', known.tailH, known.tailV) : []),

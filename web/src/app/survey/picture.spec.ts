@@ -1,5 +1,6 @@
 import { headOf, sheetOf, knownFrom } from '@isometra/work';
 import { practiceRound, toldHead } from '../testing/fake-shop.spec';
+import { latheWords } from './known-words';
 import { FRAME, fittingFactor, pictureOf } from './picture';
 
 const round = toldHead;
@@ -47,14 +48,35 @@ describe('the rest of the machine as drawn', () => {
 
   it('a bed that is high in the middle is drawn high in the middle, to scale and place', () => {
     const way = [0, 500, 1000].map((at) => ({ at, height: at === 500 ? 12 : -6 }));
-    const { bed } = pictureOf({ way }, 500).side;
+    const { bed } = pictureOf({ ways: [{ name: '', heights: way }] }, 500).side;
     const points = [...bed.matchAll(/[ML](\S+) (\S+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
     expect(points.map(([x]) => x)).toEqual([40, 170, 480, 790, 920]);
     expect(points[2][1]).toBeCloseTo(FRAME.bedTop - 12e-6 * FRAME.perMetre * 500, 9);
     expect(points[1][1]).toBeGreaterThan(FRAME.bedTop);
-    const long = pictureOf({ way: [0, 900, 1800].map((at) => ({ at, height: 0 })) }, 500).side.bed;
+    const long = pictureOf({ ways: [{ name: '', heights: [0, 900, 1800].map((at) => ({ at, height: 0 })) }] }, 500).side.bed;
     expect([...long.matchAll(/L(\S+) /g)].map(([, x]) => Number(x))).toEqual([170, 545, 920, 920]);
     expect(pictureOf({}, 500).side.bed).toBe('M40 60 L920 60');
+  });
+
+  it('of several ways the one that was read last is the bed, the others are lines over it, each told by its name', () => {
+    const heights = (peak: number) => [0, 500, 1000].map((at) => ({ at, height: at === 500 ? peak : 0 }));
+    const ways = [
+      { name: 'way rear flat', heights: heights(20) },
+      { name: 'way front vee', heights: heights(-8) },
+    ];
+    const { side } = pictureOf({ ways }, 500);
+    expect(side.ways.map(({ name }) => name)).toEqual(['way rear flat']);
+    expect(side.ways[0].path).toMatch(/^M170 60 L480 53\.8\S* L790 60$/);
+    expect(side.bed).toMatch(/^M40 60 L170 60 L480 62\.4\S* L790 60 L920 60$/);
+    const shown = { system: 'mm', fineness: 'coarse' } as const;
+    const words = latheWords({ ways }, shown);
+    expect(words.slice(-2)).toEqual([
+      'Way rear flat: within 0.020 mm of its line, top to bottom.',
+      'Way front vee: within 0.008 mm of its line, top to bottom.',
+    ]);
+    expect(latheWords({}, shown).at(-1)).toBe('Ways: not measured.');
+    // A way that is far out of true is not drawn out of the picture.
+    expect(fittingFactor({ ways: [{ name: '', heights: heights(120) }] })).toBe(500);
   });
 
   it('the way is taken from steps of the level, off its line, never from a straightedge beside it', () => {
@@ -64,11 +86,11 @@ describe('the rest of the machine as drawn', () => {
       const round = practiceRound({ check: 'way-straightness', setup: { method, base: '200 mm', levelZero: 0 }, instrument, readings });
       return headOf(round, round, sheetOf(round, round.readings));
     };
-    const { way } = knownFrom([stepped('level-steps')]);
+    const way = knownFrom([stepped('level-steps')]).ways?.[0].heights;
     // Slopes of 0, 20, 40, 60 µm/m over 200 mm: heights 0, 0, 4, 12, 24 µm, off their line by 4, −2, −4, −2, 4.
     expect(way?.map(({ height }) => Number(height.toFixed(3)))).toEqual([4, -2, -4, -2, 4]);
     expect(way?.map(({ at }) => at)).toEqual([0, 200, 400, 600, 800]);
-    expect(knownFrom([stepped('straightedge')]).way).toBeUndefined();
+    expect(knownFrom([stepped('straightedge')]).ways).toBeUndefined();
   });
 });
 

@@ -19,8 +19,10 @@ export interface Picture {
     readonly axisEnd: number;
     readonly tail: number;
     readonly quill: number;
-    /** Top edge of the bed as a path, bent as its way was found. */
+    /** Top edge of the bed as a path, bent as the way was found that was read last. */
     readonly bed: string;
+    /** The other ways that were read, each as a line over the bed. */
+    readonly ways: readonly { readonly name: string; readonly path: string }[];
   };
   /** Roll of cross-sections along the bed: place (x) and turn in degrees, clockwise as seen from the tailstock end. */
   readonly sections: readonly { readonly x: number; readonly turn: number }[];
@@ -36,6 +38,7 @@ export function pictureOf(known: KnownLathe, factor: number): Picture {
   const units = (um: number): number => (um / 1e6) * FRAME.perMetre * factor;
   const degrees = (slope: number): number => (slope / 1e6) * factor * (180 / Math.PI);
   const reach = 0.3;
+  const ways = known.ways ?? [];
   const places = [0, 0.25, 0.5, 0.75, 1];
   return {
     plan: {
@@ -50,7 +53,8 @@ export function pictureOf(known: KnownLathe, factor: number): Picture {
       axisEnd: -units((known.axisSlopeV ?? 0) * reach),
       tail: -units(known.tailV ?? 0),
       quill: degrees(known.quillV ?? 0),
-      bed: bedPath(known.way ?? [], units),
+      bed: `M40 ${FRAME.bedTop} ${wayPath(ways.at(-1)?.heights ?? [], units)}L${FRAME.bedEnd} ${FRAME.bedTop}`,
+      ways: ways.slice(0, -1).map(({ name, heights }) => ({ name, path: wayPath(heights, units).replace('L', 'M').trim() })),
     },
     sections: places.map((part) => ({
       x: FRAME.nose + part * (FRAME.tail - FRAME.nose),
@@ -60,12 +64,11 @@ export function pictureOf(known: KnownLathe, factor: number): Picture {
   };
 }
 
-/** The top of the bed from end to end: level where nothing is known, high where the way is high. */
-function bedPath(way: readonly HeightAt[], units: (um: number) => number): string {
+/** The top of the bed along a way: high where it is high, nothing where nothing is known. */
+function wayPath(way: readonly HeightAt[], units: (um: number) => number): string {
   // A way longer than the drawing is drawn shorter: what counts is where along it the height is.
   const perMm = Math.min(FRAME.perMetre / 1000, (FRAME.bedEnd - FRAME.nose) / Math.max(1, ...way.map(({ at }) => at)));
-  const points = way.map(({ at, height }) => `L${FRAME.nose + at * perMm} ${FRAME.bedTop - units(height)}`);
-  return [`M40 ${FRAME.bedTop}`, ...points, `L${FRAME.bedEnd} ${FRAME.bedTop}`].join(' ');
+  return way.map(({ at, height }) => `L${FRAME.nose + at * perMm} ${FRAME.bedTop - units(height)} `).join('');
 }
 
 /** A factor that draws the largest error at about 40 units, within ×100 to ×5000. */
@@ -76,6 +79,7 @@ export function fittingFactor(known: KnownLathe): number {
     Math.abs(known.tailV ?? 0),
     0.3 * Math.abs(known.axisSlopeH ?? 0),
     0.3 * Math.abs(known.axisSlopeV ?? 0),
+    ...(known.ways ?? []).flatMap(({ heights }) => heights.map(({ height }) => Math.abs(height))),
   );
   const wanted = 40 / ((largest / 1e6) * FRAME.perMetre);
   return [5000, 2000, 1000, 500, 200, 100].find((factor) => factor <= wanted) ?? 100;

@@ -43,7 +43,7 @@ export class Survey {
   protected readonly turningKnown = computed(() => knownTurning(this.sofar()));
   protected readonly turningGhosts = computed(() => turningGhosts(this.desk.survey()?.judge));
   protected readonly has = computed(() => turningHas(this.desk.kind()));
-  /** The slant of its card, + its rear the higher; the usual one where the card does not say. */
+  /** The slant of its card, + its rear the higher; null where the card does not say. */
   protected readonly slant = computed(() => slantOf(this.desk.machine()?.card['slide']) ?? null);
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>

@@ -36,6 +36,12 @@ const SUB = { x: 880, y: 190 };
           <text class="words" x="118" [attr.y]="ring.label">{{ ring.name }}{{ ring.at ? '' : ': not measured' }}</text>
         }
       </g>
+      @for (pocket of others(); track pocket.name) {
+        <g class="other" [attr.transform]="'translate(' + (250 + pocket.x) + ' ' + (236 + pocket.y) + ')'">
+          <circle class="axis" fill="none" r="4" />
+          <text class="words" x="8" y="5">{{ pocket.name }}</text>
+        </g>
+      }
       <text class="words" x="430" y="420" text-anchor="end">operator</text>
       <text class="words" x="60" y="420">rear</text>
 
@@ -96,18 +102,26 @@ export class TurningPicture {
 
   private readonly at = (h: number | undefined, v: number | undefined) =>
     h === undefined && v === undefined ? null : { x: this.px(h), y: -this.px(v) };
+  /** The pocket that was swept last is drawn as a ring, the centres of the others beside it. */
+  private readonly pocket = computed(() => this.known().pockets?.at(-1));
+  protected readonly others = computed(() =>
+    (this.known().pockets ?? []).slice(0, -1).map(({ name, h, v }) => ({ name, x: this.px(h), y: -this.px(v) })),
+  );
   protected readonly rings = computed(() => {
     const [known, ghosts, has] = [this.known(), this.ghosts(), this.has()];
     return [
-      { name: 'pocket', r: 84, label: -96, at: this.at(known.turretH, known.turretV), ghosts: ghosts.turret.map(this.px), there: true },
+      {
+        ...{ name: this.pocket()?.name ? `pocket, ${this.pocket()?.name}` : 'pocket', r: 84, label: -96 },
+        ...{ at: this.at(this.pocket()?.h, this.pocket()?.v), ghosts: ghosts.turret.map(this.px), there: true },
+      },
       { name: 'bush', r: 58, label: -76, at: this.at(known.bushH, known.bushV), ghosts: ghosts.bush.map(this.px), there: has.bush },
       { name: 'sub-spindle', r: 34, label: -56, at: this.at(known.subH, known.subV), ghosts: ghosts.sub.map(this.px), there: has.sub },
     ].filter(({ there }) => there);
   });
   /** From above the operator is at the bottom. */
   protected readonly moved = computed(() => {
-    const { turretH, bushH, subH, tailH } = this.known();
-    return { turret: this.px(turretH), bush: this.px(bushH), sub: this.px(subH), tail: this.px(tailH) };
+    const { bushH, subH, tailH } = this.known();
+    return { turret: this.px(this.pocket()?.h), bush: this.px(bushH), sub: this.px(subH), tail: this.px(tailH) };
   });
   protected readonly axis = computed(() => {
     const down = slopePixels(this.known().axisSlopeH ?? 0, SUB.x - NOSE.x, this.factor());

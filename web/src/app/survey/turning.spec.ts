@@ -1,6 +1,7 @@
 import { startingSheet } from '@isometra/core';
 import { slantOf } from '@isometra/work';
 import { lathe, openShop, show, toldHead } from '../testing/fake-shop.spec';
+import { turningWords } from './known-words';
 import { turningGhosts } from './ghosts';
 import { Survey } from './survey';
 import { bedUnder, offsetPixels, turningFittingFactor, turningHas } from './turning';
@@ -17,8 +18,8 @@ describe('a turning centre as drawn', () => {
   });
 
   it('draws the worst offset within its frame, and its limits as circles', () => {
-    expect(turningFittingFactor({ turretH: 50 })).toBe(1000);
-    expect(offsetPixels(50, turningFittingFactor({ turretH: 50 }))).toBe(50);
+    expect(turningFittingFactor({ pockets: [{ name: '', h: 50 }] })).toBe(1000);
+    expect(offsetPixels(50, turningFittingFactor({ pockets: [{ name: '', h: 50 }] }))).toBe(50);
     expect(turningFittingFactor({})).toBe(5000);
     expect(turningGhosts(startingSheet('general'))).toEqual({ turret: [10], bush: [8], sub: [8] });
     expect(turningHas('turning-centre-tailstock')).toEqual({ sub: false, bush: false, tail: true });
@@ -42,6 +43,25 @@ describe('a turning centre as drawn', () => {
     const none = await show(TurningPicture, { known: {}, factor: 1000 });
     expect(none.text()).toContain('how the slide leans is not on the card');
     expect(none.all('.slide')[0].getAttribute('d')).toBe('');
+  });
+
+  it('shows every station that was swept, the last as a ring, each under its own name', async () => {
+    const pockets = [
+      { name: 'station 3', h: 30, v: 0 },
+      { name: 'station 5', h: -10, v: 20 },
+    ];
+    await openShop();
+    const page = await show(TurningPicture, { known: { pockets }, factor: 1000, slant: 45 });
+    const ring = page.all('.ring')[0];
+    expect([ring.getAttribute('cx'), ring.getAttribute('cy')]).toEqual(['-10', '-20']);
+    expect(page.text()).toContain('pocket, station 5');
+    const other = page.all('.other')[0];
+    expect(other.textContent?.trim()).toBe('station 3');
+    expect(other.getAttribute('transform')).toBe('translate(280 236)');
+    expect(turningFittingFactor({ pockets })).toBe(2000);
+    const words = turningWords({ pockets }, { sub: false, bush: false, tail: false }, { system: 'mm', fineness: 'coarse' });
+    expect(words).toContain('Turret pocket, station 3: 0.030 mm toward you.');
+    expect(words).toContain('Turret pocket, station 5: 0.020 mm high.');
   });
 
   it('is what its survey shows: the slide at its slant, the pocket off the axis, no tailstock where it has none', async () => {

@@ -14,7 +14,7 @@ export const offsetPixels = (um: number, factor: number): number => Number(((um 
 /** How far a line of so many units goes off by a slope, µm/m, drawn `factor` times as steep. */
 export const slopePixels = (slope: number, length: number, factor: number): number => Number(((slope / 1e6) * length * factor).toFixed(2));
 
-const OFFSETS = ['turretH', 'turretV', 'bushH', 'bushV', 'subH', 'subV', 'tailH', 'tailV'] as const;
+const OFFSETS = ['bushH', 'bushV', 'subH', 'subV', 'tailH', 'tailV'] as const;
 
 /** Where the bed is drawn from its end: px. */
 const BED = { left: 60, right: 430, top: 60, bottom: 400, middle: 250, axis: 236, below: 100 } as const;
@@ -35,7 +35,8 @@ export function bedUnder(slant: number): string {
 
 /** A factor that draws the worst offset by at most 60 units, within ×100 to ×5000. */
 export function turningFittingFactor(known: KnownTurning): number {
-  const worst = Math.max(1, ...OFFSETS.map((name) => Math.abs(known[name] ?? 0)));
+  const offsets = [...OFFSETS.map((name) => known[name]), ...(known.pockets ?? []).flatMap(({ h, v }) => [h, v])];
+  const worst = Math.max(1, ...offsets.map((offset) => Math.abs(offset ?? 0)));
   const slope = Math.max(Math.abs(known.axisSlopeH ?? 0), 1);
   return (
     [5000, 2000, 1000, 500, 200, 100].find((factor) => offsetPixels(worst, factor) <= 60 && slopePixels(slope, 310, factor) <= 60) ?? 100
