@@ -70,7 +70,9 @@ export const machineCardSchema = z.strictObject({
     .register(fieldRegistry, { label: 'Shop number', help: 'As painted on it: L-14.' }),
   nickname: text(60).optional().register(fieldRegistry, { label: 'Nickname' }),
   kind: z
-    .enum(MACHINE_KINDS.map((kind) => kind.value) as [string, ...string[]], { error: 'must be one of the kinds of machine' })
+    .enum(MACHINE_KINDS.map((kind) => kind.value) as [string, ...string[]], {
+      error: ({ input }) => (input === undefined ? 'is missing: choose what kind of machine it is' : 'must be one of the kinds of machine'),
+    })
     .register(fieldRegistry, { label: 'Kind', choices: MACHINE_KINDS }),
   swing: optionalMeasure('length', { label: 'Swing over bed', above: 0, max: 20_000, example: '360 mm' }),
   centreDistance: optionalMeasure('length', { label: 'Between centres', above: 0, max: 50_000, example: '1500 mm' }),
@@ -89,9 +91,16 @@ const ONLY_ON: Readonly<Record<string, Pick<MoveDefinition, 'machines' | 'needs'
   centreDistance: { machines: ['lathe', 'turning-centre'], needs: ['tailstock'] },
 };
 
-/** The fields of the card that a kind of machine has: no tailstock is asked of a mill. What is kept is read by the whole. */
-export function cardFieldsFor(kind: string): z.ZodObject {
+/**
+ * The fields of the card that a kind of machine has: no tailstock is asked of a mill. What is kept is read by the whole.
+ * Of a machine whose kind is not told yet only what every card has is asked.
+ */
+export function cardFieldsFor(kind: string | undefined): z.ZodObject {
   const shape: Readonly<Record<string, z.ZodType>> = machineCardSchema.shape;
+  if (kind === undefined) {
+    const { readAgain: _ofAKind, ...fields } = shape;
+    return z.strictObject(Object.fromEntries(Object.entries(fields).filter(([key]) => !(key in ONLY_ON))));
+  }
   const fields = Object.entries(shape).filter(([key]) => isFor(kind, ONLY_ON[key] ?? {}));
   return z.strictObject({ ...Object.fromEntries(fields), readAgain: readAgain(kind) });
 }

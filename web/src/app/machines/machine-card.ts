@@ -30,6 +30,9 @@ import { Notice } from '../ui/notice';
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
       <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. What you do not know can wait.</p>
       <iso-schema-form [schema]="schema()" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
+      @if (!kind()) {
+        <p class="soft">With its kind chosen the card asks what such a machine has.</p>
+      }
       <iso-notice [text]="problem()" />
       <p class="acts">
         <button pButton type="submit" class="next">{{ machineId() ? 'Keep the card' : 'Add this machine' }}</button>
@@ -64,8 +67,9 @@ export class MachineCardForm {
   private readonly newId = crypto.randomUUID();
 
   protected readonly card = signal<FormValue>({});
+  protected readonly kind = computed(() => MACHINE_KINDS.find(({ value }) => value === this.card()['kind'])?.value);
   /** What a machine of the chosen kind has. */
-  protected readonly schema = computed(() => cardFieldsFor(String(this.card()['kind'] ?? MACHINE_KINDS[0].value)));
+  protected readonly schema = computed(() => cardFieldsFor(this.kind()));
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
   private readonly told = signal<readonly Fault[]>([]);

@@ -38,6 +38,9 @@ export class SchemaForm {
   private readonly settings = inject(Settings);
   /** What would do, in the units of the hand. */
   protected readonly exampleOf = (example: string): string => exampleIn(example, this.settings.system());
+  /** The same for a fault: a choice by the words it is shown in, never by the name it is kept under. */
+  protected readonly wouldDo = ({ info }: FieldModel, { example }: Fault): string =>
+    info.choices?.find(({ value }) => value === example)?.label ?? this.exampleOf(example);
   private readonly latest = linkedSignal(() => this.value());
   private readonly touched = signal<ReadonlySet<string>>(new Set());
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
