@@ -33,7 +33,7 @@ const SUB = { x: 880, y: 190 };
             <circle class="ring" [attr.cx]="at.x" [attr.cy]="at.y" [attr.r]="ring.r" />
             <path class="axis" [attr.d]="'M0 0L' + at.x + ' ' + at.y" />
           }
-          <text class="words" x="118" [attr.y]="ring.label">{{ ring.name }}{{ ring.at ? '' : ': not measured' }}</text>
+          <text class="words" x="56" [attr.y]="ring.label">{{ ring.name }}{{ ring.at ? '' : ': not measured' }}</text>
         }
       </g>
       @for (pocket of others(); track pocket.name) {
@@ -111,11 +111,11 @@ export class TurningPicture {
     const [known, ghosts, has] = [this.known(), this.ghosts(), this.has()];
     return [
       {
-        ...{ name: this.pocket()?.name ? `pocket, ${this.pocket()?.name}` : 'pocket', r: 84, label: -96 },
+        ...{ name: this.pocket()?.name ? `pocket, ${this.pocket()?.name}` : 'pocket', r: 84, label: -212 },
         ...{ at: this.at(this.pocket()?.h, this.pocket()?.v), ghosts: ghosts.turret.map(this.px), there: true },
       },
-      { name: 'bush', r: 58, label: -76, at: this.at(known.bushH, known.bushV), ghosts: ghosts.bush.map(this.px), there: has.bush },
-      { name: 'sub-spindle', r: 34, label: -56, at: this.at(known.subH, known.subV), ghosts: ghosts.sub.map(this.px), there: has.sub },
+      { name: 'bush', r: 58, label: -193, at: this.at(known.bushH, known.bushV), ghosts: ghosts.bush.map(this.px), there: has.bush },
+      { name: 'sub-spindle', r: 34, label: -174, at: this.at(known.subH, known.subV), ghosts: ghosts.sub.map(this.px), there: has.sub },
     ].filter(({ there }) => there);
   });
   /** From above the operator is at the bottom. */
