@@ -123,8 +123,12 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(call(page)).toContainText('home A: It had the wrong sign: the error has doubled. Enter 199.9802 mm.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
   // The register is known from before, and so is its first old value.
-  await expect(slip.getByRole('textbox', { name: 'Old value' })).toHaveValue('200');
-  await slip.getByRole('button', { name: 'Lock it' }).click();
+  await expect(slip).toContainText('Its first old value stays: 200.0000 mm');
+  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.198');
+  await slip.getByRole('button', { name: 'Go on with it' }).click();
+  await expect(slip).toContainText('it was left at 200.0198 mm, and is said to show 200.1980 mm');
+  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0198');
+  await slip.getByRole('button', { name: 'Go on with it' }).click();
   // The value is typed wrong once more: twice over, and the same wrong way. The slip asks, and is told that it is sure.
   await slip.getByRole('textbox', { name: 'Jogged until they agree, by' }).fill('0.0396');
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
@@ -137,8 +141,8 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await read(page, ...bore(42, -42));
   await expect(call(page)).toContainText('Enter 199.9802 mm.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
-  await expect(slip.getByRole('textbox', { name: 'Old value' })).toHaveValue('200');
-  await slip.getByRole('button', { name: 'Lock it' }).click();
+  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
+  await slip.getByRole('button', { name: 'Go on with it' }).click();
   await slip.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
   await page.getByRole('button', { name: /It is done/ }).click();
   await sweep(page, 'yes, before this reading');

@@ -2,7 +2,7 @@ import { PracticeControl } from '@isometra/core/practice';
 import fc from 'fast-check';
 import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
 import { displayCounts, recheckOf, registerPlan, registerValue, stillOwed, takenFits, takenValue } from './register.js';
-import { enteredOn, firstOld, kappaByAxis, learnedKappa, registerLog, unsettledOf } from './registerLog.js';
+import { enteredOn, firstOld, kappaByAxis, learnedKappa, leftAt, registerLog, showsOther, unsettledOf } from './registerLog.js';
 import { plateWords, registersFor, reopens, type RegisterBase } from './registerScope.js';
 import { staleWords } from './reasons.js';
 import { rungsOf } from './rungs.js';
@@ -244,8 +244,19 @@ describe('the log of a register', () => {
     expect(log[1].recheck?.next).toBeCloseTo(199.988, 6);
     expect(firstOld(log, 'work shift X')?.value).toBe(200);
     expect(firstOld(log, 'another')).toBeNull();
+    expect(leftAt(log)['work shift X'].value).withContext('what it should show').toBe(200.024);
     const unsettled = unsettledOf(log)['work shift X'];
     expect([unsettled.old.value, unsettled.total, unsettled.recheck?.meaning]).toEqual([200, 24, 'doubled-wrong-sign']);
+  });
+
+  it('shows another value where its last digit differs, or where its unit does', () => {
+    const left = { value: 12.0281, unit: 'inch', digits: 4, how: 'plus', at: Diary.at(1), by: 'RM' } as const;
+    expect(showsOther(12.0281, 'inch', left)).toBeFalse();
+    expect(showsOther(12.0282, 'inch', left)).toBeTrue();
+    expect(showsOther(12.0281, 'mm', left)).toBeTrue();
+    expect(showsOther(12.0281, 'mm', undefined))
+      .withContext('nothing was ever entered')
+      .toBeFalse();
   });
 
   it('is not judged at another station, by a round that is not to be trusted, or across another move', () => {

@@ -154,6 +154,19 @@ export function kappaByAxis(
   return Object.fromEntries([...told, ...learned]) as Readonly<Record<string, 1 | -1>>;
 }
 
+/** What was last entered into a register: in which unit, when and by whom. */
+export type LeftAt = NonNullable<RegisterUse['entered']> & Pick<RegisterUse, 'unit' | 'digits'>;
+
+/** What was last entered into each register, by its name: what it should show until somebody enters another value here. */
+export const leftAt = (log: readonly RegisterEntry[]): Readonly<Record<string, LeftAt>> =>
+  Object.fromEntries(
+    log.flatMap(({ use: { name, unit, digits, entered } }) => (entered ? [[name, { ...entered, unit, digits }] as const] : [])),
+  );
+
+/** Whether a register shows another value than was last entered into it, to its last digit. */
+export const showsOther = (value: number, unit: RegisterUse['unit'], left: LeftAt | undefined): boolean =>
+  left !== undefined && (left.unit !== unit || Math.abs(value - left.value) > 0.5 * 10 ** -left.digits);
+
 /** A register that was changed and is not right yet: from what it is counted, and what comes next. */
 export interface Unsettled {
   readonly old: NonNullable<RegisterUse['old']>;

@@ -6,6 +6,7 @@ import {
   learnedPivot,
   neighbours,
   plateWords,
+  leftAt,
   registerLog,
   registersFor,
   sameThing,
@@ -102,6 +103,7 @@ export abstract class JobStanding extends JobMove {
         homing: homingOf(card),
         kappa,
         unsettled: unsettledOf(before),
+        left: leftAt(before),
         recheck: log.find(({ move }) => move.id === own)?.recheck ?? null,
       };
     },

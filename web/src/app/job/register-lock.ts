@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { readNumber } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
-import type { RegisterBase, Unsettled } from '@isometra/work';
+import { registerValue, showsOther, type LeftAt, type RegisterBase, type Unsettled } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Pictures } from '../data/pictures';
 import { Button } from '../ui/controls';
@@ -9,6 +9,7 @@ import { Choices, type Choice } from '../ui/choices';
 import { Field } from '../ui/field';
 import { File } from '../ui/file';
 import { Notice } from '../ui/notice';
+import { Tick } from '../ui/tick';
 import { smallPhoto } from '../ui/small-photo';
 
 /** A register as the machine card tells it; what nobody has said is asked on the slip. */
@@ -53,7 +54,7 @@ export function figureOf(
 /** Which register it is, and the old value off the control: locked before anything is changed, and never changed again. */
 @Component({
   selector: 'iso-register-lock',
-  imports: [Button, Choices, Field, File, Notice],
+  imports: [Button, Choices, Field, File, Notice, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-lock.html',
   styleUrls: ['./job-panel.css', './register-slip.css'],
@@ -66,6 +67,8 @@ export class RegisterLock {
   readonly usual = input<string | null>(null);
   /** Registers that were changed before and are not right yet. */
   readonly unsettled = input<Readonly<Record<string, Unsettled>>>({});
+  /** What was last entered into each register, by its name. */
+  readonly left = input<Readonly<Record<string, LeftAt>>>({});
   /** A slip whose old value was mistyped: what was said of its register stays. */
   readonly from = input<RegisterUse | undefined>(undefined);
   readonly by = input('?');
@@ -105,9 +108,29 @@ export class RegisterLock {
   /** What was done to this register before, and is not right yet. */
   protected readonly before = computed(() => this.unsettled()[this.name().trim()] ?? null);
 
-  protected readonly old = linkedSignal(() => {
-    return String(this.before()?.old.value ?? '');
+  /** The first old value of a register that is not right yet: it stays, whatever the control shows now. */
+  protected readonly firstOld = computed(() => {
+    const [old, left] = [this.before()?.old, this.left()[this.name().trim()]];
+    return old && left ? registerValue(old.value, left) : '';
   });
+  /** What the figure off the control is called: of a register that was changed before it is no old value any more. */
+  protected readonly figureName = computed(() => (this.before() ? 'What it shows now' : 'Old value'));
+  /** Read off the control each time, never filled in: another register is typed over with what was not looked at. */
+  protected readonly old = linkedSignal({ source: this.name, computation: () => '' });
+  protected readonly sure = linkedSignal({ source: this.name, computation: () => false });
+  protected readonly asksIfSure = signal(false);
+
+  /** Why a value off the control cannot be what it stands at, or is not taken before somebody has made sure; empty where it is. */
+  private otherwise(value: number, unit: RegisterUse['unit'], digits: number): string {
+    const left = this.left()[this.name().trim()];
+    if (!left || !showsOther(value, unit, left)) return '';
+    const words = `${this.figureName()}: it was left at ${registerValue(left.value, left)}${left.by === '?' ? '' : ` by ${left.by}`}, and is said to show ${registerValue(value, { unit, digits })}`;
+    if (this.before())
+      return `${words}. What the last round said holds no longer. Look whether it is the right register; if somebody has changed it since, put it back from the log of registers first.`;
+    if (this.sure()) return '';
+    this.asksIfSure.set(true);
+    return `${words}. Look whether it is the right register, and tick that it is.`;
+  }
   protected readonly where = signal('');
   /** A photograph of the screen of the control, by its name. */
   protected readonly photo = signal<string | undefined>(undefined);
@@ -126,7 +149,7 @@ export class RegisterLock {
   }
 
   private read(): number | null {
-    const { value, problem } = figureOf(this.old(), 'Old value', { unit: this.unit(), digits: Number(this.digits()) });
+    const { value, problem } = figureOf(this.old(), this.figureName(), { unit: this.unit(), digits: Number(this.digits()) });
     this.problem.set(problem);
     return value;
   }
@@ -144,6 +167,8 @@ export class RegisterLock {
       return this.problem.set('Digits: must be a whole number from 1 to 6. Try: 3');
     const value = this.read();
     if (value === null) return;
+    const otherwise = this.otherwise(value, unit, digits);
+    if (otherwise) return this.problem.set(otherwise);
     this.problem.set('');
     this.locked.emit({
       ...{ name, axis: this.axis().trim() || name, kind, unit, programming, digits, total: this.before()?.total ?? this.total() },

@@ -31,7 +31,12 @@ describe('the slip of a register', () => {
       await slip.press('Keep the jog');
       await slip.fixture.whenStable();
     };
-    return { slip, sent, lock, jog };
+    const goOn = async (shows: string) => {
+      await slip.type('What it shows now', shows);
+      await slip.press('Go on with it');
+      await slip.fixture.whenStable();
+    };
+    return { slip, sent, lock, jog, goOn };
   };
 
   it('shows nothing to enter before the old value is locked, and never changes that again', async () => {
@@ -206,8 +211,8 @@ describe('the slip of a register', () => {
         recheck: { meaning: 'inch-as-mm', ratio: 0.96, next: 306.744 },
       },
     };
-    const { slip, sent } = await open({ unsettled });
-    await slip.press('Lock it');
+    const { slip, sent, goOn } = await open({ unsettled });
+    await goOn('305.573');
     await slip.fixture.whenStable();
     await slip.press('Entered: 306.744 mm');
     expect(slip.text()).toContain('a change of more than 0.5 mm');
@@ -220,8 +225,8 @@ describe('the slip of a register', () => {
   it('where the last re-check asks for no value, it says why, and the way back is the one that is offered', async () => {
     const old = { value: 305.525, where: '', at: '2026-11-01T08:00:00.000Z', by: 'RM' };
     const recheck = { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
-    const { slip, sent } = await open({ unsettled: { 'work shift X': { old, total: 48, recheck } } });
-    await slip.press('Lock it');
+    const { slip, sent, goOn } = await open({ unsettled: { 'work shift X': { old, total: 48, recheck } } });
+    await goOn('305.573');
     await slip.fixture.whenStable();
     expect(slip.text()).toContain('Something else was moved since the value was entered');
     expect(slip.all('.slips li').length).withContext('nothing is guessed').toBe(0);
@@ -232,14 +237,57 @@ describe('the slip of a register', () => {
   it('what the control takes after a wrong value is counted from that, and the whole jog is kept where no little one was', async () => {
     const old = { value: 305.525, where: '', at: '2026-11-01T08:00:00.000Z', by: 'RM' };
     const unsettled = { 'work shift X': { old, total: 48, stands: 305.573, recheck: { meaning: 'wrong-sign', ratio: 2, next: 305.477 } } };
-    const { slip, sent } = await open({ total: 96, unsettled });
-    await slip.press('Lock it');
+    const { slip, sent, goOn } = await open({ total: 96, unsettled });
+    await goOn('305.573');
     await slip.fixture.whenStable();
     await slip.type('Jogged until they agree, by', '-0.096');
     await slip.type('What it shows now', '305.477');
     await slip.press('Keep that');
     expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.477, how: 'taken' }));
     expect(sent.at(-1)?.jog).toBeNull();
+  });
+
+  it('what it shows is held against what was entered last: another register is not typed over', async () => {
+    const entered = { value: 305.573, how: 'plus', at: '2026-11-01T09:00:00.000Z', by: 'RM' };
+    const left = { 'work shift X': { ...entered, unit: 'mm', digits: 3 } };
+    const { slip, sent, lock } = await open({ left });
+    await lock('305.525');
+    expect(slip.text()).toContain(
+      'Old value: it was left at 305.573 mm by RM, and is said to show 305.525 mm. Look whether it is the right',
+    );
+    expect(sent.length).toBe(0);
+    await slip.tick(/somebody has changed it since/);
+    await slip.press('Lock it');
+    expect(sent.at(-1)?.old?.value).toBe(305.525);
+  });
+
+  const ENTERED = { how: 'plus', at: '2026-11-01T09:00:00.000Z', by: 'RM' };
+
+  it('a register that was left in another unit is asked about', async () => {
+    const { slip, sent, lock } = await open({ left: { 'work shift X': { ...ENTERED, value: 12.0304, unit: 'inch', digits: 4 } } });
+    await lock('12.03');
+    expect(slip.text()).toContain('it was left at 12.0304 in by RM, and is said to show 12.030 mm');
+    expect(sent.length).toBe(0);
+  });
+
+  it('what it shows as it was left is taken without a word', async () => {
+    const { sent, lock } = await open({ left: { 'work shift X': { ...ENTERED, value: 305.573, unit: 'mm', digits: 3 } } });
+    await lock('305.573');
+    expect(sent.at(-1)?.old?.value).toBe(305.573);
+  });
+
+  it('what was judged and shows another value since goes no further: nothing that was said of it holds', async () => {
+    const old = { value: 305.525, where: '', at: '2026-11-01T08:00:00.000Z', by: 'RM' };
+    const unsettled = { 'work shift X': { old, total: 48, stands: 305.573, recheck: { meaning: 'wrong-sign', ratio: 2, next: 305.477 } } };
+    const left = { 'work shift X': { value: 305.573, how: 'plus', at: old.at, by: 'RM', unit: 'mm', digits: 3 } };
+    const { slip, sent, goOn } = await open({ total: 96, unsettled, left });
+    expect(slip.text()).toContain('Its first old value stays: 305.525 mm');
+    await goOn('305.525');
+    expect(slip.text()).toContain('put it back from the log of registers first');
+    await slip.press('Go on with it');
+    expect(sent.length).withContext('no tick gets past it').toBe(0);
+    await goOn('305.573');
+    expect(sent.at(-1)?.old).toEqual(old);
   });
 
   it('of a first value the whole jog is kept where no little one was', async () => {

@@ -10,6 +10,7 @@ import {
   stillOwed,
   takenFits,
   takenValue,
+  type LeftAt,
   type Recheck,
   type Unsettled,
 } from '@isometra/work';
@@ -54,6 +55,8 @@ export class RegisterSlip {
   readonly kappa = input<Readonly<Record<string, 1 | -1>>>({});
   /** Registers that were changed before and are not right yet: their way goes on from the first old value. */
   readonly unsettled = input<Readonly<Record<string, Unsettled>>>({});
+  /** What was last entered into each register, by its name. */
+  readonly left = input<Readonly<Record<string, LeftAt>>>({});
   readonly use = input<RegisterUse | undefined>(undefined);
   readonly recheck = input<Recheck | null>(null);
   readonly by = input('?');
@@ -111,6 +114,8 @@ export class RegisterSlip {
       wrong: this.size(plan.ifWrong),
     }));
   });
+  /** By whom, where anybody said. */
+  protected readonly who = (by = '?'): string => (by === '?' ? '' : `, ${by}`);
   protected readonly oldWords = computed(() => {
     const use = this.use();
     return use?.old ? registerValue(use.old.value, use) : '';
