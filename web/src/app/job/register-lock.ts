@@ -57,7 +57,7 @@ export function figureOf(
   imports: [Button, Choices, Field, File, Notice, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-lock.html',
-  styleUrls: ['./job-panel.css', './register-slip.css'],
+  styleUrls: ['./job-panel.css', './register-slip.css', './register-lock.css'],
 })
 export class RegisterLock {
   /** What the two readings on the register's own line differ by, µm. */
