@@ -3,6 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { nowText } from '../data/clock';
 import { sameNotes, sameSheet } from './same';
 import { BehaviorSubject, EMPTY, type Observable, catchError, concat, of, switchMap, throwError } from 'rxjs';
+import { dequal } from 'dequal';
 import {
   CHECKS,
   readInstrument,
@@ -81,7 +82,7 @@ export class BenchStore {
       const raw = this.round()?.instrument;
       return raw ? readInstrument(raw).instrument : undefined;
     },
-    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+    { equal: dequal },
   );
   /** Read again only when it was written otherwise: a reading taken changes nothing of it. */
   private readonly setupText = computed(() => JSON.stringify(this.round()?.setup ?? {}));

@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, combineLatest, distinctUntilChanged, filter, map, tap } from 'rxjs';
+import { dequal } from 'dequal';
 import * as z from 'zod';
 import {
   moveSchema,
@@ -206,6 +207,6 @@ function sameRound(one: StoredRound, other: StoredRound): boolean {
     one.number === other.number &&
     one.readings.length === other.readings.length &&
     one.readings.every(({ id, sequence }, i) => id === other.readings[i].id && sequence === other.readings[i].sequence) &&
-    JSON.stringify(one.moves) === JSON.stringify(other.moves)
+    dequal(one.moves, other.moves)
   );
 }

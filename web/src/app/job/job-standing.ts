@@ -1,4 +1,5 @@
 import { Directive, computed } from '@angular/core';
+import { dequal } from 'dequal';
 import { readingValue } from '@isometra/core';
 import {
   homingOf,
@@ -108,7 +109,7 @@ export abstract class JobStanding extends JobMove {
       };
     },
     // The same as long as it says the same: what is being typed on the slip stays.
-    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+    { equal: dequal },
   );
 
   /** A head that nods: what its pivot is learned from. Only where a move teaches the pivot and no gain. */

@@ -26,7 +26,7 @@ import { Desk } from './desk';
       }
       @for (rung of rungs(); track rung.id) {
         <li [class.next]="rung.next">
-          <a [routerLink]="['/machines', desk.machine()!.id, 'bench', rung.id].concat(rung.round)" routerLinkActive="on">
+          <a [routerLink]="rung.link" routerLinkActive="on">
             <iso-glyph [state]="rung.state" [way]="rung.way" />
             <span class="name">{{ rung.title }}</span>
             <span class="told" [attr.title]="rung.told">
@@ -122,6 +122,7 @@ export class Ladder {
 
   protected readonly rungs = computed(() => {
     const next = this.desk.inHand() ? undefined : this.desk.next();
+    const machineId = this.desk.machine()?.id ?? '';
     return this.desk.rungs().map((rung) => {
       // Of several like things the one that decides is named.
       const about = rung.thing ? `${rung.thing}: ` : '';
@@ -140,7 +141,14 @@ export class Ladder {
         told: [reason, ...lines].filter(Boolean).join(' · ') || null,
         next: next?.checkId === rung.check.id ? next.why : undefined,
         // What is out and next is put right from the round that said so.
-        round: next?.checkId === rung.check.id && next.roundId !== null ? [next.roundId] : [],
+        // One text: the same one leaves the link as it is, a list would be another at every reading.
+        link: [
+          '/machines',
+          machineId,
+          'bench',
+          rung.check.id,
+          ...(next?.checkId === rung.check.id && next.roundId !== null ? [next.roundId] : []),
+        ].join('/'),
       };
     });
   });

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { CHECKS, parseQuantity, type Dimension } from '@isometra/core';
 import type { Mate, Surface, Zone } from '@isometra/contract';
 import { gridZones, nestedZones } from '@isometra/work';
@@ -200,7 +201,7 @@ export function surfaceFrom(
 }
 
 const same = (zones: readonly Zone[], laidOut: readonly Zone[]): boolean =>
-  zones.length === laidOut.length && zones.every(({ outline }, i) => JSON.stringify(outline) === JSON.stringify(laidOut[i].outline));
+  zones.length === laidOut.length && zones.every(({ outline }, i) => dequal(outline, laidOut[i].outline));
 
 /** How zones were laid out: as a grid, one inside the other, or drawn. */
 function layoutOf({ zones, width, height }: Surface): Pick<Draft, 'drawn'> & { readonly text: Record<string, string> } {

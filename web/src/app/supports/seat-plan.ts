@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { dequal } from 'dequal';
 import { CHECKS, FRAMES, parseQuantity, planMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
 import { nowText } from '../data/clock';
@@ -109,7 +110,7 @@ export class SeatPlan {
       );
     },
     // The same figures once more leave what the hand has slid meanwhile.
-    { equal: (one, other) => JSON.stringify(one) === JSON.stringify(other) },
+    { equal: dequal },
   );
 
   /** What is held at nothing unless it is given up: a roll would leave a second way behind. */

@@ -2,6 +2,7 @@ import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/
 import { ChangeDetectionStrategy, Component, ElementRef, Injector, afterNextRender, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { dequal } from 'dequal';
 import { CHECKS, bearingsFirst, misplaced, misplacedText, withBearings } from '@isometra/core';
 import { SCHOOLS, usualSheet, type School, type SurveyWrite } from '@isometra/contract';
 import { defaultPlan, freshSurvey, moved, orderOf, surveyWriteOf, wayOfFinding } from '@isometra/work';
@@ -68,9 +69,7 @@ export class Campaign {
       warning: misplacedText(rung.check.id, wrong.get(rung.check.id)),
     }));
   });
-  protected readonly usual = computed(
-    () => JSON.stringify(this.order()) === JSON.stringify(orderOf(this.kind(), defaultPlan(this.kind()).order)),
-  );
+  protected readonly usual = computed(() => dequal(this.order(), orderOf(this.kind(), defaultPlan(this.kind()).order)));
 
   /** The pinned sheet, and a newer version of it if there is one. */
   protected readonly pinned = computed(() => {
@@ -132,7 +131,7 @@ export class Campaign {
   /** A rung goes up (−) or down (+); the hand stays on it. */
   protected move(id: string, by: number, focus?: 'up' | 'down' | 'row'): void {
     const order = moved(this.order(), id, by);
-    if (JSON.stringify(order) === JSON.stringify(this.order())) return;
+    if (dequal(order, this.order())) return;
     this.save({ order }, `${CHECKS.get(id)?.title} is rung ${order.indexOf(id) + 1} now.`);
     if (!focus) return;
     afterNextRender(
