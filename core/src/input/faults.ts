@@ -94,14 +94,27 @@ function plainWords(issue: z.core.$ZodRawIssue): string | undefined {
 }
 z.config({ customError: plainWords });
 
+/** What would do of a type, as it stands in a file. */
+const TYPES: Readonly<Record<string, string>> = {
+  ...{ number: '1', int: '1', string: '"text"', boolean: 'true', null: 'null' },
+  ...{ object: '{ … }', record: '{ … }', array: '[ … ]', tuple: '[ … ]' },
+};
+
+/** What would do; where the schema library tells nothing of it, to leave it out always does. */
 function exampleFor(issue: z.core.$ZodIssue): string {
+  return exampleOf(issue) ?? 'leave it out';
+}
+
+function exampleOf(issue: z.core.$ZodIssue): string | undefined {
   if (issue.code === 'invalid_value') return String(issue.values[0]);
-  if (issue.code === 'invalid_type') {
-    return (
-      ({ number: '1', string: '"text"', object: '{ … }', array: '[ … ]', boolean: 'true' } as Record<string, string>)[issue.expected] ?? ''
-    );
-  }
+  if (issue.code === 'invalid_type') return TYPES[issue.expected];
   if (issue.code === 'too_small') return String(issue.minimum);
   if (issue.code === 'too_big') return String(issue.maximum);
-  return '';
+  // Of several that would do the first: 0 where it is 0 or 180.
+  if (issue.code === 'invalid_union')
+    return issue.errors
+      .flat()
+      .flatMap((one) => exampleOf(one) ?? [])
+      .at(0);
+  return undefined;
 }

@@ -164,7 +164,9 @@ function numberSchema(info: FieldInfo & Range): z.ZodType<number, unknown> {
       typeof value !== 'number' || !Number.isFinite(value)
         ? raw === undefined || raw === ''
           ? 'is missing: give a number'
-          : `"${String(raw)}" is not a plain number`
+          : typeof raw === 'string'
+            ? `"${raw}" is not a plain number`
+            : 'must be a plain number'
         : outOfRange(value, info, '')?.trim();
     if (typeof value === 'number' && !message) return value;
     context.issues.push({ code: 'custom', message: message || 'is not taken', input: raw, params: { example: info.example ?? '1' } });
