@@ -126,6 +126,8 @@ export const madeSchema = z.strictObject({
       zero: z.strictObject({ reads: z.number().min(-5000).max(5000), over: z.number().positive().max(10_000) }).nullable(),
     })
     .optional(),
+  /** Of a part that carries like things, a turret: it was moved with all of them, or one by itself. Left out, with all of them. */
+  moved: z.enum(['all', 'one']).optional(),
   /** Leaves that really went in, µm; left out where it was what the plan said. */
   wentIn: z.array(z.number().positive().max(20_000)).max(24).optional(),
 });

@@ -11,6 +11,8 @@ export interface DoneMove {
   readonly check: CheckDefinition;
   /** The round that it was made from; none where metal came off without one. */
   readonly from?: Pick<RoundHead, 'check' | 'conditions'>;
+  /** What was moved with all that it carries: every station of a turret. */
+  readonly body?: string;
   /** The register of the control that was changed, back again too. */
   readonly register?: Pick<RegisterUse, 'name' | 'axis' | 'kind'>;
 }
@@ -28,7 +30,10 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
         const register = made?.register;
         // A register is changed when a value is entered, whether or not anybody says that the card is done; going back too.
         if (register?.entered) return changesOf(register).map((at) => ({ id, begunAt: at, doneAt: at, check, from: round, register }));
-        return doneAt === null ? [] : [{ id, begunAt, doneAt, check, from: round }];
+        if (doneAt === null) return [];
+        // Where nobody said that one was moved by itself, all went with it.
+        const body = made?.moved === 'one' ? undefined : check.part?.carries?.body;
+        return [{ id, begunAt, doneAt, check, from: round, ...(body !== undefined && { body }) }];
       });
     })
     .sort(asDone);
@@ -37,6 +42,11 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
 /** In the order in which they were done. */
 export const asDone = (one: DoneMove, other: DoneMove): number => (one.doneAt < other.doneAt ? -1 : one.doneAt > other.doneAt ? 1 : 0);
 
-/** Whether a move changes what a round was read on: the same thing, or one that its check hangs on. */
-export const disturbs = ({ check, from }: Pick<DoneMove, 'check' | 'from'>, round: Pick<RoundHead, 'check' | 'conditions'>): boolean =>
-  check.id === round.check ? !from || mayBeSameThing(from, round) : upsets(check, round.check);
+/** Whether a move changes what a round was read on: the same thing, what goes with it, or one that its check hangs on. */
+export function disturbs(
+  { check, from, body }: Pick<DoneMove, 'check' | 'from' | 'body'>,
+  round: Pick<RoundHead, 'check' | 'conditions'>,
+): boolean {
+  if (body !== undefined && CHECKS.get(round.check)?.part?.carries?.body === body) return true;
+  return check.id === round.check ? !from || mayBeSameThing(from, round) : upsets(check, round.check);
+}

@@ -277,8 +277,12 @@ describe('the log of a register', () => {
     expect(told({ finding: finding(along, [{ code: 'pegged', severity: 'warning' }]) })).toEqual(['unclear', 'trust', 1]);
     // The bolts were driven between the value and the round after it: what that reads says nothing of the value.
     const bolts = { ...move({ id: 'bolts', kind: 'nudge', begunAt: Diary.at(2, 10), doneAt: Diary.at(2, 11) }) };
+    const plate = { ...bolts, made: { ...NOTHING, moved: 'one' as const } };
     expect(told({ conditions: { station: '3' }, moves: [bolts] }, {})).toEqual(['unclear', 'moved', 2]);
     expect(told({ conditions: { station: '5' }, moves: [bolts] }, {}))
+      .withContext('the whole turret, from another station')
+      .toEqual(['unclear', 'moved', 2]);
+    expect(told({ conditions: { station: '5' }, moves: [plate] }, {}))
       .withContext('of another plate')
       .toEqual(['wrong-sign', undefined, 2]);
   });
@@ -342,6 +346,22 @@ describe('the log of a register', () => {
     const [first, second] = registerLog(rounds);
     expect(first.recheck?.meaning).toBe('wrong-sign');
     expect([second.recheck?.meaning, second.recheck?.next]).toEqual(['not-taken-up', null]);
+  });
+
+  it('entered over one that had not been taken up says nothing: it may be the other one that is read', () => {
+    const { round, entered } = book();
+    const homed = { conditions: { homed: 'yes' } };
+    // Twice the change and the wrong way, homed too few times; then the right one, and homed: the first is taken up only now.
+    const rounds = [
+      round(12, { ...homed, moves: [entered(1, 200.024)] }),
+      round(12, { ...homed, moves: [entered(2, 199.988)] }),
+      round(36, homed),
+    ];
+    const [first, second] = registerLog(rounds);
+    expect(first.recheck?.meaning).withContext('what is read after the second tells of the second').toBe('not-taken-up');
+    expect(second.recheck).toEqual({ meaning: 'unclear', ratio: 3, next: null, why: 'pending' });
+    expect(registerLog([...rounds.slice(0, 2), round(0, homed)])[1].recheck?.meaning).toBe('right');
+    expect(registerLog([...rounds.slice(0, 2), round(12, homed)])[1].recheck?.meaning).toBe('not-taken-up');
   });
 
   it('never asks for a value that does not cure: whatever was entered, homed or not, knocked, or read in between', () => {
@@ -596,7 +616,8 @@ describe('what a register shifts, by the machine card', () => {
     const three = read('3', 'out');
     const five = read('5', 'in');
     expect(rung([three, five])).toEqual(['out', 'station 3']);
-    const moved = { ...three, moves: [move({ begunAt: Diary.at(3), doneAt: Diary.at(3, 9) })] };
+    const plate = { ...NOTHING, moved: 'one' as const };
+    const moved = { ...three, moves: [move({ begunAt: Diary.at(3), doneAt: Diary.at(3, 9), made: plate })] };
     expect(rung([moved, five]))
       .withContext('the plate of one station was moved')
       .toEqual(['stale', 'station 3']);
@@ -605,6 +626,32 @@ describe('what a register shifts, by the machine card', () => {
       .toEqual(['stale', 'station 5']);
     diary.round('x', null);
     expect(rung([moved, five, read('3', 'in')])).toEqual(['in', 'station 3']);
+  });
+
+  it('the whole turret on its bolts takes every station and flat with it; the plate of one leaves them as they are', () => {
+    const states = (made: MoveWrite['made'], check = 'turret-bore') => {
+      const diary = new Diary();
+      const flats = ['front of station 3', 'rear'].map((flat) => diary.round('turret-face', 'in', { conditions: { flat } }));
+      const five = diary.round('turret-bore', 'in', { conditions: { station: '5' } });
+      const three = diary.round('turret-bore', 'out', { conditions: { station: '3' } });
+      const done = move({ kind: 'nudge', begunAt: Diary.at(8), doneAt: Diary.at(8, 9), ...(made && { made }) });
+      const rounds = [...flats, five, three].map((round) =>
+        round === (check === 'turret-bore' ? three : flats[0]) ? { ...round, moves: [done] } : round,
+      );
+      // Its own station is read again after it, so that the others have the word.
+      const last = Diary.at(9);
+      const again = { ...(check === 'turret-bore' ? three : flats[0]), id: 'again', at: last, finding: five.finding };
+      const rungs = rungsOf('turning-centre', [...rounds, again]);
+      return ['turret-face', 'turret-bore'].map((id) => {
+        const rung = rungs.find((entry) => entry.check.id === id);
+        return `${rung?.state} ${rung?.stale?.code ?? ''}`.trim();
+      });
+    };
+    expect(states(undefined)).withContext('nobody said: all of it').toEqual(['stale upset', 'stale moved']);
+    expect(states({ ...NOTHING, moved: 'all' })).toEqual(['stale upset', 'stale moved']);
+    expect(states({ ...NOTHING, moved: 'one' })).toEqual(['in', 'in']);
+    // A turret that was turned by one of its flats: the other flat, and every pocket.
+    expect(states(undefined, 'turret-face')).toEqual(['stale moved', 'stale upset']);
   });
 });
 

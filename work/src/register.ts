@@ -30,8 +30,11 @@ export interface Recheck {
   readonly ratio: number | null;
   /** From the first old value; null where nothing can be told. */
   readonly next: number | null;
-  /** Why nothing can be told: the sign of a reading, its doubt, a round not to be trusted, something moved in between. */
-  readonly why?: 'sign' | 'doubt' | 'trust' | 'moved';
+  /**
+   * Why nothing can be told: the sign of a reading, its doubt, a round not to be trusted, something moved in between, or a
+   * value before it of which nobody knows whether the control had taken it up.
+   */
+  readonly why?: 'sign' | 'doubt' | 'trust' | 'moved' | 'pending';
   /** What it may mean, where that is more than one thing. */
   readonly may?: readonly RegisterMeaning[];
 }

@@ -84,7 +84,8 @@ export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
     .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1));
   if (entries.length === 0) return [];
   const done = doneMoves(rounds);
-  return entries.map(({ round, move, use }) => {
+  const log: RegisterEntry[] = [];
+  for (const [i, { round, move, use }] of entries.entries()) {
     // From when the value was entered, whether or not anybody said that the card is done.
     const changedAt = use.entered?.at ?? '';
     // All of one way from the same first old value: what is judged is what has become of the round that it began with.
@@ -97,15 +98,31 @@ export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
         return doneAt > since && doneAt <= at && disturbs(other, round);
       });
     const made = { first, round, move, moved };
+    // What is read after the next value was entered tells of that one.
+    const until = entries.slice(i + 1).find((entry) => entry.use.name === use.name)?.use.entered?.at;
     const after = rounds.filter(
       (later) =>
         sameThing(later, round) &&
         later.at > changedAt &&
+        (until === undefined || later.at < until) &&
         later.conditions['homed'] === 'yes' &&
         later.finding?.quantities[move.quantity] !== undefined,
     );
-    return { move, use, ...settled(after, (next) => judged(use, made, next)) };
-  });
+    const before = log.findLast((entry) => entry.use.name === use.name && entry.use.old?.at === use.old?.at);
+    const word = settled(after, (next) => judged(use, made, next));
+    log.push({ move, use, ...word, ...(word.recheck && before && { recheck: sinceTaken(word.recheck, before) }) });
+  }
+  return log;
+}
+
+/**
+ * What a round says of a value that was entered over one of which nobody knows whether the control had taken it up: nothing,
+ * because it may be the other one that is read. What is right is right whichever it is; what has not changed has not.
+ */
+function sinceTaken(recheck: Recheck, { recheck: before }: RegisterEntry): Recheck {
+  const known = before && before.meaning !== 'not-taken-up' && before.why === undefined;
+  if (known || recheck.meaning === 'right' || recheck.meaning === 'not-taken-up') return recheck;
+  return { meaning: 'unclear', ratio: recheck.ratio, next: null, why: 'pending' };
 }
 
 /** The slip with another value entered: what was entered before is kept, homings and switchings are counted anew. */

@@ -76,17 +76,30 @@ function thingFrom(rounds: readonly RoundHead[], past: Past): Thing | undefined 
   return latest && [latest, ...older];
 }
 
-export function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, { registers = [], scraped = [] }: LadderFacts = {}): Standing {
+/** What has been done to a machine, as far as its rounds and what is on its card tell. */
+function pastOf(rounds: readonly RoundHead[], plan: CampaignPlan, { registers = [], scraped = [] }: LadderFacts): Past {
   const scrapings = scraped.flatMap(({ check, at }): DoneMove[] => {
     const definition = CHECKS.get(check);
     return definition ? [{ begunAt: at, doneAt: at, check: definition }] : [];
   });
   const moves = [...doneMoves(rounds), ...scrapings].sort(asDone);
-  const past = { moves, plan, registers };
+  return { moves, plan, registers };
+}
+
+/** Why what one round said no longer counts, whatever else was read since; undefined where it does. */
+export const staleBy = (
+  round: RoundHead,
+  rounds: readonly RoundHead[],
+  plan: CampaignPlan,
+  facts: LadderFacts = {},
+): StaleReason | undefined => staleness(round, pastOf(rounds, plan, facts));
+
+export function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, facts: LadderFacts = {}): Standing {
+  const past = pastOf(rounds, plan, facts);
   const telling = rounds.filter(({ finding }) => Object.keys(finding?.quantities ?? {}).length > 0);
   const byThing = groupedBy(telling, (round) => `${round.check} ${thingOf(round)}`);
   const things = [...byThing.values()].map((own) => thingFrom(own, past)).filter((thing) => thing !== undefined);
-  return { moves, things: groupedBy(things, ([{ round }]) => round.check) };
+  return { moves: past.moves, things: groupedBy(things, ([{ round }]) => round.check) };
 }
 
 function groupedBy<T>(entries: readonly T[], keyOf: (entry: T) => string): Map<string, T[]> {

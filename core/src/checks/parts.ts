@@ -28,6 +28,17 @@ export interface Part {
   readonly foot?: true;
   /** The slide whose gib it is. */
   readonly slide?: string;
+  /** It carries like things that go with it when it is moved: the stations and flats of a turret. */
+  readonly carries?: {
+    /** What carries them, the same for every check that reads on it. */
+    readonly body: string;
+    /** How it is spoken of: "the whole turret: every station goes with it". */
+    readonly all: string;
+    /** Every other one is read again after it: "its other stations". */
+    readonly others: string;
+    /** What can be moved of one of them by itself; left out where nothing can. */
+    readonly alone?: Part;
+  };
   /** It turns about a pin when its bolts are eased: the head of a mill. */
   readonly swivels?: true;
 }
@@ -112,20 +123,30 @@ export const TABLE: Part = {
   before: 'Take the play up at the gibs first: a table that rocks reads as a table that slopes.',
 };
 
+const ON_TURRET = { body: 'turret', all: 'the whole turret: every station goes with it' } as const;
+
 export const TURRET: Part = {
   name: 'turret',
   faces: 'joint of the turret',
   open: ['Take the weight of the turret with rated gear.', 'Ease its bolts and open the joint on the side that is to come out.'],
   clamp: 'bolts of the turret',
+  carries: { ...ON_TURRET, others: 'its pockets' },
 };
 
 const AGAINST_STOP = 'Housing, belt and drive shaft go back against their stop.';
-export const POCKET: Part = {
-  name: 'turret',
-  faces: 'plate of the turret',
+const PLATE: Part = {
+  name: 'plate of this station alone',
+  faces: 'joint of the plate',
   clamp: 'bolts of the plate',
   before: 'Each plate goes back on its own station, by its number.',
+};
+export const POCKET: Part = {
+  name: 'turret',
+  faces: 'joint of the turret',
+  clamp: 'bolts of the turret',
+  before: 'Each plate goes back on its own station, by its number.',
   stop: AGAINST_STOP,
+  carries: { ...ON_TURRET, others: 'its flat and every other station', alone: PLATE },
 };
 export const BUSH: Part = { name: 'guide bush', faces: 'joint of its housing', clamp: 'bolts of the housing', stop: AGAINST_STOP };
 export const SUB: Part = {

@@ -13,7 +13,7 @@ function steps(facts: JobFacts): JobStep[] {
       ? ': both ends of the flat come to read alike'
       : ': the two readings on that line, half a turn apart, become alike';
   const axis = turned ? '' : ' The axis is not touched: what lies along the slide is the register’s.';
-  const { name, clamp = 'big bolts', before, stop } = partOf(facts);
+  const { name, clamp = 'big bolts', before, stop, carries } = partOf(facts);
   return [
     {
       text: `Cover off: the long screws are marked, so that each goes back where it was. Scrape the old compound off and blow the joint out.${before ? ` ${before}` : ''}`,
@@ -31,7 +31,9 @@ function steps(facts: JobFacts): JobStep[] {
     },
     { text: 'When it stays still, tighten in stages, crosswise, with a reading after each; then hard, and read once more.', shift: true },
     { text: `Degrease the joint, seal it anew, cover back.${stop ? ` ${stop}` : ''}` },
-    { text: turned ? 'Read the flat again in a new round, and its pockets after it.' : 'Sweep it again in a new round.' },
+    {
+      text: `${turned ? 'Read the flat again in a new round' : 'Sweep it again in a new round'}${carries ? `, and ${carries.others} after it` : ''}.`,
+    },
   ];
 }
 

@@ -36,6 +36,8 @@ const WHY: Readonly<Record<NonNullable<Recheck['why']>, (may: string) => string>
     `It may be ${may}: without its sign the two look alike. Push the part toward the stylus, say on the bench which way the needle went, and this says which. Enter nothing before.`,
   doubt: (may) => `It may be ${may}: what was changed is too small against the doubt. Read it again finer before anything is entered.`,
   trust: () => 'This round is not to be trusted, so it says nothing of the value: sweep again. Enter nothing before.',
+  pending: () =>
+    'What was entered before it had not been taken up: which of the two this reads nobody can tell. Go back to the first old value, home as often as the control needs, and sweep again.',
   moved: () =>
     'Something else was moved since the value was entered, so that this says nothing of it: what it reads now is where to begin. Go back to the first old value, home, and sweep again.',
 };
