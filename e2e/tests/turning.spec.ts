@@ -42,12 +42,17 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   await expect(job).toContainText('The axis is not touched');
   await expect(job).toContainText('one at a time: ease each, and bring it back to just holding');
   await expect(job).toContainText('Housing, belt and drive shaft go back against their stop.');
+  // The whole turret would take station 5 with it, which was in: it is the plate of this one.
+  await expect(job).toContainText('did not stand off: the plate of this station. The whole turret moved over would put the others out');
+  await page.getByText('the plate of this station alone', { exact: true }).click();
+  await expect(job).toContainText('Tap the plate of this station alone with a soft mallet');
   await page.getByRole('button', { name: /It is done/ }).click();
+  await expect(page.locator('iso-ladder')).not.toContainText('upset by a move on “Turret pocket”');
 
   // Another station is read in between: it stands for itself, and the one that was moved is not forgotten.
   await sweep(page, 'yes, before this reading', '5');
   await read(page, ...bore(0, 1));
-  const rung = page.locator('iso-ladder li', { hasText: 'Turret pocket' });
+  const rung = page.locator('iso-ladder li', { has: page.getByText('Turret pocket', { exact: true }) });
   await expect(rung).toContainText('station 3: moved since: read it again');
   await page.goto(`${shop.address}/machines/${id}/bench/turret-bore`);
   await sweep(page, 'yes, before this reading', '3');

@@ -352,16 +352,17 @@ describe('the log of a register', () => {
     const { round, entered } = book();
     const homed = { conditions: { homed: 'yes' } };
     // Twice the change and the wrong way, homed too few times; then the right one, and homed: the first is taken up only now.
+    const fine = { ...homed, finding: finding({ alongSlide: quantity({ value: 12, expanded: 0.1, limit: null, verdict: null }) }) };
     const rounds = [
-      round(12, { ...homed, moves: [entered(1, 200.024)] }),
-      round(12, { ...homed, moves: [entered(2, 199.988)] }),
+      round(12, { ...fine, moves: [entered(1, 200.024)] }),
+      round(12, { ...fine, moves: [entered(2, 199.988)] }),
       round(36, homed),
     ];
     const [first, second] = registerLog(rounds);
     expect(first.recheck?.meaning).withContext('what is read after the second tells of the second').toBe('not-taken-up');
     expect(second.recheck).toEqual({ meaning: 'unclear', ratio: 3, next: null, why: 'pending' });
     expect(registerLog([...rounds.slice(0, 2), round(0, homed)])[1].recheck?.meaning).toBe('right');
-    expect(registerLog([...rounds.slice(0, 2), round(12, homed)])[1].recheck?.meaning).toBe('not-taken-up');
+    expect(registerLog([...rounds.slice(0, 2), round(12, fine)])[1].recheck?.meaning).toBe('not-taken-up');
   });
 
   it('never asks for a value that does not cure: whatever was entered, homed or not, knocked, or read in between', () => {

@@ -1,21 +1,9 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  ElementRef,
-  type OnDestroy,
-  computed,
-  effect,
-  inject,
-  input,
-  linkedSignal,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, type OnDestroy, computed, effect, inject, input, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts, type Move } from '@isometra/core';
-import { moveSchema, type Made, type MoveWrite } from '@isometra/contract';
-import { boltOrder, leavesOf, reallyMoved, screwRuleOf, usualShiftOf } from '@isometra/work';
+import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts } from '@isometra/core';
+import { moveSchema, type Made } from '@isometra/contract';
+import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
@@ -27,10 +15,10 @@ import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, sizeOf, spoken, wayOfMove } from '../ui/say';
-import { JobStanding } from './job-standing';
+import { JobNotes } from './job-notes';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
-import { factsOf, landingWords, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
+import { factsOf, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget, tightenedBy } from './screw-target';
 import { NodStrokes } from './nod-strokes';
 import { BoltCircle } from './bolt-circle';
@@ -63,7 +51,7 @@ const USUAL_BOLTS = 4;
   templateUrl: './job-card.html',
   styleUrl: './job-card.css',
 })
-export class JobCard extends JobStanding implements OnDestroy {
+export class JobCard extends JobNotes implements OnDestroy {
   /** `screw` while the part is being moved. */
   readonly at = input<string>();
 
@@ -71,8 +59,6 @@ export class JobCard extends JobStanding implements OnDestroy {
   private readonly router = inject(Router);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
-  protected readonly ticks = computed(() => new Set(this.saved()?.ticks ?? []));
-  protected readonly shift = linkedSignal(() => this.saved()?.shift ?? '');
   private readonly refusals = toSignal(this.outbox.refused$, { requireSync: true });
   /** A change of this card that the server refused, because it was changed elsewhere. */
   protected readonly refused = computed(() => this.refusals().find(({ what, about }) => what === 'move' && about === this.roundId()));
@@ -100,41 +86,6 @@ export class JobCard extends JobStanding implements OnDestroy {
     const single = made?.dial || made?.preset ? screwTarget(this.screwMove(), made) : this.needle();
     return ends.length ? ends : single ? [{ where: '', ...single }] : [];
   });
-
-  // What really went in.
-  protected readonly inch = computed(() => this.settings.system() === 'inch');
-  private readonly leafText = signal<string | null>(null);
-  protected readonly leafProblem = signal('');
-  protected readonly wentIn = computed(() => {
-    const { made } = this.saved() ?? {};
-    return this.leafText() ?? made?.wentIn?.map(this.leaf).join(' + ') ?? '';
-  });
-  /** A thickness as leaves are marked, whatever the fineness of the screen. */
-  private readonly leaf = (um: number): string => bothUnits(um, 'deviation', { ...this.shown(), fineness: 'coarse' }).large;
-  /** Where it stands with what went in: by the thickness alone, before it is read again. */
-  protected readonly landing = computed(() => {
-    const [move, quantity, info] = [this.saved(), this.told(), this.info()];
-    if (!move?.made?.wentIn || !quantity || !info || quantity.limit === null) return '';
-    return landingWords(quantity, reallyMoved(move), info, this.shown());
-  });
-
-  protected putIn(text: string): void {
-    this.leafText.set(text);
-    const told = text.trim() ? leavesOf(text) : { ok: true as const, leaves: null };
-    this.leafProblem.set(told.ok ? '' : told.message);
-    if (!told.ok) return;
-    const { wentIn: _none, ...made } = this.saved()?.made ?? NOTHING_SEEN;
-    this.save({ made: { ...made, ...(told.leaves && { wentIn: [...told.leaves] }) } });
-    this.leafText.set(null);
-  }
-
-  protected stroked(nod: NonNullable<Made['nod']>): void {
-    this.note({ nod });
-  }
-
-  protected registered(register: NonNullable<Made['register']>): void {
-    this.note({ register });
-  }
 
   /** Which side of the foot comes up for this, and which goes down. */
   protected readonly raised = computed(() => raisedFacts(this.amount(), this.info()));
@@ -228,7 +179,7 @@ export class JobCard extends JobStanding implements OnDestroy {
       size: this.size().large,
       direction: this.direction(),
       plus: this.amount() > 0,
-      part: this.check()?.part,
+      part: this.part(),
       spread: spreadOf(this.info()),
       where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
       needle: needle ? needleWords(needle) : '',
@@ -267,13 +218,6 @@ export class JobCard extends JobStanding implements OnDestroy {
     this.chosen.set(kind);
   }
 
-  protected tick(index: number, on: boolean): void {
-    const ticks = new Set(this.ticks());
-    if (on) ticks.add(index);
-    else ticks.delete(index);
-    this.save({ ticks: [...ticks].sort((a, b) => a - b) });
-  }
-
   protected done(made?: Made): void {
     const { begunAt = '', doneAt = null } = this.saved() ?? {};
     const now = nowText();
@@ -290,37 +234,6 @@ export class JobCard extends JobStanding implements OnDestroy {
   protected seen({ made, shift }: { readonly made: Made; readonly shift?: string }): void {
     if (shift !== undefined) this.shift.set(shift);
     this.save({ made });
-  }
-
-  /** Something more was seen at the part. */
-  private note(seen: Partial<Made>, part: Partial<Pick<MoveWrite, 'plan'>> = {}): void {
-    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), ...seen }, ...part });
-  }
-
-  /** The card is kept from the first tick on; ticks, shift and done are changes of it. */
-  private save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift' | 'made' | 'plan'>>): void {
-    const [move, known, round] = [this.found(), this.saved(), this.round()];
-    if (!round || (!move && !known)) return;
-    this.rounds.putMove(
-      round.machineId,
-      { ...(known ?? this.begun(move as Move, part.doneAt ?? nowText())), shift: this.shift().trim() || null, ...part },
-      known !== undefined,
-    );
-  }
-
-  private begun({ amount, unit, direction }: Move, begunAt: string): MoveWrite {
-    return {
-      ...{ id: crypto.randomUUID(), roundId: this.roundId(), kind: this.kind(), quantity: this.quantity(), amount, unit, direction },
-      ...{
-        plan: { ...this.planned().plan },
-        ticks: [],
-        shift: null,
-        by: this.settings.by(),
-        begunAt,
-        doneAt: null,
-      },
-      version: 1,
-    };
   }
 
   /** Put what was ticked here over what was ticked elsewhere. */

@@ -36,7 +36,7 @@ export abstract class JobStanding extends JobMove {
       .at(-1);
     if (later)
       return `Round ${this.desk.number(later)} has been read since. This card speaks of round ${this.desk.number(round)}: make it from the last one.`;
-    const stale = this.desk.rungs().find((rung) => rung.check.id === check.id)?.stale;
+    const stale = this.desk.stale(round.id);
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
   });
   protected readonly worn = computed(() => {

@@ -1,6 +1,7 @@
 import { show, until } from '../testing/fake-shop.spec';
 import { openTurning, swept } from '../testing/swept.spec';
 import { JobCard } from './job-card';
+import { othersWords } from './others-words';
 
 describe('a job card of a turning centre', () => {
   const REGISTER = { axis: 'X', kind: 'added', unit: 'mm', programming: 'radius', digits: '3' };
@@ -18,10 +19,10 @@ describe('a job card of a turning centre', () => {
   };
   const open = async (check: string, quantity: string, h: number, v: number, more: Parameters<typeof swept>[3] = {}) => {
     const round = swept(check, h, v, more);
-    await openTurning([round], CARD);
+    const { server } = await openTurning([round], CARD);
     const card = await show(JobCard, { roundId: round.id, quantity });
     await until(() => card.all('h1').length > 0);
-    return card;
+    return Object.assign(card, { server });
   };
   const at = (station: string, plate = station) => ({ conditions: { homed: 'yes', station, plate } });
   const offered = (card: Awaited<ReturnType<typeof open>>) =>
@@ -62,6 +63,29 @@ describe('a job card of a turning centre', () => {
       expect(card.text()).toContain(words);
   });
 
+  it('asks what is moved, the whole turret or one plate, and names what it is in every step', async () => {
+    const card = await open('turret-bore', 'acrossSlide', 21, 21, at('3'));
+    expect(card.text()).toContain('Tap the turret with a soft mallet');
+    expect(card.text()).toContain('Sweep it again in a new round, and its flat and every other station after it.');
+    expect(card.text()).toContain('No other station stands read. Sweep one before anything is eased');
+    await card.choose('the plate of this station alone');
+    await until(() => card.text().includes('Tap the plate of this station alone'));
+    expect(card.text()).toContain('The bolts of the plate one at a time');
+    expect(card.text()).not.toContain('Housing, belt and drive shaft');
+    expect(card.text()).not.toContain('every other station after it');
+    // Nothing is begun by saying it; with the first tick it stands on the card.
+    await card.tick(/^Cover off/);
+    await until(() => card.server.sent.some(({ path }) => path === '/moves'));
+    const sent = card.server.sent.find(({ path }) => path === '/moves')?.body as { readonly made?: { readonly moved?: string } };
+    expect(sent.made?.moved).toBe('one');
+  });
+
+  it('of a bush or a sub-spindle has nothing to choose: there is one', async () => {
+    const card = await open('sub-spindle', 'acrossSlide', 21, 21);
+    expect(card.all('[aria-label="What is moved"]').length).toBe(0);
+    expect(card.text()).not.toContain('No other station');
+  });
+
   for (const [feature, carrier, chosen] of [
     ['bore', 'main', '−'],
     ['outside', 'main', '+'],
@@ -89,4 +113,21 @@ describe('a job card of a turning centre', () => {
       expect(card.all('.chosen .sign')[0].textContent).toBe(chosen);
     });
   }
+});
+
+describe('what other stations say, in words', () => {
+  const others = (...stations: string[]) => stations.map((station) => ({ name: `station ${station}`, at: '2026-11-12T09:00:00.000Z' }));
+
+  it('off alike it is all of them, in it is this one alone; a register by its scope', () => {
+    expect(othersWords({ alike: others('5', '7'), apart: [] }, false)).toMatch(
+      /^Station 5 \([^)]*12[^)]*\) and station 7 \([^)]*12[^)]*\) stand off alike: the turret has gone over/,
+    );
+    expect(othersWords({ alike: [], apart: others('5') }, false)).toMatch(
+      /did not stand off: the plate of this station\. .*put the others out/,
+    );
+    expect(othersWords({ alike: others('5'), apart: [] }, true)).toContain('stands off alike: a register that shifts all of them');
+    expect(othersWords({ alike: [], apart: others('5') }, true)).toContain('a register of this station');
+    expect(othersWords({ alike: others('5'), apart: others('7') }, false)).toContain('neither the whole turret nor one station alone');
+    expect(othersWords({ alike: [], apart: [] }, true)).toContain('before anything is entered');
+  });
 });

@@ -16,10 +16,12 @@ import {
   rungsOf,
   running,
   scrapedOf,
+  staleBy,
   waitNotes,
   type Campaign,
   type ShopFacts,
   type Screw,
+  type StaleReason,
   type Solved,
 } from '@isometra/work';
 import { nowText } from '../data/clock';
@@ -110,6 +112,12 @@ export class Desk {
     const survey = this.surveys().find((entry) => entry.id === round.surveyId) ?? this.survey();
     const card = this.machine()?.card;
     return { ...(card && { card }), stock: this.stock(), ...(survey && { limits: survey.judge, pending: pendingOf(survey) }) };
+  }
+
+  /** Why a round of this survey no longer counts; undefined where it does. */
+  stale(roundId: string): StaleReason | undefined {
+    const [round, survey] = [this.current().find(({ id }) => id === roundId), this.survey()];
+    return round && survey && staleBy(round, this.current(), survey, this.ladder());
   }
 
   /** What the call of a check waits for. */

@@ -1,0 +1,122 @@
+import { Directive, computed, linkedSignal, signal } from '@angular/core';
+import { MOVES, type Move } from '@isometra/core';
+import type { Made, MoveWrite } from '@isometra/contract';
+import { leavesOf, othersSay, reallyMoved } from '@isometra/work';
+import { nowText } from '../data/clock';
+import type { Choice } from '../ui/choices';
+import { bothUnits } from '../ui/say';
+import { JobStanding } from './job-standing';
+import { landingWords } from './job-texts';
+import { othersWords } from './others-words';
+import { NOTHING_SEEN } from './screw-target';
+
+/** What is written down on a card: ticks, what went in, what was moved, what was seen. Kept from the first of them on. */
+@Directive()
+export abstract class JobNotes extends JobStanding {
+  protected readonly ticks = computed(() => new Set(this.saved()?.ticks ?? []));
+  protected readonly shift = linkedSignal(() => this.saved()?.shift ?? '');
+  // What really went in.
+  protected readonly inch = computed(() => this.settings.system() === 'inch');
+  private readonly leafText = signal<string | null>(null);
+  protected readonly leafProblem = signal('');
+  protected readonly wentIn = computed(() => {
+    const { made } = this.saved() ?? {};
+    return this.leafText() ?? made?.wentIn?.map(this.leaf).join(' + ') ?? '';
+  });
+  /** A thickness as leaves are marked, whatever the fineness of the screen. */
+  protected readonly leaf = (um: number): string => bothUnits(um, 'deviation', { ...this.shown(), fineness: 'coarse' }).large;
+  /** Where it stands with what went in: by the thickness alone, before it is read again. */
+  protected readonly landing = computed(() => {
+    const [move, quantity, info] = [this.saved(), this.told(), this.info()];
+    if (!move?.made?.wentIn || !quantity || !info || quantity.limit === null) return '';
+    return landingWords(quantity, reallyMoved(move), info, this.shown());
+  });
+
+  protected putIn(text: string): void {
+    this.leafText.set(text);
+    const told = text.trim() ? leavesOf(text) : { ok: true as const, leaves: null };
+    this.leafProblem.set(told.ok ? '' : told.message);
+    if (!told.ok) return;
+    const { wentIn: _none, ...made } = this.saved()?.made ?? NOTHING_SEEN;
+    this.save({ made: { ...made, ...(told.leaves && { wentIn: [...told.leaves] }) } });
+    this.leafText.set(null);
+  }
+
+  protected stroked(nod: NonNullable<Made['nod']>): void {
+    this.note({ nod });
+  }
+
+  protected registered(register: NonNullable<Made['register']>): void {
+    this.note({ register });
+  }
+
+  // Which of what carries like things is moved.
+  /** Said before the card is begun it waits here; then it stands on it. */
+  protected readonly moved = linkedSignal(() => this.saved()?.made?.moved ?? null);
+  private readonly carries = computed(() => {
+    const carries = this.check()?.part?.carries;
+    // A register has its own scope: nothing is eased for it.
+    return carries?.alone && MOVES.get(this.kind())?.curedBy !== 'control' ? carries : undefined;
+  });
+  protected readonly wholeOrOne = computed((): readonly Choice<NonNullable<Made['moved']>>[] => {
+    const carries = this.carries();
+    return carries?.alone
+      ? [
+          { value: 'all', label: carries.all },
+          { value: 'one', label: `the ${carries.alone.name}` },
+        ]
+      : [];
+  });
+  protected chooseMoved(moved: NonNullable<Made['moved']>): void {
+    this.moved.set(moved);
+    if (this.saved()) this.note({ moved });
+  }
+  /** What the hand is on: where nobody said otherwise, all of it. */
+  protected readonly part = computed(() => {
+    const part = this.check()?.part;
+    return this.moved() === 'one' && this.carries() ? (this.carries()?.alone ?? part) : part;
+  });
+  /** What the other stations say: whether the turret has gone over, or this one alone is off. */
+  protected readonly others = computed(() => {
+    const round = this.desk.all().find(({ id }) => id === this.roundId());
+    const say = round && !this.saved()?.doneAt && othersSay(round, this.quantity(), this.desk.current(), this.desk.survey());
+    return say ? othersWords(say, MOVES.get(this.kind())?.curedBy === 'control') : '';
+  });
+
+  protected tick(index: number, on: boolean): void {
+    const ticks = new Set(this.ticks());
+    if (on) ticks.add(index);
+    else ticks.delete(index);
+    this.save({ ticks: [...ticks].sort((a, b) => a - b) });
+  }
+
+  /** Something more was seen at the part. */
+  protected note(seen: Partial<Made>, part: Partial<Pick<MoveWrite, 'plan'>> = {}): void {
+    this.save({ made: { ...(this.saved()?.made ?? NOTHING_SEEN), ...seen }, ...part });
+  }
+
+  /** The card is kept from the first tick on; ticks, shift and done are changes of it. */
+  protected save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift' | 'made' | 'plan'>>): void {
+    const [move, known, round] = [this.found(), this.saved(), this.round()];
+    if (!round || (!move && !known)) return;
+    const next = { ...(known ?? this.begun(move as Move, part.doneAt ?? nowText())), shift: this.shift().trim() || null, ...part };
+    // Said before the card was begun, it stands on it from its first line on.
+    const moved = this.wholeOrOne().length ? this.moved() : null;
+    this.rounds.putMove(round.machineId, moved ? { ...next, made: { ...(next.made ?? NOTHING_SEEN), moved } } : next, known !== undefined);
+  }
+
+  private begun({ amount, unit, direction }: Move, begunAt: string): MoveWrite {
+    return {
+      ...{ id: crypto.randomUUID(), roundId: this.roundId(), kind: this.kind(), quantity: this.quantity(), amount, unit, direction },
+      ...{
+        plan: { ...this.planned().plan },
+        ticks: [],
+        shift: null,
+        by: this.settings.by(),
+        begunAt,
+        doneAt: null,
+      },
+      version: 1,
+    };
+  }
+}
