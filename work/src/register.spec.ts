@@ -365,13 +365,42 @@ describe('the log of a register', () => {
     expect(registerLog([...rounds.slice(0, 2), round(12, fine)])[1].recheck?.meaning).toBe('not-taken-up');
   });
 
+  it('put back is settled once it reads as it did at first; what still reads as before was not taken up, and nothing new begins on it', () => {
+    const { round, entered } = book();
+    const homed = { conditions: { homed: 'yes' } };
+    const wayBack = (day: number, part: Partial<RegisterUse> = {}) => {
+      const made = entered(day, 200);
+      const use = made.made?.register as RegisterUse;
+      return { ...made, made: { ...made.made, register: { ...use, entered: { ...use.entered, how: 'back' }, ...part } } } as MoveWrite;
+    };
+    const wrong = [round(12, { ...homed, moves: [entered(1, 200.012)] }), round(24, { ...homed, moves: [wayBack(2)] })];
+    const state = (...later: RoundHead[]) => {
+      const log = registerLog([...wrong, ...later]);
+      return [log[1].recheck?.meaning, unsettledOf(log)['work shift X']?.recheck?.meaning];
+    };
+    const [stuck, back, knocked] = [round(24, homed), round(12, homed), round(3, homed)];
+    expect(state(stuck)).toEqual(['not-taken-up', 'not-taken-up']);
+    expect(state(back)).toEqual([undefined, undefined]);
+    expect(state(stuck, back)).withContext('homed once more').toEqual([undefined, undefined]);
+    expect(state(knocked)).withContext('something else, nobody knows what: it is where to begin').toEqual([undefined, undefined]);
+    // Tapped over on its bolts besides, no reading tells; that a homing was counted does.
+    const bolts = move({ id: 'bolts', kind: 'nudge', begunAt: Diary.at(3, 10), doneAt: Diary.at(3, 11) });
+    const tapped = (part: Partial<RegisterUse>) => {
+      const rounds = [wrong[0], { ...wrong[1], moves: [wayBack(2, part), bolts] }];
+      return unsettledOf(registerLog([...rounds, { ...round(5, homed), at: Diary.at(20) }]))['work shift X']?.recheck?.why;
+    };
+    expect(tapped({})).toBe('moved');
+    expect(tapped({ homings: 1 })).toBeUndefined();
+  });
+
   it('never asks for a value that does not cure: whatever was entered, homed or not, knocked, or read in between', () => {
     const event = fc.oneof(
       fc.record({ does: fc.constant('enter' as const), factor: fc.constantFrom(1, -1, 2, -2, 0.5, -0.5, 0.7), home: fc.boolean() }),
+      fc.record({ does: fc.constant('back' as const), home: fc.boolean() }),
       fc.record({ does: fc.constant('bolts' as const), by: fc.integer({ min: -60, max: 60 }) }),
       fc.record({ does: fc.constant('sweep' as const), homed: fc.boolean(), station: fc.constantFrom('3', '3', '5') }),
     );
-    let cured = 0;
+    let [cured, begun] = [0, 0];
     fc.assert(
       fc.property(control, fc.array(event, { maxLength: 7 }), (truth, events) => {
         const box = new PracticeControl({ ...truth, kind: 'added' });
@@ -400,13 +429,17 @@ describe('the log of a register', () => {
             box.knock(happened.by);
             add(move({ id, kind: 'nudge', quantity: 'acrossSlide', begunAt: at, doneAt: at }));
           } else {
-            const before = unsettledOf(registerLog(rounds))['station 3'];
-            // The slip does not go on before what was entered has been read again.
-            if (before && !before.recheck) continue;
+            const log = registerLog(rounds);
+            const before = unsettledOf(log)['station 3'];
+            const back = happened.does === 'back';
+            // The slip does not go on before what was entered has been read again, nor from a round that was read before that.
+            if (back ? !before : before && !before.recheck) continue;
+            if (!back && (leftAt(log)['station 3']?.at ?? '') > rounds[from].at) continue;
             const total = before?.total ?? 2 * (rounds[from].finding?.quantities['alongSlide'].value ?? 0);
             const old = before?.old ?? { ...locked(stands), at };
             const use = register({ name: 'station 3', total, old, programming, unit, digits: 6 });
-            const value = old.value + happened.factor * (registerPlan(use, null)?.change ?? 0) * -truth.way;
+            const factor = happened.does === 'back' ? 0 : happened.factor;
+            const value = old.value + factor * (registerPlan(use, null)?.change ?? 0) * -truth.way;
             if (happened.home) box.put(value);
             else box.enter(value);
             stands = value;
@@ -417,13 +450,33 @@ describe('the log of a register', () => {
                 quantity: 'alongSlide',
                 begunAt: at,
                 doneAt: at,
-                made: { ...NOTHING, register: { ...use, entered: { value, how: 'taken', at, by: 'RM' } } },
+                made: {
+                  ...NOTHING,
+                  register: {
+                    ...use,
+                    homings: back && happened.home ? 1 : 0,
+                    entered: { value, how: back ? 'back' : 'taken', at, by: 'RM' },
+                  },
+                },
               }),
             );
           }
         }
         sweep('3', true);
-        const last = registerLog(rounds).at(-1);
+        const log = registerLog(rounds);
+        const now = 2 * (rounds[rounds.length - 1].finding?.quantities['alongSlide'].value ?? 0);
+        if (!unsettledOf(log)['station 3']) {
+          // Nothing is owed: a slip that begins now, from this round, has the value that cures it on one of its two sides.
+          const use = register({ name: 'station 3', total: now, old: locked(stands), programming, unit, digits: 6 });
+          const { plus = 0, minus = 0 } = registerPlan(use, null) ?? {};
+          const left = [plus, minus].map((value) => (box.put(value), Math.abs(box.total)));
+          // What is in has no slip.
+          if (Math.abs(now) < 2) return;
+          begun += 1;
+          if (Math.min(...left) > 0.05 * Math.abs(now) + 0.1) throw new Error(`a new slip on ${now} leaves ${left.join(' or ')}`);
+          return;
+        }
+        const last = log.at(-1);
         const next = last?.next === rounds[rounds.length - 1] ? last.recheck?.next : null;
         if (next === null || next === undefined || last?.recheck?.meaning === 'right') return;
         cured += 1;
@@ -435,6 +488,7 @@ describe('the log of a register', () => {
       { numRuns: 2000 },
     );
     expect(cured).withContext('how often a value was asked for').toBeGreaterThan(60);
+    expect(begun).withContext('how often a slip could begin').toBeGreaterThan(60);
   });
 
   it('a changed reference re-opens every station that is built on it, going back too; a value of one station only its own', () => {

@@ -1,4 +1,4 @@
-import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
+import type { MoveWrite, QuantityHead, RegisterUse, RoundHead } from '@isometra/contract';
 import { disturbs, doneMoves } from './doneMoves.js';
 import { recheckOf, registerPlan, type Recheck, type RegisterMeaning } from './register.js';
 import { sameThing } from './things.js';
@@ -24,17 +24,37 @@ const isTrusted = ({ notes }: Finding): boolean =>
 /** Whether which way the needle counts is known: the round says so itself where it does not. */
 const isSigned = ({ finding }: RoundHead): boolean => !finding?.notes.some(({ code }) => code === 'direction-assumed');
 
-/** What a round says of the value that was entered before it. Back at the first old value it is no re-check of anything. */
-function judged(use: RegisterUse, { first, round, move, moved }: Made, next: RoundHead): Recheck | undefined {
+/** Whether a round after the way back still reads what the value did that stood there before: as it was read, or as it would. */
+function isStuck(found: QuantityHead, use: RegisterUse, { last, tried, move }: Made): boolean {
+  const before = last?.finding?.quantities[move.quantity];
+  const room = Math.max(2 * Math.max(found.expanded ?? 0, before?.expanded ?? 0), 0.1 * Math.abs(use.total));
+  const reads = (total: number): boolean => Math.abs(2 * found.value - total) <= room;
+  const change = registerPlan(use, null)?.change;
+  const by = change && tried?.entered && use.old ? Math.abs((tried.entered.value - use.old.value) / change) : 0;
+  const effects = [...(before ? [2 * before.value] : []), use.total * (1 + by), use.total * (1 - by)];
+  return !reads(use.total) && effects.some(reads);
+}
+
+/**
+ * What a round says of the value that was entered before it. Back at the first old value it is no re-check of anything, unless
+ * it reads as it did just before: then the control has not taken that up.
+ */
+function judged(use: RegisterUse, made: Made, next: RoundHead): Recheck | undefined {
+  const { first, round, move, moved } = made;
   const found = next.finding?.quantities[move.quantity];
-  if (!next.finding || !found || isBack(use)) return undefined;
+  if (!next.finding || !found) return undefined;
+  if (isBack(use)) {
+    // Moved as well, no reading tells whether it was taken up: that somebody counted a homing does.
+    if (moved(next)) return use.homings + use.power > 0 ? undefined : { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
+    return isStuck(found, use, made) ? { meaning: 'not-taken-up', ratio: null, next: null } : undefined;
+  }
   if (moved(next)) return { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
   if (!isTrusted(next.finding)) return { meaning: 'unclear', ratio: null, next: null, why: 'trust' };
-  const [began, last] = [first, round].map((one) => one.finding?.quantities[move.quantity]);
+  const [began, own] = [first, round].map((one) => one.finding?.quantities[move.quantity]);
   const doubt = 2 * Math.max(found.expanded ?? 0, began?.expanded ?? 0);
   const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(first) && isSigned(next) });
   // A second value after which it reads as it did before was not taken up, whatever that is beside what it read at first.
-  const still = last && first !== round && 2 * Math.abs(found.value - last.value) <= Math.max(doubt, 0.1 * Math.abs(use.total));
+  const still = own && first !== round && 2 * Math.abs(found.value - own.value) <= Math.max(doubt, 0.1 * Math.abs(use.total));
   if (still) return { meaning: 'not-taken-up', ratio: recheck?.ratio ?? null, next: null };
   // What is in is right, however small the rest is against its doubt.
   return recheck?.may?.includes('right') && isIn(next.finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
@@ -50,6 +70,10 @@ interface Made {
   /** The round that its way began with: what the two readings differed by before anything was changed. */
   readonly first: RoundHead;
   readonly round: RoundHead;
+  /** The last one that was read with the axes homed before the value was entered. */
+  readonly last?: RoundHead;
+  /** What had been entered before that on the same way. */
+  readonly tried?: RegisterUse;
   readonly move: MoveWrite;
   readonly moved: (next: RoundHead) => boolean;
 }
@@ -97,18 +121,15 @@ export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
         const since = id !== undefined && ids.has(id) ? changedAt : first.at;
         return doneAt > since && doneAt <= at && disturbs(other, round);
       });
-    const made = { first, round, move, moved };
     // What is read after the next value was entered tells of that one.
     const until = entries.slice(i + 1).find((entry) => entry.use.name === use.name)?.use.entered?.at;
-    const after = rounds.filter(
-      (later) =>
-        sameThing(later, round) &&
-        later.at > changedAt &&
-        (until === undefined || later.at < until) &&
-        later.conditions['homed'] === 'yes' &&
-        later.finding?.quantities[move.quantity] !== undefined,
+    const homed = rounds.filter(
+      (other) => sameThing(other, round) && other.conditions['homed'] === 'yes' && other.finding?.quantities[move.quantity] !== undefined,
     );
+    const after = homed.filter(({ at }) => at > changedAt && (until === undefined || at < until));
+    const last = homed.findLast(({ at }) => at <= changedAt);
     const before = log.findLast((entry) => entry.use.name === use.name && entry.use.old?.at === use.old?.at);
+    const made = { first, round, move, moved, ...(last && { last }), ...(before && { tried: before.use }) };
     const word = settled(after, (next) => judged(use, made, next));
     log.push({ move, use, ...word, ...(word.recheck && before && { recheck: sinceTaken(word.recheck, before) }) });
   }
@@ -212,6 +233,6 @@ export function unsettledOf(log: readonly RegisterEntry[]): Readonly<Record<stri
 /** The value to go back to: the first old one, of the first entry that the rounds since have not called right; none once it is back there. */
 export function firstOld(log: readonly RegisterEntry[], name: string): NonNullable<RegisterUse['old']> | null {
   const own = log.filter(({ use }) => use.name === name);
-  const settled = own.findLastIndex(({ use, recheck }) => recheck?.meaning === 'right' || isBack(use));
+  const settled = own.findLastIndex(({ use, recheck }) => recheck?.meaning === 'right' || (isBack(use) && recheck === undefined));
   return own.slice(settled + 1).at(0)?.use.old ?? null;
 }

@@ -69,6 +69,8 @@ export class RegisterLock {
   readonly unsettled = input<Readonly<Record<string, Unsettled>>>({});
   /** What was last entered into each register, by its name. */
   readonly left = input<Readonly<Record<string, LeftAt>>>({});
+  /** When the round was read that the card is made from. */
+  readonly readAt = input('');
   /** A slip whose old value was mistyped: what was said of its register stays. */
   readonly from = input<RegisterUse | undefined>(undefined);
   readonly by = input('?');
@@ -114,6 +116,8 @@ export class RegisterLock {
     return old && left ? registerValue(old.value, left) : '';
   });
   /** What the figure off the control is called: of a register that was changed before it is no old value any more. */
+  /** Changed after this round was read: what it read is not of what stands there now. */
+  protected readonly changedSince = computed(() => (this.left()[this.name().trim()]?.at ?? '') > (this.readAt() || '9'));
   protected readonly figureName = computed(() => (this.before() ? 'What it shows now' : 'Old value'));
   /** Read off the control each time, never filled in: another register is typed over with what was not looked at. */
   protected readonly old = linkedSignal({ source: this.name, computation: () => '' });
@@ -165,6 +169,7 @@ export class RegisterLock {
     if (programming === null) return this.problem.set('Register: say whether it counts a radius or a diameter');
     if (!Number.isInteger(digits) || digits < 1 || digits > 6)
       return this.problem.set('Digits: must be a whole number from 1 to 6. Try: 3');
+    if (this.changedSince()) return;
     const value = this.read();
     if (value === null) return;
     const otherwise = this.otherwise(value, unit, digits);

@@ -276,6 +276,20 @@ describe('the slip of a register', () => {
     expect(sent.at(-1)?.old?.value).toBe(305.573);
   });
 
+  it('from a round that was read before the register was changed nothing begins: its figures are of another value', async () => {
+    const left = { 'work shift X': { ...ENTERED, value: 305.573, unit: 'mm', digits: 3 } };
+    const { slip } = await open({ left, readAt: '2026-11-01T08:30:00.000Z' });
+    expect(slip.text()).toContain('work shift X was changed after this round was read');
+    expect(slip.all('button').filter((button) => button.textContent?.includes('Lock it')).length).toBe(0);
+  });
+
+  it('from one that was read after it a slip begins', async () => {
+    const left = { 'work shift X': { ...ENTERED, value: 305.573, unit: 'mm', digits: 3 } };
+    const { sent, lock } = await open({ left, readAt: '2026-11-01T09:30:00.000Z' });
+    await lock('305.573');
+    expect(sent.length).toBe(1);
+  });
+
   it('what was judged and shows another value since goes no further: nothing that was said of it holds', async () => {
     const old = { value: 305.525, where: '', at: '2026-11-01T08:00:00.000Z', by: 'RM' };
     const unsettled = { 'work shift X': { old, total: 48, stands: 305.573, recheck: { meaning: 'wrong-sign', ratio: 2, next: 305.477 } } };

@@ -57,6 +57,8 @@ export class RegisterSlip {
   readonly unsettled = input<Readonly<Record<string, Unsettled>>>({});
   /** What was last entered into each register, by its name. */
   readonly left = input<Readonly<Record<string, LeftAt>>>({});
+  /** When the round was read that the card is made from. */
+  readonly readAt = input('');
   readonly use = input<RegisterUse | undefined>(undefined);
   readonly recheck = input<Recheck | null>(null);
   readonly by = input('?');
