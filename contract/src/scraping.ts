@@ -101,6 +101,8 @@ export const surfaceSchema = z.strictObject({
   mate: mateSchema.nullable().optional(),
   /** Held back to compare with: nothing comes off it until that is lifted. */
   heldBack: z.boolean().optional(),
+  /** Begun by mistake, or worked on no more: it stays as it was written down, and nothing more is. */
+  putAway: z.boolean().optional(),
   version: versionSchema,
 });
 export type Surface = z.infer<typeof surfaceSchema>;

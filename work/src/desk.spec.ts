@@ -437,12 +437,22 @@ describe('the desk', () => {
     expect(told(diary).step.code).toBe('accepted');
   });
 
+  it('a face that is put away stays as it was written down, and nothing more is', () => {
+    const diary = new DeskDiary(face({ putAway: true }));
+    plan(diary, 0, 0, 0, 40);
+    expect(told(diary).step.code).toBe('put-away');
+    expect(told(diary).next).toBeNull();
+    const done = diary.write('done', {});
+    expect(entryFaults(done, diary.surface, [])[0].message).toContain('put away');
+    expect(entryFaults(done, { ...diary.surface, putAway: false }, [])).toEqual([]);
+  });
+
   it('says it in words: at most eight for what comes now, and a sentence for everything else', () => {
     const steps: DeskStep[] = [
       ...(
         [
           ...(['begin', 'measure', 'blue', 'read-print', 'plan', 'accepted', 'accept', 'turn-or-blue'] as const),
-          ...(['turn-again', 'next-bite', 'held-back', 'lock-test', 'joint-faces'] as const),
+          ...(['turn-again', 'next-bite', 'held-back', 'put-away', 'lock-test', 'joint-faces'] as const),
         ] as const
       ).map((code) => ({ code })),
       { code: 'pass', zone: '12', grade: 'fine', angle: 135 },

@@ -57,6 +57,8 @@ export function entryFaults(entry: DeskEntry, surface: Surface, written: readonl
       if (at > length + 0.5)
         faults.push(fault(`content.${end}`, `lies beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
   }
+  if (surface.putAway)
+    faults.push(fault('surfaceId', 'this face is put away: nothing more is written down at it', 'take it out again on its card first'));
   if (entry.kind === 'pass' && surface.heldBack)
     faults.push(fault('content.zone', 'this face is held back to compare with: nothing comes off it', 'lift that on its card first'));
   if ((entry.kind === 'lock' || (entry.kind === 'blue' && entry.content.clamped)) && !surface.shell)

@@ -27,6 +27,7 @@ export type DeskStep =
         | 'turn-again'
         | 'next-bite'
         | 'held-back'
+        | 'put-away'
         | 'lock-test'
         | 'joint-faces';
     }
@@ -68,6 +69,7 @@ function workStep({ surface, entries }: Known, { zones, from }: Left, { aim, spo
 
 /** What comes now. */
 export function stepOf(known: Known, left: Left, desk: HowFar): DeskStep {
+  if (known.surface.putAway) return { code: 'put-away' };
   if (known.surface.heldBack) return { code: 'held-back' };
   if (desk.state === 'accept') return { code: 'accepted' };
   return lockStep(known.surface, known.entries, workStep(known, left, desk));

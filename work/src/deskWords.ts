@@ -28,6 +28,8 @@ export function stepWords(step: DeskStep): string {
       return 'Not all of it told: take another bite.';
     case 'held-back':
       return 'Held back: compare with it, scrape nothing.';
+    case 'put-away':
+      return 'Put away. Its card takes it out again.';
     case 'lock-test':
       return 'Clamp both without shim: does it lock?';
     case 'joint-faces':

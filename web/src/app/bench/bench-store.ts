@@ -1,166 +1,25 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { nowText } from '../data/clock';
-import { sameNotes, sameSheet } from './same';
-import { BehaviorSubject, EMPTY, type Observable, catchError, concat, of, switchMap, throwError } from 'rxjs';
-import { dequal } from 'dequal';
-import {
-  CHECKS,
-  readInstrument,
-  readsOf,
-  wayProfile,
-  type CheckDefinition,
-  type Instrument,
-  type PlannedSlot,
-  type ValueKind,
-  type WayProfile,
-} from '@isometra/core';
-import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
-import {
-  inWorkingOrder,
-  placeOf,
-  addPlace,
-  dropPlace,
-  movePlace,
-  placesRead,
-  readingFaults,
-  sheetOf,
-  solveWhatStands,
-  standingReadings,
-  type Moved,
-  type PlannedPlaces,
-  type Solved,
-} from '@isometra/work';
+import { Injectable, inject } from '@angular/core';
+import { EMPTY, type Observable, catchError, throwError } from 'rxjs';
 import * as z from 'zod';
+import type { CheckDefinition } from '@isometra/core';
+import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
+import { addPlace, dropPlace, movePlace, placeOf, readingFaults, type Moved, type PlannedPlaces } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
+import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
-import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
-import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
-import { Desk } from '../machine/desk';
-import { asRead } from './as-read';
-import { withReadings, type BenchSlot } from './bench-slots';
-import { Besides } from './besides';
-import { superseding, workDone, type Superseded } from './bench-round';
 import { formSchema, type FormValue } from '../ui/form-model';
+import { asRead } from './as-read';
+import { superseding, type Superseded } from './bench-round';
+import type { BenchSlot } from './bench-slots';
+import { BenchState } from './bench-state';
 
-/** What is being corrected: the reading that will be superseded. */
-export interface Correction {
-  readonly reading: StoredReading;
-  readonly why: string;
-}
-
-/** The bench's state: the round, where we are in it, what has been typed, and the call. */
+/** The bench: what is done on it. */
 @Injectable()
-export class BenchStore {
-  private readonly desk = inject(Desk);
-  private readonly rounds = inject(Rounds);
+export class BenchStore extends BenchState {
   private readonly settings = inject(Settings);
   private readonly drafts = inject(Drafts);
-  private readonly outbox = inject(Outbox);
-  private readonly allRefused = toSignal(this.outbox.refused$, { requireSync: true });
-
-  private readonly roundId$ = new BehaviorSubject<string | null>(null);
-  /** The round on the bench; null as long as nobody knows it. */
-  readonly round = toSignal(this.roundId$.pipe(switchMap((id) => (id === null ? of(null) : concat(of(null), this.rounds.one(id))))), {
-    requireSync: true,
-  });
-  readonly typed = signal('');
-  readonly fault = signal('');
-  readonly correction = signal<Correction | null>(null);
-  /** The place chosen by hand; null follows the plan. */
-  private readonly chosen = signal<number | null>(null);
-  /** The set-up chosen by hand; null follows the readings. */
-  private readonly chosenSetUp = signal<number | null>(null);
-  readonly setUp = computed(() => this.chosenSetUp() ?? (this.round()?.readings ?? []).reduce((most, { set }) => Math.max(most, set), 1));
-
-  readonly check = computed(() => CHECKS.get(this.round()?.check ?? '') as CheckDefinition | undefined);
-  /** The same one as long as the round says the same of it, whatever else is written down. */
-  readonly instrument = computed(
-    (): Instrument | undefined => {
-      const raw = this.round()?.instrument;
-      return raw ? readInstrument(raw).instrument : undefined;
-    },
-    { equal: dequal },
-  );
-  /** Read again only when it was written otherwise: a reading taken changes nothing of it. */
-  private readonly setupText = computed(() => JSON.stringify(this.round()?.setup ?? {}));
-  private readonly planText = computed(() => JSON.stringify(this.round()?.plan ?? {}));
-  private readonly parsedSetup = computed(() => this.check()?.setup.safeParse(JSON.parse(this.setupText())));
-  readonly setup = computed((): Readonly<Record<string, unknown>> => {
-    const parsed = this.parsedSetup();
-    return parsed?.success ? parsed.data : {};
-  });
-  /** What a reading of a place is read on. */
-  kindOf(keys: Readonly<Record<string, unknown>>): ValueKind {
-    const check = this.check();
-    if (!check) return 'indicator';
-    const felt = check.beside?.some(({ instead, when }) => instead && (when?.(keys) ?? true));
-    return felt ? 'none' : readsOf(check, this.setup(), keys);
-  }
-  /** What a reading says, as it was typed: its figure, or what was felt instead of one. */
-  toldBy({ value, keys }: StoredReading): string {
-    const felt = (this.check()?.beside ?? []).flatMap(({ key, instead }) =>
-      instead && keys[key] !== undefined ? [String(keys[key])] : [],
-    );
-    // "0.10–0.12 mm": a unit that both have is said once.
-    const [first = '', second = ''] = felt;
-    const unit = /\s*[a-zµ"]+$/i.exec(second)?.[0] ?? '';
-    return String(value ?? (second ? `${unit && first.endsWith(unit) ? first.slice(0, -unit.length) : first}–${second}` : first));
-  }
-  /** What the reading in hand is read on. */
-  readonly valueKind = computed(() => this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? {}));
-  readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
-  /** Places (`at`) that were read, mm. */
-  readonly places = computed(() => placesRead(this.standing()));
-  /** The round as a sheet: what the call is worked out from. The same one as long as it says the same: taken, sent and acknowledged are one call. */
-  readonly sheet = computed(
-    () => {
-      const round = this.round();
-      return round && sheetOf(round, round.readings, this.desk.facts(round));
-    },
-    { equal: sameSheet },
-  );
-  private readonly waits = computed(() => this.desk.waits(this.check()?.id ?? ''), { equal: sameNotes });
-  readonly solved = computed((): Solved => {
-    const sheet = this.sheet();
-    return sheet ? solveWhatStands(sheet, { waits: this.waits() }) : { finding: null, faults: [] };
-  });
-  /** The one move that comes next: the height before the side. */
-  readonly firstMove = computed(() => inWorkingOrder(this.solved().finding?.moves ?? []).at(0));
-  /** Readings of this round that the server refused: drafts to put right. */
-  readonly refused = computed(() => this.allRefused().filter(({ what, about }) => what === 'reading' && about === this.round()?.id));
-
-  /** What was read as a profile, where the check has one. */
-  readonly profile = computed((): WayProfile | undefined =>
-    this.check()?.profile && this.solved().finding ? wayProfile(this.sheet()) : undefined,
-  );
-
-  /** The places of the plan, the same ones from reading to reading. */
-  private readonly planned = computed((): readonly PlannedSlot[] => {
-    const [check, setup] = [this.check(), this.parsedSetup()];
-    const plan = check?.plan.safeParse(JSON.parse(this.planText()));
-    if (!check || !setup?.success) return [];
-    return check.slots(setup.data, plan?.success ? plan.data : check.plan.parse({}));
-  });
-  readonly slots = computed((): BenchSlot[] => {
-    const [check, setUp] = [this.check(), this.setUp()];
-    if (!check || !this.parsedSetup()?.success) return [];
-    const here = this.standing().filter((reading) => reading.set === setUp);
-    return withReadings(this.planned(), here, (keys) => placeOf(check, keys));
-  });
-  /** The place to read now. */
-  readonly current = computed(() => {
-    const slots = this.slots();
-    const chosen = this.chosen();
-    if (chosen !== null && slots[chosen]) return slots[chosen];
-    return slots.find((slot) => !slot.done);
-  });
-  /** What is asked beside the figure. */
-  readonly besides = new Besides(this.check, () => this.correction()?.reading.keys ?? this.current()?.keys);
-  readonly complete = computed(() => this.slots().length > 0 && this.slots().every((slot) => slot.done));
-  readonly work = computed(() => workDone(this.solved().finding, this.round(), this.setup()));
 
   /** Put a round on the bench. Fails with an ApiFailure when the server does not know it and nobody here does. */
   open(id: string): Observable<void> {

@@ -22,7 +22,7 @@ const SCHEMA = z.strictObject({
     <details>
       <summary>What is left of the work</summary>
       <iso-schema-form [schema]="form.schema" [value]="form.typed()" [faults]="form.faults()" (changed)="form.type($event)" />
-      @for (line of told(); track line) {
+      @for (line of told(); track $index) {
         <p>{{ line }}</p>
       }
     </details>

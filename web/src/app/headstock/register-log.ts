@@ -20,7 +20,7 @@ import { Button } from '../ui/controls';
         {{ open.name }} is not right yet. The way back is always to its first old value: <b class="figures">{{ open.old }}</b>.
       </p>
     }
-    @for (line of kappa(); track line) {
+    @for (line of kappa(); track $index) {
       <p class="soft">{{ line }}</p>
     }
     @for (entry of entries(); track entry.id) {

@@ -31,7 +31,7 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
       <section class="overdue" aria-label="Overdue">
         <h2>Not to be trusted without a look</h2>
         <ul>
-          @for (line of overdue(); track line) {
+          @for (line of overdue(); track $index) {
             <li>{{ line }}</li>
           }
         </ul>

@@ -132,7 +132,7 @@ export class Ladder {
         id: rung.check.id,
         title: rung.check.title,
         // Left out because it is being scraped: there is where it goes on.
-        scraped: rung.left ? this.desk.surfaces().find(({ aim }) => aim?.check === rung.check.id) : undefined,
+        scraped: rung.left ? this.desk.surfaces().find(({ aim, putAway }) => !putAway && aim?.check === rung.check.id) : undefined,
         state: rung.state,
         way: wayOfFinding({ quantities: rung.found }, rung.check),
         lines,

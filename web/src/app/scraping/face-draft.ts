@@ -19,6 +19,7 @@ export const draftSchema = z.object({
   uses: z.record(z.string(), z.enum(['bear', 'relieve', 'ignore'])),
   mirrored: z.boolean(),
   heldBack: z.boolean().default(false),
+  putAway: z.boolean().default(false),
   /** Strokes that were drawn round zones, mm on the face. */
   drawn: z.array(z.array(pointSchema)).default([]),
 });
@@ -65,6 +66,7 @@ export const FIRST: Draft = {
   uses: {},
   mirrored: false,
   heldBack: false,
+  putAway: false,
   drawn: [],
 };
 
@@ -163,7 +165,7 @@ export function surfaceFrom(
   known: (Surface & { readonly entries: readonly { readonly kind: string }[] }) | undefined,
   { machineId, edge }: { readonly machineId: string; readonly edge: string | undefined },
 ): Surface | null {
-  const { text, mirrored, heldBack } = draft;
+  const { text, mirrored, heldBack, putAway } = draft;
   const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
   const bore = text['shape'] === 'shell' ? figureOf(draft, 'diameter') : undefined;
   const [width, height] = [figureOf(draft, 'width'), bore === undefined ? figureOf(draft, 'height') : bore && (Math.PI * bore) / 2];
@@ -197,6 +199,7 @@ export function surfaceFrom(
     },
     ...(mate || known?.mate ? { mate } : {}),
     ...(heldBack || known?.heldBack ? { heldBack } : {}),
+    ...(putAway || known?.putAway ? { putAway } : {}),
   };
 }
 
@@ -241,5 +244,5 @@ export function draftOf(surface: Surface): Draft {
     ...mateTexts(surface.mate),
   };
   const uses = Object.fromEntries(zones.map(({ id, use: own }) => [id, own]));
-  return { text, mirrored, drawn, heldBack: surface.heldBack ?? false, uses };
+  return { text, mirrored, drawn, heldBack: surface.heldBack ?? false, putAway: surface.putAway ?? false, uses };
 }

@@ -103,7 +103,7 @@ export class FaceForm {
   protected readonly others = computed((): Choice<string>[] => [
     { value: '', label: 'no other face' },
     ...this.all()
-      .filter(({ id }) => id !== this.surfaceId())
+      .filter(({ id, putAway }) => id !== this.surfaceId() && (!putAway || id === this.text()['mate']))
       .map(({ id, name }) => ({ value: id, label: name })),
   ]);
 
@@ -150,6 +150,9 @@ export class FaceForm {
   }
   protected holdBack(heldBack: boolean): void {
     this.change({ ...this.draft(), heldBack });
+  }
+  protected putAway(putAway: boolean): void {
+    this.change({ ...this.draft(), putAway });
   }
   /** A stroke round a zone: it lies on what is there. */
   protected outline(stroke: Stroke): void {

@@ -28,9 +28,17 @@ import { Notice } from '../ui/notice';
         <span class="now">{{ face.step }}</span>
       </a>
     } @empty {
-      @if (loaded()) {
+      @if (loaded() && !away().length) {
         <p>No face of this machine is being scraped. Describe one: its size, its zones, and what it is blued with.</p>
       }
+    }
+    @if (away().length) {
+      <p class="soft">
+        Put away:
+        @for (face of away(); track face.id) {
+          <a [routerLink]="face.id">{{ face.name }}</a>{{ $last ? '' : ', ' }}
+        }
+      </p>
     }
     <iso-notice [text]="problem()" />
     <p><a class="act" [class.next]="faces().length === 0" routerLink="new">Describe a face</a></p>
@@ -71,8 +79,11 @@ export class Faces {
   private readonly all = toSignal(toObservable(this.machineId).pipe(switchMap((id) => (id === null ? of([]) : this.store.of(id)))), {
     initialValue: [] as readonly StoredSurface[],
   });
+  /** Begun by mistake, or worked on no more: still to be looked at. */
+  protected readonly away = computed(() => this.all().filter(({ putAway }) => putAway));
+  private readonly inWork = computed(() => this.all().filter(({ putAway }) => !putAway));
   protected readonly faces = computed(() =>
-    this.all().map((surface) => {
+    this.inWork().map((surface) => {
       const { state, step, zones, aim } = deskOf(surface, surface.entries);
       const left = zones.reduce((sum, zone) => sum + (zone.left ?? 0), 0);
       return {

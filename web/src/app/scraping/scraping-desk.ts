@@ -186,6 +186,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   private write(entry: NewEntry): void {
     const surface = this.surface();
     if (!surface) return;
+    if (surface.putAway) return this.problem.set('This face is put away: nothing more is written down at it. Its card takes it out again.');
     this.problem.set('');
     this.store.write(surface, entry);
   }

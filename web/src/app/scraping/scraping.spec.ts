@@ -227,6 +227,15 @@ describe('the scraping desk', () => {
     expect(server.surfaces[0].entries.length).toBe(1);
   });
 
+  it('a face that is put away is written down at no more, whatever is pressed', async () => {
+    const { page, server } = await open(stored(face({ putAway: true }), plan(0, 0, 0, 40)));
+    expect(page.text()).toContain('Put away. Its card takes it out again.');
+    await key(page, '4');
+    expect(page.text()).toContain('nothing more is written down at it');
+    await key(page, ' ');
+    expect(server.surfaces[0].entries.length).toBe(1);
+  });
+
   it('the full check is priced apart, and a narrow way says over how much of it a square is counted', async () => {
     const print = {
       ...{ picture: null, film: 4, pressed: null, corners: null, threshold: 0.5 },

@@ -35,7 +35,7 @@ export type ShimTexts = Readonly<Partial<Record<Name, string>>>;
         />
       }
     </p>
-    @for (line of told().lines; track line) {
+    @for (line of told().lines; track $index) {
       <p class="found">{{ line }}</p>
     }
     <iso-notice kind="caution" [text]="told().caution" />

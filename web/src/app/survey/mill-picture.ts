@@ -48,7 +48,7 @@ const HEAD = 'M-34 96H34V206H-34Z M-18 206H18V236H-18Z';
         <text class="words" [attr.x]="view.x - 114" y="24">{{ view.title }}</text>
         <g [attr.transform]="'translate(' + view.x + ' 0)'">
           <path class="bed" [attr.d]="view.base" />
-          @for (part of view.carries; track part) {
+          @for (part of view.carries; track $index) {
             <path class="bed" [attr.d]="part" />
           }
           <path class="true" [attr.d]="view.trueLines" />
