@@ -14,7 +14,8 @@ export function sagSlope(bar: RoundBar & { readonly freeLength: number }, near: 
   return (1000 * (sag(far) - sag(near))) / (far - near);
 }
 
-const round = (value: number): number => Math.round(value);
+/** Millimetres as a bar is asked for: whole ones, of a thin rod two digits. Only for the words: a thin tube rounded is no tube. */
+const round = (value: number): number => (value >= 10 ? Math.round(value) : Number(value.toPrecision(2)));
 
 /**
  * How a shorter, a thicker and a hollow bar would do in the place of this one: read at the same places,
@@ -24,12 +25,12 @@ const round = (value: number): number => Math.round(value);
  */
 export function otherBars(bar: RoundBar & { readonly freeLength: number }, near: number, far: number): OtherBar[] {
   const { diameter, freeLength } = bar;
-  const shorter = { ...bar, freeLength: round(0.7 * freeLength) };
-  const thicker = { ...bar, diameter: round(1.5 * diameter), bore: bar.bore && 1.5 * bar.bore };
-  const hollow = { ...bar, bore: round(0.75 * diameter) };
+  const shorter = { ...bar, freeLength: 0.7 * freeLength };
+  const thicker = { ...bar, diameter: 1.5 * diameter, bore: bar.bore && 1.5 * bar.bore };
+  const hollow = { ...bar, bore: 0.75 * diameter };
   return [
-    { what: `${shorter.freeLength} mm long instead of ${round(freeLength)} mm`, bar: shorter, far: Math.max(near + 1, 0.7 * far) },
-    { what: `${thicker.diameter} mm thick instead of ${round(diameter)} mm`, bar: thicker, far },
-    { what: `hollow, with a bore of ${hollow.bore} mm, if its diameter is even`, bar: hollow, far },
+    { what: `${round(shorter.freeLength)} mm long instead of ${round(freeLength)} mm`, bar: shorter, far: Math.max(near + 1, 0.7 * far) },
+    { what: `${round(thicker.diameter)} mm thick instead of ${round(diameter)} mm`, bar: thicker, far },
+    { what: `hollow, with a bore of ${round(hollow.bore)} mm, if its diameter is even`, bar: hollow, far },
   ].map(({ what, bar: other, far: to }) => ({ what, bar: other, slope: sagSlope(other, near, to) }));
 }

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { DIMENSIONS, type Dimension } from '../units/dimensions.js';
 import { formatQuantity, shownIn, type UnitSystem } from '../units/format.js';
+import { workable } from '../units/number.js';
 import { parseQuantity, type Parsed } from '../units/parse.js';
 
 /** What a form needs to know to draw one field. Kept beside the schema, never inside the check's code. */
@@ -168,7 +169,7 @@ function numberSchema(info: FieldInfo & Range): z.ZodType<number, unknown> {
             ? `"${raw}" is not a plain number`
             : 'must be a plain number'
         : outOfRange(value, info, '')?.trim();
-    if (typeof value === 'number' && !message) return value;
+    if (typeof value === 'number' && !message) return workable(value) ?? value;
     context.issues.push({ code: 'custom', message: message || 'is not taken', input: raw, params: { example: info.example ?? '1' } });
     return z.NEVER;
   });

@@ -1,4 +1,4 @@
-import { readNumber } from '../units/number.js';
+import { readNumber, workable } from '../units/number.js';
 import { DIMENSIONS } from '../units/dimensions.js';
 import { parseQuantity, type Parsed } from '../units/parse.js';
 import { dialFactor, type Instrument, type ValueKind } from './instrument.js';
@@ -37,7 +37,8 @@ export function readingValue(raw: unknown, kind: ValueKind, instrument: Instrume
   if (!Number.isFinite(divisions)) return { ok: false, message: 'must be a finite number', example };
   if (!instrument) return { ok: false, message: BARE_NEEDS_INSTRUMENT, example };
   const factor = kind === 'indicator' ? dialFactor(instrument) : 1;
-  return { ok: true, value: divisions * instrument.graduation * factor, unit: 'div' };
+  const value = workable(divisions * instrument.graduation * factor);
+  return value === undefined ? { ok: false, message: 'is too large', example } : { ok: true, value, unit: 'div' };
 }
 
 /** A diameter or a reading over pins, µm. */

@@ -140,13 +140,16 @@ interface Line {
 }
 
 function combine(lines: readonly Line[], floor: number): Omit<Uncertainty, 'reseating'> {
-  const variance = lines.reduce((sum, line) => sum + line.u ** 2, 0);
-  const u = Math.sqrt(variance);
-  const weakness = lines.reduce((sum, line) => sum + (line.u === 0 ? 0 : line.u ** 4 / line.dof), 0);
+  // In parts of the largest: squares of what is tiny or huge are nothing or no number any more.
+  const largest = Math.max(0, ...lines.map((line) => line.u));
+  const parts = lines.map((line) => ({ ...line, part: largest > 0 ? line.u / largest : 0 }));
+  const variance = parts.reduce((sum, { part }) => sum + part ** 2, 0);
+  const u = largest * Math.sqrt(variance);
+  const weakness = parts.reduce((sum, { part, dof }) => sum + part ** 4 / dof, 0);
   const degreesOfFreedom = weakness > 0 ? variance ** 2 / weakness : Infinity;
-  const budget = lines
+  const budget = parts
     .filter((line) => line.u > 1e-6 * u)
-    .map(({ source, u: part }) => ({ source, u: part, share: part ** 2 / variance }))
+    .map(({ source, u: own, part }) => ({ source, u: own, share: part ** 2 / variance }))
     .sort((a, b) => b.share - a.share);
   return { u, floor, expanded: Math.max(coverageFactor(degreesOfFreedom) * u, floor), degreesOfFreedom, budget };
 }

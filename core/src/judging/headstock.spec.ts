@@ -184,6 +184,21 @@ describe('another bar', () => {
         .toBeLessThan(sagSlope(rod, 20, 240));
   });
 
+  it('of a thin rod or a thin tube is one that can be made', () => {
+    for (const thin of [
+      { diameter: 1, freeLength: 40 },
+      { diameter: 0.4, freeLength: 12 },
+      { diameter: 20.3, bore: 20, freeLength: 250 },
+    ])
+      for (const { bar, slope, what } of otherBars(thin, 2, 10)) {
+        expect(bar.bore ?? 0)
+          .withContext(what)
+          .toBeLessThan(bar.diameter);
+        expect(slope).withContext(what).toBeGreaterThan(0);
+        expect(what).not.toMatch(/\b0 mm|NaN/);
+      }
+  });
+
   it('is offered with numbers when the droop is more than a quarter of the zone', () => {
     const sheet = spindleAxisSheet(
       { slopeH: 20, slopeV: 20 },

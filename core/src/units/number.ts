@@ -19,6 +19,15 @@ function plainFractions(text: string): string {
     .replace(/^([+\-−]?)\s+/, '$1');
 }
 
+/** Less than this has a square that is nothing to a computer. */
+const LEAST = 1e-60;
+
+/** A number that can be worked with: what is too small for that is nothing, what is not finite is undefined. */
+export function workable(value: number): number | undefined {
+  if (!Number.isFinite(value)) return undefined;
+  return Math.abs(value) < LEAST ? 0 : value;
+}
+
 /**
  * Read a number with an optional unit: `12 um`, `−0,5 thou`, `1/2 thou`, `5 ½ div`, `13-1/2 in`, `half thou`.
  * A point or a comma is the decimal sign; `+`, `-` and `−` are signs.

@@ -1,5 +1,5 @@
 import { DIMENSIONS, type Dimension } from './dimensions.js';
-import { readNumber } from './number.js';
+import { readNumber, workable } from './number.js';
 
 /** A value in base units, or a message that says what is wrong and shows what would be taken. */
 export type Parsed =
@@ -29,9 +29,9 @@ export function parseQuantity(raw: unknown, dimension: Dimension, defaultUnit?: 
     return { ok: false, message: `is missing: give ${noun}`, example };
   }
   if (typeof raw === 'number') {
-    return Number.isFinite(raw)
-      ? { ok: true, value: raw * factors[bare.toLowerCase()], unit: bare, bare: true }
-      : { ok: false, message: `must be ${noun}, a finite number`, example };
+    if (!Number.isFinite(raw)) return { ok: false, message: `must be ${noun}, a finite number`, example };
+    const value = workable(raw * factors[bare.toLowerCase()]);
+    return value === undefined ? { ok: false, message: 'is too large', example } : { ok: true, value, unit: bare, bare: true };
   }
   if (typeof raw !== 'string') return { ok: false, message: `must be ${noun}: a number or a text with a unit`, example };
   const read = readNumber(raw);
@@ -45,10 +45,10 @@ export function parseQuantity(raw: unknown, dimension: Dimension, defaultUnit?: 
   if (factor === undefined) {
     return { ok: false, message: `"${raw}" is not ${noun}: the unit "${read.unit}" is not one of ${unitList(dimension)}`, example };
   }
-  const value = read.value * factor;
-  return Number.isFinite(value)
-    ? { ok: true, value, unit, ...(read.unit === '' && { bare: true }) }
-    : { ok: false, message: `"${raw}" is too large`, example };
+  const value = workable(read.value * factor);
+  return value === undefined
+    ? { ok: false, message: `"${raw}" is too large`, example }
+    : { ok: true, value, unit, ...(read.unit === '' && { bare: true }) };
 }
 
 function unitList(dimension: Dimension): string {
