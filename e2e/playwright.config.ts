@@ -4,13 +4,16 @@ import { CHROMIUM_FLAGS } from '../tools/served.mjs';
 export default defineConfig({
   testDir: 'tests',
   // Time is no fault of a story: on a busy machine one takes three times as long. These end what hangs.
-  timeout: 240_000,
+  timeout: 200_000,
   expect: { timeout: 20_000 },
   workers: 2,
   fullyParallel: true,
   forbidOnly: !!process.env['CI'],
   reporter: 'list',
   use: {
+    // What does not come in a minute does not come.
+    actionTimeout: 60_000,
+    navigationTimeout: 60_000,
     locale: 'en-GB',
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium', args: CHROMIUM_FLAGS },

@@ -35,7 +35,7 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
   const id = await machineId(page, shop.address, 'L-14');
   const screens: [string, string][] = [
     ['machines', '.plate b'],
-    ['machines/new', 'fieldset'],
+    ['machines/new', 'iso-schema-form input'],
     [`machines/${id}/card`, 'fieldset'],
     ['kit', '.short'],
     ['limits/general', 'iso-limit-table'],

@@ -4,6 +4,8 @@ test('bad input in every field of a card is named, with what would do, and nothi
   await page.goto(`${shop.address}/machines/new`);
   await page.getByRole('button', { name: 'Add this machine' }).click();
   await expect(page.getByText('Shop number is missing')).toBeVisible();
+  await expect(page.getByText('Kind is missing: choose what kind of machine it is. Try: engine lathe')).toBeVisible();
+  await pick(page, 'Kind', 'engine lathe');
   const fields = [
     'Swing over bed',
     'Between centres',
