@@ -1,5 +1,6 @@
 import { CHECKS, type CheckDefinition, type HeightAt } from '@isometra/core';
 import type { QuantityHead, RoundHead } from '@isometra/contract';
+import { groupedBy } from './groupedBy.js';
 import { sameThing, thingOf, thingWords } from './things.js';
 
 /** One thing known of a machine: which check and quantity told it last, and what it said. */
@@ -35,25 +36,13 @@ export function factsOf<Name extends string>(rounds: readonly RoundHead[], names
   return Object.fromEntries(known) as Partial<Record<Name, number>>;
 }
 
-/** One of several like things of a machine (a station, a way), and the rounds that tell of it, oldest first. */
-export interface OfThing {
-  /** "station 3", "front vee"; empty where nobody said. */
-  readonly name: string;
-  readonly rounds: readonly RoundHead[];
-}
-
-/** The rounds that tell something of like things, each thing by itself; the one that was read last stands last. */
-export function eachThing(rounds: readonly RoundHead[], tells: (round: RoundHead) => boolean): OfThing[] {
-  const things = new Map<string, RoundHead[]>();
-  for (const round of rounds.filter(tells)) {
-    const thing = thingOf(round);
-    const before = things.get(thing) ?? [];
-    before.push(round);
-    // Told once more, it stands behind the others.
-    things.delete(thing);
-    things.set(thing, before);
-  }
-  return [...things.values()].map((told) => ({ name: thingWords(told[0]), rounds: told }));
+/** Rounds of several like things of a machine, each thing by its name, its rounds oldest first; the one that was read last stands last. */
+function eachThing(telling: readonly RoundHead[]): { readonly name: string; readonly rounds: readonly RoundHead[] }[] {
+  const place = new Map(telling.map((round, i) => [round, i]));
+  const last = (rounds: readonly RoundHead[]): number => place.get(rounds[rounds.length - 1]) ?? 0;
+  return [...groupedBy(telling, thingOf).values()]
+    .sort((one, other) => last(one) - last(other))
+    .map((rounds) => ({ name: thingWords(rounds[0]), rounds }));
 }
 
 /** Facts of several like things apart (each pocket of a turret): of each its own latest word. */
@@ -64,7 +53,7 @@ export function factsOfEach<Name extends string>(
   const told = names.flatMap(sources);
   const tells = (round: RoundHead): boolean =>
     told.some(({ check, quantity }) => check.id === round.check && round.finding?.quantities[quantity]);
-  return eachThing(rounds, tells).map((thing) => ({ name: thing.name, facts: factsOf(thing.rounds, names) }));
+  return eachThing(rounds.filter(tells)).map((thing) => ({ name: thing.name, facts: factsOf(thing.rounds, names) }));
 }
 
 /** The check and the quantity that a limit on a fact stands for: the first that makes it known. */
@@ -74,18 +63,20 @@ export const factSource = (name: string): { readonly check: CheckDefinition; rea
 export const profileCheck = (name: string): CheckDefinition | undefined =>
   [...CHECKS.values()].find(({ knowsProfile }) => knowsProfile?.name === name);
 
+const tellsProfile =
+  (name: string) =>
+  (round: RoundHead): boolean =>
+    CHECKS.get(round.check)?.knowsProfile?.name === name && round.finding?.profile !== undefined;
+
 /** The latest round that told a profile. */
-export const profileRound = (rounds: readonly RoundHead[], name: string): RoundHead | undefined =>
-  rounds.findLast((round) => CHECKS.get(round.check)?.knowsProfile?.name === name && round.finding?.profile);
+export const profileRound = (rounds: readonly RoundHead[], name: string): RoundHead | undefined => rounds.findLast(tellsProfile(name));
 
 /** The latest profile of each like thing (each way of a bed): heights along it, µm over mm; the one that was read last stands last. */
 export const profilesOf = (
   rounds: readonly RoundHead[],
   name: string,
 ): { readonly name: string; readonly heights: readonly HeightAt[] }[] =>
-  eachThing(rounds, (round) => CHECKS.get(round.check)?.knowsProfile?.name === name && round.finding?.profile !== undefined).map(
-    (thing) => ({ name: thing.name, heights: thing.rounds.at(-1)?.finding?.profile ?? [] }),
-  );
+  eachThing(rounds.filter(tellsProfile(name))).map((thing) => ({ name: thing.name, heights: thing.rounds.at(-1)?.finding?.profile ?? [] }));
 
 /** Whether all that a round told is told again by another of the same check on the same thing. */
 const toldAgain = (before: RoundHead, now: RoundHead): boolean =>

@@ -113,7 +113,8 @@ export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
     // From when the value was entered, whether or not anybody said that the card is done.
     const changedAt = use.entered?.at ?? '';
     // All of one way from the same first old value: what is judged is what has become of the round that it began with.
-    const way = entries.filter((entry) => entry.use.name === use.name && entry.use.old?.at === use.old?.at);
+    const onWay = (entry: { readonly use: RegisterUse }): boolean => entry.use.name === use.name && entry.use.old?.at === use.old?.at;
+    const way = entries.filter(onWay);
     const [{ round: first }] = way;
     const ids = new Set(way.map((entry) => entry.move.id));
     const moved = ({ at }: RoundHead) =>
@@ -128,7 +129,7 @@ export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
     );
     const after = homed.filter(({ at }) => at > changedAt && (until === undefined || at < until));
     const last = homed.findLast(({ at }) => at <= changedAt);
-    const before = log.findLast((entry) => entry.use.name === use.name && entry.use.old?.at === use.old?.at);
+    const before = log.findLast(onWay);
     const made = { first, round, move, moved, ...(last && { last }), ...(before && { tried: before.use }) };
     const word = settled(after, (next) => judged(use, made, next));
     log.push({ move, use, ...word, ...(word.recheck && before && { recheck: sinceTaken(word.recheck, before) }) });

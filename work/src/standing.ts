@@ -1,6 +1,7 @@
 import { CHECKS, drift, effectOf, type PlannedChange } from '@isometra/core';
 import type { QuantityHead, RoundHead } from '@isometra/contract';
 import type { CampaignPlan } from './campaign.js';
+import { groupedBy } from './groupedBy.js';
 import { asDone, disturbs, doneMoves, type DoneMove } from './doneMoves.js';
 import type { LadderFacts } from './overdue.js';
 import type { StaleReason } from './reasons.js';
@@ -100,14 +101,4 @@ export function standingOf(rounds: readonly RoundHead[], plan: CampaignPlan, fac
   const byThing = groupedBy(telling, (round) => `${round.check} ${thingOf(round)}`);
   const things = [...byThing.values()].map((own) => thingFrom(own, past)).filter((thing) => thing !== undefined);
   return { moves: past.moves, things: groupedBy(things, ([{ round }]) => round.check) };
-}
-
-function groupedBy<T>(entries: readonly T[], keyOf: (entry: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const entry of entries) {
-    const own = groups.get(keyOf(entry));
-    if (own) own.push(entry);
-    else groups.set(keyOf(entry), [entry]);
-  }
-  return groups;
 }

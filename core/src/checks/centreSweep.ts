@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { fieldRegistry } from '../input/fields.js';
+import { optionalText } from '../input/fields.js';
 import { ISOLATE } from './cautions.js';
 import { defineCheck, type CheckDefinition } from './define.js';
 import { MORE_SET_UPS, SHORTER_HOLDER } from './helps.js';
@@ -14,14 +14,6 @@ import { HEIGHT, LATERAL } from './words.js';
 /** Parts of an offset: on a bed that lies level, and on one that leans. */
 const FLAT: readonly string[] = ['offsetHorizontal', 'offsetVertical'];
 const LEANING: readonly string[] = ['alongSlide', 'acrossSlide'];
-
-const shortText = (label: string, example: string) =>
-  z
-    .string({ error: 'must be a text' })
-    .trim()
-    .max(24, 'must have 24 letters or fewer')
-    .optional()
-    .register(fieldRegistry, { label, example });
 
 const BOLTED = { plus: ['nudge'], minus: ['nudge'] };
 const STORED = { plus: ['stored-offset', 'nudge'], minus: ['stored-offset', 'nudge'] };
@@ -71,7 +63,10 @@ export function centreSweep({
     plan: bolted ? bushPlan : slideSweepPlan,
     conditions: z.strictObject({
       homed: homedField(),
-      ...(stations && { station: shortText('Station that is swept', '3'), plate: shortText('Number on its plate', '3') }),
+      ...(stations && {
+        station: optionalText(24, { label: 'Station that is swept', example: '3' }),
+        plate: optionalText(24, { label: 'Number on its plate', example: '3' }),
+      }),
     }),
     ...(stations && { apart: ['station'] }),
     ...(carried && { carried }),

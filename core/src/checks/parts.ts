@@ -133,18 +133,19 @@ export const TURRET: Part = {
   carries: { ...ON_TURRET, others: 'its pockets' },
 };
 
+const OWN_STATION = 'Each plate goes back on its own station, by its number.';
 const AGAINST_STOP = 'Housing, belt and drive shaft go back against their stop.';
 const PLATE: Part = {
   name: 'plate of this station alone',
   faces: 'joint of the plate',
   clamp: 'bolts of the plate',
-  before: 'Each plate goes back on its own station, by its number.',
+  before: OWN_STATION,
 };
 export const POCKET: Part = {
   name: 'turret',
   faces: 'joint of the turret',
   clamp: 'bolts of the turret',
-  before: 'Each plate goes back on its own station, by its number.',
+  before: OWN_STATION,
   stop: AGAINST_STOP,
   carries: { ...ON_TURRET, others: 'its flat and every other station', alone: PLATE },
 };

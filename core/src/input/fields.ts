@@ -175,6 +175,16 @@ function numberSchema(info: FieldInfo & Range): z.ZodType<number, unknown> {
   });
 }
 
+/** A short text that may be left out, without the blanks round it. @param max letters. */
+export function optionalText(max: number, info: FieldInfo): z.ZodOptional<z.ZodString> {
+  return z
+    .string({ error: 'must be a text' })
+    .trim()
+    .max(max, `must have ${max} letters or fewer`)
+    .optional()
+    .register(fieldRegistry, info);
+}
+
 /** A count: a whole number. */
 export function count(info: FieldInfo & Range): z.ZodOptional<z.ZodType<number, unknown>> {
   return numberSchema(info)

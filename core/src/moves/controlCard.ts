@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, count, fieldRegistry, quantitySchema } from '../input/fields.js';
+import { choice, count, fieldRegistry, optionalText, quantitySchema } from '../input/fields.js';
 
 const word = (label: string, example: string, max = 40) =>
   z
@@ -47,12 +47,7 @@ export const registerSchema = z.strictObject({
       { value: 'sub', label: 'the sub-spindle' },
     ],
   }),
-  station: z
-    .string({ error: 'must be a text' })
-    .trim()
-    .max(12, 'must have 12 letters or fewer')
-    .optional()
-    .register(fieldRegistry, { label: 'Which station', example: '3' }),
+  station: optionalText(12, { label: 'Which station', example: '3' }),
   kappa: choice({
     label: 'A reference goes, by a jog,',
     rare: true,

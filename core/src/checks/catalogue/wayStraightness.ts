@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choice, count, fieldRegistry, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import { choice, count, measure, optionalMeasure, optionalText, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import type { Reading, Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
@@ -199,14 +199,7 @@ export const wayStraightness = defineCheck({
   setup,
   reading,
   plan,
-  conditions: z.strictObject({
-    way: z
-      .string({ error: 'must be a text' })
-      .trim()
-      .max(40, 'must have 40 letters or fewer')
-      .optional()
-      .register(fieldRegistry, { label: 'Which way', example: 'front vee' }),
-  }),
+  conditions: z.strictObject({ way: optionalText(40, { label: 'Which way', example: 'front vee' }) }),
   apart: ['way'],
   slotKeys: ['at', 'end', 'edge'],
   reads: 'level',

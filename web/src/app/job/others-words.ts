@@ -1,8 +1,8 @@
 import type { Other, OthersSay } from '@isometra/work';
+import { capital } from '../ui/say';
 
 const day = (at: string): string => new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' });
 const named = (others: readonly Other[]): string => others.map(({ name, at }) => `${name} (${day(at)})`).join(' and ');
-const first = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /**
  * What the other stations say of one that is off, and what is moved or changed for it: the whole turret, or this one alone.
@@ -10,17 +10,17 @@ const first = (text: string): string => text.charAt(0).toUpperCase() + text.slic
  * @param register the move is a value in the control, not bolts.
  */
 export function othersWords({ alike, apart }: OthersSay, register: boolean): string {
-  const both = [alike.length && `${named(alike)} stand${alike.length > 1 ? '' : 's'} off alike`, apart.length && `${named(apart)} not`];
+  const alikeWords = `${capital(named(alike))} stand${alike.length > 1 ? '' : 's'} off alike`;
   if (alike.length && apart.length)
-    return `${first(both.filter(Boolean).join(', '))}. Look at the plates first: neither the whole turret nor one station alone accounts for all of them.`;
+    return `${alikeWords}, ${named(apart)} not. Look at the plates first: neither the whole turret nor one station alone accounts for all of them.`;
   const [all, one] = register
     ? ['a register that shifts all of them', 'a register of this station. One that shifts all of them would put the others out']
     : [
         'the turret has gone over, and is moved with every station',
         'the plate of this station. The whole turret moved over would put the others out',
       ];
-  if (alike.length) return `${first(String(both[0]))}: ${all}.`;
+  if (alike.length) return `${alikeWords}: ${all}.`;
   if (apart.length)
-    return `${first(named(apart))} did not stand off: ${one}. If anything has happened since, sweep another one again first.`;
+    return `${capital(named(apart))} did not stand off: ${one}. If anything has happened since, sweep another one again first.`;
   return `No other station stands read. Sweep one before anything is ${register ? 'entered' : 'eased'}: off alike, it is all of them; if it is in, it is this one alone.`;
 }

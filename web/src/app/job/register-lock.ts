@@ -110,14 +110,16 @@ export class RegisterLock {
   /** What was done to this register before, and is not right yet. */
   protected readonly before = computed(() => this.unsettled()[this.name().trim()] ?? null);
 
+  /** What was last entered into this one. */
+  private readonly leftHere = computed(() => this.left()[this.name().trim()]);
   /** The first old value of a register that is not right yet: it stays, whatever the control shows now. */
   protected readonly firstOld = computed(() => {
-    const [old, left] = [this.before()?.old, this.left()[this.name().trim()]];
+    const [old, left] = [this.before()?.old, this.leftHere()];
     return old && left ? registerValue(old.value, left) : '';
   });
-  /** What the figure off the control is called: of a register that was changed before it is no old value any more. */
   /** Changed after this round was read: what it read is not of what stands there now. */
-  protected readonly changedSince = computed(() => (this.left()[this.name().trim()]?.at ?? '') > (this.readAt() || '9'));
+  protected readonly changedSince = computed(() => this.readAt() !== '' && (this.leftHere()?.at ?? '') > this.readAt());
+  /** What the figure off the control is called: of a register that was changed before it is no old value any more. */
   protected readonly figureName = computed(() => (this.before() ? 'What it shows now' : 'Old value'));
   /** Read off the control each time, never filled in: another register is typed over with what was not looked at. */
   protected readonly old = linkedSignal({ source: this.name, computation: () => '' });
@@ -126,7 +128,7 @@ export class RegisterLock {
 
   /** Why a value off the control cannot be what it stands at, or is not taken before somebody has made sure; empty where it is. */
   private otherwise(value: number, unit: RegisterUse['unit'], digits: number): string {
-    const left = this.left()[this.name().trim()];
+    const left = this.leftHere();
     if (!left || !showsOther(value, unit, left)) return '';
     const words = `${this.figureName()}: it was left at ${registerValue(left.value, left)}${left.by === '?' ? '' : ` by ${left.by}`}, and is said to show ${registerValue(value, { unit, digits })}`;
     if (this.before())

@@ -1,5 +1,5 @@
 import type { Dimension } from '@isometra/core';
-import { bothUnits, isZero, slopeOver, type Shown } from '../ui/say';
+import { bothUnits, capital, isZero, slopeOver, type Shown } from '../ui/say';
 import type { KnownLathe, KnownMill, KnownTurning } from '@isometra/work';
 
 type Line = readonly [value: number | undefined, dimension: Dimension, subject: string, plus: string, minus: string];
@@ -10,8 +10,6 @@ function said([value, dimension, subject, plus, minus]: Line, shown: Shown): str
   const large = dimension === 'slope' ? slopeOver(value, 300, shown) : bothUnits(value, dimension, shown).large;
   return isZero(large) ? `${subject}: nothing to be told from zero.` : `${subject}: ${large} ${value > 0 ? plus : minus}.`;
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Each way by its own name. */
 function wayWords(ways: KnownLathe['ways'] = [], shown: Shown): string[] {

@@ -53,8 +53,8 @@ export function pictureOf(known: KnownLathe, factor: number): Picture {
       axisEnd: -units((known.axisSlopeV ?? 0) * reach),
       tail: -units(known.tailV ?? 0),
       quill: degrees(known.quillV ?? 0),
-      bed: `M40 ${FRAME.bedTop} ${wayPath(ways.at(-1)?.heights ?? [], units)}L${FRAME.bedEnd} ${FRAME.bedTop}`,
-      ways: ways.slice(0, -1).map(({ name, heights }) => ({ name, path: wayPath(heights, units).replace('L', 'M').trim() })),
+      bed: lineThrough([`40 ${FRAME.bedTop}`, ...wayPoints(ways.at(-1)?.heights ?? [], units), `${FRAME.bedEnd} ${FRAME.bedTop}`]),
+      ways: ways.slice(0, -1).map(({ name, heights }) => ({ name, path: lineThrough(wayPoints(heights, units)) })),
     },
     sections: places.map((part) => ({
       x: FRAME.nose + part * (FRAME.tail - FRAME.nose),
@@ -64,12 +64,14 @@ export function pictureOf(known: KnownLathe, factor: number): Picture {
   };
 }
 
-/** The top of the bed along a way: high where it is high, nothing where nothing is known. */
-function wayPath(way: readonly HeightAt[], units: (um: number) => number): string {
+/** Points of the top of the bed along a way: high where it is high, nothing where nothing is known. */
+function wayPoints(way: readonly HeightAt[], units: (um: number) => number): string[] {
   // A way longer than the drawing is drawn shorter: what counts is where along it the height is.
   const perMm = Math.min(FRAME.perMetre / 1000, (FRAME.bedEnd - FRAME.nose) / Math.max(1, ...way.map(({ at }) => at)));
-  return way.map(({ at, height }) => `L${FRAME.nose + at * perMm} ${FRAME.bedTop - units(height)} `).join('');
+  return way.map(({ at, height }) => `${FRAME.nose + at * perMm} ${FRAME.bedTop - units(height)}`);
 }
+
+const lineThrough = (points: readonly string[]): string => `M${points.join(' L')}`;
 
 /** A factor that draws the largest error at about 40 units, within ×100 to ×5000. */
 export function fittingFactor(known: KnownLathe): number {

@@ -6,6 +6,9 @@ export interface Shown {
   readonly fineness: Fineness;
 }
 
+/** A sentence begins with a capital. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 /** What of a quantity is spoken. */
 type Spoken = Pick<Quantity, 'value' | 'direction' | 'expanded'>;
 
