@@ -40,6 +40,23 @@ describe('what other stations say of one that is off', () => {
     expect(othersSay(rounds[2], 'acrossSlide', rounds)).toEqual({ alike: [], apart: [] });
   });
 
+  it('a register of the card that shifts all of them, changed since, leaves the others without a word', () => {
+    const { swept } = turret();
+    const register = {
+      ...({ name: 'work shift', axis: 'X', kind: 'added', unit: 'mm', programming: 'radius', digits: 3, total: 20, jog: null } as const),
+      ...{ old: { value: 0, where: '', at: Diary.at(1, 9), by: 'RM' }, homings: 0, power: 0 },
+      entered: { value: 0.01, how: 'plus' as const, at: Diary.at(2, 12), by: 'RM' },
+    };
+    const made = { dial: null, preset: 0, tightened: null, rule: null, register };
+    const changed = move({ kind: 'stored-offset', quantity: 'alongSlide', begunAt: Diary.at(2, 11), doneAt: Diary.at(2, 12), made });
+    const rounds = [swept('5', 2), swept('7', 2, [changed]), swept('3', 50)];
+    const card = { registers: [{ name: 'work shift', axis: 'X', scope: 'turret' as const }] };
+    expect(names(othersSay(rounds[2], 'acrossSlide', rounds, undefined, card)?.apart)).toEqual([]);
+    expect(names(othersSay(rounds[2], 'acrossSlide', rounds)?.apart))
+      .withContext('a card that tells nothing')
+      .toContain('station 5');
+  });
+
   it('of what has no others nothing, and of the only one that none was read', () => {
     const { diary, swept } = turret();
     const bush = diary.round('guide-bush', 'out');

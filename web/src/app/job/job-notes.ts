@@ -1,7 +1,7 @@
 import { Directive, computed, linkedSignal, signal } from '@angular/core';
 import { MOVES, type Move } from '@isometra/core';
 import type { Made, MoveWrite } from '@isometra/contract';
-import { leavesOf, othersSay, reallyMoved } from '@isometra/work';
+import { leavesOf, reallyMoved } from '@isometra/work';
 import { nowText } from '../data/clock';
 import type { Choice } from '../ui/choices';
 import { bothUnits } from '../ui/say';
@@ -53,19 +53,15 @@ export abstract class JobNotes extends JobStanding {
   // Which of what carries like things is moved.
   /** Said before the card is begun it waits here; then it stands on it. */
   protected readonly moved = linkedSignal(() => this.saved()?.made?.moved ?? null);
-  private readonly carries = computed(() => {
-    const carries = this.check()?.part?.carries;
-    // A register has its own scope: nothing is eased for it.
-    return carries?.alone && MOVES.get(this.kind())?.curedBy !== 'control' ? carries : undefined;
-  });
+  private readonly byRegister = computed(() => MOVES.get(this.kind())?.curedBy === 'control');
   protected readonly wholeOrOne = computed((): readonly Choice<NonNullable<Made['moved']>>[] => {
-    const carries = this.carries();
-    return carries?.alone
-      ? [
-          { value: 'all', label: carries.all },
-          { value: 'one', label: `the ${carries.alone.name}` },
-        ]
-      : [];
+    const { all = '', alone } = this.check()?.part?.carries ?? {};
+    // A register has its own scope: nothing is eased for it.
+    if (!alone || this.byRegister()) return [];
+    return [
+      { value: 'all', label: all },
+      { value: 'one', label: `the ${alone.name}` },
+    ];
   });
   protected chooseMoved(moved: NonNullable<Made['moved']>): void {
     this.moved.set(moved);
@@ -74,13 +70,12 @@ export abstract class JobNotes extends JobStanding {
   /** What the hand is on: where nobody said otherwise, all of it. */
   protected readonly part = computed(() => {
     const part = this.check()?.part;
-    return this.moved() === 'one' && this.carries() ? (this.carries()?.alone ?? part) : part;
+    return this.moved() === 'one' && this.wholeOrOne().length ? part?.carries?.alone : part;
   });
   /** What the other stations say: whether the turret has gone over, or this one alone is off. */
   protected readonly others = computed(() => {
-    const round = this.desk.all().find(({ id }) => id === this.roundId());
-    const say = round && !this.saved()?.doneAt && othersSay(round, this.quantity(), this.desk.current(), this.desk.survey());
-    return say ? othersWords(say, MOVES.get(this.kind())?.curedBy === 'control') : '';
+    const say = this.saved()?.doneAt ? undefined : this.desk.others(this.roundId(), this.quantity());
+    return say ? othersWords(say, this.byRegister()) : '';
   });
 
   protected tick(index: number, on: boolean): void {

@@ -10,6 +10,7 @@ import {
   judgedMoves,
   nextByHand,
   nextRung,
+  othersSay,
   pendingOf,
   ladderFacts,
   readCard,
@@ -19,6 +20,7 @@ import {
   staleBy,
   waitNotes,
   type Campaign,
+  type OthersSay,
   type ShopFacts,
   type Screw,
   type StaleReason,
@@ -118,6 +120,12 @@ export class Desk {
   stale(roundId: string): StaleReason | undefined {
     const [round, survey] = [this.current().find(({ id }) => id === roundId), this.survey()];
     return round && survey && staleBy(round, this.current(), survey, this.ladder());
+  }
+
+  /** What the other like things say of one that is off, by all that the ladder knows; undefined where there are none. */
+  others(roundId: string, quantity: string): OthersSay | undefined {
+    const [round, survey] = [this.all().find(({ id }) => id === roundId), this.survey()];
+    return round && othersSay(round, quantity, this.current(), survey, this.ladder());
   }
 
   /** What the call of a check waits for. */
