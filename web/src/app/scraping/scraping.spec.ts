@@ -5,6 +5,7 @@ import { Keys } from '../data/keys';
 import { LATHE, openShop, show, until, type FakeServer } from '../testing/fake-shop.spec';
 import { FACE, entry, face, plan, stored } from '../testing/faces.spec';
 import { FaceDrawing } from './face-drawing';
+import { ShimPanel } from './shim-panel';
 import { ScrapingDesk } from './scraping-desk';
 
 describe('the scraping desk', () => {
@@ -200,6 +201,15 @@ describe('the scraping desk', () => {
     await page.press('Blue');
     await until(() => server.surfaces[0].entries.length === 3);
     expect(server.surfaces[0].entries[2].content).toEqual({ film: null, dye: false, pressed: null, clamped: 'upper' });
+  });
+
+  it('what is typed of the shims stays when the desk hears the same once more', async () => {
+    await openShop();
+    const panel = await show(ShimPanel, { known: { lift: '96 um' } });
+    await panel.type('one layer of it', '20 um');
+    panel.fixture.componentRef.setInput('known', { lift: '96 um' });
+    await panel.fixture.whenStable();
+    expect((panel.all('[aria-label="one layer of it"]')[0] as HTMLInputElement).value).toBe('20 um');
   });
 
   it('layers come out whole: 0.62 to 0.54 in layers of 20 µm, and what one more would leave', async () => {

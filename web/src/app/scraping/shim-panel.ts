@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { dequal } from 'dequal';
 import { FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Field } from '../ui/field';
@@ -64,7 +65,9 @@ export class ShimPanel {
   readonly known = input<ShimTexts>({});
   private readonly settings = inject(Settings);
   protected readonly fields = FIELDS;
-  protected readonly texts = linkedSignal<ShimTexts>(() => this.known());
+  /** The same as long as it says the same: what is being typed stays, whatever the desk hears meanwhile. */
+  private readonly from = computed(() => this.known(), { equal: dequal });
+  protected readonly texts = linkedSignal<ShimTexts>(() => this.from());
 
   protected write(name: Name, text: string): void {
     this.texts.update((texts) => ({ ...texts, [name]: text }));
