@@ -8,6 +8,8 @@ export type RegisterMeaning =
   | 'doubled-wrong-sign'
   | 'halved'
   | 'halved-wrong-sign'
+  | 'fell-short'
+  | 'mistyped'
   | 'not-taken-up'
   | 'inch-as-mm'
   | 'mm-as-inch'
@@ -164,7 +166,7 @@ export function recheckOf(use: RegisterUse, after: number, { doubt = 0, signed =
   const read = { recheck: inMicrons(after), recheckSigned: signed, doubt: inMicrons(doubt) };
   const plan = sheet && use.entered && tried({ ...sheet, ...read, entered: withUnit(use.entered.value, use.unit) });
   if (!plan) return undefined;
-  const may = plan['may'] as readonly RegisterMeaning[] | undefined;
+  const may = plan['meanings'] as readonly RegisterMeaning[] | undefined;
   return {
     meaning: plan['meaning'] as RegisterMeaning,
     ratio: plan['ratio'] === null ? null : Number(plan['ratio']),

@@ -43,7 +43,7 @@ describe('the sheet of a round', () => {
   it('has the limits and aims of its survey written out', () => {
     const sheet = sheetOf(BETWEEN_CENTRES, stored([reading('a', '0')]), { limits: startingSheet('toolroom') });
     expect(sheet['limits']).toEqual({ offsetHorizontal: [-7.5, 7.5], offsetVertical: [0, 10] });
-    expect(sheet['aims']).toEqual({ offsetVertical: 0 });
+    expect(sheet['aims']).toEqual({ offsetVertical: 2.5 });
   });
 
   it('is the same, reading for reading, when it is asked again', () => {

@@ -7,6 +7,7 @@ import type { Dimension } from '../units/dimensions.js';
 import type { Estimate } from './estimate.js';
 import type { MachineFamily, MachineFeature } from './machines.js';
 import type { Part } from './parts.js';
+import type { Fit, Shape } from './fits.js';
 import type { Fact, HelpAct, JobRules, Picture } from './facets.js';
 import type { Zone } from './zone.js';
 
@@ -25,6 +26,16 @@ export interface Note {
   readonly quantity?: string;
   /** What hangs on this check waits until this is put right. */
   readonly halts?: true;
+  /** Of a reading that is taken for misread: the keys that tell its place, what it would have to read, and what the slip looks like. */
+  readonly place?: Readonly<Record<string, unknown>>;
+  readonly value?: number;
+  readonly unit?: string;
+  readonly guess?: 'turn' | 'sign' | 'decimal' | 'exchanged' | 'none';
+  /** What the readings should have lain on, and the places that may be to blame where the round cannot tell which. */
+  readonly shape?: Shape;
+  readonly places?: readonly Readonly<Record<string, unknown>>[];
+  /** By how many times a result is carried beyond the base it was read over, or an uncertainty has grown. */
+  readonly factor?: number;
 }
 
 /** The way a thing is out, as an arrow can point: toward and away from the operator, and the rest of the compass. */
@@ -100,6 +111,12 @@ export interface Correction {
   readonly noGain?: true;
 }
 
+/** What a quantity is called, and how it is put right, for the way it was read. */
+export interface AsRead {
+  readonly info: Partial<Pick<QuantityInfo, 'label' | 'words'>>;
+  readonly correction: Correction;
+}
+
 /** One set-up of a round as a solver sees it. */
 export interface CheckInput<Setup, Keys = Values> {
   readonly setup: Setup;
@@ -110,6 +127,8 @@ export interface CheckInput<Setup, Keys = Values> {
 export interface Estimates {
   readonly estimates: readonly Estimate[];
   readonly notes: readonly Note[];
+  /** What the readings must lie on if none was misread. */
+  readonly fits?: readonly Fit[];
 }
 
 /** A place to put the instrument, in working order, as the bench asks for it. */
@@ -172,6 +191,14 @@ export interface Beside {
   readonly when?: (keys: Values) => boolean;
 }
 
+/** A result carried from a short base over a longer length, mm. */
+export interface Carried {
+  readonly base: number;
+  readonly over: number;
+  /** How many times an error of one reading is multiplied. */
+  readonly factor: number;
+}
+
 /** One check, described once: the bench, the server and the command line are drawn from it. */
 export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly id: string;
@@ -195,6 +222,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
    * round, and a move on one leaves the others good.
    */
   readonly apart?: readonly string[];
+  /** Its faces, told apart by the plane of their readings, stand for themselves from round to round. */
+  readonly planesApart?: true;
   /** What carries it by a slide of the control, so that a register can shift it. */
   readonly carried?: 'turret' | 'sub';
   /** Reading keys that tell one place from another. */
@@ -222,6 +251,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly faults?: (setup: Setup, readings: readonly Reading<Keys>[], instrument: Instrument | undefined) => readonly Fault[];
 
   readonly corrections: Readonly<Record<string, Correction>>;
+  /** Words and moves of a quantity where how it was read decides them: a way read from its side is pulled over, not lowered. */
+  readonly asRead?: (quantity: string, slots: readonly Slot<Keys>[]) => AsRead | undefined;
   /** What a correction moves or works on, for the words of its job card. */
   readonly part?: Part;
   readonly watch?: (quantity: string, setup: Setup, slots: readonly Slot<Keys>[]) => Watch | undefined;
@@ -273,8 +304,13 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly helps?: readonly HelpAct[];
   /** What another set-up is: "Take the bar out, put it back and read again". Left out where nothing is set up. */
   readonly reseat?: string;
-  /** A spread of reseating that is not the usual 3, in the unit of its readings. */
-  readonly reseatSpread?: number;
+  /**
+   * Standard deviation of its readings from one set-up to the next, in their unit, until rounds have taught a better one; the usual
+   * 1.5 µm where it is left out, 0 where nothing is reseated or the seat drops out of the result.
+   */
+  readonly reseatSpread?: number | ((quantity: string, setup: Setup) => number);
+  /** How far a quantity was carried beyond the base it was read over, and both lengths in mm. */
+  readonly reach?: (quantity: string, setup: Setup, slots: readonly Slot<Keys>[]) => Carried | undefined;
   /** Days after which a result wants to be read again, when nothing was moved. */
   readonly goodFor?: number;
 

@@ -21,6 +21,7 @@ export const DOUBTS = {
   leaves: 'feeler leaves',
   temperature: 'temperature of the pads',
   'high-place': 'where the high place lies',
+  shape: 'shape of what was read',
   'level-zero': 'zero error of the level',
 } as const;
 

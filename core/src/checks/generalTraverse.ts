@@ -4,12 +4,13 @@ import type { Part } from './parts.js';
 import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Picture, type Words, type Zone } from './define.js';
 import { ISOLATE } from './cautions.js';
 import { linearEstimate, type Estimate } from './estimate.js';
+import { lineFits } from './fits.js';
 import { gridEstimate, gridPlan, gridReading, gridSlots, isGrid } from './tableGrid.js';
 import { MORE_SET_UPS, longerBase } from './helps.js';
 import { shortBase, spanOf, tooFew } from './notes.js';
 import { unlimited } from './quantities.js';
 import { sideField, turnKey } from './setupFields.js';
-import { plannedPlaces, evenly } from './stations.js';
+import { closed, plannedPlaces, evenly } from './stations.js';
 import { referenceSlope, residualRange, traverseHeights, traverseLine, type TraverseKeys } from './traverse.js';
 import { ALONG } from './words.js';
 
@@ -77,7 +78,11 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, TraverseKeys>)
   const range = residualRange('range', slots, line);
   if (range.places > 2) estimates.push(range);
   if (!line.open) estimates.push(...referenceSlope('referenceSlope', line, 1000 * side));
-  return { estimates, notes: instrument ? shortBase(spanOf(slots.map((slot) => slot.keys.at))) : [] };
+  return {
+    estimates,
+    notes: instrument ? shortBase(spanOf(slots.map((slot) => slot.keys.at))) : [],
+    fits: lineFits(slots, line, { widens: ['slope'] }),
+  };
 }
 
 /** A check that carries an indicator along something: slope of the line and what is left of it. */
@@ -120,16 +125,17 @@ export function defineTraverse({
     lengthOf: (_setup, places) => spanOf(places),
     slots: (_setup, { stations = 4, length = 300, turned = false, places = evenly(0, length, stations), ...rest }) => {
       const { rows = 1, width = 150 } = rest as { readonly rows?: number; readonly width?: number };
-      if (grid && rows > 1) return gridSlots(places, rows, width);
+      if (grid && rows > 1) return closed(gridSlots(places, rows, width));
       const along = plannedPlaces(places, (at) => `At ${at} mm`);
-      if (!turned) return along;
-      return ([0, 180] as const).flatMap((turn) =>
+      if (!turned) return closed(along);
+      const ways = ([0, 180] as const).flatMap((turn) =>
         along.map((slot, i) => ({
           ...slot,
           keys: { ...slot.keys, turn },
           ask: i === 0 && turn === 180 ? 'Turn the reference half round about its length.' : undefined,
         })),
       );
+      return closed(ways, ({ turn }) => String(turn));
     },
     profile: (setup, slots) => (grid && isGrid(slots) ? [] : traverseHeights(slots, setup.side === 'rear' ? -1 : 1)),
     estimate: (input) => (grid && isGrid(input.slots) ? gridEstimate(input.slots) : estimate(input)),

@@ -3,6 +3,7 @@ import type { Note } from './define.js';
 import { halvesOf, openText } from './reversal.js';
 import { slotsWhere, type Slot } from '../instruments/slots.js';
 import type { Form } from './estimate.js';
+import { redundant, type Fit } from './fits.js';
 
 /** Keys of a level's readings. */
 export interface LevelKeys {
@@ -24,6 +25,8 @@ export interface LevelRun {
   readonly stations: readonly LevelStation[];
   /** µm/m that is known of the level's zero. */
   readonly known: number | undefined;
+  /** Slots of the places that were turned end for end: forward, reversed. */
+  readonly zeros: readonly (readonly [forward: number, reversed: number])[];
   /** Mean of the zeros found at the finished places, as weights; undefined when there is none. */
   readonly learned: readonly number[] | undefined;
   /** What has still to be read, or why it may not be judged. */
@@ -71,7 +74,7 @@ export function levelRun<Keys extends LevelKeys>(
       return { at, zeroShare: sign, form: [[(forward ?? reversed) as number, sign]] };
     });
   const learned = zeros.length ? meanOfPairs(zeros, slots.length) : undefined;
-  if (levelZero !== undefined) return { stations, known: levelZero, learned, open: undefined, notes: [] };
+  if (levelZero !== undefined) return { stations, known: levelZero, zeros, learned, open: undefined, notes: [] };
   const halves = halvesOf<LevelKeys>(slots as readonly Slot<LevelKeys>[], 'end', ['forward', 'reversed'], ['at'], (slot) =>
     use(slot as Slot<Keys>),
   );
@@ -79,6 +82,7 @@ export function levelRun<Keys extends LevelKeys>(
   return {
     stations,
     known: undefined,
+    zeros,
     learned,
     open: openText(halves, 'turn the level end for end there') ?? (unknown ? 'the level has to be turned end for end' : undefined),
     notes: unknown ? [ZERO_UNKNOWN] : [],
@@ -138,3 +142,32 @@ export const levelZeroEstimate = (runs: readonly LevelRun[]): Estimate[] => {
 
 /** The term of a known zero; none where nothing was taken off. */
 export const zeroTerm = (constant: number): Record<string, number> => (Math.abs(constant) > 1e-9 ? { levelZero: constant } : {});
+
+/**
+ * One level has one zero: what it shows at the places where it was turned end for end must agree.
+ *
+ * @param known µm/m, told of the zero beside the readings. @param widens quantities that it is taken out of.
+ */
+export function zeroFits(runs: readonly LevelRun[], widens: readonly string[]): readonly Fit[] {
+  const observations = runs.flatMap(({ zeros, known }) =>
+    zeros.map(([a, b]) => ({
+      form: [
+        [a, 0.5],
+        [b, 0.5],
+      ] as const,
+      row: known === undefined ? [1] : [],
+      ...(known !== undefined && { added: -known }),
+    })),
+  );
+  const fit: Fit = { shape: 'level-zero', observations, widens };
+  return observations.length ? [fit].filter(redundant) : [];
+}
+
+/** Slopes that should lie on a line along what was read. */
+export function slopeFit({ stations, known, learned }: LevelRun, options: Pick<Fit, 'widens' | 'measured'>): readonly Fit[] {
+  const observations = stations
+    .filter(({ zeroShare }) => zeroShare === 0 || known !== undefined || learned === undefined)
+    .map(({ at, form, zeroShare }) => ({ form, row: [1, at], added: -zeroShare * (known ?? 0) }));
+  const fit: Fit = { shape: 'line', observations, ...options };
+  return observations.length ? [fit].filter(redundant) : [];
+}

@@ -1,4 +1,4 @@
-import type { Note } from './define.js';
+import type { Carried, Note } from './define.js';
 
 export const tooFew = (text: string): Note => ({
   code: 'too-few-readings',
@@ -35,3 +35,9 @@ export const sideAssumed = (what: string): Note => ({
   severity: 'warning',
   text: `Which side was read is not said: ${what} is assumed. From the other side the sign is the other way.`,
 });
+
+/** A result carried from the places that were read over a whole length; undefined where they do not span any length. */
+export function carriedFrom(over: number, places: readonly number[]): Carried | undefined {
+  const base = spanOf(places);
+  return base > 0 ? { base, over, factor: over / base } : undefined;
+}

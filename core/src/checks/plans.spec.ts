@@ -81,14 +81,29 @@ describe('where to put the indicator', () => {
   });
 
   it('a reference turned half round doubles a general traverse', () => {
-    expect(slots('tailstock-way-parallelism', { stations: 4, length: 900 }).map((slot) => slot.keys['at'])).toEqual([0, 300, 600, 900]);
-    expect(slots('tailstock-way-parallelism', { stations: 4, turned: true }).length).toBe(8);
+    expect(slots('tailstock-way-parallelism', { stations: 4, length: 900 }).map((slot) => slot.keys['at'])).toEqual([0, 300, 600, 900, 0]);
+    expect(slots('tailstock-way-parallelism', { stations: 4, turned: true }).length).toBe(10);
   });
 
   it('a square is flipped and read again', () => {
     const planned = slots('axis-squareness', {});
     expect(planned.filter((slot) => slot.keys['flip'] === true).length).toBe(planned.length / 2);
-    expect(planned.find((slot) => slot.ask)?.ask).toContain('Flip the square');
+    expect(planned.find((slot) => slot.ask && !slot.closing)?.ask).toContain('Flip the square');
+  });
+
+  it('a plan read on a dial that is carried comes back to its first place, in every mounting of the dial', () => {
+    const carried = ['traverse', 'sweep', 'square', 'tram'];
+    for (const { id, family } of CHECKS.values()) {
+      if (!carried.includes(family)) continue;
+      const planned = slots(id, {});
+      expect(planned.at(-1)?.closing).withContext(id).toBeTrue();
+      for (const slot of planned.filter(({ closing }) => closing))
+        expect(planned.some(({ closing, keys: own }) => !closing && JSON.stringify(own) === JSON.stringify(slot.keys)))
+          .withContext(id)
+          .toBeTrue();
+    }
+    expect(keys(slots('quill-parallelism', {}))).toEqual(['h 0', 'h 100', 'h 0', 'v 0', 'v 100', 'v 0']);
+    expect(keys(slots('head-tram', {}))).toEqual(['0', '90', '180', '270', '0']);
   });
 
   it('no two places of a plan are the same but the closing one', () => {

@@ -35,6 +35,12 @@ export const AXIS_SIDEWAYS: QuantityInfo = {
   work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
   words: AXIS,
 };
+/** The same before the roll of a twisted bed is taken out: a tail centre rolls with the bed as the carriage does. */
+export const APPARENT_SLOPE = unlimited('Spindle axis sideways, as the carriage sees it', 'slope', 'um/m', {
+  subject: 'The axis',
+  spokenOver: 300,
+  words: AXIS,
+});
 export const AXIS_IN_HEIGHT: QuantityInfo = {
   label: 'Spindle axis in height',
   subject: 'The axis',

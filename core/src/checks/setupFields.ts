@@ -199,7 +199,7 @@ export const axisFields = () => ({
     rare: true,
     help: 'From the spindle nose to what is swept or to the tail centre.',
   }),
-  axisSlopeH: axisSlope('Spindle axis, toward the operator', 'axisSlopeH'),
+  axisSlopeH: axisSlope('Spindle axis, toward the operator, as the carriage sees it', 'axisApparentH'),
   axisSlopeV: axisSlope('Spindle axis, free end up', 'axisSlopeV'),
 });
 

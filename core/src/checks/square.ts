@@ -2,6 +2,7 @@ import { optionalMeasure } from '../input/fields.js';
 import { slopeWeights } from '../fit/line.js';
 import { slotsWhere, type Slot } from '../instruments/slots.js';
 import type { Doubt } from './estimate.js';
+import { redundant, type Fit } from './fits.js';
 
 /** Half widths of what a square may hide, µm/m, evenly likely: with a certificate, and until it has been turned. */
 const CERTIFIED = 5;
@@ -25,4 +26,27 @@ export function legSlope<Keys extends { readonly at: number }>(
   const weights = new Array<number>(slots.length).fill(0);
   slopeWeights(places).forEach((weight, k) => (weights[indices[k]] = 1000 * weight));
   return weights;
+}
+
+/** Each leg is a straight line, in each way the square lies: slots grouped by what tells the lines apart. */
+export function legFits<Keys extends { readonly at: number }>(
+  slots: readonly Slot<Keys>[],
+  lineOf: (keys: Keys) => string,
+  {
+    own = () => undefined,
+    widens,
+  }: { readonly own?: (keys: Keys) => number | undefined; readonly widens: (line: string) => readonly string[] },
+): readonly Fit[] {
+  const lines = new Map<string, number[]>();
+  slots.forEach(({ keys }, i) => lines.set(lineOf(keys), [...(lines.get(lineOf(keys)) ?? []), i]));
+  return [...lines]
+    .map(([line, indices]): Fit => ({
+      shape: 'line',
+      observations: indices.map((i) => {
+        const u = own(slots[i].keys);
+        return { form: [[i, 1]], row: [1, slots[i].keys.at], ...(u !== undefined && { u }) };
+      }),
+      widens: widens(line),
+    }))
+    .filter(redundant);
 }

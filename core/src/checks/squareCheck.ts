@@ -9,8 +9,8 @@ import { shortBase, sideAssumed, spanOf, tooFew } from './notes.js';
 import { unlimited } from './quantities.js';
 import { halvesOf, openText } from './reversal.js';
 import { askedSide, flipKey, locksField } from './setupFields.js';
-import { certificate, legSlope, squareDoubt } from './square.js';
-import { evenly } from './stations.js';
+import { certificate, legFits, legSlope, squareDoubt } from './square.js';
+import { closed, evenly } from './stations.js';
 import type { Zone } from './zone.js';
 
 /** What stands on each side of the two legs, in words: the + directions first. */
@@ -100,12 +100,13 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estima
   const notes: Note[] = instrument ? shortBase(Math.min(...bases)) : [];
   const told = (['reference', 'test'] as const).every((leg) => sideOf(leg, slots, setup) !== undefined);
   if (!told) notes.push(sideAssumed('the + side of both legs'));
+  const fits = legFits(slots, ({ leg, flip = false }) => `${leg}|${flip}`, { widens: () => ['squareness', 'squareError'] });
   const halves = halvesOf(slots, 'flip', [false, true], ['leg', 'at']);
   const open = setup.squareError === undefined ? openText(halves, 'flip the square over and read there again') : undefined;
   if (plain && flipped && !openText(halves, '')) {
     const mean = plain.map((weight, i) => (weight + flipped[i]) / 2);
     const own = plain.map((weight, i) => (flipped[i] - weight) / 2);
-    return { estimates: [linearEstimate('squareness', mean), linearEstimate('squareError', own)], notes };
+    return { estimates: [linearEstimate('squareness', mean), linearEstimate('squareError', own)], notes, fits };
   }
   if (setup.squareError === undefined)
     notes.push({
@@ -115,7 +116,11 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estima
     });
   // The error is told for the square before it is flipped; flipped over, it counts the other way.
   const terms = { squareError: (plain ? 1 : -1) * (setup.squareError ?? 0) };
-  return { estimates: [linearEstimate('squareness', one, { terms, open, doubts: [squareDoubt(setup.squareError !== undefined)] })], notes };
+  return {
+    estimates: [linearEstimate('squareness', one, { terms, open, doubts: [squareDoubt(setup.squareError !== undefined)] })],
+    notes,
+    fits,
+  };
 }
 
 /** How much longer one diagonal of a part a × b is than the other, µm, for a squareness in µm/m: 2ab·s/√(a² + b²). */
@@ -129,7 +134,7 @@ function plannedSlots(
 ): PlannedSlot[] {
   const over = { reference: overReference, test: overTest };
   const places = { reference: reference ?? evenly(0, 200, stations), test: test ?? evenly(0, 200, stations) };
-  return [false, true].flatMap((flip) =>
+  const all = [false, true].flatMap((flip) =>
     (['reference', 'test'] as const).flatMap((leg) =>
       places[leg].map((at, i) => ({
         keys: { leg, at, flip, ...(flip && over[leg] && over[leg] !== 'same' && { stylus: over[leg] as '+A' }) },
@@ -139,6 +144,7 @@ function plannedSlots(
       })),
     ),
   );
+  return closed(all, ({ leg, flip }) => `${leg} ${flip}`);
 }
 
 /** One motion against another by a square. */

@@ -28,3 +28,23 @@ export function plannedPlaces(places: readonly number[], label: (at: number, ind
 export function spread(length: number, stations: number): number[] {
   return evenly(length * 0.05, length * 0.95, stations);
 }
+
+/**
+ * A plan that comes back to its first place, because without that a dial that slipped half way makes a wrong move. Where the dial is
+ * moved to another mounting on the way, each mounting comes back to its own first place.
+ *
+ * @param mounting what stays the same as long as the dial hangs where it hangs.
+ */
+export function closed(slots: readonly PlannedSlot[], mounting: (keys: PlannedSlot['keys']) => string = () => ''): PlannedSlot[] {
+  const groups: PlannedSlot[][] = [];
+  let hangs: string | undefined;
+  for (const slot of slots) {
+    const here = mounting(slot.keys);
+    if (here === hangs) groups[groups.length - 1].push(slot);
+    else groups.push([slot]);
+    hangs = here;
+  }
+  return groups.flatMap((group) =>
+    group.length < 2 ? group : [...group, { ...group[0], ask: 'Go back to the first place and read it again.', closing: true }],
+  );
+}

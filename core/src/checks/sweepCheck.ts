@@ -5,6 +5,7 @@ import type { Slot } from '../instruments/slots.js';
 import type { CheckInput, Estimates, JobRules, Note, Watch } from './define.js';
 import type { Zone } from './zone.js';
 import { linearEstimate, scaledEstimate, vectorEstimate, type Estimate } from './estimate.js';
+import { namesOf, roundFit } from './fits.js';
 import { halvesOf, openText } from './reversal.js';
 import { axisFields, roundAngle } from './setupFields.js';
 import { sweepClosure, sweepFit, sweepOffsets, type SweepFit, type SweepKeys } from './sweep.js';
@@ -179,7 +180,9 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
   );
   const fits = depths.flatMap(([mouth]) => (mouth ? (sweepFit(slots, mouth.indices) ?? []) : []));
   const [fit] = fits;
-  if (!fit) {
+  // The mouth of the way round that was swept: the other one may not have been begun.
+  const [mouth, ...deeper] = depths.find(([first]) => first !== undefined) ?? [];
+  if (!fit || !mouth) {
     const pair = linePair(slots, depths[0]?.[0]?.indices ?? [], setup, sag);
     const alone = pair.map((estimate) => (radial === undefined ? estimate : { ...estimate, zone: [-radial, radial] as Zone }));
     return alone.length ? { estimates: alone, notes: [ONE_LINE, ...viewNote(setup)] } : { estimates: [], notes: [TOO_FEW] };
@@ -199,14 +202,16 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
     if (setup.slant !== undefined) estimates.push(...onSlide(offsets, setup.slant, open));
   }
   if (both) estimates.push(...parted(slots, byWay));
-  const [mouth, ...deeper] = depths[0];
   const closure = sweepClosure(slots, mouth.indices);
   if (closure) estimates.push(linearEstimate('closure', closure));
   const last = deeper[deeper.length - 1];
   const lastFit = last && sweepFit(slots, last.indices);
   if (last && lastFit) estimates.push(...slopes(byWay[0], sweepOffsets(lastFit, setup, sag), last.at - mouth.at));
   estimates.push(...otherView(offsets, setup, 'carriage'));
-  const notes = [...roundNotes(fit, closure, input), ...viewNote(setup)];
+  const notes = viewNote(setup);
+  const widens = namesOf(estimates.filter(({ name }) => name !== 'closure'));
+  const fitted = depths.flatMap((way) => way.flatMap(({ indices }) => roundFit('circle', indices, (i) => slots[i].keys.angle, widens)));
+  notes.unshift(...roundNotes(fit, closure, input));
   if (offsets.length < 2)
     notes.push({ code: 'no-vertical', severity: 'info', text: 'Only front and rear were read: no height. Read the top too.' });
   if (instrument && instrument.holderSag === 0 && offsets.length === 2) {
@@ -216,7 +221,7 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
       text: 'The holder sag is taken as zero. Clamp the same holder on a stiff true bar, zero it at the top and read the bottom: that is the sag, and half of it goes straight into the height.',
     });
   }
-  return { estimates, notes };
+  return { estimates, notes, fits: fitted };
 }
 
 const slotsOf = (slots: Slots, use: (keys: SweepKeys) => boolean): number[] => slots.flatMap((slot, i) => (use(slot.keys) ? [i] : []));

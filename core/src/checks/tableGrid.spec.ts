@@ -58,7 +58,15 @@ describe('a table read as a grid', () => {
   it('is planned there along one row and back along the next; what has no rows refuses them', () => {
     const check = CHECKS.get('table-parallelism-y') as CheckDefinition;
     const planned = check.slots({}, check.plan.parse({ stations: 3, length: '200 mm', rows: 2, width: '120 mm' }));
-    expect(planned.map(({ keys }) => `${keys['at']}/${keys['across']}`)).toEqual(['0/0', '100/0', '200/0', '200/120', '100/120', '0/120']);
+    expect(planned.map(({ keys }) => `${keys['at']}/${keys['across']}`)).toEqual([
+      '0/0',
+      '100/0',
+      '200/0',
+      '200/120',
+      '100/120',
+      '0/120',
+      '0/0',
+    ]);
     expect(plannedKind(check, {}, { rows: 2 })).toBe('indicator');
     const slot = { ...sheet(() => 0), check: 'slot-parallelism' };
     expect(() => solve(slot)).toThrowMatching((error) => error.faults.some(({ path }: { path: string }) => path.endsWith('across')));

@@ -72,5 +72,6 @@ export function gridEstimate(slots: readonly Slot<GridKeys>[]): Estimates {
   return {
     estimates: [...slopes, { name: 'range', weights, terms: {}, doubts: [], magnitude: true, evaluate: range, ...detail }],
     notes: [],
+    fits: [{ shape: 'plane', observations: design.map((row, i) => ({ form: [[i, 1]], row })), widens: ['slope', 'slopeAcross'] }],
   };
 }

@@ -23,7 +23,8 @@ export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetV
     dimension: 'deviation',
     unit: 'um',
     limit: [0, 20],
-    aim: 0,
+    // A quarter of the zone up: wear takes it down, and low is never right.
+    aim: 5,
     follows: { height: -1 },
     work: { perUnit: 2, what: 'over size at the mouth of a reamed hole, at most' },
     words: HEIGHT,
@@ -47,7 +48,7 @@ const VIEWS = [
 ] as const;
 
 /** A slope given for the axis is trusted to 5 µm/m when nothing else is said. */
-const AXIS_DOUBT = 5;
+export const AXIS_DOUBT = 5;
 
 /**
  * The same offset seen by the other reference: the carriage's for a sweep (offset + axisSlope·a),

@@ -2,6 +2,7 @@ import { slopeWeights } from '../fit/line.js';
 import { MATERIALS, type Material } from '../gravity/bars.js';
 import { mean, type Slot } from '../instruments/slots.js';
 import { linearEstimate, type Estimate } from './estimate.js';
+import { plainLine, type Fit } from './fits.js';
 
 /** Keys of a diameter that was turned. */
 export interface CutKeys {
@@ -100,4 +101,19 @@ export function crownEstimate(slots: readonly Slot<CutKeys>[], corrections: Read
       .filter(([, amount]) => amount !== 0),
   );
   return [linearEstimate('crown', weights, { terms, detail: { at: slots[middle].keys.at } })];
+}
+
+/** Diameters lie on a line over the shape in which the work was displaced, once they are corrected. */
+export function cutFits(
+  slots: readonly Slot<CutKeys>[],
+  shape: (at: number) => number,
+  corrections: Readonly<Record<string, readonly number[]>>,
+  widens: readonly string[],
+): readonly Fit[] {
+  const added = (i: number): number => Object.values(corrections).reduce((sum, amounts) => sum + amounts[i], 0);
+  return plainLine(
+    slots.map((_, i) => i),
+    (i) => shape(slots[i].keys.at),
+    { added, widens },
+  );
 }

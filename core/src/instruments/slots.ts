@@ -64,9 +64,11 @@ export function groupReadings<Keys = Values>(readings: readonly Reading<Keys>[],
     previous = key;
   }
   const done = slots.map(({ keys, repeats, set }) => ({ keys, repeats, set, value: mean(repeats) }));
+  // Of a place that was read again more than once the last time counts.
+  const last = new Map(closings.map(({ slot, values }) => [slot, values]));
   return {
     slots: done,
-    returns: closings.map(({ slot, values }) => ({
+    returns: [...last].map(([slot, values]) => ({
       slot,
       first: firstOfSet.get(done[slot].set) === slot,
       difference: mean(values) - done[slot].value,

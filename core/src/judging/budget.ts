@@ -20,8 +20,8 @@ export interface Uncertainty {
   readonly budget: readonly BudgetLine[];
   /** Of a size: what its doubts alone would make it, 95 times of a hundred; 0 for other quantities. */
   readonly floor: number;
-  /** What reseating by the usual spread would add to u². */
-  readonly reseating: number;
+  /** What setting up brings in. */
+  readonly settingUp: SettingUp;
 }
 
 /** Scatter of re-reading one place, pooled over the round: s (undefined without repeats) and its degrees of freedom. */
@@ -76,8 +76,57 @@ export function spanOfWeights(weights: readonly number[]): number {
   return sum / 2;
 }
 
-/** Spread of a result when a bar is reseated or a thing clamped again, µm of its readings, until earlier rounds tell better. */
-export const RESEAT_SPREAD = 3;
+/** Degrees of freedom that the usual spread counts as, beside what a shop has learned. */
+const PRIOR_DEGREES = 10;
+
+/** Spread between set-ups that was learned elsewhere: pooled standard deviation, in the unit of the readings, and its degrees of freedom. */
+export interface SetupSpread {
+  readonly s: number;
+  readonly degrees: number;
+}
+
+/**
+ * Spread of one set-up, in the unit of the readings: the usual one, what was learned elsewhere and the set-ups of this round, pooled by
+ * their degrees of freedom.
+ *
+ * @param prior standard deviation before anything is learned. @param own sum of squares of this round's set-ups about their mean.
+ */
+export function pooledSpread(prior: number, learned: SetupSpread | undefined, own: SetupSpread | undefined): SetupSpread {
+  const groups = [{ s: prior, degrees: PRIOR_DEGREES }, ...(learned ? [learned] : []), ...(own ? [own] : [])];
+  const degrees = groups.reduce((sum, group) => sum + group.degrees, 0);
+  return { s: Math.sqrt(groups.reduce((sum, { s, degrees: nu }) => sum + nu * s ** 2, 0) / degrees), degrees };
+}
+
+/** How a quantity varies from set-up to set-up. */
+export interface SettingUp {
+  /** Spread of one set-up in the unit of the readings, with its degrees of freedom. */
+  readonly spread: SetupSpread;
+  /** Standard uncertainty of the mean over this round's set-ups, in the quantity's unit. */
+  readonly u: number;
+  readonly sets: number;
+}
+
+/**
+ * What setting up brings into a quantity, from the first set-up on: s_p/√n times how far the readings count in it.
+ *
+ * @param bySet the quantity in each set-up.
+ * Source: docs/methods/uncertainty.md, "Set-ups".
+ */
+export function settingUpOf(
+  weights: readonly number[],
+  bySet: readonly number[],
+  prior: number,
+  learned: SetupSpread | undefined,
+): SettingUp {
+  const sets = bySet.length;
+  // The weights of merged set-ups share one sum: together they are those of one set-up.
+  const each = spanOfWeights(weights);
+  const middle = mean(bySet);
+  const squares = bySet.reduce((sum, value) => sum + (value - middle) ** 2, 0);
+  const own = sets > 1 && each > 0 ? { s: Math.sqrt(squares / (sets - 1)) / each, degrees: sets - 1 } : undefined;
+  const spread = pooledSpread(prior, learned, own);
+  return { spread, u: (spread.s * each) / Math.sqrt(sets), sets };
+}
 
 export interface UncertaintyInput {
   readonly estimate: Estimate;
@@ -86,22 +135,25 @@ export interface UncertaintyInput {
   readonly pooled: Repeatability;
   /** The quantity's value in each set-up. */
   readonly bySet: readonly number[];
-  /** Spread of reseating, in the unit of the readings. */
+  /** Spread of reseating before anything is learned, in the unit of the readings; 0 where nothing is reseated. */
   readonly reseatSpread?: number;
+  /** What earlier rounds have shown of it. */
+  readonly learnedSpread?: SetupSpread;
   /** Later minus earlier of places read again, µm: what wandered during the round. */
   readonly drift?: number;
+  /** The readings do not follow their model: their part grows by this factor. */
+  readonly widening?: { readonly factor: number; readonly degreesOfFreedom: number };
 }
 
 /**
  * First-order uncertainty of one quantity.
- * u² = Σ (cᵢ·uᵢ)² over the slots, plus accuracy once, plus the doubts of the check, plus the spread
- * of the set-ups, (s₀² + (n − 1)·s²)/n² with n degrees of freedom. U = t·u with t for 95 % from the effective
- * degrees of freedom, and for a size never below what its doubts alone would make it.
+ * u² = Σ (cᵢ·uᵢ)² over the slots, plus accuracy once, plus the doubts of the check, plus setting up, s_p²/n. U = t·u with t
+ * for 95 % from the effective degrees of freedom, and for a size never below what its doubts alone would make it.
  *
  * Source: docs/methods/uncertainty.md.
  */
 export function uncertaintyOf(input: UncertaintyInput): Uncertainty {
-  const { estimate, slots, instrument, pooled, bySet, reseatSpread = RESEAT_SPREAD, drift = 0 } = input;
+  const { estimate, slots, instrument, pooled, bySet, reseatSpread = 0, learnedSpread, drift = 0, widening } = input;
   let resolution = 0;
   let repeatability = 0;
   const scatters = new Float64Array(slots.length);
@@ -115,6 +167,7 @@ export function uncertaintyOf(input: UncertaintyInput): Uncertainty {
   });
   const span = spanOfWeights(estimate.weights);
   const accuracy = span * (instrument.accuracy / Math.sqrt(3)) * accuracyFraction(slots, estimate.weights, instrument);
+  const settingUp = settingUpOf(estimate.weights, bySet, reseatSpread, learnedSpread);
   const lines: Line[] = [
     { source: 'dial', u: Math.sqrt(resolution), dof: Infinity },
     { source: 'repeating', u: Math.sqrt(repeatability), dof: pooled.s === undefined ? Infinity : pooled.degreesOfFreedom },
@@ -122,15 +175,13 @@ export function uncertaintyOf(input: UncertaintyInput): Uncertainty {
     { source: 'wandering', u: (span * Math.abs(drift)) / Math.sqrt(12), dof: Infinity },
     ...estimate.doubts.map((doubt) => ({ ...doubt, dof: Infinity })),
   ];
-  const usual = reseatSpread * span;
-  const n = bySet.length;
-  if (n > 1) {
-    const middle = mean(bySet);
-    const squares = bySet.reduce((sum, value) => sum + (value - middle) ** 2, 0);
-    lines.push({ source: 'setting-up', u: Math.sqrt(usual ** 2 + squares) / n, dof: n });
+  if (widening && widening.factor > 1) {
+    const u = Math.sqrt(lines.reduce((sum, line) => sum + line.u ** 2, 0) * (widening.factor ** 2 - 1));
+    lines.push({ source: 'shape', u, dof: widening.degreesOfFreedom });
   }
+  if (settingUp.u > 0) lines.push({ source: 'setting-up', u: settingUp.u, dof: settingUp.spread.degrees });
   const floor = estimate.magnitude ? noiseFloor(estimate, scatters, lines) : 0;
-  return { ...combine(lines, floor), reseating: usual ** 2 };
+  return { ...combine(lines, floor), settingUp };
 }
 
 interface Line {
@@ -139,7 +190,7 @@ interface Line {
   readonly dof: number;
 }
 
-function combine(lines: readonly Line[], floor: number): Omit<Uncertainty, 'reseating'> {
+function combine(lines: readonly Line[], floor: number): Omit<Uncertainty, 'settingUp'> {
   // In parts of the largest: squares of what is tiny or huge are nothing or no number any more.
   const largest = Math.max(0, ...lines.map((line) => line.u));
   const parts = lines.map((line) => ({ ...line, part: largest > 0 ? line.u / largest : 0 }));

@@ -18,10 +18,14 @@ describe('a verdict', () => {
     [12, 2, [-10, 10], 'unsure'],
     [12.1, 2, [-10, 10], 'out'],
     [0, 3, [0, 20], 'in'],
-    [-3, 3, [0, 20], 'in'],
+    [-3, 3, [0, 20], 'unsure'],
+    [-0.1, 3, [0, 20], 'unsure'],
+    [0.1, 3, [0, 20], 'in'],
+    [2, 6, [0, 20], 'unsure'],
     [-3.1, 3, [0, 20], 'out'],
     [17.5, 3, [0, 20], 'unsure'],
-    [2, 3, [-20, 0], 'in'],
+    [2, 3, [-20, 0], 'unsure'],
+    [-2, 3, [-20, 0], 'in'],
     [1, 0.5, [null, 5], 'in'],
     [4.8, 0.5, [null, 5], 'unsure'],
   ] as const) {
@@ -75,27 +79,36 @@ describe('uncertainty', () => {
     expect(quiet.budget.find((line) => /repeating/.test(line.source))?.u).toBeCloseTo(0.25 * Math.SQRT2, 9);
   });
 
-  it('takes the spread of set-ups as its own line', () => {
-    const two = uncertaintyOf({
-      estimate: difference,
+  const settingUp = (bySet: number[], more: object = {}, weights = [-1, 1]) =>
+    uncertaintyOf({
+      estimate: { ...difference, weights },
       slots: [slot(0), slot(10)],
       instrument: dial,
       pooled: pooledRepeatability([]),
-      bySet: [4, 10],
+      bySet,
+      reseatSpread: 1.5,
+      ...more,
     });
-    expect(two.budget[0].source).toBe('setting-up');
-    // The usual spread of reseating stands in for a third set-up: √(3² + 3² + 3²)/2.
-    expect(two.budget[0].u).toBeCloseTo(Math.sqrt(27) / 2, 9);
+  const term = (...input: Parameters<typeof settingUp>) => settingUp(...input).budget.find(({ source }) => source === 'setting-up')?.u;
+
+  it('counts setting up from the first set-up on, and it falls with every one', () => {
+    const alike = [1, 2, 3, 4].map((n) => {
+      const { settingUp: own } = settingUp(new Array<number>(n).fill(7));
+      return coverageFactor(own.spread.degrees) * own.u;
+    });
+    // The prior of 1.5 µm counts as ten degrees of freedom, and set-ups that agree make it smaller.
+    expect(alike[0]).toBeCloseTo(3.34, 2);
+    alike.slice(1).forEach((u, i) => expect(u).toBeLessThan(alike[i]));
     // Reseating moves a reading; over 300 mm each micrometre of it is 3.33 µm/m.
-    const slope = { ...difference, weights: [-1000 / 300, 1000 / 300] };
-    const alike = uncertaintyOf({
-      estimate: slope,
-      slots: [slot(0), slot(10)],
-      instrument: dial,
-      pooled: pooledRepeatability([]),
-      bySet: [7, 7],
-    });
-    expect(alike.budget.find(({ source }) => source === 'setting-up')?.u).toBeCloseTo((3 * 1000) / 300 / 2, 9);
+    expect(term([7], {}, [-1000 / 300, 1000 / 300])).toBeCloseTo((1.5 * 1000) / 300, 9);
+    expect(term([7], { reseatSpread: 0 })).toBeUndefined();
+  });
+
+  it('pools what this round and what earlier rounds showed of setting up', () => {
+    // (10·1.5² + 1·18)/11, over two set-ups.
+    expect(term([4, 10])).toBeCloseTo(Math.sqrt((10 * 2.25 + 18) / 11 / 2), 9);
+    expect(term([7], { learnedSpread: { s: 4, degrees: 10 } })).toBeCloseTo(Math.sqrt((10 * 2.25 + 10 * 16) / 20), 9);
+    expect(term([7], { learnedSpread: { s: 0.3, degrees: 30 } })).toBeLessThan(0.85);
   });
 
   it('uses 2 when the degrees of freedom are many', () => {

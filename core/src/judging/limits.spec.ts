@@ -75,7 +75,7 @@ describe('starting sheets', () => {
       startingZone(way, 'straightness', { base: 200 }, [0, 1000]) as never,
     );
     expect(judgedBy(sheet, check('column-lean'), { head: 'off' }, []).limits['leanY']).toEqual([-65, 0]);
-    expect(judgedBy(sheet, check('tailstock-traverse'), {}, []).aims['offsetVertical']).toBe(0);
+    expect(judgedBy(sheet, check('tailstock-traverse'), {}, []).aims['offsetVertical']).toBe(5);
   });
 });
 

@@ -26,12 +26,11 @@ describe('what a round says of its instrument', () => {
     expect(directionNote(undefined)).toEqual([]);
   });
 
-  it('a lever may be pegged either way from its middle, a plunger at its end', () => {
-    expect(peggedNote(readings(0, 88), dial)).toEqual([]);
-    expect(peggedNote(readings(0, 90), dial).length).toBe(1);
-    expect(peggedNote(readings(-90, 0), dial).length).toBe(1);
-    expect(peggedNote(readings(0, 120), { ...dial, kind: 'plunger' })).toEqual([]);
-    expect(peggedNote(readings(0, 190), { ...dial, kind: 'plunger' }).length).toBe(1);
+  it('a needle may be pegged where the readings used nearly all of its travel, wherever the bezel stands', () => {
+    expect(peggedNote(readings(0, 90), dial)).toEqual([]);
+    expect(peggedNote(readings(-90, 0), dial)).toEqual([]);
+    expect(peggedNote(readings(0, 181), dial).length).toBe(1);
+    expect(peggedNote(readings(-100, 90), dial).length).toBe(1);
     expect(peggedNote(readings(0, 190), { ...dial, range: undefined })).toEqual([]);
     expect(peggedNote([], dial)).toEqual([]);
   });
@@ -55,7 +54,7 @@ describe('what would help', () => {
     expanded: 20,
     degreesOfFreedom: Infinity,
     floor: 0,
-    reseating: 0,
+    settingUp: { spread: { s: 0, degrees: Infinity }, u: 0, sets: 1 },
     budget: [
       { source: 'repeating', u: 8, share: 0.64 },
       { source: 'accuracy', u: 6, share: 0.36 },

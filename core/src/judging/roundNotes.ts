@@ -28,18 +28,19 @@ function shownRange(readings: readonly Reading<object>[], instrument: Instrument
   return [low, high];
 }
 
-/** Warn when a needle may have been at the end of its travel. */
+/**
+ * Warn when a needle may have been at the end of its travel. The bezel can be turned, so that how far a reading lies from zero says
+ * nothing: what counts is the travel that the readings used.
+ */
 export function peggedNote(readings: readonly Reading<object>[], instrument: Instrument | undefined): Note[] {
   if (!instrument?.range || !hasNeedle(instrument) || readings.length === 0) return [];
   const [low, high] = shownRange(readings, instrument);
-  const end = instrument.kind === 'lever' ? instrument.range / 2 : instrument.range;
-  const nearEnd = Math.max(Math.abs(low), Math.abs(high)) >= end - 0.05 * instrument.range;
-  if (high - low <= 0.9 * instrument.range && !nearEnd) return [];
+  if (high - low <= 0.9 * instrument.range) return [];
   return [
     {
       code: 'pegged',
       severity: 'warning',
-      text: `The needle may be pegged: the readings go from ${low.toFixed(1)} to ${high.toFixed(1)} of ${instrument.range} divisions. Nudge it both ways; if it does not move freely, re-set the indicator and start again.`,
+      text: `The needle may have been at the end of its travel: the readings go from ${low.toFixed(1)} to ${high.toFixed(1)} of ${instrument.range} divisions. Nudge it both ways. If it does not move freely, re-set the indicator and start again.`,
     },
   ];
 }

@@ -4,12 +4,16 @@ import { insideZone, type Zone } from '../checks/zone.js';
 export type { Zone };
 export type Verdict = 'in' | 'out' | 'unsure';
 
+/** What rounding leaves of a value that is exactly nothing: far finer than anything that is read. */
+const ROUNDING = 1e-3;
+
 /**
  * Judge a value with its expanded uncertainty against a zone: in when it lies inside by at least U,
- * out when outside by more than U, otherwise unsure. A bound at exactly zero is not guarded as long as U is at
- * most a quarter of the zone: a value that cannot be told from zero meets it.
+ * out when outside by more than U, otherwise unsure. A bound at exactly zero of a signed quantity is a direction: as long as U is at
+ * most a quarter of the zone, a value on the good side meets it without guard, and one on the forbidden side is never in.
  *
  * @example verdictOf(0, 3, [0, 20]) // 'in'
+ * @example verdictOf(-1, 3, [0, 20]) // 'unsure': it may be on the forbidden side
  * @example verdictOf(0, 30, [0, 20]) // 'unsure': the dial is too coarse to tell
  */
 export function verdictOf(value: number, expanded: number, zone: Zone): Verdict {
@@ -17,8 +21,9 @@ export function verdictOf(value: number, expanded: number, zone: Zone): Verdict 
   if (low !== null && value < low - expanded) return 'out';
   if (high !== null && value > high + expanded) return 'out';
   const free = expanded <= zoneWidth(zone) / 4;
-  const meetsLow = low === null || (low === 0 && free ? value >= -expanded : value >= low + expanded);
-  const meetsHigh = high === null || (high === 0 && free ? value <= expanded : value <= high - expanded);
+  const guard = (bound: number): number => (bound === 0 && free ? -ROUNDING : expanded);
+  const meetsLow = low === null || value >= low + guard(low);
+  const meetsHigh = high === null || value <= high - guard(high);
   return meetsLow && meetsHigh ? 'in' : 'unsure';
 }
 
@@ -33,8 +38,14 @@ export function defaultAim([low, high]: Zone): number {
   return low === null || high === null ? 0 : (low + high) / 2;
 }
 
-/** The aim of a catalogue quantity where it lies in the zone, else the zone's own; a size aims at nothing. */
-export function usualAim({ aim, magnitude }: Pick<QuantityInfo, 'aim' | 'magnitude'>, zone: Zone): number {
+/**
+ * Where a move steers for a catalogue quantity: its own aim at the same part of another zone (a quarter of the zone up stays a quarter
+ * up), else the middle; a size aims at nothing.
+ */
+export function usualAim({ aim, magnitude, limit }: Pick<QuantityInfo, 'aim' | 'magnitude' | 'limit'>, zone: Zone): number {
   if (magnitude) return 0;
-  return aim !== undefined && insideZone(aim, zone) ? aim : defaultAim(zone);
+  if (aim === undefined) return defaultAim(zone);
+  const [[low, high], [from, to]] = [zone, limit ?? zone];
+  if (low !== null && high !== null && from !== null && to !== null) return low + ((aim - from) / (to - from)) * (high - low);
+  return insideZone(aim, zone) ? aim : defaultAim(zone);
 }

@@ -397,7 +397,7 @@ describe('the other moves', () => {
     expect(off['meaning']).toBeUndefined();
     const again = (recheck: number, more: Record<string, unknown> = {}) => {
       const said = move('stored-offset', { old: 300, totalReading: 100, entered: 300.05, recheck, ...more });
-      return [said['meaning'], said['may'], said['next']];
+      return [said['meaning'], said['meanings'], said['next']];
     };
     // Without its sign +1 and −1 look alike, and 0.96 with them; 2 is 2.
     expect(again(-100)).toEqual(['doubled', undefined, 300.025]);
@@ -413,6 +413,20 @@ describe('the other moves', () => {
     expect(() => move('stored-offset', { old: 300, totalReading: 100, recheck: 3, recheckSigned: 'no' })).toThrowMatching(
       ({ faults }: FaultError) => faults[0].path === 'recheckSigned' && faults[0].message === 'must be true or false',
     );
+    // A ratio between nothing done and an inch is neither: nothing is offered that a look at the register would tell better.
+    for (const recheck of [84, 90, 94, 98]) expect(again(recheck)[0]).not.toBe('inch-as-mm');
+    expect(again(90)).toEqual(['not-taken-up', undefined, 300.05]);
+    expect(again(25)[0]).toBe('fell-short');
+    expect(again(25)[2]).toBeCloseTo(300 + 0.05 / 0.75, 9);
+    expect(again(96.06)).toEqual(['unclear', ['not-taken-up', 'inch-as-mm'], null]);
+    // What the register shows is what was really entered.
+    expect(again(90, { shown: 300.045 })).toEqual(['mistyped', undefined, 300.05]);
+    expect(again(96.06, { shown: 300 + 0.05 / 25.4 })).toEqual(['inch-as-mm', undefined, 300.05]);
+    expect(again(100, { shown: 300 })).toEqual(['not-taken-up', undefined, 300.05]);
+    expect(again(96.06, { shown: 300.05 })).toEqual(['not-taken-up', undefined, 300.05]);
+    expect(move('stored-offset', { old: 300, totalReading: 100, entered: 300.05, shown: 300.5 })['meaning']).toBe('mistyped');
+    // Nobody knows the sign of a value that nobody wrote down: there is none to enter next.
+    expect(move('stored-offset', { old: 300, totalReading: 100, recheck: -100 })['next']).toBeNull();
     const pair = move('stored-offset', { old: 300, totalReading: 100, jog: { by: 0.02, reading: ['100 um', '140 um'] } });
     expect(pair['chosen']).toBeCloseTo(299.95, 9);
   });

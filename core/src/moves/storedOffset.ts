@@ -4,7 +4,7 @@ import { readNumber } from '../units/number.js';
 import { controlCard } from './controlCard.js';
 import { defineMove } from './define.js';
 import type { JobFacts, JobStep } from './jobSteps.js';
-import { INCH, rechecked } from './rechecks.js';
+import { INCH, recheckOf } from './rechecks.js';
 
 const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];
 const isInch = (raw: unknown): boolean => typeof raw === 'string' && INCHES.includes(readNumber(raw)?.unit ?? '');
@@ -91,6 +91,7 @@ export const storedOffset = defineMove({
     recheckSigned: z.boolean({ error: 'must be true or false' }).optional(),
     doubt: quantitySchema('deviation', { min: 0 }, '2 um').optional(),
     entered: offsetSchema.optional(),
+    shown: offsetSchema.optional(),
   }),
   plan: ({
     old,
@@ -103,6 +104,7 @@ export const storedOffset = defineMove({
     recheckSigned = true,
     doubt = 0,
     entered,
+    shown,
   }) => {
     const unit = old.inch ? INCH : 1;
     const change = ((programming === 'diameter' ? 2 : 1) * totalReading) / 2000 / unit;
@@ -122,14 +124,18 @@ export const storedOffset = defineMove({
       chosen,
       ifWrong: 2 * Math.abs(totalReading),
       ...(asks.length && { asks }),
-      ...(recheck !== undefined &&
-        rechecked(
-          recheck / totalReading,
-          (doubt * Math.hypot(1, recheck / totalReading)) / Math.abs(totalReading),
-          recheckSigned,
-          now,
-          entered ? entered.mm / unit - now : (chosen ?? plus) - now,
-        )),
+      ...(recheck !== undefined || shown
+        ? recheckOf({
+            ratio: recheck === undefined ? undefined : recheck / totalReading,
+            doubt: recheck === undefined ? 0 : (doubt * Math.hypot(1, recheck / totalReading)) / Math.abs(totalReading),
+            signed: recheckSigned,
+            old: now,
+            meant: chosen === null ? [plus, minus] : [chosen],
+            entered: entered && entered.mm / unit,
+            shown: shown && shown.mm / unit,
+            step: Math.abs(change),
+          })
+        : {}),
     };
   },
   card: controlCard,

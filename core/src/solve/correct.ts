@@ -35,15 +35,17 @@ const NOTHING: Planned = { moves: [], notes: [] };
  */
 export function planCorrection(input: CorrectionInput): Planned {
   const { sheet, name, info, quantity } = input;
-  const correction = sheet.check.corrections[name];
+  const correction = sheet.check.asRead?.(name, input.slots)?.correction ?? sheet.check.corrections[name];
   if (!correction || quantity.because) return NOTHING;
   // What is no part of anything in this set-up is not moved by itself: a side pair on a slide that leans.
   if (sheet.check.partOf && sheet.check.partOf(name, sheet.setup) === undefined) return NOTHING;
   if (quantity.limit === null) return planPart(input, correction);
   if (quantity.aim === null) return NOTHING;
-  const amount = quantity.aim - quantity.value;
+  const amount = quantity.aim - (leastOf(quantity) ?? quantity.value);
   const leave = reasonToLeave(name, info, quantity, amount);
   if (leave) return { moves: [], notes: [leave] };
+  if (leastOf(quantity) !== undefined && quantity.value > quantity.aim && amount >= 0)
+    return { moves: [], notes: [unevenNote(name, info)] };
   const kinds = (amount > 0 ? correction.plus : correction.minus).flatMap((kind) => MOVES.get(kind) ?? []);
   if (kinds.length === 0) return NOTHING;
   const allowed = quantity.verdict === 'out' ? kinds : kinds.filter((kind) => !kind.metal);
@@ -74,6 +76,16 @@ function planPart({ sheet, name, info, quantity, wholes, ...rest }: CorrectionIn
   const planned = kinds.slice(0, 1).map((kind) => planMoveOf(kind, { ...rest, sheet, name, info, quantity, wholes, amount, direction }));
   return { moves: planned.map(({ move }) => move), notes: [] };
 }
+
+/** The least of several values that one move changes alike: a shim comes out of all of a turn, so that the tightest place decides. */
+const leastOf = ({ detail }: Quantity): number | undefined => (typeof detail?.['least'] === 'number' ? detail['least'] : undefined);
+
+const unevenNote = (name: string, info: QuantityInfo): Note => ({
+  code: 'uneven-lift',
+  severity: 'warning',
+  quantity: name,
+  text: `${info.label} changes over the turn, and at its tightest place there is nothing to take out. An oval journal or bearing is not cured by shims: find which one it is first.`,
+});
 
 const metalWaits = (name: string, info: QuantityInfo): Note => ({
   code: 'metal-waits',
@@ -113,7 +125,7 @@ function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, a
   const key = keyFor(definition, info, converted);
   const angle = key !== undefined && (key === definition.slopeKey || key === definition.twistKey);
   // An angle is no amount until the distance it acts over is known.
-  const facts = { quantity: name, value: quantity.value, aim: quantity.aim ?? 0, amounts, given };
+  const facts = { quantity: name, value: leastOf(quantity) ?? quantity.value, aim: quantity.aim ?? 0, amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
   if (angle && definition.overKey && filled[definition.overKey] === undefined)
     return { move: base, notes: [distanceNote(definition, name, info)] };

@@ -15,9 +15,7 @@ describe('a Monte Carlo of a check', () => {
       const drawn = run.result();
       for (const [name, quantity] of Object.entries(solve(sheet).quantities)) {
         if (check.quantities[name].magnitude || quantity.budget.length === 0) continue;
-        const u = Math.sqrt(
-          quantity.budget.reduce((sum, line) => sum + (line.source === 'wandering' || line.source === 'setting-up' ? 0 : line.u ** 2), 0),
-        );
+        const u = Math.sqrt(quantity.budget.reduce((sum, line) => sum + (line.source === 'wandering' ? 0 : line.u ** 2), 0));
         // A swing is a size too: near zero its draws fold over, and only the interval is told.
         if (Math.abs(quantity.value) < 3 * u && drawn[name].low >= 0) continue;
         expect(Math.abs(drawn[name].u / u - 1))

@@ -1,7 +1,7 @@
-import { spanOfWeights, RESEAT_SPREAD } from '../judging/budget.js';
+import { settingUpOf } from '../judging/budget.js';
 import { monteCarloOf, type MonteCarloRun } from '../judging/monteCarlo.js';
-import { groupReadings, mean } from '../instruments/slots.js';
-import { merge, solveSets } from './solve.js';
+import { groupReadings } from '../instruments/slots.js';
+import { merge, reseatSpreadOf, solveSets } from './solve.js';
 import { readSheet } from './sheet.js';
 
 /**
@@ -20,10 +20,8 @@ export function monteCarlo(raw: unknown, draws: number, seed = 1): MonteCarloRun
     const one = merge(
       sets.flatMap(({ estimates, slots }) => estimates.filter((entry) => entry.name === name).map((estimate) => ({ estimate, slots }))),
     );
-    const n = one.bySet.length;
-    const middle = mean(one.bySet);
-    const usual = (check.reseatSpread ?? RESEAT_SPREAD) * spanOfWeights(one.estimate.weights);
-    if (n > 1) settingUp[name] = Math.sqrt(usual ** 2 + one.bySet.reduce((sum, value) => sum + (value - middle) ** 2, 0)) / n;
+    const prior = reseatSpreadOf(check, name, sheet.setup);
+    settingUp[name] = settingUpOf(one.estimate.weights, one.bySet, prior, prior > 0 ? sheet.setupSpread : undefined).u;
     return one;
   });
   const slots = merged[0]?.slots ?? [];

@@ -1,5 +1,7 @@
+import * as z from 'zod';
 import { FaultError, nearest, unknownKey, type Fault } from '../input/faults.js';
-import { askedUnit } from '../input/fields.js';
+import { askedUnit, quantitySchema } from '../input/fields.js';
+import type { SetupSpread } from '../judging/budget.js';
 import { readsOf, type CheckDefinition, type QuantityInfo, type Zone } from '../checks/define.js';
 import { CHECKS } from '../checks/registry.js';
 import { insideZone } from '../checks/zone.js';
@@ -21,9 +23,11 @@ export interface Sheet {
   readonly limits: Readonly<Record<string, Zone>>;
   readonly aims: Readonly<Record<string, number>>;
   readonly hardware: Readonly<Record<string, Record<string, unknown>>>;
+  /** Spread between set-ups of this check learned elsewhere, in the unit of its readings. */
+  readonly setupSpread?: SetupSpread;
 }
 
-const KEYS = ['format', 'check', 'instrument', 'setup', 'readings', 'limits', 'aims', 'hardware'];
+const KEYS = ['format', 'check', 'instrument', 'setup', 'readings', 'limits', 'aims', 'hardware', 'setupSpread'];
 
 /**
  * Read a sheet (docs/sheets.md): check every part of it and bring all values to base units.
@@ -53,11 +57,30 @@ export function readSheet(raw: unknown): Sheet {
   );
   const limits = readLimits(check.quantities, raw['limits'], faults);
   const aims = readAims(check.quantities, limits, raw['aims'], faults);
+  const setupSpread = readSetupSpread(check, raw['setupSpread'], faults);
   if (instrument) faults.push(...unfit(check, setup, instrument, raw['readings']));
   if (!setupFaulty && readings && faults.length === 0)
     faults.push(...(check.faults?.(setup, readings, instrument) ?? []), ...beyondRange(readings, instrument));
   if (faults.length || setupFaulty || !readings) throw new FaultError(faults);
-  return { check, instrument, setup, readings, limits, aims, hardware };
+  return { check, instrument, setup, readings, limits, aims, hardware, ...(setupSpread && { setupSpread }) };
+}
+
+const spreadSchema = z.strictObject({
+  s: quantitySchema('deviation', { min: 0 }, '1.5 um'),
+  degrees: z
+    .number({ error: 'must be a number of degrees of freedom' })
+    .min(1, { error: 'must be 1 or more' })
+    .max(10_000, { error: 'must be 10000 or less' }),
+});
+
+/** The spread between set-ups that a sheet hands over; refused where nothing of the check is set up again. */
+function readSetupSpread(check: CheckDefinition, raw: unknown, faults: Fault[]): SetupSpread | undefined {
+  if (raw === undefined) return undefined;
+  if (check.reseatSpread === undefined) {
+    faults.push({ path: 'setupSpread', message: 'cannot be used: nothing is reseated in this check', example: 'leave it out' });
+    return undefined;
+  }
+  return readPart(spreadSchema, raw, ['setupSpread'], faults) as SetupSpread | undefined;
 }
 
 /** An instrument that cannot read what this check asks: µm/m taken for µm is a wrong move. */

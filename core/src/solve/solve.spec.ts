@@ -23,7 +23,8 @@ describe('a finding', () => {
   });
 
   it('warns of a needle near the end of its travel', () => {
-    expect(codes(traverse([side(0, 0), side(400, 48)], {}, { range: 100 }))).toContain('pegged');
+    // The bezel can be turned: how far from zero a needle stands says nothing.
+    expect(codes(traverse([side(0, 0), side(400, 48)], {}, { range: 100 }))).not.toContain('pegged');
     expect(codes(traverse([side(0, -46), side(400, 46)], {}, { range: 100 }))).toContain('pegged');
     expect(codes(traverse([side(0, 0), side(400, 40)], {}, { range: 100 }))).not.toContain('pegged');
   });
@@ -45,9 +46,10 @@ describe('a finding', () => {
   });
 
   it('says so when a close call comes from one set-up', () => {
-    // In by its own doubt, but not by that of a bar put back: the note tells, in as well as out.
-    expect(codes(traverse([side(0, 0), side(400, 5)]))).toContain('one-set-up');
-    expect(codes(traverse([side(0, 0), side(400, 9.5)]))).toContain('one-set-up');
+    // Too close to call, but a second set-up that says the same would settle it: in as well as out.
+    expect(codes(traverse([side(0, 0), side(400, 5.7)]))).toContain('one-set-up');
+    expect(codes(traverse([side(0, 0), side(400, 9.2)]))).toContain('one-set-up');
+    expect(codes(traverse([side(0, 0), side(400, 7.5)]))).not.toContain('one-set-up');
     expect(codes(traverse([side(0, 0), side(400, 60)]))).not.toContain('one-set-up');
     expect(codes(traverse([side(0, 0), side(400, 0)]))).not.toContain('one-set-up');
   });
@@ -204,9 +206,9 @@ describe('what a method says of itself', () => {
     const [move] = solve(
       sweep([
         [0, 30],
-        [90, 0],
+        [90, 15],
         [180, 0],
-        [270, 0],
+        [270, 15],
       ]),
     ).moves;
     expect(move.indicator).toEqual(jasmine.objectContaining({ now: 30, target: 15, where: "operator's side" }));

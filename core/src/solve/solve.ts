@@ -1,7 +1,16 @@
 import { prettyUnit } from '../units/format.js';
 import { helpsFor } from '../checks/helps.js';
 import { coarseNote } from '../judging/advice.js';
-import { pooledRepeatability, uncertaintyOf, type Repeatability, type Uncertainty } from '../judging/budget.js';
+import {
+  pooledRepeatability,
+  spanOfWeights,
+  uncertaintyOf,
+  type Repeatability,
+  type SetupSpread,
+  type Uncertainty,
+} from '../judging/budget.js';
+import { contradictionsIn, type Contradictions } from '../judging/misread.js';
+import { placeOf, placeWords } from '../judging/placeWords.js';
 import { FINDING_FORMAT, type Finding, type Move, type Quantity } from '../judging/finding.js';
 import { outlierNotes } from '../judging/outlier.js';
 import { closureNote, conditionsNote, directionNote, peggedNote } from '../judging/roundNotes.js';
@@ -9,10 +18,10 @@ import { coverageFactor } from '../judging/studentT.js';
 import { insideZone } from '../checks/zone.js';
 import { usualAim, verdictOf, zoneWidth, type Verdict, type Zone } from '../judging/verdict.js';
 import { startingZone } from '../judging/zones.js';
-import type { Estimates, Note, QuantityInfo } from '../checks/define.js';
+import type { Carried, CheckDefinition, Estimates, Note, QuantityInfo } from '../checks/define.js';
 import type { Estimate } from '../checks/estimate.js';
 import { FaultError, type Fault } from '../input/faults.js';
-import { groupReadings, mean, placesOf, type Grouped, type Slot } from '../instruments/slots.js';
+import { groupReadings, mean, placesOf, type Grouped, type Slot, type Values } from '../instruments/slots.js';
 import { planCorrection } from './correct.js';
 import { aimOutside, readSheet, type Sheet } from './sheet.js';
 
@@ -20,8 +29,8 @@ import { aimOutside, readSheet, type Sheet } from './sheet.js';
 export interface SolveContext {
   /** Why a call waits: a rung it hangs on rocks or tips. It is then unsure, and there is no move. */
   readonly waits?: readonly Note[];
-  /** Spread of reseating that earlier rounds of this check on this machine showed, in the unit of its readings. */
-  readonly reseatSpread?: number;
+  /** Spread between set-ups that earlier rounds of this check on this machine showed, in the unit of its readings. */
+  readonly setupSpread?: SetupSpread;
 }
 
 /**
@@ -47,15 +56,65 @@ export function solveSets({ check, setup, instrument }: Sheet, slots: readonly S
   return alone.every((set) => set.estimates.length > 0 && set.estimates.length === alone[0].estimates.length) ? alone : [run(slots)];
 }
 
+/** Readings in their places, the set-ups worked out, and what they say against themselves. */
+interface Worked {
+  readonly grouped: Grouped;
+  readonly sets: readonly SetResult[];
+  readonly contradictions: Contradictions;
+}
+
+const NO_CONTRADICTIONS: Contradictions = { notes: [], misread: false, widening: {} };
+
+function workOut(sheet: Sheet, grouped: Grouped): Worked {
+  const { check, setup, instrument } = sheet;
+  const sets = solveSets(sheet, grouped.slots);
+  if (!instrument || sets.every(({ fits = [] }) => fits.length === 0)) return { grouped, sets, contradictions: NO_CONTRADICTIONS };
+  const same = 2 * instrument.graduation * (1 + 1e-9);
+  const confirmed = new Set(grouped.returns.flatMap(({ slot, difference }) => (Math.abs(difference) <= same ? [grouped.slots[slot]] : [])));
+  const pooled = pooledRepeatability(grouped.slots);
+  return { grouped, sets, contradictions: contradictionsIn({ check, setup, sets, instrument, pooled, confirmed }) };
+}
+
+/**
+ * A place that was read again and said otherwise: where the later reading fits the others and the earlier one contradicts them, the
+ * earlier one was misread and the later one counts.
+ */
+function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: readonly Note[] } {
+  const { check, instrument } = sheet;
+  let worked = first;
+  const notes: Note[] = [];
+  const contradicted = ({ contradictions: { misread, widening } }: Worked): boolean => misread || Object.keys(widening).length > 0;
+  for (const back of first.grouped.returns) {
+    if (!instrument || Math.abs(back.difference) <= 2 * instrument.graduation || !contradicted(worked)) continue;
+    const slot = first.grouped.slots[back.slot];
+    const value = slot.value + back.difference;
+    const grouped: Grouped = {
+      slots: worked.grouped.slots.map((other, i) => (i === back.slot ? { ...other, value, repeats: [value] } : other)),
+      returns: worked.grouped.returns.filter(({ slot: own }) => own !== back.slot),
+    };
+    const tried = workOut(sheet, grouped);
+    if (contradicted(tried) || tried.sets.every(({ fits = [] }) => fits.length === 0)) continue;
+    worked = tried;
+    notes.push({
+      code: 'read-again',
+      severity: 'info',
+      text: `The place ${placeWords(slot.keys, check.slotKeys)} was read again: the first reading contradicted the others, the second fits them and counts.`,
+      place: placeOf(slot.keys, check.slotKeys),
+    });
+  }
+  return { ...worked, notes };
+}
+
 /** Solve a sheet that has been read. */
 export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   const { check, instrument, readings } = sheet;
-  const grouped = groupReadings(readings, check.slotKeys);
-  const sets = solveSets(sheet, grouped.slots);
+  const { grouped, sets, contradictions, notes: again } = withReadAgain(sheet, workOut(sheet, groupReadings(readings, check.slotKeys)));
   const [closure, conditions] = [closureNote(grouped.returns, instrument), conditionsNote(readings)];
   const notes: Note[] = [
     ...directionNote(instrument),
     ...peggedNote(readings, instrument),
+    ...contradictions.notes,
+    ...again,
     ...closure.notes,
     ...conditions.notes,
     ...outlierNotes(grouped.slots, instrument),
@@ -63,25 +122,33 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   ];
   for (const set of sets)
     for (const note of set.notes)
-      if (!notes.some((known) => known.code === note.code && known.quantity === note.quantity)) notes.push(note);
+      // What one wild reading makes of a circle is no news beside it.
+      if (
+        !(contradictions.misread && note.code === 'out-of-round') &&
+        !notes.some((known) => known.code === note.code && known.quantity === note.quantity)
+      )
+        notes.push(note);
 
   const round: Round = {
     sheet,
-    context,
+    context: { ...context, setupSpread: context.setupSpread ?? sheet.setupSpread },
     grouped,
     pooled: pooledRepeatability(grouped.slots),
+    contradictions,
     distrust: [
       ...(closure.trusted ? [] : ['closure']),
+      ...(contradictions.misread ? ['misread'] : []),
       ...(conditions.trusted ? [] : ['conditions-differ']),
       ...(context.waits ?? []).map(({ code }) => code),
     ],
   };
   const faults: Fault[] = [];
-  const judged = Object.entries(check.quantities).flatMap(([name, info]) => {
+  const judged = Object.entries(check.quantities).flatMap(([name, usual]) => {
     const bySet = sets.flatMap((set) =>
       set.estimates.filter((estimate) => estimate.name === name).map((estimate) => ({ estimate, slots: set.slots })),
     );
     if (bySet.length === 0) return [];
+    const info = { ...usual, ...check.asRead?.(name, bySet[0].slots)?.info };
     const one = judge(round, name, info, bySet);
     faults.push(...one.faults);
     return [{ name, info, slots: bySet[0].slots, ...one }];
@@ -153,19 +220,28 @@ interface Round {
   readonly context: SolveContext;
   readonly grouped: Grouped;
   readonly pooled: Repeatability;
+  readonly contradictions: Contradictions;
   /** Codes of what makes the whole round not to be judged. */
   readonly distrust: readonly string[];
 }
 
-function judge({ sheet, context, grouped, pooled, distrust }: Round, name: string, info: QuantityInfo, sets: readonly InSet[]) {
+function judge(
+  { sheet, context, grouped, pooled, contradictions, distrust }: Round,
+  name: string,
+  info: QuantityInfo,
+  sets: readonly InSet[],
+) {
   const { check, instrument, setup } = sheet;
   const { estimate, slots, value, bySet } = merge(sets);
   const drift = grouped.returns.reduce((worst, back) => Math.max(worst, Math.abs(back.difference)), 0);
-  const reseatSpread = context.reseatSpread ?? check.reseatSpread;
-  const uncertainty = instrument
-    ? uncertaintyOf({ estimate, slots, instrument, pooled, bySet, drift, reseatSpread })
-    : leavesAlone(estimate);
   const limit = zoneFor(info, sheet.limits[name] ?? startingZone(check, name, setup, placesOf(slots)) ?? estimate.zone);
+  const reseatSpread = reseatSpreadOf(check, name, setup);
+  const learnedSpread = reseatSpread > 0 ? context.setupSpread : undefined;
+  const widening = contradictions.widening[name];
+  const uncertainty = instrument
+    ? uncertaintyOf({ estimate, slots, instrument, pooled, bySet, drift, reseatSpread, learnedSpread, widening })
+    : leavesAlone(estimate);
+  const carried = limit && check.reach?.(name, setup, slots);
   const own = sheet.aims[name];
   const aim = own ?? (limit ? usualAim(info, limit) : null);
   const faults: Fault[] = [
@@ -187,6 +263,7 @@ function judge({ sheet, context, grouped, pooled, distrust }: Round, name: strin
     ...(estimate.open === undefined ? [] : ['reversal-open']),
     ...(estimate.unsure ? ['readings-doubtful'] : []),
     ...(estimate.never !== undefined && estimate.never === seen ? ['self-made-evidence'] : []),
+    ...(carried && carried.factor > FARTHEST ? ['carried-far'] : []),
   ];
   // No direction is told of what cannot be told from zero.
   const told = expanded === null ? value !== 0 : Math.abs(value) > Math.min(expanded, quietBelow(limit));
@@ -217,7 +294,9 @@ function judge({ sheet, context, grouped, pooled, distrust }: Round, name: strin
     notes.push(
       ...coarseNote(name, info, uncertainty, limit, repeats, helpsFor(check, setup, placesOf(slots))),
       ...sagNote(name, info, estimate, limit, check.sagHelp?.(setup, slots) ?? []),
-      ...oneSetUpNote(sheet, name, info, uncertainty, value, limit, sets.length),
+      ...oneSetUpNote(sheet, name, info, uncertainty, value, limit),
+      ...setUpsDifferNote(info, name, uncertainty, bySet, estimate.weights),
+      ...(carried ? carriedNote(name, info, carried) : []),
     );
   }
   return { quantity, notes, faults };
@@ -233,7 +312,7 @@ function leavesAlone(estimate: Estimate): Uncertainty | undefined {
     u,
     expanded: coverageFactor(Infinity) * u,
     floor: 0,
-    reseating: 0,
+    settingUp: { spread: { s: 0, degrees: Infinity }, u: 0, sets: 1 },
     degreesOfFreedom: Infinity,
     budget: budget.sort((a, b) => b.share - a.share),
   };
@@ -248,28 +327,69 @@ function zoneFor(info: QuantityInfo, own: Zone | undefined): Zone | null {
   return info.magnitude ? [null, own[1]] : own;
 }
 
-/** A single set-up, when reseating by the usual spread could make another call of it. */
-function oneSetUpNote(
-  { check }: Sheet,
-  name: string,
-  info: QuantityInfo,
-  uncertainty: Uncertainty,
-  value: number,
-  limit: Zone,
-  sets: number,
-): Note[] {
-  if (sets > 1 || !check.reseat) return [];
-  const wider = Math.max(
-    coverageFactor(uncertainty.degreesOfFreedom) * Math.sqrt(uncertainty.u ** 2 + uncertainty.reseating),
-    uncertainty.expanded,
-  );
-  if (verdictOf(value, wider, limit) === verdictOf(value, uncertainty.expanded, limit)) return [];
+/** How far a result may be carried beyond its base: beyond the first a note says so, beyond the second there is no verdict. */
+const FAR = 4;
+const FARTHEST = 10;
+
+/** Spread of the readings from one set-up to the next before anything is learned; 0 where nothing is reseated. */
+export function reseatSpreadOf({ reseatSpread = 0 }: CheckDefinition, quantity: string, setup: Values): number {
+  return typeof reseatSpread === 'function' ? reseatSpread(quantity, setup) : reseatSpread;
+}
+
+/** A single set-up, where a second one that says the same would make a call of what is too close to call. */
+function oneSetUpNote({ check }: Sheet, name: string, info: QuantityInfo, uncertainty: Uncertainty, value: number, limit: Zone): Note[] {
+  const { settingUp, u, expanded, degreesOfFreedom } = uncertainty;
+  if (settingUp.sets > 1 || !check.reseat || settingUp.u === 0 || verdictOf(value, expanded, limit) !== 'unsure') return [];
+  const second = coverageFactor(degreesOfFreedom) * Math.sqrt(Math.max(0, u ** 2 - settingUp.u ** 2 / 2));
+  if (verdictOf(value, second, limit) === 'unsure') return [];
   return [
     {
       code: 'one-set-up',
       severity: 'info',
       quantity: name,
-      text: `${info.label} comes from a single set-up, and setting up again could make another call of it. ${check.reseat}: that moves more than re-reading.`,
+      text: `${info.label} is too close to call from one set-up. ${check.reseat}: a second set-up that says the same would settle it.`,
+    },
+  ];
+}
+
+/** Set-ups that lie further apart than reseating explains, and which one stands alone. */
+function setUpsDifferNote(
+  info: QuantityInfo,
+  name: string,
+  { settingUp, u }: Uncertainty,
+  bySet: readonly number[],
+  weights: readonly number[],
+): Note[] {
+  if (bySet.length < 2 || info.magnitude) return [];
+  const reading = Math.sqrt(Math.max(0, u ** 2 - settingUp.u ** 2) * bySet.length);
+  const room = 4 * Math.hypot(settingUp.spread.s * spanOfWeights(weights), reading);
+  const apart = Math.max(...bySet) - Math.min(...bySet);
+  if (!(apart > room)) return [];
+  const alone = bySet.findIndex((_, i) => {
+    const others = bySet.filter((__, k) => k !== i);
+    return others.length > 1 && Math.max(...others) - Math.min(...others) <= room / 2;
+  });
+  const which = alone >= 0 ? ` Set-up ${alone + 1} stands alone: do that one again.` : ' A third set-up will show which one is wrong.';
+  return [
+    {
+      code: 'set-ups-differ',
+      severity: 'warning',
+      quantity: name,
+      text: `${info.label}: the set-ups differ by ${apart.toFixed(1)} ${prettyUnit(info.unit)}, more than setting up again explains. Look for a chip, a burr or a loose clamp.${which}`,
+    },
+  ];
+}
+
+function carriedNote(name: string, info: QuantityInfo, { base, over, factor }: Carried): Note[] {
+  if (!(factor > FAR)) return [];
+  const waits = factor > FARTHEST ? ' It is too far for a verdict: read over a longer base.' : '';
+  return [
+    {
+      code: 'carried-far',
+      severity: 'warning',
+      quantity: name,
+      factor,
+      text: `${info.label} was read over ${Number(base.toFixed(1))} mm and carried over ${Number(over.toFixed(1))} mm: an error of a reading counts ${factor.toFixed(1)} times. Were the places typed in inches?${waits}`,
     },
   ];
 }

@@ -4,7 +4,7 @@ import { slopeWeights } from '../../fit/line.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates } from '../define.js';
 import { linearEstimate } from '../estimate.js';
-import { combineSlopes, levelRun, levelZeroEstimate, zeroTerm } from '../level.js';
+import { combineSlopes, levelRun, levelZeroEstimate, slopeFit, zeroFits, zeroTerm } from '../level.js';
 import { tooFew } from '../notes.js';
 import { unlimited } from '../quantities.js';
 import { levelEnd, levelZeroField } from '../setupFields.js';
@@ -48,6 +48,7 @@ function estimate({ setup, slots }: CheckInput<Setup, z.output<typeof reading>>)
       ...zero,
     ],
     notes: run.notes,
+    fits: [...zeroFits([run], ['twistPerMetre', 'twist', 'levelZero']), ...slopeFit(run, { widens: ['twistPerMetre'] })],
   };
 }
 

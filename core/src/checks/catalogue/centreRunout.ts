@@ -1,3 +1,4 @@
+import { RESEATED } from '../reseating.js';
 import { defineCheck } from '../define.js';
 import { sizeUpTo } from '../quantities.js';
 import { barParts, runoutShared, runoutSlots } from '../runoutCheck.js';
@@ -14,6 +15,7 @@ export const centreRunout = defineCheck({
   slots: (_setup, plan) => runoutSlots(['radial'], plan),
   hangsOn: ['bed-twist', 'spindle-runout'],
   after: ['chuck-test-cut'],
+  reseatSpread: RESEATED,
   reseat: 'Take the centre out, wipe the taper, put it back and read again',
   cannotSee: ['A sleeve or a dirty taper that seats differently next time.'],
   advice: ['A shop-turned point must be cut where it stands and never re-chucked.', 'Adapter sleeves and dirty tapers add their own.'],

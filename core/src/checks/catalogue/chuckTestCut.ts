@@ -7,11 +7,11 @@ import { linearEstimate } from '../estimate.js';
 import { MORE_SET_UPS, longerBase } from '../helps.js';
 import { tooFew } from '../notes.js';
 import { HEADSTOCK } from '../parts.js';
-import { AXIS_SIDEWAYS, unlimited } from '../quantities.js';
+import { APPARENT_SLOPE, AXIS_SIDEWAYS, unlimited } from '../quantities.js';
 import { baseSize, cutBar, dialField, toolField } from '../setupFields.js';
 import { plannedPlaces, stationPlan, stepped } from '../stations.js';
 import { taperInChuck } from '../tailstock.js';
-import { crownEstimate, cutCorrections, cutWeights } from '../testCut.js';
+import { crownEstimate, cutCorrections, cutFits, cutWeights } from '../testCut.js';
 
 const setup = z.strictObject({
   tool: toolField(),
@@ -60,10 +60,12 @@ function estimate({ setup, slots }: CheckInput<Setup, z.output<typeof reading>>)
   return {
     estimates: [
       linearEstimate('slopeH', weights, { terms: { ...terms(weights), ...(twist !== 0 && { twist }) } }),
+      linearEstimate('apparentSlopeH', weights, { terms: terms(weights) }),
       linearEstimate('taper', taper, { terms: terms(taper) }),
       ...crownEstimate(slots, corrections),
     ],
     notes,
+    fits: cutFits(slots, (at) => at, corrections, ['slopeH', 'apparentSlopeH', 'taper']),
   };
 }
 
@@ -89,6 +91,7 @@ export const chuckTestCut = defineCheck({
   statedSize: ({ bar }) => bar?.diameter,
   quantities: {
     slopeH: AXIS_SIDEWAYS,
+    apparentSlopeH: APPARENT_SLOPE,
     taper: unlimited('Taper of the work, on diameter', 'slope', 'um/m', {
       words: { plus: 'bigger at its free end', minus: 'smaller at its free end', movePlus: '', moveMinus: '' },
     }),
@@ -102,7 +105,10 @@ export const chuckTestCut = defineCheck({
   part: HEADSTOCK,
   picture: { drawing: 'turned-bar', bends: { h: 'slopeH' } },
   hangsOn: ['bed-twist', 'way-straightness', 'seat', 'spindle-axis'],
-  knows: [{ quantity: 'slopeH', name: 'axisSlopeH' }],
+  knows: [
+    { quantity: 'slopeH', name: 'axisSlopeH' },
+    { quantity: 'apparentSlopeH', name: 'axisApparentH' },
+  ],
   fromJob: { taper: taperInChuck },
   helps: [longerBase('turn pads twice as far apart'), MORE_SET_UPS],
   reseat: 'Take another light cut and measure again',

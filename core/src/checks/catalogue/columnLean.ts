@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { RESEATED } from '../reseating.js';
 import { choice, count, fieldRegistry, measure, optionalMeasure, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import type { Reading, Slot, Values } from '../../instruments/slots.js';
@@ -11,8 +12,8 @@ import { COLUMN } from '../parts.js';
 import { unlimited } from '../quantities.js';
 import { halvesOf, openText } from '../reversal.js';
 import { askedSide, flipKey, locksField } from '../setupFields.js';
-import { certificate, legSlope, squareDoubt } from '../square.js';
-import { evenly } from '../stations.js';
+import { certificate, legFits, legSlope, squareDoubt } from '../square.js';
+import { closed, evenly } from '../stations.js';
 
 const SIDE_HELP = 'from the other side of the blade the sign is the other way.';
 const SIDES = ['right', 'left', 'operator', 'column'] as const;
@@ -162,7 +163,7 @@ function plannedSlots(
   { side }: Setup,
   { stations = 3, turned = false, leaves = false, heights = evenly(0, 300, stations) }: z.output<typeof plan>,
 ): PlannedSlot[] {
-  return (['x', 'y'] as const).flatMap((axis) => {
+  const all = (['x', 'y'] as const).flatMap((axis) => {
     const way = axis === 'x' ? 'Sideways' : 'Front to back';
     const once = (flip?: boolean): PlannedSlot[] =>
       heights.map((at, i) => ({
@@ -180,6 +181,8 @@ function plannedSlots(
       }));
     return turned ? [...once(false), ...once(true)] : once();
   });
+  // Leaves bound each gap by themselves: no dial can slip.
+  return leaves ? all : closed(all, ({ axis, flip }) => `${axis} ${flip}`);
 }
 
 const isHeadOff = (setup: Values): boolean => setup['head'] === 'off';
@@ -242,7 +245,11 @@ export const columnLean = defineCheck({
       notes.push({ code: 'square-unknown', severity: 'warning', text: 'The error of the square is not known and is still in the result.' });
     if (slots.some(({ keys }) => sideOf(keys, setup) === undefined))
       notes.push(sideAssumed('the right-hand or the operator’s side of the blade'));
-    return { estimates, notes };
+    const fits = legFits(slots, ({ axis, flip = false }) => `${axis}|${flip}`, {
+      own: ({ go, noGo }) => (go !== undefined && noGo !== undefined ? (1000 * (noGo - go)) / Math.sqrt(12) : undefined),
+      widens: (line) => (line.startsWith('x') ? ['leanX', 'squareErrorX'] : ['leanY', 'squareErrorY']),
+    });
+    return { estimates, notes, fits };
   },
   casting: 'column',
   part: COLUMN,
@@ -264,6 +271,7 @@ export const columnLean = defineCheck({
     { quantity: 'leanY', name: 'leanY' },
   ],
   helps: [FLIP_SQUARE, longerBase('read over twice the height'), MORE_SET_UPS],
+  reseatSpread: RESEATED,
   reseat: 'Take the square off, set it up again and read once more',
   counting: 'The whole change over the height.',
   cautions: [ISOLATE, RATED_GEAR, HEAD_SWINGS],

@@ -5,12 +5,13 @@ import type { Reading } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates } from '../define.js';
 import { linearEstimate } from '../estimate.js';
+import { lineFits } from '../fits.js';
 import { MORE_SET_UPS, longerBase } from '../helps.js';
 import { shortBase, spanOf, tooFew } from '../notes.js';
 import { SADDLE } from '../parts.js';
 import { unlimited } from '../quantities.js';
 import { turnKey } from '../setupFields.js';
-import { plannedPlaces, stationPlan, stepped } from '../stations.js';
+import { closed, plannedPlaces, stationPlan, stepped } from '../stations.js';
 import { say } from '../sums.js';
 import { referenceSlope, traverseLine, type TraverseKeys } from '../traverse.js';
 import { FACING } from '../words.js';
@@ -45,7 +46,11 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, TraverseKeys>)
   );
   const disc = reversed && !line.open ? referenceSlope('discSlope', line, 1000) : [];
   const span = spanOf(slots.map(({ keys }) => keys.at));
-  return { estimates: [slope, ...disc], notes: instrument ? shortBase(reversed ? span : 2 * span) : [] };
+  return {
+    estimates: [slope, ...disc],
+    notes: instrument ? shortBase(reversed ? span : 2 * span) : [],
+    fits: lineFits(slots, line, { widens: ['slope'] }),
+  };
 }
 
 /** A disc faced here is not turned, and the part the tool travelled itself reads nothing. */
@@ -101,15 +106,18 @@ export const crossSlideSquareness = defineCheck({
   },
   slots: ({ method }, { stations = 3, places }) =>
     method === 'reversed-disc'
-      ? ([0, 180] as const).flatMap((turn) =>
-          (places ?? stepped(stations, 120 / (stations - 1))).map((at, i) => ({
-            keys: { at, turn },
-            label: `${at} mm toward the rear`,
-            movable: 'places',
-            ask: i === 0 && turn === 180 ? 'Turn the spindle half round by hand.' : undefined,
-          })),
+      ? closed(
+          ([0, 180] as const).flatMap((turn) =>
+            (places ?? stepped(stations, 120 / (stations - 1))).map((at, i) => ({
+              keys: { at, turn },
+              label: `${at} mm toward the rear`,
+              movable: 'places',
+              ask: i === 0 && turn === 180 ? 'Turn the spindle half round by hand.' : undefined,
+            })),
+          ),
+          ({ turn }) => String(turn),
         )
-      : plannedPlaces(places ?? stepped(stations, 90 / (stations - 1)), (at) => `${at} mm past the centre`),
+      : closed(plannedPlaces(places ?? stepped(stations, 90 / (stations - 1)), (at) => `${at} mm past the centre`)),
   faults,
   estimate,
   corrections: { slope: { plus: ['scrape'], minus: ['scrape'] } },

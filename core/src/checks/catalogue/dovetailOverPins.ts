@@ -4,6 +4,7 @@ import { slopeWeights } from '../../fit/line.js';
 import type { Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type HeightAt } from '../define.js';
+import { plainLine } from '../fits.js';
 import { formWeights, linearEstimate, rangeEstimate, type Estimate } from '../estimate.js';
 import { tooFew } from '../notes.js';
 import { DOVETAIL } from '../parts.js';
@@ -61,7 +62,7 @@ function estimate({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
     ...excess(setup, main, values),
     ...angleFrom(setup, slots),
   ];
-  return { estimates, notes: [] };
+  return { estimates, notes: [], fits: plainLine(main, (i) => slots[i].keys.at, { widens: ['taper'] }) };
 }
 
 /** Largest excess over the target and the depth to take off one flank for it: measured across, removed square to the flank. */

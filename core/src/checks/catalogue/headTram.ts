@@ -1,15 +1,16 @@
 import * as z from 'zod';
 import { choice, measure, optionalMeasure } from '../../input/fields.js';
 import { harmonicWeights } from '../../fit/harmonic.js';
-import { dot } from '../../fit/line.js';
 import type { Slot } from '../../instruments/slots.js';
 import { BY_HAND, HEAD_SWINGS, ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type JobRules, type Note, type Watch } from '../define.js';
 import { linearEstimate, type Estimate } from '../estimate.js';
+import { roundFit } from '../fits.js';
 import { MORE_SET_UPS, longerBase } from '../helps.js';
 import { tooFew } from '../notes.js';
 import { HEAD } from '../parts.js';
 import { locksField, roundAngle } from '../setupFields.js';
+import { closed } from '../stations.js';
 import { say } from '../sums.js';
 
 const setup = z.strictObject({
@@ -44,8 +45,6 @@ type Slots = readonly Slot<Keys>[];
 interface ZeroFit {
   readonly tilt?: readonly number[];
   readonly nod?: readonly number[];
-  /** Largest departure from the plane, µm; none where nothing is left over. */
-  readonly worst?: number;
 }
 
 function fitOf(slots: Slots, indices: readonly number[]): ZeroFit {
@@ -62,27 +61,23 @@ function fitOf(slots: Slots, indices: readonly number[]): ZeroFit {
   const fit = harmonicWeights(angles);
   // 0 right, 90 column side, 180 left, 270 operator's side; + = surface closer.
   if (!fit) return { tilt: pair(0, 180), nod: pair(270, 90) };
-  const values = indices.map((i) => slots[i].value);
-  const [c, a, b] = [dot(fit.mean, values), dot(fit.cosine, values), dot(fit.sine, values)];
-  const off = values.map((value, k) => {
-    const radians = (angles[k] * Math.PI) / 180;
-    return Math.abs(value - c - a * Math.cos(radians) - b * Math.sin(radians));
-  });
   return {
     tilt: place(fit.cosine),
     nod: place(fit.sine.map((weight) => -weight)),
-    ...(indices.length > 3 && { worst: Math.max(...off) }),
   };
 }
 
-/** Only readings of one zero are compared or share a residual; the latest zero that tells an angle counts. */
-function fitsOf(slots: Slots): ZeroFit[] {
+/** Slots by the zero of the dial, in order: only readings of one zero are compared or share a residual. */
+function zerosOf(slots: Slots): number[][] {
   const zeros = new Map<number, number[]>();
   slots.forEach(({ keys: { zero = 1 } }, i) => zeros.set(zero, [...(zeros.get(zero) ?? []), i]));
-  return [...zeros].sort(([a], [b]) => a - b).map(([, indices]) => fitOf(slots, indices));
+  return [...zeros].sort(([a], [b]) => a - b).map(([, indices]) => indices);
 }
 
-function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estimates {
+/** The latest zero that tells an angle counts. */
+const fitsOf = (slots: Slots): ZeroFit[] => zerosOf(slots).map((indices) => fitOf(slots, indices));
+
+function estimate({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
   const fits = fitsOf(slots);
   const factor = 1000 / setup.radius;
   const estimates = (['tilt', 'nod'] as const).flatMap((name): Estimate[] => {
@@ -102,20 +97,14 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estima
   });
   if (estimates.length === 0) return { estimates, notes: [tooFew('right and left, or operator’s side and column side')] };
   const notes: Note[] = [];
-  const worst = Math.max(0, ...fits.map((fit) => fit.worst ?? 0));
-  if (instrument && worst > 2 * instrument.graduation)
-    notes.push({
-      code: 'not-flat',
-      severity: 'warning',
-      text: `The readings do not lie in one plane (${worst.toFixed(1)} µm off): a burr, a slot under the stylus, or a table that is not flat.`,
-    });
   if (setup.pivotDistance === undefined && estimates.some(({ name }) => name === 'nod'))
     notes.push({
       code: 'pivot-unknown',
       severity: 'info',
       text: 'Where the nod pivot lies is not known. Do one classic round (operator’s side to zero by the screw, column side to zero by the table): the two differences give it, and then one move is enough.',
     });
-  return { estimates, notes };
+  const planes = zerosOf(slots).flatMap((indices) => roundFit('plane', indices, (i) => slots[i].keys.angle, ['tilt', 'nod']));
+  return { estimates, notes, fits: planes };
 }
 
 /**
@@ -200,9 +189,12 @@ export const headTram = defineCheck({
       label: NAMES[angle] ?? `${angle}° round`,
     });
     if (angles === 'pairs')
-      return [slot(0, 1), slot(180, 1), { ...slot(90, 2), ask: 'Zero the dial again: this pair is for the nod.' }, slot(270, 2)];
+      return closed(
+        [slot(0, 1), slot(180, 1), { ...slot(90, 2), ask: 'Zero the dial again: this pair is for the nod.' }, slot(270, 2)],
+        ({ zero }) => String(zero),
+      );
     const number = Number(angles);
-    return Array.from({ length: number }, (_, i) => slot((360 * i) / number));
+    return closed(Array.from({ length: number }, (_, i) => slot((360 * i) / number)));
   },
   estimate,
   corrections: { tilt: { plus: ['adjuster'], minus: ['adjuster'] }, nod: { plus: ['adjuster'], minus: ['adjuster'], noGain: true } },

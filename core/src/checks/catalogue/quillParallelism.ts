@@ -1,17 +1,20 @@
 import * as z from 'zod';
+import { RESEATED } from '../reseating.js';
 import { choice, measure, optionalMeasure } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import { dot } from '../../fit/line.js';
 import type { Reading } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates } from '../define.js';
+import { diameterDoubt } from '../barDiameters.js';
+import { lineFits, type Fit } from '../fits.js';
 import { linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { barPush, barRadius, barSag, beyondBar } from '../heldBar.js';
 import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, TURN_BAR, longerBase, roomOnBar } from '../helps.js';
 import { shortBase, spanOf, tooFew } from '../notes.js';
 import { TAILSTOCK } from '../parts.js';
 import { barError, centresBar, measuredAt, planeKey, sideField, turnKey } from '../setupFields.js';
-import { stationPlan, stepped } from '../stations.js';
+import { closed, stationPlan, stepped } from '../stations.js';
 import { traverseLine, type TraverseKeys } from '../traverse.js';
 import { AXIS } from '../words.js';
 
@@ -31,40 +34,56 @@ const reading = z.strictObject({
 });
 type Setup = z.output<typeof setup>;
 
-function planeEstimate(plane: 'h' | 'v', { setup, slots, instrument }: CheckInput<Setup, TraverseKeys>): Estimate[] {
+function planeEstimate(
+  plane: 'h' | 'v',
+  { setup, slots, instrument }: CheckInput<Setup, TraverseKeys>,
+): { readonly estimate: Estimate; readonly fits: readonly Fit[] } | undefined {
   const line = traverseLine(slots, ({ keys }) => keys.plane === plane);
-  if (!line) return [];
+  if (!line) return undefined;
+  const name = plane === 'h' ? 'slopeH' : 'slopeV';
   const side = plane === 'h' && setup.side === 'rear' ? -1 : 1;
   const weights = line.weights.map((weight) => 1000 * side * weight);
   const { freeLength } = setup;
   const bar = setup.bar && freeLength ? { ...setup.bar, freeLength } : undefined;
+  const sagAt = (at: number): number => (bar && plane === 'v' ? barSag(bar, at) : 0);
+  const pushAt = (at: number): number => (bar ? barPush(bar, instrument?.contactForce, at) : 0);
+  const radiusAt = (at: number): number => (bar ? barRadius(bar, at) : 0);
   const over = (correction: (at: number) => number): number =>
     dot(
       weights,
       slots.map(({ keys }, i) => (weights[i] === 0 ? 0 : correction(keys.at))),
     );
-  const sag = bar && plane === 'v' ? over((at) => barSag(bar, at)) : 0;
-  const push = bar ? over((at) => barPush(bar, instrument?.contactForce, at)) : 0;
-  const diameter = bar ? over((at) => barRadius(bar, at)) : 0;
+  const [sag, push, diameter] = [over(sagAt), over(pushAt), over(radiusAt)];
   // The quill itself is ground; a bar in it is as even as it was made, and bent unless it was turned.
-  const places = slots.flatMap(({ keys }, i) => (weights[i] === 0 ? [] : [keys.at]));
+  const read = slots.flatMap(({ keys }, i) => (weights[i] === 0 ? [] : [{ place: keys.at, weight: weights[i] }]));
   const finish = barError(setup.bar ? (setup.bar.finish ?? 'ground') : 'ground');
-  const perPlace = Math.hypot(...weights) / Math.sqrt(3);
+  const measured = measuredAt(
+    setup.bar?.diameters,
+    read.map(({ place }) => place),
+  );
   const doubts: Doubt[] = [
     { source: 'bar-droop', u: 0.05 * Math.abs(sag) },
     { source: 'stylus-push', u: 0.03 * Math.abs(push) },
-    { source: 'bar-diameter', u: (measuredAt(setup.bar?.diameters, places) ? 0.3 : finish) * perPlace },
-    { source: 'bar-straightness', u: line.turned.pairs.length ? 0 : finish * perPlace },
+    diameterDoubt(read, measured ? 0.3 : finish),
+    { source: 'bar-straightness', u: line.turned.pairs.length ? 0 : (finish * Math.hypot(...weights)) / Math.sqrt(3) },
   ];
   const terms = { ...(sag !== 0 && { sag }), ...(push !== 0 && { push }), ...(diameter !== 0 && { diameter }) };
-  return [linearEstimate(plane === 'h' ? 'slopeH' : 'slopeV', weights, { terms, doubts, open: line.open })];
+  const added = (i: number): number => {
+    const { at } = slots[i].keys;
+    return sagAt(at) + pushAt(at) + radiusAt(at);
+  };
+  return {
+    estimate: linearEstimate(name, weights, { terms, doubts, open: line.open }),
+    fits: lineFits(slots, line, { added, form: finish / Math.sqrt(3), widens: [name] }),
+  };
 }
 
 function estimate(input: CheckInput<Setup, TraverseKeys>): Estimates {
-  const estimates = (['h', 'v'] as const).flatMap((plane) => planeEstimate(plane, input));
+  const planes = (['h', 'v'] as const).flatMap((plane) => planeEstimate(plane, input) ?? []);
   return {
-    estimates,
-    notes: estimates.length ? shortBase(spanOf(input.slots.map(({ keys }) => keys.at))) : [tooFew('two places along the quill')],
+    estimates: planes.map((plane) => plane.estimate),
+    notes: planes.length ? shortBase(spanOf(input.slots.map(({ keys }) => keys.at))) : [tooFew('two places along the quill')],
+    fits: planes.flatMap((plane) => plane.fits),
   };
 }
 
@@ -119,12 +138,15 @@ export const quillParallelism = defineCheck({
     },
   },
   slots: (_setup, { stations = 2, places = stepped(stations, 100 / (stations - 1)) }) =>
-    (['h', 'v'] as const).flatMap((plane) =>
-      places.map((at) => ({
-        keys: { plane, at },
-        label: `${plane === 'h' ? 'Side' : 'Top'}, ${at === 0 ? 'where it leaves the tailstock' : `${at} mm toward its free end`}`,
-        movable: 'places',
-      })),
+    closed(
+      (['h', 'v'] as const).flatMap((plane) =>
+        places.map((at) => ({
+          keys: { plane, at },
+          label: `${plane === 'h' ? 'Side' : 'Top'}, ${at === 0 ? 'where it leaves the tailstock' : `${at} mm toward its free end`}`,
+          movable: 'places',
+        })),
+      ),
+      ({ plane }) => String(plane),
     ),
   faults,
   estimate,
@@ -140,6 +162,8 @@ export const quillParallelism = defineCheck({
     { quantity: 'slopeV', name: 'quillV' },
   ],
   helps: [TURN_BAR, MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length', roomOnBar), MORE_SET_UPS],
+  // The quill itself is read where it is.
+  reseatSpread: (_quantity, { bar }) => (bar ? RESEATED : 0),
   reseat: 'Take the bar out of the quill, put it back and read again',
   counting: 'The whole difference counts: nothing has been turned.',
   cautions: [ISOLATE],

@@ -7,12 +7,14 @@ import type { Instrument } from '../../instruments/instrument.js';
 import { placesOf, type Reading, type Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
+import { diameterDoubt } from '../barDiameters.js';
+import { redundant, type Fit } from '../fits.js';
 import { linearEstimate, swingEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { barPush, barRadius, barSag, beyondBar, heldBar } from '../heldBar.js';
 import { MEASURE_BAR, MORE_SET_UPS, SHORTER_BAR, longerBase, roomOnBar } from '../helps.js';
 import { shortBase, spanOf, tooFew } from '../notes.js';
 import { HEADSTOCK } from '../parts.js';
-import { AXIS_IN_HEIGHT, AXIS_SIDEWAYS, unlimited } from '../quantities.js';
+import { APPARENT_SLOPE, AXIS_IN_HEIGHT, AXIS_SIDEWAYS, unlimited } from '../quantities.js';
 import { halvesOf, openText } from '../reversal.js';
 import { meanFormOf, partedRunouts, swappedExtremes, swingForm } from '../runout.js';
 import { barError, extremeKey, HIGH_AT, highAtKey, measuredAt, planeKey, sideField, turnKey } from '../setupFields.js';
@@ -49,7 +51,10 @@ type Slots = readonly Slot<Keys>[];
 const PUT_BACK = 'take the bar out, turn it half round, put it back and read there again';
 
 /** Slope in one plane from the means of high and low at each place: any rod serves, straight or not. */
-function planeEstimate(plane: Plane, { setup, slots, instrument }: CheckInput<Setup, Keys>): Estimate | undefined {
+function planeEstimate(
+  plane: Plane,
+  { setup, slots, instrument }: CheckInput<Setup, Keys>,
+): { readonly estimates: readonly Estimate[]; readonly fits: readonly Fit[] } | undefined {
   const places = [...new Set(slots.filter(({ keys }) => keys.plane === plane).map(({ keys }) => keys.at))].sort((a, b) => a - b);
   const stations = places.flatMap((at) => {
     const form = meanFormOf(slots, (keys) => keys.plane === plane && keys.at === at);
@@ -64,16 +69,20 @@ function planeEstimate(plane: Plane, { setup, slots, instrument }: CheckInput<Se
       slope,
       stations.map((station) => correction(station.at)),
     );
-  const sag = bar && plane === 'v' ? over((at) => barSag(bar, at)) : 0;
-  const push = bar ? over((at) => barPush(bar, instrument?.contactForce, at)) : 0;
-  const diameter = over((at) => barRadius(bar, at));
+  const sagAt = (at: number): number => (bar && plane === 'v' ? barSag(bar, at) : 0);
+  const pushAt = (at: number): number => (bar ? barPush(bar, instrument?.contactForce, at) : 0);
+  const radiusAt = (at: number): number => barRadius(bar, at);
+  const [sag, push, diameter] = [over(sagAt), over(pushAt), over(radiusAt)];
   const known = setup.twistPerMetre !== undefined && setup.heightAboveWays !== undefined;
   const roll = plane === 'h' && known ? (-(setup.twistPerMetre ?? 0) * (setup.heightAboveWays ?? 0)) / 1000 : 0;
   const uneven = measuredAt(bar?.diameters, places) ? 0.3 : barError(bar?.finish ?? 'drawn');
   const doubts: Doubt[] = [
     { source: 'bar-droop', u: 0.05 * Math.abs(sag) },
     { source: 'stylus-push', u: 0.03 * Math.abs(push) },
-    { source: 'bar-diameter', u: (uneven / Math.sqrt(3)) * Math.hypot(...slope) },
+    diameterDoubt(
+      stations.map(({ at }, k) => ({ place: at, weight: slope[k] })),
+      uneven,
+    ),
     { source: 'bed-twist', u: Math.abs(roll) * 0.1 },
   ];
   const terms = {
@@ -85,7 +94,36 @@ function planeEstimate(plane: Plane, { setup, slots, instrument }: CheckInput<Se
   const halves = halvesOf(slots, 'turn', [0, 180], ['plane', 'at', 'extreme'], ({ keys }) => keys.plane === plane);
   const weights = new Array<number>(slots.length).fill(0);
   stations.forEach(({ form }, k) => form.forEach((weight, i) => (weights[i] += slope[k] * weight)));
-  return linearEstimate(plane === 'h' ? 'slopeH' : 'slopeV', weights, { terms, doubts, open: openText(halves, PUT_BACK) });
+  const name = plane === 'h' ? 'slopeH' : 'slopeV';
+  const open = openText(halves, PUT_BACK);
+  const estimates = [linearEstimate(name, weights, { terms, doubts, open })];
+  // What the carriage sees: the roll of a twisted bed is not taken out, because the tail centre rolls with it too.
+  if (plane === 'h') {
+    const { twist: _twist, ...seen } = { twist: 0, ...terms };
+    estimates.push(
+      linearEstimate('apparentSlopeH', weights, { terms: seen, doubts: doubts.filter(({ source }) => source !== 'bed-twist'), open }),
+    );
+  }
+  const observations = stations.map(({ at, form }) => ({
+    form: form.flatMap((weight, i) => (weight === 0 ? [] : [[i, weight] as const])),
+    row: [1, at],
+    added: sagAt(at) + pushAt(at) + radiusAt(at),
+  }));
+  const line: Fit = { shape: 'line', observations, form: uneven / Math.sqrt(3), widens: estimates.map((entry) => entry.name) };
+  return { estimates, fits: [line].filter(redundant) };
+}
+
+/** A bar swings alike from the side and from the top: places of which both were read tell whether one was misread. */
+function sameRunout(slots: Slots): readonly Fit[] {
+  const places = [...new Set(slots.map(({ keys }) => `${keys.at}|${keys.turn ?? 0}`))];
+  const observations = places.flatMap((place) => {
+    const swing = (plane: Plane) => swingForm(slots, (keys) => keys.plane === plane && `${keys.at}|${keys.turn ?? 0}` === place);
+    const [side, top] = [swing('h'), swing('v')];
+    if (!side || !top) return [];
+    return [{ form: side.flatMap((weight, i) => (weight === top[i] ? [] : [[i, weight - top[i]] as const])), row: [] }];
+  });
+  const fit: Fit = { shape: 'same-runout', observations, widens: ['slopeH', 'slopeV', 'apparentSlopeH'] };
+  return observations.length ? [fit] : [];
 }
 
 /** Runout at the farthest place; parted into spindle and bar when the bar was put back half round and both directions are known. */
@@ -117,9 +155,10 @@ function runoutEstimate(slots: Slots): Estimate[] {
 function estimate(input: CheckInput<Setup, Keys>): Estimates {
   const { setup, slots, instrument } = input;
   const planes = (['h', 'v'] as const).flatMap((plane) => planeEstimate(plane, input) ?? []);
-  if (planes.length === 0) return { estimates: [], notes: [tooFew('the highest and the lowest at two places')] };
+  if (planes.length === 0) return { estimates: [], notes: [tooFew('the highest and the lowest at two places')], fits: sameRunout(slots) };
   const notes: Note[] = [];
-  if (planes.some((entry) => entry.name === 'slopeH') && (setup.twistPerMetre === undefined || setup.heightAboveWays === undefined)) {
+  const estimates = planes.flatMap((plane) => plane.estimates);
+  if (estimates.some((entry) => entry.name === 'slopeH') && (setup.twistPerMetre === undefined || setup.heightAboveWays === undefined)) {
     notes.push({
       code: 'twist-unknown',
       severity: 'info',
@@ -133,8 +172,9 @@ function estimate(input: CheckInput<Setup, Keys>): Estimates {
       text: 'The bar is not described: its droop is still in the height. A 12 mm rod 250 mm out of the chuck droops over 0.02 mm and makes a good spindle point down.',
     });
   return {
-    estimates: [...planes, ...runoutEstimate(slots)],
+    estimates: [...estimates, ...runoutEstimate(slots)],
     notes: [...notes, ...(instrument ? shortBase(spanOf(slots.map(({ keys }) => keys.at))) : [])],
+    fits: [...planes.flatMap((plane) => plane.fits), ...sameRunout(slots)],
   };
 }
 
@@ -185,6 +225,7 @@ export const spindleAxis = defineCheck({
   quantities: {
     slopeH: AXIS_SIDEWAYS,
     slopeV: AXIS_IN_HEIGHT,
+    apparentSlopeH: APPARENT_SLOPE,
     runout: unlimited('Runout at the far place', 'deviation', 'um', { magnitude: true }),
     runoutBar: unlimited('Runout there: the bar’s own part', 'deviation', 'um', { magnitude: true }),
   },
@@ -210,6 +251,7 @@ export const spindleAxis = defineCheck({
   knows: [
     { quantity: 'slopeH', name: 'axisSlopeH' },
     { quantity: 'slopeV', name: 'axisSlopeV' },
+    { quantity: 'apparentSlopeH', name: 'axisApparentH' },
   ],
   fromJob: { taper: taperInChuck },
   helps: [MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length of bar', roomOnBar), MORE_SET_UPS],

@@ -3,7 +3,7 @@ import { choice, count, optionalMeasure, optionalNumber } from '../../input/fiel
 import { slotsWhere, type Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type QuantityInfo } from '../define.js';
-import { linearEstimate, rangeEstimate, type Estimate, type Form } from '../estimate.js';
+import { formValue, linearEstimate, rangeEstimate, type Estimate, type Form } from '../estimate.js';
 import { feelOnly } from '../gibPlay.js';
 import { tooFew } from '../notes.js';
 import { differenceForm } from '../play.js';
@@ -55,19 +55,26 @@ const liftForm = (slots: readonly Slot<Keys>[], place: Place, turn?: { readonly 
   return differenceForm(slots.length, at('lift'), at('rest'));
 };
 
-/** How much the lift changes over a turn: an oval journal or bearing. The front bearing tells, or else the rear. */
+/** The lift at each turn of the spindle that was read, as weights on the slots. */
+function formsByTurn(slots: readonly Slot<Keys>[], place: Place, factor: number): Form[] {
+  const turns = [...new Set(slots.filter(({ keys }) => keys.place === place).map(({ keys }) => keys.turn))];
+  return turns.flatMap((turn): Form[] => {
+    const form = liftForm(slots, place, { turn });
+    return form ? [form.flatMap((weight, i) => (weight === 0 ? [] : [[i, weight * factor] as const]))] : [];
+  });
+}
+
+const OVALITY = { front: 'ovalityFront', rear: 'ovalityRear' } as const;
+
+/** How much the lift of each bearing changes over a turn, and the larger of the two: an oval journal or bearing. */
 function ovality(slots: readonly Slot<Keys>[], factors: Readonly<Record<Place, number>>): Estimate[] {
-  for (const place of ['front', 'rear'] as const) {
-    const turns = [...new Set(slots.filter(({ keys }) => keys.place === place).map(({ keys }) => keys.turn))];
-    const forms = turns.flatMap((turn): Form[] => {
-      const form = liftForm(slots, place, { turn });
-      return form ? [form.flatMap((weight, i) => (weight === 0 ? [] : [[i, weight * factors[place]] as const]))] : [];
-    });
-    if (forms.length < 2) continue;
-    const values = slots.map((slot) => slot.value);
-    return [{ ...rangeEstimate('ovality', forms, values), detail: { place, turns: forms.length } }];
-  }
-  return [];
+  const values = slots.map((slot) => slot.value);
+  const each = (['front', 'rear'] as const).flatMap((place): Estimate[] => {
+    const forms = formsByTurn(slots, place, factors[place]);
+    return forms.length < 2 ? [] : [{ ...rangeEstimate(OVALITY[place], forms, values), detail: { place, turns: forms.length } }];
+  });
+  const [largest] = [...each].sort((a, b) => b.evaluate(values) - a.evaluate(values));
+  return largest ? [...each, { ...largest, name: 'ovality' }] : [];
 }
 
 const TIPS: Note = {
@@ -89,10 +96,13 @@ function estimate({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
     const form = liftForm(slots, place);
     if (!form) return [];
     const factor = (place === 'front' ? 1 / magnify : 1) * (linearEstimate('', form).evaluate(values) < 0 ? -1 : 1);
+    const turns = formsByTurn(slots, place, factor).map((turn) => formValue(turn, values));
     return [
       linearEstimate(
         place === 'front' ? 'liftFront' : 'liftRear',
         form.map((weight) => weight * factor),
+        // What comes out comes out all round: the tightest place of the turn decides how much.
+        turns.length > 1 ? { detail: { least: Math.min(...turns), most: Math.max(...turns) } } : {},
       ),
     ];
   });
@@ -134,6 +144,8 @@ export const spindlePlay = defineCheck({
     liftFront: lift('Lift at the front bearing'),
     liftRear: lift('Lift at the rear bearing'),
     ovality: unlimited('Change of the lift over a turn', 'deviation', 'um', { magnitude: true }),
+    ovalityFront: unlimited('Change of the lift over a turn, front', 'deviation', 'um', { magnitude: true }),
+    ovalityRear: unlimited('Change of the lift over a turn, rear', 'deviation', 'um', { magnitude: true }),
   },
   slots: (_setup, { turns = 1 }) =>
     (['front', 'rear'] as const).flatMap((place) =>

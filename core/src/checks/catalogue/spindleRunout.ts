@@ -1,3 +1,4 @@
+import { RESEATED } from '../reseating.js';
 import { defineCheck } from '../define.js';
 import { sizeUpTo } from '../quantities.js';
 import { barParts, runoutShared, runoutSlots } from '../runoutCheck.js';
@@ -21,6 +22,8 @@ export const spindleRunout = defineCheck({
   slots: (_setup, plan) => runoutSlots(['noseRadial', 'taperNear', 'taperFar', 'face', 'axialSlip'], plan),
   hangsOn: ['bed-twist', 'table-level', 'seat', 'spindle-play'],
   after: ['column-lean'],
+  // The nose and its face are swept where they are: only the bar in the taper is seated again.
+  reseatSpread: (quantity) => (quantity.startsWith('taper') ? RESEATED : 0),
   reseat: 'Take the bar out, wipe the taper, put it back and read again',
   cannotSee: ['The bar, unless it is taken out, turned half round and put back.'],
   advice: ['Clean the taper until a finger squeaks on it.', 'Note where the high place is: runouts are vectors.'],

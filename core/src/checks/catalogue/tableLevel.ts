@@ -3,7 +3,7 @@ import { optionalMeasure } from '../../input/fields.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Words } from '../define.js';
 import { linearEstimate } from '../estimate.js';
-import { combineSlopes, levelRun, levelZeroEstimate, zeroTerm } from '../level.js';
+import { combineSlopes, levelRun, levelZeroEstimate, zeroFits, zeroTerm } from '../level.js';
 import { tooFew } from '../notes.js';
 import { unlimited } from '../quantities.js';
 import { levelEnd, levelZeroField } from '../setupFields.js';
@@ -33,7 +33,14 @@ function estimate({ setup, slots }: CheckInput<Setup, z.output<typeof reading>>)
     return [linearEstimate(axis === 'x' ? 'levelX' : 'levelY', weights, { terms: zeroTerm(constant), open: run.open })];
   });
   const notes = runs.every(({ run }) => run.learned === undefined) ? runs.flatMap(({ run }) => run.notes).slice(0, 1) : [];
-  return { estimates: [...levels, ...zeros], notes: levels.length ? notes : [tooFew('the level once along each axis')] };
+  return {
+    estimates: [...levels, ...zeros],
+    notes: levels.length ? notes : [tooFew('the level once along each axis')],
+    fits: zeroFits(
+      runs.map(({ run }) => run),
+      ['levelX', 'levelY', 'levelZero'],
+    ),
+  };
 }
 
 const words = (plus: string, minus: string): Words => ({

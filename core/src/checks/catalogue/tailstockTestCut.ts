@@ -5,6 +5,7 @@ import { dot } from '../../fit/line.js';
 import type { Reading } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt } from '../estimate.js';
+import { carriedFrom } from '../notes.js';
 import { DEAD_CENTRE, MORE_SET_UPS } from '../helps.js';
 import { TAILSTOCK } from '../parts.js';
 import { unlimited } from '../quantities.js';
@@ -12,6 +13,7 @@ import { axisFields, baseSize, centreDistance, centreKind, cutBar, dialField, to
 import { spread } from '../stations.js';
 import { REAMED } from '../sweepCheck.js';
 import {
+  AXIS_DOUBT,
   centreDoubt,
   otherView,
   taperBetweenCentres,
@@ -22,7 +24,7 @@ import {
   TOO_FEW,
   viewQuantities,
 } from '../tailstock.js';
-import { couldHeightMatter, crownEstimate, cutCorrections, cutWeights, deflectedShape, type CutKeys } from '../testCut.js';
+import { couldHeightMatter, crownEstimate, cutCorrections, cutFits, cutWeights, deflectedShape, type CutKeys } from '../testCut.js';
 
 const setup = z.strictObject({
   centreDistance: centreDistance(),
@@ -115,19 +117,56 @@ function notesFor(setup: Setup): Note[] {
   return notes;
 }
 
+/** The slope of the axis that a chuck may have within its usual limits, µm/m. */
+const USUAL_AXIS = 50;
+
+/**
+ * mm by which the slope of the spindle axis counts in the offset of work held in a chuck: the jaws hold it along the axis, and it bends
+ * from there. L − Δz/Δf, for any number of pads.
+ */
+const axisLever = ({ centreDistance }: Setup, weights: readonly number[], places: readonly number[]): number =>
+  centreDistance - dot(weights, places);
+
+/** What a pointing axis adds to the offset, µm, or how much doubt it brings where it is not known; nothing between centres. */
+function axisLeak(
+  setup: Setup,
+  weights: readonly number[],
+  places: readonly number[],
+): { readonly term?: number; readonly doubt: Doubt } | undefined {
+  if (setup.held !== 'chuck') return undefined;
+  const lever = axisLever(setup, weights, places) / 1000;
+  if (setup.axisSlopeH === undefined) return { doubt: { source: 'spindle-axis', u: (USUAL_AXIS * Math.abs(lever)) / Math.sqrt(3) } };
+  return { term: setup.axisSlopeH * lever, doubt: { source: 'spindle-axis', u: AXIS_DOUBT * Math.abs(lever) } };
+}
+
+function axisNote(setup: Setup, lever: number | undefined): Note[] {
+  if (setup.held !== 'chuck' || setup.axisSlopeH !== undefined) return [];
+  const span = Math.abs(((lever ?? setup.centreDistance) * USUAL_AXIS) / 1000);
+  return [
+    {
+      code: 'axis-unknown',
+      severity: 'warning',
+      text: `The jaws hold the work along the spindle axis, and its slope is not known. Within the usual limits it could make ${span.toFixed(0)} µm of the result. Check the spindle axis first, or cut between centres.`,
+    },
+  ];
+}
+
 function estimate({ setup, slots }: CheckInput<Setup, CutKeys>): Estimates {
   const L = setup.centreDistance;
   const shape = setup.held === 'chuck' ? deflectedShape(L) : (z: number) => z / L;
   const places = slots.map(({ keys }) => keys.at);
   const slope = cutWeights(places.map(shape));
   const perLength = cutWeights(places);
-  const notes = notesFor(setup);
+  const notes = [...notesFor(setup), ...axisNote(setup, slope && axisLever(setup, slope, places))];
   if (!slope || !perLength) return { estimates: [], notes: [TOO_FEW, ...notes] };
   const tool = setup.tool === 'rear' ? -1 : 1;
   const weights = slope.map((weight) => (-tool * weight) / 2);
   const corrections = cutCorrections(slots, { ...setup, shape });
   const terms = Object.fromEntries(Object.entries(corrections).map(([name, amounts]) => [name, dot(weights, amounts)]));
+  const leak = axisLeak(setup, slope, places);
+  if (leak?.term !== undefined) terms['axis'] = leak.term;
   const doubts: Doubt[] = [
+    ...(leak ? [leak.doubt] : []),
     ...centreDoubt(setup.centre),
     { source: 'temperature', u: corrections['temperature'] ? 0.1 * Math.abs(terms['temperature']) : 0 },
   ];
@@ -138,7 +177,11 @@ function estimate({ setup, slots }: CheckInput<Setup, CutKeys>): Estimates {
   const taper = linearEstimate('taper', taperWeights, {
     terms: Object.fromEntries(Object.entries(sized).map(([name, amounts]) => [name, dot(taperWeights, amounts)])),
   });
-  return { estimates: [offset, taper, ...crownEstimate(slots, sized), ...otherView([offset], setup, 'spindle')], notes };
+  return {
+    estimates: [offset, taper, ...crownEstimate(slots, sized), ...otherView([offset], setup, 'spindle')],
+    notes,
+    fits: cutFits(slots, shape, corrections, ['offsetHorizontal', 'spindleOffsetHorizontal', 'taper']),
+  };
 }
 
 function faults(setup: Setup, readings: readonly Reading<CutKeys>[]): Fault[] {
@@ -196,6 +239,18 @@ export const tailstockTestCut = defineCheck({
   conditions: z.strictObject(tailstockConditions()),
   slotKeys: ['at'],
   cuts: true,
+  // Held in a chuck the work bends: the part of its bend between the pads counts, not their distance.
+  reach: (_quantity, { centreDistance, held }, slots) => {
+    const carried = carriedFrom(
+      centreDistance,
+      slots.map(({ keys }) => keys.at),
+    );
+    if (!carried || held !== 'chuck') return carried;
+    const shape = deflectedShape(centreDistance);
+    const parts = slots.map(({ keys }) => shape(keys.at));
+    const part = Math.max(...parts) - Math.min(...parts);
+    return part > 0 ? { ...carried, factor: 1 / part } : undefined;
+  },
   beside: [
     { key: 'temperature', stays: true },
     { key: 'toolSetting', stays: true },

@@ -1,10 +1,14 @@
 import * as z from 'zod';
+import { RESEATED } from '../reseating.js';
 import { choice, count, fieldRegistry, measure, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import { centresPush, centresSag } from '../../gravity/bars.js';
 import { dot } from '../../fit/line.js';
-import type { Reading } from '../../instruments/slots.js';
+import type { Reading, Slot } from '../../instruments/slots.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
+import { diameterDoubt } from '../barDiameters.js';
+import { lineFits, type Fit } from '../fits.js';
+import { carriedFrom } from '../notes.js';
 import { largestEstimate, linearEstimate, type Doubt, type Estimate } from '../estimate.js';
 import { DEAD_CENTRE, MEASURE_BAR, MORE_SET_UPS, TURN_BAR, TURN_SPINDLE } from '../helps.js';
 import { TAILSTOCK } from '../parts.js';
@@ -36,7 +40,7 @@ import {
   TOO_FEW,
   viewQuantities,
 } from '../tailstock.js';
-import { residualRange, referenceSlope, reversalForms, traverseLine, type TraverseKeys, type TraverseLine } from '../traverse.js';
+import { referenceSlope, reversalForms, traverseLine, type TraverseKeys, type TraverseLine } from '../traverse.js';
 
 const setup = z.strictObject({
   centreDistance: centreDistance(),
@@ -84,36 +88,56 @@ const plan = z.strictObject({
 type Setup = z.output<typeof setup>;
 type Plane = 'h' | 'v';
 
-function planeEstimate(plane: Plane, line: TraverseLine, { setup, slots, instrument }: CheckInput<Setup, TraverseKeys>): Estimate {
+/** Which place of the bar a reading touches: counted from the end that is at the headstock when the ends are not swapped. */
+const barPlace = ({ at, swapped = false }: TraverseKeys, length: number): number => (swapped ? length - at : at);
+
+function planeEstimate(
+  plane: Plane,
+  line: TraverseLine,
+  { setup, slots, instrument }: CheckInput<Setup, TraverseKeys>,
+): { readonly estimate: Estimate; readonly fits: readonly Fit[] } {
+  const name = plane === 'h' ? 'offsetHorizontal' : 'offsetVertical';
   const side = plane === 'h' && setup.side === 'rear' ? -1 : 1;
   const weights = line.weights.map((weight) => weight * side * setup.centreDistance);
   const bar = roundBar(setup.bar);
-  const over = (correction: (z: number) => number) =>
+  const sagAt = ({ at }: TraverseKeys): number => (bar && plane === 'v' ? centresSag(bar, setup.centreDistance, at) : 0);
+  const pushAt = ({ at }: TraverseKeys): number =>
+    bar && instrument?.contactForce ? centresPush(bar, setup.centreDistance, instrument.contactForce, at) : 0;
+  const radiusAt = (keys: TraverseKeys): number =>
+    setup.bar?.diameters?.length ? -500 * diameterDifference(setup.bar.diameters, barPlace(keys, setup.centreDistance)) : 0;
+  const over = (correction: (keys: TraverseKeys) => number) =>
     dot(
       weights,
-      slots.map(({ keys }, i) => (line.weights[i] === 0 ? 0 : correction(keys.at))),
+      slots.map(({ keys }, i) => (line.weights[i] === 0 ? 0 : correction(keys))),
     );
-  const sag = bar && plane === 'v' ? over((z) => centresSag(bar, setup.centreDistance, z)) : 0;
-  const push = bar && instrument?.contactForce ? over((z) => centresPush(bar, setup.centreDistance, instrument.contactForce, z)) : 0;
-  const diameter = setup.bar?.diameters?.length ? over((z) => -500 * diameterDifference(setup.bar?.diameters, z)) : 0;
+  const [sag, push, diameter] = [over(sagAt), over(pushAt), over(radiusAt)];
   const finish = setup.bar?.finish ?? 'ground';
-  const places = slots.flatMap(({ keys }, i) => (weights[i] === 0 ? [] : [keys.at]));
-  const measured = measuredAt(setup.bar?.diameters, places);
+  const read = slots.flatMap(({ keys }, i) =>
+    weights[i] === 0 ? [] : [{ place: barPlace(keys, setup.centreDistance), weight: weights[i] }],
+  );
+  const measured = measuredAt(
+    setup.bar?.diameters,
+    read.map(({ place }) => place),
+  );
   // Turned half round the bow drops out; an uneven diameter does not, but it does where the ends were swapped.
   const perPlace = Math.hypot(...weights) / Math.sqrt(3);
-  const even = line.swapped.reversed || measured ? 0.3 : barError(finish);
   const doubts: Doubt[] = [
     { source: 'bar-straightness', u: (line.turned.pairs.length ? 0 : barError(finish)) * perPlace },
-    { source: 'bar-diameter', u: even * perPlace },
+    diameterDoubt(read, line.swapped.reversed || measured ? 0.3 : barError(finish)),
     { source: 'bar-droop', u: 0.03 * Math.abs(sag) },
     { source: 'stylus-push', u: 0.03 * Math.abs(push) },
     ...centreDoubt(setup.centre),
     ...headCentreDoubt(line.turned.pairs.length ? 0 : setup.centreRunout),
   ];
-  const terms = { sag, ...(push !== 0 && { push }), ...(diameter !== 0 && { diameter }) };
+  const terms = { sag, ...(push !== 0 && { push }), ...(Math.abs(diameter) > 1e-9 && { diameter }) };
   // A bar turned where it stands proves itself, unless its diameters tell what the tool left.
   const never = finish === 'turned-here' && !measured ? 'in' : undefined;
-  return linearEstimate(plane === 'h' ? 'offsetHorizontal' : 'offsetVertical', weights, { terms, doubts, open: line.open, never });
+  const fits = lineFits(slots, line, {
+    added: (i) => sagAt(slots[i].keys) + pushAt(slots[i].keys) + radiusAt(slots[i].keys),
+    form: barError(finish) / Math.sqrt(3),
+    widens: [name, plane === 'h' ? 'spindleOffsetHorizontal' : 'spindleOffsetVertical'],
+  });
+  return { estimate: linearEstimate(name, weights, { terms, doubts, open: line.open, never }), fits };
 }
 
 /** What the bar itself is: its bow (turned half round) or its taper (ends swapped). */
@@ -131,25 +155,19 @@ function barEstimates(line: TraverseLine, { slots }: CheckInput<Setup, TraverseK
 }
 
 function estimate(input: CheckInput<Setup, TraverseKeys>): Estimates {
-  const { slots, setup, instrument } = input;
+  const { slots, setup } = input;
   const values = slots.map((slot) => slot.value);
   const notes: Note[] = [];
   const estimates: Estimate[] = [];
+  const fits: Fit[] = [];
   const bars: Estimate[] = [];
   for (const plane of ['h', 'v'] as const) {
     const line = traverseLine(slots, ({ keys }) => keys.plane === plane);
     if (!line) continue;
-    estimates.push(planeEstimate(plane, line, input));
+    const own = planeEstimate(plane, line, input);
+    estimates.push(own.estimate);
+    fits.push(...own.fits);
     bars.push(...barEstimates(line, input));
-    const residuals = residualRange('range', slots, line);
-    const range = residuals.evaluate(values);
-    if (residuals.places > 2 && !line.open && instrument && range > 3 * instrument.graduation) {
-      notes.push({
-        code: 'not-straight',
-        severity: 'warning',
-        text: `The ${plane === 'h' ? 'side' : 'top'} readings leave a straight line by ${range.toFixed(1)} µm: a bent bar, a burr on a centre, or a worn bed. Turn the bar half round to tell which.`,
-      });
-    }
   }
   const bow = bars.filter((bar) => bar.name === 'barBow').sort((a, b) => b.evaluate(values) - a.evaluate(values));
   estimates.push(...bow.slice(0, 1), ...bars.filter((bar) => bar.name === 'taper').slice(0, 1), ...otherView(estimates, setup, 'spindle'));
@@ -164,7 +182,7 @@ function estimate(input: CheckInput<Setup, TraverseKeys>): Estimates {
       text: "This bar was turned where it stands: from the tool's side it reads zero whatever its taper. It is no second opinion. Use a ground bar, or measure its diameters.",
     });
   }
-  return { estimates, notes };
+  return { estimates, notes, fits };
 }
 
 function plannedSlots(
@@ -199,6 +217,9 @@ function plannedSlots(
   if (!close || !first) return slots;
   return [...slots, { ...first, ask: 'Go back to the first place and read it again.', closing: true }];
 }
+
+const placesIn = (slots: readonly Slot<TraverseKeys>[], plane: Plane): number[] =>
+  slots.filter(({ keys }) => keys.plane === plane).map(({ keys }) => keys.at);
 
 const faults = (setup: Setup, readings: readonly Reading<TraverseKeys>[]): Fault[] =>
   readings.flatMap(({ at }, i) =>
@@ -258,6 +279,8 @@ export const tailstockTraverse = defineCheck({
   fromJob: { taper: taperBetweenCentres, 'reamed-hole': REAMED },
   helps: [TURN_BAR, TURN_SPINDLE, MEASURE_BAR, DEAD_CENTRE, MORE_SET_UPS],
   reseat: 'Take the bar out, put it back and read again',
+  reseatSpread: RESEATED,
+  reach: (quantity, { centreDistance }, slots) => carriedFrom(centreDistance, placesIn(slots, quantity === 'offsetHorizontal' ? 'h' : 'v')),
   trusts: ['the bar is straight and round', 'the headstock centre runs true'],
   counting: 'The whole difference counts, not half: the bar was not turned, so nothing has been doubled.',
   cautions: TAILSTOCK_CAUTIONS,

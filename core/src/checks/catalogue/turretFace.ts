@@ -99,8 +99,12 @@ export const turretFace: CheckDefinition = {
   profile: (setup, slots) => base.profile?.({ ...setup, side: viewOf(setup).far ? 'rear' : 'operator' }, slots) ?? [],
   estimate: (input) => {
     const { quantity, far } = viewOf(input.setup);
-    const { estimates, notes } = base.estimate({ ...input, setup: { ...input.setup, side: far ? 'rear' : 'operator' } });
-    return { estimates: estimates.map((entry) => (entry.name === 'slope' ? { ...entry, name: quantity } : entry)), notes };
+    const { estimates, notes, fits = [] } = base.estimate({ ...input, setup: { ...input.setup, side: far ? 'rear' : 'operator' } });
+    return {
+      estimates: estimates.map((entry) => (entry.name === 'slope' ? { ...entry, name: quantity } : entry)),
+      notes,
+      fits: fits.map((fit) => ({ ...fit, widens: [quantity] })),
+    };
   },
   corrections: {
     ...base.corrections,

@@ -4,7 +4,8 @@ import type { Fault } from '../../input/faults.js';
 import type { Reading, Slot } from '../../instruments/slots.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
-import { combineSlopes, levelRun, levelZeroEstimate, slopesOf, type LevelRun } from '../level.js';
+import { redundant, type Fit } from '../fits.js';
+import { combineSlopes, levelRun, levelZeroEstimate, slopeFit, slopesOf, zeroFits, type LevelRun } from '../level.js';
 import { spanOf, tooFew } from '../notes.js';
 import { WAY } from '../parts.js';
 import { heightsOf, straightnessEstimates, type Profile } from '../profile.js';
@@ -115,6 +116,8 @@ function bySteps({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
   return {
     estimates: [...straightnessEstimates(profile, values, run.open), ...levelZeroEstimate([run])],
     notes: [...run.notes, ...warmth(setup, profile)],
+    // A bow is what is looked for: slopes that go evenly are no contradiction.
+    fits: [...zeroFits([run], ['straightness', 'minimumZone', 'levelZero']), ...slopeFit(run, { widens: [], measured: true })],
   };
 }
 
@@ -126,7 +129,19 @@ function byEdge({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
   const values = slots.map((slot) => slot.value);
   const open = openText(halves, 'roll the straightedge over and read there again');
   const [own] = straightnessEstimates(edge, values);
-  return { estimates: [...straightnessEstimates(way, values, open), { ...own, name: 'edgeStraightness' }], notes: warmth(setup, way) };
+  const heights = halves.pairs.map(([i, j]) => ({
+    form: [
+      [i, -0.5],
+      [j, 0.5],
+    ] as const,
+    row: [1, slots[i].keys.at],
+  }));
+  const line: Fit = { shape: 'line', observations: heights, widens: [], measured: true };
+  return {
+    estimates: [...straightnessEstimates(way, values, open), { ...own, name: 'edgeStraightness' }],
+    notes: warmth(setup, way),
+    fits: [line].filter(redundant),
+  };
 }
 
 const steps = ({ method }: Setup): boolean => method !== 'straightedge';

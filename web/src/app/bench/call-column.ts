@@ -152,10 +152,11 @@ export class CallColumn {
   /** What the readings would have said with the droop and the push left in, when that is another call. */
   private naive(quantity: Quantity, info: QuantityInfo): string {
     const { sag = 0, push = 0 } = quantity.terms;
-    if (quantity.limit === null || sag + push === 0) return '';
+    // Only what the droop itself changes is said of it: a round that is not judged for another reason is no other call.
+    if (quantity.limit === null || sag + push === 0 || quantity.because) return '';
     const seemed = quantity.value - sag - push;
     const verdict = verdictOf(seemed, quantity.expanded ?? 0, quantity.limit);
-    if (verdict === quantity.verdict) return '';
+    if (verdict === verdictOf(quantity.value, quantity.expanded ?? 0, quantity.limit)) return '';
     const seems = placedWords(seemed, info, this.shown(), quantity.expanded);
     const whose =
       quantity.verdict === 'out' ? 'The bar hides the fault.' : verdict === 'out' ? 'That fault is the bar’s, not the machine’s.' : '';

@@ -9,10 +9,16 @@ const MEANINGS: Readonly<Record<RegisterMeaning, (next: string) => string>> = {
   'doubled-wrong-sign': (next) => `Twice too much, and the wrong sign. Enter ${next}.`,
   halved: (next) => `It was changed by half of what it should be: a radius for a diameter. Enter ${next}.`,
   'halved-wrong-sign': (next) => `Half of what it should be, and the wrong sign. Enter ${next}.`,
+  'fell-short': (next) =>
+    `It changed by less than it should, by no factor that a slip explains. Look at what the control shows, then enter ${next}.`,
+  mistyped: (next) => `The control does not show what was meant: it was mistyped. Enter ${next}.`,
   'not-taken-up': () =>
     'Nothing has changed: it was not homed, or it is another register. Home it and read again before anything is entered.',
   'inch-as-mm': (next) => `A value in inch was taken for millimetres. Enter ${next}.`,
-  'mm-as-inch': (next) => `Stop. A value in millimetres was taken for inches: do not run the slide. Enter ${next}.`,
+  'mm-as-inch': (next) =>
+    next
+      ? `Stop. A value in millimetres was taken for inches: do not run the slide. Enter ${next}.`
+      : 'Stop. A value in millimetres was taken for inches: do not run the slide. Check the unit of the control, and what it shows.',
   unclear: () => 'It fits none of the usual slips: go back to the first old value, home, and read again.',
 };
 
@@ -24,6 +30,8 @@ const SHORT: Readonly<Record<RegisterMeaning, string>> = {
   'doubled-wrong-sign': 'twice too much and the wrong sign',
   halved: 'changed by half of it',
   'halved-wrong-sign': 'half of it and the wrong sign',
+  'fell-short': 'changed by too little',
+  mistyped: 'a typing mistake',
   'not-taken-up': 'not taken up',
   'inch-as-mm': 'an inch taken for a millimetre',
   'mm-as-inch': 'a millimetre taken for an inch',
