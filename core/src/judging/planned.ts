@@ -98,7 +98,7 @@ const warmUp = defineChange({
   machines: ['lathe', 'turning-centre'],
   fields: z.strictObject({
     height: measure('length', { label: 'Spindle above the seat', above: 0, example: '200 mm' }),
-    rise: measure('temperature', { label: 'Warmer than now by', min: 0, max: 80, example: '10 C' }),
+    rise: measure('warming', { label: 'Warmer than now by', min: 0, max: 80, example: '10 C' }),
   }),
   effect: ({ height, rise }) => ({ slopeV: 0, height: 1000 * height * STEEL * rise }),
 });

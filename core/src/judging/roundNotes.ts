@@ -48,10 +48,12 @@ export function peggedNote(readings: readonly Reading<object>[], instrument: Ins
 /** Keys that stay as long as a dial hangs where it hangs: readings that share them share its travel. */
 const HANGING: readonly string[] = ['set', 'zero', 'plane', 'axis', 'leg', 'feature', 'place', 'corner'];
 
-/** Readings further apart than the dial can travel: one of them cannot have been. */
+/** Readings further apart than the dial, or the micrometer, can travel: one of them cannot have been. */
 export function beyondRange(readings: readonly Reading[], instrument: Instrument | undefined): Fault[] {
   const range = instrument?.range;
-  if (!instrument || range === undefined || !hasNeedle(instrument)) return [];
+  if (!instrument || range === undefined) return [];
+  if (instrument.kind === 'micrometer') return beyondMicrometer(readings, (range * instrument.graduation) / 1000);
+  if (!hasNeedle(instrument)) return [];
   const groups = new Map<string, { low: number; high: number; lowAt: number; highAt: number }>();
   readings.forEach((reading, i) => {
     const key = HANGING.map((name) => String(reading[name] ?? '')).join('|');
@@ -72,6 +74,22 @@ export function beyondRange(readings: readonly Reading[], instrument: Instrument
         ]
       : [],
   );
+}
+
+/** Sizes further apart than one micrometer spans. @param span mm. */
+function beyondMicrometer(readings: readonly Reading[], span: number): Fault[] {
+  const sizes = readings.map(({ value }) => value / 1000);
+  const [low, high] = [Math.min(...sizes), Math.max(...sizes)];
+  if (sizes.length === 0 || high - low <= span + 1e-9) return [];
+  const middle = [...sizes].sort((a, b) => a - b)[sizes.length >> 1];
+  const far = sizes.reduce((worst, size, i) => (Math.abs(size - middle) > Math.abs(sizes[worst] - middle) ? i : worst), 0);
+  return [
+    {
+      path: `readings[${far}].value`,
+      message: `is taken for ${Number(sizes[far].toFixed(4))} mm: sizes from ${Number(low.toFixed(3))} to ${Number(high.toFixed(3))} mm are further apart than this micrometer spans (${Number(span.toFixed(2))} mm)`,
+      example: `${Number(middle.toFixed(2))} mm`,
+    },
+  ];
 }
 
 /** What coming back to a place tells: fine, worth a word, or not to be trusted. */

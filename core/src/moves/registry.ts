@@ -1,3 +1,4 @@
+import { refuseDeep } from '../input/depth.js';
 import { FaultError, nearest, type Fault } from '../input/faults.js';
 import { adjuster } from './adjuster.js';
 import { baseShims } from './baseShims.js';
@@ -69,6 +70,7 @@ export function planMove(raw: unknown): MovePlan {
       { path: '', message: 'must be a move sheet: an object', example: `{ "format": "${MOVE_FORMAT}", "move": "adjuster", … }` },
     ]);
   }
+  refuseDeep(raw);
   const { format, move: kind, ...rest } = raw as Record<string, unknown>;
   if (format !== MOVE_FORMAT) faults.push({ path: 'format', message: `must be "${MOVE_FORMAT}"`, example: MOVE_FORMAT });
   const definition = WORKED.find((move) => move.kind === kind);

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { refuseDeep } from '../input/depth.js';
 import { FaultError, nearest, unknownKey, type Fault } from '../input/faults.js';
 import { askedUnit, quantitySchema } from '../input/fields.js';
 import type { SetupSpread } from '../judging/budget.js';
@@ -39,6 +40,7 @@ export function readSheet(raw: unknown): Sheet {
     throw new FaultError([
       { path: '', message: 'must be a sheet: an object', example: `{ "format": "${SHEET_FORMAT}", "check": "tailstock-traverse", … }` },
     ]);
+  refuseDeep(raw);
   const faults: Fault[] = [];
   for (const key of Object.keys(raw)) if (!KEYS.includes(key)) faults.push(unknownKey([key], KEYS));
   if (raw['format'] !== SHEET_FORMAT) faults.push({ path: 'format', message: `must be "${SHEET_FORMAT}"`, example: SHEET_FORMAT });

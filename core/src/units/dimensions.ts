@@ -1,5 +1,5 @@
 /** What a number can be a measure of. Each has one base unit in which the core computes. */
-export type Dimension = 'length' | 'pitch' | 'deviation' | 'slope' | 'twist' | 'angle' | 'temperature' | 'force' | 'number';
+export type Dimension = 'length' | 'pitch' | 'deviation' | 'slope' | 'twist' | 'angle' | 'temperature' | 'warming' | 'force' | 'number';
 
 interface DimensionFacts {
   /** Unit the core computes in, as written in files. */
@@ -11,6 +11,8 @@ interface DimensionFacts {
   readonly inchExample: string;
   /** Unit as typed (lower case, µ written u) to base units. */
   readonly factors: Readonly<Record<string, number>>;
+  /** What is taken off before the factor: degrees that do not begin at the same zero. */
+  readonly offsets?: Readonly<Record<string, number>>;
   /** Units that count the other way round: so many to the inch. As typed to the numerator in base units. */
   readonly reciprocal?: Readonly<Record<string, number>>;
   /** Units worth naming in an error, in place of all of them. */
@@ -26,7 +28,12 @@ const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> 
     mm: perMillimetre,
     millimetre: perMillimetre,
     millimetres: perMillimetre,
+    cm: 10 * perMillimetre,
+    m: 1000 * perMillimetre,
     um: micron,
+    u: micron,
+    mic: micron,
+    mics: micron,
     micron,
     microns: micron,
     hundredth,
@@ -36,7 +43,12 @@ const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> 
     inches: inch,
     '"': inch,
     ft: 12 * inch,
+    foot: 12 * inch,
+    feet: 12 * inch,
     thou,
+    thous: thou,
+    mil: thou,
+    mils: thou,
     thousandth: thou,
     thousandths: thou,
     tenth: thou / 10,
@@ -46,6 +58,10 @@ const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> 
 };
 
 const LENGTHS = ['mm', 'um', 'in', 'thou', 'tenths', 'uin'] as const;
+
+/** Weight of a gram and of a pound, N. */
+const GRAM = 0.00980665;
+const POUND = 4.4482216152605;
 
 /** One second of arc in µm/m: π/648 000 rad. */
 export const ARCSEC_IN_UM_PER_M = (Math.PI / 648_000) * 1e6;
@@ -84,7 +100,11 @@ export const DIMENSIONS: Readonly<Record<Dimension, DimensionFacts>> = {
       'thou/ft': 1000 / 12,
       'um/300mm': 1 / 0.3,
       arcsec: ARCSEC_IN_UM_PER_M,
+      arcmin: 60 * ARCSEC_IN_UM_PER_M,
+      deg: 3600 * ARCSEC_IN_UM_PER_M,
+      '°': 3600 * ARCSEC_IN_UM_PER_M,
     },
+    named: ['um/m', 'mm/m', 'thou/ft', 'mm in 300 mm', 'arcsec'],
   },
   twist: {
     base: 'um/m per m',
@@ -93,8 +113,41 @@ export const DIMENSIONS: Readonly<Record<Dimension, DimensionFacts>> = {
     inchExample: '0.1 thou/ft per ft',
     factors: { 'um/m per m': 1, 'mm/m per m': 1000, 'thou/ft per ft': 25.4 / 0.3048 / 0.3048 },
   },
-  angle: { base: 'deg', noun: 'an angle', example: '20 deg', inchExample: '20 deg', factors: { deg: 1, '°': 1 }, named: ['deg'] },
-  temperature: { base: 'C', noun: 'a temperature', example: '20 C', inchExample: '20 C', factors: { c: 1, '°c': 1 }, named: ['C'] },
-  force: { base: 'N', noun: 'a force', example: '0.15 N', inchExample: '0.15 N', factors: { n: 1 }, named: ['N'] },
+  angle: {
+    base: 'deg',
+    noun: 'an angle',
+    example: '20 deg',
+    inchExample: '20 deg',
+    factors: { deg: 1, degree: 1, degrees: 1, '°': 1 },
+    named: ['deg'],
+  },
+  temperature: {
+    base: 'C',
+    noun: 'a temperature',
+    example: '20 C',
+    inchExample: '68 F',
+    factors: { c: 1, '°c': 1, f: 5 / 9, '°f': 5 / 9 },
+    offsets: { f: 32, '°f': 32 },
+    named: ['C', 'F'],
+  },
+  warming: {
+    base: 'C',
+    noun: 'a difference of temperature',
+    example: '10 C',
+    inchExample: '18 F',
+    factors: { c: 1, '°c': 1, k: 1, f: 5 / 9, '°f': 5 / 9 },
+    named: ['C', 'F'],
+  },
+  force: {
+    base: 'N',
+    noun: 'a force',
+    example: '0.15 N',
+    inchExample: '0.5 oz',
+    factors: {
+      ...{ n: 1, kn: 1000, g: GRAM, gf: GRAM, kg: 1000 * GRAM, kgf: 1000 * GRAM },
+      ...{ lb: POUND, lbs: POUND, lbf: POUND, oz: POUND / 16, ozf: POUND / 16 },
+    },
+    named: ['N', 'g', 'kg', 'oz', 'lbf'],
+  },
   number: { base: '1', noun: 'a number', example: '0.4', inchExample: '0.4', factors: { '1': 1 } },
 };

@@ -21,6 +21,7 @@ const SHOWN: Readonly<Record<UnitSystem, Readonly<Record<Dimension, Readonly<Rec
     twist: { coarse: { unit: 'um/m per m', decimals: 0 }, fine: { unit: 'um/m per m', decimals: 1 } },
     angle: { coarse: { unit: 'deg', decimals: 0 }, fine: { unit: 'deg', decimals: 1 } },
     temperature: { coarse: { unit: 'C', decimals: 0 }, fine: { unit: 'C', decimals: 1 } },
+    warming: { coarse: { unit: 'C', decimals: 0 }, fine: { unit: 'C', decimals: 1 } },
     force: { coarse: { unit: 'N', decimals: 2 }, fine: { unit: 'N', decimals: 2 } },
   },
   inch: {
@@ -32,6 +33,7 @@ const SHOWN: Readonly<Record<UnitSystem, Readonly<Record<Dimension, Readonly<Rec
     twist: { coarse: { unit: 'thou/ft per ft', decimals: 3 }, fine: { unit: 'thou/ft per ft', decimals: 4 } },
     angle: { coarse: { unit: 'deg', decimals: 0 }, fine: { unit: 'deg', decimals: 1 } },
     temperature: { coarse: { unit: 'C', decimals: 0 }, fine: { unit: 'C', decimals: 1 } },
+    warming: { coarse: { unit: 'C', decimals: 0 }, fine: { unit: 'C', decimals: 1 } },
     force: { coarse: { unit: 'N', decimals: 2 }, fine: { unit: 'N', decimals: 2 } },
   },
 };

@@ -1,5 +1,6 @@
 import { DIMENSIONS, type Dimension } from './dimensions.js';
-import { readNumber, workable } from './number.js';
+import { degreesAndMinutes, feetAndInches, slopeOver, twistOver } from './compound.js';
+import { eitherNumber, LONGEST, readNumber, workable } from './number.js';
 
 /** A value in base units, or a message that says what is wrong and shows what would be taken. */
 export type Parsed =
@@ -23,9 +24,9 @@ export function hasUnit(raw: unknown): boolean {
  * @see formatQuantity for the way back
  */
 export function parseQuantity(raw: unknown, dimension: Dimension, defaultUnit?: string): Parsed {
-  const { base, noun, example, factors, reciprocal } = DIMENSIONS[dimension];
+  const { base, noun, example, factors, offsets, reciprocal } = DIMENSIONS[dimension];
   const bare = defaultUnit ?? base;
-  if (raw === undefined || raw === null || raw === '') {
+  if (raw === undefined || raw === null || (typeof raw === 'string' && raw.length < LONGEST && raw.trim() === '')) {
     return { ok: false, message: `is missing: give ${noun}`, example };
   }
   if (typeof raw === 'number') {
@@ -34,21 +35,57 @@ export function parseQuantity(raw: unknown, dimension: Dimension, defaultUnit?: 
     return value === undefined ? { ok: false, message: 'is too large', example } : { ok: true, value, unit: bare, bare: true };
   }
   if (typeof raw !== 'string') return { ok: false, message: `must be ${noun}: a number or a text with a unit`, example };
-  const read = readNumber(raw);
-  if (!read) return { ok: false, message: `"${raw}" is not ${noun}`, example };
-  const unit = read.unit === '' ? bare.toLowerCase() : read.unit;
-  const each = reciprocal && Object.hasOwn(reciprocal, unit) ? reciprocal[unit] : undefined;
-  if (each !== undefined) {
-    return read.value > 0 ? { ok: true, value: each / read.value, unit } : { ok: false, message: `"${raw}" is not ${noun}`, example };
+  const shown = raw.length > SHOWN ? `${raw.slice(0, SHOWN)}…` : raw;
+  if (raw.length > LONGEST) return { ok: false, message: `"${shown}" is too long: give ${noun}`, example };
+  const either = eitherNumber(raw);
+  if (either)
+    return {
+      ok: false,
+      message: `"${shown}" may be ${either[0]} or ${either[1]}: write it without the comma, or with a point`,
+      example: either[0],
+    };
+  // Two whole numbers with a large one below are no fraction of a slope, but a slope: 2/1000.
+  const read = dimension === 'slope' && RATIO.test(raw) ? undefined : readNumber(raw);
+  const unit = read?.unit === '' ? bare.toLowerCase() : read?.unit;
+  const factor = unit !== undefined && Object.hasOwn(factors, unit) ? factors[unit] : undefined;
+  if (!read || unit === undefined || factor === undefined) {
+    const each = read && unit !== undefined && reciprocal && Object.hasOwn(reciprocal, unit) ? reciprocal[unit] : undefined;
+    if (read && unit !== undefined && each !== undefined && read.value > 0) return { ok: true, value: each / read.value, unit };
+    const together = compound(raw, dimension);
+    if (together !== undefined) return inRange(together.value, together.unit, shown, example);
+    if (!read || each !== undefined) return { ok: false, message: `"${shown}" is not ${noun}`, example };
+    return { ok: false, message: `"${shown}" is not ${noun}: the unit "${read.unit}" is not one of ${unitList(dimension)}`, example };
   }
-  const factor = Object.hasOwn(factors, unit) ? factors[unit] : undefined;
-  if (factor === undefined) {
-    return { ok: false, message: `"${raw}" is not ${noun}: the unit "${read.unit}" is not one of ${unitList(dimension)}`, example };
-  }
-  const value = workable(read.value * factor);
+  const from = read.unit !== '' && offsets && Object.hasOwn(offsets, unit) ? offsets[unit] : 0;
+  return inRange((read.value - from) * factor, unit, shown, example, read.unit === '');
+}
+
+const RATIO = /^\s*[+\-−–]?\s*\d+\s*\/\s*\d{3,}\s*$/;
+
+/** How much of a text is repeated in an error. */
+const SHOWN = 40;
+
+function inRange(worked: number, unit: string, shown: string, example: string, bare = false): Parsed {
+  const value = workable(worked);
   return value === undefined
-    ? { ok: false, message: `"${raw}" is too large`, example }
-    : { ok: true, value, unit, ...(read.unit === '' && { bare: true }) };
+    ? { ok: false, message: `"${shown}" is too large`, example }
+    : { ok: true, value, unit, ...(bare && { bare }) };
+}
+
+/** A part of a compound quantity, in base units. */
+function part(text: string, dimension: Dimension, unit?: string): number | undefined {
+  const parsed = parseQuantity(text, dimension, unit);
+  return parsed.ok ? parsed.value : undefined;
+}
+
+/** Quantities of several parts: feet and inches, degrees and minutes, an amount over a length. */
+function compound(text: string, dimension: Dimension): { readonly value: number; readonly unit: string } | undefined {
+  const told = (value: number | undefined, unit: string) => (value === undefined ? undefined : { value, unit });
+  if (dimension === 'slope') return told(slopeOver(text, part), 'over a length');
+  if (dimension === 'twist') return told(twistOver(text, part), 'over a length');
+  if (dimension === 'angle') return told(degreesAndMinutes(text), 'deg');
+  if (dimension === 'length') return told(feetAndInches(text, part), 'in');
+  return undefined;
 }
 
 function unitList(dimension: Dimension): string {

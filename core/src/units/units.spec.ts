@@ -34,6 +34,38 @@ describe('reading a number', () => {
 
 describe('quantities', () => {
   for (const [text, dimension, expected] of [
+    ['1 500 mm', 'length', 1500],
+    ['0,500', 'length', 0.5],
+    ['4 ft 11 in', 'length', 1498.6],
+    ['13-1/2 in', 'length', 342.9],
+    ['5 ⅜ in', 'length', 136.525],
+    ['1⁄2 in', 'length', 12.7],
+    ['3″', 'length', 76.2],
+    ['2 cm', 'length', 20],
+    ['1 m', 'length', 1000],
+    ['5 mic', 'deviation', 5],
+    ['5 µ', 'deviation', 5],
+    ['2 mils', 'deviation', 50.8],
+    ['two tenths', 'deviation', 5.08],
+    ['a thou', 'deviation', 25.4],
+    ['–5 um', 'deviation', -5],
+    ['0.02 mm in 300 mm', 'slope', 66.666667],
+    ['5 thou in 9 in', 'slope', 555.555556],
+    ['2 thou per ft', 'slope', 166.666667],
+    ['0.001"/ft', 'slope', 83.333333],
+    ['0.001 in/ft', 'slope', 83.333333],
+    ['0.02/1000', 'slope', 20],
+    ['0.02 mm/1000', 'slope', 20],
+    ['2/1000', 'slope', 2000],
+    ['1/2 thou/ft', 'slope', 41.666667],
+    ['0.02 mm/m/m', 'twist', 20],
+    ["55°30'", 'angle', 55.5],
+    ['68 F', 'temperature', 20],
+    ['18 F', 'warming', 10],
+    ['15 g', 'force', 0.1471],
+    ['3 oz', 'force', 0.834042],
+    ['20 lbf', 'force', 88.964432],
+    ['20 tpi', 'pitch', 1.27],
     ['12 um', 'deviation', 12],
     ['0.012 mm', 'deviation', 12],
     ['0.5 thou', 'deviation', 12.7],
@@ -51,6 +83,24 @@ describe('quantities', () => {
   ] as const) {
     it(`${text} is ${expected} ${DIMENSIONS[dimension].base}`, () => expect(value(text, dimension)).toBeCloseTo(expected, 5));
   }
+
+  for (const text of ['1,500', '12,250 in', '-1,500 um'])
+    it(`asks back which of two numbers "${text}" is`, () => {
+      const parsed = parseQuantity(text, 'length');
+      expect(parsed.ok).toBeFalse();
+      expect(parsed.ok ? '' : parsed.message).toContain(text.includes('12') ? '12250 or 12.250' : '1500 or ');
+    });
+
+  it('never looks long at a long text', () => {
+    const start = process.hrtime.bigint();
+    for (const text of ['1'.repeat(100_000), `${' '.repeat(100_000)}x`, `1${' '.repeat(50_000)}1`, '-'.repeat(100_000)])
+      for (const dimension of ['length', 'slope', 'twist', 'angle'] as const) {
+        const parsed = parseQuantity(text, dimension);
+        expect(parsed.ok).toBeFalse();
+        expect(parsed.ok ? 0 : parsed.message.length).toBeLessThan(200);
+      }
+    expect(Number(process.hrtime.bigint() - start) / 1e6).toBeLessThan(1000);
+  });
 
   it('says what is wrong and shows what would be taken', () => {
     expect(parseQuantity('12 furlongs', 'length')).toEqual({

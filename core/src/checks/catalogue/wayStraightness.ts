@@ -24,7 +24,7 @@ const setup = z.strictObject({
   }),
   base: optionalMeasure('length', { label: 'Foot of the level', above: 0, example: '100 mm', help: 'Each step is as long as the foot.' }),
   levelZero: levelZeroField(),
-  temperatureDifference: optionalMeasure('temperature', {
+  temperatureDifference: optionalMeasure('warming', {
     label: 'Top warmer than bottom by',
     min: -20,
     max: 20,

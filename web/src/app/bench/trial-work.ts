@@ -9,7 +9,7 @@ import { BenchStore } from './bench-store';
 
 const SCHEMA = z.strictObject({
   finished: optionalMeasure('length', { label: 'Must come to', above: 0, example: '25 mm' }),
-  warmer: optionalMeasure('temperature', { label: 'Warmer now by', min: 0, max: 200, example: '10 C' }),
+  warmer: optionalMeasure('warming', { label: 'Warmer now by', min: 0, max: 200, example: '10 C' }),
   cut: optionalMeasure('length', { label: 'A trial cut takes', above: 0, example: '0.1 mm', help: 'Off the diameter.' }),
 });
 
