@@ -2,33 +2,35 @@
 // Command line over the core: solve sheets, plan moves, read prints. See docs/sheets.md.
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { ensureCore } from '../tools/build.mjs';
+import { ensureCore, ensureWork } from '../tools/build.mjs';
 
-const USAGE = 'usage: isometra solve FILE… | isometra move FILE… | isometra print PHOTO …   (- reads standard input)';
+const USAGE =
+  'usage: isometra solve FILE… | isometra move FILE… | isometra history FILE… | isometra print PHOTO …   (- reads standard input)';
+
+/** What answers a file, under which name, and what has to be built for it. */
+const COMMANDS = {
+  solve: { key: 'finding', ensure: ensureCore, work: async () => (await import('@isometra/core')).solve },
+  move: { key: 'plan', ensure: ensureCore, work: async () => (await import('@isometra/core')).planMove },
+  history: { key: 'story', ensure: ensureWork, work: async () => (await import('@isometra/work')).tellStory },
+};
 
 const [command, ...files] = process.argv.slice(2);
+const known = Object.hasOwn(COMMANDS, command ?? '') ? COMMANDS[command] : undefined;
 if (command === '--help' || command === 'help') {
   console.log(USAGE);
 } else if (command === 'print') {
   await ensureCore();
   const { printCommand } = await import('./print.mjs');
   await printCommand(files, refuse);
-} else if ((command !== 'solve' && command !== 'move') || files.length === 0) {
-  refuse([
-    {
-      path: '',
-      message: command === 'solve' || command === 'move' ? 'no file given' : `"${command ?? ''}" is not a command`,
-      example: USAGE,
-    },
-  ]);
+} else if (!known || files.length === 0) {
+  refuse([{ path: '', message: known ? 'no file given' : `"${command ?? ''}" is not a command`, example: USAGE }]);
 } else {
-  await ensureCore();
-  await run(command, files);
+  await known.ensure();
+  await run(known, files);
 }
 
-async function run(command, files) {
-  const { solve, planMove, FaultError } = await import('@isometra/core');
-  const [work, key] = command === 'solve' ? [solve, 'finding'] : [planMove, 'plan'];
+async function run({ key, work: load }, files) {
+  const [work, { FaultError }] = [await load(), await import('@isometra/core')];
   const several = files.length > 1;
   for (const file of files) {
     const answer = await answerFor(file, work, key, FaultError);

@@ -11,6 +11,14 @@ export function ensureCore() {
   unlessDone('core', ['core/dist/index.js'], [...SHARED, 'core'], () => run(bin('tsc'), ['-b', 'core']));
 }
 
+/** The core and what a shop knows on top of it: what stories of a machine need. */
+export function ensureWork() {
+  ensurePackages();
+  const parts = ['core', 'contract', 'work'];
+  const made = parts.map((name) => `${name}/dist/index.js`);
+  unlessDone('work', made, [...SHARED, ...parts], () => run(bin('tsc'), ['-b', 'work']));
+}
+
 /** Everything that is served. */
 export function buildAll() {
   ensurePackages();

@@ -8,3 +8,4 @@ export * from './survey.js';
 export * from './limits.js';
 export * from './board.js';
 export * from './scraping.js';
+export * from './history.js';

@@ -100,6 +100,8 @@ export const madeSchema = z.strictObject({
   preset: z.number().max(1e6).min(-1e6),
   /** What it did on tightening, signed like the quantity; null where nobody looked. */
   tightened: z.number().max(1e6).min(-1e6).nullable(),
+  /** False where the screw, sleeve or leaf came to its end before all of it was done. */
+  reached: z.boolean().optional(),
   /** Which screw was found to drive it; null where nobody said. */
   rule: z.enum(['drive-far', 'drive-near']).nullable(),
   /** A head nodded in strokes with the table left alone and nothing tightened: what both sides read, µm, at a radius in mm. */
@@ -168,6 +170,8 @@ export const quantityHeadSchema = z.object({
   aim: z.number().nullable(),
   verdict: z.enum(['in', 'out', 'unsure']).nullable(),
   because: z.array(z.string()).readonly().optional(),
+  /** How far its set-ups lay apart, in the unit of the readings, and its degrees of freedom. */
+  setUps: z.object({ s: z.number(), degrees: z.number() }).optional(),
 });
 export type QuantityHead = z.infer<typeof quantityHeadSchema>;
 

@@ -77,7 +77,7 @@ export type { BudgetLine, Uncertainty } from './judging/budget.js';
 export { CONDITION_NAMES, differences, disagreements, taperEccentricity, type Disagreement, type MethodResult } from './judging/compare.js';
 export { doubtOfDifference, finenessFor, type Fineness95 } from './judging/finder.js';
 export { FINDING_FORMAT, type Finding, type Move, type NeedleTarget, type Quantity } from './judging/finding.js';
-export { judgeMove, learnedGain, type MoveResult, type Outcome } from './judging/gain.js';
+export { judgeMove, GAIN_RANGE, isUsableGain, learnedGain, type MoveResult, type Outcome } from './judging/gain.js';
 export { helpsFor } from './checks/helps.js';
 export { whatHelps, type Help, type HelpFacts } from './judging/helps.js';
 export { JOB_KINDS, type JobKind, type JobLimit } from './judging/jobLimits.js';
@@ -118,6 +118,8 @@ export { supportSchema, type Support } from './moves/supports.js';
 export { shimTemplate, templateDxf, templateSvg, type ShimOutline, type Template } from './moves/template.js';
 
 export { monteCarlo } from './solve/draws.js';
+export { refuseDeep } from './input/depth.js';
+export { pooledSpread, type SetupSpread } from './judging/budget.js';
 export { readSheet, SHEET_FORMAT, type Sheet } from './solve/sheet.js';
 export { solve, solveSheet, type SolveContext } from './solve/solve.js';
 export { wayProfile, type WayProfile } from './solve/wayProfile.js';

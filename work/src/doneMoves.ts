@@ -13,6 +13,8 @@ export interface DoneMove {
   readonly from?: Pick<RoundHead, 'check' | 'conditions'>;
   /** What was moved with all that it carries: every station of a turret. */
   readonly body?: string;
+  /** It upset everything on the machine: a crash, a removal. What happened. */
+  readonly event?: string;
   /** The register of the control that was changed, back again too. */
   readonly register?: Pick<RegisterUse, 'name' | 'axis' | 'kind'>;
 }
@@ -44,9 +46,33 @@ export const asDone = (one: DoneMove, other: DoneMove): number => (one.doneAt < 
 
 /** Whether a move changes what a round was read on: the same thing, what goes with it, or one that its check hangs on. */
 export function disturbs(
-  { check, from, body }: Pick<DoneMove, 'check' | 'from' | 'body'>,
-  round: Pick<RoundHead, 'check' | 'conditions'>,
+  { check, from, body, event }: Pick<DoneMove, 'check' | 'from' | 'body' | 'event'>,
+  round: Pick<RoundHead, 'check' | 'conditions'> & { readonly mounting?: string | null },
 ): boolean {
+  if (event !== undefined) return true;
   if (body !== undefined && CHECKS.get(round.check)?.part?.carries?.body === body) return true;
   return check.id === round.check ? !from || mayBeSameThing(from, round) : upsets(check, round.check);
+}
+
+/** What else was done to a machine: when metal came off for which check, when a planned change was made, what happened to all of it. */
+export interface OtherWork {
+  readonly scraped?: readonly { readonly check: string; readonly at: string }[];
+  readonly changes?: readonly string[];
+  readonly events?: readonly { readonly what: string; readonly at: string; readonly check?: string }[];
+}
+
+const ANYTHING = [...CHECKS.values()][0];
+
+/** Work that no card was written for, as moves: metal that came off for a check, a planned change, what upset the whole machine. */
+export function otherDone({ scraped = [], changes = [], events = [] }: OtherWork): DoneMove[] {
+  const of = (id: string): CheckDefinition[] => [CHECKS.get(id) ?? []].flat();
+  return [
+    ...scraped.flatMap(({ check, at }) => of(check).map((definition) => ({ begunAt: at, doneAt: at, check: definition }))),
+    ...changes.map((at) => ({ begunAt: at, doneAt: at, check: ANYTHING, event: 'planned-change' })),
+    ...events.flatMap(({ what, at, check }): DoneMove[] =>
+      check === undefined
+        ? [{ begunAt: at, doneAt: at, check: ANYTHING, event: what }]
+        : of(check).map((definition) => ({ begunAt: at, doneAt: at, check: definition })),
+    ),
+  ];
 }

@@ -8,7 +8,7 @@ export function headOf(round: StoredRound, { finding }: Pick<Solved, 'finding'>,
   return {
     ...{ id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, moves },
     last: round.readings.reduce((most, { sequence }) => Math.max(most, sequence), 0),
-    mounting: mountingOf(check, round.setup),
+    mounting: mountingOf(check, round.setup, round.plan),
     sense: senseOf(round.instrument),
     finding: finding && findingHead(finding, sheet),
   };

@@ -35,7 +35,7 @@ describe('a piece of kit', () => {
 
 describe('cards and kit', () => {
   it('name what is wrong', () => {
-    const parsed = machineCardSchema.safeParse({ number: '', kind: 'tractor', swing: 'big', base: { length: '16 cm', width: 3 } });
+    const parsed = machineCardSchema.safeParse({ number: '', kind: 'tractor', swing: 'big', base: { length: '16 spans', width: 3 } });
     expect(parsed.error?.issues.map((issue) => issue.path.join('.')).sort()).toEqual(['base.length', 'kind', 'number', 'swing']);
     expect(kitFaults({ kind: 'instrument', data: { kind: 'lever' } })[0].path).toBe('data.graduation');
     expect(kitFaults({ kind: 'shim-stock', data: { stock: [{ thickness: 'thin', count: 1 }] } })[0].path).toBe('data.stock[0].thickness');

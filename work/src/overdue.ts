@@ -1,5 +1,6 @@
 import type { CheckDefinition } from '@isometra/core';
 import type { MachineCard, MachineCardText, RoundHead } from '@isometra/contract';
+import type { OtherWork } from './doneMoves.js';
 import type { RegisterBase } from './registerScope.js';
 
 const DAY = 86_400_000;
@@ -10,6 +11,8 @@ export interface LadderFacts {
   readonly now?: string;
   /** Faces that were scraped, by the check that they are scraped true by: metal came off since it was read. */
   readonly scraped?: readonly { readonly check: string; readonly at: string }[];
+  /** What happened to the whole machine: moved, crashed, taken apart. */
+  readonly events?: OtherWork['events'];
   /** Registers of the control: which is built on which. */
   readonly registers?: readonly RegisterBase[];
   /** After how many days a check of this machine wants to be read again, where that is not the usual. */

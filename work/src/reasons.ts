@@ -7,6 +7,7 @@ export type StaleReason =
   | { readonly code: 'upset'; readonly check: string }
   | { readonly code: 'from-the-top'; readonly check: string }
   | { readonly code: 'rebased'; readonly register: string }
+  | { readonly code: 'event'; readonly event: string }
   | { readonly code: 'change-made'; readonly change: string };
 
 /** Why a rung is left alone. */
@@ -19,6 +20,13 @@ export interface Waiting {
 }
 
 const title = (id: string): string => CHECKS.get(id)?.title ?? id;
+
+const EVENT_WORDS: Readonly<Record<string, string>> = {
+  moved: 'the machine was moved',
+  crashed: 'the machine crashed',
+  'bolts-slackened': 'bolts were slackened',
+  'part-off': 'a part was taken off',
+};
 
 /** Why a result no longer counts, in words. */
 export function staleWords(reason: StaleReason): string {
@@ -33,6 +41,8 @@ export function staleWords(reason: StaleReason): string {
       return `“${reason.register}” was changed in the control, and what this is built on with it: read it again`;
     case 'from-the-top':
       return `“${title(reason.check)}” was moved, and this survey begins again from the top after a move`;
+    case 'event':
+      return `${EVENT_WORDS[reason.event] ?? 'something happened to the machine'}: read it again`;
     case 'change-made':
       return `“${CHANGE_KINDS.find((kind) => kind.id === reason.change)?.title ?? reason.change}” has been done since: read it again`;
   }

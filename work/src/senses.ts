@@ -30,12 +30,31 @@ export function knownSense(
   return last && last.sense !== null ? { sense: last.sense, number: last.number } : undefined;
 }
 
-/** On which side a dial hangs in a set-up, where its check has sides: the usual one where none is said; null where it has none. */
-export function mountingOf(checkId: string, setup: Readonly<Record<string, unknown>>): string | null {
-  const field = CHECKS.get(checkId)?.setup.shape['side'] as z.ZodType | undefined;
-  if (!field) return null;
-  const side = setup['side'] ?? fieldInfo(field)?.choices?.[0]?.value;
-  return typeof side === 'string' ? side : null;
+/** Set-up fields that say how a dial is mounted: on which side, in which plane, on what, by which method. */
+const MOUNTED_BY = ['side', 'stylus', 'feature', 'carrier', 'method'] as const;
+
+/** The face that a plan reads, where a check has several that stand for themselves. */
+const faceOf = (plan: Readonly<Record<string, unknown>>): string => (typeof plan['face'] === 'string' ? plan['face'] : 'top');
+
+/**
+ * How a dial is mounted in a round of a check, by what its set-up and its plan say: "side rear, face side". What is left out is the usual
+ * one. Null for a check that a dial can only be mounted one way for.
+ */
+export function mountingOf(
+  checkId: string,
+  setup: Readonly<Record<string, unknown>>,
+  plan: Readonly<Record<string, unknown>> = {},
+): string | null {
+  const check = CHECKS.get(checkId);
+  if (!check) return null;
+  const parts = MOUNTED_BY.flatMap((key) => {
+    const field = check.setup.shape[key] as z.ZodType | undefined;
+    if (!field) return [];
+    const told = setup[key] ?? fieldInfo(field)?.choices?.[0]?.value;
+    return told === undefined ? [] : [`${key} ${typeof told === 'string' ? told : JSON.stringify(told)}`];
+  });
+  if (check.planesApart) parts.push(`face ${faceOf(plan)}`);
+  return parts.length ? parts.join(', ') : null;
 }
 
 /** Which way a needle counts, where somebody tried: 1 clockwise for larger, −1 the other way; null where nobody did. */

@@ -194,9 +194,9 @@ export function findingHead(finding: Finding, sheet: unknown): FindingHead {
     check?.knowsProfile && (check.knowsProfile.when?.(setup) ?? true) ? profileOf(sheet, check.knowsProfile.asRead) : undefined;
   return {
     quantities: Object.fromEntries(
-      Object.entries(quantities).map(([name, { value, unit, expanded, direction, limit, aim, verdict, because }]) => [
+      Object.entries(quantities).map(([name, { value, unit, expanded, direction, limit, aim, verdict, because, setUps }]) => [
         name,
-        { value, unit, expanded, direction, limit, aim, verdict, ...(because && { because }) },
+        { value, unit, expanded, direction, limit, aim, verdict, ...(because && { because }), ...(setUps && { setUps }) },
       ]),
     ),
     notes: notes

@@ -2,7 +2,7 @@ import { CHECKS, drift, effectOf, type PlannedChange } from '@isometra/core';
 import type { QuantityHead, RoundHead } from '@isometra/contract';
 import type { CampaignPlan } from './campaign.js';
 import { groupedBy } from './groupedBy.js';
-import { asDone, disturbs, doneMoves, type DoneMove } from './doneMoves.js';
+import { asDone, disturbs, doneMoves, otherDone, type DoneMove } from './doneMoves.js';
 import type { LadderFacts } from './overdue.js';
 import type { StaleReason } from './reasons.js';
 import { reopens, type RegisterBase } from './registerScope.js';
@@ -32,6 +32,8 @@ function staleness(round: RoundHead, { moves, plan, registers }: Past): StaleRea
   const later = moves.filter((move) => move.doneAt > round.at);
   // Of several like things only the one that was moved, where it was said which one.
   const disturbing = later.filter((move) => disturbs(move, round));
+  const happened = disturbing.find(({ event }) => event !== undefined);
+  if (happened?.event) return { code: 'event', event: happened.event };
   const own = disturbing.find(({ check }) => check.id === round.check);
   if (own) return { code: own.begunAt < round.at ? 'during-move' : 'moved' };
   if (disturbing.length) return { code: 'upset', check: disturbing[0].check.id };
@@ -78,12 +80,8 @@ function thingFrom(rounds: readonly RoundHead[], past: Past): Thing | undefined 
 }
 
 /** What has been done to a machine, as far as its rounds and what is on its card tell. */
-function pastOf(rounds: readonly RoundHead[], plan: CampaignPlan, { registers = [], scraped = [] }: LadderFacts): Past {
-  const scrapings = scraped.flatMap(({ check, at }): DoneMove[] => {
-    const definition = CHECKS.get(check);
-    return definition ? [{ begunAt: at, doneAt: at, check: definition }] : [];
-  });
-  const moves = [...doneMoves(rounds), ...scrapings].sort(asDone);
+function pastOf(rounds: readonly RoundHead[], plan: CampaignPlan, { registers = [], scraped, events }: LadderFacts): Past {
+  const moves = [...doneMoves(rounds), ...otherDone({ scraped, events })].sort(asDone);
   return { moves, plan, registers };
 }
 

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { CHECKS, fieldInfo } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 
-type Read = Pick<RoundHead, 'check' | 'conditions'>;
+type Read = Pick<RoundHead, 'check' | 'conditions'> & { readonly mounting?: string | null };
 
 /** What a condition was told as, and how it is said; a choice that was left out is the first one, as the form shows it. */
 function told({ check, conditions }: Read, key: string): { readonly name: string; readonly words: string } | undefined {
@@ -14,10 +14,17 @@ function told({ check, conditions }: Read, key: string): { readonly name: string
 }
 
 /** Names of what a round was read on, where its check has several like things (stations, castings); undefined where it was not said. */
-const namesOf = (round: Read): (string | undefined)[] => (CHECKS.get(round.check)?.apart ?? []).map((key) => told(round, key)?.name);
+const namesOf = (round: Read): (string | undefined)[] => [
+  ...(CHECKS.get(round.check)?.apart ?? []).map((key) => told(round, key)?.name),
+  // A face that was read in another plane stands for itself.
+  ...(CHECKS.get(round.check)?.planesApart ? [/face \w+/.exec(round.mounting ?? '')?.[0] ?? 'face top'] : []),
+];
 
 /** Which of several like things a round was read on: equal where it was the same, unnamed ones among themselves. */
-export const thingOf = (round: Read): string => (CHECKS.get(round.check)?.apart ? JSON.stringify(namesOf(round)) : '');
+export const thingOf = (round: Read): string => {
+  const check = CHECKS.get(round.check);
+  return check?.apart || check?.planesApart ? JSON.stringify(namesOf(round)) : '';
+};
 
 /** Whether two rounds were read on the same thing, as far as anybody said: two that were not named are the same. */
 export const sameThing = (one: Read, other: Read): boolean => one.check === other.check && thingOf(one) === thingOf(other);

@@ -16,7 +16,8 @@ describe('a field', () => {
   it('takes a number with a unit and gives base units, within its range', () => {
     expect(schema.shape.span.parse('12 in')).toBeCloseTo(304.8, 9);
     expect(fault('0 mm', 'span')).toBe('must be more than 0 mm');
-    expect(fault('2 m', 'span')).toContain('is not');
+    expect(fault('2 parsecs', 'span')).toContain('is not');
+    expect(fault('2 m', 'span')).toBe('must be 900 mm or less');
     expect(fault(901, 'span')).toBe('must be 900 mm or less');
   });
 

@@ -104,6 +104,8 @@ export interface SettingUp {
   /** Standard uncertainty of the mean over this round's set-ups, in the quantity's unit. */
   readonly u: number;
   readonly sets: number;
+  /** What the set-ups of this round showed by themselves. */
+  readonly own?: SetupSpread;
 }
 
 /**
@@ -125,7 +127,7 @@ export function settingUpOf(
   const squares = bySet.reduce((sum, value) => sum + (value - middle) ** 2, 0);
   const own = sets > 1 && each > 0 ? { s: Math.sqrt(squares / (sets - 1)) / each, degrees: sets - 1 } : undefined;
   const spread = pooledSpread(prior, learned, own);
-  return { spread, u: (spread.s * each) / Math.sqrt(sets), sets };
+  return { spread, u: (spread.s * each) / Math.sqrt(sets), sets, ...(own && { own }) };
 }
 
 export interface UncertaintyInput {

@@ -1,5 +1,5 @@
 import type { Note } from '../checks/define.js';
-import type { BudgetLine } from './budget.js';
+import type { BudgetLine, SetupSpread } from './budget.js';
 import type { Verdict, Zone } from './verdict.js';
 
 export const FINDING_FORMAT = 'isometra-finding/1';
@@ -21,6 +21,8 @@ export interface Quantity {
   readonly because?: readonly string[];
   readonly terms: Readonly<Record<string, number>>;
   readonly budget: readonly BudgetLine[];
+  /** How far the set-ups of this round lay apart: standard deviation in the unit of the readings, and its degrees of freedom. */
+  readonly setUps?: SetupSpread;
   readonly detail?: Readonly<Record<string, number | string>>;
 }
 

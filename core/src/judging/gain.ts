@@ -41,7 +41,7 @@ export function judgeMove(planned: number, observed: number, remaining: number, 
       outcome: 'wrong-way',
       gain,
       next,
-      text: 'It went the wrong way. Give back what was done, then do the original correction the other way.',
+      text: 'It went the wrong way. Turn back what was done, then do the same amount the other way.',
     };
   }
   if (gain < 0.85) return { outcome: 'fell-short', gain, next, text: 'It went the right way but fell short of what was planned.' };
@@ -49,9 +49,20 @@ export function judgeMove(planned: number, observed: number, remaining: number, 
   return { outcome: 'overshot', gain, next, text: 'It moved further than planned.' };
 }
 
-/** Gains learned for one adjuster: the median of the last five, kept within 0.2 to 3. */
-export function learnedGain(gains: readonly number[]): number | null {
-  const usable = gains.filter((gain) => gain >= 0.2 && gain <= 3).slice(-5);
-  if (usable.length === 0) return null;
-  return median(usable);
+/** A total gain outside these is no gain of a screw any more, but a wrong fact of the machine: a pitch, or the wrong screw. */
+export const GAIN_RANGE = [0.3, 3] as const;
+const REMEMBERED = 5;
+
+/** Whether a total gain may be reckoned with. */
+export const isUsableGain = (gain: number): boolean => Math.abs(gain) >= GAIN_RANGE[0] && Math.abs(gain) <= GAIN_RANGE[1];
+
+/**
+ * What a screw moves for what its pitch says, from the totals of its last moves: the median of the last five that are usable and go the
+ * way of the last one. Negative where the machine is the other way round.
+ */
+export function learnedGain(totals: readonly number[]): number | null {
+  const usable = totals.filter(isUsableGain);
+  const last = usable.at(-1);
+  if (last === undefined) return null;
+  return median(usable.filter((gain) => gain > 0 === last > 0).slice(-REMEMBERED));
 }

@@ -91,6 +91,7 @@ export const adjuster = defineMove({
     return {
       turns,
       degrees: turns * 360,
+      ...(gain !== 1 && { gain }),
       ...(indicator && { target: indicator.now + ((indicator.rises ? 1 : -1) * amount) / indicator.graduation }),
     };
   },

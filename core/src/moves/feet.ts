@@ -56,7 +56,7 @@ export const feet = defineMove({
   plan: ({ track, pitch, gain = 1, ...wanted }) => {
     const raise = (rollOf(wanted) * track) / 1000;
     const each = raise / 2;
-    return { raise, each, turns: each / (pitch * 1000 * gain) };
+    return { raise, each, turns: each / (pitch * 1000 * gain), ...(gain !== 1 && { gain }) };
   },
   card: {
     feet: z

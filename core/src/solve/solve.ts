@@ -279,6 +279,7 @@ function judge(
     ...(seen && because.length > 0 && { because }),
     terms: estimate.terms,
     budget: uncertainty?.budget ?? [],
+    ...(uncertainty?.settingUp.own && { setUps: uncertainty.settingUp.own }),
     ...(estimate.detail && { detail: estimate.detail }),
   };
   const notes: Note[] = [];

@@ -61,9 +61,10 @@ export function shownIn(dimension: Dimension, system: UnitSystem, fineness: Fine
  * @example formatQuantity(12.7, 'deviation', 'thou', 1) // '0.5 thou'
  */
 export function formatQuantity(value: number, dimension: Dimension, unit: string, decimals: number): string {
-  const factor = DIMENSIONS[dimension].factors[unit.toLowerCase()];
+  const { factors, offsets } = DIMENSIONS[dimension];
+  const factor = factors[unit.toLowerCase()];
   if (factor === undefined) throw new RangeError(`${unit} is not a unit of ${DIMENSIONS[dimension].noun}`);
-  return unit === '1' ? fixed(value, decimals) : `${fixed(value / factor, decimals)} ${prettyUnit(unit)}`;
+  return unit === '1' ? fixed(value, decimals) : `${fixed(value / factor + (offsets?.[unit.toLowerCase()] ?? 0), decimals)} ${prettyUnit(unit)}`;
 }
 
 /** A number with so many decimals and no negative zero. */

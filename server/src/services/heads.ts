@@ -119,7 +119,7 @@ async function workOut(solver: Solver, rows: readonly Row[], judgings: ReadonlyM
 
 const keptOf = ({ round }: HeadTask, finding: FindingHead | null): Kept => ({
   finding,
-  mounting: mountingOf(round.check, round.setup),
+  mounting: mountingOf(round.check, round.setup, round.plan),
   sense: senseOf(round.instrument),
 });
 

@@ -104,7 +104,7 @@ function fresh(machineId: string, rows: readonly RoundHead[], begun: readonly Ro
     const { id, check, instrumentName, conditions, by, at, version } = round;
     const number = rows.filter((row) => row.check === check).length + 1;
     const surveyId = rows.at(-1)?.surveyId ?? '';
-    const read = { mounting: mountingOf(check, round.setup), sense: senseOf(round.instrument) };
+    const read = { mounting: mountingOf(check, round.setup, round.plan), sense: senseOf(round.instrument) };
     return {
       ...{ id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, ...read },
       last: 0,
