@@ -8,7 +8,10 @@ export const STORY_FORMAT = 'isometra-story/1';
 export const EVENTS = ['levelled', 'moved', 'crashed', 'bolts-slackened', 'part-off'] as const;
 export type MachineEvent = (typeof EVENTS)[number];
 
-const name = z.string({ error: 'must be a text' }).min(1, { error: 'is missing: give it a name' }).max(60, { error: 'must have at most 60 characters' });
+const name = z
+  .string({ error: 'must be a text' })
+  .min(1, { error: 'is missing: give it a name' })
+  .max(60, { error: 'must have at most 60 characters' });
 const amount = z.union([z.string().max(80), z.number()], { error: 'must be a number or a text with a unit' });
 
 /** A move as it was made: of which round, what was set out to be done at the part, and what the screw did. */

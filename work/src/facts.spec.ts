@@ -96,7 +96,7 @@ describe('how a dial counts', () => {
   });
 
   it('the side is that of the set-up, where it has one', () => {
-    expect(mountingOf('spindle-axis', { side: 'rear' })).toBe('rear');
+    expect(mountingOf('spindle-axis', { side: 'rear' })).toBe('side rear');
     expect(mountingOf('spindle-axis', {})).toBe(mountingOf('spindle-axis', { side: 'operator' }));
     expect(mountingOf('bed-twist', { side: 'rear' })).toBeNull();
   });

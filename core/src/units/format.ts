@@ -64,7 +64,9 @@ export function formatQuantity(value: number, dimension: Dimension, unit: string
   const { factors, offsets } = DIMENSIONS[dimension];
   const factor = factors[unit.toLowerCase()];
   if (factor === undefined) throw new RangeError(`${unit} is not a unit of ${DIMENSIONS[dimension].noun}`);
-  return unit === '1' ? fixed(value, decimals) : `${fixed(value / factor + (offsets?.[unit.toLowerCase()] ?? 0), decimals)} ${prettyUnit(unit)}`;
+  return unit === '1'
+    ? fixed(value, decimals)
+    : `${fixed(value / factor + (offsets?.[unit.toLowerCase()] ?? 0), decimals)} ${prettyUnit(unit)}`;
 }
 
 /** A number with so many decimals and no negative zero. */

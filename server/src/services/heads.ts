@@ -138,9 +138,9 @@ async function tasksOf(lot: readonly Row[], judgings: ReadonlyMap<string, Judgin
   for (const row of readings) of.get(row.roundId)?.push(readingShown(row));
   const known = new Map(rounds.map((row) => [row.id, row]));
   return lot.map(({ id, kind: check, surveyId }) => {
-    const { setup = {}, instrument = null, conditions = {} } = known.get(id) ?? {};
+    const { setup = {}, plan = {}, instrument = null, conditions = {} } = known.get(id) ?? {};
     const own = of.get(id) ?? [];
-    const round = { check, setup, instrument, conditions: conditions as RoundWrite['conditions'] };
+    const round = { check, setup, plan, instrument, conditions: conditions as RoundWrite['conditions'] };
     return { round, readings: own, facts: judgings.get(surveyId)?.facts ?? {}, last: own.at(-1)?.sequence ?? 0 };
   });
 }

@@ -22,7 +22,7 @@ export const move = (raw: unknown): Answer => answer(() => planMove(raw));
 
 /** A round with what it is judged by. */
 export interface HeadTask {
-  readonly round: Pick<RoundWrite, 'check' | 'setup' | 'instrument' | 'conditions'>;
+  readonly round: Pick<RoundWrite, 'check' | 'setup' | 'plan' | 'instrument' | 'conditions'>;
   readonly readings: readonly Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 'set'>[];
   readonly facts: ShopFacts;
 }

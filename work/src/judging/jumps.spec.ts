@@ -1,6 +1,21 @@
 import type { RoundHead } from '@isometra/contract';
-import { jumps, type OtherWork } from './jumps.js';
-import { Diary, finding, quantity } from './testing/heads.spec.js';
+import type { OtherWork } from '../doneMoves.js';
+import { jumps } from './jumps.js';
+import { Diary, finding, quantity } from '../testing/heads.spec.js';
+
+describe('a value that differs with nothing done between', () => {
+  it('is said of whatever is limited, its sign turned or not', () => {
+    const diary = new Diary();
+    const rounds = [30, 44].map((value) =>
+      diary.round('tailstock-traverse', 'out', { finding: finding({ offsetHorizontal: quantity({ value, expanded: 3 }) }) }),
+    );
+    expect(jumps(rounds[1], rounds).map(({ before, after, turned }) => [before, after, turned])).toEqual([[30, 44, false]]);
+    const near = [30, 35].map((value) =>
+      diary.round('tailstock-traverse', 'out', { finding: finding({ offsetHorizontal: quantity({ value, expanded: 3 }) }) }),
+    );
+    expect(jumps(near[1], near)).toEqual([]);
+  });
+});
 
 describe('a sign that turned', () => {
   /** Rounds on days that follow one another, the last one looked at. */
@@ -31,8 +46,8 @@ describe('a sign that turned', () => {
 
   it('is not said within the doubt, at another size, of the first round, or of what has no direction', () => {
     for (const values of [[1, -1], [10, -200], [30, 29], [-29]]) expect(told(values)).withContext(String(values)).toEqual([]);
-    const plain = finding({ closure: quantity({ value: 30, direction: null }) });
-    const turned = finding({ closure: quantity({ value: -30, direction: null }) });
+    const plain = finding({ closure: quantity({ value: 30, direction: null, limit: null }) });
+    const turned = finding({ closure: quantity({ value: -30, direction: null, limit: null }) });
     expect(told([30, -30], [{ finding: plain }, { finding: turned }])).toEqual([]);
   });
 
@@ -53,6 +68,9 @@ describe('a sign that turned', () => {
     expect(told([30, -29], [], { scraped: [{ check: 'turret-bore', at: Diary.at(1, 12) }] })).toEqual([]);
     expect(told([30, -29], [], { changes: [Diary.at(1, 12)] })).toEqual([]);
     expect(told([30, -29], [], { changes: [Diary.at(1, 7)] }).length).toBe(1);
-    expect(told([30, -29], [], { scraped: [{ check: 'bed-twist', at: Diary.at(1, 12) }] }).length).toBe(1);
+    // A bed that was scraped upsets every check of the machine; a table does not upset a turret.
+    expect(told([30, -29], [], { scraped: [{ check: 'bed-twist', at: Diary.at(1, 12) }] })).toEqual([]);
+    expect(told([30, -29], [], { scraped: [{ check: 'table-level', at: Diary.at(1, 12) }] }).length).toBe(1);
+    expect(told([30, -29], [], { events: [{ what: 'crashed', at: Diary.at(1, 12) }] })).toEqual([]);
   });
 });

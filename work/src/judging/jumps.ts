@@ -30,12 +30,14 @@ export function jumps(round: RoundHead, rounds: readonly RoundHead[], other: Oth
   if (!before) return [];
   const differ = Object.entries(round.finding?.quantities ?? {}).flatMap(([quantity, now]): Jump[] => {
     const then = before.finding?.quantities[quantity];
-    if (!then || now.limit === null || now.expanded === null || then.expanded === null || now.because || then.because) return [];
+    if (!then || now.expanded === null || then.expanded === null || now.because || then.because) return [];
     const doubt = now.expanded + then.expanded;
     if (!(Math.abs(now.value - then.value) > doubt)) return [];
     const surely = Math.abs(now.value) > now.expanded && Math.abs(then.value) > then.expanded;
     const alike = Math.abs(now.value + then.value) < Math.max(doubt, Math.abs(then.value));
     const turned = surely && alike && now.direction !== null && then.direction !== null && now.value * then.value < 0;
+    // Of what nothing limits only a turned sign is news.
+    if (now.limit === null && !turned) return [];
     return [{ quantity, from: before, before: then.value, after: now.value, turned }];
   });
   // Only then is it looked for what was moved: this is asked after every reading.

@@ -1,9 +1,10 @@
 import type { Made, MoveWrite, Round, RoundHead } from '@isometra/contract';
-import { gainOf, judgedMoves, screwRuleOf, usualShiftOf } from './history.js';
-import { Diary, move } from './testing/heads.spec.js';
-import { headOf, tailstockRound } from './testing/rounds.spec.js';
+import { gainOf, judgedMoves, screwRuleOf, usualShiftOf } from './moves.js';
+import { Diary, move } from '../testing/heads.spec.js';
+import { headOf, tailstockRound } from '../testing/rounds.spec.js';
 
 const SCREW = { check: 'tailstock-traverse', quantity: 'offsetHorizontal', kind: 'adjuster' };
+const judgedIn = (rounds: readonly RoundHead[]) => judgedMoves(rounds[0].check, rounds);
 /** Rounds a day apart, each with its move done at noon of its day. */
 const story = (...steps: { offset: number; move?: Partial<MoveWrite>; part?: Partial<Round> }[]): RoundHead[] =>
   steps.map(({ offset, move: made, part }, i) => {
@@ -33,7 +34,7 @@ describe('what a head does on tightening', () => {
 
 describe('moves judged by the rounds around them', () => {
   it('wrong way, and the gain learned from a later one', () => {
-    const judged = judgedMoves(story({ offset: 30, move: { amount: -30 } }, { offset: 60, move: { amount: -60 } }, { offset: 12 }));
+    const judged = judgedIn(story({ offset: 30, move: { amount: -30 } }, { offset: 60, move: { amount: -60 } }, { offset: 12 }));
     expect(judged.map((entry) => entry.result.outcome)).toEqual(['wrong-way', 'fell-short']);
     expect(gainOf(judged, SCREW)).toBeCloseTo(0.8, 6);
     expect(gainOf(judged, { ...SCREW, kind: 'shim-leaves' })).toBeNull();
@@ -41,7 +42,7 @@ describe('moves judged by the rounds around them', () => {
   });
 
   it('unlike conditions are named and teach no gain', () => {
-    const judged = judgedMoves(
+    const judged = judgedIn(
       story(
         { offset: 30, move: { amount: -30 }, part: { conditions: { quillLock: true } } },
         { offset: 6, part: { conditions: { quillLock: false } } },
@@ -55,18 +56,18 @@ describe('moves judged by the rounds around them', () => {
     const diary = new Diary();
     const at = (station: string, value: number, moved?: number) =>
       diary.round('turret-bore', 'out', { value, conditions: { station }, ...(moved && { moved }) });
-    const judged = judgedMoves([at('3', 30, 1), at('5', 60), at('3', 0)]);
+    const judged = judgedIn([at('3', 30, 1), at('5', 60), at('3', 0)]);
     expect(judged.map(({ before, after }) => [before, after])).toEqual([[30, 0]]);
   });
 
   it('a move not done yet, or with no round after it, is not judged', () => {
-    expect(judgedMoves(story({ offset: 30, move: { amount: -30 } }))).toEqual([]);
-    expect(judgedMoves(story({ offset: 30, move: { amount: -30, doneAt: null } }, { offset: 2 }))).toEqual([]);
+    expect(judgedIn(story({ offset: 30, move: { amount: -30 } }))).toEqual([]);
+    expect(judgedIn(story({ offset: 30, move: { amount: -30, doneAt: null } }, { offset: 2 }))).toEqual([]);
   });
 
   it('a round read between its beginning and its end judges nothing', () => {
     const rounds = story({ offset: 30, move: { amount: -30, doneAt: Diary.at(3) } }, { offset: 29 }, { offset: 28 }, { offset: 1 });
-    expect(judgedMoves(rounds).map(({ after }) => Math.round(after))).toEqual([1]);
+    expect(judgedIn(rounds).map(({ after }) => Math.round(after))).toEqual([1]);
   });
 });
 

@@ -1,4 +1,14 @@
-import { CHECKS, differences, judgeMove, learnedGain, usualShift, type MoveResult, type ScrewRule, type UsualShift } from '@isometra/core';
+import {
+  CHECKS,
+  differences,
+  GAIN_RANGE,
+  judgeMove,
+  learnedGain,
+  usualShift,
+  type MoveResult,
+  type ScrewRule,
+  type UsualShift,
+} from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 import { asDone, disturbs, doneMoves, otherDone, type DoneMove, type OtherWork } from '../doneMoves.js';
 import { sameThing } from '../things.js';
@@ -90,7 +100,14 @@ export function judgedMoves(check: string, rounds: readonly RoundHead[], other: 
   );
 }
 
-function whyNot({ from, next, move, unlike, between, result }: Pick<JudgedMove, 'from' | 'next' | 'move' | 'unlike' | 'between' | 'result'>): NotJudged | undefined {
+function whyNot({
+  from,
+  next,
+  move,
+  unlike,
+  between,
+  result,
+}: Pick<JudgedMove, 'from' | 'next' | 'move' | 'unlike' | 'between' | 'result'>): NotJudged | undefined {
   if (between) return 'moved-between';
   if (!trusted(from, move.quantity) || !trusted(next, move.quantity)) return 'untrusted';
   if (unlike.length) return 'conditions-differ';
@@ -114,27 +131,44 @@ const ofScrew =
 /** The gain that was already in the turns of a move: it compounds. */
 const gainUsed = ({ plan }: MoveWrite): number => (typeof plan['gain'] === 'number' && plan['gain'] !== 0 ? plan['gain'] : 1);
 
+/** What a screw moved in all for what its pitch says. */
+export interface TotalGain {
+  readonly entry: JudgedMove;
+  readonly total: number;
+  /** It lies surely outside what a screw can do: a wrong pitch, or another screw. */
+  readonly odd: boolean;
+}
+
+/** How sure a gain is: both rounds bring their ± into what was seen. */
+function gainDoubt({ planned, from, next, move }: JudgedMove): number {
+  const [before, after] = [from, next].map(({ finding }) => finding?.quantities[move.quantity]?.expanded ?? 0);
+  return planned === 0 ? Infinity : Math.hypot(before, after) / Math.abs(planned);
+}
+
 /** What a screw moved in all for what its pitch says, in each move that teaches it, oldest first. */
-export function totalGains(judged: readonly JudgedMove[], screw: Screw): { readonly entry: JudgedMove; readonly total: number }[] {
+export function totalGains(judged: readonly JudgedMove[], screw: Screw): TotalGain[] {
   if (CHECKS.get(screw.check)?.corrections[screw.quantity]?.noGain) return [];
   return judged.filter(ofScrew(screw)).flatMap((entry) => {
     const { gain } = entry.result;
-    return gain === null || entry.because ? [] : [{ entry, total: gain * gainUsed(entry.move) }];
+    // What moved nothing says nothing of a screw that moves.
+    if (gain === null || entry.because || Math.abs(gain) < NOTHING) return [];
+    const used = gainUsed(entry.move);
+    const [size, room] = [Math.abs(gain * used), Math.abs(gainDoubt(entry) * used)];
+    return [{ entry, total: gain * used, odd: size + room < GAIN_RANGE[0] || size - room > GAIN_RANGE[1] }];
   });
 }
+/** Less than this part of a move is nothing. */
+const NOTHING = 0.15;
 
 /**
  * The gain learned for a screw: what it moves for what its pitch says, negative where it works the other way round. Null when nothing
  * teaches it, or where a gain would mislead.
  */
 export function signedGainOf(judged: readonly JudgedMove[], screw: Screw): number | null {
-  const totals = totalGains(judged, screw)
-    .map(({ total }) => total)
-    // What moved nothing says nothing of a screw that moves.
-    .filter((total) => Math.abs(total) >= NOTHING);
-  return learnedGain(totals);
+  const usable = totalGains(judged, screw).filter(({ odd }) => !odd);
+  // What is at the edge within its ± is taken as the edge.
+  return learnedGain(usable.map(({ total }) => Math.sign(total) * Math.min(GAIN_RANGE[1], Math.max(GAIN_RANGE[0], Math.abs(total)))));
 }
-const NOTHING = 0.15;
 
 /** How much a screw moves for what its pitch says, whichever way round it works. */
 export const gainOf = (judged: readonly JudgedMove[], screw: Screw): number | null => {

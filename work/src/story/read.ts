@@ -60,13 +60,22 @@ export function readHistory(raw: unknown): ReadHistory {
   const entries = parsed.data.entries.map((entry, i): ReadEntry => {
     const path = `entries[${i}]`;
     const at = Date.parse(entry.at);
-    if (at < before) faults.push({ path: `${path}.at`, message: 'is earlier than the entry before it: entries stand in order', example: new Date(before).toISOString() });
+    if (at < before)
+      faults.push({
+        path: `${path}.at`,
+        message: 'is earlier than the entry before it: entries stand in order',
+        example: new Date(before).toISOString(),
+      });
     before = at;
     // Entries of one moment keep their order.
     time = Math.max(at, time + 1);
     const told = KINDS.filter((kind) => entry[kind] !== undefined);
     if (told.length !== 1)
-      faults.push({ path, message: told.length ? `is ${told.join(' and ')}: one of them at a time` : 'is missing what happened: a round, a move or an event', example: '{ "at": …, "round": { … } }' });
+      faults.push({
+        path,
+        message: told.length ? `is ${told.join(' and ')}: one of them at a time` : 'is missing what happened: a round, a move or an event',
+        example: '{ "at": …, "round": { … } }',
+      });
     const base = { at: entry.at, time: new Date(time).toISOString() };
     if (entry.round) {
       const id = entry.id ?? `round ${i + 1}`;
@@ -104,7 +113,11 @@ function readMove(move: HistoryMove, rounds: ReadonlyMap<string, string>, path: 
   const { round, quantity, kind, done, tightening, ...rest } = move;
   const check = CHECKS.get(rounds.get(round) ?? '');
   if (!rounds.has(round))
-    faults.push({ path: `${path}.round`, message: `"${round}" is no round before it`, example: nearest(round, [...rounds.keys()]) ?? [...rounds.keys()].at(-1) ?? 'r1' });
+    faults.push({
+      path: `${path}.round`,
+      message: `"${round}" is no round before it`,
+      example: nearest(round, [...rounds.keys()]) ?? [...rounds.keys()].at(-1) ?? 'r1',
+    });
   const info = check?.quantities[quantity];
   if (check && !info)
     faults.push({
@@ -113,12 +126,20 @@ function readMove(move: HistoryMove, rounds: ReadonlyMap<string, string>, path: 
       example: nearest(quantity, Object.keys(check.quantities)) ?? Object.keys(check.quantities)[0],
     });
   if (!MOVES.has(kind))
-    faults.push({ path: `${path}.kind`, message: `"${kind}" is not a move; there are ${[...MOVES.keys()].join(', ')}`, example: nearest(kind, [...MOVES.keys()]) ?? 'adjuster' });
+    faults.push({
+      path: `${path}.kind`,
+      message: `"${kind}" is not a move; there are ${[...MOVES.keys()].join(', ')}`,
+      example: nearest(kind, [...MOVES.keys()]) ?? 'adjuster',
+    });
   const amount = (raw: string | number, key: string): number => {
     const parsed = info ? parseQuantity(raw, info.dimension, info.unit) : undefined;
     if (!parsed) return 0;
     if (parsed.ok && Math.abs(parsed.value) <= 1e7) return parsed.value;
-    faults.push({ path: `${path}.${key}`, message: parsed.ok ? 'is beyond any machine' : parsed.message, example: parsed.ok ? '21 um' : parsed.example });
+    faults.push({
+      path: `${path}.${key}`,
+      message: parsed.ok ? 'is beyond any machine' : parsed.message,
+      example: parsed.ok ? '21 um' : parsed.example,
+    });
     return 0;
   };
   return {

@@ -60,7 +60,12 @@ export interface StoryStep {
 export interface Story {
   readonly format: typeof STORY_FORMAT;
   readonly steps: readonly StoryStep[];
-  readonly rungs: readonly { readonly check: string; readonly state: string; readonly stale: string | null; readonly reason: string | null }[];
+  readonly rungs: readonly {
+    readonly check: string;
+    readonly state: string;
+    readonly stale: string | null;
+    readonly reason: string | null;
+  }[];
   readonly next: { readonly check: string; readonly code: string; readonly why: string; readonly round: string | null } | null;
   readonly learned: readonly Learned[];
 }
@@ -130,7 +135,8 @@ function step(entry: ReadEntry, machine: Machine, history: ReadHistory): StorySt
 }
 
 /** The check whose move levelling is. */
-const levelOf = ({ machine }: ReadHistory): string => (defaultPlan(String(machine.kind)).order.includes('bed-twist') ? 'bed-twist' : 'table-level');
+const levelOf = ({ machine }: ReadHistory): string =>
+  defaultPlan(String(machine.kind)).order.includes('bed-twist') ? 'bed-twist' : 'table-level';
 
 const other = ({ events }: Machine): OtherWork => ({ events });
 
@@ -149,7 +155,12 @@ function tellRound({ round: sheet = {}, time, id = '' }: ReadEntry, machine: Mac
   // The finding with what was learned in its moves: of each screw the size of its gain.
   const finding = withGains(check, full, sheet, machine, waits, told) ?? bare;
   const { move, ask } = nextMove(finding, told, known);
-  const planned = move && withLearned(move, turnsScrew(MOVES.get(move.kind)) ? known({ check: check.id, quantity: move.quantity, kind: move.kind }) : NOTHING_KNOWN);
+  const planned =
+    move &&
+    withLearned(
+      move,
+      turnsScrew(MOVES.get(move.kind)) ? known({ check: check.id, quantity: move.quantity, kind: move.kind }) : NOTHING_KNOWN,
+    );
   if (planned) machine.plans.set(`${id}|${planned.quantity}|${planned.kind}`, planned);
   const [judged, ...others] = told.judged.map(judgedTold);
   return {
@@ -182,7 +193,12 @@ const planOf = (check: CheckDefinition, sheet: Readonly<Record<string, unknown>>
 };
 
 /** What is known of the machine that a set-up asks for and the sheet does not tell: twist, axis, height; only what nothing has upset since. */
-function knownSetup(check: CheckDefinition, sheet: Readonly<Record<string, unknown>>, machine: Machine, time: string): Record<string, unknown> {
+function knownSetup(
+  check: CheckDefinition,
+  sheet: Readonly<Record<string, unknown>>,
+  machine: Machine,
+  time: string,
+): Record<string, unknown> {
   const told = (sheet['setup'] ?? {}) as Readonly<Record<string, unknown>>;
   const plan = defaultPlan(String(machine.card.kind));
   return Object.fromEntries(
@@ -274,7 +290,8 @@ function withGains(
     const own = hardware[move.kind];
     if (!own) return move;
     const key = `${move.kind}|${size}`;
-    const solved = findings.get(key) ?? solve({ ...full, hardware: { ...hardware, [move.kind]: { ...own, gain: Math.abs(gain) } } }, { waits });
+    const solved =
+      findings.get(key) ?? solve({ ...full, hardware: { ...hardware, [move.kind]: { ...own, gain: Math.abs(gain) } } }, { waits });
     findings.set(key, solved);
     return solved.moves.find((entry) => entry.quantity === move.quantity && entry.kind === move.kind) ?? move;
   });
@@ -318,7 +335,13 @@ function recordMove(move: ReadMove, { time, at }: ReadEntry, machine: Machine): 
     plan: { ...(move.turns !== undefined && { turns: move.turns }), ...(gain !== 1 && { gain }) },
     ticks: [],
     shift: null,
-    made: { dial: null, preset: planned?.preset ?? 0, tightened: move.tightening ?? null, rule: null, ...(reached === false && { reached }) },
+    made: {
+      dial: null,
+      preset: planned?.preset ?? 0,
+      tightened: move.tightening ?? null,
+      rule: null,
+      ...(reached === false && { reached }),
+    },
     ...{ by: '', begunAt: time, doneAt: time, version: 1 },
   };
   machine.heads[i] = { ...head, moves: [...head.moves, kept] };
@@ -387,7 +410,13 @@ function learnedOf(machine: Machine): Learned[] {
     const own = learnedSpread(check, heads);
     const prior = CHECKS.get(check)?.reseatSpread;
     if (!own || prior === undefined) return [];
-    return [{ kind: 'spread', value: typeof prior === 'number' ? pooledSpread(prior, own, undefined).s : own.s, of: { check, degrees: own.degrees } }];
+    return [
+      {
+        kind: 'spread',
+        value: typeof prior === 'number' ? pooledSpread(prior, own, undefined).s : own.s,
+        of: { check, degrees: own.degrees },
+      },
+    ];
   });
   return [...ofScrews, ...senses.values(), ...spreads];
 }

@@ -1,4 +1,4 @@
-import { CHECKS, isUsableGain, type Finding, type Move } from '@isometra/core';
+import { CHECKS, type Finding, type Move } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import type { OtherWork } from '../doneMoves.js';
 import { jumps, type Jump } from '../judging/jumps.js';
@@ -54,12 +54,6 @@ const sameScrew =
   (entry: JudgedMove): boolean =>
     entry.check === check && entry.move.quantity === quantity && entry.move.kind === kind;
 
-/** How sure a gain is: both rounds bring their ± into what was seen. */
-const gainDoubt = ({ planned, from, next, move }: JudgedMove): number => {
-  const [before, after] = [from, next].map(({ finding }) => finding?.quantities[move.quantity]?.expanded ?? 0);
-  return planned === 0 ? Infinity : Math.hypot(before, after) / Math.abs(planned);
-};
-
 /** What is known of a screw after a round, and what must be asked before it is turned again. */
 export function screwKnown(screw: Screw, { past }: Pick<Told, 'past'>, rounds: readonly RoundHead[]): ScrewKnown {
   const own = past.filter(sameScrew(screw)).filter(({ because }) => !because);
@@ -82,12 +76,7 @@ function screwAsk(screw: Screw, own: readonly JudgedMove[], totals: ReturnType<t
   if (word === 'nothing-moved' && before && wordOf(before) === 'nothing-moved')
     return { code: 'nothing-moved', quantity, text: ASK_WORDS.nothingMoved };
   const total = totals.at(-1);
-  if (!total || word === 'nothing-moved' || isUsableGain(total.total)) return undefined;
-  // The total may still be a usable one within what the two rounds can tell.
-  const room = gainDoubt(total.entry) * Math.abs(total.total / (total.entry.result.gain ?? 1));
-  const size = Math.abs(total.total);
-  const surely = !isUsableGain(Math.max(0, size - room)) && !isUsableGain(size + room) && !(size - room < 0.3 && size + room > 3);
-  return surely ? { code: 'gain-odd', quantity, text: ASK_WORDS.gainOdd(timesWords(total.total)) } : undefined;
+  return total?.odd && total.entry === last ? { code: 'gain-odd', quantity, text: ASK_WORDS.gainOdd(timesWords(total.total)) } : undefined;
 }
 
 /** Whether a kind of move turns a screw, whose gain can be learned and turned round. */
@@ -146,8 +135,7 @@ const DISTRUST = ['misread', 'closure'];
 function roundAsk({ quantities, notes }: Finding): Ask | undefined {
   const because = Object.values(quantities).flatMap((quantity) => quantity.because ?? []);
   const code = DISTRUST.find((entry) => because.includes(entry));
-  if (code === 'misread')
-    return { code: 'misread', text: notes.find((note) => note.code === 'misread')?.text ?? ASK_WORDS.misread };
+  if (code === 'misread') return { code: 'misread', text: notes.find((note) => note.code === 'misread')?.text ?? ASK_WORDS.misread };
   if (code === 'closure') return { code: 'closure', text: ASK_WORDS.closure };
   return undefined;
 }
