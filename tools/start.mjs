@@ -2,6 +2,7 @@
 // stops both on Ctrl-C.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { buildAll } from './build.mjs';
 import { endLeftover, portFree, startDatabase } from './database.mjs';
@@ -85,7 +86,27 @@ async function main() {
     console.error(error.message);
     return stop(1);
   }
-  console.log(`\nIsometra is at http://${process.env.HOST ?? '127.0.0.1'}:${port}   (Ctrl-C stops it)`);
+  for (const line of whereItIs(process.env.HOST, port)) console.log(line);
+}
+
+/** An address that works, and who else can reach it. */
+function whereItIs(host = '127.0.0.1', port) {
+  const loopback = host === 'localhost' || host === '::1' || host.startsWith('127.');
+  const any = host === '0.0.0.0' || host === '::';
+  const shown = any ? (ownAddress() ?? '127.0.0.1') : host.includes(':') ? `[${host}]` : host;
+  const first = `\nIsometra is at http://${shown}:${port}   (Ctrl-C stops it)`;
+  if (loopback) return [first];
+  return [
+    first,
+    'There are no passwords: everybody who can reach this address can read and write everything. Use it in a network you trust.',
+    ...(any ? [`On this machine it is at http://127.0.0.1:${port} too.`] : []),
+  ];
+}
+
+/** The first address of this machine that others can reach. */
+function ownAddress() {
+  const all = Object.values(networkInterfaces()).flat();
+  return all.find((entry) => entry && entry.family === 'IPv4' && !entry.internal)?.address;
 }
 
 /** The server, once it listens. */

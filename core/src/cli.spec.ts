@@ -156,4 +156,42 @@ describe('the command line', () => {
       expect(told()).toEqual(['']);
     });
   });
+
+  it('tells a story: the example of the docs comes out as they say', () => {
+    const docs = readFileSync(fileURLToPath(new URL('../../docs/sheets.md', import.meta.url)), 'utf8');
+    const examples = [...docs.matchAll(/```json\n([\s\S]*?)```/g)].map(([, text]) => JSON.parse(text) as { format: string });
+    const history = examples.find(({ format }) => format === 'isometra-history/1');
+    const { code, out, err } = run(['history', file('history.json', history)]);
+    expect(err).toBe('');
+    expect(code).toBe(0);
+    const story = JSON.parse(out);
+    expect(story.format).toBe('isometra-story/1');
+    expect(story.steps.length).toBe(3);
+    expect(story.steps[2].judged.word).toBe('fell-short');
+    expect(story.steps[2].judged.g).toBeCloseTo(0.5, 2);
+    expect(story.steps[2].plan.turns).toBeCloseTo(2 * (story.steps[2].plan.amount / 1500), 3);
+    const refused = run(['history', '-'], '{"format": "isometra-history/1"}');
+    expect(refused.code).toBe(2);
+    expect(refused.out).toBe('');
+    expect(JSON.parse(refused.err).errors.map((fault: { path: string }) => fault.path)).toEqual(['machine', 'entries']);
+    const sheets = examples.filter(({ format }) => format === 'isometra-sheet/1');
+    for (const sheet of sheets) expect(run(['solve', '-'], JSON.stringify(sheet)).code).toBe(0);
+  });
+
+  it('refuses what is nested too deeply, in a line, whatever the command', () => {
+    const deep = `${'{"a":'.repeat(100_000)}1${'}'.repeat(100_000)}`;
+    for (const [command, format] of [
+      ['solve', 'sheet'],
+      ['move', 'move'],
+      ['history', 'history'],
+    ]) {
+      const { code, out, err } = run(
+        [command, '-'],
+        `{"format":"isometra-${format}/1","check":"bed-twist","machine":${deep},"setup":${deep}}`,
+      );
+      expect(code).toBe(2);
+      expect(out).toBe('');
+      expect(JSON.parse(err).errors[0].message).toContain('nested deeper');
+    }
+  });
 });

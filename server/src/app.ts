@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { answerErrors } from './api/errors.js';
 import { fence } from './api/fence.js';
+import { soundBody } from './api/soundBody.js';
 import { apiRoutes, type Means } from './api/routes.js';
 
 const HASHED = /-[A-Z0-9]{8}\.(?:js|css|woff2?)$/i;
@@ -53,7 +54,7 @@ export function createApp({ sequelize, solver, logger, names, webRoot }: Parts):
     );
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'the database does not answer' });
   });
-  app.use('/api', express.json({ limit: '1mb', strict: false }), apiRoutes({ sequelize, solver }));
+  app.use('/api', express.json({ limit: '1mb', strict: false }), soundBody, apiRoutes({ sequelize, solver }));
   if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
   app.use(answerErrors);
   return app;

@@ -149,7 +149,7 @@ describe('the API', () => {
       expect(body.finding.quantities.offsetHorizontal.value).toBeCloseTo(-21, 6);
       expect(body.finding.moves[0].turns).toBeCloseTo(0.014, 6);
       expect(body.faults).toEqual([]);
-      expect(body.coreVersion).toMatch(/^\d+\.\d+/);
+      expect(body.coreVersion).toMatch(/^[0-9a-f]{16}$/);
     });
 
     it('a reading sent twice is taken once, in order', async () => {

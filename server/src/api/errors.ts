@@ -54,6 +54,11 @@ export const unknownRoute: RequestHandler = (request) => {
 function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
   if (error instanceof ApiError) return [error.status, error.faults, error.current];
   if (error instanceof FaultError) return [400, error.faults];
+  if (diskFull(error))
+    return [
+      507,
+      [{ path: '', message: 'the disk of the server is full: nothing was written. Make room, then try again', example: 'free disk space' }],
+    ];
   const rule = brokenRule(error);
   const broken = rule === undefined ? undefined : faultOfRule(rule);
   if (broken) return [409, [broken]];
@@ -80,11 +85,32 @@ function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
   return [500, [{ path: '', message: 'something went wrong on the server; the request id helps to find it in the log', example: '' }]];
 }
 
+/** An error of the database with what the database itself said as its cause. */
+function withParent(error: unknown): unknown {
+  const { parent } = error as { readonly parent?: unknown };
+  if (error instanceof Error && parent instanceof Error && error.cause === undefined) error.cause = parent;
+  return error;
+}
+
+const DISK_FULL = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE', 'ENOSPC']);
+const DISK_FULL_NUMBERS = new Set([1021, 1114, 1026, 28]);
+
+/** Whether there was no room left to write. */
+function diskFull(error: unknown): boolean {
+  for (let next: unknown = error, k = 0; next && k < 5; k++) {
+    const { code, errno, parent, cause } = next as { code?: string; errno?: number; parent?: unknown; cause?: unknown };
+    if ((code && DISK_FULL.has(code)) || (errno !== undefined && DISK_FULL_NUMBERS.has(Math.abs(errno)))) return true;
+    next = parent ?? cause;
+  }
+  return false;
+}
+
 /** Turn whatever was thrown into the one error shape. */
 export const answerErrors: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) return next(error);
   const [status, errors, current] = statusAndFaults(error);
-  if (status >= 500) request.log.error({ error }, 'request failed');
+  // Under this name the logger writes message, stack and cause.
+  if (status >= 500) request.log.error({ err: withParent(error) }, 'request failed');
   const body: ApiErrors = { errors: [...errors], requestId: String(request.id), ...(current !== undefined && { current }) };
   return void response.status(status).json(body);
 };

@@ -21,7 +21,7 @@ import { MOST_BYTES } from '@isometra/core/print';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
 import { shopBoard } from '../services/board.js';
 import { listHeads } from '../services/heads.js';
-import { addKit, addPhoto, changeKit, getPhoto, listKit } from '../services/kit.js';
+import { addKit, addPhoto, changeKit, getPhoto, listKit, removePhoto } from '../services/kit.js';
 import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '../services/limits.js';
 import { readLog } from '../services/log.js';
 import { addMachine, changeMachine, getMachine, listMachines } from '../services/machines.js';
@@ -64,6 +64,7 @@ function machineOf(body: unknown): { machine: Machine; by: string } {
 function solving(router: Router, { solver }: Means): void {
   router.post('/solve', async (request, response) => void response.json(await solver.answer('sheet', request.body)));
   router.post('/move', async (request, response) => void response.json(await solver.answer('move', request.body)));
+  router.post('/history', async (request, response) => void response.json(await solver.answer('history', request.body)));
 }
 
 function machines(router: Router, { sequelize }: Means): void {
@@ -88,7 +89,7 @@ function itemOf(body: unknown): { item: KitItem; by: string } {
   return { item, by };
 }
 
-function kit(router: Router, { sequelize }: Means): void {
+function kit(router: Router, { sequelize, solver }: Means): void {
   router.get('/kit', async (_request, response) => void response.json(await listKit()));
   router.post('/kit', async (request, response) => {
     const { item, by } = itemOf(request.body);
@@ -103,7 +104,12 @@ function kit(router: Router, { sequelize }: Means): void {
     const { id, by } = parseBody(photoQuery, request.query);
     const kitId = idIn(String(request.params['id']), 'piece of kit');
     const photo = { id, by, mime: String(request.headers['content-type'] ?? ''), bytes: request.body as unknown };
-    response.status(201).json(await addPhoto(sequelize, kitId, photo));
+    response.status(201).json(await addPhoto(sequelize, solver, kitId, photo));
+  });
+  router.delete('/kit/:id/photos/:photo', async (request, response) => {
+    const { by } = parseBody(z.object({ by: whoSchema }), request.query);
+    const [kitId, photo] = [idIn(request.params.id, 'piece of kit'), idIn(request.params.photo, 'photograph')];
+    response.json(await removePhoto(sequelize, kitId, photo, by));
   });
   router.get('/photos/:id', async (request, response) => {
     const { mime, bytes } = await getPhoto(idIn(request.params.id, 'photograph'));

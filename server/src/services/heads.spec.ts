@@ -79,6 +79,31 @@ describe('rounds in short', () => {
     expect(await worked()).toBe(3);
   });
 
+  it('that another version of the program judges otherwise say so in the log, once', async () => {
+    const id = await lathe();
+    await take(id);
+    await heads(id);
+    const [row] = await FindingRow.findAll();
+    const head = row.head as { finding: { quantities: Record<string, { verdict: string }> } };
+    const name = 'offsetHorizontal';
+    const before = {
+      ...head,
+      finding: { ...head.finding, quantities: { ...head.finding.quantities, [name]: { ...head.finding.quantities[name], verdict: 'in' } } },
+    };
+    await FindingRow.update({ core: 'an older one', head: before }, { where: {} });
+    await heads(id);
+    await heads(id);
+    const log = (await shop.http.get(`/api/machines/${id}/log`)).body as { what: string; text: string }[];
+    const told = log.filter(({ what }) => what === 'judged-anew');
+    expect(told.length).toBe(1);
+    expect(told[0].text).toContain('Tailstock sideways: in, now out');
+    // One that says the same says nothing.
+    await FindingRow.update({ core: 'an older one' }, { where: {} });
+    await heads(id);
+    const again = (await shop.http.get(`/api/machines/${id}/log`)).body as { what: string }[];
+    expect(again.filter(({ what }) => what === 'judged-anew').length).toBe(1);
+  });
+
   it('follow a reading that is put right, the round’s set-up, the survey’s limits and what is planned', async () => {
     const id = await lathe();
     const begun = await take(id);

@@ -1,9 +1,12 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { FindingHead, MoveWrite, RoundHead, RoundWrite } from '@isometra/contract';
 import { campaignOf, judgingKey, mountingOf, pendingOf, senseOf, type ShopFacts } from '@isometra/work';
+import { CHECKS } from '@isometra/core';
 import { fromJson } from '../db/columns.js';
+import { inOneGo } from '../db/transactions.js';
 import { FindingRow, MoveRow, ReadingRow, RoundRow } from '../db/surveyModels.js';
 import type { HeadTask } from '../workers/solver.js';
+import { writeLog } from './log.js';
 import { moveShown, readingShown } from './roundRows.js';
 import type { Solver } from './solver.js';
 import { listSurveys } from './surveys.js';
@@ -66,7 +69,7 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
     row.core === CORE_VERSION &&
     row.judging === judgings.get(row.surveyId)?.key;
   const fresh = await workOut(
-    solver,
+    { sequelize, solver, machineId },
     rows.filter((row) => !stands(row)),
     judgings,
   );
@@ -101,17 +104,25 @@ interface Judging {
   readonly facts: ShopFacts;
 }
 
+/** Whose rounds are worked out, and with what. */
+interface Shelf {
+  readonly sequelize: Sequelize;
+  readonly solver: Solver;
+  readonly machineId: string;
+}
+
 /** Rounds that are worked out and kept in one go. */
 const LOT = 500;
 
 /** Work out anew what no longer stands, and keep it. */
-async function workOut(solver: Solver, rows: readonly Row[], judgings: ReadonlyMap<string, Judging>): Promise<ReadonlyMap<string, Kept>> {
+async function workOut(shelf: Shelf, rows: readonly Row[], judgings: ReadonlyMap<string, Judging>): Promise<ReadonlyMap<string, Kept>> {
   const kept = new Map<string, Kept>();
   for (let from = 0; from < rows.length; from += LOT) {
     const lot = rows.slice(from, from + LOT);
     const tasks = await tasksOf(lot, judgings);
-    const heads = await solver.heads(tasks);
+    const heads = await shelf.solver.heads(tasks);
     await keep(lot, tasks, heads, judgings);
+    await logJudgedAnew(shelf, lot, tasks, heads, judgings);
     lot.forEach(({ id }, i) => kept.set(id, keptOf(tasks[i], heads[i])));
   }
   return kept;
@@ -122,6 +133,37 @@ const keptOf = ({ round }: HeadTask, finding: FindingHead | null): Kept => ({
   mounting: mountingOf(round.check, round.setup, round.plan),
   sense: senseOf(round.instrument),
 });
+
+/** Verdicts of a finding, by quantity. */
+const verdictsOf = (finding: FindingHead | null): Record<string, string> =>
+  Object.fromEntries(Object.entries(finding?.quantities ?? {}).flatMap(([name, { verdict }]) => (verdict ? [[name, verdict]] : [])));
+
+/** A round whose readings and limits are the same, and which this version of the program judges otherwise, says so in the log. */
+async function logJudgedAnew(
+  { sequelize, machineId }: Shelf,
+  lot: readonly Row[],
+  tasks: readonly RoundTask[],
+  heads: readonly (FindingHead | null)[],
+  judgings: ReadonlyMap<string, Judging>,
+): Promise<void> {
+  const entries = lot.flatMap((row, i) => {
+    const same = row.foundSequence === tasks[i].last && row.foundVersion === row.version && row.judging === judgings.get(row.surveyId)?.key;
+    if (!same || row.core === null || row.core === CORE_VERSION) return [];
+    const [before, now] = [verdictsOf((fromJson(row.head) as unknown as Kept | null)?.finding ?? null), verdictsOf(heads[i])];
+    const check = CHECKS.get(row.kind);
+    const changed = Object.keys({ ...before, ...now }).filter((name) => before[name] !== now[name]);
+    if (changed.length === 0) return [];
+    const told = changed.map(
+      (name) =>
+        `${check?.quantities[name]?.label ?? name}: ${CALLED[before[name]] ?? 'no verdict'}, now ${CALLED[now[name]] ?? 'no verdict'}`,
+    );
+    const text = `${check?.title ?? row.kind}, round of ${row.at.toISOString().slice(0, 10)}, judged anew by a new version of the program. ${told.join('; ')}`;
+    return [{ machineId, by: '', what: 'judged-anew', text }];
+  });
+  if (entries.length) await inOneGo(sequelize, (transaction) => writeLog(entries, transaction));
+}
+
+const CALLED: Readonly<Record<string, string>> = { in: 'in', out: 'out', unsure: 'too close to call' };
 
 interface RoundTask extends HeadTask {
   /** The last reading that is looked at: one that comes in meanwhile makes what is kept stale again. */

@@ -7,6 +7,7 @@ import { AttachmentRow, KitRow } from '../db/shopModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
+import type { Solver } from './solver.js';
 
 const shown = (row: KitRow, photos: string[]): KitItem => ({
   id: row.id,
@@ -117,29 +118,55 @@ export async function countLeaves(leaves: readonly number[], by: 1 | -1, transac
   }
 }
 
-const MIMES = ['image/jpeg', 'image/png', 'image/webp'];
+const MIMES = ['image/jpeg', 'image/png'];
 const MOST_BYTES = 4_000_000;
+/** Photographs of one piece of kit. */
+const MOST_PHOTOS = 20;
 
-/** Keep a photograph of a piece of kit. Safe to send twice. */
+interface NewPhoto {
+  readonly id: string;
+  readonly mime: string;
+  readonly bytes: unknown;
+  readonly by: string;
+}
+
+/** Keep a photograph of a piece of kit: upright, and only what really is a picture. Safe to send twice. */
 export async function addPhoto(
   sequelize: Sequelize,
+  solver: Solver,
   kitItemId: string,
-  { id, mime, bytes, by }: { readonly id: string; readonly mime: string; readonly bytes: unknown; readonly by: string },
+  { id, mime, bytes, by }: NewPhoto,
 ): Promise<KitItem> {
   if (!MIMES.includes(mime))
     throw new ApiError(400, [{ path: 'photo', message: `"${mime}" is not a kind of picture that is kept`, example: MIMES.join(', ') }]);
   if (!Buffer.isBuffer(bytes) || bytes.length === 0)
     throw new ApiError(400, [{ path: 'photo', message: 'is empty', example: 'a photograph' }]);
   if (bytes.length > MOST_BYTES) throw new ApiError(413, [{ path: 'photo', message: 'is larger than 4 MB', example: 'a smaller picture' }]);
-  const { name } = await getKit(kitItemId);
+  const { name, photos } = await getKit(kitItemId);
+  if (photos.includes(id)) return getKit(kitItemId);
+  if (photos.length >= MOST_PHOTOS)
+    throw new ApiError(409, [
+      { path: 'photo', message: `there are ${MOST_PHOTOS} photographs of it already: take one off first`, example: 'one photograph fewer' },
+    ]);
+  const { type, bytes: clean } = await solver.cleaned(bytes);
   try {
     await inOneGo(sequelize, async (transaction) => {
-      await AttachmentRow.create({ id, kitItemId, mime, bytes, by, at: new Date() }, { transaction });
-      await writeLog({ machineId: null, by, what: 'kit', text: `${name}: photograph kept` }, transaction);
+      await AttachmentRow.create({ id, kitItemId, mime: `image/${type}`, bytes: Buffer.from(clean), by, at: new Date() }, { transaction });
+      await writeLog({ machineId: null, by, what: 'kit', text: `${name}: photograph added` }, transaction);
     });
   } catch (error) {
     if (brokenRule(error) !== 'PRIMARY') throw error;
   }
+  return getKit(kitItemId);
+}
+
+/** Take a photograph off a piece of kit. Safe to send twice. */
+export async function removePhoto(sequelize: Sequelize, kitItemId: string, id: string, by: string): Promise<KitItem> {
+  const { name } = await getKit(kitItemId);
+  await inOneGo(sequelize, async (transaction) => {
+    const gone = await AttachmentRow.destroy({ where: { id, kitItemId }, transaction });
+    if (gone) await writeLog({ machineId: null, by, what: 'kit', text: `${name}: photograph taken off` }, transaction);
+  });
   return getKit(kitItemId);
 }
 

@@ -44,8 +44,8 @@ export class Solver {
     }
   }
 
-  /** Solve a sheet or plan a move; its faults become a 400. */
-  async answer(name: 'sheet' | 'move', raw: unknown): Promise<unknown> {
+  /** Solve a sheet, plan a move or tell a machine's story; its faults become a 400. */
+  async answer(name: 'sheet' | 'move' | 'history', raw: unknown): Promise<unknown> {
     const told = await this.run<Answer>(name, raw);
     if ('faults' in told) throw new ApiError(400, told.faults);
     return told.value;
