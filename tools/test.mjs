@@ -7,6 +7,10 @@ import { bin, ensurePackages, ensureProgram, forgetOldBuilds, ROOT } from './she
 const WORKSPACES = ['core', 'contract', 'work', 'server', 'web'];
 
 const only = process.argv.slice(2).filter((argument) => !argument.startsWith('--'));
+/** `--slow-api`: every answer of the API late and out of order. `--busy`: three busy loops beside the stories. */
+const [slowApi, busy] = ['--slow-api', '--busy'].map((flag) => process.argv.includes(flag));
+/** The shortest stories: they are told once more with a slow API in every run. */
+const SHORT = '@short';
 const totals = { passed: 0, failed: 0 };
 
 /** Run a command, pass its output on, at once or (`held`) in one piece at its end, and hand it back. */
@@ -54,6 +58,9 @@ async function suite(name, kind, command, args, options) {
   console.log(`── ${name}: ${passed} passed, ${failed} failed (${((Date.now() - start) / 1000).toFixed(0)} s)`);
 }
 
+/** Three processes that do nothing but keep the machine busy. */
+const busyLoops = () => Array.from({ length: 3 }, () => spawn(process.execPath, ['-e', 'for (;;);'], { stdio: 'ignore' }));
+
 async function main() {
   ensurePackages();
   const chromium = ensureProgram(['chromium', 'chromium-browser'], 'chromium', 'Testing the screens');
@@ -83,7 +90,15 @@ async function main() {
   const built = await screens;
   if (built?.code) throw new Error(`The screens could not be built:\n${built.output}`);
   await suite('web', 'karma', bin('ng'), ['test', '--watch=false'], { cwd: join(ROOT, 'web'), env });
-  await suite('e2e', 'playwright', bin('playwright'), ['test'], { cwd: join(ROOT, 'e2e'), env });
+  const loops = busy ? busyLoops() : [];
+  const stories = { cwd: join(ROOT, 'e2e'), env: { ...env, ...(slowApi && { SLOW_API: '1' }) } };
+  await suite('e2e', 'playwright', bin('playwright'), ['test'], stories);
+  if (!slowApi && !only.length)
+    await suite('e2e, slow API', 'playwright', bin('playwright'), ['test', '--grep', SHORT], {
+      ...stories,
+      env: { ...env, SLOW_API: '1' },
+    });
+  for (const loop of loops) loop.kill();
 }
 
 await main().catch((error) => {

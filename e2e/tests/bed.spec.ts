@@ -29,11 +29,18 @@ test('a bed job: from as found by an overshoot and a wrong way to in, and what i
   await expect(call(page)).toContainText('falling toward the tailstock');
   await moved();
   await round('0', '0', '-9', '9', '-18', '18');
+  // It is told where the hand is: on the bench of the round that shows it, and on the ladder.
+  await expect(call(page)).toContainText('The last move went the wrong way');
+  await expect(page.locator('iso-ladder li', { hasText: 'Bed twist' })).toContainText('last move: wrong way');
   await page.keyboard.press('n');
-  await expect(page.getByText('It moved further than planned.')).toBeVisible();
-  await expect(page.getByText('It went the wrong way.')).toBeVisible();
+  await expect(page.getByText(/more than the .* that were planned/)).toBeVisible();
+  await expect(page.getByText(/The last move went the wrong way/)).toBeVisible();
   await page.getByRole('link', { name: 'Round 3' }).click();
-  await moved();
+  await page.keyboard.press('m');
+  // The card begins with the nudge tests of needle and screw.
+  await expect(page.locator('iso-job-card ol li').first()).toContainText('see which way the needle goes');
+  await expect(page.locator('iso-job-card ol')).toContainText('Half up on one side, half down on the other');
+  await page.getByRole('button', { name: /It is done/ }).click();
   await round('0', '0', '0', '0', '0.5', '-0.5');
   await expect(call(page).locator('h2').first()).toContainText('In');
 

@@ -16,6 +16,7 @@ export const test = base.extend<{ demo: boolean; shop: Served }, { mariadb: Data
   demo: [false, { option: true }],
   // What breaks in the browser fails the story, also where the screen looks whole.
   page: async ({ page }, use) => {
+    if (process.env['SLOW_API']) await slowDown(page);
     const broken: string[] = [];
     page.on('pageerror', (error) => broken.push(error.message));
     page.on('console', (message) => message.type() === 'error' && message.text().startsWith('ERROR') && broken.push(message.text()));
@@ -28,6 +29,15 @@ export const test = base.extend<{ demo: boolean; shop: Served }, { mariadb: Data
     await shop.stop();
   },
 });
+
+/** Every answer of the API after a delay of its own, up to a second and a half: answers come out of order, as on a bad network. */
+async function slowDown(page: Page): Promise<void> {
+  await page.route('**/api/**', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, Math.random() * 1500));
+    // The page may have gone meanwhile.
+    await route.continue().catch(() => undefined);
+  });
+}
 
 export { expect };
 

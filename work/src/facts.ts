@@ -17,15 +17,27 @@ const sources = (name: string): { readonly check: CheckDefinition; readonly quan
     (check.knows ?? []).filter((fact) => fact.name === name).map(({ quantity }) => ({ check, quantity })),
   );
 
-/** What is known of a machine by its latest rounds: the axis, the twist, where the tailstock stands. */
+/**
+ * What is known of a machine by its latest rounds: the axis, the twist, where the tailstock stands. The latest word counts, whichever
+ * method said it; a round that cannot be trusted tells nothing as long as another one does.
+ */
 export function factOf(rounds: readonly RoundHead[], name: string): KnownFact | undefined {
-  for (const { check, quantity } of sources(name)) {
-    const round = rounds.filter((entry) => entry.check === check.id && entry.finding?.quantities[quantity]).at(-1);
-    const found = round?.finding?.quantities[quantity];
-    if (round && found) return { check, quantity, round, found };
+  const told = sources(name);
+  const tells = (round: RoundHead): KnownFact | undefined => {
+    const source = told.find(({ check, quantity }) => check.id === round.check && round.finding?.quantities[quantity]);
+    const found = source && round.finding?.quantities[source.quantity];
+    return source && found && { ...source, round, found };
+  };
+  let last: KnownFact | undefined;
+  for (let i = rounds.length - 1; i >= 0; i -= 1) {
+    const fact = tells(rounds[i]);
+    if (!fact) continue;
+    if (!UNTRUSTED.some((code) => fact.found.because?.includes(code))) return fact;
+    last ??= fact;
   }
-  return undefined;
+  return last;
 }
+const UNTRUSTED = ['misread', 'closure', 'conditions-differ', 'reversal-open'];
 
 /** The values of some facts; what nobody has measured is left out. */
 export function factsOf<Name extends string>(rounds: readonly RoundHead[], names: readonly Name[]): Partial<Record<Name, number>> {

@@ -1,10 +1,13 @@
 import type { Rung, RungState } from './rungs.js';
 
 /** Why a rung is the next one. */
-export type NextCode = 'moved' | 'out' | 'unsure' | 'waits' | 'first' | 'upset' | 'second-place' | 'overdue' | 'open';
+export type NextCode =
+  'moved' | 'wrong-way' | 'nothing-moved' | 'out' | 'unsure' | 'waits' | 'first' | 'upset' | 'second-place' | 'overdue' | 'open';
 
 export const NEXT_WORDS: Readonly<Record<NextCode, string>> = {
   moved: 'It was moved: read it again.',
+  'wrong-way': 'The last move went the wrong way: do the nudge test of needle and screw, then the next card.',
+  'nothing-moved': 'The last move moved nothing: look for a lock or slack, then do it again.',
   out: 'It is out: do the move.',
   unsure: 'Too close to call: read it finer.',
   waits: 'What hangs on it waits: put it right first.',
@@ -35,7 +38,12 @@ function hasMove({ check, found }: Rung): boolean {
 }
 
 /** What is out is put right from the round that said so; where no move is known it is read again. */
-const outOf = (rung: Rung) => (hasMove(rung) ? { why: NEXT_WORDS.out, roundId: rung.said?.id ?? null } : { why: NO_MOVE, roundId: null });
+function outOf(rung: Rung): Pick<NextRung, 'why' | 'roundId'> & { readonly code?: NextCode } {
+  if (!hasMove(rung)) return { why: NO_MOVE, roundId: null };
+  const told = rung.moveTold?.result.outcome;
+  const code = told === 'wrong-way' || told === 'nothing-moved' ? told : undefined;
+  return { why: NEXT_WORDS[code ?? 'out'], roundId: rung.said?.id ?? null, ...(code && { code }) };
+}
 
 const NO_MOVE = 'It is out, and no move of a screw or a shim cures it: read it once more, then look for the cause.';
 

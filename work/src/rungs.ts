@@ -2,6 +2,8 @@ import { CHECKS, judgedBy, limitable, zoneWidth, type CheckDefinition, type Limi
 import type { RoundHead } from '@isometra/contract';
 import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
 import type { DoneMove } from './doneMoves.js';
+import { groupedBy } from './groupedBy.js';
+import { allDone, judgedAmong, type JudgedMove } from './judging/moves.js';
 import { overdueBy, type LadderFacts } from './overdue.js';
 import { waitWords, type LeftReason, type StaleReason, type Waiting } from './reasons.js';
 import { standingOf, type Found, type Part, type Standing } from './standing.js';
@@ -26,6 +28,8 @@ export interface Rung {
   readonly stale: StaleReason | undefined;
   readonly left: LeftReason | undefined;
   readonly waits: readonly Waiting[];
+  /** What became of the last move here, where that is news: it went the wrong way, or moved nothing. */
+  readonly moveTold: JudgedMove | undefined;
   /** Days by which it is over the time after which it wants to be read again; undefined while it is not. */
   readonly overdue: number | undefined;
 }
@@ -91,13 +95,14 @@ export function rungsOf(
   facts: LadderFacts = {},
 ): Rung[] {
   const standing = standingOf(rounds, plan, facts);
+  const told = badMoves(rounds, facts);
   return orderOf(kind, plan.order).map((id) => {
     const check = CHECKS.get(id) as CheckDefinition;
     const things = standing.things.get(id) ?? [];
     const skipped = plan.skipped.find((entry) => entry.check === id);
     const rung = {
       ...{ check, round: undefined, said: undefined, found: {}, thing: '', places: [] },
-      ...{ stale: undefined, left: undefined, waits: [], overdue: undefined },
+      ...{ stale: undefined, left: undefined, waits: [], overdue: undefined, moveTold: told.get(id) },
     };
     if (things.length === 0) return { ...rung, ...(skipped ? leftOut(skipped.why) : { state: 'none' }) };
     const places = placesSince(rounds, id, standing.moves);
@@ -111,6 +116,31 @@ export function rungsOf(
     const { state, stale, left, waits } = decides;
     return { ...known, state, stale, left, waits, ...(stale && { overdue: undefined }) };
   });
+}
+
+const BAD: readonly string[] = ['wrong-way', 'nothing-moved'];
+
+/** Of each check the last move that was judged, where it went the wrong way or moved nothing and no later move of it is being judged. */
+function badMoves(rounds: readonly RoundHead[], { scraped, events }: LadderFacts): ReadonlyMap<string, JudgedMove> {
+  const moved = groupedBy(
+    rounds.filter(({ moves }) => moves.some(({ doneAt }) => doneAt !== null)),
+    ({ check }) => check,
+  );
+  const bad = new Map<string, JudgedMove>();
+  if (moved.size === 0) return bad;
+  const done = allDone(rounds, { scraped, events });
+  const byCheck = groupedBy(
+    rounds.filter(({ check }) => moved.has(check)),
+    ({ check }) => check,
+  );
+  for (const [check, own] of byCheck) {
+    const last = judgedAmong(own, done)
+      .filter(({ because }) => !because)
+      .reduce<JudgedMove | undefined>((latest, entry) => (latest && latest.next.at > entry.next.at ? latest : entry), undefined);
+    const since = last && own.some(({ moves }) => moves.some(({ doneAt }) => doneAt !== null && doneAt > last.next.at));
+    if (last && !since && BAD.includes(last.result.outcome)) bad.set(check, last);
+  }
+  return bad;
 }
 
 /** Quantities in the order of their check, whichever round said them. */

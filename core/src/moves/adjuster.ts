@@ -20,7 +20,7 @@ const travelFor = (slope: number | undefined, over: number | undefined): number 
   );
 
 /** What a machine card tells of its sideways screws. */
-type AdjusterCard = Pick<JobFacts, 'layout' | 'thirdScrew' | 'screwsSit'>;
+type AdjusterCard = Pick<JobFacts, 'layout' | 'thirdScrew' | 'screwsSit' | 'rule'>;
 
 function steps(facts: JobFacts): JobStep[] {
   if (facts.part?.swivels) return headSteps(facts);
@@ -106,6 +106,15 @@ export const adjuster = defineMove({
             { value: 'opposed-screws', label: 'two screws, one each side' },
             { value: 'single-screw', label: 'one screw that pulls and pushes' },
           ],
+        }),
+        rule: choice({
+          label: 'Which of two screws moves it',
+          choices: [
+            { value: 'drive-far', label: 'the one it moves away from (usual)' },
+            { value: 'drive-near', label: 'the one it moves toward' },
+          ],
+          rare: true,
+          help: 'Found at the screw when a part went the other way. Change it here if that was wrong.',
         }),
         thirdScrew: z
           .boolean({ error: 'must be true or false' })

@@ -9,22 +9,13 @@ export type Cleaned =
 
 const QUALITY = 92;
 
-/** A JPEG that was not held upright is drawn anew the way it is looked at; what is upright keeps its own bytes, once it has been read. */
+/**
+ * A JPEG that was not held upright is drawn anew the way it is looked at; what is upright keeps its own bytes, once it has been read: a
+ * header with garbage behind it is no picture.
+ */
 async function upright(bytes: Uint8Array, { orientation }: PictureFacts): Promise<Uint8Array> {
-  const pixels = await decoded(bytes);
+  const pixels = await decodePicture(bytes, decodersFrom(fileOf));
   return orientation === 1 ? bytes : jpegOf(pixels, QUALITY);
-}
-
-/** The picture itself: a header with garbage behind it is none. */
-async function decoded(bytes: Uint8Array): ReturnType<typeof decodePicture> {
-  try {
-    return await decodePicture(bytes, decodersFrom(fileOf));
-  } catch (error) {
-    if (error instanceof FaultError) throw error;
-    throw new FaultError([
-      { path: 'photo', message: 'cannot be read: there is no picture in the file', example: 'a PNG or JPEG photograph' },
-    ]);
-  }
 }
 
 /** A picture as it is kept: upright, and without what the camera wrote beside it. */

@@ -75,7 +75,15 @@ function needleDiffers(before: RoundHead, after: RoundHead): boolean {
 export function judgedMoves(check: string, rounds: readonly RoundHead[], other: OtherWork = {}): JudgedMove[] {
   const own = rounds.filter((round) => round.check === check);
   if (own.every(({ moves }) => moves.length === 0)) return [];
-  const done = [...doneMoves(rounds), ...otherDone(other)].sort(asDone);
+  return judgedAmong(own, allDone(rounds, other));
+}
+
+/** Everything that was done to a machine, in the order in which it was done. */
+export const allDone = (rounds: readonly RoundHead[], other: OtherWork): DoneMove[] =>
+  [...doneMoves(rounds), ...otherDone(other)].sort(asDone);
+
+/** The same with everything that was done already known: where many checks are judged at once. @param own rounds of one check, oldest first. */
+export function judgedAmong(own: readonly RoundHead[], done: readonly DoneMove[]): JudgedMove[] {
   return own.flatMap((from) =>
     from.moves.flatMap((move): JudgedMove[] => {
       const { doneAt, quantity } = move;
@@ -95,7 +103,22 @@ export function judgedMoves(check: string, rounds: readonly RoundHead[], other: 
       );
       const result = judgeMove(planned, observed, (after.aim ?? 0) - after.value, expanded);
       const because = whyNot({ from, next, move, unlike, between, result });
-      return [{ check, move, from, next, before: before.value, after: after.value, planned, observed, unlike, because, between, result }];
+      return [
+        {
+          check: from.check,
+          move,
+          from,
+          next,
+          before: before.value,
+          after: after.value,
+          planned,
+          observed,
+          unlike,
+          because,
+          between,
+          result,
+        },
+      ];
     }),
   );
 }

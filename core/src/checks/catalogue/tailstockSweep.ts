@@ -59,6 +59,13 @@ export const tailstockSweep = defineCheck({
   picture: { drawing: 'swept-circle', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
   hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis', 'quill-parallelism'],
   after: ['tailstock-traverse'],
+  // As the carriage sees it, where the axis is known; else as the spindle does.
+  knows: [
+    { quantity: 'carriageOffsetHorizontal', name: 'tailH' },
+    { quantity: 'offsetHorizontal', name: 'tailH' },
+    { quantity: 'carriageOffsetVertical', name: 'tailV' },
+    { quantity: 'offsetVertical', name: 'tailV' },
+  ],
   sameQuestion: 'tailstock',
   fromJob: { taper: taperBetweenCentres, 'reamed-hole': REAMED },
   helps: [SHORTER_HOLDER, MORE_SET_UPS],

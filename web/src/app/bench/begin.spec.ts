@@ -139,31 +139,22 @@ describe('before a round', () => {
     expect(page.all('[role=alert]').length).toBe(0);
   });
 
-  it('what was touched before the last round came back stays, and the rest is filled in round it', async () => {
-    const { server } = await openShop([barRound(3, 9)]);
-    server.latency = (_, path) => (path.startsWith('/rounds/') ? 100 : 1);
-    const page = showAtOnce(Begin, { checkId: 'tailstock-traverse' });
-    const values = () => (page.all('input') as HTMLInputElement[]).map((input) => input.value);
-    const typed = page.type('Distance between centres', '390 mm');
-    expect(values()).not.toContain('600 mm');
-    await typed;
-    await until(() => values().includes('600 mm'));
-    expect(values()).toContain('390 mm');
-  });
-
-  it('begun before the last set-up has come it waits for it, and begins by itself', async () => {
+  it('no field is shown before what fills it has come: none is filled under a hand that types', async () => {
     const { server } = await openShop([barRound(3, 9)]);
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
-    server.latency = (_, path) => (path.startsWith('/rounds/') ? 120 : 1);
+    server.latency = (_, path) => (path.startsWith('/rounds/') ? 150 : 1);
     const page = showAtOnce(Begin, { checkId: 'tailstock-traverse' });
-    // Both at once: nothing is waited for between them.
-    void page.tick('Read, and done');
-    void page.press('Begin the round');
-    await until(() => page.text().includes('Fetching the last set-up'));
-    expect(page.all('[role=alert]').length).toBe(0);
+    const values = () => (page.all('input') as HTMLInputElement[]).map((input) => input.value);
+    await page.tick('Read, and done');
+    expect(page.text()).toContain('Fetching what was set up last time');
+    expect((page.named('Begin the round') as HTMLButtonElement).disabled).toBeTrue();
+    await until(() => values().includes('600 mm'));
+    // What was ticked meanwhile stays.
+    await page.type('Distance between centres', '390 mm');
+    expect(values().filter((value) => value === '390 mm').length).toBe(1);
+    await page.press('Begin the round');
     await until(() => navigate.calls.count() === 1 && server.sent.length === 1);
-    const round = server.sent[0].body as RoundWrite;
-    expect(round.setup['centreDistance']).toBe(server.rounds[0].setup['centreDistance']);
+    expect((server.sent[0].body as RoundWrite).setup['centreDistance']).toBe('390 mm');
   });
 
   it('initials are asked once, where nobody has given them', async () => {

@@ -40,7 +40,6 @@ import { FormPart } from '../ui/form-part';
 import { SchemaForm } from '../ui/schema-form';
 import { dueWords, today } from '../kit/kit-texts';
 import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
-import { laidOver } from './laid-over';
 import { Nudge } from './nudge';
 import {
   beginSchema,
@@ -85,8 +84,8 @@ export class Begin implements OnDestroy {
   protected readonly purposeSchema = purposeSchemaForm;
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
-  /** Begun before what was set up last time had come. */
-  protected readonly waiting = signal(false);
+  /** What fills the form is there: before that no field is shown, so that none is filled under a hand that types. */
+  protected readonly ready = signal(false);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly injector = inject(Injector);
   protected readonly draft = signal<BeginDraft>(emptyDraft());
@@ -199,6 +198,7 @@ export class Begin implements OnDestroy {
         this.hand.doing.set(check.title);
         const kept = this.drafts.read(name, beginSchema);
         this.draft.set(kept ?? this.first(check, undefined, undefined));
+        this.ready.set(kept !== undefined);
         if (!kept) this.remember(check);
       });
     });
@@ -210,16 +210,15 @@ export class Begin implements OnDestroy {
     return firstDraft(check, known, OWN);
   }
 
-  /** What was set up last time, fetched; a field that was touched meanwhile stays as it is, and the rest is filled in round it. */
+  /** What was set up last time, fetched; then the form is shown. */
   private remember(check: CheckDefinition): void {
-    const untouched = this.draft();
+    const id = this.draft().id;
     const [last, other] = [this.desk.of(check.id).at(-1), this.desk.all().at(-1)].map((head) => this.stored(head?.id));
     this.remembering?.unsubscribe();
     this.remembering = zip(last, other).subscribe(([own, any]) => {
-      const remembered = { ...this.first(check, own, any), id: untouched.id };
-      if (this.draft() === untouched) this.draft.set(remembered);
-      else this.keep(laidOver(untouched, this.draft(), remembered));
-      if (this.waiting()) queueMicrotask(() => this.begin());
+      // The cautions may have been ticked meanwhile.
+      this.draft.set({ ...this.first(check, own, any), id, read: this.draft().read });
+      this.ready.set(true);
     });
   }
 
@@ -252,17 +251,13 @@ export class Begin implements OnDestroy {
 
   private keep(draft: BeginDraft): void {
     this.draft.set(draft);
-    this.drafts.keep(this.draftName(), draft);
+    // Before the last set-up has come there is nothing worth keeping.
+    if (this.ready()) this.drafts.keep(this.draftName(), draft);
   }
 
   protected begin(event?: Event): void {
     event?.preventDefault();
-    // What was set up last time is still on its way: it is waited for, unless the button is pressed again.
-    if (this.remembering?.closed === false && !this.waiting()) {
-      this.problem.set('');
-      return this.waiting.set(true);
-    }
-    this.waiting.set(false);
+    if (!this.ready()) return;
     this.tried.set(true);
     const { setup, plan, conditions, purpose, kitId, sense, read } = this.full();
     this.problem.set(read ? anotherLook(this.faults()) : 'Read the cautions and tick them first.');

@@ -1,17 +1,5 @@
 import { recheckWords } from '../job/register-words';
-import {
-  crossed,
-  curvesAlong,
-  homingOf,
-  inWorkingOrder,
-  jumps,
-  neighbours,
-  plateWords,
-  registerLog,
-  sameThing,
-  scrapedOf,
-  wayOut,
-} from '@isometra/work';
+import { crossed, curvesAlong, homingOf, inWorkingOrder, neighbours, plateWords, registerLog, sameThing, wayOut } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -21,6 +9,7 @@ import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
 import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
+import { differsWords, moveTold } from '../ui/told-words';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { FourHoles } from './four-holes';
@@ -123,16 +112,19 @@ export class CallColumn {
     );
   });
 
-  /** A sign that turned since the round before although nobody moved anything: said before anything else. */
-  protected readonly turned = computed(() => {
+  /** What was done before this round, as it tells it: wrong way, nothing moved, fell short; and what contradicts an earlier round. */
+  protected readonly told = computed(() => {
     const [check, id] = [this.store.check(), this.store.round()?.id];
-    const round = this.calling() ? this.desk.all().find((head) => head.id === id) : undefined;
-    if (!check || !round) return '';
-    const changes = (this.desk.survey()?.planned ?? []).flatMap(({ doneAt }) => doneAt ?? []);
-    const [jump] = jumps(round, this.desk.all(), { scraped: scrapedOf(this.desk.surfaces()), changes });
-    if (!jump) return '';
-    const says = (value: number) => placedWords(value, check.quantities[jump.quantity], this.shown(), 1);
-    return `Round ${this.desk.number(jump.from)} said ${says(jump.before)}, this one says ${says(jump.after)}, and nobody moved anything: one of the two was read on a needle that counts the other way. Nudge it and look before anything is moved.`;
+    const told = check && id && this.calling() ? this.desk.told(id) : undefined;
+    if (!told || !check) return [];
+    const judged = told.judged.map((entry) => moveTold(entry, check.quantities[entry.move.quantity], this.shown()));
+    // Parts of one offset turn together: it is said once.
+    const turned = told.differs.filter((jump) => jump.turned).slice(0, 1);
+    const differs = (turned.length ? turned : told.differs).map((jump) => ({
+      bad: true,
+      text: differsWords(jump, this.desk.number(jump.from), check.quantities[jump.quantity], this.shown()),
+    }));
+    return [...differs, ...judged];
   });
 
   protected readonly misplaced = computed(() => {

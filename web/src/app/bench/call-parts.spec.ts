@@ -36,6 +36,32 @@ describe('beside the call', () => {
     expect(text).toContain('First: the tailstock sideways comes after it, from a new round.');
   });
 
+  const lastOf = async (rounds: TestRound[]) => {
+    await openShop(rounds, { providers: [BenchStore] });
+    const store = TestBed.inject(BenchStore);
+    store.open(rounds[rounds.length - 1].id).subscribe();
+    await until(() => store.round() !== null);
+    return show(CallColumn);
+  };
+
+  it('what became of the move before it is told on the bench of the round that shows it', async () => {
+    const wrong = await lastOf([barRound(60, 9, { moves: [{}] }), barRound(118, 9)]);
+    expect(wrong.text()).toMatch(/^The last move went the wrong way: 0\.058 mm toward you instead of 0\.060 mm away from you/);
+    expect(wrong.all('.worn.bad').length).toBe(1);
+    TestBed.resetTestingModule();
+    const short = await lastOf([barRound(60, 9, { moves: [{}] }), barRound(30, 9)]);
+    expect(short.text()).toContain('The last move went 0.030 mm away from you, of 0.060 mm away from you that were planned.');
+    TestBed.resetTestingModule();
+    const between = await lastOf([
+      barRound(60, -30, { moves: [{}, { quantity: 'offsetVertical', kind: 'shim-leaves', amount: 35 }] }),
+      barRound(90, 5),
+    ]);
+    expect(between.text()).toContain('Something else was moved in between');
+    TestBed.resetTestingModule();
+    const differs = await lastOf([barRound(60, 9), barRound(90, 9)]);
+    expect(differs.text()).toMatch(/said 0\.060 mm toward you, this one says 0\.090 mm toward you, and nothing was moved in between/);
+  });
+
   /** The call on the last of some rounds of a turning centre. */
   const turning = async (rounds: TestRound[]) => {
     const shop = await openTurning(rounds, {}, [BenchStore]);
@@ -47,11 +73,11 @@ describe('beside the call', () => {
 
   it('a sign that turned although nobody moved anything is said before anything else; not after a move', async () => {
     const { text } = await turning([swept('sub-spindle', 20, 0), swept('sub-spindle', -20, 0)]);
-    expect(text).toMatch(/^Round \d+ said 0\.020 mm toward you, this one says 0\.020 mm away from you, and nobody moved anything/);
+    expect(text).toMatch(/^Round \d+ said 0\.020 mm toward you, this one says 0\.020 mm away from you, and nothing was moved in between/);
     const moved = slipOf(swept('sub-spindle', 20, 0), 200.0198);
     TestBed.resetTestingModule();
     const { text: after } = await turning([moved, swept('sub-spindle', -20, 0)]);
-    expect(after).not.toContain('nobody moved anything');
+    expect(after).not.toContain('nothing was moved in between');
   });
 
   it('a pair on one line has its own verdict: the two readings are shown, the limit said as radial and in all', async () => {

@@ -36,6 +36,11 @@ export class Api {
   }
 
   /** Fails with an ApiFailure. */
+  remove<S extends z.ZodType>(path: string, schema: S): Observable<z.output<S>> {
+    return this.http.delete<unknown>(`/api${path}`, { observe: 'response' }).pipe(catchError(refused), map(heard), map(checked(schema)));
+  }
+
+  /** Fails with an ApiFailure. */
   send<S extends z.ZodType>(method: 'POST' | 'PUT', path: string, body: unknown, schema: S): Observable<z.output<S>> {
     return this.http
       .request<unknown>(method, `/api${path}`, { body, observe: 'response' })

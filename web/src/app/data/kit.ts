@@ -65,6 +65,14 @@ export class Kit {
     });
   }
 
+  /** Take a photograph off a piece of kit. Fails with an ApiFailure. */
+  removePhoto(kitId: string, photo: string): Observable<KitItem> {
+    const by = encodeURIComponent(this.settings.by());
+    return this.writes.send(() =>
+      this.api.remove(`/kit/${kitId}/photos/${photo}?by=${by}`, storedKit).pipe(tap((saved) => this.keep(saved))),
+    );
+  }
+
   private keep(saved: KitItem): void {
     this.known$.next(withRow(this.known$.value, saved));
   }

@@ -1,3 +1,4 @@
+import { firstValueFrom } from 'rxjs';
 import { EnvironmentInjector, createEnvironmentInjector } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { HttpBackend, provideHttpClient } from '@angular/common/http';
@@ -134,6 +135,20 @@ describe('the outbox', () => {
     expect(values()).toEqual(['2 div', '3 div']);
     expect(later.refused$.value).toEqual([]);
   });
+
+  it('a write that the server fails on time after time is set aside with its reason, and what stands behind it goes out', async () => {
+    const outbox = tab();
+    server.chokesOn = (body) => (body as { value?: unknown }).value === '1 div';
+    outbox.put(reading('1 div'));
+    outbox.put(reading('2 div'));
+    await until(() => server.rounds[0].readings.length === 1, 25_000);
+    expect(values()).toEqual(['2 div']);
+    const [refused] = await firstValueFrom(outbox.refused$);
+    expect((refused.body as { value: string }).value).toBe('1 div');
+    // Put right, it goes out.
+    await outbox.retake(refused, { ...(refused.body as object), value: '3 div' });
+    await until(() => server.rounds[0].readings.length === 2);
+  }, 30_000);
 
   it('a change builds on the version that the write before it has made', async () => {
     const outbox = tab();

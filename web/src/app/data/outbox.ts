@@ -78,6 +78,9 @@ export class Outbox implements OnDestroy {
     void Promise.all([this.store, this.putting]).then(([store]) => store.close());
   }
 
+  /** How often the server failed on a write, by its place in the line. */
+  private readonly failed = new Map<number, number>();
+
   private get closed(): boolean {
     return this.until.signal.aborted;
   }
@@ -169,10 +172,18 @@ export class Outbox implements OnDestroy {
       return 'taken';
     } catch (error) {
       const failure = error as ApiFailure;
-      if (failure.passing) return 'silence';
+      if (failure.passing && !this.hopeless(entry, failure)) return 'silence';
       await store.refuse({ ...entry, faults: [...failure.faults], ...(failure.current !== undefined && { current: failure.current }) });
       return 'refused';
     }
+  }
+
+  /** A write that the server answers with a fault of its own time after time: it must not hold up what stands behind it. */
+  private hopeless({ key }: Entry, { status }: ApiFailure): boolean {
+    if (status !== 500) return false;
+    const failed = (this.failed.get(key) ?? 0) + 1;
+    this.failed.set(key, failed);
+    return failed >= PATIENCE;
   }
 
   /** A change builds on what the write before it in the line has made of the row. */
@@ -182,6 +193,9 @@ export class Outbox implements OnDestroy {
     return own && version !== undefined ? { ...own, version: Math.max(own.version, version) } : body;
   }
 }
+
+/** So often the server may fail on one write before it is set aside with its reason. */
+const PATIENCE = 4;
 
 const OLD_KEY = 'isometra-outbox';
 const oldSchema = z.array(z.object({ id: z.string(), path: z.string().endsWith('/readings'), body: z.unknown(), round: z.string() }));

@@ -44,10 +44,31 @@ describe('at the screw', () => {
     await key(screen, /went the other way/);
     expect(stop(screen)).toBe('Stop. Bring the needle back to 0 div');
     await screen.press('up');
-    await until(() => server.sent.length === 1);
-    expect(made()).toEqual({ ...SCREW, rule: 'drive-near' });
+    // Before the machine is believed to work the other way round it is asked which screw was driven.
+    expect(screen.text()).toContain('The dial is right. Which screw did you drive?');
+    expect(server.sent).toEqual([]);
+    await screen.press('the screw on the rear');
+    await until(() => server.sent.length === 2);
+    expect(server.rounds[0].moves[0].made).toEqual({ ...SCREW, rule: 'drive-near' });
+    // It stands on the machine card, where it can be put right.
+    expect((server.machines[0].card['adjuster'] as { rule: string }).rule).toBe('drive-near');
+    expect(made).toBeDefined();
     expect(stop(screen)).withContext('the dial was right').toBe('Stop at 10.5 div, counting up from zero');
     expect(screen.text()).toContain('Slack the screw on the side it moves away from (the rear).');
+  });
+
+  it('the other way because the other screw was driven: the machine is not blamed', async () => {
+    const { screen, server } = await toScrew(1);
+    await key(screen, /went the other way/);
+    await screen.press('up');
+    await screen.press('the screw on your side');
+    expect(screen.text()).toContain('That was the other one. Slack it and drive the screw on the rear.');
+    await key(screen, /went the other way/);
+    await screen.press('up');
+    await screen.press('I am not sure');
+    expect(screen.text()).toContain('Nothing is remembered');
+    expect(server.sent).toEqual([]);
+    expect(screen.text()).toContain('Slack the screw on the side it moves toward (your side).');
   });
 
   it('the other way, and the needle of the round counts backwards: stop, the round itself is wrong', async () => {
@@ -106,12 +127,14 @@ describe('at the screw', () => {
     const { screen, server } = await toScrew(1);
     await key(screen, /went the other way/);
     await screen.press('up');
-    await until(() => server.sent.length === 1);
+    await screen.press('the screw on the rear');
+    await until(() => server.sent.length === 2);
     const theirs = { ...server.rounds[0].moves[0], ticks: [4], version: 4 };
     server.rounds = server.rounds.map((round) => ({ ...round, moves: [theirs] }));
     server.refuse = refusal(409, 'changed', theirs, 'version');
     await key(screen, /went the other way/);
     await screen.press('up');
+    await screen.press('the screw on your side');
     await until(() => screen.text().includes('changed somewhere else meanwhile'));
   });
 

@@ -22,7 +22,7 @@ import { Pick } from '../ui/pick';
 import { Tick } from '../ui/tick';
 import { NOTHING_SEEN, SIDE_WORDS, screwTarget, tightenedBy, type KitDial, type OwnDial, type ScrewTarget } from './screw-target';
 
-type Stage = 'choose' | 'drive' | 'other' | 'tighten' | 'stop';
+type Stage = 'choose' | 'drive' | 'other' | 'which' | 'tighten' | 'stop';
 
 const OTHER = 'other';
 
@@ -151,7 +151,7 @@ export class AtScrew {
   }
 
   private escape(): void {
-    if (this.stage() === 'other' || this.stage() === 'tighten') this.stage.set('drive');
+    if (this.stage() === 'other' || this.stage() === 'which' || this.stage() === 'tighten') this.stage.set('drive');
     else this.back.emit();
   }
 
@@ -216,11 +216,40 @@ export class AtScrew {
       this.put({ dial: { ...dial, pressed } });
       this.told.set('The needle counts the other way than was said: where it must stop is put right. The screw was not at fault.');
     } else if (this.rule()) {
-      this.put({ rule: this.rule() === 'drive-near' ? 'drive-far' : 'drive-near' });
-      this.told.set('The dial is right, so it is the screw: it works the other way round, and this machine remembers it.');
+      // The dial is right. Before the machine is believed to work the other way round: was the right screw driven?
+      return this.stage.set('which');
     } else {
       this.told.set(
         `The dial is right: turn the other way.${this.angle() ? ' If it still goes wrong, the stylus stands beyond what it turns about: move it.' : ''}`,
+      );
+    }
+    this.stage.set('drive');
+  }
+
+  /** The two screws, by the side of the part that each sits on, and the one that the card said to drive. */
+  protected readonly screws = computed((): Choice<ScrewRule>[] => {
+    const [plus, minus] = this.arrow() ?? ['toward', 'away'];
+    const [ahead, behind] = this.amount() < 0 ? [minus, plus] : [plus, minus];
+    return [
+      { value: 'drive-far', label: `the screw ${SIDE_WORDS[behind]}` },
+      { value: 'drive-near', label: `the screw ${SIDE_WORDS[ahead]}` },
+    ];
+  });
+
+  /** Which screw was driven when it went the other way: only where it was the one that the card names is it the machine. */
+  protected drove(screw: ScrewRule | null): void {
+    const rule = this.rule() ?? 'drive-far';
+    const named = this.screws().find(({ value }) => value === rule)?.label ?? 'the other screw';
+    if (screw === null)
+      this.told.set(
+        'Nothing is remembered. Turn one screw a little, watch which way the part goes, then drive the one that brings the needle on.',
+      );
+    else if (screw !== rule)
+      this.told.set(`That was the other one. Slack it and drive ${named}. Nothing is remembered: the machine is as it was said.`);
+    else {
+      this.put({ rule: rule === 'drive-near' ? 'drive-far' : 'drive-near' });
+      this.told.set(
+        'Then the screws of this machine work the other way round. It is remembered, and stands on the machine card, where it can be changed.',
       );
     }
     this.stage.set('drive');

@@ -55,7 +55,8 @@ describe('a job card', () => {
   });
 
   it('chooses shims from the drawer, or different ones front and rear', async () => {
-    const { card } = await open(2, -40, 'offsetVertical');
+    // To a quarter of the zone up.
+    const { card } = await open(2, -35, 'offsetVertical');
     expect(card.text()).toContain('Shim it 0.040 mm up');
     expect(card.text()).toContain('0.020 mm + 0.020 mm');
     expect(card.text()).toContain('Cutting template, 1:1');
@@ -70,6 +71,40 @@ describe('a job card', () => {
     const height = await show(JobCard, { roundId: round.id, quantity: 'offsetVertical' });
     await until(() => height.all('h1').length > 0);
     expect(height.text()).toContain('Opening the joint loses the tailstock sideways. It comes after, from a new round.');
+  });
+
+  describe('after a move that went the wrong way', () => {
+    const wrong = () => [barRound(60, 9, { moves: [{}] }), barRound(118, 9)];
+
+    it('the card says so, begins with both nudge tests, and turns the screw the other way round', async () => {
+      const rounds = wrong();
+      await openShop(rounds);
+      const card = await show(JobCard, { roundId: rounds[1].id, quantity: 'offsetHorizontal' });
+      await until(() => card.all('ol li').length > 0);
+      expect(card.text()).toContain('The last move went the wrong way: 0.058 mm toward you instead of 0.060 mm away from you');
+      const steps = card.all('ol li').map((entry) => entry.textContent ?? '');
+      expect(steps[0]).toContain('toward the stylus and see which way the needle goes');
+      expect(steps[1]).toContain('watch which way it goes before you drive it');
+    });
+
+    it('a second wrong way holds the card back until both tests have been done', async () => {
+      const rounds = [barRound(30, 9, { moves: [{}] }), barRound(60, 9, { moves: [{}] }), barRound(118, 9)];
+      await openShop(rounds);
+      const card = await show(JobCard, { roundId: rounds[2].id, quantity: 'offsetHorizontal' });
+      await until(() => card.text().includes('Two moves went the wrong way'));
+      expect(card.all('ol li').length).toBe(0);
+      expect(card.text()).not.toContain('take the next round');
+      await card.tick(/This has been done/);
+      await until(() => card.all('ol li').length > 0);
+    });
+
+    it('what was put in is taken out first', async () => {
+      const rounds = [barRound(2, -40, { moves: [{ quantity: 'offsetVertical', kind: 'shim-leaves', amount: 45 }] }), barRound(2, -85)];
+      await openShop(rounds);
+      const card = await show(JobCard, { roundId: rounds[1].id, quantity: 'offsetVertical' });
+      await until(() => card.text().includes('Take out what was put in'));
+      expect(card.all('ol li').length).toBe(0);
+    });
   });
 
   it('a worn bed: the screw is set for all the places that were read, unless one alone is asked for', async () => {
@@ -119,7 +154,7 @@ describe('a job card', () => {
 
   it('warns before metal goes', async () => {
     const { card } = await open(2, 60, 'offsetVertical');
-    expect(card.text()).toContain('Scrape or grind it 0.060 mm down');
+    expect(card.text()).toContain('Scrape or grind it 0.055 mm down');
     expect(card.text()).toContain('Stop one pass short');
   });
 

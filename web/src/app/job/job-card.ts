@@ -1,10 +1,22 @@
-import { ChangeDetectionStrategy, Component, ElementRef, type OnDestroy, computed, effect, inject, input, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  type OnDestroy,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts } from '@isometra/core';
-import { moveSchema, type Made } from '@isometra/contract';
+import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts, type ScrewRule } from '@isometra/core';
+import { moveSchema, type Machine, type Made } from '@isometra/contract';
 import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
+import { Machines } from '../data/machines';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
 import { useKeys } from '../data/keys';
@@ -56,6 +68,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   readonly at = input<string>();
 
   private readonly outbox = inject(Outbox);
+  private readonly machines = inject(Machines);
   private readonly router = inject(Router);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
@@ -136,7 +149,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
     if (!MOVES.get(this.kind())?.scales || this.onCard().layout === 'single-screw') return null;
-    return this.saved()?.made?.rule ?? screwRuleOf(this.desk.all(), this.screw()) ?? 'drive-far';
+    return this.saved()?.made?.rule ?? this.onCard().rule ?? screwRuleOf(this.desk.all(), this.screw()) ?? 'drive-far';
   });
   /** What is done with the screw now: from what is slacked to the needle at its target. */
   protected readonly drive = computed(() => {
@@ -152,7 +165,11 @@ export class JobCard extends JobNotes implements OnDestroy {
     };
   });
 
-  protected readonly steps = computed(() => jobSteps(this.kind(), this.facts()));
+  protected readonly steps = computed(() => [...this.nudgeFirst(), ...jobSteps(this.kind(), this.facts())]);
+  /** Somebody said that what the card asks has been done. */
+  protected readonly answered = signal(false);
+  /** As long as its question is not answered no step is shown: the same direction is never given twice unasked. */
+  protected readonly held = computed(() => this.question() !== '' && !this.answered());
 
   /** Whether a pile of so many µm would bring it into its zone; undefined where that cannot be told. */
   private readonly lands = computed(() => {
@@ -199,7 +216,7 @@ export class JobCard extends JobNotes implements OnDestroy {
     this.desk.inHand.set(true);
     useKeys(
       jobKeys({
-        open: () => this.at() !== 'screw' && (this.kinds().length > 0 || !!this.saved()),
+        open: () => this.at() !== 'screw' && !this.held() && (this.kinds().length > 0 || !!this.saved()),
         boxes: () => [...this.host.nativeElement.querySelectorAll<HTMLInputElement>('ol iso-tick input')],
         nextStep: () => (this.saved()?.doneAt ? -1 : this.steps().findIndex((_, i) => !this.ticks().has(i))),
         tick: (index) => this.tick(index, true),
@@ -233,7 +250,18 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   protected seen({ made, shift }: { readonly made: Made; readonly shift?: string }): void {
     if (shift !== undefined) this.shift.set(shift);
+    const before = this.saved()?.made?.rule ?? null;
     this.save({ made });
+    if (made.rule && made.rule !== before) this.keepRule(made.rule);
+  }
+
+  /** What is believed of the screws stands on the machine card, where it can be put right. */
+  private keepRule(rule: ScrewRule): void {
+    const machine = this.desk.machine();
+    const screws = machine?.card['adjuster'] as Readonly<Record<string, unknown>> | undefined;
+    if (!machine || !screws || screws['rule'] === rule) return;
+    const card = { ...machine.card, adjuster: { ...screws, rule } } as Machine['card'];
+    this.machines.save({ ...machine, card }).subscribe({ error: () => undefined });
   }
 
   /** Put what was ticked here over what was ticked elsewhere. */

@@ -1,13 +1,15 @@
 import { Directive, computed } from '@angular/core';
 import { dequal } from 'dequal';
-import { readingValue } from '@isometra/core';
+import { MOVES, readingValue, type JobStep } from '@isometra/core';
 import {
+  ASK_WORDS,
   homingOf,
   kappaByAxis,
   learnedPivot,
   neighbours,
   plateWords,
   leftAt,
+  reallyMoved,
   registerLog,
   registersFor,
   sameThing,
@@ -16,6 +18,8 @@ import {
   unsettledOf,
 } from '@isometra/work';
 import { bedWords } from '../machine/bed-words';
+import { sizeOf } from '../ui/say';
+import { moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
 import type { KnownRegister } from './register-lock';
@@ -38,6 +42,41 @@ export abstract class JobStanding extends JobMove {
       return `Round ${this.desk.number(later)} has been read since. This card speaks of round ${this.desk.number(round)}: make it from the last one.`;
     const stale = this.desk.stale(round.id);
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
+  });
+  /** What is known of the screw by what earlier moves of it did. */
+  private readonly screwTold = computed(() => {
+    const check = this.check()?.id;
+    return check && !this.saved()?.doneAt
+      ? this.desk.screw(this.roundId(), { check, quantity: this.quantity(), kind: this.kind() })
+      : undefined;
+  });
+  /** The last move of this went the wrong way or moved nothing: said before its next steps. */
+  protected readonly wentBefore = computed(() => {
+    const told = this.desk.told(this.roundId())?.judged.find(({ move }) => move.quantity === this.quantity());
+    const before = told && moveTold(told, this.info(), this.shown());
+    return before?.bad ? before.text : '';
+  });
+  /** The nudge tests come first, whatever is remembered: the last move of this screw went the wrong way. */
+  protected readonly nudgeFirst = computed((): readonly JobStep[] => {
+    if (!this.screwTold()?.wentWrong) return [];
+    const part = this.check()?.part?.name ?? 'part';
+    return [
+      {
+        text: `Push the ${part} toward the stylus and see which way the needle goes. It must count the way the set-up says; if it does not, edit the set-up of the round first.`,
+      },
+      { text: `Turn the screw a little, or press the ${part} by hand, and watch which way it goes before you drive it.` },
+    ];
+  });
+  /** What must be answered before this card is followed. */
+  protected readonly question = computed((): string => {
+    const [told, move] = [this.screwTold(), this.found()];
+    if (!told || this.saved()) return '';
+    if (told.ask) return told.ask.text;
+    const turned = this.desk.told(this.roundId())?.differs.find((entry) => entry.turned && entry.quantity === this.quantity());
+    if (turned) return ASK_WORDS.nudgeNeedle;
+    const wrong = told.wentWrong?.move;
+    if (!wrong || !move || MOVES.get(this.kind())?.input.shape['gain']) return '';
+    return ASK_WORDS.takeOut(`what was put in (${sizeOf(reallyMoved(wrong), this.info(), this.shown(), 1).large})`);
   });
   protected readonly worn = computed(() => {
     const [info, curve] = [this.info(), this.curve()];

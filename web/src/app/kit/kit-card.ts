@@ -182,6 +182,13 @@ export class KitCard {
     }
   }
 
+  protected removePhoto(photo: string): void {
+    this.kit.removePhoto(this.item().id, photo).subscribe({
+      next: () => this.problem.set(''),
+      error: (error: Error) => this.problem.set(error.message),
+    });
+  }
+
   private fullCare(): Care {
     const text = this.note().trim();
     const known = this.item().care.notes ?? [];

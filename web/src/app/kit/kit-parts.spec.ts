@@ -167,6 +167,16 @@ describe('kit with its care', () => {
     expect(server.sent[0].body).toBeInstanceOf(Blob);
   });
 
+  it('a photograph can be taken off', async () => {
+    const id = '0d2ff3bb-9ea9-4c7b-8d14-24f1a3e8b0a2';
+    const { server } = await openShop([], { prepare: ({ kit }) => kit[0].photos.push(id) });
+    const card = await show(KitCard, { item: server.kit[0] });
+    await card.press('Change Lever dial');
+    await card.press('Take this photograph off');
+    await until(() => server.kit[0].photos.length === 0);
+    expect(server.sent[0].path).toBe(`/kit/${DIAL}/photos/${id}?by=HB`);
+  });
+
   it('a photograph taken while the server is away is kept, told, and sent later', async () => {
     const { server } = await openShop();
     server.down = true;

@@ -15,6 +15,12 @@ import {
   ladderFacts,
   readCard,
   rungsOf,
+  screwKnown,
+  toldAfter,
+  type JudgedMove,
+  type OtherWork,
+  type ScrewKnown,
+  type Told,
   running,
   scrapedOf,
   staleBy,
@@ -142,9 +148,32 @@ export class Desk {
     return this.all().filter((round) => round.check === checkId);
   }
 
+  /** What else was done to the machine beside the moves of its rounds: faces that were scraped, planned changes that were made. */
+  private readonly otherWork = computed((): OtherWork => ({
+    scraped: scrapedOf(this.surfaces()),
+    changes: this.surveys().flatMap(({ planned }) => planned.flatMap(({ doneAt }) => doneAt ?? [])),
+  }));
+
+  /** The moves of a check, judged by the rounds around them. */
+  judged(check: string): readonly JudgedMove[] {
+    return judgedMoves(check, this.all(), this.otherWork());
+  }
+
+  /** What a person is told after a round of what was done before it; undefined for a round that is not there yet. */
+  told(roundId: string): Told | undefined {
+    const round = this.all().find(({ id }) => id === roundId);
+    return round && toldAfter(round, this.all(), this.otherWork());
+  }
+
+  /** What is known of a screw after a round, and what must be asked before it is turned again. */
+  screw(roundId: string, screw: Screw): ScrewKnown | undefined {
+    const told = this.told(roundId);
+    return told && screwKnown(screw, told, this.all());
+  }
+
   /** Gain learned on this machine for a screw; null where none was, or where it moves as it should. */
   gain(screw: Screw): number | null {
-    const learned = gainOf(judgedMoves(this.of(screw.check)), screw);
+    const learned = gainOf(this.judged(screw.check), screw);
     return learned !== null && Math.abs(learned - 1) > GAIN_ROOM ? learned : null;
   }
 

@@ -5,7 +5,7 @@ import { machineFamily } from '@isometra/contract';
 import { handStaleWords, leftWords, staleWords, waitWords, type Rung, wayOfFinding } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { Glyph } from '../ui/glyph';
-import { inWords } from '../ui/say';
+import { counted, inWords } from '../ui/say';
 import { Desk } from './desk';
 
 /** The rungs of this machine between two rails; the yellow one is next. */
@@ -176,10 +176,15 @@ export class Ladder {
   }
 }
 
+/** What became of the last move, in a short row. */
+const MOVE_SHORT = { 'wrong-way': 'last move: wrong way', 'nothing-moved': 'last move moved nothing' } as const;
+
 /** Why a rung does not stand as its figures say. */
-function reasonOf({ stale, left, waits, overdue }: Rung): string | undefined {
+function reasonOf({ stale, left, waits, overdue, moveTold }: Rung): string | undefined {
+  const told = moveTold?.result.outcome;
+  if (!stale && (told === 'wrong-way' || told === 'nothing-moved')) return MOVE_SHORT[told];
   if (stale) return staleWords(stale);
   if (left) return leftWords(left);
   if (waits.length) return waitWords(waits[0]);
-  return overdue === undefined ? undefined : `due again since ${overdue} days`;
+  return overdue === undefined ? undefined : `overdue by ${counted(overdue, 'day')}`;
 }

@@ -8,8 +8,8 @@ describe('the rounds so far', () => {
     const history = await show(History, { checkId: 'tailstock-traverse' });
     const moves = history.all('.move').map((entry) => (entry.textContent ?? '').replace(/\s+/g, ' '));
     expect(moves.length).toBe(3);
-    expect(moves.at(-1)).toContain('It went the wrong way');
-    expect(moves[0]).toContain('fell short');
+    expect(moves.at(-1)).toMatch(/went the wrong way: 0\.058 mm toward you instead of 0\.060 mm away from you/);
+    expect(moves[0]).toContain('of 0.030 mm away from you that were planned');
     expect(history.all('.move.bad').length).toBe(1);
     expect(history.text()).toContain('Tailstock sideways moves 0.76 of what it should');
   });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
-import { curvesAlong, homingOf, judgedMoves, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
+import { curvesAlong, homingOf, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
 import { meaningWords } from '../job/register-words';
 import { bedWords } from '../machine/bed-words';
 import { Settings } from '../data/settings';
@@ -11,6 +11,7 @@ import { Desk } from '../machine/desk';
 import { Choices } from '../ui/choices';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inWords, sizeOf, spoken } from '../ui/say';
+import { moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 
 /** The rounds of one check: errors inside their limits, and what became of every move. */
@@ -34,7 +35,7 @@ export class History {
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
   protected readonly rounds = computed(() => this.desk.of(this.checkId()));
   private readonly shown = this.settings.shown;
-  private readonly judged = computed(() => judgedMoves(this.rounds()));
+  private readonly judged = computed(() => this.desk.judged(this.checkId()));
   /** What was entered into registers, as the rounds after it judge it: another arithmetic than a screw's. */
   private readonly registers = computed(() => (this.check().carried ? registerLog(this.desk.all()) : []));
 
@@ -66,6 +67,7 @@ export class History {
       moves: round.moves.map((move) => {
         const judged = this.judged().find((entry) => entry.move.id === move.id);
         const info = check.quantities[move.quantity];
+        const told = judged && moveTold(judged, info, this.shown());
         const size = sizeOf(move.amount, info, this.shown(), 1).large;
         const entered = this.registers().filter((entry) => entry.move.id === move.id);
         if (entered.length) return this.registerRow(move, entered);
@@ -73,9 +75,9 @@ export class History {
           id: move.id,
           plan: `${move.doneAt ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
           unlike: judged?.unlike ?? [],
-          text: move.doneAt ? (judged?.result.text ?? 'No round after it yet.') : '',
-          gain: judged?.result.gain ?? null,
-          bad: judged?.result.outcome === 'wrong-way' || judged?.result.outcome === 'nothing-moved',
+          text: move.doneAt ? (told?.text ?? 'No round after it yet.') : '',
+          gain: judged && !judged.because ? judged.result.gain : null,
+          bad: told?.bad ?? false,
         };
       }),
     };

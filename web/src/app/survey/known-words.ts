@@ -2,13 +2,20 @@ import type { Dimension } from '@isometra/core';
 import { bothUnits, capital, isZero, slopeOver, type Shown } from '../ui/say';
 import type { KnownLathe, KnownMill, KnownTurning } from '@isometra/work';
 
-type Line = readonly [value: number | undefined, dimension: Dimension, subject: string, plus: string, minus: string];
+type Line = readonly [value: number | undefined, dimension: Dimension, subject: string, plus: string, minus: string, name?: string];
+
+/** Which method said it last, and when: "bar between centres, 3 Mar 2026"; empty where there is one method only. */
+export type ToldBy = (name: string) => string;
+const NOBODY: ToldBy = () => '';
 
 /** "Tailstock: 0.021 mm away from you.", or that it was not measured. */
-function said([value, dimension, subject, plus, minus]: Line, shown: Shown): string {
+function said([value, dimension, subject, plus, minus, name]: Line, shown: Shown, by: ToldBy = NOBODY): string {
   if (value === undefined) return `${subject}: not measured.`;
   const large = dimension === 'slope' ? slopeOver(value, 300, shown) : bothUnits(value, dimension, shown).large;
-  return isZero(large) ? `${subject}: nothing to be told from zero.` : `${subject}: ${large} ${value > 0 ? plus : minus}.`;
+  const from = name && by(name) ? ` (${by(name)})` : '';
+  return isZero(large)
+    ? `${subject}: zero, as near as this can be read${from}.`
+    : `${subject}: ${large} ${value > 0 ? plus : minus}${from}.`;
 }
 
 /** Each way by its own name. */
@@ -22,18 +29,18 @@ function wayWords(ways: KnownLathe['ways'] = [], shown: Shown): string[] {
 }
 
 /** What is known of a lathe, a line for each. */
-export function latheWords(known: KnownLathe, shown: Shown): string[] {
+export function latheWords(known: KnownLathe, shown: Shown, by: ToldBy = NOBODY): string[] {
   const lines: readonly Line[] = [
     [known.twistPerMetre, 'twist', 'Bed twist', 'your side rising toward the tailstock', 'your side falling toward the tailstock'],
-    [known.axisSlopeH, 'slope', 'Spindle axis', 'toward you', 'away from you'],
+    [known.axisSlopeH, 'slope', 'Spindle axis', 'toward you', 'away from you', 'axisSlopeH'],
     [known.axisSlopeV, 'slope', 'Spindle axis', 'up at its free end', 'down at its free end'],
-    [known.tailH, 'deviation', 'Tailstock', 'toward you', 'away from you'],
-    [known.tailV, 'deviation', 'Tailstock', 'high', 'low'],
+    [known.tailH, 'deviation', 'Tailstock', 'toward you', 'away from you', 'tailH'],
+    [known.tailV, 'deviation', 'Tailstock', 'high', 'low', 'tailV'],
     [known.quillH, 'slope', 'Quill', 'toward you at its free end', 'away from you at its free end'],
     [known.quillV, 'slope', 'Quill', 'up at its free end', 'down at its free end'],
     [known.facing, 'slope', 'Cross slide', 'facing hollow', 'facing crowned'],
   ];
-  return [...lines.map((line) => said(line, shown)), ...wayWords(known.ways, shown)];
+  return [...lines.map((line) => said(line, shown, by)), ...wayWords(known.ways, shown)];
 }
 
 /** What is known of a turning centre, a line for each of what it has. */

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { CHECKS, disagreements } from '@isometra/core';
 import { machineFamily, type RoundHead } from '@isometra/contract';
-import { belowTheHand, tellingAfterEach, wayOfFinding, knownFrom, knownMill, knownTurning, slantOf } from '@isometra/work';
+import { belowTheHand, factOf, tellingAfterEach, wayOfFinding, knownFrom, knownMill, knownTurning, slantOf } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
@@ -19,6 +20,9 @@ import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
 
 const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label: `×${value}` }));
+
+/** A day as it is written everywhere: "3 Mar 2026". */
+const dayOf = (at: string): string => new Date(at).toLocaleDateString('en-GB', { dateStyle: 'medium' });
 
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
 @Component({
@@ -79,7 +83,28 @@ export class Survey {
   protected readonly words = computed(() => {
     const shown = this.settings.shown();
     if (this.turning()) return turningWords(this.turningKnown(), this.has(), shown);
-    return this.mill() ? millWords(this.millKnown(), shown) : latheWords(this.latheKnown(), shown);
+    if (this.mill()) return millWords(this.millKnown(), shown);
+    return [...latheWords(this.latheKnown(), shown, this.toldBy()), ...this.disagreeing()];
+  });
+
+  /** The method that said it last, and when. */
+  private readonly toldBy = computed(() => {
+    const rounds = this.sofar();
+    return (name: string): string => {
+      const fact = factOf(rounds, name);
+      return fact ? `${fact.check.title.toLowerCase()}, ${dayOf(fact.round.at)}` : '';
+    };
+  });
+  /** Methods that answer the same question and do not agree, as they last spoke. */
+  private readonly disagreeing = computed(() => {
+    const rounds = this.sofar();
+    const last = [...CHECKS.values()]
+      .filter(({ sameQuestion }) => sameQuestion !== undefined)
+      .flatMap((check) => {
+        const round = rounds.findLast((entry) => entry.check === check.id && entry.finding && this.desk.stale(entry.id) === undefined);
+        return round?.finding ? [{ check, finding: round.finding }] : [];
+      });
+    return last.flatMap((one, i) => last.slice(i + 1).flatMap((other) => disagreements(one, other).map(({ text }) => text)));
   });
 
   protected readonly next = computed(() => {

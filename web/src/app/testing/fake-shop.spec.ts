@@ -68,6 +68,8 @@ export class FakeServer implements HttpBackend {
   log: LogEntry[] = [];
   /** The next write is refused with this. */
   refuse: Refusal | undefined;
+  /** It fails on writes like this one, however often they come. */
+  chokesOn: (body: unknown) => boolean = () => false;
   /** It cannot be reached. */
   down = false;
   /** How long an answer takes, ms. */
@@ -97,6 +99,8 @@ export class FakeServer implements HttpBackend {
       this.refuse = undefined;
       return new HttpErrorResponse({ status, error: { errors: faults, ...(current !== undefined && { current }) } });
     }
+    if (method !== 'GET' && this.chokesOn(body))
+      return new HttpErrorResponse({ status: 500, error: { errors: [{ path: '', message: 'something went wrong', example: '' }] } });
     for (const [of, at, act] of this.routes) {
       const match = of === method ? at.exec(path) : null;
       if (!match) continue;
@@ -125,6 +129,7 @@ export class FakeServer implements HttpBackend {
     ['PUT', /^\/machines\//, (_match, body) => this.put(this.machines, body)],
     ['POST', /^\/kit$/, (_match, body) => this.put(this.kit, body)],
     ['PUT', /^\/kit\//, (_match, body) => this.put(this.kit, body)],
+    ['DELETE', /^\/kit\/([^/]+)\/photos\/([^?]+)\?by=/, ([, kit, id]) => this.takeOff(kit, id)],
     ['POST', /^\/kit\/([^/]+)\/photos\?id=([^&]+)/, ([, kit, id]) => this.photograph(kit, id)],
     ['POST', /^\/limits$/, (_match, body: StoredLimitSheet) => this.put(this.limits, { ...body, at: NOW })],
     ['PUT', /^\/limits\//, (_match, body: StoredLimitSheet) => this.put(this.limits, { ...body, at: NOW })],
@@ -158,6 +163,12 @@ export class FakeServer implements HttpBackend {
     if (at < 0) rows.push(row);
     else rows[at] = row;
     return row;
+  }
+
+  private takeOff(kitId: string, id: string): KitItem | undefined {
+    const item = this.kit.find((entry) => entry.id === kitId);
+    if (item) item.photos = item.photos.filter((photo) => photo !== id);
+    return item;
   }
 
   private photograph(kitId: string, id: string): KitItem | undefined {

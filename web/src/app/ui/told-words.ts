@@ -1,0 +1,41 @@
+import type { QuantityInfo } from '@isometra/core';
+import { MOVE_WORDS, NOT_JUDGED, wordOf, type JudgedMove, type Jump } from '@isometra/work';
+import { placedWords, sizeOf, spoken, wayOfMove, type Shown } from './say';
+
+/** What became of a move in plain sentences, and what to do. */
+export interface MoveTold {
+  readonly word: ReturnType<typeof wordOf>;
+  readonly text: string;
+  /** It asks for something before anything else is moved. */
+  readonly bad: boolean;
+}
+
+/** "It moved 0.060 mm away from you instead of toward you. …" */
+export function moveTold(entry: JudgedMove, info: QuantityInfo | undefined, shown: Shown): MoveTold {
+  const { because, observed, planned, between } = entry;
+  const word = wordOf(entry);
+  if (word === 'not-judged') {
+    const which = because === 'moved-between' && between ? ` (${between.check.title.toLowerCase()})` : '';
+    return { word, bad: false, text: because ? NOT_JUDGED[because].replace(/\.$/, `${which}.`) : NOT_JUDGED['too-small'] };
+  }
+  const [size, way] = [sizeOf(observed, info, shown, 1).large, spoken(wayOfMove(observed, info))];
+  const meant = `${sizeOf(planned, info, shown, 1).large} ${spoken(wayOfMove(planned, info))}`.trim();
+  const moved = `${size} ${way}`.trim();
+  const texts: Readonly<Record<Exclude<typeof word, 'not-judged'>, string>> = {
+    'wrong-way': `The last move went the wrong way: ${moved} instead of ${meant}. Turn back what was done, push the part toward the stylus to see which way the needle counts, and try which way the screw takes it.`,
+    'nothing-moved': `${MOVE_WORDS['nothing-moved']} It was to go ${meant}.`,
+    'fell-short': `The last move went ${moved}, of ${meant} that were planned.`,
+    'as-planned': `The last move went ${moved}, as planned.`,
+    overshot: `The last move went ${moved}, more than the ${meant} that were planned.`,
+  };
+  return { word, bad: word === 'wrong-way' || word === 'nothing-moved', text: texts[word] };
+}
+
+/** "Round 2 said 0.060 mm toward you, this one says 0.090 mm toward you, and nothing was moved in between." */
+export function differsWords({ before, after, turned }: Jump, number: number, info: QuantityInfo | undefined, shown: Shown): string {
+  const says = (value: number): string => placedWords(value, info, shown, 1);
+  const told = `Round ${number} said ${says(before)}, this one says ${says(after)}, and nothing was moved in between`;
+  return turned
+    ? `${told}: one of the two was read on a needle that counts the other way. Push the part toward the stylus and look before anything is moved.`
+    : `${told}. Look for a chip, a loose clamp or warmth before anything is moved.`;
+}
