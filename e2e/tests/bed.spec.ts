@@ -31,10 +31,10 @@ test('a bed job: from as found by an overshoot and a wrong way to in, and what i
   await round('0', '0', '-9', '9', '-18', '18');
   // It is told where the hand is: on the bench of the round that shows it, and on the ladder.
   await expect(call(page)).toContainText('The last move went the wrong way');
-  await expect(page.locator('iso-ladder li', { hasText: 'Bed twist' })).toContainText('last move: wrong way');
+  await expect(page.locator('iso-ladder li', { hasText: 'Bed twist' }).first()).toContainText('last move: wrong way');
   await page.keyboard.press('n');
   await expect(page.getByText(/more than the .* that were planned/)).toBeVisible();
-  await expect(page.getByText(/The last move went the wrong way/)).toBeVisible();
+  await expect(page.getByText(/The last move went the wrong way: 50/)).toBeVisible();
   await page.getByRole('link', { name: 'Round 3' }).click();
   await page.keyboard.press('m');
   // The card begins with the nudge tests of needle and screw.

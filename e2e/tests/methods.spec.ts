@@ -6,7 +6,7 @@ test('a sweep, in inches', async ({ page, shop }) => {
   await page.locator('section', { hasText: 'Sweep from the spindle' }).getByRole('link', { name: 'Measure' }).focus();
   await beginRound(page, /^Measure$/, {}, '0.5');
   await expect(page.locator('.asked')).toContainText('Operator’s side');
-  await read(page, '10', '1/2', '0', '5 1/2 div', '10');
+  await read(page, '10', '2 1/2', '0', '7 1/2 div', '10');
   // (10 − 0)/2 divisions of half a thou: 2.5 thou toward the operator.
   await expect(call(page)).toContainText('2.5 thou');
   await expect(call(page)).toContainText('toward you');
@@ -15,7 +15,7 @@ test('a sweep, in inches', async ({ page, shop }) => {
   await page.keyboard.press('u');
   await expect(call(page).locator('.large').first()).toContainText('mm');
   await page.keyboard.press('t');
-  await expect(page.getByRole('table')).toContainText('5 1/2 div');
+  await expect(page.getByRole('table')).toContainText('7 1/2 div');
 });
 
 test('a test cut, diameters in mm', async ({ page, shop }) => {
@@ -36,7 +36,7 @@ test('two methods that disagree stand side by side with the likely cause', async
   await page.getByRole('link', { name: 'Tailstock: ways to check' }).click();
   await page.locator('section', { hasText: 'Sweep from the spindle' }).getByRole('link', { name: 'Measure' }).focus();
   await beginRound(page, /^Measure$/, {}, '0.002 mm');
-  await read(page, '20', '6', '0', '0', '20');
+  await read(page, '20', '13', '0', '7', '20');
   await page.getByRole('link', { name: 'Tailstock: ways to check' }).click();
   await expect(page.getByLabel('Side by side')).toContainText('Check the spindle axis before moving anything');
 });

@@ -119,7 +119,7 @@ test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, a
   await page.getByRole('button', { name: 'Begin the round' }).click();
   await page.waitForSelector('#reading');
   // The test leg comes toward a stylus on its right by 48 µm in 200 mm, both ways up.
-  await read(page, '0', '0', '0', '24', '0', '0', '0', '24');
+  await read(page, '0', '0', '0', '0', '24', '0', '0', '0', '0', '0', '24', '0');
   await expect(call(page)).toContainText('in 300 mm running off to the left toward the column');
   await expect(call(page)).toContainText('240 µm/m');
   // A click on the drawing says that the stylus stood on the other side: the sign is the other way, and back.
@@ -138,7 +138,7 @@ test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, a
   await page.getByRole('button', { name: 'Begin the round' }).click();
   await page.waitForSelector('#reading');
   await expect(rung('Head tram')).toContainText(/moved|from the top|upset|since/);
-  await read(page, '0', '0', '0', '0', '0', '0', '0', '0');
+  await read(page, ...Array.from({ length: 12 }, () => '0'));
   await expect(call(page).locator('h2').first()).toHaveText(/In/);
 
   await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
@@ -248,7 +248,7 @@ test('a column that leans: which side is asked, shims out of the drawer for its 
   await page.getByRole('button', { name: 'Begin the round' }).click();
   await page.waitForSelector('#reading');
   // On the right the blade comes toward the stylus by 60 µm in 300 mm: the column leans left. From its left edge it goes away by as much.
-  await read(page, '0', '30', '0', '-30', '0', '0', '0', '0');
+  await read(page, '0', '30', '0', '0', '-30', '0', '0', '0', '0', '0', '0', '0');
   await expect(call(page)).toContainText('in 300 mm leaning left');
   await expect(call(page)).toContainText('200 µm/m');
   await page.getByRole('link', { name: 'Job card for this move' }).first().click();
@@ -303,7 +303,7 @@ test('a column set back for a head that is still off: ground on a sine plate, pa
   await page.getByText('your side', { exact: true }).click();
   await round();
   // The blade goes away by 36 µm in 300 mm: it leans toward the operator by 120 µm/m, and is to lean back by 40.
-  await read(page, '0', '0', '0', '-18');
+  await read(page, '0', '0', '0', '0', '-18', '0');
   await expect(call(page)).toContainText('in 300 mm leaning toward you');
   await expect(call(page)).toContainText('Aim and zone are set off 0.012 mm in 300 mm leaning back');
   await page.getByRole('link', { name: 'Job card for this move' }).first().click();
@@ -326,7 +326,7 @@ test('a column set back for a head that is still off: ground on a sine plate, pa
 
   await round();
   // Now it comes toward the stylus by 12 µm: it leans back by 40 µm/m.
-  await read(page, '0', '0', '0', '6');
+  await read(page, '0', '0', '0', '0', '6', '0');
   await expect(call(page)).toContainText('It was 0.036 mm in 300 mm leaning toward you, it is now 0.012 mm in 300 mm leaning back.');
   await expect(call(page)).toContainText('The aim lies on that side: leave it.');
   for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');

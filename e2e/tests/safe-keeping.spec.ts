@@ -45,7 +45,7 @@ test.describe('with the demo', () => {
     await page.getByRole('link', { name: /L-14/ }).first().click();
     await expect(page.locator('iso-ladder')).toContainText('Check a second');
     await page.getByRole('link', { name: 'Rounds so far' }).first().click();
-    await expect(page.getByText('It went the wrong way.')).toBeVisible();
+    await expect(page.getByText('The last move went the wrong way: ')).toBeVisible();
     await expect(page.getByText('Learned from these moves: Tailstock sideways')).toBeVisible();
   });
 
@@ -56,7 +56,7 @@ test.describe('with the demo', () => {
     await page.getByRole('link', { name: 'Round 1' }).click();
     await page.locator('#reading').focus();
     await page.keyboard.press('m');
-    await expect(page.locator('iso-job-card ol')).toContainText('0.020 mm + 0.020 mm');
+    await expect(page.locator('iso-job-card ol')).toContainText('front 0.050 mm; rear 0.050 mm');
     for (const kind of ['SVG', 'DXF']) {
       const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: kind }).click()]);
       expect(download.suggestedFilename()).toBe(`L-02-shim.${kind.toLowerCase()}`);

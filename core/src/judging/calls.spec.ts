@@ -146,7 +146,9 @@ describe('did the move work', () => {
   });
 
   it('learns the median of the last five usable gains', () => {
-    expect(learnedGain([-1, 0.01])).toBeNull();
+    expect(learnedGain([0.01, 5, -4])).toBeNull();
+    // A machine that is the other way round from what its card says: only the moves since that was seen count.
+    expect(learnedGain([0.9, -1, 0.01, -0.8])).toBeCloseTo(-0.9, 9);
     expect(learnedGain([9, 0.8, 0.7, 0.9])).toBe(0.8);
     expect(learnedGain([0.4, 0.5])).toBeCloseTo(0.45, 9);
   });

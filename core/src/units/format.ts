@@ -69,9 +69,9 @@ export function formatQuantity(value: number, dimension: Dimension, unit: string
     : `${fixed(value / factor + (offsets?.[unit.toLowerCase()] ?? 0), decimals)} ${prettyUnit(unit)}`;
 }
 
-/** A number with so many decimals and no negative zero. */
+/** A number with so many decimals and no negative zero; a half is rounded as by hand, whatever the last bit of a sum says. */
 export function fixed(value: number, decimals: number): string {
-  const text = value.toFixed(decimals);
+  const text = Number(value.toPrecision(12)).toFixed(decimals);
   return Number(text) === 0 ? text.replace('-', '') : text;
 }
 

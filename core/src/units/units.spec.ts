@@ -141,6 +141,12 @@ describe('quantities', () => {
     );
   });
 
+  it('rounds a half up, whatever the last bit of a sum says', () => {
+    // Half of ten divisions of half a thou, as a fit gives it: 63.5 µm less a hair.
+    expect(showSize(63.499999999999986, 'deviation', 'mm', 'coarse')).toBe('0.064 mm');
+    expect(showSize(63.49, 'deviation', 'mm', 'coarse')).toBe('0.063 mm');
+  });
+
   it('shows no more digits than the doubt earns', () => {
     expect(showSize(21.04, 'deviation', 'mm', 'coarse', 1.9)).toBe('0.021 mm');
     expect(showSize(-21.04, 'deviation', 'inch', 'coarse', 1.9)).toBe('0.8 thou');

@@ -66,7 +66,7 @@ const BUILDERS: Readonly<Record<string, LimitLine>> = {
 };
 
 const random = seededRandom(14);
-const AXIS = { axisSlopeH: 31, axisSlopeV: 12 };
+const AXIS = { axisSlopeH: 24, axisSlopeV: 12 };
 export const LEVER: PracticeDial = { kind: 'lever', graduation: 2, sense: -1, leverAngle: 12, accuracy: 1, contactForce: 0.15 };
 export const PLUNGER: PracticeDial = { kind: 'plunger', graduation: 2, sense: 1, accuracy: 1, holderSag: -9 };
 const BAR = { diameter: 32, material: 'steel', finish: 'ground' } as const;
@@ -141,6 +141,11 @@ export function asRead(sheet: unknown): DemoSheet {
   const { readings, ...rest } = sheet as DemoSheet;
   return { ...rest, readings: readings.map((reading) => ({ ...reading, value: Math.round(2 * Number(reading['value'])) / 2 + 0 })) };
 }
+/** The same read twice, taken out and put back in between. */
+const setUpTwice = (sheet: DemoSheet): DemoSheet => ({
+  ...sheet,
+  readings: [1, 2].flatMap((set) => sheet.readings.map((reading) => ({ ...reading, set }))),
+});
 export const RUNOUT = { spindle: { radius: 2, at: 40 }, bar: { radius: 3, at: 200 } };
 
 /** A bar in the quill, read at two places; it stands a little up and toward the tool, as it should. */
@@ -241,7 +246,14 @@ export const LONG_LATHE: DemoMachine = {
     },
     { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-06-30T10:00:00.000Z', by: 'RM', sheet: axis() },
     { ...lever, plan: {}, conditions: {}, at: '2026-07-01T08:20:00.000Z', by: 'RM', sheet: asRead(spindleRunoutSheet(RUNOUT, LEVER)) },
-    { ...lever, plan: {}, conditions: {}, at: '2026-07-01T10:05:00.000Z', by: 'RM', sheet: asRead(centreRunoutSheet(0.5, LEVER)) },
+    {
+      ...lever,
+      plan: {},
+      conditions: {},
+      at: '2026-07-01T10:05:00.000Z',
+      by: 'RM',
+      sheet: setUpTwice(asRead(centreRunoutSheet(0.5, LEVER))),
+    },
     { ...lever, at: '2026-07-06T07:40:00.000Z', by: 'HB', sheet: bar(stands(62, 47), 620), moved: { offsetHorizontal: '0 div' } },
     {
       ...lever,

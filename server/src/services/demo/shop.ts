@@ -101,11 +101,11 @@ async function fillRound(
 
 /** Readings as somebody wrote them down, a minute apart. */
 const readingsOf = ({ sheet, unit, by, at }: DemoRound) =>
-  sheet.readings.map(({ value, ...keys }, i) => ({
+  sheet.readings.map(({ value, set = 1, ...keys }, i) => ({
     id: crypto.randomUUID(),
     keys: keys as Record<string, string | number | boolean>,
     value: `${Number(Number(value).toFixed(4))} ${unit}`,
-    set: 1,
+    set: Number(set),
     supersedes: null,
     why: null,
     by,

@@ -132,9 +132,9 @@ describe('at the screw', () => {
     const theirs = { ...server.rounds[0].moves[0], ticks: [4], version: 4 };
     server.rounds = server.rounds.map((round) => ({ ...round, moves: [theirs] }));
     server.refuse = refusal(409, 'changed', theirs, 'version');
-    await key(screen, /went the other way/);
-    await screen.press('up');
-    await screen.press('the screw on your side');
+    await key(screen, /moved on tightening/);
+    await typeIn(screen, 'Tightened, the needle reads', '12');
+    await screen.press('Keep it');
     await until(() => screen.text().includes('changed somewhere else meanwhile'));
   });
 

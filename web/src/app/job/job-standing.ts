@@ -56,9 +56,11 @@ export abstract class JobStanding extends JobMove {
     const before = told && moveTold(told, this.info(), this.shown());
     return before?.bad ? before.text : '';
   });
+  /** It is turned by screws or feet: a wrong way is given back by turning on. */
+  private readonly turned = computed(() => MOVES.get(this.kind())?.input.shape['gain'] !== undefined);
   /** The nudge tests come first, whatever is remembered: the last move of this screw went the wrong way. */
   protected readonly nudgeFirst = computed((): readonly JobStep[] => {
-    if (!this.screwTold()?.wentWrong) return [];
+    if (!this.screwTold()?.wentWrong || !this.turned()) return [];
     const part = this.check()?.part?.name ?? 'part';
     return [
       {
@@ -71,11 +73,13 @@ export abstract class JobStanding extends JobMove {
   protected readonly question = computed((): string => {
     const [told, move] = [this.screwTold(), this.found()];
     if (!told || this.saved()) return '';
-    if (told.ask) return told.ask.text;
+    // What a control was told wrongly its own slip puts right, from the old value that is locked there.
+    const slip = this.panel() === 'register';
+    if (told.ask && !slip) return told.ask.text;
     const turned = this.desk.told(this.roundId())?.differs.find((entry) => entry.turned && entry.quantity === this.quantity());
     if (turned) return ASK_WORDS.nudgeNeedle;
     const wrong = told.wentWrong?.move;
-    if (!wrong || !move || MOVES.get(this.kind())?.input.shape['gain']) return '';
+    if (!wrong || !move || this.turned() || slip) return '';
     return ASK_WORDS.takeOut(`what was put in (${sizeOf(reallyMoved(wrong), this.info(), this.shown(), 1).large})`);
   });
   protected readonly worn = computed(() => {

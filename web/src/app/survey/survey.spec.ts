@@ -7,7 +7,7 @@ describe('the survey', () => {
   it('draws what is known now and says it in words', async () => {
     await openShop([barRound(60, 30), barRound(-21, 9)]);
     const page = await show(Survey);
-    expect(page.text()).toContain('Tailstock: 0.021 mm away from you.');
+    expect(page.text()).toContain('Tailstock: 0.021 mm away from you (bar between centres, ');
     expect(page.text()).toContain('Bed twist: not measured.');
     expect(page.text()).toMatch(/errors drawn ×\d+/);
     expect(page.text()).toContain('Next: Bar between centres.');
@@ -23,7 +23,7 @@ describe('the survey', () => {
     const shift = () => page.all('svg g g[transform]')[0].getAttribute('transform');
     const now = shift();
     await back();
-    expect(page.text()).toContain('Tailstock: 0.060 mm toward you.');
+    expect(page.text()).toContain('Tailstock: 0.060 mm toward you (bar between centres, ');
     expect(shift()).not.toBe(now);
     await back();
     expect(page.text()).toContain('before anything was measured');

@@ -1,4 +1,4 @@
-import type { QuantityInfo } from '@isometra/core';
+import { MOVES, type QuantityInfo } from '@isometra/core';
 import { MOVE_WORDS, NOT_JUDGED, wordOf, type JudgedMove, type Jump } from '@isometra/work';
 import { placedWords, sizeOf, spoken, wayOfMove, type Shown } from './say';
 
@@ -8,6 +8,15 @@ export interface MoveTold {
   readonly text: string;
   /** It asks for something before anything else is moved. */
   readonly bad: boolean;
+}
+
+/** What is done first after a wrong way: a screw is turned back, what lies under a part is taken out, a control has its slip. */
+function firstOf(kind: string): string {
+  const needle = 'push the part toward the stylus to see which way the needle counts';
+  const how = MOVES.get(kind);
+  if (how?.panel === 'register') return `Before anything is entered, ${needle}: the slip says what to enter.`;
+  if (how?.input.shape['gain']) return `Turn back what was done, ${needle}, and try which way the screw takes it.`;
+  return `Take out what was put in, ${needle}, and read again.`;
 }
 
 /** "It moved 0.060 mm away from you instead of toward you. …" */
@@ -22,7 +31,7 @@ export function moveTold(entry: JudgedMove, info: QuantityInfo | undefined, show
   const meant = `${sizeOf(planned, info, shown, 1).large} ${spoken(wayOfMove(planned, info))}`.trim();
   const moved = `${size} ${way}`.trim();
   const texts: Readonly<Record<Exclude<typeof word, 'not-judged'>, string>> = {
-    'wrong-way': `The last move went the wrong way: ${moved} instead of ${meant}. Turn back what was done, push the part toward the stylus to see which way the needle counts, and try which way the screw takes it.`,
+    'wrong-way': `The last move went the wrong way: ${moved} instead of ${meant}. ${firstOf(entry.move.kind)}`,
     'nothing-moved': `${MOVE_WORDS['nothing-moved']} It was to go ${meant}.`,
     'fell-short': `The last move went ${moved}, of ${meant} that were planned.`,
     'as-planned': `The last move went ${moved}, as planned.`,
