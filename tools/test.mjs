@@ -91,13 +91,11 @@ async function main() {
   if (built?.code) throw new Error(`The screens could not be built:\n${built.output}`);
   await suite('web', 'karma', bin('ng'), ['test', '--watch=false'], { cwd: join(ROOT, 'web'), env });
   const loops = busy ? busyLoops() : [];
-  const stories = { cwd: join(ROOT, 'e2e'), env: { ...env, ...(slowApi && { SLOW_API: '1' }) } };
-  await suite('e2e', 'playwright', bin('playwright'), ['test'], stories);
-  if (!slowApi && !only.length)
-    await suite('e2e, slow API', 'playwright', bin('playwright'), ['test', '--grep', SHORT], {
-      ...stories,
-      env: { ...env, SLOW_API: '1' },
-    });
+  const stories = (slow) => ({ cwd: join(ROOT, 'e2e'), env: { ...env, ...(slow && { SLOW_API: '1' }) } });
+  // In a full run the shortest stories meet an API that answers late and out of order; the others run on it as it is.
+  const full = !only.length && !slowApi;
+  await suite('e2e', 'playwright', bin('playwright'), ['test', ...(full ? ['--grep-invert', SHORT] : [])], stories(slowApi));
+  if (full) await suite('e2e, slow API', 'playwright', bin('playwright'), ['test', '--grep', SHORT], stories(true));
   for (const loop of loops) loop.kill();
 }
 

@@ -55,7 +55,7 @@ test('a bed job: from as found by an overshoot and a wrong way to in, and what i
 test.describe('with the demo', () => {
   test.use({ demo: true });
 
-  test('the survey replays the machine from as found to now', async ({ page, shop }) => {
+  test('the survey replays the machine from as found to now', { tag: '@short' }, async ({ page, shop }) => {
     await page.goto(`${shop.address}/machines`);
     await page.getByRole('link', { name: /L-14/ }).first().click();
     await page.getByRole('link', { name: 'Survey' }).click();

@@ -50,7 +50,7 @@ test('a machine nobody has measured is cleaned first; what was found is written 
   await expect(next).toContainText('Stiffness');
 });
 
-test('from the top: after a move every rung says why it is read again', async ({ page, shop }) => {
+test('from the top: after a move every rung says why it is read again', { tag: '@short' }, async ({ page, shop }) => {
   await openMachine(page, shop.address, 'L-14');
   await page.getByRole('link', { name: 'Order and limits' }).click();
   const bed = page.locator('iso-ladder li', { hasText: 'Bed twist' });

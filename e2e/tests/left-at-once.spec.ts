@@ -1,6 +1,6 @@
 import { expect, test } from './shop.js';
 
-test('a reading that is taken in the breath in which the page is left is not lost', async ({ page, shop }) => {
+test('a reading that is taken in the breath in which the page is left is not lost', { tag: '@short' }, async ({ page, shop }) => {
   const id = crypto.randomUUID();
   await page.request.post(`${shop.address}/api/machines`, {
     data: { id, card: { number: 'M-70', kind: 'turret-mill' }, version: 1, by: 'HB' },

@@ -1,6 +1,6 @@
 import { addLathe, beginRound, call, expect, read, tabTo, test, typeInto } from './shop.js';
 
-test('a sweep, in inches', async ({ page, shop }) => {
+test('a sweep, in inches', { tag: '@short' }, async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-5');
   await page.keyboard.press('u');
   await page.locator('section', { hasText: 'Sweep from the spindle' }).getByRole('link', { name: 'Measure' }).focus();

@@ -1,6 +1,6 @@
 import { call, expect, read, test } from './shop.js';
 
-test('a mill: the ladder of its kind, and a head trammed in one move', async ({ page, shop }) => {
+test('a mill: the ladder of its kind, and a head trammed in one move', { tag: '@short' }, async ({ page, shop }) => {
   const card = { number: 'M-30', kind: 'turret-mill' };
   const id = crypto.randomUUID();
   await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });

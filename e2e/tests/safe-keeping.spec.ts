@@ -49,7 +49,7 @@ test.describe('with the demo', () => {
     await expect(page.getByText('Learned from these moves: Tailstock sideways')).toBeVisible();
   });
 
-  test('a shim template can be taken away as SVG and DXF', async ({ page, shop }) => {
+  test('a shim template can be taken away as SVG and DXF', { tag: '@short' }, async ({ page, shop }) => {
     await page.goto(`${shop.address}/machines`);
     await page.getByRole('link', { name: /L-02/ }).first().click();
     await page.getByRole('link', { name: 'Rounds so far' }).first().click();
@@ -63,7 +63,7 @@ test.describe('with the demo', () => {
     }
   });
 
-  test('the bench works on a phone', async ({ page, shop }) => {
+  test('the bench works on a phone', { tag: '@short' }, async ({ page, shop }) => {
     await page.setViewportSize({ width: 390, height: 844 });
     const [lathe] = await (await page.request.get(`${shop.address}/api/machines`)).json();
     await page.goto(`${shop.address}/machines/${lathe.id}/bench/tailstock-traverse`);
@@ -76,13 +76,13 @@ test.describe('with the demo', () => {
     expect(wide).toBeLessThanOrEqual(390);
   });
 
-  test('an empty shop offers the demo, and only an empty one', async ({ page, shop }) => {
+  test('an empty shop offers the demo, and only an empty one', { tag: '@short' }, async ({ page, shop }) => {
     const answer = await page.request.post(`${shop.address}/api/demo`);
     expect(answer.status()).toBe(409);
   });
 });
 
-test('the demo can be put into an empty shop', async ({ page, shop }) => {
+test('the demo can be put into an empty shop', { tag: '@short' }, async ({ page, shop }) => {
   await page.goto(shop.address);
   await page.getByRole('button', { name: 'Fill in the demo shop' }).click();
   await expect(page.getByText('the long lathe')).toBeVisible({ timeout: 20_000 });

@@ -198,16 +198,20 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(page.locator('iso-ladder li', { hasText: 'Sub-spindle' })).toContainText('moved since: read it again');
 });
 
-test('a guide bush: turned half round it is parted from its housing, and its own runout is found', async ({ page, shop }) => {
-  const id = await theSlant(page, shop.address);
-  await page.goto(`${shop.address}/machines/${id}/bench/guide-bush`);
-  await page.getByLabel(/Turn the bush half round/).check();
-  await sweep(page, 'yes, before this reading');
-  // The housing 20 µm toward the operator, the bush another 7, which goes round with it.
-  await read(page, ...bore(27, 0), ...bore(13, 0));
-  await expect(call(page)).toContainText('The bush itself stands');
-  await expect(call(page)).toContainText('The housing sideways: 0.020 mm toward you');
-  await expect(call(page)).toContainText('The bush in its housing, sideways: 0.007 mm toward you');
-  await expect(call(page)).toContainText('Bolts must.');
-  await expect(call(page)).not.toContainText('The control can cure this');
-});
+test(
+  'a guide bush: turned half round it is parted from its housing, and its own runout is found',
+  { tag: '@short' },
+  async ({ page, shop }) => {
+    const id = await theSlant(page, shop.address);
+    await page.goto(`${shop.address}/machines/${id}/bench/guide-bush`);
+    await page.getByLabel(/Turn the bush half round/).check();
+    await sweep(page, 'yes, before this reading');
+    // The housing 20 µm toward the operator, the bush another 7, which goes round with it.
+    await read(page, ...bore(27, 0), ...bore(13, 0));
+    await expect(call(page)).toContainText('The bush itself stands');
+    await expect(call(page)).toContainText('The housing sideways: 0.020 mm toward you');
+    await expect(call(page)).toContainText('The bush in its housing, sideways: 0.007 mm toward you');
+    await expect(call(page)).toContainText('Bolts must.');
+    await expect(call(page)).not.toContainText('The control can cure this');
+  },
+);

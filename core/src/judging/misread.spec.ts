@@ -67,6 +67,20 @@ describe('a reading that the round contradicts', () => {
     expect(second.moves).toEqual([]);
   });
 
+  it('counts as it was read a second time running, when that fits the others and the first did not', () => {
+    const twice = bar([0, 5, 60, 15, 20]);
+    twice.readings.splice(3, 0, side(250, 10));
+    const finding = solve(twice);
+    expect(note(finding, 'read-again')?.place).toEqual({ plane: 'h', at: 250 });
+    expect(finding.quantities['offsetHorizontal'].value).toBeCloseTo((40 * 500) / 460, 6);
+    expect(finding.quantities['offsetHorizontal'].verdict).toBe('out');
+    // Wild the second time: it cannot be told from this which of the two is right by dropping the first.
+    const wild = bar([0, 5, 10, 15, 20]);
+    wild.readings.splice(3, 0, side(250, 60));
+    expect(note(solve(wild), 'read-again')).toBeUndefined();
+    expect(solve(wild).moves).toEqual([]);
+  });
+
   it('is shape where it was read again after another place and said the same', () => {
     const ding = solve(bar([0, 5, 60, 15, 20], [side(250, 60)]));
     expect(note(ding, 'misread')).toBeUndefined();

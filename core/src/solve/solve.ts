@@ -75,32 +75,43 @@ function workOut(sheet: Sheet, grouped: Grouped): Worked {
   return { grouped, sets, contradictions: contradictionsIn({ check, setup, sets, instrument, pooled, confirmed }) };
 }
 
+const contradicted = ({ contradictions: { misread, widening } }: Worked): boolean => misread || Object.keys(widening).length > 0;
+
+/** A slot with one value in place of what it has. */
+const withValue = (slots: readonly Slot[], index: number, value: number): Slot[] =>
+  slots.map((slot, i) => (i === index ? { ...slot, value, repeats: [value] } : slot));
+
 /**
- * A place that was read again and said otherwise: where the later reading fits the others and the earlier one contradicts them, the
- * earlier one was misread and the later one counts.
+ * A place that was read again and said otherwise, after another place or twice running: where the later reading fits the others and
+ * the earlier one contradicts them, the earlier one was misread and the later one counts.
  */
 function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: readonly Note[] } {
   const { check, instrument } = sheet;
+  if (!instrument) return { ...first, notes: [] };
+  const apart = 2 * instrument.graduation;
   let worked = first;
   const notes: Note[] = [];
-  const contradicted = ({ contradictions: { misread, widening } }: Worked): boolean => misread || Object.keys(widening).length > 0;
-  for (const back of first.grouped.returns) {
-    if (!instrument || Math.abs(back.difference) <= 2 * instrument.graduation || !contradicted(worked)) continue;
-    const slot = first.grouped.slots[back.slot];
-    const value = slot.value + back.difference;
-    const grouped: Grouped = {
-      slots: worked.grouped.slots.map((other, i) => (i === back.slot ? { ...other, value, repeats: [value] } : other)),
-      returns: worked.grouped.returns.filter(({ slot: own }) => own !== back.slot),
-    };
-    const tried = workOut(sheet, grouped);
-    if (contradicted(tried) || tried.sets.every(({ fits = [] }) => fits.length === 0)) continue;
+  const take = (index: number, value: number, returns: Grouped['returns']): void => {
+    const tried = workOut(sheet, { slots: withValue(worked.grouped.slots, index, value), returns });
+    if (contradicted(tried) || tried.sets.every(({ fits = [] }) => fits.length === 0)) return;
     worked = tried;
+    const { keys } = first.grouped.slots[index];
     notes.push({
       code: 'read-again',
       severity: 'info',
-      text: `The place ${placeWords(slot.keys, check.slotKeys)} was read again: the first reading contradicted the others, the second fits them and counts.`,
-      place: placeOf(slot.keys, check.slotKeys),
+      text: `The place ${placeWords(keys, check.slotKeys)} was read again: the first reading contradicted the others, the second fits them and counts.`,
+      place: placeOf(keys, check.slotKeys),
     });
+  };
+  first.grouped.slots.forEach(({ repeats: [before, after, ...more] }, index) => {
+    if (after === undefined || more.length || Math.abs(after - before) <= apart) return;
+    const { slots, returns } = worked.grouped;
+    if (contradicted(workOut(sheet, { slots: withValue(slots, index, before), returns }))) take(index, after, returns);
+  });
+  for (const { slot: index, difference } of first.grouped.returns) {
+    if (Math.abs(difference) <= apart || !contradicted(worked)) continue;
+    const others = worked.grouped.returns.filter(({ slot }) => slot !== index);
+    take(index, first.grouped.slots[index].value + difference, others);
   }
   return { ...worked, notes };
 }

@@ -339,6 +339,9 @@ describe('the API', () => {
           .filter(({ check }) => check === 'tailstock-traverse')
           .map(({ finding }) => finding?.quantities['offsetHorizontal'].verdict);
         expect(verdicts).toEqual(['out', 'out', 'out', 'in']);
+        // Of several ways to move one thing, one was taken.
+        const [light] = (await shop.http.get(`/api/machines/${body[0].id}/heads`)).body as RoundHead[];
+        expect(light.moves.map(({ quantity }) => quantity)).toEqual(['offsetVertical']);
         // What is left to do on each: by the last round of every check.
         const outs = body.map(async ({ id }: { id: string }) => {
           const all = (await shop.http.get(`/api/machines/${id}/heads`)).body as RoundHead[];

@@ -138,10 +138,13 @@ function slipOf(
 async function fillMoves({ sequelize, transaction }: Shop, { card }: Pick<DemoMachine, 'card'>, demo: MovedRound): Promise<void> {
   const { sheet, conditions, readings, id: roundId, by, at, moved, slip } = demo;
   const { finding } = solveWhatStands(sheetOf({ ...sheet, conditions }, readings, { card, stock: SHIM_DRAWER.data['stock'] as unknown[] }));
+  const done = new Set<string>();
   for (const { kind, quantity, amount, unit, direction, steps: _steps, ...plan } of finding?.moves ?? []) {
     const shift = moved[quantity];
     const set = slip && MOVES.get(kind)?.curedBy === 'control' ? slip : undefined;
-    if (shift === undefined && !set) continue;
+    // Of several ways to move one thing, the first was taken.
+    if ((shift === undefined && !set) || done.has(quantity)) continue;
+    done.add(quantity);
     const after = (hours: number): string => new Date(Date.parse(at) + hours * HOUR).toISOString();
     const about = { id: crypto.randomUUID(), roundId, kind, quantity, amount, unit, direction, plan, ticks: [], shift: shift ?? null, by };
     const register = set && slipOf(set, card, { total: -2 * amount, by, locked: after(0.5), entered: after(0.7) });
