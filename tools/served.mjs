@@ -24,7 +24,8 @@ async function copyTables(connection, from, to) {
 /** A database beside the others of a running one, empty or a copy: starting a MariaDB for every test costs more than the test. */
 async function databaseWithin({ url }, from) {
   const name = `isometra_${randomBytes(4).toString('hex')}`;
-  const connection = await createConnection(url);
+  // On a busy machine a socket takes longer than the second that the driver gives it.
+  const connection = await createConnection(`${url}?connectTimeout=20000`);
   await connection.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
   if (from) await copyTables(connection, from, name);
   await connection.end();

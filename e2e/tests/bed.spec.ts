@@ -10,6 +10,8 @@ test('a bed job: from as found by an overshoot and a wrong way to in, and what i
   const round = async (...values: string[]) => {
     await bed.click();
     await page.getByLabel('Read, and done').check();
+    // The form is whole once the last set-up has been fetched.
+    await expect(page.getByRole('button', { name: 'Begin the round' })).toBeEnabled();
     if (await page.getByLabel('One division').isVisible()) await page.getByLabel('One division').fill('5 um/m');
     await page.getByRole('button', { name: 'Begin the round' }).click();
     await read(page, ...values);

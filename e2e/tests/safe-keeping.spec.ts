@@ -56,7 +56,7 @@ test.describe('with the demo', () => {
     await page.getByRole('link', { name: 'Round 1' }).click();
     await page.locator('#reading').focus();
     await page.keyboard.press('m');
-    await expect(page.locator('iso-job-card ol')).toContainText('front 0.050 mm; rear 0.050 mm');
+    await expect(page.locator('iso-job-card ol')).toContainText('Cut the shims to the template: 0.050 mm.');
     for (const kind of ['SVG', 'DXF']) {
       const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: kind }).click()]);
       expect(download.suggestedFilename()).toBe(`L-02-shim.${kind.toLowerCase()}`);
