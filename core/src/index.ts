@@ -48,7 +48,6 @@ export {
   type Correction,
   type Drawing,
   type Fact,
-  type HeightAt,
   type HelpAct,
   type MachineFamily,
   type MachineFeature,
@@ -62,6 +61,7 @@ export {
   type Words,
   type Zone,
 } from './checks/define.js';
+export type { HeightAt } from './checks/estimate.js';
 export { DOUBTS, type DoubtCode } from './checks/doubts.js';
 export type { Part } from './checks/parts.js';
 export { CHECKS } from './checks/registry.js';

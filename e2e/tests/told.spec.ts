@@ -50,7 +50,7 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
   // It went in at the front one: what was 240 µm/m is now 480.
   await round(48);
   await expect(call(page)).toContainText('The last move went the wrong way');
-  await expect(call(page)).toContainText('Take out what was put in');
+  await expect(call(page)).toContainText('Take out what was put in first: see the job card.');
   await expect(page.locator('iso-ladder li', { hasText: 'Squareness of the axes' }).first()).toContainText('last move: wrong way');
   await toCard();
   await expect(job).toContainText('Take out what was put in (0.072 mm in 300 mm) first');

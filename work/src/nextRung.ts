@@ -6,7 +6,7 @@ export type NextCode =
 
 export const NEXT_WORDS: Readonly<Record<NextCode, string>> = {
   moved: 'It was moved: read it again.',
-  'wrong-way': 'The last move went the wrong way: do the nudge test of needle and screw, then the next card.',
+  'wrong-way': 'The last move went the wrong way: its card says what to try first.',
   'nothing-moved': 'The last move moved nothing: look for a lock or slack, then do it again.',
   out: 'It is out: do the move.',
   unsure: 'Too close to call: read it finer.',

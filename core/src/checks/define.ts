@@ -4,7 +4,7 @@ import type { Instrument, ValueKind } from '../instruments/instrument.js';
 import type { SpokenBase } from '../instruments/reading.js';
 import type { Reading, Slot, Values } from '../instruments/slots.js';
 import type { Dimension } from '../units/dimensions.js';
-import type { Estimate } from './estimate.js';
+import type { Estimate, HeightAt } from './estimate.js';
 import type { MachineFamily, MachineFeature } from './machines.js';
 import type { Part } from './parts.js';
 import type { Fit, Shape } from './fits.js';
@@ -163,14 +163,6 @@ export interface Target {
   readonly at?: number;
   /** "Free end of a bar 300 mm out". */
   readonly what: string;
-}
-
-/** Height of one place of a profile. */
-export interface HeightAt {
-  /** mm. */
-  readonly at: number;
-  /** µm. */
-  readonly height: number;
 }
 
 /** What an error does to work, for people: µm for each unit of the quantity, and of what. */

@@ -158,3 +158,11 @@ export function largestEstimate(name: string, forms: readonly Form[], values: Ar
     evaluate: (now) => largest(now)[1],
   };
 }
+
+/** Height of one place of a profile. */
+export interface HeightAt {
+  /** mm. */
+  readonly at: number;
+  /** µm. */
+  readonly height: number;
+}

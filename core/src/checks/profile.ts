@@ -1,8 +1,7 @@
 import { minimumZone } from '../fit/hull.js';
 import { dot, fitLine, slopeWeights } from '../fit/line.js';
 import { mean, type Slot } from '../instruments/slots.js';
-import type { HeightAt } from './define.js';
-import type { Estimate } from './estimate.js';
+import type { Estimate, HeightAt } from './estimate.js';
 
 /** Heights along something, worked out from slot values: µm at ascending places, mm. */
 export interface Profile {

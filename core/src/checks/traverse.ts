@@ -1,7 +1,6 @@
 import { dot, slopeWeights } from '../fit/line.js';
 import { slotsWhere, mean, type Slot } from '../instruments/slots.js';
-import type { HeightAt } from './define.js';
-import { linearEstimate, type Estimate, type Form } from './estimate.js';
+import { linearEstimate, type Estimate, type Form, type HeightAt } from './estimate.js';
 import { halvesOf, openText, type Halves } from './reversal.js';
 
 /** Keys of a reading along something; the reference may have been turned half round, or its ends swapped. */

@@ -1,4 +1,4 @@
-import type { HeightAt } from '../checks/define.js';
+import type { HeightAt } from '../checks/estimate.js';
 import { minimumZoneLines, type ZoneLines } from '../fit/hull.js';
 import { fitLine } from '../fit/line.js';
 import { groupReadings } from '../instruments/slots.js';

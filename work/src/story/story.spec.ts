@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { FaultError } from '@isometra/core';
 import { tellStory, type StoryStep } from './story.js';
+import { undoWords } from './words.js';
 
 type Raw = Record<string, unknown>;
 const at = (minutes: number): string => new Date(Date.UTC(2026, 2, 2, 18, minutes)).toISOString();
@@ -39,6 +40,13 @@ const moved = (after: string, done: number, more: Raw = {}): Raw => ({
 });
 
 describe('a story', () => {
+  it('what went the wrong way is undone as its kind allows', () => {
+    expect(undoWords('shim-leaves', '0.045 mm')).toBe('Take out what was put in (0.045 mm) first');
+    expect(undoWords('swivel')).toBe('Bring it back by what was done first');
+    // Nothing puts metal back.
+    expect(undoWords('scrape', '0.045 mm')).toBe('Take nothing more off');
+  });
+
   it('plans the first move, judges it by the next round, and learns what the screw moves', () => {
     const [first, , second] = told([round('r1', 60), moved('r1', -60), round('r2', 30)]);
     expect(first.plan?.amount).toBeCloseTo(-60, 6);

@@ -153,7 +153,7 @@ export function nextMove(finding: Finding, told: Told, known: (screw: Screw) => 
   if (question) return { ask: question };
   if (wentWrong && !('turns' in move)) {
     const put = `${Math.abs(wentWrong.move.amount).toFixed(1)} ${wentWrong.move.unit}`;
-    return { ask: { code: 'take-out', quantity: move.quantity, text: ASK_WORDS.takeOut(`what was put in (${put})`) } };
+    return { ask: { code: 'take-out', quantity: move.quantity, text: ASK_WORDS.takeOut(wentWrong.move.kind, put) } };
   }
   const { reach } = move as { readonly reach?: number };
   if (reach !== undefined && Math.abs(reach) < 0.15 * Math.abs(move.amount))

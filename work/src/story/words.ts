@@ -1,4 +1,4 @@
-import type { Outcome } from '@isometra/core';
+import { MOVES, type Outcome } from '@isometra/core';
 import type { NotJudged } from '../judging/moves.js';
 
 /** What became of a move, as it is told. */
@@ -44,6 +44,17 @@ export const MOVE_WORDS: Readonly<Record<Exclude<MoveWord, 'not-judged'>, string
   overshot: 'The last move went the right way but too far.',
 };
 
+/**
+ * What comes before another move after one that went the wrong way: leaves come out, a part goes back, metal cannot be put back.
+ *
+ * @param size what was put in or moved, in words; left out where the job card says it.
+ */
+export function undoWords(kind: string, size?: string): string {
+  const [how, much] = [MOVES.get(kind), size === undefined ? '' : ` (${size})`];
+  if (how?.metal) return 'Take nothing more off';
+  return how?.leaves ? `Take out what was put in${much} first` : `Bring it back by what was done${much} first`;
+}
+
 export const ASK_WORDS = {
   misread: 'Read the named place again first.',
   closure: 'The first place did not come back to its reading. Find the loose clamp or the knock, and read the round again.',
@@ -52,8 +63,8 @@ export const ASK_WORDS = {
     'This round says the opposite of the one before, and nothing was moved in between. Push the part toward the stylus and see which way the needle goes before anything is moved.',
   nudgeBoth:
     'Two moves went the wrong way. Push the part toward the stylus and see which way the needle goes, then turn the screw a little and see which way the part goes.',
-  takeOut: (what: string): string =>
-    `It went the wrong way. Take out ${what} first, push the part toward the stylus to see which way the needle counts, and read again.`,
+  takeOut: (kind: string, size: string): string =>
+    `It went the wrong way. ${undoWords(kind, size)}, push the part toward the stylus to see which way the needle counts, and read again.`,
   nothingMoved: 'Two moves moved nothing. Which screw was turned, and which lock is still on?',
   gainOdd: (times: string): string => `This screw moves ${times} what its pitch says. Is the pitch right, and is it the right screw?`,
   outOfReach: 'The sleeve has come to the end of its travel. Turn it back to the middle, and move what it sits on instead.',

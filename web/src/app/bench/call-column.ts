@@ -1,5 +1,17 @@
 import { recheckWords } from '../job/register-words';
-import { crossed, curvesAlong, homingOf, inWorkingOrder, neighbours, plateWords, registerLog, sameThing, wayOut } from '@isometra/work';
+import {
+  crossed,
+  curvesAlong,
+  homingOf,
+  inWorkingOrder,
+  neighbours,
+  plateWords,
+  registerLog,
+  sameThing,
+  undoWords,
+  wayOut,
+  wordOf,
+} from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
@@ -9,7 +21,7 @@ import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
 import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
-import { differsWords, moveTold } from '../ui/told-words';
+import { differsWords, isTurned, moveTold } from '../ui/told-words';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { FourHoles } from './four-holes';
@@ -79,7 +91,11 @@ export class CallColumn {
           : `± ${sizeOf(quantity.expanded, info, shown, quantity.expanded).large}`,
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
-      move: move && { text: moveText(move, size(move.amount)), quantity: move.quantity, order: this.orderOf(move) },
+      move: move && {
+        text: this.comesFirst(name) || moveText(move, size(move.amount)),
+        quantity: move.quantity,
+        order: this.orderOf(move),
+      },
       parts: this.partsOf(name, moves),
       sweep: this.overSweep(quantity) || this.zoneBetween(quantity) || this.betweenTwo(quantity, info),
       terms: Object.entries(quantity.terms)
@@ -90,6 +106,14 @@ export class CallColumn {
       past: this.past(name, quantity, info),
       budget: quantity.budget.map((line) => ({ source: DOUBTS[line.source], share: Math.round(line.share * 100) })),
     };
+  }
+
+  /** What went the wrong way and was not turned is undone before anything else is said of a move; empty where nothing is. */
+  private comesFirst(name: string): string {
+    const id = this.store.round()?.id;
+    const entry = id === undefined ? undefined : this.desk.told(id)?.judged.find(({ move }) => move.quantity === name);
+    if (!entry || wordOf(entry) !== 'wrong-way' || isTurned(entry.move.kind) || MOVES.get(entry.move.kind)?.panel) return '';
+    return `${undoWords(entry.move.kind)}: see the job card.`;
   }
 
   /** What of a size lies along a slide, which the control can cure, and what bolts must. */

@@ -58,6 +58,13 @@ describe('beside the call', () => {
     ]);
     expect(between.text()).toContain('Something else was moved in between');
     TestBed.resetTestingModule();
+    const shim = await lastOf([
+      barRound(2, -40, { moves: [{ quantity: 'offsetVertical', kind: 'shim-leaves', amount: 45 }] }),
+      barRound(2, -85),
+    ]);
+    expect(shim.text()).toContain('Take out what was put in first: see the job card.');
+    expect(shim.text()).not.toContain('Shim it');
+    TestBed.resetTestingModule();
     const differs = await lastOf([barRound(60, 9), barRound(90, 9)]);
     expect(differs.text()).toMatch(/said 0\.060 mm toward you, this one says 0\.090 mm toward you, and nothing was moved in between/);
   });

@@ -102,7 +102,9 @@ describe('a job card', () => {
       const rounds = [barRound(2, -40, { moves: [{ quantity: 'offsetVertical', kind: 'shim-leaves', amount: 45 }] }), barRound(2, -85)];
       await openShop(rounds);
       const card = await show(JobCard, { roundId: rounds[1].id, quantity: 'offsetVertical' });
-      await until(() => card.text().includes('Take out what was put in'));
+      await until(() => card.text().includes('It went the wrong way. Take out what was put in (0.045 mm) first'));
+      // It is said once.
+      expect(card.text()).not.toContain('The last move went the wrong way');
       expect(card.all('ol li').length).toBe(0);
     });
   });

@@ -1,6 +1,6 @@
 import { Directive, computed } from '@angular/core';
 import { dequal } from 'dequal';
-import { MOVES, readingValue, type JobStep } from '@isometra/core';
+import { readingValue, type JobStep } from '@isometra/core';
 import {
   ASK_WORDS,
   homingOf,
@@ -19,7 +19,7 @@ import {
 } from '@isometra/work';
 import { bedWords } from '../machine/bed-words';
 import { sizeOf } from '../ui/say';
-import { moveTold } from '../ui/told-words';
+import { isTurned, moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
 import type { KnownRegister } from './register-lock';
@@ -57,7 +57,7 @@ export abstract class JobStanding extends JobMove {
     return before?.bad ? before.text : '';
   });
   /** It is turned by screws or feet: a wrong way is given back by turning on. */
-  private readonly turned = computed(() => MOVES.get(this.kind())?.input.shape['gain'] !== undefined);
+  private readonly turned = computed(() => isTurned(this.kind()));
   /** The nudge tests come first, whatever is remembered: the last move of this screw went the wrong way. */
   protected readonly nudgeFirst = computed((): readonly JobStep[] => {
     if (!this.screwTold()?.wentWrong || !this.turned()) return [];
@@ -80,7 +80,7 @@ export abstract class JobStanding extends JobMove {
     if (turned) return ASK_WORDS.nudgeNeedle;
     const wrong = told.wentWrong?.move;
     if (!wrong || !move || this.turned() || slip) return '';
-    return ASK_WORDS.takeOut(`what was put in (${sizeOf(reallyMoved(wrong), this.info(), this.shown(), 1).large})`);
+    return ASK_WORDS.takeOut(wrong.kind, sizeOf(reallyMoved(wrong), this.info(), this.shown(), 1).large);
   });
   protected readonly worn = computed(() => {
     const [info, curve] = [this.info(), this.curve()];

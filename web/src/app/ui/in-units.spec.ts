@@ -20,6 +20,7 @@ describe('sentences of the core in the reader’s units', () => {
 
   it('in mm keep lengths as they are said, and show errors as all others are shown', () => {
     expect(inUnits('differ by 17.8 µm at 600 mm', mm)).toBe('differ by 0.018 mm at 600 mm');
+    expect(inUnits('one of these: 0 mm; 600 mm', mm)).toBe('one of these: 0 mm; 600 mm');
     expect(inUnits('0.02 mm in 300 mm', mm)).toBe('0.020 mm in 300 mm');
   });
 

@@ -1,5 +1,5 @@
 import { MOVES, type QuantityInfo } from '@isometra/core';
-import { MOVE_WORDS, NOT_JUDGED, wordOf, type JudgedMove, type Jump } from '@isometra/work';
+import { MOVE_WORDS, NOT_JUDGED, undoWords, wordOf, type JudgedMove, type Jump } from '@isometra/work';
 import { placedWords, sizeOf, spoken, wayOfMove, type Shown } from './say';
 
 /** What became of a move in plain sentences, and what to do. */
@@ -10,13 +10,15 @@ export interface MoveTold {
   readonly bad: boolean;
 }
 
+/** It is turned by screws or feet: a wrong way is given back by turning on. */
+export const isTurned = (kind: string): boolean => MOVES.get(kind)?.input.shape['gain'] !== undefined;
+
 /** What is done first after a wrong way: a screw is turned back, what lies under a part is taken out, a control has its slip. */
 function firstOf(kind: string): string {
   const needle = 'push the part toward the stylus to see which way the needle counts';
-  const how = MOVES.get(kind);
-  if (how?.panel === 'register') return `Before anything is entered, ${needle}: the slip says what to enter.`;
-  if (how?.input.shape['gain']) return `Turn back what was done, ${needle}, and try which way the screw takes it.`;
-  return `Take out what was put in, ${needle}, and read again.`;
+  if (MOVES.get(kind)?.panel === 'register') return `Before anything is entered, ${needle}: the slip says what to enter.`;
+  if (isTurned(kind)) return `Turn back what was done, ${needle}, and try which way the screw takes it.`;
+  return `${undoWords(kind)}, ${needle}, and read again.`;
 }
 
 /** "It moved 0.060 mm away from you instead of toward you. …" */
