@@ -9,7 +9,7 @@ const WORKSPACES = ['core', 'contract', 'work', 'server', 'web'];
 const only = process.argv.slice(2).filter((argument) => !argument.startsWith('--'));
 /** `--slow-api`: every answer of the API late and out of order. `--busy`: three busy loops beside the stories. */
 const [slowApi, busy] = ['--slow-api', '--busy'].map((flag) => process.argv.includes(flag));
-/** The shortest stories: they are told once more with a slow API in every run. */
+/** The shortest stories: in a full run they meet the slow API. */
 const SHORT = '@short';
 const totals = { passed: 0, failed: 0 };
 

@@ -115,11 +115,12 @@ export { chooseLeaves, stockSchema, type Stock } from './moves/shimLeaves.js';
 export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';
 export { isLargeChange } from './moves/storedOffset.js';
 export { supportSchema, type Support } from './moves/supports.js';
+export type { RecheckMeaning } from './moves/rechecks.js';
 export { shimTemplate, templateDxf, templateSvg, type ShimOutline, type Template } from './moves/template.js';
 
 export { monteCarlo } from './solve/draws.js';
 export { refuseDeep } from './input/depth.js';
-export { pooledSpread, type SetupSpread } from './judging/budget.js';
+export { pooledSpread, poolSpreads, type SetupSpread } from './judging/budget.js';
 export { readSheet, SHEET_FORMAT, type Sheet } from './solve/sheet.js';
 export { solve, solveSheet, type SolveContext } from './solve/solve.js';
 export { wayProfile, type WayProfile } from './solve/wayProfile.js';

@@ -40,8 +40,7 @@ function hasMove({ check, found }: Rung): boolean {
 /** What is out is put right from the round that said so; where no move is known it is read again. */
 function outOf(rung: Rung): Pick<NextRung, 'why' | 'roundId'> & { readonly code?: NextCode } {
   if (!hasMove(rung)) return { why: NO_MOVE, roundId: null };
-  const told = rung.moveTold?.result.outcome;
-  const code = told === 'wrong-way' || told === 'nothing-moved' ? told : undefined;
+  const code = rung.moveTold;
   return { why: NEXT_WORDS[code ?? 'out'], roundId: rung.said?.id ?? null, ...(code && { code }) };
 }
 

@@ -1,19 +1,8 @@
-import { FaultError, isLargeChange, MOVE_FORMAT, planMove } from '@isometra/core';
+import { FaultError, isLargeChange, MOVE_FORMAT, planMove, type RecheckMeaning } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
 
-export type RegisterMeaning =
-  | 'right'
-  | 'wrong-sign'
-  | 'doubled'
-  | 'doubled-wrong-sign'
-  | 'halved'
-  | 'halved-wrong-sign'
-  | 'fell-short'
-  | 'mistyped'
-  | 'not-taken-up'
-  | 'inch-as-mm'
-  | 'mm-as-inch'
-  | 'unclear';
+/** What reading again tells of a value that was entered. */
+export type RegisterMeaning = RecheckMeaning;
 
 /** Both values that may be meant, in the register's unit, and which of them it is where that is known. */
 export interface RegisterPlan {

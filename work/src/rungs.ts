@@ -3,7 +3,7 @@ import type { RoundHead } from '@isometra/contract';
 import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
 import type { DoneMove } from './doneMoves.js';
 import { groupedBy } from './groupedBy.js';
-import { allDone, judgedAmong, type JudgedMove } from './judging/moves.js';
+import { allDone, isBadMove, judgedAmong, type BadMove, type JudgedMove } from './judging/moves.js';
 import { overdueBy, type LadderFacts } from './overdue.js';
 import { waitWords, type LeftReason, type StaleReason, type Waiting } from './reasons.js';
 import { standingOf, type Found, type Part, type Standing } from './standing.js';
@@ -29,7 +29,7 @@ export interface Rung {
   readonly left: LeftReason | undefined;
   readonly waits: readonly Waiting[];
   /** What became of the last move here, where that is news: it went the wrong way, or moved nothing. */
-  readonly moveTold: JudgedMove | undefined;
+  readonly moveTold: BadMove | undefined;
   /** Days by which it is over the time after which it wants to be read again; undefined while it is not. */
   readonly overdue: number | undefined;
 }
@@ -118,15 +118,13 @@ export function rungsOf(
   });
 }
 
-const BAD: readonly string[] = ['wrong-way', 'nothing-moved'];
-
 /** Of each check the last move that was judged, where it went the wrong way or moved nothing and no later move of it is being judged. */
-function badMoves(rounds: readonly RoundHead[], { scraped, events }: LadderFacts): ReadonlyMap<string, JudgedMove> {
+function badMoves(rounds: readonly RoundHead[], { scraped, events }: LadderFacts): ReadonlyMap<string, BadMove> {
   const moved = groupedBy(
     rounds.filter(({ moves }) => moves.some(({ doneAt }) => doneAt !== null)),
     ({ check }) => check,
   );
-  const bad = new Map<string, JudgedMove>();
+  const bad = new Map<string, BadMove>();
   if (moved.size === 0) return bad;
   const done = allDone(rounds, { scraped, events });
   const byCheck = groupedBy(
@@ -138,7 +136,7 @@ function badMoves(rounds: readonly RoundHead[], { scraped, events }: LadderFacts
       .filter(({ because }) => !because)
       .reduce<JudgedMove | undefined>((latest, entry) => (latest && latest.next.at > entry.next.at ? latest : entry), undefined);
     const since = last && own.some(({ moves }) => moves.some(({ doneAt }) => doneAt !== null && doneAt > last.next.at));
-    if (last && !since && BAD.includes(last.result.outcome)) bad.set(check, last);
+    if (last && !since && isBadMove(last.result.outcome)) bad.set(check, last.result.outcome);
   }
   return bad;
 }

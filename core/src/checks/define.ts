@@ -297,8 +297,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   /** What another set-up is: "Take the bar out, put it back and read again". Left out where nothing is set up. */
   readonly reseat?: string;
   /**
-   * Standard deviation of its readings from one set-up to the next, in their unit, until rounds have taught a better one; the usual
-   * 1.5 µm where it is left out, 0 where nothing is reseated or the seat drops out of the result.
+   * Standard deviation of its readings from one set-up to the next, in their unit, until rounds have taught a better one. Left
+   * out, or 0, where nothing is reseated or the seat drops out of the result.
    */
   readonly reseatSpread?: number | ((quantity: string, setup: Setup) => number);
   /** How far a quantity was carried beyond the base it was read over, and both lengths in mm. */

@@ -62,13 +62,7 @@ export function lineFits(
     const fit: Fit = { shape: 'line', observations, ...options };
     return [fit].filter(redundant);
   }
-  return line.ways
-    .map((way): Fit => ({
-      shape: 'line',
-      observations: way.map((i) => ({ form: [[i, 1]], row: [1, slots[i].keys.at], added: added(i) })),
-      ...options,
-    }))
-    .filter(redundant);
+  return line.ways.flatMap((way) => plainLine(way, (i) => slots[i].keys.at, { added, ...options }));
 }
 
 /** A line through some slots over any abscissa. */

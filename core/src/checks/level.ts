@@ -160,7 +160,7 @@ export function zeroFits(runs: readonly LevelRun[], widens: readonly string[]): 
     })),
   );
   const fit: Fit = { shape: 'level-zero', observations, widens };
-  return observations.length ? [fit].filter(redundant) : [];
+  return [fit].filter(redundant);
 }
 
 /** Slopes that should lie on a line along what was read. */
@@ -169,5 +169,5 @@ export function slopeFit({ stations, known, learned }: LevelRun, options: Pick<F
     .filter(({ zeroShare }) => zeroShare === 0 || known !== undefined || learned === undefined)
     .map(({ at, form, zeroShare }) => ({ form, row: [1, at], added: -zeroShare * (known ?? 0) }));
   const fit: Fit = { shape: 'line', observations, ...options };
-  return observations.length ? [fit].filter(redundant) : [];
+  return [fit].filter(redundant);
 }

@@ -85,6 +85,12 @@ export interface SetupSpread {
   readonly degrees: number;
 }
 
+/** Spreads as one: their squares weigh by their degrees of freedom. */
+export function poolSpreads(groups: readonly SetupSpread[]): SetupSpread {
+  const degrees = groups.reduce((sum, group) => sum + group.degrees, 0);
+  return { s: Math.sqrt(groups.reduce((sum, { s, degrees: nu }) => sum + nu * s ** 2, 0) / degrees), degrees };
+}
+
 /**
  * Spread of one set-up, in the unit of the readings: the usual one, what was learned elsewhere and the set-ups of this round, pooled by
  * their degrees of freedom.
@@ -92,9 +98,7 @@ export interface SetupSpread {
  * @param prior standard deviation before anything is learned. @param own sum of squares of this round's set-ups about their mean.
  */
 export function pooledSpread(prior: number, learned: SetupSpread | undefined, own: SetupSpread | undefined): SetupSpread {
-  const groups = [{ s: prior, degrees: PRIOR_DEGREES }, ...(learned ? [learned] : []), ...(own ? [own] : [])];
-  const degrees = groups.reduce((sum, group) => sum + group.degrees, 0);
-  return { s: Math.sqrt(groups.reduce((sum, { s, degrees: nu }) => sum + nu * s ** 2, 0) / degrees), degrees };
+  return poolSpreads([{ s: prior, degrees: PRIOR_DEGREES }, ...(learned ? [learned] : []), ...(own ? [own] : [])]);
 }
 
 /** How a quantity varies from set-up to set-up. */

@@ -6,6 +6,7 @@ import {
   learnedGain,
   usualShift,
   type MoveResult,
+  type Outcome,
   type ScrewRule,
   type UsualShift,
 } from '@isometra/core';
@@ -38,6 +39,10 @@ export interface JudgedMove {
   readonly between: DoneMove | undefined;
   readonly result: MoveResult;
 }
+
+/** What became of a move that asks for something before anything else is moved. */
+export type BadMove = Extract<Outcome, 'wrong-way' | 'nothing-moved'>;
+export const isBadMove = (outcome: string): outcome is BadMove => outcome === 'wrong-way' || outcome === 'nothing-moved';
 
 /** Notes of a finding that make its figures worth nothing to judge by. */
 const UNTRUSTED = ['misread', 'conditions-differ'];
@@ -146,7 +151,8 @@ export interface Screw {
   readonly kind: string;
 }
 
-const ofScrew =
+/** Moves of one screw. */
+export const ofScrew =
   ({ check, quantity, kind }: Screw) =>
   (entry: JudgedMove): boolean =>
     entry.check === check && entry.move.quantity === quantity && entry.move.kind === kind;

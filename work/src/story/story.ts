@@ -6,6 +6,7 @@ import {
   parseQuantity,
   placesOf,
   pooledSpread,
+  poolSpreads,
   readSheet,
   solve,
   startingSheet,
@@ -19,7 +20,7 @@ import type * as z from 'zod';
 import { defaultPlan } from '../campaign.js';
 import type { OtherWork } from '../doneMoves.js';
 import { factOf } from '../facts.js';
-import { signedGainOf, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
+import { judgedMoves, signedGainOf, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
 import { nextRung } from '../nextRung.js';
 import { staleWords } from '../reasons.js';
 import { rungsOf, waitNotes } from '../rungs.js';
@@ -153,19 +154,15 @@ function tellRound({ round: sheet = {}, time, id = '' }: ReadEntry, machine: Mac
   const told = toldAfter(head, machine.heads, other(machine));
   const known = (screw: Screw) => screwKnown(screw, told, machine.heads);
   // The finding with what was learned in its moves: of each screw the size of its gain.
-  const finding = withGains(check, full, sheet, machine, waits, told) ?? bare;
+  const finding = withGains(check, full, sheet, machine, waits, told);
   const { move, ask } = nextMove(finding, told, known);
   const planned =
-    move &&
-    withLearned(
-      move,
-      turnsScrew(MOVES.get(move.kind)) ? known({ check: check.id, quantity: move.quantity, kind: move.kind }) : NOTHING_KNOWN,
-    );
+    move && withLearned(move, turnsScrew(move.kind) ? known({ check: check.id, quantity: move.quantity, kind: move.kind }) : NOTHING_KNOWN);
   if (planned) machine.plans.set(`${id}|${planned.quantity}|${planned.kind}`, planned);
   const [judged, ...others] = told.judged.map(judgedTold);
   return {
     kind: 'round',
-    finding: judged || machine.heads.length ? finding : bare,
+    finding,
     ...(judged && { judged }),
     ...(others.length && { others }),
     ...(told.differs.length && {
@@ -232,7 +229,7 @@ function withMemory(
   return {
     ...sheet,
     ...(needle && instrument['sense'] === undefined && known && { instrument: { ...instrument, sense: known.sense } }),
-    ...(spread && { setupSpread: { s: spread.s, degrees: spread.degrees } }),
+    ...(spread && { setupSpread: spread }),
   };
 }
 
@@ -245,15 +242,8 @@ export function learnedSpread(check: string, heads: readonly RoundHead[]): Setup
   const groups = heads
     .filter((head) => head.check === check)
     .flatMap(({ finding }) => Object.values(finding?.quantities ?? {}).flatMap(({ setUps }) => setUps ?? []));
-  if (groups.length === 0) return undefined;
-  const [first, ...rest] = groups;
-  return rest.reduce<SetupSpread>((sum, group) => pooledPair(sum, group), first);
+  return groups.length ? poolSpreads(groups) : undefined;
 }
-
-const pooledPair = (one: SetupSpread, two: SetupSpread): SetupSpread => {
-  const degrees = one.degrees + two.degrees;
-  return { s: Math.sqrt((one.degrees * one.s ** 2 + two.degrees * two.s ** 2) / degrees), degrees };
-};
 
 function withLimits(check: CheckDefinition, sheet: Record<string, unknown>, limits: LimitSheet): Record<string, unknown> {
   const read = readSheet(sheet);
@@ -277,16 +267,16 @@ function withGains(
   machine: Machine,
   waits: ReturnType<typeof waitNotes>,
   told: Told,
-): Finding | undefined {
+): Finding {
   const given = (sheet['hardware'] ?? {}) as Readonly<Record<string, unknown>>;
+  const hardware = { ...hardwareOf(check.id, { card: machine.card }), ...given } as Record<string, Record<string, unknown>>;
   const findings = new Map<string, Finding>();
-  const plain = solve({ ...full, hardware: { ...hardwareOf(check.id, { card: machine.card }), ...given } }, { waits });
+  const plain = solve({ ...full, hardware }, { waits });
   const moves = plain.moves.map((move) => {
-    if (!turnsScrew(MOVES.get(move.kind))) return move;
+    if (!turnsScrew(move.kind)) return move;
     const gain = signedGainOf(told.past, { check: check.id, quantity: move.quantity, kind: move.kind });
     if (gain === null) return move;
     const size = String(Math.abs(gain));
-    const hardware = { ...hardwareOf(check.id, { card: machine.card }), ...given } as Record<string, Record<string, unknown>>;
     const own = hardware[move.kind];
     if (!own) return move;
     const key = `${move.kind}|${size}`;
@@ -385,13 +375,12 @@ function pitchOf(card: MachineCardText): number | undefined {
 function learnedOf(machine: Machine): Learned[] {
   const { heads } = machine;
   const last = new Map(heads.map((head) => [head.check, head]));
+  const past = new Map([...last.keys()].map((check) => [check, judgedMoves(check, heads, other(machine))]));
   const screws = new Map<string, Screw>();
   for (const { check, moves } of heads)
     for (const { quantity, kind } of moves) screws.set(`${check}|${quantity}|${kind}`, { check, quantity, kind });
   const ofScrews = [...screws.values()].flatMap((screw): Learned[] => {
-    const head = last.get(screw.check);
-    const past = head ? toldAfter(head, heads, other(machine)).past : [];
-    const gain = turnsScrew(MOVES.get(screw.kind)) ? signedGainOf(past, screw) : null;
+    const gain = turnsScrew(screw.kind) ? signedGainOf(past.get(screw.check) ?? [], screw) : null;
     const shift = usualShiftOf(heads, screw);
     return [
       ...(gain === null ? [] : [{ kind: 'gain' as const, value: gain, of: { ...screw } }]),

@@ -1,8 +1,8 @@
-import { CHECKS, type Finding, type Move } from '@isometra/core';
+import { CHECKS, MOVES, type Finding, type Move } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import type { OtherWork } from '../doneMoves.js';
 import { jumps, type Jump } from '../judging/jumps.js';
-import { judgedMoves, signedGainOf, totalGains, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
+import { judgedMoves, ofScrew, signedGainOf, totalGains, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
 import { inWorkingOrder } from '../order.js';
 import { ASK_WORDS, timesWords, type Ask, type MoveWord } from './words.js';
 
@@ -49,14 +49,9 @@ export interface ScrewKnown {
   readonly ask: Ask | undefined;
 }
 
-const sameScrew =
-  ({ check, quantity, kind }: Screw) =>
-  (entry: JudgedMove): boolean =>
-    entry.check === check && entry.move.quantity === quantity && entry.move.kind === kind;
-
 /** What is known of a screw after a round, and what must be asked before it is turned again. */
 export function screwKnown(screw: Screw, { past }: Pick<Told, 'past'>, rounds: readonly RoundHead[]): ScrewKnown {
-  const own = past.filter(sameScrew(screw)).filter(({ because }) => !because);
+  const own = past.filter(ofScrew(screw)).filter(({ because }) => !because);
   const last = own.at(-1);
   const gain = signedGainOf(past, screw);
   const known = {
@@ -79,9 +74,8 @@ function screwAsk(screw: Screw, own: readonly JudgedMove[], totals: ReturnType<t
   return total?.odd && total.entry === last ? { code: 'gain-odd', quantity, text: ASK_WORDS.gainOdd(timesWords(total.total)) } : undefined;
 }
 
-/** Whether a kind of move turns a screw, whose gain can be learned and turned round. */
-export const turnsScrew = (definition: { readonly input: { readonly shape: object } } | undefined): boolean =>
-  definition !== undefined && 'gain' in definition.input.shape;
+/** Whether a kind of move turns screws or feet: their gain can be learned, and a wrong way is given back by turning on. */
+export const turnsScrew = (kind: string): boolean => MOVES.get(kind)?.input.shape['gain'] !== undefined;
 
 /** A move with what was learned of its screw in it. */
 export interface PlannedMove extends Move {

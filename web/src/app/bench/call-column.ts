@@ -8,6 +8,7 @@ import {
   plateWords,
   registerLog,
   sameThing,
+  turnsScrew,
   undoWords,
   wayOut,
   wordOf,
@@ -21,7 +22,7 @@ import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
 import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
-import { differsWords, isTurned, moveTold } from '../ui/told-words';
+import { differsWords, moveTold } from '../ui/told-words';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { FourHoles } from './four-holes';
@@ -108,11 +109,16 @@ export class CallColumn {
     };
   }
 
+  /** What this round tells of what was done before it. */
+  private readonly before = computed(() => {
+    const id = this.store.round()?.id;
+    return id === undefined ? undefined : this.desk.told(id);
+  });
+
   /** What went the wrong way and was not turned is undone before anything else is said of a move; empty where nothing is. */
   private comesFirst(name: string): string {
-    const id = this.store.round()?.id;
-    const entry = id === undefined ? undefined : this.desk.told(id)?.judged.find(({ move }) => move.quantity === name);
-    if (!entry || wordOf(entry) !== 'wrong-way' || isTurned(entry.move.kind) || MOVES.get(entry.move.kind)?.panel) return '';
+    const entry = this.before()?.judged.find(({ move }) => move.quantity === name);
+    if (!entry || wordOf(entry) !== 'wrong-way' || turnsScrew(entry.move.kind) || MOVES.get(entry.move.kind)?.panel) return '';
     return `${undoWords(entry.move.kind)}: see the job card.`;
   }
 
@@ -138,8 +144,8 @@ export class CallColumn {
 
   /** What was done before this round, as it tells it: wrong way, nothing moved, fell short; and what contradicts an earlier round. */
   protected readonly told = computed(() => {
-    const [check, id] = [this.store.check(), this.store.round()?.id];
-    const told = check && id && this.calling() ? this.desk.told(id) : undefined;
+    const check = this.store.check();
+    const told = check && this.calling() ? this.before() : undefined;
     if (!told || !check) return [];
     const judged = told.judged.map((entry) => moveTold(entry, check.quantities[entry.move.quantity], this.shown()));
     // Parts of one offset turn together: it is said once.

@@ -3,7 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
 import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Move } from '@isometra/core';
 import { hasAll, type MoveWrite, type StoredRound } from '@isometra/contract';
-import { curvesAlong, hardwareOf, readCard, sheetOf, solveWhatStands } from '@isometra/work';
+import { curvesAlong, hardwareOf, readCard, sheetOf, solveWhatStands, turnsScrew } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -117,7 +117,7 @@ export abstract class JobMove {
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => {
     const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.asked()?.kind || ''), this.check()?.id ?? ''];
-    return MOVES.get(kind)?.input.shape['gain'] ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
+    return turnsScrew(kind) ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
   });
   /** What the card has beside its steps. */
   protected readonly panel = computed(() => MOVES.get(this.kind())?.panel);

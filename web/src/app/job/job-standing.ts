@@ -13,13 +13,15 @@ import {
   registerLog,
   registersFor,
   sameThing,
+  screwKnown,
   staleWords,
   standingReadings,
+  turnsScrew,
   unsettledOf,
 } from '@isometra/work';
 import { bedWords } from '../machine/bed-words';
 import { sizeOf } from '../ui/say';
-import { isTurned, moveTold } from '../ui/told-words';
+import { moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
 import type { KnownRegister } from './register-lock';
@@ -43,24 +45,25 @@ export abstract class JobStanding extends JobMove {
     const stale = this.desk.stale(round.id);
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
   });
+  /** What the round tells of what was done before it. */
+  private readonly before = computed(() => this.desk.told(this.roundId()));
   /** What is known of the screw by what earlier moves of it did. */
   private readonly screwTold = computed(() => {
     const check = this.check()?.id;
-    return check && !this.saved()?.doneAt
-      ? this.desk.screw(this.roundId(), { check, quantity: this.quantity(), kind: this.kind() })
+    const told = this.before();
+    return check && told && !this.saved()?.doneAt
+      ? screwKnown({ check, quantity: this.quantity(), kind: this.kind() }, told, this.desk.all())
       : undefined;
   });
   /** The last move of this went the wrong way or moved nothing: said before its next steps. */
   protected readonly wentBefore = computed(() => {
-    const told = this.desk.told(this.roundId())?.judged.find(({ move }) => move.quantity === this.quantity());
-    const before = told && moveTold(told, this.info(), this.shown());
-    return before?.bad ? before.text : '';
+    const told = this.before()?.judged.find(({ move }) => move.quantity === this.quantity());
+    const words = told && moveTold(told, this.info(), this.shown());
+    return words?.bad ? words.text : '';
   });
-  /** It is turned by screws or feet: a wrong way is given back by turning on. */
-  private readonly turned = computed(() => isTurned(this.kind()));
   /** The nudge tests come first, whatever is remembered: the last move of this screw went the wrong way. */
   protected readonly nudgeFirst = computed((): readonly JobStep[] => {
-    if (!this.screwTold()?.wentWrong || !this.turned()) return [];
+    if (!this.screwTold()?.wentWrong || !turnsScrew(this.kind())) return [];
     const part = this.check()?.part?.name ?? 'part';
     return [
       {
@@ -76,10 +79,10 @@ export abstract class JobStanding extends JobMove {
     // What a control was told wrongly its own slip puts right, from the old value that is locked there.
     const slip = this.panel() === 'register';
     if (told.ask && !slip) return told.ask.text;
-    const turned = this.desk.told(this.roundId())?.differs.find((entry) => entry.turned && entry.quantity === this.quantity());
+    const turned = this.before()?.differs.find((entry) => entry.turned && entry.quantity === this.quantity());
     if (turned) return ASK_WORDS.nudgeNeedle;
     const wrong = told.wentWrong?.move;
-    if (!wrong || !move || this.turned() || slip) return '';
+    if (!wrong || !move || turnsScrew(this.kind()) || slip) return '';
     return ASK_WORDS.takeOut(wrong.kind, sizeOf(reallyMoved(wrong), this.info(), this.shown(), 1).large);
   });
   protected readonly worn = computed(() => {

@@ -15,11 +15,9 @@ import {
   ladderFacts,
   readCard,
   rungsOf,
-  screwKnown,
   toldAfter,
   type JudgedMove,
   type OtherWork,
-  type ScrewKnown,
   type Told,
   running,
   scrapedOf,
@@ -163,12 +161,6 @@ export class Desk {
   told(roundId: string): Told | undefined {
     const round = this.all().find(({ id }) => id === roundId);
     return round && toldAfter(round, this.all(), this.otherWork());
-  }
-
-  /** What is known of a screw after a round, and what must be asked before it is turned again. */
-  screw(roundId: string, screw: Screw): ScrewKnown | undefined {
-    const told = this.told(roundId);
-    return told && screwKnown(screw, told, this.all());
   }
 
   /** Gain learned on this machine for a screw; null where none was, or where it moves as it should. */

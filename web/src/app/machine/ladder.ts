@@ -181,9 +181,8 @@ const MOVE_SHORT = { 'wrong-way': 'last move: wrong way', 'nothing-moved': 'last
 
 /** Why a rung does not stand as its figures say. */
 function reasonOf({ stale, left, waits, overdue, moveTold }: Rung): string | undefined {
-  const told = moveTold?.result.outcome;
-  if (!stale && (told === 'wrong-way' || told === 'nothing-moved')) return MOVE_SHORT[told];
   if (stale) return staleWords(stale);
+  if (moveTold) return MOVE_SHORT[moveTold];
   if (left) return leftWords(left);
   if (waits.length) return waitWords(waits[0]);
   return overdue === undefined ? undefined : `overdue by ${counted(overdue, 'day')}`;

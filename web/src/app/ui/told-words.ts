@@ -1,5 +1,5 @@
 import { MOVES, type QuantityInfo } from '@isometra/core';
-import { MOVE_WORDS, NOT_JUDGED, undoWords, wordOf, type JudgedMove, type Jump } from '@isometra/work';
+import { isBadMove, MOVE_WORDS, NOT_JUDGED, turnsScrew, undoWords, wordOf, type JudgedMove, type Jump } from '@isometra/work';
 import { placedWords, sizeOf, spoken, wayOfMove, type Shown } from './say';
 
 /** What became of a move in plain sentences, and what to do. */
@@ -10,14 +10,11 @@ export interface MoveTold {
   readonly bad: boolean;
 }
 
-/** It is turned by screws or feet: a wrong way is given back by turning on. */
-export const isTurned = (kind: string): boolean => MOVES.get(kind)?.input.shape['gain'] !== undefined;
-
 /** What is done first after a wrong way: a screw is turned back, what lies under a part is taken out, a control has its slip. */
 function firstOf(kind: string): string {
   const needle = 'push the part toward the stylus to see which way the needle counts';
   if (MOVES.get(kind)?.panel === 'register') return `Before anything is entered, ${needle}: the slip says what to enter.`;
-  if (isTurned(kind)) return `Turn back what was done, ${needle}, and try which way the screw takes it.`;
+  if (turnsScrew(kind)) return `Turn back what was done, ${needle}, and try which way the screw takes it.`;
   return `${undoWords(kind)}, ${needle}, and read again.`;
 }
 
@@ -39,7 +36,7 @@ export function moveTold(entry: JudgedMove, info: QuantityInfo | undefined, show
     'as-planned': `The last move went ${moved}, as planned.`,
     overshot: `The last move went ${moved}, more than the ${meant} that were planned.`,
   };
-  return { word, bad: word === 'wrong-way' || word === 'nothing-moved', text: texts[word] };
+  return { word, bad: isBadMove(word), text: texts[word] };
 }
 
 /** "Round 2 said 0.060 mm toward you, this one says 0.090 mm toward you, and nothing was moved in between." */
