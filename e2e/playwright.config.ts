@@ -6,7 +6,7 @@ export default defineConfig({
   // Time is no fault of a story: on a busy machine one takes three times as long. These end what hangs.
   timeout: 200_000,
   expect: { timeout: 20_000 },
-  workers: 2,
+  workers: 4,
   fullyParallel: true,
   forbidOnly: !!process.env['CI'],
   reporter: 'list',

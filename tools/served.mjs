@@ -36,7 +36,7 @@ async function databaseWithin({ url }, from) {
 async function demoWithin(within) {
   if (!demos.has(within.url)) {
     const template = await databaseWithin(within);
-    const filling = await served({ demo: true, database: template });
+    const filling = await served({ demo: true, database: template, begin: inProcess });
     await filling.stop();
     demos.set(within.url, template.name);
   }
@@ -45,54 +45,74 @@ async function demoWithin(within) {
 
 /**
  * Start server and database.
- * @param within a running MariaDB to put the database in; left out, one is started for it.
+ * @param within a running MariaDB to put the database in: then the server runs in this process too, because starting one
+ *   for every test costs more than many a test; left out, both are started for it.
  * @returns its address; `stopServer` and `startServer` to lose the server and bring it back on the same data; `stop` ends all.
  */
 export async function serve({ demo, within }) {
-  if (!within) return served({ demo, database: await throwAwayDatabase() });
-  return served({ demo, database: demo ? await demoWithin(within) : await databaseWithin(within) });
+  if (!within) return served({ demo, database: await throwAwayDatabase(), begin: ownProcess });
+  return served({ demo, database: demo ? await demoWithin(within) : await databaseWithin(within), begin: inProcess });
 }
 
-async function served({ demo, database }) {
-  const port = await freePort();
-  const address = `http://127.0.0.1:${port}`;
-  let server;
-
-  const startServer = () =>
-    new Promise((resolve, reject) => {
-      server = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
-        stdio: ['ignore', 'pipe', 'inherit'],
-        env: {
-          ...process.env,
-          PORT: String(port),
-          DATABASE_URL: database.url,
-          WEB_ROOT: join(ROOT, 'web/dist/browser'),
-          DEMO: demo ? 'yes' : 'no',
-          LOG_LEVEL: 'error',
-        },
-      });
-      server.stdout.once('data', () => resolve(address));
-      server.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-    });
-
-  const stopServer = () =>
-    new Promise((resolve) => {
-      server.removeAllListeners('exit');
-      server.once('exit', resolve);
-      server.kill('SIGTERM');
-    });
-
+async function served({ demo, database, begin }) {
+  const env = {
+    PORT: String(await freePort()),
+    DATABASE_URL: database.url,
+    WEB_ROOT: join(ROOT, 'web/dist/browser'),
+    DEMO: demo ? 'yes' : 'no',
+    LOG_LEVEL: 'error',
+  };
+  const address = `http://127.0.0.1:${env.PORT}`;
+  let stopServer;
+  const startServer = async () => {
+    stopServer = await begin(env);
+    return address;
+  };
   await startServer();
   return {
     address,
     database: database.url,
     startServer,
-    stopServer,
+    stopServer: () => stopServer(),
     stop: async () => {
       await stopServer();
       await database.stop();
     },
   };
+}
+
+/** A server as a process of its own. @returns what stops it. */
+function ownProcess(env) {
+  return new Promise((resolve, reject) => {
+    const server = spawn(process.execPath, [join(ROOT, 'server/dist/main.js')], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+      env: { ...process.env, ...env },
+    });
+    server.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+    const stop = () =>
+      new Promise((done) => {
+        server.removeAllListeners('exit');
+        server.once('exit', done);
+        server.kill('SIGTERM');
+      });
+    server.stdout.once('data', () => resolve(stop));
+  });
+}
+
+/** What the servers of this process share: the program, and the threads that solve. */
+let shared;
+async function sharedParts() {
+  const load = (file) => import(join(ROOT, 'server/dist', file));
+  const [{ startServing }, { readConfig }, { Solver }] = await Promise.all(['serving.js', 'config.js', 'services/solver.js'].map(load));
+  return { startServing, readConfig, solver: new Solver() };
+}
+
+/** A server in this process; one at a time. @returns what stops it. */
+async function inProcess(env) {
+  shared ??= sharedParts();
+  const { startServing, readConfig, solver } = await shared;
+  const serving = await startServing(readConfig(env), solver);
+  return serving.stop;
 }
 
 /** How Chromium is started here. */

@@ -61,35 +61,44 @@ async function suite(name, kind, command, args, options) {
 /** Three processes that do nothing but keep the machine busy. */
 const busyLoops = () => Array.from({ length: 3 }, () => spawn(process.execPath, ['-e', 'for (;;);'], { stdio: 'ignore' }));
 
+/** The specs of the server, on a database that is thrown away. */
+async function onServer(env) {
+  if (only.length && !only.includes('server')) return;
+  const database = await throwAwayDatabase();
+  try {
+    const onIt = { ...env, TEST_DATABASE_URL: database.url };
+    await suite('server', 'jasmine', bin('jasmine'), ['--config=server/jasmine.json'], { env: onIt });
+  } finally {
+    await database.stop();
+  }
+}
+
 async function main() {
   ensurePackages();
   const chromium = ensureProgram(['chromium', 'chromium-browser'], 'chromium', 'Testing the screens');
   const env = { ...process.env, CHROME_BIN: chromium, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0' };
   forgetOldBuilds();
-  // Two at a time where one alone leaves a core idle; what is read while it runs is told at once, the other in one piece.
-  await Promise.all([
-    suite('types', 'single', bin('tsc'), ['-b'], { env }),
-    suite('lint', 'single', bin('eslint'), ['.', '--max-warnings', '0'], { env, held: true }).then(() =>
-      suite('arrows', 'single', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', ...WORKSPACES.map((name) => `${name}/src`)], {
-        env,
-        held: true,
-      }),
-    ),
-  ]);
-  await suite('core', 'jasmine', bin('jasmine'), ['--config=core/jasmine.json', '--parallel=2'], { env });
-  const screens = !only.length || only.includes('e2e') ? stream(process.execPath, ['tools/build.mjs'], { env, held: true }) : undefined;
-  await suite('work', 'jasmine', bin('jasmine'), ['--config=work/jasmine.json'], { env });
-  const database = await throwAwayDatabase();
-  try {
-    await suite('server', 'jasmine', bin('jasmine'), ['--config=server/jasmine.json'], {
-      env: { ...env, TEST_DATABASE_URL: database.url },
-    });
-  } finally {
-    await database.stop();
-  }
-  const built = await screens;
-  if (built?.code) throw new Error(`The screens could not be built:\n${built.output}`);
-  await suite('web', 'karma', bin('ng'), ['test', '--watch=false'], { cwd: join(ROOT, 'web'), env });
+  // Two lines of work at a time, because most of it leaves a core idle: what the program computes and keeps, told as it runs; and
+  // beside it how it is written and what it shows, told in one piece each.
+  const beside = { env, held: true };
+  const types = suite('types', 'single', bin('tsc'), ['-b'], { env });
+  const computed = async () => {
+    await types;
+    await suite('core', 'jasmine', bin('jasmine'), ['--config=core/jasmine.json', '--parallel=2'], { env });
+    await suite('work', 'jasmine', bin('jasmine'), ['--config=work/jasmine.json'], { env });
+    await onServer(env);
+  };
+  const shown = async () => {
+    await suite('lint', 'single', bin('eslint'), ['.', '--max-warnings', '0'], beside);
+    const rooms = WORKSPACES.map((name) => `${name}/src`);
+    await suite('arrows', 'single', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', ...rooms], beside);
+    await types;
+    await suite('web', 'karma', bin('ng'), ['test', '--watch=false'], { ...beside, cwd: join(ROOT, 'web') });
+    if (only.length && !only.includes('e2e')) return;
+    const built = await stream(process.execPath, ['tools/build.mjs'], beside);
+    if (built.code) throw new Error(`The screens could not be built:\n${built.output}`);
+  };
+  await Promise.all([computed(), shown()]);
   const loops = busy ? busyLoops() : [];
   const stories = (slow) => ({ cwd: join(ROOT, 'e2e'), env: { ...env, ...(slow && { SLOW_API: '1' }) } });
   // In a full run the shortest stories meet an API that answers late and out of order; the others run on it as it is.

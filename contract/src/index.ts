@@ -9,3 +9,4 @@ export * from './limits.js';
 export * from './board.js';
 export * from './scraping.js';
 export * from './history.js';
+export * from './shop.js';

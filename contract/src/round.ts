@@ -130,6 +130,8 @@ export const madeSchema = z.strictObject({
     .optional(),
   /** Of a part that carries like things, a turret: it was moved with all of them, or one by itself. Left out, with all of them. */
   moved: z.enum(['all', 'one']).optional(),
+  /** When what was put in came out again, or the part was brought back: from then on the move no longer stands. */
+  takenOut: z.strictObject({ at: whenSchema, by: whoSchema }).optional(),
   /** Leaves that really went in, µm; left out where it was what the plan said. */
   wentIn: z.array(z.number().positive().max(20_000)).max(24).optional(),
 });
@@ -216,6 +218,8 @@ export const roundHeadSchema = z.object({
   sense: z.union([z.literal(1), z.literal(-1)]).nullable(),
   moves: z.array(moveSchema).readonly(),
   finding: findingHeadSchema.nullable(),
+  /** Its date lies beyond the server's own time: it does not rule until somebody has put it right. Left out where it does not. */
+  ahead: z.literal(true).optional(),
 });
 export type RoundHead = z.infer<typeof roundHeadSchema>;
 
@@ -237,6 +241,8 @@ export const storedRoundSchema = z.object({
   number: z.number(),
   readings: z.array(storedReadingSchema).readonly(),
   moves: z.array(moveSchema).readonly(),
+  /** Its date lies beyond the server's own time: it does not rule until somebody has put it right. Left out where it does not. */
+  ahead: z.literal(true).optional(),
 });
 export type StoredRound = z.infer<typeof storedRoundSchema>;
 

@@ -55,12 +55,21 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
   await toCard();
   await expect(job).toContainText('Take out what was put in (0.072 mm in 300 mm) first');
   await expect(job).not.toContainText('Lay in');
+  const second = page.url();
   await page.goto(`${shop.address}/machines`);
   await expect(page.locator('main, body').first()).toContainText('wrong way');
+  await page.goto(second);
+  await page.getByRole('button', { name: 'It is out again' }).click();
+  await expect(job).toContainText('It is out again. Read a new round before anything else is put in.');
+  await page.goto(`${shop.address}/machines`);
+  await expect(page.locator('main, body').first()).toContainText('It was moved: read it again');
 
   // It is out again, and the round is as it was: the card is given as at first.
   await round(24);
   await expect(call(page)).not.toContainText('went the wrong way');
+  await expect(call(page)).not.toContainText('nothing was moved in between');
+  await toCard();
+  await expect(job).toContainText('Lay in 0.077 mm');
 });
 
 test('shims between two side moves: the screw is not judged by what the shims may have done', async ({ page, shop }) => {

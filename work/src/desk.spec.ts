@@ -3,7 +3,8 @@ import type { PrintResult, Surface } from '@isometra/contract';
 import { deskOf, scrapedOf } from './desk.js';
 import { middleOf } from './deskEntries.js';
 import { entryFaults, standing, surfaceFaults } from './deskFaults.js';
-import { eveningsOf } from './deskForecast.js';
+import { endsEvening } from './deskEntries.js';
+import { eveningsOf } from './notebook/evenings.js';
 import { learnedPasses } from './deskHand.js';
 import type { DeskStep } from './deskSteps.js';
 import { gridZones, joinHeights, nestedZones, planePlan, priceOf, stripMarks, wedgePlan } from './deskPlan.js';
@@ -295,7 +296,7 @@ describe('the desk', () => {
       diary.write('done', {});
     }
     expect(told(diary).hindsight).toEqual({ expected: 4, took: 4 });
-    expect(eveningsOf(standing(diary.entries)).length).toBe(5);
+    expect(eveningsOf(standing(diary.entries), endsEvening).length).toBe(5);
   });
 
   it('minutes count themselves, from the first touch to the last of the evening', () => {

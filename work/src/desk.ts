@@ -1,12 +1,13 @@
 import { CHECKS, SPOT_TARGETS, SQUARE, spotCall } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
 import { contactShiftOf, type ContactShift } from './deskContact.js';
-import { ofKind, reached, taken, takesBites, type Grade, type Known, type Of } from './deskEntries.js';
+import { endsEvening, ofKind, reached, taken, takesBites, type Grade, type Known, type Of } from './deskEntries.js';
 import { standing } from './deskFaults.js';
-import { eveningsOf, forecastOf, minutesOf, type Forecast } from './deskForecast.js';
+import { forecastOf, type Forecast } from './deskForecast.js';
 import { handsOf, learnedPasses, type LearnedPass, type PassDepth } from './deskHand.js';
 import { differingBites, leftOf, turnedOf, type DeskZone } from './deskLeft.js';
 import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote } from './deskNotes.js';
+import { eveningsOf, minutesOf } from './notebook/evenings.js';
 import { remindersOf, stepOf, type DeskStep, type HowFar, type Reminder } from './deskSteps.js';
 
 export interface Desk extends HowFar {
@@ -90,9 +91,9 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const step = stepOf(known, left, told);
   const contact = contactShiftOf(surface, entries);
   const last = ofKind(entries, 'pass').at(-1) ?? null;
-  const evenings = eveningsOf(entries);
+  const evenings = eveningsOf(entries, endsEvening);
   const tonight = evenings.at(-1) ?? [];
-  const open = tonight.at(-1)?.kind === 'done' ? [] : tonight;
+  const open = tonight.slice(-1).some(endsEvening) ? [] : tonight;
   const linerLeft = linerOf(known);
   const differing = differingBites(known);
   const deepest = Math.max(0, ...zones.map(({ depth }) => depth ?? 0));

@@ -6,6 +6,10 @@ export type Grade = Of<'pass'>['content']['grade'];
 /** Entries of one kind, in order. */
 export const ofKind = <Kind extends EntryKind>(entries: readonly DeskEntry[], kind: Kind): Of<Kind>[] =>
   entries.filter((entry): entry is Of<Kind> => entry.kind === kind);
+
+/** Whether somebody said with it that this evening is done. */
+export const endsEvening = ({ kind }: DeskEntry): boolean => kind === 'done';
+
 const orders = new WeakMap<readonly DeskEntry[], ReadonlyMap<DeskEntry, number>>();
 
 /** The place of an entry among all; −1 where it is not among them. Counted once for a list: months of passes are many. */

@@ -1,29 +1,13 @@
 import { cyclesAnEvening, cyclesLeft, eveningsFor, median, type Expected } from '@isometra/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { ofKind, type Grade } from './deskEntries.js';
+import { endsEvening, ofKind, type Grade } from './deskEntries.js';
 import type { Hands } from './deskHand.js';
 import type { DeskZone } from './deskLeft.js';
 import { priceOf } from './deskPlan.js';
+import { eveningsOf } from './notebook/evenings.js';
 
-/** Evenings apart: so long without a touch, ms. */
-const NIGHT = 3 * 3_600_000;
 /** A cheap reading stands for the full check for so many passes at most. */
 const EVERY = 3;
-
-/** Evenings of work, each from its first touch to its last. */
-export function eveningsOf(entries: readonly DeskEntry[]): readonly (readonly DeskEntry[])[] {
-  const evenings: DeskEntry[][] = [];
-  for (const entry of entries) {
-    const last = evenings.at(-1)?.at(-1);
-    if (!last || last.kind === 'done' || Date.parse(entry.at) - Date.parse(last.at) > NIGHT) evenings.push([entry]);
-    else evenings.at(-1)?.push(entry);
-  }
-  return evenings;
-}
-
-/** From the first touch of an evening to its last, minutes. */
-export const minutesOf = (evening: readonly DeskEntry[]): number =>
-  evening.length ? (Date.parse(evening[evening.length - 1].at) - Date.parse(evening[0].at)) / 60_000 : 0;
 
 /** What is still to come: cycles, evenings, and full checks with their stripping, which are priced apart. */
 export interface Forecast {
@@ -59,6 +43,6 @@ export function forecastOf(
   }
   const { cycles: planned } = priceOf(surface, plan.content, { rough: pass.rough.depth, fine: pass.fine.depth });
   const expected = eveningsFor(expect(planned), each).expected;
-  const took = eveningsOf(entries).filter((evening) => evening.some(({ kind, at }) => kind === 'pass' && at > plan.at)).length;
+  const took = eveningsOf(entries, endsEvening).filter((evening) => evening.some(({ kind, at }) => kind === 'pass' && at > plan.at)).length;
   return { forecast: null, hindsight: took ? { expected, took } : null };
 }

@@ -35,7 +35,9 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
         if (doneAt === null) return [];
         // Where nobody said that one was moved by itself, all went with it.
         const body = made?.moved === 'one' ? undefined : check.part?.carries?.body;
-        return [{ id, begunAt, doneAt, check, from: round, ...(body !== undefined && { body }) }];
+        const done = { begunAt, doneAt, check, from: round, ...(body !== undefined && { body }) };
+        const back = made?.takenOut?.at;
+        return [{ ...done, id }, ...(back === undefined ? [] : [{ ...done, begunAt: back, doneAt: back }])];
       });
     })
     .sort(asDone);

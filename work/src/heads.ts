@@ -11,6 +11,7 @@ export function headOf(round: StoredRound, { finding }: Pick<Solved, 'finding'>,
     mounting: mountingOf(check, round.setup, round.plan),
     sense: senseOf(round.instrument),
     finding: finding && findingHead(finding, sheet),
+    ...(round.ahead && { ahead: true as const }),
   };
 }
 

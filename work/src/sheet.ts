@@ -10,6 +10,7 @@ import {
   type Fault,
   type Finding,
   type LimitSheet,
+  type SetupSpread,
   type SolveContext,
 } from '@isometra/core';
 import { featuresOf } from '@isometra/contract';
@@ -44,6 +45,8 @@ export interface ShopFacts {
   readonly limits?: LimitSheet;
   /** What planned changes will do: zones and aims of what follows the axis shift by minus that. */
   readonly pending?: AxisEffect;
+  /** What earlier rounds of this check have taught of setting up on this machine, in the unit of its readings. */
+  readonly setupSpread?: SetupSpread;
 }
 
 /** The hardware of a sheet from a machine card and the shim drawers: what each kind of move can make of them. */
@@ -96,6 +99,7 @@ export function sheetOf(
     readings: standing.map((reading) => sheetReading(reading, round.conditions)),
     ...(facts.limits && zonesOf(facts.limits, round, standing, facts.pending)),
     hardware: hardwareOf(round.check, facts),
+    ...(facts.setupSpread && CHECKS.get(round.check)?.reseatSpread !== undefined && { setupSpread: facts.setupSpread }),
   };
 }
 

@@ -32,9 +32,9 @@ export function leavesOf(text: string): Leaves {
 
 const unitOf = (part: string): string | undefined => /[a-zµ"]+\s*$/i.exec(part)?.[0].trim();
 
-/** The leaves that a move leaves in the machine: those that really went in where somebody said so, or those of its plan. */
+/** The leaves that a move leaves in the machine, none once they were taken out again: those that really went in where somebody said so, or those of its plan. */
 export const leavesIn = ({ kind, plan, made }: Pick<MoveWrite, 'kind' | 'plan' | 'made'>): readonly number[] =>
-  MOVES.get(kind)?.leaves === true ? (made?.wentIn ?? leavesUsed(plan)) : [];
+  MOVES.get(kind)?.leaves === true && !made?.takenOut ? (made?.wentIn ?? leavesUsed(plan)) : [];
 
 /** What a move really was, signed like its quantity: by the leaves that went in where one pile was wanted, or else as planned. */
 export function reallyMoved({ kind, amount, unit, made, plan }: Pick<MoveWrite, 'kind' | 'amount' | 'unit' | 'made' | 'plan'>): number {

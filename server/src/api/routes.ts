@@ -11,6 +11,9 @@ import {
   roundSchema,
   surfaceSchema,
   deskEntrySchema,
+  firstBrowserSchema,
+  redateSchema,
+  shopWriteSchema,
   surveyNoteSchema,
   surveySchema,
   whoSchema,
@@ -28,9 +31,10 @@ import { addMachine, changeMachine, getMachine, listMachines } from '../services
 import { addMove, changeMove } from '../services/moves.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
-import { addRound, changeRound, getRound, listRounds } from '../services/rounds.js';
+import { addRound, changeRound, getRound, listRounds, redateRound } from '../services/rounds.js';
 import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
+import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
 import { addEntries, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
@@ -178,6 +182,11 @@ function rounds(router: Router, { sequelize, solver }: Means): void {
     sameId(request.params.id, round.id);
     response.json(await changeRound(sequelize, round));
   });
+  router.post('/rounds/:id/date', async (request, response) => {
+    const redate = parseBody(redateSchema, request.body);
+    sameId(request.params.id, redate.id);
+    response.json(await redateRound(sequelize, redate));
+  });
   router.post('/rounds/:id/readings', async (request, response) => {
     const body: unknown = request.body;
     const readings = Array.isArray(body) ? parseBody(manyReadings, body) : [parseBody(readingSchema, body)];
@@ -230,10 +239,21 @@ function scraping(router: Router, { sequelize, solver }: Means): void {
   });
 }
 
+function shop(router: Router, { sequelize }: Means): void {
+  router.get('/shop', async (_request, response) => void response.json(await getShop()));
+  router.put('/shop', async (request, response) => {
+    const { timeZone, by } = parseBody(shopWriteSchema, request.body);
+    response.json(await chooseZone(sequelize, timeZone, by));
+  });
+  router.post('/shop/first-browser', async (request, response) => {
+    response.json(await takeFirstZone(parseBody(firstBrowserSchema, request.body).timeZone));
+  });
+}
+
 /** Everything under /api but health. */
 export function apiRoutes(means: Means): Router {
   const router = Router();
-  for (const part of [solving, machines, kit, limits, surveys, rounds, moves, scraping]) part(router, means);
+  for (const part of [solving, shop, machines, kit, limits, surveys, rounds, moves, scraping]) part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);

@@ -60,7 +60,7 @@ describe('the scraping desk', () => {
     expect(zones).toEqual(surface.zones);
     // The logbook is not flooded by passes: they are counted when the evening ends.
     const log = (await LogRow.findAll()).map(({ text }) => text);
-    expect(log).toContain('Saddle, flat way: 2 passes today');
+    expect(log).toContain('Saddle, flat way: done for the evening, 2 passes');
     expect(log.filter((text) => text.includes('pass')).length).toBe(1);
     await shop.http.post('/api/surfaces').send(surface).expect(201);
     expect((await shop.http.get(`/api/machines/${surface.machineId}/surfaces`)).body.length).toBe(1);

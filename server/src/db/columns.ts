@@ -9,6 +9,7 @@ export const maybe = (length: number) => ({ type: DataTypes.STRING(length), allo
 export const whole = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false });
 export const when = () => ({ type: DataTypes.DATE(3), allowNull: false });
 export const maybeWhen = () => ({ type: DataTypes.DATE(3), allowNull: true });
+export const no = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
 export const version = () => ({ ...whole(), defaultValue: 1 });
 
 /** JSON as the database hands it back: as text, or taken apart by the driver. */

@@ -1,5 +1,5 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
-import { id, json, text, uuid, version, when } from './columns.js';
+import { id, json, maybe, text, uuid, version, when } from './columns.js';
 
 type Json = Record<string, unknown>;
 
@@ -59,6 +59,15 @@ export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttribut
   declare text: string;
 }
 
+/** One thing that is settled for the whole shop, by its name. */
+export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
+  declare name: string;
+  declare value: string;
+  /** Who settled it; null where nobody did and the first browser's was taken. */
+  declare by: string | null;
+  declare at: Date;
+}
+
 /** Bind what belongs to the shop: machines, kit, limit sheets, the log. */
 export function defineShop(sequelize: Sequelize): void {
   const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
@@ -92,5 +101,9 @@ export function defineShop(sequelize: Sequelize): void {
       text: text(400),
     },
     table('log_entries'),
+  );
+  SettingRow.init(
+    { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(200), by: maybe(8), at: when() },
+    table('shop_settings'),
   );
 }

@@ -1,5 +1,5 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
-import { id, json, maybe, maybeUuid, maybeWhen, text, uuid, version, when, whole } from './columns.js';
+import { id, json, maybe, maybeUuid, maybeWhen, no, text, uuid, version, when, whole } from './columns.js';
 
 type Json = Record<string, unknown>;
 
@@ -50,6 +50,8 @@ export class RoundRow extends Model<InferAttributes<RoundRow>, InferCreationAttr
   declare conditions: Json;
   declare purpose: Json | null;
   declare note: string | null;
+  /** Its date lay beyond the server's own time when it came in, and nobody has put it right yet. */
+  declare ahead: CreationOptional<boolean>;
   declare by: string;
   declare at: Date;
   declare version: number;
@@ -135,7 +137,7 @@ export function defineSurveys(sequelize: Sequelize): void {
     note: { type: DataTypes.TEXT, allowNull: true },
   };
   RoundRow.init(
-    { id: id(), checkId: uuid(), machineId: uuid(), kind: text(60), ...described, ...signed(), version: version() },
+    { id: id(), checkId: uuid(), machineId: uuid(), kind: text(60), ...described, ahead: no(), ...signed(), version: version() },
     table('rounds'),
   );
   const bare = { type: DataTypes.BOOLEAN, allowNull: false };

@@ -1,10 +1,11 @@
 import type { Sequelize } from 'sequelize';
 import type { Board } from '@isometra/contract';
-import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard, scrapedOf, slantOf } from '@isometra/work';
+import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard, ruling, scrapedOf, shopDay, slantOf } from '@isometra/work';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog } from './log.js';
 import { listMachines } from './machines.js';
+import { shopZone } from './shop.js';
 import type { Solver } from './solver.js';
 import { listSurfaces } from './surfaces.js';
 import { listSurveys } from './surveys.js';
@@ -27,7 +28,7 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
         last,
         ...plateOf({
           kind: String(card.kind),
-          rounds,
+          rounds: ruling(rounds),
           surveys: surveys.map(campaignOf),
           facts: { now: at, scraped: scrapedOf(surfaces), ...ladderFacts(readCard(card)) },
           ...(slant !== undefined && { slant }),
@@ -35,8 +36,9 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
       };
     }),
   );
+  const today = shopDay(at, await shopZone());
   const kit = (await listKit()).flatMap(({ name, care }) => {
-    const days = daysUntilDue(care, at.slice(0, 10));
+    const days = daysUntilDue(care, today);
     return days !== undefined && days < 0 ? [{ name, days: -days }] : [];
   });
   return { plates, kit };

@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { FindingHead, MoveWrite, RoundHead, RoundWrite } from '@isometra/contract';
-import { campaignOf, judgingKey, mountingOf, pendingOf, senseOf, type ShopFacts } from '@isometra/work';
+import { campaignOf, judgingKey, mountingOf, pendingOf, senseOf, shopDate, spreadsBefore, type ShopFacts } from '@isometra/work';
 import { CHECKS } from '@isometra/core';
 import { fromJson } from '../db/columns.js';
 import { inOneGo } from '../db/transactions.js';
@@ -8,6 +8,7 @@ import { FindingRow, MoveRow, ReadingRow, RoundRow } from '../db/surveyModels.js
 import type { HeadTask } from '../workers/solver.js';
 import { writeLog } from './log.js';
 import { moveShown, readingShown } from './roundRows.js';
+import { shopZone } from './shop.js';
 import type { Solver } from './solver.js';
 import { listSurveys } from './surveys.js';
 import { CORE_VERSION } from './version.js';
@@ -31,10 +32,12 @@ interface Row {
   readonly foundVersion: number | null;
   readonly judging: string | null;
   readonly core: string | null;
+  /** 1 where its date lies beyond the server's own time. */
+  readonly ahead: number;
 }
 
 // Sorted and numbered here: the database would carry every head through a temporary table for it.
-const ROWS = `SELECT r.id, c.surveyId, r.kind, r.instrumentName, r.conditions, r.\`by\`, r.\`at\`, r.version,
+const ROWS = `SELECT r.id, c.surveyId, r.kind, r.instrumentName, r.conditions, r.\`by\`, r.\`at\`, r.version, r.ahead,
   (SELECT MAX(x.sequence) FROM readings x WHERE x.roundId = r.id) AS last,
   f.head, f.sequence AS foundSequence, f.version AS foundVersion, f.judging, f.core
   FROM rounds r JOIN checks c ON c.id = r.checkId LEFT JOIN findings f ON f.roundId = r.id
@@ -57,34 +60,39 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
     }),
     movesOf(sequelize, machineId),
   ]);
-  const judgings = new Map(
+  const ofSurvey = new Map(
     surveys.map((survey) => {
       const campaign = campaignOf(survey);
       return [survey.id, { key: judgingKey(campaign), facts: { limits: survey.judge, pending: pendingOf(campaign) } }];
     }),
   );
-  const stands = (row: Row): boolean =>
-    row.foundSequence === (row.last ?? 0) &&
-    row.foundVersion === row.version &&
-    row.core === CORE_VERSION &&
-    row.judging === judgings.get(row.surveyId)?.key;
-  const fresh = await workOut(
-    { sequelize, solver, machineId },
-    rows.filter((row) => !stands(row)),
-    judgings,
-  );
+  rows.sort(byTime);
+  const kept = rows.map(({ head }) => fromJson(head) as unknown as Kept | null);
+  // By what each was judged; null where it has changed since, whatever it was judged by.
+  const judgedBy = rows.map((row) => (isAsFound(row) ? row.judging : null));
+  // Its own set-ups do not depend on what others taught: once anew, and once more where the rounds before it now teach otherwise.
+  for (let pass = 0; pass < 2; pass++) {
+    const judgings = judgingsOf(rows, kept, ofSurvey);
+    const old = rows.flatMap((_row, i) => (judgedBy[i] === judgings[i].key ? [] : [i]));
+    const fresh = await workOut(
+      { sequelize, solver, machineId },
+      old.map((i) => ({ row: rows[i], judging: judgings[i] })),
+    );
+    old.forEach((i, k) => ([kept[i], judgedBy[i]] = [fresh[k], judgings[i].key]));
+  }
   const numbers = new Map<string, number>();
-  return rows.sort(byTime).map((row): RoundHead => {
+  return rows.map((row, i): RoundHead => {
     const { id, surveyId, kind: check, instrumentName, by, version } = row;
     const number = (numbers.get(check) ?? 0) + 1;
     numbers.set(check, number);
     return {
       ...{ id, machineId, surveyId, check, number, instrumentName, by, version },
       at: row.at.toISOString(),
+      ...(row.ahead && { ahead: true }),
       conditions: fromJson(row.conditions) as RoundWrite['conditions'],
       last: row.last ?? 0,
       moves: moves.get(id) ?? [],
-      ...(fresh.get(id) ?? (fromJson(row.head) as unknown as Kept)),
+      ...(kept[i] as Kept),
     };
   });
 }
@@ -99,9 +107,23 @@ async function movesOf(sequelize: Sequelize, machineId: string): Promise<Readonl
   return moves;
 }
 
+/** Nothing of a round has changed since it was worked out, nor has the program. */
+const isAsFound = (row: Row): boolean =>
+  row.foundSequence === (row.last ?? 0) && row.foundVersion === row.version && row.core === CORE_VERSION;
+
 interface Judging {
   readonly key: string;
   readonly facts: ShopFacts;
+}
+
+/** By what each round is judged: its survey, and what the rounds of its check before it have taught of setting up. */
+function judgingsOf(rows: readonly Row[], kept: readonly (Kept | null)[], ofSurvey: ReadonlyMap<string, Judging>): readonly Judging[] {
+  const spreads = spreadsBefore(rows.map(({ kind, ahead }, i) => ({ check: kind, finding: ahead ? null : (kept[i]?.finding ?? null) })));
+  return rows.map(({ surveyId }, i) => {
+    const { key, facts } = ofSurvey.get(surveyId) ?? { key: '', facts: {} };
+    const spread = spreads[i];
+    return spread ? { key: `${key}/${spread.s.toFixed(6)}/${spread.degrees}`, facts: { ...facts, setupSpread: spread } } : { key, facts };
+  });
 }
 
 /** Whose rounds are worked out, and with what. */
@@ -111,19 +133,25 @@ interface Shelf {
   readonly machineId: string;
 }
 
+/** A round that is worked out, and what it is judged by. */
+interface ToJudge {
+  readonly row: Row;
+  readonly judging: Judging;
+}
+
 /** Rounds that are worked out and kept in one go. */
 const LOT = 500;
 
 /** Work out anew what no longer stands, and keep it. */
-async function workOut(shelf: Shelf, rows: readonly Row[], judgings: ReadonlyMap<string, Judging>): Promise<ReadonlyMap<string, Kept>> {
-  const kept = new Map<string, Kept>();
-  for (let from = 0; from < rows.length; from += LOT) {
-    const lot = rows.slice(from, from + LOT);
-    const tasks = await tasksOf(lot, judgings);
+async function workOut(shelf: Shelf, all: readonly ToJudge[]): Promise<readonly Kept[]> {
+  const kept: Kept[] = [];
+  for (let from = 0; from < all.length; from += LOT) {
+    const lot = all.slice(from, from + LOT);
+    const tasks = await tasksOf(lot);
     const heads = await shelf.solver.heads(tasks);
-    await keep(lot, tasks, heads, judgings);
-    await logJudgedAnew(shelf, lot, tasks, heads, judgings);
-    lot.forEach(({ id }, i) => kept.set(id, keptOf(tasks[i], heads[i])));
+    await keep(lot, tasks, heads);
+    await logJudgedAnew(shelf, lot, tasks, heads);
+    kept.push(...tasks.map((task, i) => keptOf(task, heads[i])));
   }
   return kept;
 }
@@ -141,13 +169,13 @@ const verdictsOf = (finding: FindingHead | null): Record<string, string> =>
 /** A round whose readings and limits are the same, and which this version of the program judges otherwise, says so in the log. */
 async function logJudgedAnew(
   { sequelize, machineId }: Shelf,
-  lot: readonly Row[],
+  lot: readonly ToJudge[],
   tasks: readonly RoundTask[],
   heads: readonly (FindingHead | null)[],
-  judgings: ReadonlyMap<string, Judging>,
 ): Promise<void> {
-  const entries = lot.flatMap((row, i) => {
-    const same = row.foundSequence === tasks[i].last && row.foundVersion === row.version && row.judging === judgings.get(row.surveyId)?.key;
+  const zone = await shopZone();
+  const entries = lot.flatMap(({ row, judging }, i) => {
+    const same = row.foundSequence === tasks[i].last && row.foundVersion === row.version && row.judging === judging.key;
     if (!same || row.core === null || row.core === CORE_VERSION) return [];
     const [before, now] = [verdictsOf((fromJson(row.head) as unknown as Kept | null)?.finding ?? null), verdictsOf(heads[i])];
     const check = CHECKS.get(row.kind);
@@ -157,7 +185,7 @@ async function logJudgedAnew(
       (name) =>
         `${check?.quantities[name]?.label ?? name}: ${CALLED[before[name]] ?? 'no verdict'}, now ${CALLED[now[name]] ?? 'no verdict'}`,
     );
-    const text = `${check?.title ?? row.kind}, round of ${row.at.toISOString().slice(0, 10)}, judged anew by a new version of the program. ${told.join('; ')}`;
+    const text = `${check?.title ?? row.kind}, round of ${shopDate(row.at.toISOString(), zone)}, judged anew by a new version of the program. ${told.join('; ')}`;
     return [{ machineId, by: '', what: 'judged-anew', text }];
   });
   if (entries.length) await inOneGo(sequelize, (transaction) => writeLog(entries, transaction));
@@ -170,8 +198,8 @@ interface RoundTask extends HeadTask {
   readonly last: number;
 }
 
-async function tasksOf(lot: readonly Row[], judgings: ReadonlyMap<string, Judging>): Promise<RoundTask[]> {
-  const ids = lot.map(({ id }) => id);
+async function tasksOf(lot: readonly ToJudge[]): Promise<RoundTask[]> {
+  const ids = lot.map(({ row }) => row.id);
   const [rounds, readings] = await Promise.all([
     RoundRow.findAll({ where: { id: { [Op.in]: ids } } }),
     ReadingRow.findAll({ where: { roundId: { [Op.in]: ids } }, order: [['sequence', 'ASC']] }),
@@ -179,24 +207,19 @@ async function tasksOf(lot: readonly Row[], judgings: ReadonlyMap<string, Judgin
   const of = new Map<string, ReturnType<typeof readingShown>[]>(ids.map((id) => [id, []]));
   for (const row of readings) of.get(row.roundId)?.push(readingShown(row));
   const known = new Map(rounds.map((row) => [row.id, row]));
-  return lot.map(({ id, kind: check, surveyId }) => {
+  return lot.map(({ row: { id, kind: check }, judging: { facts } }) => {
     const { setup = {}, plan = {}, instrument = null, conditions = {} } = known.get(id) ?? {};
     const own = of.get(id) ?? [];
     const round = { check, setup, plan, instrument, conditions: conditions as RoundWrite['conditions'] };
-    return { round, readings: own, facts: judgings.get(surveyId)?.facts ?? {}, last: own.at(-1)?.sequence ?? 0 };
+    return { round, readings: own, facts, last: own.at(-1)?.sequence ?? 0 };
   });
 }
 
-async function keep(
-  lot: readonly Row[],
-  tasks: readonly RoundTask[],
-  heads: readonly (FindingHead | null)[],
-  judgings: ReadonlyMap<string, Judging>,
-): Promise<void> {
+async function keep(lot: readonly ToJudge[], tasks: readonly RoundTask[], heads: readonly (FindingHead | null)[]): Promise<void> {
+  if (lot.length === 0) return;
   await FindingRow.bulkCreate(
-    lot.map(({ id: roundId, version, surveyId }, i) => ({
-      ...{ roundId, version, sequence: tasks[i].last, core: CORE_VERSION },
-      judging: judgings.get(surveyId)?.key ?? '',
+    lot.map(({ row: { id: roundId, version }, judging }, i) => ({
+      ...{ roundId, version, sequence: tasks[i].last, core: CORE_VERSION, judging: judging.key },
       head: { ...keptOf(tasks[i], heads[i]) },
     })),
     { updateOnDuplicate: ['sequence', 'version', 'judging', 'core', 'head'] },

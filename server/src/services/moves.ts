@@ -7,6 +7,7 @@ import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MoveRow, RoundRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
+import { atMostNow, isAhead } from './clock.js';
 import { countLeaves } from './kit.js';
 import { writeLog } from './log.js';
 import { noteOnCard } from './machines.js';
@@ -20,7 +21,11 @@ function refuseFaulty({ begunAt, doneAt }: MoveWrite): void {
     throw new ApiError(400, [{ path: 'doneAt', message: 'is before the move was begun', example: begunAt }]);
 }
 
-const when = (doneAt: string | null): Date | null => (doneAt === null ? null : new Date(doneAt));
+const when = (doneAt: string | null): Date | null => (doneAt === null ? null : atMostNow(doneAt));
+
+/** A word for the log where a move was dated beyond the server's own time. */
+const clockWord = ({ begunAt, doneAt }: MoveWrite): string =>
+  [begunAt, doneAt].some((at) => at !== null && isAhead(at)) ? '. Its clock was ahead: dated when it came in' : '';
 
 /** The leaves that a move has out of the drawers: none before it is done. */
 const leavesOut = (move: MoveWrite | null): readonly number[] => (move?.doneAt ? leavesIn(move) : []);
@@ -37,6 +42,16 @@ async function moveLeaves(before: MoveWrite | null, after: MoveWrite, transactio
 const tellCard = (machineId: string, { kind, plan, by }: MoveWrite, done: boolean, transaction: Transaction): Promise<void> =>
   noteOnCard(machineId, MOVES.get(kind)?.standsAt?.(plan, done) ?? {}, by, transaction);
 
+/** A round whose date is in doubt does not rule: nothing is moved by it. */
+const dateFirst = (at: Date): ApiError =>
+  new ApiError(409, [
+    {
+      path: 'roundId',
+      message: `its round is dated ${at.toISOString()}, later than the clock of the server: put its date right first`,
+      example: 'the day and time that the round was read',
+    },
+  ]);
+
 /** Decide on a move. Safe to send twice, also at the same moment. */
 export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Transaction): Promise<MoveWrite> {
   refuseFaulty(move);
@@ -46,11 +61,12 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Tra
       async (transaction) => {
         const round = await RoundRow.findByPk(move.roundId, { transaction });
         if (!round) throw notFound('round');
-        const row = { ...move, begunAt: new Date(move.begunAt), doneAt: when(move.doneAt), version: 1 };
+        if (round.ahead) throw dateFirst(round.at);
+        const row = { ...move, begunAt: atMostNow(move.begunAt), doneAt: when(move.doneAt), version: 1 };
         const kept = await MoveRow.create(row, { transaction });
         await moveLeaves(null, move, transaction);
         if (move.doneAt !== null) await tellCard(round.machineId, move, true, transaction);
-        const text = moveText(move, move.doneAt === null ? 'planned' : 'done');
+        const text = moveText(move, move.doneAt === null ? 'planned' : 'done') + clockWord(move);
         await writeLog({ machineId: round.machineId, by: move.by, what: 'move', text, at: row.doneAt ?? row.begunAt }, transaction);
         return moveShown(kept);
       },
@@ -74,6 +90,7 @@ const RULES = {
 function changeText(before: MoveWrite, after: MoveWrite): string | undefined {
   if (before.doneAt === null && after.doneAt !== null) return moveText(after, 'done');
   if (before.doneAt !== null && after.doneAt === null) return moveText(after, 'not done after all');
+  if (after.made?.takenOut && !before.made?.takenOut) return moveText(after, 'taken out again');
   if (after.made?.rule && before.made?.rule !== after.made.rule) return `At the screw: ${RULES[after.made.rule]}`;
   return before.shift !== after.shift ? `Moved on tightening: ${after.shift ?? 'nothing noted'}` : undefined;
 }
@@ -89,7 +106,8 @@ export function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveW
     if (isDeepStrictEqual(changeable(before), changeable(move))) return before;
     if (before.version !== version) throw stale(before);
     await row.update({ ...changeable(move), doneAt: when(move.doneAt), version: version + 1 }, { transaction });
-    const text = changeText(before, move);
+    const changed = changeText(before, move);
+    const text = changed && changed + clockWord(move);
     await moveLeaves(before, move, transaction);
     const round = text ? await RoundRow.findByPk(row.roundId, { transaction, attributes: ['machineId'] }) : null;
     const done = move.doneAt !== null;

@@ -1,11 +1,23 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isometra/core';
-import type { MoveWrite, Round, RoundWrite, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
-import { campaignOf, pendingOf, roundFaults, sheetOf, solveWhatStands, waitNotes, type ShopFacts } from '@isometra/work';
+import type { MoveWrite, Redate, Round, RoundWrite, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
+import {
+  campaignOf,
+  learnedSpread,
+  pendingOf,
+  roundFaults,
+  ruling,
+  sheetOf,
+  shopTime,
+  solveWhatStands,
+  waitNotes,
+  type ShopFacts,
+} from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MoveRow, ReadingRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
+import { atMostNow, isAhead } from './clock.js';
 import { differencesOf } from './differences.js';
 import { listHeads } from './heads.js';
 import { shimStock } from './kit.js';
@@ -13,6 +25,7 @@ import { writeLog } from './log.js';
 import { getMachine } from './machines.js';
 import { moveShown, readingShown, roundShown } from './roundRows.js';
 import type { Solver } from './solver.js';
+import { shopZone } from './shop.js';
 import { getSurvey } from './surveys.js';
 import { CORE_VERSION } from './version.js';
 
@@ -74,7 +87,14 @@ async function stored(sequelize: Sequelize, rows: readonly RoundRow[], machineId
   const [places, { readings, moves }] = await Promise.all([placesOf(sequelize, machineId, check), belongings(rows.map(({ id }) => id))]);
   return rows.map((row) => {
     const { surveyId, number } = places.get(row.id) as Placed;
-    return { ...roundShown(row), surveyId, number, readings: readings.get(row.id) ?? [], moves: moves.get(row.id) ?? [] };
+    return {
+      ...roundShown(row),
+      ...(row.ahead && { ahead: true }),
+      surveyId,
+      number,
+      readings: readings.get(row.id) ?? [],
+      moves: moves.get(row.id) ?? [],
+    };
   });
 }
 
@@ -99,14 +119,21 @@ async function getStored(sequelize: Sequelize, id: string): Promise<StoredRound>
 export async function getRound(sequelize: Sequelize, solver: Solver, id: string): Promise<Round> {
   const round = await getStored(sequelize, id);
   const hangsOn = CHECKS.get(round.check)?.hangsOn ?? [];
+  const taught = CHECKS.get(round.check)?.reseatSpread === undefined ? [] : [round.check];
   const [machine, survey, stock, heads] = await Promise.all([
     getMachine(round.machineId),
     getSurvey(round.surveyId),
     shimStock(),
-    hangsOn.length ? listHeads(sequelize, solver, round.machineId, hangsOn) : [],
+    hangsOn.length + taught.length ? listHeads(sequelize, solver, round.machineId, [...hangsOn, ...taught]) : [],
   ]);
-  const context: SolveContext = { waits: waitNotes(round.check, heads) };
-  const { finding, faults } = solveWhatStands(sheetOf(round, round.readings, { card: machine.card, stock, ...judgingOf(survey) }), context);
+  const known = ruling(heads);
+  const context: SolveContext = { waits: waitNotes(round.check, known) };
+  const setupSpread = learnedSpread(
+    round.check,
+    known.filter(({ at }) => at < round.at),
+  );
+  const facts: ShopFacts = { card: machine.card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
+  const { finding, faults } = solveWhatStands(sheetOf(round, round.readings, facts), context);
   return { ...round, finding, faults, coreVersion: CORE_VERSION };
 }
 
@@ -155,8 +182,9 @@ export async function addRound(sequelize: Sequelize, round: RoundWrite, given?: 
       sequelize,
       async (transaction) => {
         const checkId = await rungFor(sequelize, machineId, check, transaction);
-        const row = await RoundRow.create({ id, checkId, machineId, kind: check, ...columns(round), by, at, version: 1 }, { transaction });
-        await writeLog({ machineId, by, what: 'round', text: `${title(check)}: round begun`, at }, transaction);
+        const placed = { id, checkId, machineId, kind: check, by, at, ahead: isAhead(round.at), version: 1 };
+        const row = await RoundRow.create({ ...placed, ...columns(round) }, { transaction });
+        await writeLog({ machineId, by, what: 'round', text: `${title(check)}: round begun`, at: atMostNow(round.at) }, transaction);
         return roundShown(row);
       },
       given,
@@ -184,6 +212,29 @@ export async function changeRound(sequelize: Sequelize, round: RoundWrite): Prom
     await row.update({ ...columns(round), version: round.version + 1 }, { transaction });
     const text = `${title(before.check)}, round ${number}: ${differences.join('; ')}`;
     await writeLog({ machineId: before.machineId, by: round.by, what: 'round', text }, transaction);
+    return roundShown(row);
+  });
+}
+
+/** Give a round another date, with the reason in the log; from then on it rules. A stale version gets 409 with the newer one. */
+export async function redateRound(sequelize: Sequelize, { id, at, why, by, version }: Redate): Promise<RoundWrite> {
+  if (isAhead(at))
+    throw new ApiError(400, [{ path: 'at', message: 'is later than the clock of the server', example: new Date().toISOString() }]);
+  const { number } = await getStored(sequelize, id);
+  const zone = await shopZone();
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await RoundRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!row) throw notFound('round');
+    const before = roundShown(row);
+    if (before.version !== version) {
+      // Sent twice: it stands.
+      if (!row.ahead && Date.parse(before.at) === Date.parse(at)) return before;
+      throw stale(before);
+    }
+    await row.update({ at: new Date(at), ahead: false, version: version + 1 }, { transaction });
+    const [from, to] = [shopTime(before.at, zone), shopTime(at, zone)];
+    const text = `${title(before.check)}, round ${number}: date put right from ${from} to ${to}. ${why}`;
+    await writeLog({ machineId: before.machineId, by, what: 'round', text }, transaction);
     return roundShown(row);
   });
 }

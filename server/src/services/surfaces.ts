@@ -1,11 +1,12 @@
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { surfaceSchema, type DeskEntry, type StoredSurface, type Surface } from '@isometra/contract';
-import { entryFaults, entryWords, surfaceFaults } from '@isometra/work';
+import { endsEvening, entryFaults, entryWords, eveningUpTo, standing, surfaceFaults } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MachineRow } from '../db/shopModels.js';
 import { PictureRow, SurfaceEntryRow, SurfaceRow } from '../db/scrapingModels.js';
 import { inOneGo } from '../db/transactions.js';
+import { atMostNow } from './clock.js';
 import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
 
@@ -31,14 +32,16 @@ async function refuseStrangeMate({ machineId, mate }: Surface, transaction: Tran
   throw new ApiError(400, [{ path: 'mate.surfaceId', message: 'is no face of this machine', example: 'the id of another face' }]);
 }
 
+const IN_ORDER: [string, string][] = [
+  ['at', 'ASC'],
+  ['sequence', 'ASC'],
+];
+
 /** Everything written down at some faces, oldest first. */
 async function entriesOf(surfaceIds: readonly string[], transaction?: Transaction): Promise<ReadonlyMap<string, DeskEntry[]>> {
   const rows = await SurfaceEntryRow.findAll({
     where: { surfaceId: { [Op.in]: [...surfaceIds] } },
-    order: [
-      ['at', 'ASC'],
-      ['sequence', 'ASC'],
-    ],
+    order: IN_ORDER,
     transaction,
   });
   const entries = new Map<string, DeskEntry[]>(surfaceIds.map((id) => [id, []]));
@@ -128,21 +131,26 @@ async function spokenOf(entries: readonly DeskEntry[], transaction: Transaction)
   return (await SurfaceEntryRow.findAll({ where: { id: { [Op.in]: ids } }, transaction })).map(entryOf);
 }
 
-const DAY = 86_400_000;
+/** An evening is no longer than this, ms. */
+const LONGEST = 36 * 3_600_000;
 
-/** Passes made on the day of an entry, those of the same parcel among them. */
-async function passesOn({ surfaceId, at }: DeskEntry, fresh: readonly DeskEntry[], transaction: Transaction): Promise<number> {
-  const day = Date.parse(`${at.slice(0, 10)}T00:00:00.000Z`);
-  const kept = await SurfaceEntryRow.count({
-    where: { surfaceId, kind: 'pass', at: { [Op.gte]: new Date(day), [Op.lt]: new Date(day + DAY) } },
+/** Passes made in the evening that an entry ends, those of the same parcel among them. A pass costs the same after ten and after ten thousand. */
+async function passesIn(entry: DeskEntry, fresh: readonly DeskEntry[], transaction: Transaction): Promise<number> {
+  const rows = await SurfaceEntryRow.findAll({
+    where: { surfaceId: entry.surfaceId, at: { [Op.gte]: new Date(Date.parse(entry.at) - LONGEST), [Op.lte]: new Date(entry.at) } },
+    order: IN_ORDER,
     transaction,
   });
-  return kept + fresh.filter((entry) => entry.kind === 'pass' && entry.at.startsWith(at.slice(0, 10))).length;
+  const written = standing([...rows.map(entryOf), ...fresh, entry]);
+  return eveningUpTo(written, entry.id, endsEvening).filter(({ kind }) => kind === 'pass').length;
 }
 
-async function writeEntries(entries: readonly DeskEntry[], surfaceId: string, transaction: Transaction): Promise<DeskEntry[]> {
+const eveningWords = (passes: number): string => `done for the evening, ${passes === 1 ? '1 pass' : `${passes} passes`}`;
+
+async function writeEntries(sent: readonly DeskEntry[], surfaceId: string, transaction: Transaction): Promise<DeskEntry[]> {
   const row = await SurfaceRow.findByPk(surfaceId, { transaction, lock: transaction.LOCK.UPDATE });
   if (!row) throw notFound('face');
+  const entries = sent.map((entry): DeskEntry => ({ ...entry, at: atMostNow(entry.at).toISOString() }));
   const written = await spokenOf(entries, transaction);
   const surface = surfaceSchema.parse(faceOf(row));
   const missing = await unknownPictures(entries, transaction);
@@ -158,7 +166,7 @@ async function writeEntries(entries: readonly DeskEntry[], surfaceId: string, tr
       faults.push({ path: 'content.picture', message: 'is not kept here', example: 'the name of a picture that was sent before' });
     if (faults.length) throw new ApiError(400, faults);
     const text =
-      entry.kind === 'done' ? `${await passesOn(entry, fresh, transaction)} passes today` : textOf(entry, written, surface.aim?.unit ?? '');
+      entry.kind === 'done' ? eveningWords(await passesIn(entry, fresh, transaction)) : textOf(entry, written, surface.aim?.unit ?? '');
     if (text) said.push({ machineId: row.machineId, by: entry.by, what: 'scraping', text: `${row.name}: ${text}`, at: new Date(entry.at) });
     written.push(entry);
     fresh.push(entry);

@@ -6,7 +6,7 @@ import { createApp } from '../app.js';
 import { namesOf } from '../api/fence.js';
 import { connect, migrate } from '../db/database.js';
 import { PicturePartRow, PictureRow, SurfaceRow } from '../db/scrapingModels.js';
-import { AttachmentRow, KitRow, LimitSheetRow, LimitVersionRow, LogRow, MachineRow } from '../db/shopModels.js';
+import { AttachmentRow, KitRow, LimitSheetRow, LimitVersionRow, LogRow, MachineRow, SettingRow } from '../db/shopModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
 import { Solver } from '../services/solver.js';
 
@@ -26,6 +26,7 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   await migrate(sequelize);
   const clear = async (): Promise<void> => {
     await LogRow.destroy({ where: {} });
+    await SettingRow.destroy({ where: {} });
     await FindingRow.destroy({ where: {} });
     await MoveRow.destroy({ where: {} });
     await sequelize.query('DELETE FROM readings ORDER BY sequence DESC', { type: 'DELETE' });

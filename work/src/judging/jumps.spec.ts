@@ -58,6 +58,14 @@ describe('a sign that turned', () => {
     expect(told([30, 20, -29], [three, { conditions: { station: '5' } }, three])).toEqual([['alongSlide', 30, -29, 1]]);
   });
 
+  it('is explained by what was taken out again since the round before it', () => {
+    const [moved] = new Diary().moved('turret-bore').moves;
+    const made = (at: string) => ({ preset: 0, tightened: null, dial: null, rule: null, takenOut: { at, by: 'AB' } });
+    const put = { ...moved, doneAt: Diary.at(0, 12) };
+    expect(told([30, -29], [{ moves: [put] }]).length).toBe(1);
+    expect(told([30, -29], [{ moves: [{ ...put, made: made(Diary.at(1, 12)) }] }])).toEqual([]);
+  });
+
   it('is explained by a move, by one that upsets it, by a pass of scraping and by a planned change; not by one before both', () => {
     const diary = new Diary();
     const moved = diary.moved('turret-bore').moves;

@@ -6,14 +6,12 @@ import {
   parseQuantity,
   placesOf,
   pooledSpread,
-  poolSpreads,
   readSheet,
   solve,
   startingSheet,
   type CheckDefinition,
   type Finding,
   type LimitSheet,
-  type SetupSpread,
 } from '@isometra/core';
 import { STORY_FORMAT, usualSheet, type MachineCardText, type MoveWrite, type RoundHead } from '@isometra/contract';
 import type * as z from 'zod';
@@ -21,6 +19,7 @@ import { defaultPlan } from '../campaign.js';
 import type { OtherWork } from '../doneMoves.js';
 import { factOf } from '../facts.js';
 import { judgedMoves, signedGainOf, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
+import { learnedSpread } from '../judging/spread.js';
 import { nextRung } from '../nextRung.js';
 import { staleWords } from '../reasons.js';
 import { rungsOf, waitNotes } from '../rungs.js';
@@ -236,14 +235,6 @@ function withMemory(
 /** One dial is told from another by what it is. */
 const dialName = (instrument: Readonly<Record<string, unknown>> | undefined): string | null =>
   instrument ? `${String(instrument['kind'])} ${String(instrument['graduation'])} ${String(instrument['range'] ?? '')}`.trim() : null;
-
-/** How far set-ups of a check lay apart on this machine, pooled over its rounds; undefined where no round had two. */
-export function learnedSpread(check: string, heads: readonly RoundHead[]): SetupSpread | undefined {
-  const groups = heads
-    .filter((head) => head.check === check)
-    .flatMap(({ finding }) => Object.values(finding?.quantities ?? {}).flatMap(({ setUps }) => setUps ?? []));
-  return groups.length ? poolSpreads(groups) : undefined;
-}
 
 function withLimits(check: CheckDefinition, sheet: Record<string, unknown>, limits: LimitSheet): Record<string, unknown> {
   const read = readSheet(sheet);

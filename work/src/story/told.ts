@@ -145,7 +145,7 @@ export function nextMove(finding: Finding, told: Told, known: (screw: Screw) => 
   if (!move) return noMove(finding, waiting);
   const { ask: question, wentWrong } = known({ check: finding.check, quantity: move.quantity, kind: move.kind });
   if (question) return { ask: question };
-  if (wentWrong && !('turns' in move)) {
+  if (wentWrong && !('turns' in move) && !wentWrong.move.made?.takenOut) {
     const put = `${Math.abs(wentWrong.move.amount).toFixed(1)} ${wentWrong.move.unit}`;
     return { ask: { code: 'take-out', quantity: move.quantity, text: ASK_WORDS.takeOut(wentWrong.move.kind, put) } };
   }

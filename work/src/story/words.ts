@@ -65,6 +65,7 @@ export const ASK_WORDS = {
     'Two moves went the wrong way. Push the part toward the stylus and see which way the needle goes, then turn the screw a little and see which way the part goes.',
   takeOut: (kind: string, size: string): string =>
     `It went the wrong way. ${undoWords(kind, size)}, push the part toward the stylus to see which way the needle counts, and read again.`,
+  outAgain: 'It is out again. Read a new round before anything else is put in.',
   nothingMoved: 'Two moves moved nothing. Which screw was turned, and which lock is still on?',
   gainOdd: (times: string): string => `This screw moves ${times} what its pitch says. Is the pitch right, and is it the right screw?`,
   outOfReach: 'The sleeve has come to the end of its travel. Turn it back to the middle, and move what it sits on instead.',

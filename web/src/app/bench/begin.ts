@@ -38,7 +38,8 @@ import { Cautions } from '../ui/cautions';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { FormPart } from '../ui/form-part';
 import { SchemaForm } from '../ui/schema-form';
-import { dueWords, today } from '../kit/kit-texts';
+import { today } from '../data/when';
+import { dueWords } from '../kit/kit-texts';
 import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
 import { Nudge } from './nudge';
 import {

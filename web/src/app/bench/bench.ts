@@ -35,6 +35,7 @@ import { AsSetUp } from './as-set-up';
 import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
 import { CallColumn } from './call-column';
+import { PutDateRight } from './redate';
 import { ReadingPanel } from './reading-panel';
 import { ReadingTable } from './reading-table';
 import { Button } from '../ui/controls';
@@ -58,6 +59,7 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
     RouterLink,
     AsSetUp,
     CallColumn,
+    PutDateRight,
     ReadingPanel,
     ReadingTable,
     WayChart,

@@ -6,6 +6,7 @@ import { storedLimitSheetSchema, type StoredLimitSheet } from '@isometra/contrac
 import { Api } from './api';
 import { Loads, Writes } from './flows';
 import { Settings } from './settings';
+import { dateWords } from './when';
 
 /** A sheet as the list shows it: one to start from, or one of the shop's own. */
 export interface ShownSheet {
@@ -77,5 +78,5 @@ const shown = ({ id, content, version, by, at }: StoredLimitSheet): ShownSheet =
   content,
   version,
   own: true,
-  about: `version ${version}, ${by}, ${new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' })}`,
+  about: `version ${version}, ${by}, ${dateWords(at)}`,
 });

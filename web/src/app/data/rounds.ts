@@ -19,6 +19,7 @@ import { Api, type ApiFailure } from './api';
 import { byId, Loads, Writes } from './flows';
 import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
+import { Settings } from './settings';
 
 /** What this page has been told that may not have reached every answer of the server yet. */
 interface Told {
@@ -37,6 +38,7 @@ const NOTHING: Told = { rounds: new Map(), readings: new Map(), moves: new Map()
 export class Rounds {
   private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
+  private readonly settings = inject(Settings);
   private readonly server$ = new BehaviorSubject<ReadonlyMap<string, StoredRound>>(new Map());
   private readonly told$ = new BehaviorSubject<Told>(NOTHING);
   private readonly changes = new Writes();
@@ -118,6 +120,19 @@ export class Rounds {
     );
   }
 
+  /** Give a round another date, and say why. Fails with an ApiFailure. */
+  redate({ id, version }: StoredRound, at: string, why: string): Observable<RoundWrite> {
+    const body = { id, at, why, by: this.settings.by(), version };
+    return this.changes.send(() =>
+      this.api.send('POST', `/rounds/${id}/date`, body, roundAnswer).pipe(
+        tap((saved) => {
+          const known = this.server$.value.get(id);
+          if (known) this.keep([{ ...withoutDoubt(known), ...saved }]);
+        }),
+      ),
+    );
+  }
+
   takeReading(round: StoredRound, reading: ReadingWrite): void {
     const path = `/rounds/${round.id}/readings`;
     this.outbox.put({ id: reading.id, what: 'reading', method: 'POST', path, body: reading, about: round.id, machineId: round.machineId });
@@ -155,6 +170,12 @@ export class Rounds {
       if (move) this.told$.next({ ...told, moves: new Map(told.moves).set(about, newestMoves(told.moves.get(about) ?? [], [move])) });
     }
   }
+}
+
+/** A round whose date is no longer asked about. */
+function withoutDoubt(round: StoredRound): StoredRound {
+  const { ahead: _ahead, ...rest } = round;
+  return rest;
 }
 
 const roundAnswer = z.object(roundSchema.shape);
@@ -204,6 +225,7 @@ function sameRound(one: StoredRound, other: StoredRound): boolean {
   return (
     one.version === other.version &&
     one.surveyId === other.surveyId &&
+    one.ahead === other.ahead &&
     one.number === other.number &&
     one.readings.length === other.readings.length &&
     one.readings.every(({ id, sequence }, i) => id === other.readings[i].id && sequence === other.readings[i].sequence) &&

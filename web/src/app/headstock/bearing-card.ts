@@ -8,6 +8,7 @@ import { bothUnits } from '../ui/say';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
+import { dateWords } from '../data/when';
 
 const TURNS = [0, 90, 180, 270] as const;
 const NOT_FELT = -1;
@@ -112,7 +113,7 @@ export class BearingCard {
     return {
       id,
       by,
-      when: new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+      when: dateWords(at),
       text: parts.join('; '),
       warning: warning(float?.ok ? float.value : 0, sizes),
     };

@@ -13,6 +13,7 @@ import { SchemaForm } from '../ui/schema-form';
 import { bothUnits, isZero, slopeOver } from '../ui/say';
 import { Button } from '../ui/controls';
 import { Choices } from '../ui/choices';
+import { dateWords } from '../data/when';
 
 /** Changes of the axis that are still to come: while they are, aims and zones are moved so that the work ends right. */
 @Component({
@@ -87,7 +88,7 @@ export class PlannedChanges {
     const weight = measuredHeadWeight(this.columns(), this.desk.all());
     if (!weight) return null;
     const { leanX = 0, leanY = 0, expanded, on, off } = weight;
-    const days = [this.day(on), this.day(off)];
+    const days = [dateWords(on), dateWords(off)];
     const sure = Math.max(Math.abs(leanX), Math.abs(leanY)) > expanded;
     return { leanX, leanY, words: this.lean(leanX, leanY) || 'nothing to be told', days, sure };
   });
@@ -120,7 +121,6 @@ export class PlannedChanges {
   }
 
   private title = ({ change }: Planned): string => CHANGE_KINDS.find((kind) => kind.id === change.kind)?.title ?? change.kind;
-  private day = (text: string): string => new Date(text).toLocaleDateString(undefined, { dateStyle: 'medium' });
 
   protected readonly pending = computed(() =>
     this.planned()
@@ -130,11 +130,11 @@ export class PlannedChanges {
         title: this.title(entry),
         effect: this.told(effectOf(entry.change)),
         by: entry.by,
-        when: this.day(entry.at),
+        when: dateWords(entry.at),
       })),
   );
   protected readonly past = computed(() =>
-    this.planned().flatMap((entry) => (entry.doneAt ? [`${this.title(entry)}: done ${this.day(entry.doneAt)}.`] : [])),
+    this.planned().flatMap((entry) => (entry.doneAt ? [`${this.title(entry)}: done ${dateWords(entry.doneAt)}.`] : [])),
   );
   protected readonly sum = computed(() => (this.pending().length > 1 ? this.told(pendingOf({ planned: this.planned() })) : ''));
   protected readonly preview = computed(() => {

@@ -7,6 +7,7 @@ import { Settings } from '../data/settings';
 import { meaningWords, owedWords } from '../job/register-words';
 import { Desk } from '../machine/desk';
 import { Button } from '../ui/controls';
+import { dateWords } from '../data/when';
 
 /** What was entered into the registers of a control, newest first: the value before, the value after, and what reading again said. */
 @Component({
@@ -121,7 +122,7 @@ export class RegisterLog {
         old: use.old ? registerValue(use.old.value, use) : '',
         value: use.entered ? registerValue(use.entered.value, use) : '',
         by: use.entered?.by ?? '',
-        when: new Date(use.entered?.at ?? move.begunAt).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+        when: dateWords(use.entered?.at ?? move.begunAt),
         where: use.old?.where ? `, read on ${use.old.where}` : '',
         said:
           use.entered?.how === 'back'

@@ -3,6 +3,7 @@ import { Router } from '@angular/router';
 import type { MachineCardText, MoveWrite } from '@isometra/contract';
 import { barRound, lathe, openShop, show, until, refusal, LATHE, type Shown } from '../testing/fake-shop.spec';
 import { Rounds } from '../data/rounds';
+import { Settings } from '../data/settings';
 import { JobCard } from './job-card';
 
 describe('a job card', () => {
@@ -100,12 +101,31 @@ describe('a job card', () => {
 
     it('what was put in is taken out first', async () => {
       const rounds = [barRound(2, -40, { moves: [{ quantity: 'offsetVertical', kind: 'shim-leaves', amount: 45 }] }), barRound(2, -85)];
-      await openShop(rounds);
+      const { server } = await openShop(rounds);
       const card = await show(JobCard, { roundId: rounds[1].id, quantity: 'offsetVertical' });
       await until(() => card.text().includes('It went the wrong way. Take out what was put in (0.045 mm) first'));
       // It is said once.
       expect(card.text()).not.toContain('The last move went the wrong way');
       expect(card.all('ol li').length).toBe(0);
+      // That it is out is kept on the card that it went in by; then this round is old.
+      await card.press('It is out again');
+      await until(() => server.sent.length === 1);
+      const sent = server.sent[0].body as MoveWrite;
+      expect([sent.roundId, sent.amount, sent.made?.takenOut?.by]).toEqual([rounds[0].id, 45, TestBed.inject(Settings).by()]);
+      await until(() => card.text().includes('It is out again. Read a new round'));
+      expect(card.all('ol li').length).toBe(0);
+      expect(card.named('New round').getAttribute('href')).toBe(`/machines/${LATHE}/bench/${rounds[1].check}`);
+    });
+
+    it('what came out again is not asked for a second time: a round read since has its card', async () => {
+      const out = { at: '2026-02-02T07:00:00.000Z', by: 'HB' };
+      const made = { dial: null, preset: 0, tightened: null, rule: null, takenOut: out };
+      const put = { quantity: 'offsetVertical', kind: 'shim-leaves', amount: 45, made };
+      const rounds = [barRound(2, -40, { moves: [put] }), barRound(2, -85), { ...barRound(2, -40), at: '2026-03-01T08:00:00.000Z' }];
+      await openShop(rounds);
+      const card = await show(JobCard, { roundId: rounds[2].id, quantity: 'offsetVertical' });
+      await until(() => card.all('ol li').length > 0);
+      expect(card.text()).not.toContain('Take out what was put in');
     });
   });
 

@@ -13,7 +13,7 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts, type ScrewRule } from '@isometra/core';
-import { moveSchema, type Machine, type Made } from '@isometra/contract';
+import { moveSchema, type Machine, type Made, type MoveWrite } from '@isometra/contract';
 import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Machines } from '../data/machines';
@@ -32,6 +32,7 @@ import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
 import { factsOf, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget, tightenedBy } from './screw-target';
+import { PutDateRight } from '../bench/redate';
 import { NodStrokes } from './nod-strokes';
 import { BoltCircle } from './bolt-circle';
 import { RegisterSlip } from './register-slip';
@@ -50,6 +51,7 @@ const USUAL_BOLTS = 4;
     BoltCircle,
     Dial,
     NodStrokes,
+    PutDateRight,
     RegisterSlip,
     SineSetting,
     ShimTemplates,
@@ -229,6 +231,14 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   ngOnDestroy(): void {
     this.desk.inHand.set(false);
+  }
+
+  /** What went in the wrong way is out again: written down on the card that it was put in by. */
+  protected tookOut(move: MoveWrite): void {
+    const machineId = this.round()?.machineId;
+    if (machineId === undefined) return;
+    const made = { ...(move.made ?? NOTHING_SEEN), takenOut: { at: nowText(), by: this.settings.by() } };
+    this.rounds.putMove(machineId, { ...move, made }, true);
   }
 
   protected choose(kind: string): void {

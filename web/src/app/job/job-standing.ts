@@ -1,6 +1,6 @@
 import { Directive, computed } from '@angular/core';
 import { dequal } from 'dequal';
-import { readingValue, type JobStep } from '@isometra/core';
+import { MOVES, readingValue, type JobStep } from '@isometra/core';
 import {
   ASK_WORDS,
   homingOf,
@@ -83,7 +83,18 @@ export abstract class JobStanding extends JobMove {
     if (turned) return ASK_WORDS.nudgeNeedle;
     const wrong = told.wentWrong?.move;
     if (!wrong || !move || turnsScrew(this.kind()) || slip) return '';
+    if (wrong.made?.takenOut) return this.outSince() ? ASK_WORDS.outAgain : '';
     return ASK_WORDS.takeOut(wrong.kind, sizeOf(reallyMoved(wrong), this.info(), this.shown(), 1).large);
+  });
+  /** What went in the wrong way and is still there: it can be written down that it came out again. Metal cannot be put back. */
+  protected readonly toTakeOut = computed(() => {
+    const wrong = this.question() ? this.screwTold()?.wentWrong : undefined;
+    return wrong && !wrong.move.made?.takenOut && !turnsScrew(this.kind()) && !MOVES.get(wrong.move.kind)?.metal ? wrong.move : undefined;
+  });
+  /** What went in the wrong way came out after this round was read: the round is old. */
+  protected readonly outSince = computed(() => {
+    const [out, round] = [this.screwTold()?.wentWrong?.move.made?.takenOut, this.round()];
+    return !!out && !!round && out.at > round.at;
   });
   protected readonly worn = computed(() => {
     const [info, curve] = [this.info(), this.curve()];

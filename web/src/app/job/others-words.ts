@@ -1,8 +1,8 @@
 import type { Other, OthersSay } from '@isometra/work';
 import { capital } from '../ui/say';
+import { shortDateWords } from '../data/when';
 
-const day = (at: string): string => new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' });
-const named = (others: readonly Other[]): string => others.map(({ name, at }) => `${name} (${day(at)})`).join(' and ');
+const named = (others: readonly Other[]): string => others.map(({ name, at }) => `${name} (${shortDateWords(at)})`).join(' and ');
 
 /**
  * What the other stations say of one that is off, and what is moved or changed for it: the whole turret, or this one alone.

@@ -6,7 +6,8 @@ import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { Finder } from './finder';
 import { KitCard } from './kit-card';
-import { dueWords, today } from './kit-texts';
+import { today } from '../data/when';
+import { dueWords } from './kit-texts';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 

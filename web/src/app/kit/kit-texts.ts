@@ -44,6 +44,3 @@ export function dueWords(item: Pick<KitItem, 'care'>, today: string): string {
   if (days < 0) return `overdue by ${count}`;
   return days === 0 ? 'due today' : `due in ${count}`;
 }
-
-/** Today as a certificate writes it. */
-export const today = (): string => new Date().toISOString().slice(0, 10);

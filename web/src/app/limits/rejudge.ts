@@ -13,6 +13,7 @@ import { Glyph, type GlyphState } from '../ui/glyph';
 import { inWords } from '../ui/say';
 import { Notice } from '../ui/notice';
 import { Choices } from '../ui/choices';
+import { dateWords } from '../data/when';
 
 /** What another sheet would say of old rounds. Looking changes nothing. */
 @Component({
@@ -113,7 +114,7 @@ export class Rejudge {
       if (!check || !found) return [];
       return [
         {
-          when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+          when: dateWords(round.at),
           title: `${check.title}, round ${round.number}`,
           label: check.quantities[quantity].label,
           value: inWords(found, check.quantities[quantity], shown),

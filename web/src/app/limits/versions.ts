@@ -5,6 +5,7 @@ import type { ApiFailure } from '../data/api';
 import { Limits } from '../data/limits';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
+import { dateWords } from '../data/when';
 
 /** Every version of a sheet, newest first, with what each changed; an old one can be brought back as a new one. */
 @Component({
@@ -82,7 +83,7 @@ export class Versions {
       by,
       content,
       newest: i === 0,
-      when: new Date(at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+      when: dateWords(at),
       changed: i === all.length - 1 ? `${content.lines.length} lines` : changes(all[i + 1].content, content),
     })),
   );

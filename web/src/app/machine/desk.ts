@@ -13,7 +13,9 @@ import {
   othersSay,
   pendingOf,
   ladderFacts,
+  learnedSpread,
   readCard,
+  ruling,
   rungsOf,
   toldAfter,
   type JudgedMove,
@@ -60,8 +62,9 @@ export class Desk {
   readonly machine = computed(() => (this.ready() ? (this.asked() ?? null) : null));
   readonly kind = computed(() => this.machine()?.card.kind ?? '');
   readonly kit = toSignal(this.kitStore.all$, { initialValue: [] as readonly KitItem[] });
-  /** Rounds of all surveys, oldest first. */
-  readonly all = this.ofMachine<readonly RoundHead[]>((id) => this.heads.of(id), []);
+  private readonly listed = this.ofMachine<readonly RoundHead[]>((id) => this.heads.of(id), []);
+  /** Rounds of all surveys that rule, oldest first. */
+  readonly all = computed(() => ruling(this.listed()));
   readonly surveys = this.ofMachine<readonly Campaign[]>((id) => this.surveyStore.of(id), []);
   /** Faces that are scraped. */
   readonly surfaces = this.ofMachine<readonly StoredSurface[]>((id) => this.surfaceStore.of(id), []);
@@ -114,10 +117,19 @@ export class Desk {
   }
 
   /** What a round's sheet needs of the shop: the card, the leaves, and by what its survey judges. */
-  facts(round: Pick<StoredRound, 'surveyId'>): ShopFacts {
+  facts(round: Pick<StoredRound, 'surveyId' | 'check' | 'at'>): ShopFacts {
     const survey = this.surveys().find((entry) => entry.id === round.surveyId) ?? this.survey();
     const card = this.machine()?.card;
-    return { ...(card && { card }), stock: this.stock(), ...(survey && { limits: survey.judge, pending: pendingOf(survey) }) };
+    const setupSpread = learnedSpread(
+      round.check,
+      this.all().filter(({ at }) => at < round.at),
+    );
+    return {
+      ...(card && { card }),
+      stock: this.stock(),
+      ...(survey && { limits: survey.judge, pending: pendingOf(survey) }),
+      ...(setupSpread && { setupSpread }),
+    };
   }
 
   /** Why a round of this survey no longer counts; undefined where it does. */
@@ -142,6 +154,12 @@ export class Desk {
     return round.number || (this.all().find(({ id }) => id === round.id)?.number ?? 1);
   }
 
+  /** Rounds of a check, those among them whose date is asked about. */
+  listedOf(checkId: string): readonly RoundHead[] {
+    return this.listed().filter((round) => round.check === checkId);
+  }
+
+  /** Rounds of a check that rule. */
   of(checkId: string): readonly RoundHead[] {
     return this.all().filter((round) => round.check === checkId);
   }

@@ -10,6 +10,7 @@ import { Glyph } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
 import { bothUnits, callSentence } from '../ui/say';
 import { Desk } from './desk';
+import { dateWords } from '../data/when';
 
 /** The ways to ask the same question, side by side, with what each last said. */
 @Component({
@@ -69,7 +70,7 @@ export class Methods {
     const sentences = Object.entries(round.finding?.quantities ?? {})
       .filter(([, quantity]) => quantity.verdict !== null)
       .map(([name, quantity]) => callSentence(quantity, check.quantities[name], this.shown()));
-    return { sentences, when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }), by: round.by };
+    return { sentences, when: dateWords(round.at), by: round.by };
   }
 
   /** Places along the bed at which this check has been read. */

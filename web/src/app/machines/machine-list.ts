@@ -1,4 +1,4 @@
-import { AsyncPipe, DatePipe } from '@angular/common';
+import { AsyncPipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
@@ -14,6 +14,8 @@ import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { PlatePicture } from './plate-picture';
+import { ShopTime } from './shop-time';
+import { dateWords } from '../data/when';
 
 /** Where the next thing of a machine is done: at its bench, or at the round whose move is to be made. */
 const nextPath = ({ at, id, round }: NonNullable<BoardPlate['next']>): string[] => [at, id, ...(round === null ? [] : [round])];
@@ -21,7 +23,7 @@ const nextPath = ({ at, id, round }: NonNullable<BoardPlate['next']>): string[] 
 /** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
-  imports: [AsyncPipe, DatePipe, RouterLink, Button, Glyph, Notice, PlatePicture],
+  imports: [AsyncPipe, RouterLink, Button, Glyph, Notice, PlatePicture, ShopTime],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-list.html',
   styleUrl: './machine-list.css',
@@ -34,6 +36,7 @@ export class MachineList {
   protected readonly filling = signal(false);
 
   protected readonly path = nextPath;
+  protected readonly dateWords = dateWords;
   private readonly board = inject(Board);
   private readonly router = inject(Router);
   private readonly shop = toSignal(this.board.all$, { requireSync: true });

@@ -13,6 +13,7 @@ import { Glyph, type GlyphState } from '../ui/glyph';
 import { inWords, sizeOf, spoken } from '../ui/say';
 import { moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
+import { dateWords } from '../data/when';
 
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
@@ -48,15 +49,17 @@ export class History {
   });
   private readonly charted = computed(() => this.rounds().filter((round) => thingWords(round) === this.thing()));
 
-  protected readonly rows = computed(() => this.rounds().map((round) => this.row(round)));
+  protected readonly rows = computed(() => this.desk.listedOf(this.checkId()).map((round) => this.row(round)));
 
   private row(round: RoundHead) {
     const check = this.check();
-    const quantities = Object.entries(round.finding?.quantities ?? {}).filter(([, quantity]) => quantity.verdict !== null);
+    const quantities = Object.entries((round.ahead ? null : round.finding)?.quantities ?? {}).filter(
+      ([, quantity]) => quantity.verdict !== null,
+    );
     return {
       round,
       thing: this.things().length > 1 ? thingWords(round) : '',
-      when: new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }),
+      when: dateWords(round.at),
       survey: this.desk.surveys().length > 1 ? (this.desk.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
       calls: quantities.map(([name, quantity]) => ({
         label: check.quantities[name].label,

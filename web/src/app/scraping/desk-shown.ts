@@ -28,6 +28,7 @@ import { Surfaces } from '../data/surfaces';
 import { bothUnits, counted, inFine } from '../ui/say';
 import type { PinsRead } from './flank-words';
 import type { ShimTexts } from './shim-panel';
+import { shortDateWords, today } from '../data/when';
 
 const GRAVE: ReadonlySet<string> = new Set(['grew', 'liner-ends', 'wrong-flank']);
 const WHOSE: Readonly<Record<PassDepth['whose'], string>> = {
@@ -180,7 +181,7 @@ export abstract class DeskShown {
   protected readonly prints = computed(() =>
     (this.desk()?.prints ?? []).slice(-4).map(({ id, at, content: { picture, result, film, pressed } }) => ({
       id,
-      when: new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }),
+      when: shortDateWords(at),
       address: picture ? this.pictures.address(picture) : '',
       text: `${result.spotsPerSquare === null ? `${result.spots} spots` : `${result.spotsPerSquare.toFixed(0)} a square`}${result.bearingShare === null ? '' : `, ${Math.round(100 * result.bearingShare)} %`}`,
       more: `${film === null ? 'film not said' : `film ${this.size(film, 'deviation')}`}${pressed ? `, end ${pressed} pressed` : ''}`,
@@ -230,7 +231,7 @@ export abstract class DeskShown {
   protected readonly overdue = computed(() => {
     const { kitId } = this.surface()?.reference ?? {};
     const item = this.kit().find(({ id }) => id === kitId);
-    const days = item ? daysUntilDue(item.care, new Date().toISOString().slice(0, 10)) : undefined;
+    const days = item ? daysUntilDue(item.care, today()) : undefined;
     return days !== undefined && days < 0
       ? `${item?.name} is ${-days} days over its date: what it prints is only as straight as it is.`
       : '';

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { DeskEntry, Surface } from '@isometra/contract';
 import { entryWords, standing } from '@isometra/work';
 import { Button } from '../ui/controls';
+import { timeWords } from '../data/when';
 
 /** So many of the newest are listed: months are in the logbook. */
 const LISTED = 60;
@@ -62,7 +63,7 @@ export class WrittenDown {
       .map((entry) => ({
         id: entry.id,
         by: entry.by,
-        when: new Date(entry.at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }),
+        when: timeWords(entry.at),
         text: entryWords(entry, this.surface().aim?.unit ?? ''),
       })),
   );

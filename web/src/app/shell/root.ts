@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Keys } from '../data/keys';
+import { ShopStore } from '../data/shop';
 import { KeyStrip } from './key-strip';
 import { Plate } from './plate';
 
@@ -48,4 +49,11 @@ import { Plate } from './plate';
 })
 export class Root {
   protected readonly keys = inject(Keys);
+
+  constructor() {
+    // Until it answers, this browser's own time zone is as good a guess as any.
+    inject(ShopStore)
+      .load()
+      .subscribe({ error: () => undefined });
+  }
 }

@@ -10,6 +10,7 @@ import { SurveyChanges } from './survey-changes';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
+import { dateWords } from '../data/when';
 
 const draftSchema = z.object({ ticks: z.array(z.number()), note: z.string() });
 type Draft = z.infer<typeof draftSchema>;
@@ -118,7 +119,7 @@ export class ByHandStep {
   protected readonly log = computed(() =>
     (this.desk.survey()?.byHand ?? [])
       .filter((entry) => entry.step === this.stepId())
-      .map((entry) => ({ ...entry, when: new Date(entry.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) }))
+      .map((entry) => ({ ...entry, when: dateWords(entry.at) }))
       .reverse(),
   );
   private readonly draftName = computed(() => `by-hand:${this.desk.survey()?.id}:${this.stepId()}`);

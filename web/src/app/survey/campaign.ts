@@ -19,6 +19,7 @@ import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Choices } from '../ui/choices';
 import { Pick } from '../ui/pick';
+import { dateWords } from '../data/when';
 
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
 @Component({
@@ -85,9 +86,8 @@ export class Campaign {
   private readonly past = computed(() => this.desk.surveys().filter((survey) => survey.id !== this.survey()?.id));
   protected readonly others = computed(() =>
     this.past().map((survey) => {
-      const day = (text: string) => new Date(text).toLocaleDateString(undefined, { dateStyle: 'medium' });
       const rounds = this.desk.all().filter((round) => round.surveyId === survey.id).length;
-      return `${survey.title}: ${day(survey.startedAt)}${survey.endedAt ? ` to ${day(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
+      return `${survey.title}: ${dateWords(survey.startedAt)}${survey.endedAt ? ` to ${dateWords(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
     }),
   );
 

@@ -18,11 +18,11 @@ import { turningFittingFactor, turningHas } from './turning';
 import { TurningPicture } from './turning-picture';
 import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
+import { dateWords } from '../data/when';
 
 const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label: `×${value}` }));
 
 /** A day as it is written everywhere: "3 Mar 2026". */
-const dayOf = (at: string): string => new Date(at).toLocaleDateString('en-GB', { dateStyle: 'medium' });
 
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
 @Component({
@@ -78,7 +78,7 @@ export class Survey {
   protected readonly millGhosts = computed(() => millGhosts(this.desk.survey()?.judge, this.factor()));
   protected readonly when = computed(() => {
     const round = this.stops()[this.stop() - 1];
-    return round ? new Date(round.at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : 'before anything was measured';
+    return round ? dateWords(round.at) : 'before anything was measured';
   });
   protected readonly words = computed(() => {
     const shown = this.settings.shown();
@@ -92,7 +92,7 @@ export class Survey {
     const rounds = this.sofar();
     return (name: string): string => {
       const fact = factOf(rounds, name);
-      return fact ? `${fact.check.title.toLowerCase()}, ${dayOf(fact.round.at)}` : '';
+      return fact ? `${fact.check.title.toLowerCase()}, ${dateWords(fact.round.at)}` : '';
     };
   });
   /** Methods that answer the same question and do not agree, as they last spoke. */

@@ -4,6 +4,7 @@ import { type EnvironmentProviders, type Provider, type Type } from '@angular/co
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { Observable, firstValueFrom } from 'rxjs';
+import { roundWriteOf } from '@isometra/contract';
 import type {
   DeskEntry,
   KitItem,
@@ -11,7 +12,9 @@ import type {
   Machine,
   MoveWrite,
   ReadingWrite,
+  Redate,
   RoundHead,
+  Shop,
   StoredSurface,
   Surface,
   RoundWrite,
@@ -22,7 +25,18 @@ import type {
   SurveyNote,
   SurveyWrite,
 } from '@isometra/contract';
-import { campaignOf, freshSurvey, headOf, pendingOf, sheetOf, solveWhatStands, plateOf, ladderFacts, readCard } from '@isometra/work';
+import {
+  campaignOf,
+  freshSurvey,
+  headOf,
+  pendingOf,
+  sheetOf,
+  solveWhatStands,
+  plateOf,
+  ladderFacts,
+  readCard,
+  ruling,
+} from '@isometra/work';
 import { STARTING_SHEETS, startingSheet, type Fault, type LimitSheet } from '@isometra/core';
 import { OUTBOX_NAME } from '../data/outbox';
 import { Settings } from '../data/settings';
@@ -66,6 +80,7 @@ export class FakeServer implements HttpBackend {
   limits: StoredLimitSheet[] = [];
   versions: StoredLimitSheet[] = [];
   log: LogEntry[] = [];
+  shop: Shop = { timeZone: null, chosenBy: null };
   /** The next write is refused with this. */
   refuse: Refusal | undefined;
   /** It fails on writes like this one, however often they come. */
@@ -116,6 +131,10 @@ export class FakeServer implements HttpBackend {
   private readonly routes: readonly Route[] = [
     ['GET', /^\/machines$/, () => this.machines],
     ['GET', /^\/board$/, () => this.board()],
+    ['GET', /^\/shop$/, () => this.shop],
+    ['POST', /^\/shop\/first-browser$/, (_match, { timeZone }: Shop) => (this.shop = { timeZone, chosenBy: null })],
+    ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],
+    ['POST', /^\/rounds\/([^/]+)\/date$/, (_match, body: Redate) => this.redate(body)],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
     ['GET', /^\/machines\/([^/]+)\/heads$/, ([, id]) => this.heads(id)],
@@ -200,7 +219,7 @@ export class FakeServer implements HttpBackend {
       last: { text: 'Bar between centres: round begun', by: 'EK', at: NOW },
       ...plateOf({
         kind: card.kind,
-        rounds: this.heads(id),
+        rounds: ruling(this.heads(id)),
         surveys: surveys(id),
         facts: { now: new Date().toISOString(), ...ladderFacts(readCard(card)) },
       }),
@@ -239,6 +258,14 @@ export class FakeServer implements HttpBackend {
     const now = { ...body, version: body.version + 1 };
     this.rounds = this.rounds.map((round) => (round.id === body.id ? { ...round, ...now } : round));
     return now;
+  }
+
+  private redate({ id, at, version }: Redate): RoundWrite | undefined {
+    this.rounds = this.rounds.map(({ ahead, ...round }) =>
+      round.id === id ? { ...round, at, version: version + 1 } : { ...round, ahead },
+    );
+    const round = this.rounds.find((entry) => entry.id === id);
+    return round && roundWriteOf(round);
   }
 
   private takeDown(id: string, body: ReadingWrite): StoredReading[] | undefined {

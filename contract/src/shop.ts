@@ -1,0 +1,37 @@
+import * as z from 'zod';
+import { idSchema, reasonSchema, versionSchema, whenSchema, whoSchema } from './common.js';
+
+/** Whether the calendar of this program knows a time zone. */
+function isZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** The name of a time zone, as browsers tell it. */
+export const timeZoneSchema = z
+  .string({ error: (issue) => (issue.input === undefined ? 'is missing: give a time zone' : 'must be a text') })
+  .max(60, { error: 'must have at most 60 characters' })
+  .refine(isZone, { error: 'is no time zone that is known here: give one like Europe/Lisbon' });
+
+/** The zone that the first browser of a shop is in: it counts until somebody chooses one. */
+export const firstBrowserSchema = z.strictObject({ timeZone: timeZoneSchema });
+
+/** What a person settles for the whole shop. */
+export const shopWriteSchema = z.strictObject({ timeZone: timeZoneSchema, by: whoSchema });
+
+/** What is settled for the whole shop. */
+export const shopSchema = z.object({
+  /** In whose days and evenings it thinks; null until a browser has told it. */
+  timeZone: z.string().nullable(),
+  /** Who chose it; null where it was taken from the first browser. */
+  chosenBy: z.string().nullable(),
+});
+export type Shop = z.infer<typeof shopSchema>;
+
+/** Another date for a round: when it was read, and why it said something else. */
+export const redateSchema = z.strictObject({ id: idSchema, at: whenSchema, why: reasonSchema, by: whoSchema, version: versionSchema });
+export type Redate = z.infer<typeof redateSchema>;

@@ -1,0 +1,49 @@
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import { namesOf } from './api/fence.js';
+import { createApp } from './app.js';
+import type { Config } from './config.js';
+import { connect, migrate } from './db/database.js';
+import { fillDemo, isEmpty } from './services/demo/shop.js';
+import { Solver } from './services/solver.js';
+
+/** A server that is up. */
+export interface Serving {
+  readonly address: string;
+  /** Take no more requests, wait for those that are being answered, and let go of the database. */
+  readonly stop: () => Promise<void>;
+}
+
+/**
+ * Bring the database up to date, fill an empty one with the demo where that is wanted, and serve.
+ *
+ * @param given a solver that other servers of this process use too; left out, it has one of its own and closes it.
+ */
+export async function startServing(config: Config, given?: Solver): Promise<Serving> {
+  const logger = pino({ level: config.logLevel }, pino.destination(2));
+  const sequelize = connect(config.databaseUrl);
+  await migrate(sequelize);
+  if (config.demo && (await isEmpty())) await fillDemo(sequelize);
+  const solver = given ?? new Solver();
+  const names = namesOf(config.host, config.names);
+  const server = createServer(createApp({ sequelize, solver, logger, names, webRoot: config.webRoot }));
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    // Longer than a proxy or a browser keeps a line open: one that is closed just as it is used again loses its request.
+    server.keepAliveTimeout = 65_000;
+    server.listen(config.port, config.host, resolve);
+  });
+  const bound = server.address();
+  const port = typeof bound === 'object' && bound ? bound.port : config.port;
+  const stop = async (): Promise<void> => {
+    await new Promise<void>((resolve) => {
+      server.close(() => resolve());
+      server.closeIdleConnections();
+      // A line that is never quiet is cut after a while.
+      setTimeout(() => server.closeAllConnections(), 3000).unref();
+    });
+    await sequelize.close();
+    if (!given) await solver.close();
+  };
+  return { address: `http://${config.host}:${port}`, stop };
+}

@@ -1,0 +1,61 @@
+import { TZDate } from '@date-fns/tz';
+
+const LOOKS = {
+  day: { year: 'numeric', month: '2-digit', day: '2-digit' },
+  date: { year: 'numeric', month: 'short', day: 'numeric' },
+  short: { month: 'short', day: 'numeric' },
+  time: { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
+} satisfies Record<string, Intl.DateTimeFormatOptions>;
+type Look = keyof typeof LOOKS;
+
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** One format for each look and zone: making one is slow. */
+function formatOf(look: Look, timeZone: string): Intl.DateTimeFormat {
+  const key = `${look} ${timeZone}`;
+  let format = formats.get(key);
+  if (!format) {
+    format = new Intl.DateTimeFormat(look === 'day' ? 'en-CA' : 'en-GB', { ...LOOKS[look], timeZone });
+    formats.set(key, format);
+  }
+  return format;
+}
+
+const written =
+  (look: Look) =>
+  (at: string, timeZone: string | null): string =>
+    formatOf(look, timeZone ?? 'UTC').format(new Date(at));
+
+/**
+ * The calendar day of a time where the shop is: `2026-11-29`.
+ *
+ * @param at ISO time.
+ * @param timeZone name of a zone as browsers tell it ("Europe/Lisbon"); UTC where nobody has told it yet.
+ */
+export const shopDay = written('day');
+
+/** A date as people read it: "29 Nov 2026". */
+export const shopDate = written('date');
+
+/** A date without its year: "29 Nov". */
+export const shopShortDate = written('short');
+
+/** A date and the time of day: "29 Nov 2026, 18:40". */
+export const shopTime = written('time');
+
+/**
+ * The time that a clock in the shop showed, as ISO time.
+ *
+ * @param day `2026-11-29`.
+ * @param clock `18:40`.
+ * @returns undefined where that is no day or no time of day.
+ */
+export function timeInShop(day: string, clock: string, timeZone: string): string | undefined {
+  const [date, time] = [/^(\d{4})-(\d{2})-(\d{2})$/.exec(day.trim()), /^(\d{1,2})[:.](\d{2})$/.exec(clock.trim())];
+  if (!date || !time) return undefined;
+  const [year, month, dayOfMonth, hours, minutes] = [...date.slice(1), ...time.slice(1)].map(Number);
+  if (month > 12 || hours > 23 || minutes > 59) return undefined;
+  const found = new TZDate(year, month - 1, dayOfMonth, hours, minutes, timeZone);
+  // 31 June is 1 July.
+  return found.getDate() === dayOfMonth ? new Date(found.getTime()).toISOString() : undefined;
+}
