@@ -22,6 +22,8 @@ export const boardPlateSchema = z.object({
     .nullable(),
   /** Rungs that want to be read again after a time, with the days they are over it. */
   due: z.array(z.object({ title: z.string(), days: z.number() })),
+  /** Ways to the same answer that differ by more than their doubts, by their titles. */
+  apart: z.array(z.object({ one: z.string(), other: z.string() })),
   last: z.object({ text: z.string(), by: z.string(), at: z.string() }).nullable(),
   /** What is known of the machine now, by name: what it is drawn from. µm and µm/m; heights of each way in µm over mm; where each pocket stands, µm. */
   known: z.object({

@@ -38,4 +38,21 @@ describe('a plate on the shop board', () => {
     expect(after(3000)).toEqual([]);
     expect(after(1)[0].days).toBe(due.days + 29);
   });
+
+  it('names two ways to the same answer that do not agree, once for the pair; not where one is no longer true', () => {
+    const said = (check: string, value: number, more: object = {}) =>
+      diary.round(check, null, {
+        finding: finding({
+          offsetHorizontal: quantity({ value, expanded: 4, verdict: 'in' }),
+          offsetVertical: quantity({ value, expanded: 4, verdict: 'in' }),
+        }),
+        ...more,
+      });
+    const rounds = [said('tailstock-traverse', 2), said('tailstock-sweep', 30)];
+    const plate = (all: typeof rounds) =>
+      plateOf({ kind: 'engine-lathe', rounds: all, surveys: [survey], facts: { now: rounds[1].at } }).apart;
+    expect(plate(rounds)).toEqual([{ one: 'Bar between centres', other: 'Sweep from the spindle' }]);
+    expect(plate(rounds.slice(0, 1))).toEqual([]);
+    expect(plate([rounds[0], said('tailstock-sweep', 4)])).toEqual([]);
+  });
 });

@@ -5,7 +5,8 @@ import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
 import { knownFrom, knownMill, knownTurning } from './known.js';
 import type { LadderFacts } from './overdue.js';
 import { nextRung } from './nextRung.js';
-import { rungsOf } from './rungs.js';
+import { lastWords, methodsApart } from './judging/methods.js';
+import { rungsOf, type Rung } from './rungs.js';
 import { wayOfFinding } from './ways.js';
 
 /** What is known of a machine whose plate is wanted. */
@@ -39,6 +40,13 @@ function knownOf(kind: string, rounds: readonly RoundHead[], slant: number | und
   return family === 'turning-centre' ? knownOfTurning(rounds, slant) : knownOfLathe(rounds);
 }
 
+/** Pairs of ways that do not agree, each named once whatever the number of quantities. */
+const pairsApart = (rungs: readonly Rung[]): BoardPlate['apart'] => [
+  ...new Map(
+    methodsApart(lastWords(rungs)).map(({ one, other }) => [`${one.id} ${other.id}`, { one: one.title, other: other.title }]),
+  ).values(),
+];
+
 /** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */
 export function plateOf({ kind, rounds, surveys, facts, slant }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
   const survey = running(surveys);
@@ -66,6 +74,7 @@ export function plateOf({ kind, rounds, surveys, facts, slant }: PlateFacts): Om
         ? { at: 'bench', id: check.id, title: check.title, why: rung.why, round: rung.roundId }
         : null,
     due: rungs.flatMap((entry) => (entry.overdue === undefined ? [] : [{ title: entry.check.title, days: entry.overdue }])),
+    apart: pairsApart(rungs),
     known: knownOf(kind, rounds, slant),
   };
 }

@@ -2,6 +2,7 @@ export * from './machines.js';
 export * from './campaign.js';
 export * from './nextRung.js';
 export * from './reasons.js';
+export { lastWords, methodsApart, type Apart } from './judging/methods.js';
 export { learnedSpread, spreadsBefore } from './judging/spread.js';
 export { staleBy } from './standing.js';
 export * from './rungs.js';

@@ -38,6 +38,21 @@ describe('the bench on the screen', () => {
     expect(server.sent.map((write) => (write.body as ReadingWrite).value)).toEqual(['0 div', '-9.5 div']);
   });
 
+  it('a dial that is set over for another direction is nudged again before the first reading there', async () => {
+    const { bench } = await open();
+    const asked = 'The dial is set over now';
+    expect(bench.text()).not.toContain(asked);
+    await read(bench, '0');
+    await read(bench, '-9.5');
+    await until(() => bench.text().includes(asked));
+    await bench.choose(/the other way/);
+    expect(bench.text()).toContain('Turn the dial or its lever over before you read');
+    await bench.choose(/as before/);
+    expect(bench.text()).not.toContain('Turn the dial or its lever over');
+    await read(bench, '3');
+    expect(bench.text()).not.toContain(asked);
+  });
+
   it('a place is put where the stylus really goes: typed, for both planes, and what was read there goes with it', async () => {
     const { bench, server } = await open();
     const typePlace = async (text: string) => {

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, inject, output, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  linkedSignal,
+  output,
+  viewChild,
+} from '@angular/core';
 import { dialDivisions, parseQuantity, readingValue, showSize, type UnitSystem, type ValueKind } from '@isometra/core';
 import { inUnits } from '../ui/in-units';
 import { Settings } from '../data/settings';
@@ -8,7 +18,7 @@ import { Dial } from '../ui/dial';
 import { asRead, flipSign, nudged, readingUnit } from './as-read';
 import { BenchStore } from './bench-store';
 import { Button, TextField } from '../ui/controls';
-import { Choices } from '../ui/choices';
+import { Choices, type Choice } from '../ui/choices';
 import { Notice } from '../ui/notice';
 import { SchemaForm } from '../ui/schema-form';
 
@@ -72,6 +82,20 @@ export class ReadingPanel {
   });
   /** Whether the place in hand may be moved: it is one of the user's own. */
   protected readonly movable = computed(() => this.store.current()?.movable !== undefined && this.where() !== '');
+
+  /** The first place of another direction: the dial is set over for it, and its needle may count the other way now. */
+  protected readonly setOver = computed(() => {
+    const plane = this.store.current()?.keys['plane'];
+    if (!this.hasNeedle() || plane === undefined) return false;
+    const read = this.store.slots().filter(({ readings }) => readings.length > 0);
+    return read.length > 0 && read.every(({ keys }) => keys['plane'] !== plane);
+  });
+  /** Which way it counts there, as somebody tried: as before, or the other way. */
+  protected readonly countsAsBefore = linkedSignal<boolean, boolean | null>({ source: this.setOver, computation: () => null });
+  protected readonly nudged: readonly Choice<boolean>[] = [
+    { value: true, label: 'as before' },
+    { value: false, label: 'the other way' },
+  ];
 
   /** The place as typed; a bare figure is in the shown unit. What is no place stays as it is typed. */
   protected putAt(field: HTMLInputElement): void {

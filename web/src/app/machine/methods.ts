@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { COARSE_STEPS, disagreements, taperEccentricity, type CheckDefinition } from '@isometra/core';
+import { COARSE_STEPS, taperEccentricity, type CheckDefinition } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { staleWords, wayOfFinding } from '@isometra/work';
+import { lastWords, methodsApart, staleWords, wayOfFinding } from '@isometra/work';
 import { useKeys } from '../data/keys';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
@@ -84,19 +84,9 @@ export class Methods {
     return [...places].map((place) => bothUnits(Number(place), 'length', this.shown()).large);
   }
 
-  protected readonly disagree = computed(() => {
-    const fresh = this.tailstock().filter((rung) => rung.round?.finding && rung.state !== 'stale');
-    return fresh.flatMap((a, i) =>
-      fresh.slice(i + 1).flatMap((b) => {
-        const [one, two] = [a.round, b.round].map((round) => round?.finding);
-        if (!one || !two) return [];
-        return disagreements({ check: a.check, finding: one }, { check: b.check, finding: two }).map(({ text, ...found }) => ({
-          ...found,
-          text: inUnits(text, this.shown()),
-        }));
-      }),
-    );
-  });
+  protected readonly disagree = computed(() =>
+    methodsApart(lastWords(this.tailstock())).map(({ text }) => ({ text: inUnits(text, this.shown()) })),
+  );
 
   /** Quill and centre both swept: the taper's eccentricity. */
   protected readonly eccentricity = computed(() => {

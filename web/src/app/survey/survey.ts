@@ -1,8 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { CHECKS, disagreements } from '@isometra/core';
+import { CHECKS } from '@isometra/core';
 import { machineFamily, type RoundHead } from '@isometra/contract';
-import { belowTheHand, factOf, tellingAfterEach, wayOfFinding, knownFrom, knownMill, knownTurning, slantOf } from '@isometra/work';
+import {
+  belowTheHand,
+  factOf,
+  methodsApart,
+  tellingAfterEach,
+  wayOfFinding,
+  knownFrom,
+  knownMill,
+  knownTurning,
+  slantOf,
+} from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
@@ -98,13 +108,11 @@ export class Survey {
   /** Methods that answer the same question and do not agree, as they last spoke. */
   private readonly disagreeing = computed(() => {
     const rounds = this.sofar();
-    const last = [...CHECKS.values()]
-      .filter(({ sameQuestion }) => sameQuestion !== undefined)
-      .flatMap((check) => {
-        const round = rounds.findLast((entry) => entry.check === check.id && entry.finding && this.desk.stale(entry.id) === undefined);
-        return round?.finding ? [{ check, finding: round.finding }] : [];
-      });
-    return last.flatMap((one, i) => last.slice(i + 1).flatMap((other) => disagreements(one, other).map(({ text }) => text)));
+    const last = [...CHECKS.values()].flatMap((check) => {
+      const round = rounds.findLast((entry) => entry.check === check.id && entry.finding && this.desk.stale(entry.id) === undefined);
+      return round?.finding ? [{ check, finding: round.finding }] : [];
+    });
+    return methodsApart(last).map(({ text }) => text);
   });
 
   protected readonly next = computed(() => {
