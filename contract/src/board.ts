@@ -24,6 +24,10 @@ export const boardPlateSchema = z.object({
   due: z.array(z.object({ title: z.string(), days: z.number() })),
   /** Ways to the same answer that differ by more than their doubts, by their titles. */
   apart: z.array(z.object({ one: z.string(), other: z.string() })),
+  /** Rounds that were begun and do not say anything yet, with the readings they have. */
+  begun: z.array(z.object({ check: z.string(), title: z.string(), round: z.string(), readings: z.number() })),
+  /** Faces that are being scraped, with the passes that are left. */
+  faces: z.array(z.object({ id: z.string(), name: z.string(), left: z.number() })),
   last: z.object({ text: z.string(), by: z.string(), at: z.string() }).nullable(),
   /** What is known of the machine now, by name: what it is drawn from. µm and µm/m; heights of each way in µm over mm; where each pocket stands, µm. */
   known: z.object({

@@ -4,6 +4,9 @@ import { conditionsSchema, idSchema, textObjectSchema, versionSchema, whenSchema
 import { pictureNameSchema } from './scraping.js';
 import { waySchema } from './way.js';
 
+/** Who struck a round out, when and why. */
+export const struckSchema = z.object({ why: z.string(), by: z.string(), at: z.string() });
+
 /** What the round is for: the work of the tailstock. */
 export const purposeSchema = z.strictObject({
   kind: z.enum(['turning', 'drilling']),
@@ -220,6 +223,8 @@ export const roundHeadSchema = z.object({
   finding: findingHeadSchema.nullable(),
   /** Its date lies beyond the server's own time: it does not rule until somebody has put it right. Left out where it does not. */
   ahead: z.literal(true).optional(),
+  /** It was struck out: kept, and counted nowhere. */
+  struck: struckSchema.optional(),
 });
 export type RoundHead = z.infer<typeof roundHeadSchema>;
 
@@ -243,6 +248,8 @@ export const storedRoundSchema = z.object({
   moves: z.array(moveSchema).readonly(),
   /** Its date lies beyond the server's own time: it does not rule until somebody has put it right. Left out where it does not. */
   ahead: z.literal(true).optional(),
+  /** It was struck out: kept, and counted nowhere. */
+  struck: struckSchema.optional(),
 });
 export type StoredRound = z.infer<typeof storedRoundSchema>;
 

@@ -32,6 +32,10 @@ export const shopSchema = z.object({
 });
 export type Shop = z.infer<typeof shopSchema>;
 
+/** A round that is struck out with the reason, or (without one) counts again. */
+export const strikeSchema = z.strictObject({ id: idSchema, why: reasonSchema.nullable(), by: whoSchema, version: versionSchema });
+export type Strike = z.infer<typeof strikeSchema>;
+
 /** Another date for a round: when it was read, and why it said something else. */
 export const redateSchema = z.strictObject({ id: idSchema, at: whenSchema, why: reasonSchema, by: whoSchema, version: versionSchema });
 export type Redate = z.infer<typeof redateSchema>;

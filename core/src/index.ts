@@ -10,7 +10,6 @@ export {
   bareSchema,
   choice,
   count,
-  exampleIn,
   fieldInfo,
   fieldPath,
   fieldRegistry,
@@ -135,3 +134,4 @@ export { countedOver, SPOT_TARGETS, SQUARE, spotCall, TOO_MUCH_BLUE, type SpotCa
 export { stripPlan, type StripPlan } from './scraping/strips.js';
 export { gripOf } from './checks/grips.js';
 export { median } from './fit/median.js';
+export { askedBack, bareUnit, exampleFor, readTyped, type Figures } from './input/typed.js';

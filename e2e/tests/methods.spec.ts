@@ -4,7 +4,7 @@ test('a sweep, in inches', { tag: '@short' }, async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-5');
   await page.keyboard.press('u');
   await page.locator('section', { hasText: 'Sweep from the spindle' }).getByRole('link', { name: 'Measure' }).focus();
-  await beginRound(page, /^Measure$/, {}, '0.5');
+  await beginRound(page, /^Measure$/, {}, '0.0005');
   await expect(page.locator('.asked')).toContainText('Operator’s side');
   await read(page, '10', '2 1/2', '0', '7 1/2 div', '10');
   // (10 − 0)/2 divisions of half a thou: 2.5 thou toward the operator.

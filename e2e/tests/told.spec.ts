@@ -24,7 +24,7 @@ test('a round that contradicts itself rules nothing, and is put right by reading
 
 test('a shim at the wrong truck: it is told on the bench, and goes out again before another goes in', async ({ page, shop }) => {
   const id = crypto.randomUUID();
-  const card = { number: 'V-41', kind: 'machining-centre', trucks: { spacing: '320 mm', shoulder: 'left' } };
+  const card = { number: 'V-41', kind: 'machining-centre', trucks: { spacing: '320 mm' } };
   await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
   const round = async (last: number, first = false) => {
     await page.goto(`${shop.address}/machines/${id}/bench/axis-squareness`);
@@ -43,7 +43,15 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
   const toCard = () => call(page).getByRole('link', { name: 'Job card for this move' }).click();
 
   await round(24, true);
+  // Nobody said on which side of the truck its shoulder is: the call stands all the same, and its card asks for that.
+  await expect(call(page)).toContainText('Turn it 0.072 mm in 300 mm');
   await toCard();
+  const lacks = job.getByRole('region', { name: 'What the plan lacks' });
+  await expect(lacks).toContainText('Shoulder of the master rail’s trucks? The call stands.');
+  await expect(job).not.toContainText('hardware');
+  await expect(lacks.getByRole('radio', { checked: true })).toHaveCount(0);
+  await lacks.getByText('on their left').click();
+  await lacks.getByRole('button', { name: 'Keep it on the machine card' }).click();
   await expect(job).toContainText('Lay in 0.077 mm between the rear truck and its shoulder');
   await page.getByRole('button', { name: /It is done/ }).click();
 
@@ -81,7 +89,8 @@ test('shims between two side moves: the screw is not judged by what the shims ma
   const bench = page.url();
   for (let i = 0; i < 2; i++) {
     await page.goto(bench);
-    await cards.nth(i).click();
+    // The one that was done has no card any more: the other one is the first.
+    await cards.first().click();
     await page.getByRole('button', { name: /It is done/ }).click();
   }
   await expect(page).toHaveURL(/bench\/tailstock-traverse$/);

@@ -1,5 +1,7 @@
 import { plateOf } from './board.js';
+import type { RoundHead } from '@isometra/contract';
 import { campaignOf, freshSurvey } from './campaign.js';
+import { DeskDiary, face } from './testing/surface.spec.js';
 import { Diary, finding, quantity } from './testing/heads.spec.js';
 
 const NOW = '2026-06-01T08:00:00.000Z';
@@ -54,5 +56,24 @@ describe('a plate on the shop board', () => {
     expect(plate(rounds)).toEqual([{ one: 'Bar between centres', other: 'Sweep from the spindle' }]);
     expect(plate(rounds.slice(0, 1))).toEqual([]);
     expect(plate([rounds[0], said('tailstock-sweep', 4)])).toEqual([]);
+  });
+
+  it('names the round that was left half read, as long as it is the last of its check', () => {
+    const half = { ...diary.round('bed-twist', null), finding: null, last: 3 };
+    const plate = (rounds: readonly RoundHead[]) => plateOf({ kind: 'engine-lathe', rounds, surveys: [survey], facts: { now: NOW } }).begun;
+    expect(plate([half])).toEqual([{ check: 'bed-twist', title: 'Bed twist', round: half.id, readings: 3 }]);
+    expect(plate([{ ...half, last: 0 }])).toEqual([]);
+    expect(plate([half, bed(3, 'in')])).toEqual([]);
+  });
+
+  it('names faces with passes left; not one that is put away or held back', () => {
+    const desk = new DeskDiary(face());
+    desk.write('plan', { depths: [0, 12, 24, 46].map((depth, i) => ({ zone: String(i + 1), depth })), from: 'hand', why: 'as it is' });
+    const scraped = { ...desk.surface, entries: desk.entries };
+    const plate = (more: object) =>
+      plateOf({ kind: 'engine-lathe', rounds: [], surveys: [survey], surfaces: [{ ...scraped, ...more }], facts: { now: NOW } }).faces;
+    expect(plate({})).toEqual([{ id: scraped.id, name: scraped.name, left: 10 }]);
+    expect(plate({ putAway: true })).toEqual([]);
+    expect(plate({ heldBack: true })).toEqual([]);
   });
 });

@@ -1,6 +1,8 @@
-import { machineFamily, type BoardPlate, type RoundHead } from '@isometra/contract';
+import { CHECKS } from '@isometra/core';
+import { machineFamily, type BoardPlate, type RoundHead, type StoredSurface } from '@isometra/contract';
 import type { Campaign } from './campaign.js';
 import { running } from './campaign.js';
+import { deskOf } from './desk.js';
 import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
 import { knownFrom, knownMill, knownTurning } from './known.js';
 import type { LadderFacts } from './overdue.js';
@@ -19,6 +21,8 @@ export interface PlateFacts {
   readonly facts: LadderFacts;
   /** How its slide leans by its card, degrees, + its rear end the higher; left out where that is not told. */
   readonly slant?: number;
+  /** Its faces that are scraped, with what was written down at them. */
+  readonly surfaces?: readonly StoredSurface[];
 }
 
 function knownOfLathe(rounds: readonly RoundHead[]): BoardPlate['known'] {
@@ -40,6 +44,26 @@ function knownOf(kind: string, rounds: readonly RoundHead[], slant: number | und
   return family === 'turning-centre' ? knownOfTurning(rounds, slant) : knownOfLathe(rounds);
 }
 
+/** Rounds with readings that say nothing yet: the last of each check only, since one that was read after it took its place. */
+function begunOf(rounds: readonly RoundHead[]): BoardPlate['begun'] {
+  const last = new Map(rounds.map((round) => [round.check, round]));
+  return [...last.values()]
+    .filter(
+      ({ last: readings, finding }) => readings > 0 && Object.values(finding?.quantities ?? {}).every(({ verdict }) => verdict === null),
+    )
+    .map(({ id, check, last: readings }) => ({ check, title: CHECKS.get(check)?.title ?? check, round: id, readings }));
+}
+
+/** Faces with passes left, by what their desks say. */
+const facesOf = (surfaces: readonly StoredSurface[]): BoardPlate['faces'] =>
+  surfaces
+    .filter(({ putAway, heldBack }) => !putAway && !heldBack)
+    .map(({ entries, ...surface }) => ({
+      ...{ id: surface.id, name: surface.name },
+      left: deskOf(surface, entries).zones.reduce((sum, { left }) => sum + (left ?? 0), 0),
+    }))
+    .filter(({ left }) => left > 0);
+
 /** Pairs of ways that do not agree, each named once whatever the number of quantities. */
 const pairsApart = (rungs: readonly Rung[]): BoardPlate['apart'] => [
   ...new Map(
@@ -48,7 +72,7 @@ const pairsApart = (rungs: readonly Rung[]): BoardPlate['apart'] => [
 ];
 
 /** The plate of a machine on the shop board: its strip, the one next thing, what is due. The same as its ladder says. */
-export function plateOf({ kind, rounds, surveys, facts, slant }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
+export function plateOf({ kind, rounds, surveys, facts, slant, surfaces = [] }: PlateFacts): Omit<BoardPlate, 'machineId' | 'last'> {
   const survey = running(surveys);
   const current = rounds.filter((round) => round.surveyId === survey?.id);
   const rungs = rungsOf(kind, current, survey, facts);
@@ -75,6 +99,8 @@ export function plateOf({ kind, rounds, surveys, facts, slant }: PlateFacts): Om
         : null,
     due: rungs.flatMap((entry) => (entry.overdue === undefined ? [] : [{ title: entry.check.title, days: entry.overdue }])),
     apart: pairsApart(rungs),
+    begun: begunOf(current),
+    faces: facesOf(surfaces),
     known: knownOf(kind, rounds, slant),
   };
 }

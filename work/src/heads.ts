@@ -12,6 +12,7 @@ export function headOf(round: StoredRound, { finding }: Pick<Solved, 'finding'>,
     sense: senseOf(round.instrument),
     finding: finding && findingHead(finding, sheet),
     ...(round.ahead && { ahead: true as const }),
+    ...(round.struck && { struck: round.struck }),
   };
 }
 

@@ -165,23 +165,48 @@ export function trySolve(sheet: unknown, context: SolveContext = {}): Solved {
 /** Rounds of leaving faulty readings out before a sheet is given up: each finds what the last one hid. */
 const TRIES = 4;
 
+/** Which kind of move a fault of the hardware is about: `hardware.trucks.shoulder` → `trucks`. */
+const hardwareOfFault = ({ path }: Fault): string | undefined => /^hardware\.([^.[]+)/.exec(path)?.[1];
+
 /**
- * Solve what can be solved: a faulty reading silences itself only. What is wrong with it is told beside the finding,
- * its path numbered as in the sheet.
+ * Solve what can be solved: a faulty reading silences itself only, and what is missing for a move takes that move's plan away, never the
+ * call. What is wrong is told beside the finding, the path of a reading numbered as in the sheet.
  */
 export function solveWhatStands(sheet: Readonly<Record<string, unknown>>, context: SolveContext = {}): Solved {
   const all = sheet['readings'] as readonly unknown[];
   let kept = all.map((_, i) => i);
+  let hardware = sheet['hardware'] as Readonly<Record<string, unknown>> | undefined;
   const faults: Fault[] = [];
   for (let k = 0; k < TRIES; k++) {
-    const solved = trySolve({ ...sheet, readings: kept.map((i) => all[i]) }, context);
-    if (solved.finding) return { finding: solved.finding, faults };
-    const bad = new Set(solved.faults.map(readingOf));
+    const solved = trySolve({ ...sheet, ...(hardware && { hardware }), readings: kept.map((i) => all[i]) }, context);
+    if (solved.finding) return { finding: withUnplanned(solved.finding, faults), faults };
     faults.push(...solved.faults.map((fault) => renumbered(fault, kept)));
+    const unplanned = new Set(solved.faults.map(hardwareOfFault));
+    if (hardware) hardware = Object.fromEntries(Object.entries(hardware).filter(([kind]) => !unplanned.has(kind)));
+    const bad = new Set(solved.faults.filter((fault) => hardwareOfFault(fault) === undefined).map(readingOf));
     if (bad.has(undefined)) break;
     kept = kept.filter((_, i) => !bad.has(i));
   }
   return { finding: null, faults };
+}
+
+/** Moves whose kind lacks a fact stay among those that are offered, in their place, without a plan. */
+function withUnplanned(finding: Finding, faults: readonly Fault[]): Finding {
+  const lacking = new Set(faults.flatMap((fault) => hardwareOfFault(fault) ?? []));
+  if (lacking.size === 0) return finding;
+  const corrections = CHECKS.get(finding.check)?.corrections ?? {};
+  const of = [...new Set(finding.moves.map(({ quantity }) => quantity))];
+  const moves = of.flatMap((name) => {
+    const own = finding.moves.filter(({ quantity }) => quantity === name);
+    const [{ quantity, amount, unit, direction, indicator }] = own;
+    const { plus = [], minus = [] } = corrections[name] ?? {};
+    const kinds = amount > 0 ? plus : minus;
+    const unplanned = kinds
+      .filter((kind) => lacking.has(kind) && own.every((move) => move.kind !== kind))
+      .map((kind) => ({ quantity, amount, unit, direction, kind, ...(indicator && { indicator }) }));
+    return [...own, ...unplanned].sort((one, other) => kinds.indexOf(one.kind) - kinds.indexOf(other.kind));
+  });
+  return { ...finding, moves };
 }
 
 function renumbered(fault: Fault, kept: readonly number[]): Fault {

@@ -109,7 +109,7 @@ export const diameters = () =>
   z
     .array(
       z.strictObject({
-        at: measure('length', { label: 'At', example: '20 mm' }),
+        at: measure('length', { label: 'At', example: '20 mm', usual: 'anything' }),
         diameter: measure('length', { label: 'Diameter', above: 0, example: '25.002 mm' }),
       }),
     )

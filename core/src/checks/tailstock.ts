@@ -97,6 +97,8 @@ export const headCentreRunout = () =>
     from: 'centreRunout',
     min: 0,
     example: '0.004 mm',
+    engraved: true,
+    usual: [0.5, 300],
     help: 'In a whole turn. Half of it adds straight to the result, nobody knows which way, unless the spindle is turned half round and both are averaged.',
   });
 
@@ -129,9 +131,17 @@ const CARRIERS = [
 export const tailstockConditions = (carrier?: 'carriage' | 'spindle') => ({
   bedClamp: onOff('Tailstock clamp', 'clamped', 'loose'),
   quillLock: onOff('Quill lock', 'locked', 'free'),
-  quillOut: optionalMeasure('length', { label: 'Quill out', min: 0, max: 2000, example: '40 mm', help: 'As it will be used.' }),
+  quillOut: optionalMeasure('length', {
+    label: 'Quill out',
+    min: 0,
+    max: 2000,
+    example: '40 mm',
+    usual: 'anything',
+    help: 'As it will be used.',
+  }),
   place: optionalMeasure('length', {
     label: 'Place along the bed',
+    usual: 'anything',
     min: 0,
     max: 50_000,
     example: '600 mm',

@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import { DIMENSIONS, type Dimension } from '../units/dimensions.js';
-import { formatQuantity, shownIn, type UnitSystem } from '../units/format.js';
 import { workable } from '../units/number.js';
 import { parseQuantity, type Parsed } from '../units/parse.js';
 
@@ -11,6 +10,13 @@ export interface FieldInfo {
   readonly dimension?: Dimension;
   /** Unit of a bare number, when it is not the dimension's base unit. */
   readonly unit?: string;
+  /** On a screen a bare figure is in the unit that the thing is engraved or spoken in, mm or inches: never µm behind an example in mm. */
+  readonly engraved?: true;
+  /**
+   * What such a thing usually is, in base units: a bare figure outside is asked back. Left out, a length is asked about where it is
+   * twelve times more or less than its example.
+   */
+  readonly usual?: readonly [number, number] | 'anything';
   readonly choices?: readonly { readonly value: string; readonly label: string }[];
   readonly group?: boolean;
   readonly example?: string;
@@ -104,15 +110,6 @@ export function quantitySchema(dimension: Dimension, range: Range = {}, example?
     context.issues.push({ code: 'custom', message: message ?? 'is not taken', input: raw, params: { example: shown } });
     return z.NEVER;
   });
-}
-
-/** An example that would be taken, in the units on the screen: `0.002 mm` → `0.1 thou`. */
-export function exampleIn(example: string, dimension: Dimension | undefined, system: UnitSystem): string {
-  if (system === 'mm' || !dimension) return example;
-  const parsed = parseQuantity(example, dimension);
-  if (!parsed.ok || parsed.bare) return example;
-  const { unit, decimals } = shownIn(dimension, system, dimension === 'length' ? 'coarse' : 'fine');
-  return formatQuantity(parsed.value, dimension, unit, decimals);
 }
 
 /** A required measure. */

@@ -57,7 +57,9 @@ function instrumentShape(isLevel: boolean) {
       label: 'One division',
       dimension,
       help: 'What one graduation on the dial stands for.',
-      example: '0.002 mm',
+      example: isLevel ? '0.02 mm/m' : '0.002 mm',
+      engraved: true,
+      usual: isLevel ? [2, 500] : [0.6, 100],
     }),
     range: optionalNumber({ label: 'Range', help: 'Divisions from end to end of the travel.', above: 0, example: '100' }),
     sense: z

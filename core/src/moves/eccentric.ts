@@ -61,7 +61,7 @@ export const eccentric = defineMove({
   amountKey: 'amount',
   signed: true,
   input: z.strictObject({
-    throw: measure('deviation', { label: 'Throw', above: 0, example: '0.4 mm' }),
+    throw: measure('deviation', { label: 'Throw', above: 0, example: '0.4 mm', engraved: true }),
     angle: measure('angle', { label: 'Angle now', min: -360, max: 360, example: '0' }),
     amount: measure('deviation', { label: 'Amount', example: '21 um' }),
   }),
@@ -71,7 +71,7 @@ export const eccentric = defineMove({
   card: {
     eccentric: z
       .strictObject({
-        throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm' }),
+        throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm', engraved: true }),
         angle: measure('angle', {
           label: 'Eccentric angle now',
           min: -360,

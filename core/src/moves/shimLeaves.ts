@@ -156,7 +156,7 @@ export const shimLeaves = defineMove({
   overKey: 'over',
   leaves: true,
   input: z.strictObject({
-    thickness: optionalMeasure('deviation', { label: 'Thickness', above: 0, example: '0.12 mm' }),
+    thickness: optionalMeasure('deviation', { label: 'Thickness', above: 0, example: '0.12 mm', engraved: true }),
     slope: optionalMeasure('slope', { label: 'Angle to give', above: 0, example: '80 um/m' }),
     over: optionalMeasure('length', { label: 'Between the supports', above: 0, example: '320 mm' }),
     /** The same for each quantity of a check: a foot is not as long as it is wide. */

@@ -98,6 +98,7 @@ export const DIMENSIONS: Readonly<Record<Dimension, DimensionFacts>> = {
       'um/m': 1,
       'mm/m': 1000,
       'thou/ft': 1000 / 12,
+      'in/ft': 1e6 / 12,
       'um/300mm': 1 / 0.3,
       arcsec: ARCSEC_IN_UM_PER_M,
       arcmin: 60 * ARCSEC_IN_UM_PER_M,

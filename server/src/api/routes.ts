@@ -14,6 +14,7 @@ import {
   firstBrowserSchema,
   redateSchema,
   shopWriteSchema,
+  strikeSchema,
   surveyNoteSchema,
   surveySchema,
   whoSchema,
@@ -31,7 +32,7 @@ import { addMachine, changeMachine, getMachine, listMachines } from '../services
 import { addMove, changeMove } from '../services/moves.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
-import { addRound, changeRound, getRound, listRounds, redateRound } from '../services/rounds.js';
+import { addRound, changeRound, getRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
 import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
 import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
@@ -181,6 +182,11 @@ function rounds(router: Router, { sequelize, solver }: Means): void {
     const round = parseBody(roundSchema, request.body);
     sameId(request.params.id, round.id);
     response.json(await changeRound(sequelize, round));
+  });
+  router.post('/rounds/:id/strike', async (request, response) => {
+    const strike = parseBody(strikeSchema, request.body);
+    sameId(request.params.id, strike.id);
+    response.json(await strikeRound(sequelize, strike));
   });
   router.post('/rounds/:id/date', async (request, response) => {
     const redate = parseBody(redateSchema, request.body);

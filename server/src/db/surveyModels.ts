@@ -52,6 +52,8 @@ export class RoundRow extends Model<InferAttributes<RoundRow>, InferCreationAttr
   declare note: string | null;
   /** Its date lay beyond the server's own time when it came in, and nobody has put it right yet. */
   declare ahead: CreationOptional<boolean>;
+  /** Who struck it out, when and why; null for one that counts. */
+  declare struck: CreationOptional<Json | null>;
   declare by: string;
   declare at: Date;
   declare version: number;
@@ -137,7 +139,17 @@ export function defineSurveys(sequelize: Sequelize): void {
     note: { type: DataTypes.TEXT, allowNull: true },
   };
   RoundRow.init(
-    { id: id(), checkId: uuid(), machineId: uuid(), kind: text(60), ...described, ahead: no(), ...signed(), version: version() },
+    {
+      id: id(),
+      checkId: uuid(),
+      machineId: uuid(),
+      kind: text(60),
+      ...described,
+      ahead: no(),
+      struck: json('struck', true),
+      ...signed(),
+      version: version(),
+    },
     table('rounds'),
   );
   const bare = { type: DataTypes.BOOLEAN, allowNull: false };

@@ -30,6 +30,7 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
           kind: String(card.kind),
           rounds: ruling(rounds),
           surveys: surveys.map(campaignOf),
+          surfaces,
           facts: { now: at, scraped: scrapedOf(surfaces), ...ladderFacts(readCard(card)) },
           ...(slant !== undefined && { slant }),
         }),

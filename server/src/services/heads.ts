@@ -34,10 +34,11 @@ interface Row {
   readonly core: string | null;
   /** 1 where its date lies beyond the server's own time. */
   readonly ahead: number;
+  readonly struck: string | null;
 }
 
 // Sorted and numbered here: the database would carry every head through a temporary table for it.
-const ROWS = `SELECT r.id, c.surveyId, r.kind, r.instrumentName, r.conditions, r.\`by\`, r.\`at\`, r.version, r.ahead,
+const ROWS = `SELECT r.id, c.surveyId, r.kind, r.instrumentName, r.conditions, r.\`by\`, r.\`at\`, r.version, r.ahead, r.struck,
   (SELECT MAX(x.sequence) FROM readings x WHERE x.roundId = r.id) AS last,
   f.head, f.sequence AS foundSequence, f.version AS foundVersion, f.judging, f.core
   FROM rounds r JOIN checks c ON c.id = r.checkId LEFT JOIN findings f ON f.roundId = r.id
@@ -89,6 +90,7 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
       ...{ id, machineId, surveyId, check, number, instrumentName, by, version },
       at: row.at.toISOString(),
       ...(row.ahead && { ahead: true }),
+      ...(row.struck !== null && { struck: fromJson(row.struck) as unknown as RoundHead['struck'] }),
       conditions: fromJson(row.conditions) as RoundWrite['conditions'],
       last: row.last ?? 0,
       moves: moves.get(id) ?? [],
@@ -118,7 +120,9 @@ interface Judging {
 
 /** By what each round is judged: its survey, and what the rounds of its check before it have taught of setting up. */
 function judgingsOf(rows: readonly Row[], kept: readonly (Kept | null)[], ofSurvey: ReadonlyMap<string, Judging>): readonly Judging[] {
-  const spreads = spreadsBefore(rows.map(({ kind, ahead }, i) => ({ check: kind, finding: ahead ? null : (kept[i]?.finding ?? null) })));
+  const spreads = spreadsBefore(
+    rows.map(({ kind, ahead, struck }, i) => ({ check: kind, finding: ahead || struck !== null ? null : (kept[i]?.finding ?? null) })),
+  );
   return rows.map(({ surveyId }, i) => {
     const { key, facts } = ofSurvey.get(surveyId) ?? { key: '', facts: {} };
     const spread = spreads[i];

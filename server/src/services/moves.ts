@@ -42,6 +42,11 @@ async function moveLeaves(before: MoveWrite | null, after: MoveWrite, transactio
 const tellCard = (machineId: string, { kind, plan, by }: MoveWrite, done: boolean, transaction: Transaction): Promise<void> =>
   noteOnCard(machineId, MOVES.get(kind)?.standsAt?.(plan, done) ?? {}, by, transaction);
 
+const struckOut = (): ApiError =>
+  new ApiError(409, [
+    { path: 'roundId', message: 'its round was struck out: nothing is moved by it', example: 'the id of a round that counts' },
+  ]);
+
 /** A round whose date is in doubt does not rule: nothing is moved by it. */
 const dateFirst = (at: Date): ApiError =>
   new ApiError(409, [
@@ -62,6 +67,7 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Tra
         const round = await RoundRow.findByPk(move.roundId, { transaction });
         if (!round) throw notFound('round');
         if (round.ahead) throw dateFirst(round.at);
+        if (round.struck) throw struckOut();
         const row = { ...move, begunAt: atMostNow(move.begunAt), doneAt: when(move.doneAt), version: 1 };
         const kept = await MoveRow.create(row, { transaction });
         await moveLeaves(null, move, transaction);

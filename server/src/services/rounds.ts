@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isometra/core';
-import type { MoveWrite, Redate, Round, RoundWrite, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
+import type { MoveWrite, Redate, Round, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
 import {
   campaignOf,
   learnedSpread,
@@ -89,7 +89,8 @@ async function stored(sequelize: Sequelize, rows: readonly RoundRow[], machineId
     const { surveyId, number } = places.get(row.id) as Placed;
     return {
       ...roundShown(row),
-      ...(row.ahead && { ahead: true }),
+      ...(row.ahead && { ahead: true as const }),
+      ...struckOf(row),
       surveyId,
       number,
       readings: readings.get(row.id) ?? [],
@@ -212,6 +213,35 @@ export async function changeRound(sequelize: Sequelize, round: RoundWrite): Prom
     await row.update({ ...columns(round), version: round.version + 1 }, { transaction });
     const text = `${title(before.check)}, round ${number}: ${differences.join('; ')}`;
     await writeLog({ machineId: before.machineId, by: round.by, what: 'round', text }, transaction);
+    return roundShown(row);
+  });
+}
+
+const struckOf = ({ struck }: RoundRow): Pick<StoredRound, 'struck'> => (struck ? { struck: struck as StoredRound['struck'] } : {});
+
+/**
+ * Strike a round out with the reason, or let it count again: it is kept either way. One whose move was done is not struck out: what was
+ * moved by it was moved. A stale version gets 409 with the newer one.
+ */
+export async function strikeRound(sequelize: Sequelize, { id, why, by, version }: Strike): Promise<RoundWrite> {
+  const { number, moves } = await getStored(sequelize, id);
+  if (why !== null && moves.some(({ doneAt, made }) => doneAt !== null && !made?.takenOut))
+    throw new ApiError(409, [
+      {
+        path: 'id',
+        message: 'its move was done: say on its job card first that it was not, or that it is out again',
+        example: 'not done after all',
+      },
+    ]);
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await RoundRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!row) throw notFound('round');
+    const before = roundShown(row);
+    if ((row.struck === null) === (why === null)) return before;
+    if (before.version !== version) throw stale(before);
+    await row.update({ struck: why === null ? null : { why, by, at: new Date().toISOString() }, version: version + 1 }, { transaction });
+    const text = `${title(before.check)}, round ${number}: ${why === null ? 'counts again' : `struck out. ${why}`}`;
+    await writeLog({ machineId: before.machineId, by, what: 'round', text }, transaction);
     return roundShown(row);
   });
 }

@@ -101,3 +101,60 @@ describe('a round dated beyond the server’s own time', () => {
     expect((await LogRow.findOne({ where: { what: 'move' } }))?.text).toContain('Its clock was ahead');
   });
 });
+
+describe('a spoilt round', () => {
+  let shop: TestShop;
+  beforeAll(async () => (shop = await openShop()));
+  beforeEach(() => shop.clear());
+  afterAll(() => shop.close());
+
+  const read = async () => {
+    const added = machine();
+    await shop.http.post('/api/machines').send(added).expect(201);
+    const sent = round(added.id);
+    await shop.http.post('/api/rounds').send(sent).expect(201);
+    for (const [place, value] of [
+      [20, '0 div'],
+      [400, '2 div'],
+    ] as const)
+      await shop.http.post(`/api/rounds/${sent.id}/readings`).send(reading(place, value)).expect(201);
+    return sent;
+  };
+  const strike = (id: string, why: string | null, version: number) =>
+    shop.http.post(`/api/rounds/${id}/strike`).send({ id, why, by: 'AB', version });
+  const state = async () => {
+    const { body } = await shop.http.get('/api/board').expect(200);
+    return body.plates[0].strip.find(({ id }: { id: string }) => id === 'tailstock-traverse').state;
+  };
+
+  it('is struck out with a reason, kept, and counted nowhere; taken back it counts again', async () => {
+    const { id, machineId } = await read();
+    expect(await state()).not.toBe('none');
+    expect((await strike(id, '  ', 1).expect(400)).body.errors[0].path).toBe('why');
+    await strike(id, 'the bar was not home', 1).expect(200);
+    // Sent twice it is struck out once.
+    await strike(id, 'the bar was not home', 1).expect(200);
+    expect(await state()).toBe('none');
+    const [head] = await heads(shop, machineId);
+    expect(head.struck).toEqual(jasmine.objectContaining({ why: 'the bar was not home', by: 'AB' }));
+    expect((await shop.http.get(`/api/rounds/${id}`)).body.struck.why).toBe('the bar was not home');
+    expect((await shop.http.post('/api/moves').send(move(id)).expect(409)).body.errors[0].message).toContain('struck out');
+    await strike(id, null, 1).expect(409);
+    await strike(id, null, 2).expect(200);
+    expect(await state()).not.toBe('none');
+    const log = (await LogRow.findAll({ where: { what: 'round' }, order: [['id', 'DESC']] })).map(({ text }) => text);
+    expect(log.slice(0, 2)).toEqual([
+      'Bar between centres, round 1: counts again',
+      'Bar between centres, round 1: struck out. the bar was not home',
+    ]);
+  });
+
+  it('stays where its move was done: what was moved was moved', async () => {
+    const { id } = await read();
+    await shop.http
+      .post('/api/moves')
+      .send({ ...move(id), doneAt: READ })
+      .expect(201);
+    expect((await strike(id, 'spoilt', 1).expect(409)).body.errors[0].message).toContain('its move was done');
+  });
+});

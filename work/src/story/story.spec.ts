@@ -193,6 +193,29 @@ describe('a story', () => {
     expect(end[2].ask?.code).toBe('out-of-reach');
   });
 
+  it('what the machine lacks for a move is asked, and the call stands', () => {
+    const dial = { kind: 'lever', graduation: '0.002 mm', sense: 1 };
+    const leg = (name: string, last: number) => [0, last, 0].map((value, i) => ({ leg: name, at: [0, 300, 0][i], value }));
+    const round = {
+      format: 'isometra-sheet/1',
+      check: 'axis-squareness',
+      instrument: dial,
+      setup: { stylus: { reference: '-B', test: '+A' } },
+      readings: [...leg('reference', 0), ...leg('test', 24)],
+    };
+    const told = (trucks: object) =>
+      tellStory({
+        format: 'isometra-history/1',
+        machine: { kind: 'machining-centre', trucks },
+        entries: [{ at: '2026-03-01T08:00:00.000Z', id: 'a', round }],
+      }).steps[0];
+    const [lacks, knows] = [told({ spacing: '320 mm' }), told({ spacing: '320 mm', shoulder: 'left' })];
+    expect(lacks.finding?.quantities['squareness'].verdict).toBe('out');
+    expect([lacks.plan, lacks.ask?.code]).toEqual([undefined, 'card-lacks']);
+    expect(lacks.ask?.text).toContain('machine.trucks.shoulder is missing');
+    expect([knows.plan?.kind, knows.ask]).toEqual(['trucks', undefined]);
+  });
+
   it('every fault of a file is told with its path and what would do', () => {
     const faults = (raw: unknown): string[] => {
       try {

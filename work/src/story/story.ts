@@ -1,5 +1,6 @@
 import {
   CHECKS,
+  FaultError,
   fieldInfo,
   judgedBy,
   MOVES,
@@ -10,6 +11,7 @@ import {
   solve,
   startingSheet,
   type CheckDefinition,
+  type Fault,
   type Finding,
   type LimitSheet,
 } from '@isometra/core';
@@ -18,19 +20,20 @@ import type * as z from 'zod';
 import { defaultPlan } from '../campaign.js';
 import type { OtherWork } from '../doneMoves.js';
 import { factOf } from '../facts.js';
+import { onMachine } from '../judging/doable.js';
 import { judgedMoves, signedGainOf, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
 import { learnedSpread } from '../judging/spread.js';
 import { nextRung } from '../nextRung.js';
 import { staleWords } from '../reasons.js';
 import { rungsOf, waitNotes } from '../rungs.js';
 import { mountingOf, senseOf } from '../senses.js';
-import { findingHead, hardwareOf } from '../sheet.js';
+import { findingHead, hardwareOf, solveWhatStands } from '../sheet.js';
 import { staleBy } from '../standing.js';
 import { ladderFacts } from '../overdue.js';
 import { readCard } from '../machines.js';
 import { readHistory, type ReadEntry, type ReadHistory, type ReadMove } from './read.js';
-import { nextMove, screwKnown, toldAfter, turnsScrew, withLearned, wordOf, type PlannedMove, type Told } from './told.js';
-import type { Ask, MoveWord } from './words.js';
+import { nextMove, screwKnown, toldAfter, turnsScrew, withLearned, wordOf, type NextMove, type PlannedMove, type Told } from './told.js';
+import { ASK_WORDS, type Ask, type MoveWord } from './words.js';
 
 /** What became of a move, as a file tells it. */
 export interface JudgedTold {
@@ -154,14 +157,14 @@ function tellRound({ round: sheet = {}, time, id = '' }: ReadEntry, machine: Mac
   const known = (screw: Screw) => screwKnown(screw, told, machine.heads);
   // The finding with what was learned in its moves: of each screw the size of its gain.
   const finding = withGains(check, full, sheet, machine, waits, told);
-  const { move, ask } = nextMove(finding, told, known);
+  const { move, ask } = lacking(nextMove(finding.told, told, known), finding.faults);
   const planned =
     move && withLearned(move, turnsScrew(move.kind) ? known({ check: check.id, quantity: move.quantity, kind: move.kind }) : NOTHING_KNOWN);
   if (planned) machine.plans.set(`${id}|${planned.quantity}|${planned.kind}`, planned);
   const [judged, ...others] = told.judged.map(judgedTold);
   return {
     kind: 'round',
-    finding,
+    finding: finding.told,
     ...(judged && { judged }),
     ...(others.length && { others }),
     ...(told.differs.length && {
@@ -258,11 +261,14 @@ function withGains(
   machine: Machine,
   waits: ReturnType<typeof waitNotes>,
   told: Told,
-): Finding {
+): { readonly told: Finding; readonly faults: readonly Fault[] } {
   const given = (sheet['hardware'] ?? {}) as Readonly<Record<string, unknown>>;
   const hardware = { ...hardwareOf(check.id, { card: machine.card }), ...given } as Record<string, Record<string, unknown>>;
   const findings = new Map<string, Finding>();
-  const plain = solve({ ...full, hardware }, { waits });
+  // What the machine's card lacks for a move takes its plan away, never the call.
+  const { finding: stands, faults } = solveWhatStands({ ...full, hardware }, { waits });
+  if (!stands) throw new FaultError(faults);
+  const plain = onMachine(stands, String(machine.card.kind));
   const moves = plain.moves.map((move) => {
     if (!turnsScrew(move.kind)) return move;
     const gain = signedGainOf(told.past, { check: check.id, quantity: move.quantity, kind: move.kind });
@@ -272,11 +278,22 @@ function withGains(
     if (!own) return move;
     const key = `${move.kind}|${size}`;
     const solved =
-      findings.get(key) ?? solve({ ...full, hardware: { ...hardware, [move.kind]: { ...own, gain: Math.abs(gain) } } }, { waits });
+      findings.get(key) ??
+      solveWhatStands({ ...full, hardware: { ...hardware, [move.kind]: { ...own, gain: Math.abs(gain) } } }, { waits }).finding;
+    if (!solved) return move;
     findings.set(key, solved);
     return solved.moves.find((entry) => entry.quantity === move.quantity && entry.kind === move.kind) ?? move;
   });
-  return { ...plain, moves };
+  return { told: { ...plain, moves }, faults };
+}
+
+/** A move that the machine's card cannot plan asks for what is missing, instead of being given without a plan. */
+function lacking(next: NextMove, faults: readonly Fault[]): NextMove {
+  const { move } = next;
+  const own = move ? faults.filter(({ path }) => path.startsWith(`hardware.${move.kind}.`)) : [];
+  if (!move || own.length === 0) return next;
+  const named = own.map(({ path, message }) => `${path.replace(/^hardware/, 'machine')} ${message}`).join('; ');
+  return { ask: { code: 'card-lacks', quantity: move.quantity, text: ASK_WORDS.cardLacks(named) } };
 }
 
 interface Headed {

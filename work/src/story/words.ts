@@ -15,6 +15,7 @@ export type AskCode =
   | 'nothing-moved'
   | 'gain-odd'
   | 'out-of-reach'
+  | 'card-lacks'
   | 'too-close'
   | 'no-move';
 
@@ -69,6 +70,7 @@ export const ASK_WORDS = {
   nothingMoved: 'Two moves moved nothing. Which screw was turned, and which lock is still on?',
   gainOdd: (times: string): string => `This screw moves ${times} what its pitch says. Is the pitch right, and is it the right screw?`,
   outOfReach: 'The sleeve has come to the end of its travel. Turn it back to the middle, and move what it sits on instead.',
+  cardLacks: (missing: string): string => `The call stands. Before its move can be planned the machine must be told: ${missing}.`,
   tooClose: 'This is too close to call, and a move would be smaller than the ±. Read it finer, or set up again.',
   noMove: 'This is out, and no move of a screw or a shim cures it. Look for the cause.',
 } as const;

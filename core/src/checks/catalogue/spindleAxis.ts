@@ -36,7 +36,7 @@ const reading = z.strictObject({
 });
 const plan = z.strictObject({
   stations: count({ label: 'Places along the bar', min: 2, max: 8, example: '2' }),
-  near: optionalMeasure('length', { label: 'First place', min: 0, example: '20 mm' }),
+  near: optionalMeasure('length', { label: 'First place', min: 0, example: '20 mm', usual: 'anything' }),
   turned: z.boolean().optional().register(fieldRegistry, {
     label: 'Put the bar back half round and read again',
     help: 'Parts how the spindle runs from how the bar runs.',

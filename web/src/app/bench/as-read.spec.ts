@@ -1,5 +1,5 @@
 import type { Instrument } from '@isometra/core';
-import { asRead, flipSign, nudged, readingUnit } from './as-read';
+import { askedReading, asRead, flipSign, nudged, readingUnit } from './as-read';
 
 const dial = { kind: 'lever', graduation: 2 } as Instrument;
 
@@ -11,6 +11,18 @@ describe('a reading as typed', () => {
     expect(asRead('12 um', 'indicator', dial, 'inch')).toBe('12 um');
     expect(asRead('rubbish', 'indicator', dial, 'mm')).toBe('rubbish');
     expect(readingUnit('indicator', undefined, 'inch')).toBe('thou');
+  });
+  it('that the dial cannot have shown is asked back with what it may be', () => {
+    const halfThou = { kind: 'lever', graduation: 12.7, readTo: 0.5, range: 60 } as Instrument;
+    expect(askedReading('.0015', 'indicator', halfThou)).toEqual(['.0015 in', '.0015 div']);
+    expect(askedReading('0.04', 'indicator', halfThou)).toEqual(['0.04 mm', '0.04 div']);
+    expect(askedReading('75', 'indicator', halfThou)).toEqual(['75 µm', '75 div']);
+    for (const text of ['3', '0.5', '-12 1/2', '0', '60', '.0015 in', 'x', ''])
+      expect(askedReading(text, 'indicator', halfThou))
+        .withContext(text)
+        .toBeUndefined();
+    expect(askedReading('.0015', 'size', halfThou)).toBeUndefined();
+    expect(askedReading('900', 'indicator', { ...halfThou, range: undefined })).toBeUndefined();
   });
   it('turns its sign', () => {
     expect(flipSign('3.5 div')).toBe('-3.5 div');

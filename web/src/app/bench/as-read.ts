@@ -1,4 +1,4 @@
-import { readNumber, type Instrument, type UnitSystem, type ValueKind } from '@isometra/core';
+import { DIMENSIONS, readNumber, type Instrument, type UnitSystem, type ValueKind } from '@isometra/core';
 
 /** Unit in which a bare reading is taken, as shown beside the field. */
 export function readingUnit(kind: ValueKind, instrument: Instrument | undefined, system: UnitSystem): string {
@@ -11,6 +11,27 @@ export function readingUnit(kind: ValueKind, instrument: Instrument | undefined,
 export function asRead(text: string, kind: ValueKind, instrument: Instrument | undefined, system: UnitSystem): string {
   const read = readNumber(text);
   return read && read.unit === '' ? `${text.trim()} ${readingUnit(kind, instrument, system)}` : text.trim();
+}
+
+/** Finer than this part of what a dial can be read to is no reading of it. */
+const FAR_FINER = 0.2;
+const UNITS = ['mm', 'in', 'µm', 'thou'] as const;
+
+/**
+ * A bare reading that the dial cannot have shown: far finer than it can be read, or beyond its travel. What it may be instead, each with
+ * its unit, and as it stands; undefined where nothing is to be asked.
+ *
+ * @example on a dial of 0.5 thou, `.0015` → ['.0015 in', '.0015 div']
+ */
+export function askedReading(text: string, kind: ValueKind, instrument: Instrument | undefined): readonly string[] | undefined {
+  const read = readNumber(text);
+  if (kind !== 'indicator' || !instrument || !read || read.unit !== '' || read.value === 0) return undefined;
+  const { graduation, readTo, range = Infinity } = instrument;
+  const canShow = (divisions: number, least: number): boolean => divisions >= least * readTo && divisions <= range;
+  const size = Math.abs(read.value);
+  if (canShow(size, FAR_FINER)) return undefined;
+  const others = UNITS.filter((unit) => canShow((size * DIMENSIONS.deviation.factors[unit.replace('µ', 'u')]) / graduation, 0.5));
+  return [...others, 'div'].map((unit) => `${text.trim()} ${unit}`);
 }
 
 /** The typed number with its sign turned: `3.5 div` ↔ `-3.5 div`. */

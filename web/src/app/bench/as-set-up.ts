@@ -95,8 +95,8 @@ export class AsSetUp implements OnInit {
     };
   });
   protected readonly faults = computed(() => ({
-    ...partFaults(this.check(), this.full()),
-    instrument: this.round().instrument ? formFaults(this.instrumentSchema(), this.full().instrument) : [],
+    ...partFaults(this.check(), this.full(), this.settings.system()),
+    instrument: this.round().instrument ? formFaults(this.instrumentSchema(), this.full().instrument, this.settings.system()) : [],
   }));
   private readonly draftName = computed(() => `as-set-up:${this.round().id}`);
 

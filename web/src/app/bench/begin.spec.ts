@@ -72,6 +72,10 @@ describe('before a round', () => {
     await page.type('Place along the bed', '600 mm');
     await page.choose('it counts down');
     await page.press('Begin the round');
+    // 16 what? Nothing begins before it is told.
+    expect(server.sent).toEqual([]);
+    await page.press('16 mm');
+    await page.press('Begin the round');
     await until(() => server.sent.length === 1);
     const round: RoundWrite = server.sent[0].body;
     expect(round.instrument).toEqual({ kind: 'lever', graduation: '0.002 mm', sense: -1 });
@@ -134,7 +138,7 @@ describe('before a round', () => {
     expect(page.text()).not.toContain('As it is used');
     expect(page.text()).not.toContain('What it is for');
     await tick(page);
-    await page.type('One division', '20');
+    await page.type('One division', '0.02');
     await page.press('Begin the round');
     expect(page.all('[role=alert]').length).toBe(0);
   });

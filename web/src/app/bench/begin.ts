@@ -185,9 +185,9 @@ export class Begin implements OnDestroy {
   });
 
   protected readonly faults = computed(() => ({
-    ...partFaults(this.check(), this.full()),
-    purpose: formFaults(purposeSchemaForm, this.full().purpose),
-    own: this.draft().kitId === OWN ? formFaults(this.instrumentSchema(), this.full().own) : ([] as Fault[]),
+    ...partFaults(this.check(), this.full(), this.settings.system()),
+    purpose: formFaults(purposeSchemaForm, this.full().purpose, this.settings.system()),
+    own: this.draft().kitId === OWN ? formFaults(this.instrumentSchema(), this.full().own, this.settings.system()) : ([] as Fault[]),
   }));
 
   constructor() {

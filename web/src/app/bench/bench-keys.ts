@@ -29,6 +29,7 @@ export function benchKeys(actions: Actions): readonly KeyHint[] {
       shown: '↑ ↓',
       does: 'another place',
       keys: ['ArrowUp', 'ArrowDown'],
+      repeats: true,
       inFields: true,
       run: (event) => {
         if (elsewhere(event)) return false;

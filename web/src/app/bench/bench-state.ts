@@ -14,7 +14,7 @@ import {
   type WayProfile,
 } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
-import { inWorkingOrder, placeOf, placesRead, sheetOf, solveWhatStands, standingReadings, type Solved } from '@isometra/work';
+import { inWorkingOrder, onMachine, placeOf, placesRead, sheetOf, solveWhatStands, standingReadings, type Solved } from '@isometra/work';
 import { Outbox } from '../data/outbox';
 import { Rounds } from '../data/rounds';
 import { Desk } from '../machine/desk';
@@ -43,6 +43,10 @@ export abstract class BenchState {
   });
   readonly typed = signal('');
   readonly fault = signal('');
+  /** What of the round cannot be used; what a move lacks is asked for on its card. */
+  readonly roundFaults = computed(() => this.solved().faults.filter(({ path }) => !path.startsWith('hardware.')));
+  /** What a bare reading may be that the dial cannot have shown, each with its unit; empty where nothing is asked. */
+  readonly asked = signal<readonly string[]>([]);
   readonly correction = signal<Correction | null>(null);
   /** The place chosen by hand; null follows the plan. */
   protected readonly chosen = signal<number | null>(null);
@@ -100,7 +104,9 @@ export abstract class BenchState {
   private readonly waits = computed(() => this.desk.waits(this.check()?.id ?? ''), { equal: sameNotes });
   readonly solved = computed((): Solved => {
     const sheet = this.sheet();
-    return sheet ? solveWhatStands(sheet, { waits: this.waits() }) : { finding: null, faults: [] };
+    if (!sheet) return { finding: null, faults: [] };
+    const { finding, faults } = solveWhatStands(sheet, { waits: this.waits() });
+    return { finding: finding && onMachine(finding, this.desk.kind()), faults };
   });
   /** The one move that comes next: the height before the side. */
   readonly firstMove = computed(() => inWorkingOrder(this.solved().finding?.moves ?? []).at(0));

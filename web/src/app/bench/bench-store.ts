@@ -10,7 +10,7 @@ import { Drafts } from '../data/drafts';
 import type { Refused } from '../data/outbox-store';
 import { Settings } from '../data/settings';
 import { formSchema, type FormValue } from '../ui/form-model';
-import { asRead } from './as-read';
+import { askedReading, asRead } from './as-read';
 import { superseding, type Superseded } from './bench-round';
 import type { BenchSlot } from './bench-slots';
 import { BenchState } from './bench-state';
@@ -36,6 +36,7 @@ export class BenchStore extends BenchState {
   type(text: string): void {
     this.typed.set(text);
     this.fault.set('');
+    this.asked.set([]);
     const id = this.round()?.id;
     if (id) this.drafts.keep(`reading:${id}`, text);
   }
@@ -95,6 +96,9 @@ export class BenchStore extends BenchState {
     if (!round || !check || !keys) return false;
     // What is felt has no figure of a dial: it stands beside.
     const felt = this.valueKind() === 'none';
+    const asked = askedReading(this.typed(), this.valueKind(), this.instrument());
+    this.asked.set(asked ?? []);
+    if (asked) return false;
     const text = felt ? null : asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
     const reading = {
       keys: this.besides.onto(keys, this.settings.system()),

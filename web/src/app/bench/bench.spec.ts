@@ -90,16 +90,36 @@ describe('the bench on the screen', () => {
     expect(server.sent).toEqual([]);
   });
 
-  it('minus behind a number turns its sign, arrows move the needle', async () => {
+  it('± turns a sign, a hyphen in a figure is none; arrows move the needle, and in a text the cursor', async () => {
     const { bench } = await open();
-    field(bench).value = '3.5';
-    field(bench).dispatchEvent(new Event('input'));
-    field(bench).setSelectionRange(3, 3);
+    const type = (text: string) => {
+      field(bench).value = text;
+      field(bench).dispatchEvent(new Event('input'));
+    };
+    type('5');
     await press(bench, '-');
-    expect(field(bench).value).toBe('-3.5');
+    expect(field(bench).value).toBe('5');
+    type('5-1/2');
+    await press(bench, '±');
+    expect(field(bench).value).toBe('-5-1/2');
+    expect(bench.element.querySelector('iso-dial svg')?.getAttribute('aria-label')).toBe('Needle at -5.5 divisions');
     await press(bench, 'ArrowRight');
-    expect(field(bench).value).toBe('-3');
-    expect(bench.element.querySelector('iso-dial svg')?.getAttribute('aria-label')).toBe('Needle at -3.0 divisions');
+    expect(field(bench).value).toBe('-5-1/2');
+    type('');
+    await press(bench, 'ArrowRight');
+    await press(bench, 'ArrowRight');
+    expect(field(bench).value).toBe('1');
+  });
+
+  it('a bare reading that the dial cannot show is asked back, and taken as it is meant', async () => {
+    const { bench, server } = await open();
+    await read(bench, '.012');
+    expect(bench.text()).toContain('The dial cannot show .012 divisions. Which is meant?');
+    expect(server.sent).toEqual([]);
+    await bench.press('.012 mm');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as ReadingWrite).value).toBe('.012 mm');
+    expect(bench.text()).not.toContain('Which is meant');
   });
 
   it('Space takes what the needle shows, and is a blank in what is typed', async () => {

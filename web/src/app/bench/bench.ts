@@ -37,6 +37,7 @@ import { benchKeys } from './bench-keys';
 import { CallColumn } from './call-column';
 import { PutDateRight } from './redate';
 import { ReadingPanel } from './reading-panel';
+import { Struck } from './struck';
 import { ReadingTable } from './reading-table';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
@@ -60,6 +61,7 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
     AsSetUp,
     CallColumn,
     PutDateRight,
+    Struck,
     ReadingPanel,
     ReadingTable,
     WayChart,

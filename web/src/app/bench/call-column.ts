@@ -3,6 +3,7 @@ import {
   crossed,
   curvesAlong,
   homingOf,
+  isPast,
   inWorkingOrder,
   neighbours,
   plateWords,
@@ -17,10 +18,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
 import { Settings } from '../data/settings';
+import { dateWords } from '../data/when';
 import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
+import { oldWords } from '../ui/old-words';
 import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
 import { differsWords, moveTold } from '../ui/told-words';
 import { BenchStore } from './bench-store';
@@ -37,7 +40,7 @@ import { Button } from '../ui/controls';
   selector: 'iso-call-column',
   imports: [RouterLink, Glyph, Draws, FourHoles, LeftAlone, TargetPicture, TrialWork, WhatHelps, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite' },
+  host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite', '[class.history]': 'old()?.past' },
   templateUrl: './call-column.html',
   styleUrl: './call-column.css',
 })
@@ -57,6 +60,22 @@ export class CallColumn {
       .filter(([, quantity]) => quantity.verdict !== null)
       .map(([name, quantity]) => this.call(name, quantity, check.quantities[name], finding.moves));
   });
+
+  /** This round is history: what came after it, and the way to what counts now. */
+  protected readonly old = computed(() => {
+    const [round, check] = [this.store.round(), this.store.check()];
+    const old = round && this.desk.old(round.id);
+    if (!old || !check) return undefined;
+    const bench = ['/machines', round.machineId, 'bench', round.check];
+    const words = oldWords(old, { check, shown: this.shown(), day: dateWords, number: (one) => this.desk.number(one) });
+    const known = { words, past: isPast(old), done: old.code === 'moved' ? old.move.quantity : '' };
+    if (old.code === 'later-round') return { ...known, link: [...bench, old.round.id], to: `To round ${this.desk.number(old.round)}` };
+    return old.code === 'ended'
+      ? { ...known, link: ['/machines', round.machineId, 'survey'], to: 'To the survey' }
+      : { ...known, link: bench, to: 'New round' };
+  });
+  /** Whether a move of this round is still to be made: not of one that is history, nor the one that was made. */
+  protected readonly open = (quantity: string): boolean => !this.old()?.past && this.old()?.done !== quantity;
 
   private readonly calling = computed(() => this.store.solved().finding !== null);
   /** What the places along the bed say together, where they differ by more than their doubts. */

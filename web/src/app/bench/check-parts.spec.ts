@@ -14,19 +14,19 @@ describe('the parts a check asks for', () => {
   });
 
   it('tell what is wrong by part, and how many fields that is', () => {
-    const faults = partFaults(traverse, draft({}, { place: 'there' }));
+    const faults = partFaults(traverse, draft({}, { place: 'there' }), 'mm');
     expect(faults.setup.map(({ path }) => path)).toEqual(['centreDistance']);
     expect(faults.conditions.map(({ path }) => path)).toEqual(['place']);
     expect(anotherLook(faults)).toBe('2 fields need another look.');
     expect(anotherLook({ ...faults, conditions: [] })).toBe('One field needs another look.');
-    expect(anotherLook(partFaults(traverse, draft({ centreDistance: '400 mm' })))).toBe('');
+    expect(anotherLook(partFaults(traverse, draft({ centreDistance: '400 mm' }), 'mm'))).toBe('');
   });
 
   it('are only those with something to ask, each change told with its part', async () => {
     await openShop();
     const inputs = (id: string) => {
       const check = CHECKS.get(id) as CheckDefinition;
-      return { check, draft: draft({}), faults: partFaults(check, draft({})) };
+      return { check, draft: draft({}), faults: partFaults(check, draft({}), 'mm') };
     };
     const twist = await show(CheckParts, inputs('bed-twist'));
     expect(twist.all('h2').map((head) => head.textContent)).toEqual(['Set up', 'Where to read']);

@@ -19,10 +19,10 @@ export const settledParts = (check: CheckDefinition, { setup, conditions, plan }
 });
 
 /** What is wrong with each part. */
-export const partFaults = (check: CheckDefinition, { setup, conditions, plan }: PartsDraft): PartFaults => ({
-  setup: formFaults(check.setup, setup),
-  conditions: formFaults(check.conditions, conditions),
-  plan: formFaults(check.plan, plan),
+export const partFaults = (check: CheckDefinition, { setup, conditions, plan }: PartsDraft, system: UnitSystem): PartFaults => ({
+  setup: formFaults(check.setup, setup, system),
+  conditions: formFaults(check.conditions, conditions, system),
+  plan: formFaults(check.plan, plan, system),
 });
 
 /** How many fields need another look, in a sentence; empty when none does. */

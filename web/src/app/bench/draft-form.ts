@@ -23,7 +23,7 @@ export function draftForm<S extends z.ZodObject>(schema: S, name: () => string):
   return {
     schema,
     typed,
-    faults: computed(() => formFaults(schema, kept())),
+    faults: computed(() => formFaults(schema, kept(), settings.system())),
     values: computed(() => schema.safeParse(kept()).data),
     type: (value) => {
       typed.set(value);

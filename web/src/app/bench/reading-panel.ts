@@ -128,7 +128,7 @@ export class ReadingPanel {
   /** What is wrong with what is asked beside the figure. */
   protected readonly besideFaults = computed(() => {
     const { schema, typed } = this.store.besides;
-    return schema() ? formFaults(schema() as z.ZodObject, typed()) : [];
+    return schema() ? formFaults(schema() as z.ZodObject, typed(), this.settings.system()) : [];
   });
   /** A place in the reader's units. */
   protected readonly said = (words: string): string => inUnits(words, this.settings.shown());
@@ -145,11 +145,11 @@ export class ReadingPanel {
 
   protected key(event: KeyboardEvent): void {
     const text = this.store.typed();
-    const end = (event.target as HTMLInputElement).selectionStart === text.length;
-    if (event.key === '±' || ((event.key === '-' || event.key === '−') && text.trim() !== '' && end && !/e$/i.test(text))) {
+    // A hyphen in a figure joins a whole number and a fraction, 5-1/2: it is no sign. The arrows move a needle, in a text they move the cursor.
+    if (event.key === '±') {
       event.preventDefault();
       this.store.type(flipSign(text));
-    } else if ((event.key === 'ArrowLeft' || event.key === 'ArrowRight') && this.hasNeedle() && (text === '' || end)) {
+    } else if ((event.key === 'ArrowLeft' || event.key === 'ArrowRight') && this.hasNeedle() && (text === '' || this.live)) {
       event.preventDefault();
       this.store.type(nudged(text, event.key === 'ArrowLeft' ? -1 : 1, this.store.instrument()?.readTo ?? 0.5));
       this.live = true;
@@ -160,6 +160,13 @@ export class ReadingPanel {
       this.store.correction.set(null);
       this.store.type('');
     }
+  }
+
+  /** Which of several was meant is said: it is taken. */
+  protected mean(choice: string): void {
+    this.store.type(choice);
+    this.take.emit();
+    this.focus();
   }
 
   protected flip(): void {

@@ -65,3 +65,26 @@ describe('a round dated later than now', () => {
     expect(list.text()).toContain('dated later than now: open it and put its date right');
   });
 });
+
+describe('a spoilt round on the bench', () => {
+  it('is struck out with a reason, stands struck out among the rounds, and can be counted again', async () => {
+    const round = barRound(-21, 9);
+    const { server } = await openShop([round]);
+    const bench = await show(Bench, { checkId: round.check, roundId: round.id });
+    await until(() => bench.text().includes('toward you'));
+    await bench.press('This round is spoilt');
+    await bench.press('Strike it out');
+    expect(bench.text()).toContain('Say why it is spoilt');
+    await bench.type('It is spoilt because', 'the bar was not home');
+    await bench.press('Strike it out');
+    await until(() => bench.text().includes('This round was struck out by'));
+    expect(bench.text()).not.toContain('toward you');
+    await until(() => TestBed.inject(Desk).of(round.check).length === 0);
+    const list = await show(History, { checkId: round.check });
+    expect(list.text()).toContain('the bar was not home');
+    expect(list.all('.struck').length).toBe(1);
+    await bench.press('Count it again');
+    await until(() => bench.text().includes('toward you'));
+    expect(server.sent.map(({ body }) => body.why)).toEqual(['the bar was not home', null]);
+  });
+});

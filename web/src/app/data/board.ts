@@ -1,8 +1,12 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable } from 'rxjs';
+import { BehaviorSubject, type Observable, debounceTime, filter } from 'rxjs';
 import { boardSchema, type Board as ShopBoard } from '@isometra/contract/board';
 import { Api } from './api';
 import { Loads } from './flows';
+import { Outbox } from './outbox';
+
+/** Writes that land within this time of one another are asked after once, ms. */
+const TOGETHER = 300;
 
 const EMPTY: ShopBoard = { plates: [], kit: [] };
 
@@ -17,6 +21,16 @@ export class Board {
   );
 
   readonly all$: Observable<ShopBoard> = this.known$.asObservable();
+
+  constructor() {
+    // What was still on its way when the board was read changes it when it lands.
+    inject(Outbox)
+      .answers$.pipe(
+        filter(() => this.known$.observed),
+        debounceTime(TOGETHER),
+      )
+      .subscribe(() => this.loads.askQuietly('all'));
+  }
 
   /** Fails with an ApiFailure. */
   load(): Observable<void> {

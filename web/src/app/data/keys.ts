@@ -11,9 +11,18 @@ export interface KeyHint {
   readonly run: (event: KeyboardEvent) => boolean | void;
   /** Listened to, but not worth a place in the strip. */
   readonly quiet?: boolean;
-  /** Works while a text field has the focus too. */
+  /** Works while a text field, a list or a dialog has the focus too. */
   readonly inFields?: boolean;
+  /** A key that is held down counts again and again: going from place to place. Anything else counts once. */
+  readonly repeats?: boolean;
 }
+
+/** What Space and Enter press by themselves. */
+const PRESSED = 'button, a[href], summary, select, [role="button"], [role="switch"], [role="tab"]';
+/** Where arrows go from one choice to the next. */
+const ROVING = '[role="radiogroup"], [role="slider"], [role="listbox"], [role="tablist"]';
+/** What has the hand to itself: no letter goes past it. */
+const HELD = '[role="listbox"], [role="combobox"], [role="dialog"], .p-datepicker, .p-select-overlay';
 
 /** Whether an event comes from a field in which letters are typed. */
 export function inTextField(event: Event): boolean {
@@ -51,9 +60,17 @@ export class Keys {
   handle(event: KeyboardEvent): void {
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-    const typing = inTextField(event) && !lendsKeys(event);
+    const target = event.target instanceof Element ? event.target : null;
+    if ((key === ' ' || key === 'Enter') && target?.closest(PRESSED)) {
+      // The control is pressed by it, and a key that is held down presses it once.
+      if (event.repeat) event.preventDefault();
+      return;
+    }
+    if (key.startsWith('Arrow') && target?.closest(ROVING)) return;
+    const typing = (inTextField(event) && !lendsKeys(event)) || !!target?.closest(HELD);
     for (const hint of [...this.all()].reverse()) {
       if (!hint.keys.includes(key) || (typing && !hint.inFields)) continue;
+      if (event.repeat && !hint.repeats) return event.preventDefault();
       if (hint.run(event) === false) continue;
       event.preventDefault();
       return;

@@ -1,4 +1,4 @@
-import { Injectable, inject } from '@angular/core';
+import { Injectable, inject, signal, untracked } from '@angular/core';
 import { type Observable, map } from 'rxjs';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
@@ -20,12 +20,18 @@ async function asKept(file: Blob): Promise<Uint8Array> {
 export class Pictures {
   private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
-  private readonly here = new Map<string, string>();
+  /** Addresses of pictures that are kept in this browser, by name: a screen that shows one follows when it is found there. */
+  private readonly here = signal<ReadonlyMap<string, string>>(new Map());
 
   /** Names of pictures that are still on their way. */
   readonly waiting$: Observable<ReadonlySet<string>> = this.outbox.queue$.pipe(
     map((queue) => new Set(queue.flatMap(({ what, about, body }) => (what === 'picture' ? [this.kept(about, body)] : [])))),
   );
+
+  constructor() {
+    // What a page before this one left is shown from here until the server has it.
+    this.waiting$.subscribe();
+  }
 
   /**
    * Keep a picture: in the browser until the server has taken it.
@@ -46,12 +52,13 @@ export class Pictures {
   }
 
   private kept(name: string, body: unknown): string {
-    if (body instanceof Blob && !this.here.has(name)) this.here.set(name, URL.createObjectURL(body));
+    if (body instanceof Blob && !untracked(this.here).has(name))
+      this.here.update((known) => new Map(known).set(name, URL.createObjectURL(body)));
     return name;
   }
 
   /** Where a picture is shown from. */
   address(name: string): string {
-    return this.here.get(name) ?? `/api/pictures/${name}`;
+    return this.here().get(name) ?? `/api/pictures/${name}`;
   }
 }

@@ -16,6 +16,7 @@ import {
   type StoredRound,
 } from '@isometra/contract';
 import { Api, type ApiFailure } from './api';
+import { nowText } from './clock';
 import { byId, Loads, Writes } from './flows';
 import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
@@ -133,6 +134,21 @@ export class Rounds {
     );
   }
 
+  /** Strike a round out with the reason, or (null) let it count again. Fails with an ApiFailure. */
+  strike({ id, version }: Pick<StoredRound, 'id' | 'version'>, why: string | null): Observable<RoundWrite> {
+    const by = this.settings.by();
+    return this.changes.send(() =>
+      this.api.send('POST', `/rounds/${id}/strike`, { id, why, by, version }, roundAnswer).pipe(
+        tap((saved) => {
+          const known = this.server$.value.get(id);
+          if (!known) return;
+          const { struck: _struck, ...rest } = known;
+          this.keep([{ ...rest, ...saved, ...(why !== null && { struck: { why, by, at: nowText() } }) }]);
+        }),
+      ),
+    );
+  }
+
   takeReading(round: StoredRound, reading: ReadingWrite): void {
     const path = `/rounds/${round.id}/readings`;
     this.outbox.put({ id: reading.id, what: 'reading', method: 'POST', path, body: reading, about: round.id, machineId: round.machineId });
@@ -226,6 +242,7 @@ function sameRound(one: StoredRound, other: StoredRound): boolean {
     one.version === other.version &&
     one.surveyId === other.surveyId &&
     one.ahead === other.ahead &&
+    dequal(one.struck, other.struck) &&
     one.number === other.number &&
     one.readings.length === other.readings.length &&
     one.readings.every(({ id, sequence }, i) => id === other.readings[i].id && sequence === other.readings[i].sequence) &&

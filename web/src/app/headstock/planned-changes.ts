@@ -95,7 +95,7 @@ export class PlannedChanges {
   protected readonly fields = signal<FormValue>({});
   protected readonly tried = signal(false);
   private readonly full = computed(() => settled(this.kind().fields, this.fields(), this.settings.system()));
-  protected readonly faults = computed(() => formFaults(this.kind().fields, this.full()));
+  protected readonly faults = computed(() => formFaults(this.kind().fields, this.full(), this.settings.system()));
   private readonly form = viewChild(SchemaForm);
   private readonly planned = computed(() => this.desk.survey()?.planned ?? []);
 

@@ -118,10 +118,11 @@ describe('a job card', () => {
     });
 
     it('what came out again is not asked for a second time: a round read since has its card', async () => {
-      const out = { at: '2026-02-02T07:00:00.000Z', by: 'HB' };
+      const out = { at: '2026-02-03T07:00:00.000Z', by: 'HB' };
       const made = { dial: null, preset: 0, tightened: null, rule: null, takenOut: out };
       const put = { quantity: 'offsetVertical', kind: 'shim-leaves', amount: 45, made };
-      const rounds = [barRound(2, -40, { moves: [put] }), barRound(2, -85), { ...barRound(2, -40), at: '2026-03-01T08:00:00.000Z' }];
+      const on = (day: number) => ({ at: `2026-02-0${day}T08:00:00.000Z` });
+      const rounds = [barRound(2, -40, { moves: [put], ...on(1) }), barRound(2, -85, on(2)), barRound(2, -40, on(4))];
       await openShop(rounds);
       const card = await show(JobCard, { roundId: rounds[2].id, quantity: 'offsetVertical' });
       await until(() => card.all('ol li').length > 0);
@@ -223,8 +224,11 @@ describe('a job card', () => {
     const [round, later] = [barRound(-21, 9), barRound(-5, 9, { at: '2026-12-01T08:00:00.000Z' })];
     await openShop([round, later]);
     const card = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal' });
-    await until(() => card.text().includes('has been read since'));
-    expect(card.text()).toMatch(/Round \d+ has been read since\. This card speaks of round \d+: make it from the last one\./);
+    await until(() => card.text().includes('This is history'));
+    expect(card.text()).toMatch(/This is history: round \d+ was read on 1 Dec 2026 by HB\. Tailstock is 0\.005 mm away from you\./);
+    // No order stands beside it, and one press leads to what counts.
+    expect(card.all('ol li').length).toBe(0);
+    expect(card.named(`To round ${later.number}`).getAttribute('href')).toContain(later.id);
   });
 
   it('a machine whose card tells of an eccentric sleeve and of no screws gets no card about screws', async () => {

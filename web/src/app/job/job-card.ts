@@ -32,7 +32,10 @@ import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
 import { factsOf, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
 import { dialsOf, NOTHING_SEEN, ownDial, screwTarget, tightenedBy } from './screw-target';
+import type { ApiFailure } from '../data/api';
+import { AskCard } from './ask-card';
 import { PutDateRight } from '../bench/redate';
+import { Struck } from '../bench/struck';
 import { NodStrokes } from './nod-strokes';
 import { BoltCircle } from './bolt-circle';
 import { RegisterSlip } from './register-slip';
@@ -51,7 +54,9 @@ const USUAL_BOLTS = 4;
     BoltCircle,
     Dial,
     NodStrokes,
+    AskCard,
     PutDateRight,
+    Struck,
     RegisterSlip,
     SineSetting,
     ShimTemplates,
@@ -171,7 +176,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   /** Somebody said that what the card asks has been done. */
   protected readonly answered = signal(false);
   /** As long as its question is not answered no step is shown: the same direction is never given twice unasked. */
-  protected readonly held = computed(() => this.question() !== '' && !this.answered());
+  protected readonly held = computed(() => this.past() || (this.question() !== '' && !this.answered()));
 
   /** Whether a pile of so many µm would bring it into its zone; undefined where that cannot be told. */
   private readonly lands = computed(() => {
@@ -231,6 +236,16 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   ngOnDestroy(): void {
     this.desk.inHand.set(false);
+  }
+
+  /** A fact that the plan lacks is told: it stands on the machine card from now on. */
+  protected tellCard(part: Readonly<Record<string, unknown>>): void {
+    const machine = this.desk.machine();
+    if (!machine) return;
+    this.machines.save({ ...machine, card: { ...machine.card, ...part } as Machine['card'] }).subscribe({
+      next: () => this.problem.set(''),
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
   }
 
   /** What went in the wrong way is out again: written down on the card that it was put in by. */

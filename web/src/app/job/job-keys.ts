@@ -44,6 +44,7 @@ export function jobKeys(card: CardInHand): readonly KeyHint[] {
       shown: '↑ ↓',
       does: 'from step to step',
       keys: ['ArrowDown', 'ArrowUp'],
+      repeats: true,
       run: (event) =>
         !(event.target as Element | null)?.closest('[role="radiogroup"]') && when(() => go(event.key === 'ArrowDown' ? 1 : -1)),
     },

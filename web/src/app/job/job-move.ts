@@ -1,9 +1,9 @@
 import { Directive, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
-import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Move } from '@isometra/core';
-import { hasAll, type MoveWrite, type StoredRound } from '@isometra/contract';
-import { curvesAlong, hardwareOf, readCard, sheetOf, solveWhatStands, turnsScrew } from '@isometra/work';
+import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Fault, type Move } from '@isometra/core';
+import type { MoveWrite, StoredRound } from '@isometra/contract';
+import { curvesAlong, doable, hardwareOf, onMachine, readCard, sheetOf, solveWhatStands, turnsScrew } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -51,7 +51,8 @@ export abstract class JobMove {
   protected readonly context = computed(() => ({ waits: this.desk.waits(this.check()?.id ?? '') }));
   protected readonly finding = computed(() => {
     const sheet = this.sheet();
-    return sheet ? solveWhatStands(sheet, this.context()).finding : null;
+    const found = sheet ? solveWhatStands(sheet, this.context()).finding : null;
+    return found && onMachine(found, this.desk.kind());
   });
   /** The move as the round asks for it. */
   protected readonly asked = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
@@ -100,10 +101,8 @@ export abstract class JobMove {
     );
     // A card that tells of a sleeve and not of screws is that of a machine without screws.
     const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
-    const kind = this.desk.kind();
-    const worked = hasAll(kind, this.check()?.part?.needs);
     return offered
-      .filter((move) => hasAll(kind, MOVES.get(move)?.needs) && (worked || !MOVES.get(move)?.metal))
+      .filter((move) => doable(move, this.desk.kind(), this.check()?.id ?? ''))
       .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
       .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
   });
@@ -126,16 +125,16 @@ export abstract class JobMove {
   protected readonly base = computed(() => (this.check()?.part?.base ? baseSchema.safeParse(this.card()?.['base']).data : undefined));
 
   /** The plan of the chosen kind, or why there is none. */
-  protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: string } => {
+  protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: readonly Fault[] } => {
     const [move, kept] = [this.found(), this.saved()];
     // A card that has been begun keeps its plan, whatever has been taken out of the drawer since.
-    if (kept) return { plan: kept.plan, missing: '' };
-    if (!move) return { plan: {}, missing: '' };
+    if (kept) return { plan: kept.plan, missing: [] };
+    if (!move) return { plan: {}, missing: [] };
     try {
-      return { plan: this.plan(move), missing: '' };
+      return { plan: this.plan(move), missing: [] };
     } catch (error) {
       if (!(error instanceof FaultError)) throw error;
-      return { plan: {}, missing: error.faults.map((fault) => `${fault.path} ${fault.message}`).join('; ') };
+      return { plan: {}, missing: error.faults };
     }
   });
 
@@ -147,7 +146,8 @@ export abstract class JobMove {
     const part = move.amount / (this.asked()?.amount ?? move.amount);
     if (!own || !sheet) return move.kind === kind ? scaledScrew(move, part) : {};
     const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
-    if (!finding) throw new FaultError(faults);
+    const lacking = faults.filter(({ path }) => path.startsWith(`hardware.${kind}`));
+    if (!finding || lacking.length) throw new FaultError(lacking.length ? lacking : faults);
     return scaledScrew(finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
   }
 

@@ -4,6 +4,7 @@ import { MOVES, readingValue, type JobStep } from '@isometra/core';
 import {
   ASK_WORDS,
   homingOf,
+  isPast,
   kappaByAxis,
   learnedPivot,
   neighbours,
@@ -21,6 +22,8 @@ import {
 } from '@isometra/work';
 import { bedWords } from '../machine/bed-words';
 import { sizeOf } from '../ui/say';
+import { dateWords } from '../data/when';
+import { oldWords } from '../ui/old-words';
 import { moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
@@ -29,6 +32,21 @@ import type { KnownRegister } from './register-lock';
 /** How the move of a card stands to what else is known: later rounds, other places along the bed, the other move of its round. */
 @Directive()
 export abstract class JobStanding extends JobMove {
+  private readonly old = computed(() => this.desk.old(this.roundId()));
+  /** Another round or survey has taken the place of this one: no step of it is done any more. */
+  protected readonly past = computed(() => {
+    const old = this.old();
+    return !!old && isPast(old) && !this.saved()?.doneAt;
+  });
+  /** What counts now, and how to get there. */
+  protected readonly current = computed(() => {
+    const [old, round] = [this.old(), this.round()];
+    if (!old || !round || !this.past()) return undefined;
+    const bench = ['/machines', round.machineId, 'bench', round.check];
+    return old.code === 'later-round'
+      ? { link: [...bench, old.round.id], to: `To round ${this.desk.number(old.round)}` }
+      : { link: ['/machines', round.machineId, 'survey'], to: 'To the survey' };
+  });
   /** Why this card is old news: a later round, or a move since that upset what it was read on. */
   protected readonly outdated = computed((): string => {
     const [round, check] = [this.round(), this.check()];
@@ -36,12 +54,8 @@ export abstract class JobStanding extends JobMove {
     // Read on a plate that belongs elsewhere, it belongs to neither station.
     const misplaced = plateWords(this.card()?.['stations'], round.conditions);
     if (misplaced) return misplaced;
-    const later = this.desk
-      .of(check.id)
-      .filter((other) => other.at > round.at && sameThing(other, round) && other.finding?.quantities[this.quantity()])
-      .at(-1);
-    if (later)
-      return `Round ${this.desk.number(later)} has been read since. This card speaks of round ${this.desk.number(round)}: make it from the last one.`;
+    const old = this.old();
+    if (old && isPast(old)) return oldWords(old, { check, shown: this.shown(), day: dateWords, number: (one) => this.desk.number(one) });
     const stale = this.desk.stale(round.id);
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
   });

@@ -3,6 +3,11 @@ import { shimTemplate, templateDxf, templateSvg, type TailstockBase, type Templa
 import { giveFile } from '../ui/give-file';
 import { Button } from '../ui/controls';
 
+const MARGIN = 2;
+/** Room for the bar that is checked with a rule, mm. */
+const BAR = 14;
+const SHEET = 277;
+
 /** Where the clamp bolts pass: in a row along the middle of the base. */
 export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: number; y: number; diameter: number }[] {
   if (!bolt) return [];
@@ -17,8 +22,8 @@ export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: num
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (made().template) {
-      <p class="label">Cutting template, 1:1</p>
-      <svg [attr.viewBox]="box()" role="img" aria-label="Outline of the shim">
+      <p class="label">Cutting template, 1:1 on paper</p>
+      <svg [attr.viewBox]="box()" [style.--wide]="wide() + 'mm'" [style.--high]="high() + 'mm'" role="img" aria-label="Outline of the shim">
         <polygon [attr.points]="points()" fill="var(--paper)" stroke="var(--ink)" vector-effect="non-scaling-stroke" />
         @for (hole of made().template!.holes; track $index) {
           <circle
@@ -30,8 +35,17 @@ export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: num
             vector-effect="non-scaling-stroke"
           />
         }
+        <!-- Whatever a printer does to the drawing, it does to this bar too. -->
+        <g class="scale">
+          <path [attr.d]="'M0 ' + barAt() + 'v-3m0 1.5h50m0-1.5v3'" fill="none" stroke="var(--ink)" vector-effect="non-scaling-stroke" />
+          <text x="0" [attr.y]="barAt() + 4">0</text>
+          <text x="50" [attr.y]="barAt() + 4">50 mm</text>
+        </g>
       </svg>
-      <p class="soft figures">{{ base()!.length }} × {{ base()!.width }} mm base</p>
+      <p class="soft figures">
+        {{ base()!.length }} × {{ base()!.width }} mm base. Lay a rule on the bar before you cut: it must be 50 mm long.
+        {{ tooLong() ? 'Longer than a sheet of A4: print it on a larger one, or cut from the DXF.' : '' }}
+      </p>
       <p class="no-print">
         <button pButton type="button" (click)="save('svg')">SVG</button> <button pButton type="button" (click)="save('dxf')">DXF</button>
       </p>
@@ -52,6 +66,22 @@ export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: num
     .figures {
       font-size: 13px;
     }
+    .scale text {
+      font: 3.5px var(--figures);
+    }
+    @media print {
+      /* What would be wider than the sheet is cut off, never made smaller: a browser shrinks a page that runs over. */
+      :host {
+        overflow: hidden;
+        break-inside: avoid;
+      }
+      svg {
+        width: var(--wide);
+        height: var(--high);
+        max-width: none;
+        max-height: none;
+      }
+    }
   `,
 })
 export class ShimTemplates {
@@ -70,7 +100,13 @@ export class ShimTemplates {
     }
   });
   protected readonly height = computed(() => this.base()?.width ?? 0);
-  protected readonly box = computed(() => `-2 -2 ${(this.base()?.length ?? 0) + 4} ${this.height() + 4}`);
+  /** The drawing with its margin and the bar under it, mm. */
+  protected readonly wide = computed(() => Math.max(70, this.base()?.length ?? 0) + 2 * MARGIN);
+  protected readonly high = computed(() => this.height() + 2 * MARGIN + BAR);
+  protected readonly barAt = computed(() => this.height() + BAR / 2);
+  protected readonly box = computed(() => `${-MARGIN} ${-MARGIN} ${this.wide()} ${this.high()}`);
+  /** A sheet of A4 on its side has so much room, mm. */
+  protected readonly tooLong = computed(() => this.wide() > SHEET);
   protected readonly points = computed(() =>
     this.made()
       .template?.outline.map(([x, y]) => `${x},${this.height() - y}`)

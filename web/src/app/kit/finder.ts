@@ -14,8 +14,10 @@ import {
 import type { KitItem } from '@isometra/contract';
 import { suitable } from '../bench/begin-draft';
 import { Settings } from '../data/settings';
+import { asTyped } from '../limits/limit-draft';
 import { TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
+import { withUnit } from '../ui/form-model';
 import { Pick } from '../ui/pick';
 
 const CHOICES = [...CHECKS.values()].flatMap((check) =>
@@ -56,7 +58,7 @@ type Sought = (typeof CHOICES)[number]['value'];
             type="text"
             aria-label="Read over a length of"
             [value]="base()"
-            (change)="base.set($any($event.target).value)"
+            (change)="base.set(withLength($any($event.target).value))"
             [attr.aria-invalid]="baseFault() ? 'true' : null"
         /></label>
       }
@@ -146,7 +148,7 @@ export class Finder {
   protected readonly choices = CHOICES;
   protected readonly chosen = signal<Sought>(CHOICES[0].value);
   protected readonly width = signal(this.starting(CHOICES[0].value));
-  protected readonly base = signal('300 mm');
+  protected readonly base = signal(this.settings.system() === 'mm' ? '300 mm' : '12 in');
   protected readonly slope = computed(
     () => ['slope', 'twist'].includes(this.chosen().info.dimension) && this.chosen().check.reads !== 'level',
   );
@@ -156,13 +158,14 @@ export class Finder {
   protected readonly fault = computed(() => {
     const parsed = this.parsedWidth();
     if (!parsed.ok) return `Zone ${parsed.message}. Try: ${parsed.example}`;
-    return parsed.value > 0 ? '' : 'Zone must be more than nothing. Try: 0.03 mm';
+    return parsed.value > 0 ? '' : `Zone must be more than nothing. Try: ${this.settings.system() === 'mm' ? '0.03 mm' : '1 thou'}`;
   });
   protected readonly baseFault = computed(() => {
     const parsed = this.parsedBase();
     if (!this.slope()) return '';
-    if (!parsed.ok) return `Length ${parsed.message}. Try: 300 mm`;
-    return parsed.value > 0 ? '' : 'Length must be more than nothing. Try: 300 mm';
+    const example = this.settings.system() === 'mm' ? '300 mm' : '12 in';
+    if (!parsed.ok) return `Length ${parsed.message}. Try: ${example}`;
+    return parsed.value > 0 ? '' : `Length must be more than nothing. Try: ${example}`;
   });
 
   protected readonly rows = computed(() => {
@@ -192,15 +195,15 @@ export class Finder {
   /** The catalogue's zone as a person would type it. */
   private starting({ check, quantity, info }: Sought): string {
     const zone = startingZone(check, quantity, {}, []);
-    const { unit } = shownIn(info.dimension, 'mm', 'coarse');
-    const width = zone ? zoneWidth(zone) : 0;
-    return unit === 'mm' ? `${width / 1000} mm` : `${width} ${prettyUnit(info.unit)}`;
+    return asTyped(zone ? zoneWidth(zone) : 0, info.dimension, this.settings.system());
   }
 
   protected choose(entry: Sought): void {
     this.chosen.set(entry);
     this.width.set(this.starting(entry));
   }
+
+  protected readonly withLength = (text: string): string => withUnit(text, { dimension: 'length' }, this.settings.system());
 
   protected full(text: string): string {
     const bare = text.trim();

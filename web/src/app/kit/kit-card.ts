@@ -17,7 +17,7 @@ import { daysUntilDue, kitFaults } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { Settings } from '../data/settings';
-import { formFaults, settled, withField, type FormValue } from '../ui/form-model';
+import { askedFaults, formFaults, settled, withField, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { HolderCheck } from './holder-check';
 import { today } from '../data/when';
@@ -137,7 +137,7 @@ export class KitCard {
     const { kind } = this.item();
     return kind === 'instrument' ? instrumentSchemaFor(this.data()['kind']) : KIT_SCHEMAS[kind];
   });
-  protected readonly careFaults = computed(() => formFaults(careForm, this.care()));
+  protected readonly careFaults = computed(() => formFaults(careForm, this.care(), this.settings.system()));
   protected readonly notes = computed(() => [...(this.item().care.notes ?? [])].reverse());
   protected readonly due = computed(() => dueWords(this.item(), today()));
   protected readonly overdue = computed(() => (daysUntilDue(this.item().care, today()) ?? 0) < 0);
@@ -149,9 +149,14 @@ export class KitCard {
   private readonly full = computed(() =>
     this.item().kind === 'shim-stock' ? this.data() : settled(this.schema(), this.data(), this.settings.system()),
   );
-  protected readonly faults = computed((): Fault[] =>
-    kitFaults({ kind: this.item().kind, data: this.full() }).map((fault) => ({ ...fault, path: fault.path.replace(/^data\.?/, '') })),
-  );
+  protected readonly faults = computed((): Fault[] => {
+    const asked = askedFaults(this.schema(), this.full(), this.settings.system());
+    const told = kitFaults({ kind: this.item().kind, data: this.full() }).map((fault) => ({
+      ...fault,
+      path: fault.path.replace(/^data\.?/, ''),
+    }));
+    return [...asked, ...told.filter(({ path }) => !asked.some((entry) => entry.path === path))];
+  });
   protected readonly stock = computed(() => (this.data()['stock'] ?? []) as readonly ShimRow[]);
   protected readonly short = computed(() => shortOf(this.item()));
 

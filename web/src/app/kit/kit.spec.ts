@@ -16,10 +16,10 @@ describe('the kit', () => {
     await kit.press('Keep');
     expect(kit.text()).toContain('One division is missing');
     await kit.type('Name', 'Best dial');
-    await kit.type('One division', '2');
+    await kit.type('One division', '0.002');
     await kit.press('Keep');
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/kit' }));
-    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Best dial', data: { kind: 'lever', graduation: '2 µm' } }));
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Best dial', data: { kind: 'lever', graduation: '0.002 mm' } }));
   });
 
   it('shims are added, counted and taken out', async () => {
@@ -29,6 +29,7 @@ describe('the kit', () => {
     await kit.press('Add a thickness');
     const rows = () => kit.all('tbody tr');
     expect(rows().length).toBe(3);
+    await kit.type('Thickness of row 3', '0.05');
     const leaves = kit.element.querySelector<HTMLInputElement>('[aria-label="Leaves of row 3"]') as HTMLInputElement;
     leaves.value = 'many';
     leaves.dispatchEvent(new Event('change'));

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from '@angular/core';
 import type { Fault } from '@isometra/core';
 import { Button } from '../ui/controls';
+import { Figure } from '../ui/figure';
 import { TextBox } from '../ui/text-box';
 import { Notice } from '../ui/notice';
 import { Grid } from '../ui/grid';
@@ -13,7 +14,7 @@ export interface ShimRow {
 /** Leaves of shim by thickness. */
 @Component({
   selector: 'iso-shim-table',
-  imports: [Button, TextBox, Notice, Grid],
+  imports: [Button, Figure, TextBox, Notice, Grid],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <iso-grid [rows]="rows()" label="Leaves by thickness">
@@ -27,11 +28,14 @@ export interface ShimRow {
       <ng-template #row let-row let-i="index">
         <tr>
           <td>
-            <iso-text-box
-              [label]="'Thickness of row ' + (i + 1)"
-              [value]="row.thickness"
-              [invalid]="!!fault(i)"
-              (entered)="set(i, { thickness: $event })"
+            <iso-figure
+              label=""
+              [name]="'Thickness of row ' + (i + 1)"
+              of="deviation"
+              example="0.05 mm"
+              [read]="LEAF"
+              [value]="'' + row.thickness"
+              (typed)="set(i, { thickness: $event })"
             />
           </td>
           <td>
@@ -52,7 +56,7 @@ export interface ShimRow {
         </tr>
       </ng-template>
     </iso-grid>
-    <button pButton type="button" (click)="put([...latest(), { thickness: '0.05 mm', count: 1 }])">Add a thickness</button>
+    <button pButton type="button" (click)="put([...latest(), { thickness: '', count: 1 }])">Add a thickness</button>
   `,
   styles: `
     iso-grid {
@@ -78,6 +82,8 @@ export class ShimTable {
   readonly rows = input.required<readonly ShimRow[]>();
   readonly faults = input<readonly Fault[]>([]);
   readonly changed = output<readonly ShimRow[]>();
+  /** A leaf is marked in mm or inches; none is thinner than 5 µm or thicker than 5 mm. */
+  protected readonly LEAF = { engraved: true, usual: [5, 5000] } as const;
   /** Field left and button pressed can come in one turn, before what was typed is back from the parent. */
   protected readonly latest = linkedSignal(() => this.rows());
 

@@ -63,7 +63,7 @@ export class JobLimits {
   protected readonly kind = signal(JOB_KINDS[0]);
   protected readonly job = signal<FormValue>({});
   private readonly full = computed(() => settled(this.kind().fields, this.job(), this.settings.system()));
-  protected readonly faults = computed(() => formFaults(this.kind().fields, this.full()));
+  protected readonly faults = computed(() => formFaults(this.kind().fields, this.full(), this.settings.system()));
   private readonly found = computed((): readonly JobLimit[] => {
     const parsed = this.kind().fields.safeParse(this.full());
     return parsed.success ? this.kind().limits(parsed.data) : [];

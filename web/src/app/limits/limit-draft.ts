@@ -33,7 +33,7 @@ export function asTyped(value: number | null | undefined, dimension: Dimension, 
   if (value === null || value === undefined) return '';
   const { unit } = shownIn(dimension, system, 'coarse');
   const shown = value / DIMENSIONS[dimension].factors[unit.toLowerCase()];
-  return `${Number(shown.toFixed(6))} ${prettyUnit(unit)}`;
+  return `${Number(shown.toPrecision(system === 'inch' ? 3 : 6))} ${prettyUnit(unit)}`;
 }
 
 export const infoOf = ({ check, quantity }: Pick<LineDraft, 'check' | 'quantity'>): QuantityInfo =>
@@ -58,20 +58,32 @@ function lineDraft(line: LimitLine, system: UnitSystem): LineDraft {
 /** A sheet with every figure written out in the units shown. */
 export const draftOf = (sheet: LimitSheet, system: UnitSystem): LineDraft[] => sheet.lines.map((line) => lineDraft(line, system));
 
-/** What was typed, as a file would have it; the core reads it and names what is wrong. */
-export function rawSheet(name: string, lines: readonly LineDraft[]): unknown {
+/**
+ * What was typed, as a file would have it; the core reads it and names what is wrong. A figure that nobody touched is the one that the
+ * sheet had, not the rounded one that was shown.
+ *
+ * @param from the sheet that the lines were drawn from.
+ */
+export function rawSheet(name: string, lines: readonly LineDraft[], from?: LimitSheet): unknown {
+  const shown = (['mm', 'inch'] as const).map((system) => from?.lines.map((line) => lineDraft(line, system)));
   return {
     format: LIMITS_FORMAT,
     name,
-    lines: lines.map(({ check, quantity, when, low, high, over, least, aim, reason }) => ({
-      check,
-      quantity,
-      ...(when && { when }),
-      zone: [low || null, high || null],
-      ...(over && { over: { length: over, ...(least && { least }) } }),
-      ...(aim && { aim }),
-      ...(reason && { reason }),
-    })),
+    lines: lines.map((line, i) => {
+      const { check, quantity, when, low, high, over, least, aim, reason } = line;
+      const own = from?.lines[i];
+      const figure = (field: LineField, exact: number | null | undefined): string | number | null =>
+        typeof exact === 'number' && shown.some((drafts) => drafts?.[i]?.[field] === line[field]) ? exact : line[field] || null;
+      return {
+        check,
+        quantity,
+        ...(when && { when }),
+        zone: [low && figure('low', own?.zone[0]), high && figure('high', own?.zone[1])].map((bound) => bound || (bound === 0 ? 0 : null)),
+        ...(over && { over: { length: figure('over', own?.over?.length), ...(least && { least: figure('least', own?.over?.least) }) } }),
+        ...(aim && { aim: figure('aim', own?.aim) }),
+        ...(reason && { reason }),
+      };
+    }),
   };
 }
 

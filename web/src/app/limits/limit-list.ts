@@ -61,7 +61,7 @@ export class LimitList {
 
   private readonly read = computed(() => {
     const draft = this.draft();
-    return draft ? readLimitSheet(rawSheet(draft.name, draft.lines)) : { faults: [] as Fault[] };
+    return draft ? readLimitSheet(rawSheet(draft.name, draft.lines, this.sheet()?.content)) : { faults: [] as Fault[] };
   });
   protected readonly faults = computed(() => this.read().faults);
   protected readonly nameFault = computed(() => this.faults().find((fault) => fault.path === 'name'));

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
-import { startingSheet, type LimitSheet } from '@isometra/core';
+import { readLimitSheet, startingSheet, type LimitSheet } from '@isometra/core';
 import { limitsToCsv } from '@isometra/work/limit-csv';
 import { barRound, openShop, show, until, refusal } from '../testing/fake-shop.spec';
 import { limitsFromFile } from './files';
@@ -32,7 +32,14 @@ describe('a limit sheet being typed', () => {
       aim: '',
       reason: '',
     });
-    expect(draftOf(own(), 'inch')[0].high).toBe('0.590551 thou');
+    expect(draftOf(own(), 'inch')[0].high).toBe('0.591 thou');
+    // What nobody touched is what it was, not what was shown of it; also where the units were switched meanwhile.
+    for (const system of ['mm', 'inch'] as const)
+      expect(readLimitSheet(rawSheet('Ours', draftOf(own(), system), own())).sheet?.lines.map(({ zone }) => zone)).toEqual(
+        own().lines.map(({ zone }) => zone),
+      );
+    const touched = draftOf(own(), 'inch').map((line) => ({ ...line, high: '1 thou' }));
+    expect(readLimitSheet(rawSheet('Ours', touched, own())).sheet?.lines[0].zone[1]).toBeCloseTo(25.4, 9);
     expect(asTyped(null, 'slope', 'mm')).toBe('');
     expect((rawSheet('Ours', draftOf(own(), 'mm')) as { lines: unknown[] }).lines[1]).toEqual({
       check: 'way-straightness',

@@ -10,6 +10,7 @@ import {
   judgedMoves,
   nextByHand,
   nextRung,
+  oldNews,
   othersSay,
   pendingOf,
   ladderFacts,
@@ -26,6 +27,7 @@ import {
   staleBy,
   waitNotes,
   type Campaign,
+  type OldNews,
   type OthersSay,
   type ShopFacts,
   type Screw,
@@ -136,6 +138,14 @@ export class Desk {
   stale(roundId: string): StaleReason | undefined {
     const [round, survey] = [this.current().find(({ id }) => id === roundId), this.survey()];
     return round && survey && staleBy(round, this.current(), survey, this.ladder());
+  }
+
+  /** Why a round is history; undefined for one that still tells what to do. */
+  old(roundId: string): OldNews | undefined {
+    const round = this.all().find(({ id }) => id === roundId);
+    if (!round) return undefined;
+    const survey = this.surveys().find(({ id }) => id === round.surveyId);
+    return oldNews(round, { rounds: this.all(), survey, stale: this.stale(roundId) });
   }
 
   /** What the other like things say of one that is off, by all that the ladder knows; undefined where there are none. */

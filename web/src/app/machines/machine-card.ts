@@ -76,10 +76,10 @@ export class MachineCardForm {
   /** The card as it is kept: what another kind of machine was told and cannot be read is left behind. */
   private readonly kept = computed(() => {
     const card = settled(machineCardSchema, this.card(), this.settings.system());
-    const bad = new Set(formFaults(machineCardSchema, card).map(({ path }) => path.split(/[.[]/)[0]));
+    const bad = new Set(formFaults(machineCardSchema, card, this.settings.system()).map(({ path }) => path.split(/[.[]/)[0]));
     return Object.fromEntries(Object.entries(card).filter(([key]) => key in this.schema().shape || !bad.has(key)));
   });
-  protected readonly faults = computed(() => [...formFaults(machineCardSchema, this.kept()), ...this.told()]);
+  protected readonly faults = computed(() => [...formFaults(machineCardSchema, this.kept(), this.settings.system()), ...this.told()]);
   private readonly draftName = computed(() => `card:${this.machineId() ?? 'new'}`);
 
   constructor() {

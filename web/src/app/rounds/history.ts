@@ -2,7 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
-import { curvesAlong, homingOf, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
+import {
+  counts,
+  curvesAlong,
+  homingOf,
+  registerLog,
+  registerValue,
+  thingWords,
+  turnsScrew,
+  wayOut,
+  type RegisterEntry,
+} from '@isometra/work';
 import { meaningWords } from '../job/register-words';
 import { bedWords } from '../machine/bed-words';
 import { Settings } from '../data/settings';
@@ -53,7 +63,7 @@ export class History {
 
   private row(round: RoundHead) {
     const check = this.check();
-    const quantities = Object.entries((round.ahead ? null : round.finding)?.quantities ?? {}).filter(
+    const quantities = Object.entries((counts(round) ? round.finding : null)?.quantities ?? {}).filter(
       ([, quantity]) => quantity.verdict !== null,
     );
     return {
@@ -105,7 +115,7 @@ export class History {
   /** What was learned of the screws of this check, each for its own quantity. */
   protected readonly gains = computed(() =>
     Object.entries(this.check().corrections).flatMap(([quantity, { plus, minus }]) =>
-      [...new Set([...plus, ...minus])].flatMap((kind) => {
+      [...new Set([...plus, ...minus])].filter(turnsScrew).flatMap((kind) => {
         const gain = this.desk.gain({ check: this.checkId(), quantity, kind });
         return gain === null ? [] : [{ label: this.check().quantities[quantity].label, gain }];
       }),

@@ -1,5 +1,5 @@
 import { dequal } from 'dequal';
-import { CHECKS, parseQuantity, type Dimension } from '@isometra/core';
+import { CHECKS, exampleFor, parseQuantity, type Dimension, type Figures, type QuantityInfo, type UnitSystem } from '@isometra/core';
 import type { Mate, Surface, Zone } from '@isometra/contract';
 import { gridZones, nestedZones } from '@isometra/work';
 import * as z from 'zod';
@@ -9,7 +9,7 @@ const FIRST_TEXT: Readonly<Record<string, string>> = {
   ...{ layout: 'strips', numbers: '', turned: '0', aim: '', mate: '', as: 'flank', angle: '55', apart: '', mateX: '', mateY: '' },
   ...{ width: '', height: '', reference: '', columns: '4', rows: '1', rough: '12 um', fine: '5 um', keepFine: '2' },
   ...{ session: '150', setUp: '20', cycle: '25', check: '', every: '3' },
-  ...{ thickness: '', keep: '', wanted: '0', room: '20', lever: '' },
+  ...{ thickness: '', keep: '', wanted: '0', room: '', lever: '' },
 };
 
 const pointSchema = z.object({ x: z.number(), y: z.number() });
@@ -26,9 +26,10 @@ export const draftSchema = z.object({
 export type Draft = z.infer<typeof draftSchema>;
 
 /** A figure that is asked for: its words, the dimension that it is typed in, an example. */
-export interface Figure {
+export interface FaceFigure {
   readonly label: string;
-  readonly dimension: Dimension | 'count' | 'minutes';
+  /** `aim`: in what the face is scraped true by. */
+  readonly dimension: Dimension | 'count' | 'minutes' | 'aim';
   readonly example: string;
 }
 
@@ -49,14 +50,36 @@ export const FIGURES = {
   every: { label: 'after so many passes', dimension: 'count', example: '3' },
   thickness: { label: 'Liner, thickness', dimension: 'length', example: '1.5 mm' },
   keep: { label: 'it must keep', dimension: 'length', example: '1.1 mm' },
-  wanted: { label: 'Wanted', dimension: 'count', example: '0' },
-  room: { label: 'within', dimension: 'count', example: '20' },
+  wanted: { label: 'Wanted', dimension: 'aim', example: '0' },
+  room: { label: 'within', dimension: 'aim', example: '20' },
   lever: { label: 'it changes, for 1 µm of metal, by', dimension: 'count', example: '2' },
   angle: { label: 'Angle of the dovetail', dimension: 'angle', example: '55' },
   mateX: { label: 'Its corner lies, along this one, at', dimension: 'length', example: '0 mm' },
   mateY: { label: 'across it, at', dimension: 'length', example: '300 mm' },
-} as const satisfies Record<string, Figure>;
+} as const satisfies Record<string, FaceFigure>;
 export type FigureName = keyof typeof FIGURES;
+
+/** What a face is scraped true by: a quantity of a check. */
+export function aimInfoOf({ aim = '' }: Readonly<Partial<Record<string, string>>>): QuantityInfo | undefined {
+  const [check, quantity] = aim.split('/');
+  return CHECKS.get(check)?.quantities[quantity];
+}
+
+/** What a figure is a measure of; null for what is counted. @param text what is typed for the face so far. */
+export function measureOf(name: FigureName, text: Readonly<Partial<Record<string, string>>>): Dimension | null {
+  const { dimension } = FIGURES[name];
+  if (dimension === 'aim') return aimInfoOf(text)?.dimension ?? null;
+  return dimension === 'count' || dimension === 'minutes' ? null : dimension;
+}
+
+/** A text that would do. */
+export function exampleOf(name: FigureName, text: Readonly<Partial<Record<string, string>>>): string {
+  const { dimension, example } = FIGURES[name];
+  return dimension === 'aim' && example !== '0' ? `${example} ${aimInfoOf(text)?.unit ?? ''}`.trim() : example;
+}
+
+/** Where a corner lies may be anything; a thickness is asked about where it is far from a liner's. */
+export const readOf = (name: FigureName): Pick<Figures, 'usual'> => (name === 'mateX' || name === 'mateY' ? { usual: 'anything' } : {});
 
 /** What may be left out. */
 const OPTIONAL: ReadonlySet<FigureName> = new Set(['check', 'every']);
@@ -73,9 +96,9 @@ export const FIRST: Draft = {
 /** A figure as typed, in mm, µm, degrees or as a number; null where it is none. */
 export function figureOf({ text: typed }: Draft, field: FigureName): number | null {
   const text = typed[field]?.trim() ?? '';
-  const { dimension } = FIGURES[field];
+  const dimension = measureOf(field, typed);
   if (text === '') return null;
-  if (dimension === 'count' || dimension === 'minutes') return Number.isFinite(Number(text)) ? Number(text) : null;
+  if (dimension === null) return Number.isFinite(Number(text)) ? Number(text) : null;
   const parsed = parseQuantity(text, dimension);
   return parsed.ok ? parsed.value : null;
 }
@@ -94,7 +117,7 @@ export function asked({ text }: Draft): FigureName[] {
 }
 
 /** The first thing that is missing or cannot be read, in a sentence; nothing where all is there. */
-export function faultIn(draft: Draft): string | undefined {
+export function faultIn(draft: Draft, system: UnitSystem): string | undefined {
   if (!draft.text['name'].trim()) return 'Name: is missing. Try: Saddle, flat way';
   const missing = asked(draft).find((field) => {
     const left = !draft.text[field]?.trim();
@@ -109,7 +132,9 @@ export function faultIn(draft: Draft): string | undefined {
       return 'Ends A of the two flanks: say whether they lie together or apart.';
     return undefined;
   }
-  const { label, example } = FIGURES[missing];
+  const { label } = FIGURES[missing];
+  const dimension = measureOf(missing, draft.text);
+  const example = exampleFor({ ...(dimension && { dimension }), example: exampleOf(missing, draft.text) }, system);
   const typed = draft.text[missing]?.trim();
   return `${label}: ${typed ? `"${typed}" cannot be read` : 'is missing'}. Try: ${example}`;
 }
@@ -240,7 +265,11 @@ export function draftOf(surface: Surface): Draft {
     ...{ session: String(evening.session), setUp: String(evening.setUp), cycle: String(evening.cycle) },
     ...{ check: evening.check === undefined ? '' : String(evening.check), every: String(evening.every ?? 3) },
     ...{ thickness: liner ? `${liner.thickness / 1000} mm` : '', keep: liner ? `${liner.keep / 1000} mm` : '' },
-    ...{ wanted: String(aim?.wanted ?? 0), room: String(aim?.room ?? 20), lever: aim ? String(aim.lever) : '' },
+    ...{
+      wanted: aim?.wanted ? `${aim.wanted} ${aim.unit}` : '0',
+      room: aim ? `${aim.room} ${aim.unit}` : '',
+      lever: aim ? String(aim.lever) : '',
+    },
     ...mateTexts(surface.mate),
   };
   const uses = Object.fromEntries(zones.map(({ id, use: own }) => [id, own]));

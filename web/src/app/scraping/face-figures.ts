@@ -1,22 +1,37 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { Field } from '../ui/field';
-import { FIGURES, type FigureName } from './face-draft';
+import { Figure } from '../ui/figure';
+import { exampleOf, FIGURES, measureOf, readOf, type FigureName } from './face-draft';
 
 /** Figures of a face, side by side: each with its words and an example of what it may be. */
 @Component({
   selector: 'iso-face-figures',
-  imports: [Field],
+  imports: [Field, Figure],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (name of names(); track name) {
-      <iso-field
-        [label]="labels()[name] ?? FIGURES[name].label"
-        [name]="labels()[name] ?? FIGURES[name].label"
-        [value]="text()[name] ?? ''"
-        [size]="size()"
-        [placeholder]="FIGURES[name].example"
-        (typed)="typed.emit({ name, value: $event })"
-      />
+      @let measured = measureOf(name, text());
+      @if (measured) {
+        <iso-figure
+          [label]="labels()[name] ?? FIGURES[name].label"
+          [name]="labels()[name] ?? FIGURES[name].label"
+          [of]="measured"
+          [example]="exampleOf(name, text())"
+          [read]="readOf(name)"
+          [value]="text()[name] ?? ''"
+          [size]="size()"
+          (typed)="typed.emit({ name, value: $event })"
+        />
+      } @else {
+        <iso-field
+          [label]="labels()[name] ?? FIGURES[name].label"
+          [name]="labels()[name] ?? FIGURES[name].label"
+          [value]="text()[name] ?? ''"
+          [size]="size()"
+          [placeholder]="FIGURES[name].example"
+          (typed)="typed.emit({ name, value: $event })"
+        />
+      }
     }
   `,
   styles: `
@@ -33,4 +48,7 @@ export class FaceFigures {
   readonly labels = input<Readonly<Partial<Record<FigureName, string>>>>({});
   readonly typed = output<{ readonly name: FigureName; readonly value: string }>();
   protected readonly FIGURES = FIGURES;
+  protected readonly measureOf = measureOf;
+  protected readonly readOf = readOf;
+  protected readonly exampleOf = exampleOf;
 }

@@ -6,6 +6,7 @@ import { CHECKS, parseQuantity } from '@isometra/core';
 import { CASTINGS, isFor, machineFamily, MATERIALS, SURFACE_USES, type StoredSurface, type Surface } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
+import { Settings } from '../data/settings';
 import { Surfaces } from '../data/surfaces';
 import { Desk } from '../machine/desk';
 import { AtHand } from '../shell/at-hand';
@@ -15,7 +16,7 @@ import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { Tick } from '../ui/tick';
-import { asked, draftOf, draftSchema, faultIn, FIGURES, FIRST, surfaceFrom, type Draft, type FigureName } from './face-draft';
+import { aimInfoOf, asked, draftOf, draftSchema, faultIn, FIGURES, FIRST, surfaceFrom, type Draft, type FigureName } from './face-draft';
 import { FaceFigures } from './face-figures';
 import { FaceDrawing } from './face-drawing';
 import type { Stroke } from './zone-stroke';
@@ -42,6 +43,7 @@ export class FaceForm {
   private readonly store = inject(Surfaces);
   private readonly drafts = inject(Drafts);
   private readonly router = inject(Router);
+  private readonly settings = inject(Settings);
   protected readonly problem = signal('');
   protected readonly FIGURES = FIGURES;
   protected readonly LAID: Readonly<Record<string, readonly FigureName[]>> = {
@@ -131,11 +133,6 @@ export class FaceForm {
       ),
     ];
   });
-  protected readonly aimUnit = computed(() => {
-    const [check, quantity] = this.text()['aim'].split('/');
-    return CHECKS.get(check)?.quantities[quantity]?.unit ?? '';
-  });
-
   constructor() {
     inject(AtHand).doing.set('A face to scrape');
     const id = this.machineId();
@@ -143,7 +140,10 @@ export class FaceForm {
   }
 
   protected write(field: string, value: string): void {
-    this.change({ ...this.draft(), text: { ...this.text(), [field]: value } });
+    const text = { ...this.text(), [field]: value };
+    // What it is to be true by brings its usual room with it.
+    const unit = field === 'aim' ? aimInfoOf(text)?.unit : undefined;
+    this.change({ ...this.draft(), text: unit && !text['room'] ? { ...text, room: `20 ${unit}` } : text });
   }
   protected mirror(mirrored: boolean): void {
     this.change({ ...this.draft(), mirrored });
@@ -207,7 +207,7 @@ export class FaceForm {
   protected save(event: Event): void {
     event.preventDefault();
     const surface = this.shown();
-    const fault = faultIn(this.draft());
+    const fault = faultIn(this.draft(), this.settings.system());
     if (fault !== undefined) return this.problem.set(fault);
     if (!surface) return;
     const id = surface.id || crypto.randomUUID();

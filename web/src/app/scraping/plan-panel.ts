@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { parseQuantity } from '@isometra/core';
+import { exampleFor, parseQuantity } from '@isometra/core';
 import { RouterLink } from '@angular/router';
 import type { DeskEntry, StoredSurface, Surface } from '@isometra/contract';
 import {
@@ -21,9 +21,10 @@ import {
   type WithMate,
 } from '@isometra/work';
 import { Settings } from '../data/settings';
+import { withUnit } from '../ui/form-model';
 import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
-import { Field } from '../ui/field';
+import { Figure } from '../ui/figure';
 import { Notice } from '../ui/notice';
 import { counted as soMany, inFine } from '../ui/say';
 import { TextBox } from '../ui/text-box';
@@ -69,7 +70,7 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
 /** How much is to come off each zone: from a wedge, from heights down to the best plane, or told by hand. */
 @Component({
   selector: 'iso-plan-panel',
-  imports: [RouterLink, Button, Choices, Field, Notice, SlopeField, TextBox],
+  imports: [RouterLink, Button, Choices, Figure, Notice, SlopeField, TextBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-panel.html',
   styleUrl: './plan-panel.css',
@@ -139,8 +140,12 @@ export class PlanPanel {
   private readonly size = (um: number): string => this.say(um, 'deviation');
 
   protected enter(zone: string, text: string): void {
-    this.typed.update((typed) => ({ ...typed, [zone]: text }));
+    const full = withUnit(text, { dimension: 'deviation' }, this.settings.system());
+    this.typed.update((typed) => ({ ...typed, [zone]: full }));
   }
+
+  /** What would do, in the unit of the screen. */
+  protected readonly example = (text: string): string => exampleFor({ dimension: 'deviation', example: text }, this.settings.system());
 
   /** A typed deviation, µm; undefined where it says nothing. */
   private figure(text: string): number | undefined {
@@ -162,13 +167,13 @@ export class PlanPanel {
   private slope(text: string, high: HighEnd | null): Slope | null | string {
     if (!text.trim()) return null;
     const wedge = this.figure(text);
-    if (wedge === undefined || wedge <= 0) return 'How much higher it is: give it above nothing. Try: 48 um';
+    if (wedge === undefined || wedge <= 0) return `How much higher it is: give it above nothing. Try: ${this.example('48 um')}`;
     return high === null ? 'Say which end stands high.' : { wedge, high };
   }
   /** Both slopes of a wedge, and what all of it comes down by, µm; a sentence where something cannot be. */
   private readonly wedges = computed((): { readonly slopes: readonly Slope[]; readonly down: number } | string => {
     const down = this.down().trim() ? this.figure(this.down()) : 0;
-    if (down === undefined || down < 0) return 'What all of it comes down by: nothing, or more. Try: 24 um';
+    if (down === undefined || down < 0) return `What all of it comes down by: nothing, or more. Try: ${this.example('24 um')}`;
     const first = this.wedge() || (down > 0 ? '' : '0');
     const slopes = [this.slope(first, this.end()), this.slope(this.second(), this.other())];
     const wrong = slopes.find((slope) => typeof slope === 'string');
@@ -183,7 +188,7 @@ export class PlanPanel {
 
   private byHeights(): Found | string {
     const doubt = this.figure(this.doubt());
-    if (doubt === undefined || doubt < 0) return 'How well a height is known: try 2 um';
+    if (doubt === undefined || doubt < 0) return `How well a height is known: try ${this.example('2 um')}`;
     const slope = this.tilt() === 'asked' ? this.slope(this.asked() || '0', this.askedEnd()) : this.tilt();
     const asked = slope === 'free' || slope === null ? undefined : slope;
     if (typeof asked === 'string' && asked !== 'none') return asked;
@@ -220,7 +225,7 @@ export class PlanPanel {
   private byHand(): Found | string {
     const depths = Object.entries(this.values('')).map(([zone, depth]) => ({ zone, depth }));
     if (depths.length === 0 || depths.some(({ depth }) => depth < 0))
-      return 'Give the depth of one zone at least, none below nothing. Try: 24 um';
+      return `Give the depth of one zone at least, none below nothing. Try: ${this.example('24 um')}`;
     return { own: { depths, from: 'hand', why: 'by hand' }, prices: [] };
   }
 

@@ -12,7 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { type Remote, proxy, wrap } from 'comlink';
-import { parseQuantity } from '@isometra/core';
+import { exampleFor, parseQuantity } from '@isometra/core';
 import type { Print } from '@isometra/core/print';
 import type { DeskEntry, Surface } from '@isometra/contract';
 import { takesBites } from '@isometra/work';
@@ -21,6 +21,7 @@ import { Settings } from '../data/settings';
 import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
+import { Figure } from '../ui/figure';
 import { File } from '../ui/file';
 import { Notice } from '../ui/notice';
 import { Progress } from '../ui/progress';
@@ -51,7 +52,7 @@ const STROKE = 0.025;
 /** Read a print: by a photograph whose four corners are touched, or by counting. What was seen is laid over it to look it over. */
 @Component({
   selector: 'iso-print-panel',
-  imports: [Button, Choices, Field, File, Notice, Progress, Slide],
+  imports: [Button, Choices, Field, Figure, File, Notice, Progress, Slide],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './print-panel.html',
   styleUrl: './print-panel.css',
@@ -226,6 +227,8 @@ export class PrintPanel implements OnDestroy {
     canvas.getContext('2d')?.putImageData(image, 0, 0);
   }
 
+  private readonly filmSize = (text: string): string => exampleFor({ dimension: 'deviation', example: text }, this.settings.system());
+
   private filmOf(): number | null | undefined {
     const text = this.filmShown().trim();
     if (!text) return null;
@@ -240,7 +243,7 @@ export class PrintPanel implements OnDestroy {
     const parsed = this.lay().trim() ? parseQuantity(this.lay(), 'length') : undefined;
     if (!parsed?.ok || parsed.value < 0 || parsed.value + reference.length > width + 0.5) {
       const most = bothUnits(width - reference.length, 'length', this.settings.shown()).large;
-      this.problem.set(`Where the end A of the straightedge lay: must be from nothing to ${most}, along the face. Try: 0 mm`);
+      this.problem.set(`Where the end A of the straightedge lay: must be from nothing to ${most}, along the face. Try: 0`);
       return undefined;
     }
     return { bite: { from: parsed.value, length: reference.length } };
@@ -249,7 +252,7 @@ export class PrintPanel implements OnDestroy {
   private common(): Pick<PrintContent, 'film' | 'pressed' | 'bite'> | undefined {
     const film = this.filmOf();
     if (film === undefined) {
-      this.problem.set('Film: must be a thickness up to 100 µm, or left empty. Try: 4 um');
+      this.problem.set(`Film: must be a thickness up to ${this.filmSize('100 um')}, or left empty. Try: ${this.filmSize('4 um')}`);
       return undefined;
     }
     const bite = this.bite();

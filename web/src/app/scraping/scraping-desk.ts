@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, type OnDestroy, effect, inject, signal, untracked, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { parseQuantity } from '@isometra/core';
+import { exampleFor, parseQuantity } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
 import { stateWords } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
@@ -11,6 +11,7 @@ import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
 import { Dialog } from '../ui/dialog';
 import { Field } from '../ui/field';
+import { Figure } from '../ui/figure';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { EdgeTurns, type Turns } from './edge-turns';
@@ -47,18 +48,21 @@ const STATES: readonly Choice<State>[] = (['rough', 'contact', 'measure', 'accep
   value,
   label: stateWords(value),
 }));
+const DIGIT_KEYS = ['0', '1', '2', '3', '4', '5', '6', '7', '8', '9'];
 /** The second digit of a zone above nine follows this soon, ms. */
 const DIGITS = 700;
 
 /** The scraping desk: one screen for dirty hands. A touch on a zone, its digit, or the pedal is one pass; nothing is typed to log a cycle. */
 @Component({
   selector: 'iso-scraping-desk',
+  host: { '(click)': 'letGo($event)' },
   imports: [
     RouterLink,
     Button,
     Choices,
     Dialog,
     Field,
+    Figure,
     Notice,
     Tick,
     EdgeTurns,
@@ -119,7 +123,10 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     });
     useKeys([
       key('Space', 'a pass on the yellow zone', [' '], () => this.passNext()),
-      key('1 … 9', 'a pass on that zone', ['0', '1', '2', '3', '4', '5', '6', '7', '8', '9'], () => undefined),
+      {
+        ...key('1 … 9', 'a pass on that zone', DIGIT_KEYS, () => undefined),
+        run: ({ key: digit }) => (this.panel() ? false : this.digit(digit)),
+      },
       key('⌫', 'take the last pass back', ['Backspace', 'Delete'], () => this.takeBack()),
       key('B', 'blue it', ['b'], () => this.blue()),
       key('P', 'read the print', ['p'], () => this.panel.set('print')),
@@ -137,11 +144,15 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
         run: () => (this.panel() ? this.panel.set(null) : false),
       },
     ]);
-    addEventListener('keydown', this.digit);
+  }
+
+  /** A finger presses once and lets go: the pedal after it is a pass again, not the button that was touched. */
+  protected letGo(event: MouseEvent): void {
+    const pressed = event.detail > 0 && event.target instanceof Element ? event.target.closest('button') : null;
+    if (pressed && !pressed.closest('[role="dialog"]')) pressed.blur();
   }
 
   ngOnDestroy(): void {
-    removeEventListener('keydown', this.digit);
     clearTimeout(this.timer);
     this.hand.machine.set(null);
     this.hand.doing.set('');
@@ -158,20 +169,9 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   }
 
   /** Digits are zones: at once where no other zone begins with them, else when no second one follows. */
-  private readonly digit = (event: KeyboardEvent): void => {
-    const target = event.target as HTMLElement | null;
-    if (
-      !/^\d$/.test(event.key) ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey ||
-      event.repeat ||
-      this.panel() ||
-      target?.tagName === 'INPUT'
-    )
-      return;
+  private digit(digit: string): void {
     clearTimeout(this.timer);
-    this.typedDigits += event.key;
+    this.typedDigits += digit;
     const ids = this.surface()?.zones.map(({ id }) => id) ?? [];
     const run = () => {
       const id = this.typedDigits;
@@ -181,7 +181,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     };
     if (ids.some((id) => id.length > this.typedDigits.length && id.startsWith(this.typedDigits))) this.timer = setTimeout(run, DIGITS);
     else run();
-  };
+  }
 
   private write(entry: NewEntry): void {
     const surface = this.surface();
@@ -247,8 +247,9 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     if (!this.surface()?.aim)
       return this.problem.set('This face is scraped by its contact alone: say on its card what it is to be true by.');
     const round = this.round();
-    this.value.set(round ? round.value.toFixed(1) : '');
-    this.doubt.set(round ? round.doubt.toFixed(1) : '');
+    const unit = this.surface()?.aim?.unit ?? '';
+    this.value.set(round ? `${round.value.toFixed(1)} ${unit}` : '');
+    this.doubt.set(round ? `${round.doubt.toFixed(1)} ${unit}` : '');
     this.panel.set('measure');
   }
 
@@ -258,7 +259,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
       return parsed?.ok ? parsed.value : NaN;
     });
     if (!Number.isFinite(value))
-      return this.problem.set(`What it reads: must be a figure in ${this.surface()?.aim?.unit ?? ''}, or with its unit. Try: 43`);
+      return this.problem.set('What it reads: must be a figure, bare in the unit beside it or with its own. Try: 43');
     if (!(doubt >= 0)) return this.problem.set('How surely: must be a figure, nothing or more. Try: 5');
     const round = this.round();
     const same = round && Math.abs(value - round.value) < 0.06;
@@ -285,14 +286,18 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     this.widthText.set(blade?.width ? `${blade.width} mm` : '');
     this.panel.set('blade');
   }
+  private readonly sizes = (text: string): string => exampleFor({ dimension: 'length', example: text }, this.settings.system());
+
   protected keepBlade(): void {
     if (!this.blade().trim()) return this.problem.set('Blade: is missing. Try: carbide, 40 mm radius');
     const [stroke, width] = [this.strokeText(), this.widthText()].map((text) => {
       const parsed = text.trim() ? parseQuantity(text, 'length') : undefined;
       return parsed && (parsed.ok && parsed.value > 0 && parsed.value <= 200 ? parsed.value : NaN);
     });
-    if (Number.isNaN(stroke)) return this.problem.set('Length of a stroke: must be above nothing and at most 200 mm. Try: 12 mm');
-    if (Number.isNaN(width)) return this.problem.set('Width of the blade: must be above nothing and at most 200 mm. Try: 20 mm');
+    if (Number.isNaN(stroke))
+      return this.problem.set(`Length of a stroke: must be above nothing and at most ${this.sizes('200 mm')}. Try: ${this.sizes('12 mm')}`);
+    if (Number.isNaN(width))
+      return this.problem.set(`Width of the blade: must be above nothing and at most ${this.sizes('200 mm')}. Try: ${this.sizes('20 mm')}`);
     this.panel.set(null);
     this.write({ kind: 'blade', content: { name: this.blade().trim(), stroke: stroke ?? null, ...(width !== undefined && { width }) } });
   }

@@ -22,8 +22,7 @@ describe('the scraping desk', () => {
   };
   type Page = Awaited<ReturnType<typeof open>>['page'];
   const key = async (page: Page, name: string) => {
-    dispatchEvent(new KeyboardEvent('keydown', { key: name }));
-    document.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: false }));
+    TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: name }));
     await page.fixture.whenStable();
     page.fixture.detectChanges();
   };
@@ -83,7 +82,7 @@ describe('the scraping desk', () => {
     expect(keys.all().some(({ keys: own }) => own.includes(' '))).toBeTrue();
     page.fixture.destroy();
     expect(keys.all()).toEqual([]);
-    dispatchEvent(new KeyboardEvent('keydown', { key: '4' }));
+    keys.handle(new KeyboardEvent('keydown', { key: '4' }));
     keys.handle(new KeyboardEvent('keydown', { key: ' ' }));
     await new Promise((resolve) => setTimeout(resolve, 60));
     expect(kinds(server)).toEqual(['plan']);
@@ -266,7 +265,7 @@ describe('the scraping desk', () => {
     await page.type('How surely', '4');
     page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
     await page.fixture.whenStable();
-    expect(page.text()).toContain('What it reads: must be a figure in um/m, or with its unit. Try: 43');
+    expect(page.text()).toContain('What it reads: must be a figure, bare in the unit beside it or with its own. Try: 43');
     await page.type('What it reads', '−43,5');
     page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
     await until(() => server.surfaces[0].entries.length === 1);

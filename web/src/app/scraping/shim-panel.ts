@@ -2,16 +2,16 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { dequal } from 'dequal';
 import { FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { Field } from '../ui/field';
+import { Figure } from '../ui/figure';
 import { Notice } from '../ui/notice';
 import { bothUnits } from '../ui/say';
 
 type Name = 'lift' | 'clearance' | 'shim' | 'layer';
-const FIELDS: readonly { readonly name: Name; readonly label: string; readonly example: string }[] = [
-  { name: 'lift', label: 'Lift measured', example: '64 um' },
-  { name: 'clearance', label: 'wanted', example: '20 um' },
-  { name: 'shim', label: 'shim under the cap now', example: '0.62 mm' },
-  { name: 'layer', label: 'one layer of it', example: '20 um' },
+const FIELDS: readonly { readonly name: Name; readonly label: string; readonly of: 'length' | 'deviation'; readonly example: string }[] = [
+  { name: 'lift', label: 'Lift measured', of: 'deviation', example: '64 um' },
+  { name: 'clearance', label: 'wanted', of: 'deviation', example: '20 um' },
+  { name: 'shim', label: 'shim under the cap now', of: 'length', example: '0.62 mm' },
+  { name: 'layer', label: 'one layer of it', of: 'deviation', example: '20 um' },
 ];
 
 /** What is asked, as far as it is known already. */
@@ -20,18 +20,19 @@ export type ShimTexts = Readonly<Partial<Record<Name, string>>>;
 /** A split bearing: how many whole layers come out from under its cap, and what lift that leaves. */
 @Component({
   selector: 'iso-shim-panel',
-  imports: [Field, Notice],
+  imports: [Figure, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="soft">The same on both sides of the cap, in whole layers, never rounded up.</p>
     <p class="line">
       @for (field of fields; track field.name) {
-        <iso-field
+        <iso-figure
           [label]="field.label"
           [name]="field.label"
+          [of]="field.of"
+          [example]="field.example"
           [value]="texts()[field.name] ?? ''"
           [size]="8"
-          [placeholder]="field.example"
           (typed)="write(field.name, $event)"
         />
       }

@@ -1,15 +1,23 @@
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
 import type { HighEnd } from '@isometra/work';
 import { Choices, type Choice } from '../ui/choices';
-import { Field } from '../ui/field';
+import { Figure } from '../ui/figure';
 
 /** How much higher a face is, and at which of its ends: nothing is taken for granted. */
 @Component({
   selector: 'iso-slope-field',
-  imports: [Choices, Field],
+  imports: [Choices, Figure],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <iso-field [label]="label()" [name]="name()" [value]="text()" [size]="8" [placeholder]="example()" (typed)="text.set($event)" />
+    <iso-figure
+      [label]="label()"
+      [name]="name()"
+      of="deviation"
+      [value]="text()"
+      [size]="8"
+      [example]="example()"
+      (typed)="text.set($event)"
+    />
     <span>at</span>
     <iso-choices [label]="which()" [options]="ends()" [value]="end()" (chosen)="end.set($any($event))" />
   `,

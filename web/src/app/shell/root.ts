@@ -12,9 +12,9 @@ import { Plate } from './plate';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'keys.handle($event)' },
   template: `
-    <a class="skip" href="#work">Go to the work</a>
+    <a class="skip" href="#work" (click)="$event.preventDefault(); work.focus()">Go to the work</a>
     <iso-plate class="no-print" />
-    <main id="work" tabindex="-1"><router-outlet /></main>
+    <main #work id="work" tabindex="-1"><router-outlet /></main>
     <iso-key-strip class="no-print" />
   `,
   styles: `

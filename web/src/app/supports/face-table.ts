@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { parseQuantity } from '@isometra/core';
+import { bareUnit, DIMENSIONS, parseQuantity, readTyped } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { bothUnits, isZero } from '../ui/say';
@@ -23,7 +23,7 @@ type Face = Casting['supports'][number];
         <tr>
           <th>Face</th>
           @for (axis of axes(); track axis) {
-            <th>{{ axis }}, mm</th>
+            <th>{{ axis }}, {{ placeUnit() }}</th>
           }
           <th>Area, {{ areaUnit().name }}</th>
           <th>May be</th>
@@ -36,7 +36,7 @@ type Face = Casting['supports'][number];
           <th scope="row">{{ face.id }}</th>
           @for (axis of axes(); track axis; let i = $index) {
             <td>
-              <iso-text-box [label]="axis + ' of ' + face.id" [value]="face.at[i]" (entered)="place(face, i, $event)" />
+              <iso-text-box [label]="axis + ' of ' + face.id" [value]="placeShown(face.at[i])" (entered)="place(face, i, $event)" />
             </td>
           }
           <td>
@@ -132,6 +132,13 @@ export class FaceTable {
     this.settings.system() === 'inch' ? { name: 'in²', mm2: 645.16 } : { name: 'cm²', mm2: 100 },
   );
 
+  /** Places are shown and typed in the unit of the screen; a face keeps mm. */
+  protected readonly placeUnit = computed(() => bareUnit({ dimension: 'length' }, this.settings.system()));
+
+  protected placeShown(mm: number): string {
+    return String(Number((mm / DIMENSIONS.length.factors[this.placeUnit()]).toFixed(this.settings.system() === 'mm' ? 3 : 4)));
+  }
+
   protected areaShown(mm2: number): string {
     return String(Number((mm2 / this.areaUnit().mm2).toFixed(2)));
   }
@@ -173,9 +180,10 @@ export class FaceTable {
   }
 
   protected place(face: Face, axis: number, typed: string): void {
-    const parsed = parseQuantity(typed, 'length', this.settings.system() === 'inch' && /[a-z"]/i.test(typed) ? 'in' : 'mm');
+    if (typed.trim() === this.placeShown(face.at[axis])) return;
+    const parsed = readTyped(typed, { dimension: 'length' }, this.settings.system());
     if (!parsed.ok) {
-      this.fault.set(`${this.axes()[axis]} of ${face.id} ${parsed.message}. Try: ${parsed.example}`);
+      this.fault.set(`${this.axes()[axis]} of ${face.id} ${parsed.message}. Try: ${this.settings.system() === 'mm' ? '120.5' : '4.75'}`);
       return;
     }
     this.fault.set('');
@@ -188,7 +196,9 @@ export class FaceTable {
     const text = typed.trim();
     const parsed = text ? parseQuantity(text, 'deviation', this.settings.system() === 'mm' ? 'mm' : 'thou') : undefined;
     if (parsed && (!parsed.ok || parsed.value < 0)) {
-      this.fault.set(`Most for ${face.id} ${parsed.ok ? 'must not be below nothing' : parsed.message}. Try: 0.05 mm`);
+      this.fault.set(
+        `Most for ${face.id} ${parsed.ok ? 'must not be below nothing' : parsed.message}. Try: ${this.settings.system() === 'mm' ? '0.05 mm' : '2 thou'}`,
+      );
       return;
     }
     this.fault.set('');

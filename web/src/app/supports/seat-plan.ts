@@ -73,7 +73,7 @@ export class SeatPlan {
   private readonly frame = computed((): Casting['frame'] => (machineFamily(this.desk.kind()) === 'mill' ? 'mill' : 'lathe'));
 
   private readonly fullPreset = computed(() => settled(presetSchema, this.preset(), this.settings.system()));
-  protected readonly presetFaults = computed(() => formFaults(presetSchema, this.fullPreset()));
+  protected readonly presetFaults = computed(() => formFaults(presetSchema, this.fullPreset(), this.settings.system()));
 
   constructor() {
     const hand = inject(AtHand);

@@ -15,6 +15,7 @@ import type {
   Redate,
   RoundHead,
   Shop,
+  Strike,
   StoredSurface,
   Surface,
   RoundWrite,
@@ -134,6 +135,7 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/shop$/, () => this.shop],
     ['POST', /^\/shop\/first-browser$/, (_match, { timeZone }: Shop) => (this.shop = { timeZone, chosenBy: null })],
     ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],
+    ['POST', /^\/rounds\/([^/]+)\/strike$/, (_match, body: Strike) => this.strike(body)],
     ['POST', /^\/rounds\/([^/]+)\/date$/, (_match, body: Redate) => this.redate(body)],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
@@ -258,6 +260,14 @@ export class FakeServer implements HttpBackend {
     const now = { ...body, version: body.version + 1 };
     this.rounds = this.rounds.map((round) => (round.id === body.id ? { ...round, ...now } : round));
     return now;
+  }
+
+  private strike({ id, why, by, version }: Strike): RoundWrite | undefined {
+    this.rounds = this.rounds.map(({ struck, ...round }) =>
+      round.id !== id ? { ...round, struck } : { ...round, version: version + 1, ...(why !== null && { struck: { why, by, at: NOW } }) },
+    );
+    const round = this.rounds.find((entry) => entry.id === id);
+    return round && roundWriteOf(round);
   }
 
   private redate({ id, at, version }: Redate): RoundWrite | undefined {

@@ -1,6 +1,7 @@
 import { CHECKS, instrumentSchema, type CheckDefinition } from '@isometra/core';
 import { machineCardSchema } from '@isometra/contract';
-import { bareUnit, fieldsOf, formFaults, settled, withField, withUnit } from './form-model';
+import { bareUnit } from '@isometra/core';
+import { fieldsOf, formFaults, settled, withField, withUnit } from './form-model';
 
 const traverse = CHECKS.get('tailstock-traverse') as CheckDefinition;
 
@@ -29,11 +30,11 @@ describe('a form drawn from a schema', () => {
   });
 
   it('tells faults by path', () => {
-    expect(formFaults(traverse.setup, { centreDistance: 'long', bar: { diameter: '-3 mm' } }).map((fault) => fault.path)).toEqual([
+    expect(formFaults(traverse.setup, { centreDistance: 'long', bar: { diameter: '-3 mm' } }, 'mm').map((fault) => fault.path)).toEqual([
       'centreDistance',
       'bar.diameter',
     ]);
-    expect(formFaults(traverse.setup, { centreDistance: '420 mm' })).toEqual([]);
+    expect(formFaults(traverse.setup, { centreDistance: '420 mm' }, 'mm')).toEqual([]);
   });
 
   it('takes an emptied field or group out', () => {

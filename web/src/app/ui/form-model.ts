@@ -1,6 +1,7 @@
 import {
-  type Dimension,
+  askedBack,
   bareSchema,
+  bareUnit,
   DIMENSIONS,
   faultsOf,
   fieldInfo,
@@ -8,6 +9,7 @@ import {
   readNumber,
   type Fault,
   type FieldInfo,
+  type Figures,
   type UnitSystem,
 } from '@isometra/core';
 import * as z from 'zod';
@@ -69,10 +71,31 @@ function notTold(schema: z.ZodObject, value: FormValue, prefix = ''): Fault[] {
   });
 }
 
-/** What is wrong with what was typed, by path. */
-export function formFaults(schema: z.ZodObject, value: FormValue): Fault[] {
+/** Bare figures that are far from what such a thing is, by path: they want their unit written. */
+export function askedFaults(schema: z.ZodObject, value: FormValue, system: UnitSystem, prefix = ''): Fault[] {
+  return fieldsOf(schema).flatMap(({ key, info, kind }): Fault[] => {
+    const [part, path] = [value[key], prefix + key];
+    if (part === undefined) return [];
+    const within = bareSchema(schema.shape[key] as z.ZodType);
+    if (kind === 'group') return askedFaults(within as z.ZodObject, part as FormValue, system, `${path}.`);
+    if (kind === 'list')
+      return (part as FormValue[]).flatMap((row, i) =>
+        askedFaults(elementOf(schema.shape[key] as z.ZodType), row, system, `${path}[${i}].`),
+      );
+    const asked = typeof part === 'string' ? askedBack(part, info, system) : undefined;
+    return asked ? [{ path, message: `of ${part}: ${orWords(asked)}? Write the unit`, example: asked[0] }] : [];
+  });
+}
+
+const orWords = (choices: readonly string[]): string =>
+  choices.length > 1 ? `${choices.slice(0, -1).join(', ')} or ${choices[choices.length - 1]}` : choices.join('');
+
+/** What is wrong with what was typed, by path; a figure that is asked back is asked once. */
+export function formFaults(schema: z.ZodObject, value: FormValue, system: UnitSystem): Fault[] {
   const parsed = schema.safeParse(value);
-  return [...(parsed.success ? [] : faultsOf(parsed.error, [], Object.keys(schema.shape))), ...notTold(schema, value)];
+  const asked = askedFaults(schema, value, system);
+  const told = parsed.success ? [] : faultsOf(parsed.error, [], Object.keys(schema.shape));
+  return [...asked, ...told.filter(({ path }) => !asked.some((entry) => entry.path === path)), ...notTold(schema, value)];
 }
 
 /** A value with one field changed; an emptied field is taken out, an emptied group too. */
@@ -81,21 +104,6 @@ export function withField(value: FormValue, key: string, next: unknown): FormVal
   const empty =
     next === undefined || next === '' || next === false || (typeof next === 'object' && next !== null && Object.keys(next).length === 0);
   return empty ? rest : { ...rest, [key]: next };
-}
-
-/** What a bare number is in on a screen that speaks inches. */
-const INCH_UNITS: Readonly<Partial<Record<Dimension, string>>> = {
-  length: 'in',
-  deviation: 'thou',
-  slope: 'thou/ft',
-  twist: 'thou/ft per ft',
-};
-
-/** Unit that a bare number will be taken in, as shown beside the field. */
-export function bareUnit(info: FieldInfo, system: UnitSystem): string {
-  if (!info.dimension) return '';
-  const inch = INCH_UNITS[info.dimension];
-  return system === 'inch' && inch ? inch : (info.unit ?? DIMENSIONS[info.dimension].base);
 }
 
 /** A stored number as a person would type it: it is in the unit of the file, not in the one shown now. */
@@ -122,8 +130,9 @@ export function settled(schema: z.ZodObject, value: FormValue, system: UnitSyste
  * What a person typed, with the shown unit written behind a bare number: so that it stays what it
  * was when the units are switched.
  */
-export function withUnit(text: string, info: FieldInfo, system: UnitSystem): string {
+export function withUnit(text: string, info: Figures, system: UnitSystem): string {
   const read = readNumber(text);
-  if (!info.dimension || !read || read.unit !== '') return text.trim();
+  // What is asked back stays bare: its unit is not known yet.
+  if (!info.dimension || !read || read.unit !== '' || askedBack(text, info, system)) return text.trim();
   return `${text.trim()} ${prettyUnit(bareUnit(info, system))}`;
 }

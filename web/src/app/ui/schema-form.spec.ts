@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import * as z from 'zod';
-import { CHECKS, fieldRegistry, measure, type CheckDefinition } from '@isometra/core';
+import { CHECKS, fieldRegistry, instrumentSchema, measure, type CheckDefinition } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show, until } from '../testing/fake-shop.spec';
 import { formFaults, settled, type FormValue } from './form-model';
 import { SchemaForm } from './schema-form';
 
@@ -18,7 +18,7 @@ const { setup } = CHECKS.get('tailstock-traverse') as CheckDefinition;
 class Host {
   readonly schema = setup;
   readonly value = signal<FormValue>({});
-  readonly faults = () => formFaults(setup, this.value());
+  readonly faults = () => formFaults(setup, this.value(), 'mm');
   take(value: FormValue): void {
     this.value.set(value);
   }
@@ -68,18 +68,51 @@ describe('a schema form', () => {
     expect(host.value()).toEqual({ centreDistance: '16 1/2 in' });
   });
 
+  it('a division is engraved in mm; what cannot be one is asked back beside the field, and nothing goes on before it is told', async () => {
+    const division = z.object({ graduation: instrumentSchema.shape.graduation });
+    const form = await show(SchemaForm, { schema: division, value: {}, showAll: false });
+    const given: FormValue[] = [];
+    form.fixture.componentInstance.changed.subscribe((value) => {
+      given.push(value);
+      form.fixture.componentRef.setInput('value', value);
+      form.fixture.componentRef.setInput('faults', formFaults(division, value, 'mm'));
+    });
+    const input = form.all('input')[0] as HTMLInputElement;
+    expect(input.placeholder).toBe('0.002 mm');
+    const type = async (text: string) => {
+      input.value = text;
+      input.dispatchEvent(new Event('input'));
+      input.dispatchEvent(new Event('blur'));
+      await form.fixture.whenStable();
+    };
+    await type('0.01');
+    expect(given.at(-1)).toEqual({ graduation: '0.01 mm' });
+    await type('2');
+    expect(given.at(-1)).toEqual({ graduation: '2' });
+    expect(form.text()).toContain('One division: 2 of what?');
+    expect(formFaults(division, { graduation: '2' }, 'mm').map(({ message }) => message)).toEqual([
+      'of 2: 2 µm, 2 thou or 2 mm? Write the unit',
+    ]);
+    await form.press('2 µm');
+    expect(given.at(-1)).toEqual({ graduation: '2 µm' });
+    expect(form.text()).not.toContain('of what?');
+  });
+
   it('a stored number keeps its own unit when inches are shown', async () => {
     TestBed.inject(Settings).system.set('inch');
     const { field } = await open({ centreDistance: 620 });
     expect(field('Distance between centres').value).toBe('620 mm');
   });
 
-  it('choices of a few are all in sight, the first is meant when none is chosen', async () => {
+  it('choices of a few are all in sight; none is shown as made that nobody made, and one that was made can be taken back', async () => {
     const { element, host } = await open();
     const options = [...element.querySelectorAll<HTMLInputElement>('input[type=radio]')];
-    expect(options[0].checked).toBeTrue();
+    expect(options.some(({ checked }) => checked)).toBeFalse();
     options[1].dispatchEvent(new Event('change'));
     expect(host.value()).toEqual({ side: 'rear' });
+    await until(() => element.textContent?.includes('not said') ?? false);
+    [...element.querySelectorAll('button')].find((button) => button.textContent?.trim() === 'not said')?.click();
+    expect(host.value()).toEqual({});
   });
 
   it('groups write into their own part', async () => {
@@ -98,7 +131,7 @@ describe('rows of a list', () => {
     const form = await show(SchemaForm, {
       schema: bar,
       value: { diameters: [{ at: '20 mm', diameter: 'thick' }] },
-      faults: formFaults(bar, { diameters: [{ at: '20 mm', diameter: 'thick' }] }),
+      faults: formFaults(bar, { diameters: [{ at: '20 mm', diameter: 'thick' }] }, 'mm'),
       showAll: true,
     });
     const changes: FormValue[] = [];

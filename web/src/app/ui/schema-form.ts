@@ -1,11 +1,10 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { Day } from './day';
-import { bareSchema, prettyUnit, readNumber, type Fault } from '@isometra/core';
+import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, readNumber, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
-import { exampleIn } from './in-units';
-import { bareUnit, fieldsOf, withBaseUnit, withField, withUnit, type FieldModel, type FormValue } from './form-model';
+import { fieldsOf, withBaseUnit, withField, withUnit, type FieldModel, type FormValue } from './form-model';
 import { Choices } from './choices';
 import { Button, TextField } from './controls';
 import { Notice } from './notice';
@@ -36,11 +35,14 @@ export class SchemaForm {
   readonly changed = output<FormValue>();
 
   private readonly settings = inject(Settings);
-  /** What would do, in the units of the hand. */
-  protected readonly exampleOf = (example: string): string => exampleIn(example, this.settings.system());
+  /** What would do, in the unit that stands beside the field. */
+  protected readonly exampleOf = ({ info }: FieldModel): string => exampleFor(info, this.settings.system());
   /** The same for a fault: a choice by the words it is shown in, never by the name it is kept under. */
   protected readonly wouldDo = ({ info }: FieldModel, { example }: Fault): string =>
-    info.choices?.find(({ value }) => value === example)?.label ?? this.exampleOf(example);
+    info.choices?.find(({ value }) => value === example)?.label ?? exampleFor({ ...info, example }, this.settings.system());
+  /** A bare figure that is far from what such a thing is: what it may be, each with its unit. */
+  protected readonly asked = (field: FieldModel): readonly string[] | undefined =>
+    this.showAll() || this.touched().has(field.key) ? askedBack(this.text(field), field.info, this.settings.system()) : undefined;
   private readonly latest = linkedSignal(() => this.value());
   private readonly touched = signal<ReadonlySet<string>>(new Set());
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
@@ -85,8 +87,9 @@ export class SchemaForm {
     return value === undefined ? '' : typeof value === 'number' && field.info.dimension ? withBaseUnit(value, field.info) : String(value);
   }
 
+  /** What is stored, and nothing else: a choice that nobody made is not shown as made. */
   protected chosen(field: FieldModel): string | undefined {
-    return (this.value()[field.key] as string | undefined) ?? (field.required ? undefined : field.info.choices?.[0]?.value);
+    return this.value()[field.key] as string | undefined;
   }
 
   protected unit(field: FieldModel): string {

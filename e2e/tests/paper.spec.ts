@@ -1,0 +1,40 @@
+import { getDocumentProxy } from 'unpdf';
+import { call, expect, read, test } from './shop.js';
+
+/** Where texts begin on the pages of a PDF: page, mm from the left, and the text. */
+async function textsOf(pdf: Buffer): Promise<{ page: number; x: number; text: string }[]> {
+  const document = await getDocumentProxy(new Uint8Array(pdf));
+  const found: { page: number; x: number; text: string }[] = [];
+  for (let page = 1; page <= document.numPages; page++) {
+    const { items } = await (await document.getPage(page)).getTextContent();
+    for (const item of items) if ('str' in item) found.push({ page, x: (item.transform[4] * 25.4) / 72, text: item.str.trim() });
+  }
+  return found;
+}
+
+test('a cutting template is printed 1:1, with a bar to lay a rule on, its words on the same sheet', async ({ page, shop }) => {
+  const id = crypto.randomUUID();
+  const base = { length: '160 mm', width: '110 mm', bolt: '16 mm' };
+  const card = { number: 'L-72', kind: 'engine-lathe', centreDistance: '1000 mm', base };
+  await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+  await page.goto(`${shop.address}/machines/${id}/bench/tailstock-traverse`);
+  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('Distance between centres').fill('420 mm');
+  await page.getByLabel('One division').fill('0.002 mm');
+  await page.getByText('it counts up').click();
+  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await read(page, '0', '0', '0', '-40', '0');
+  await call(page).getByRole('link', { name: 'Job card for this move' }).click();
+  await expect(page.locator('iso-shim-templates svg')).toBeVisible();
+
+  const texts = await textsOf(await page.pdf({ format: 'A4', landscape: true }));
+  const bar = texts.find(({ text }) => text === '50 mm');
+  const zero = texts.filter(({ text, page: on }) => text === '0' && on === bar?.page).at(-1);
+  expect(bar && zero && bar.x - zero.x).toBeGreaterThan(49.8);
+  expect(bar && zero && bar.x - zero.x).toBeLessThan(50.2);
+  const onSheet = texts.filter(({ page: on }) => on === bar?.page).map(({ text }) => text);
+  expect(onSheet.join(' ')).toContain('Lay a rule on the bar');
+  expect(onSheet.join(' ')).toContain('Cutting template, 1:1');
+  // Neither plate nor keys are printed.
+  expect(texts.map(({ text }) => text).join(' ')).not.toContain('mm or inch');
+});

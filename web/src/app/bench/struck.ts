@@ -1,0 +1,69 @@
+import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import type { StoredRound } from '@isometra/contract';
+import type { ApiFailure } from '../data/api';
+import { Rounds } from '../data/rounds';
+import { dateWords } from '../data/when';
+import { Desk } from '../machine/desk';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
+import { Notice } from '../ui/notice';
+
+/** A spoilt round: it is struck out with a reason, kept, and counted nowhere; and it can be taken back. */
+@Component({
+  selector: 'iso-struck',
+  imports: [Button, Field, Notice],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (round().struck; as struck) {
+      <iso-notice kind="caution" [text]="words(struck)" />
+      <button pButton type="button" [disabled]="sending()" (click)="send(null)">Count it again</button>
+    } @else if (asking()) {
+      <form class="line" novalidate (submit)="$event.preventDefault(); send(why())">
+        <iso-field label="It is spoilt because" placeholder="the bar was not home" [size]="30" [value]="why()" (typed)="why.set($event)" />
+        <button pButton type="submit" [disabled]="sending()">Strike it out</button>
+        <button pButton type="button" class="plain" (click)="asking.set(false)">leave it</button>
+      </form>
+    } @else {
+      <button pButton type="button" class="plain" (click)="asking.set(true)">This round is spoilt</button>
+    }
+    <iso-notice [text]="problem()" />
+  `,
+  styles: `
+    .line {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 10px;
+      align-items: baseline;
+    }
+  `,
+})
+export class Struck {
+  readonly round = input.required<StoredRound>();
+  private readonly rounds = inject(Rounds);
+  private readonly desk = inject(Desk);
+  protected readonly asking = signal(false);
+  protected readonly sending = signal(false);
+  protected readonly why = signal('');
+  protected readonly problem = signal('');
+
+  protected words({ why, by, at }: NonNullable<StoredRound['struck']>): string {
+    return `This round was struck out by ${by} on ${dateWords(at)}: ${why}. It is kept and counts nowhere.`;
+  }
+
+  protected send(why: string | null): void {
+    if (why !== null && !why.trim()) return this.problem.set('Say why it is spoilt. Try: the bar was not home');
+    this.problem.set('');
+    this.sending.set(true);
+    this.rounds.strike(this.round(), why?.trim() ?? null).subscribe({
+      next: () => {
+        this.sending.set(false);
+        this.asking.set(false);
+        this.desk.refresh();
+      },
+      error: (failure: ApiFailure) => {
+        this.sending.set(false);
+        this.problem.set(failure.message);
+      },
+    });
+  }
+}

@@ -1,0 +1,37 @@
+import type { CheckDefinition } from '@isometra/core';
+import { reallyMoved, staleWords, type OldNews } from '@isometra/work';
+import { callSentence, sizeOf, spoken, wayOfMove, type Shown } from './say';
+
+/** How the words of a round that is history are filled in. */
+export interface OldFacts {
+  readonly check: CheckDefinition;
+  readonly shown: Shown;
+  /** A date as the shop writes it. */
+  readonly day: (at: string) => string;
+  /** The number of a round among those of its check. */
+  readonly number: (round: { readonly id: string; readonly number: number }) => number;
+}
+
+/** Why a round is history, in its first line: what came after it, when, by whom, with what result. */
+export function oldWords(old: OldNews, { check, shown, day, number }: OldFacts): string {
+  switch (old.code) {
+    case 'later-round': {
+      const { round } = old;
+      const said = Object.entries(round.finding?.quantities ?? {}).flatMap(([name, found]) =>
+        found.verdict === null || !check.quantities[name] ? [] : [callSentence(found, check.quantities[name], shown)],
+      );
+      return [`This is history: round ${number(round)} was read on ${day(round.at)} by ${round.by}.`, ...said].join(' ');
+    }
+    case 'moved': {
+      const { move } = old;
+      const info = check.quantities[move.quantity];
+      const amount = reallyMoved(move);
+      const size = `${sizeOf(amount, info, shown, 1).large} ${spoken(wayOfMove(amount, info))}`.trim();
+      return `This is history: its move was done on ${day(move.doneAt ?? move.begunAt)} by ${move.by}, ${size}. A new round tells what it did.`;
+    }
+    case 'stale':
+      return `This is history: ${staleWords(old.reason)}.`;
+    case 'ended':
+      return `This is history: its survey, “${old.survey.title}”, ended on ${day(old.survey.endedAt ?? '')}.`;
+  }
+}
