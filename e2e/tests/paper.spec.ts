@@ -32,9 +32,14 @@ test('a cutting template is printed 1:1, with a bar to lay a rule on, its words 
   const zero = texts.filter(({ text, page: on }) => text === '0' && on === bar?.page).at(-1);
   expect(bar && zero && bar.x - zero.x).toBeGreaterThan(49.8);
   expect(bar && zero && bar.x - zero.x).toBeLessThan(50.2);
-  const onSheet = texts.filter(({ page: on }) => on === bar?.page).map(({ text }) => text);
-  expect(onSheet.join(' ')).toContain('Lay a rule on the bar');
-  expect(onSheet.join(' ')).toContain('Cutting template, 1:1');
+  const words = (of: typeof texts) =>
+    of
+      .map(({ text }) => text)
+      .join(' ')
+      .replace(/\s+/g, ' ');
+  const onSheet = words(texts.filter(({ page: on }) => on === bar?.page));
+  expect(onSheet).toContain('Lay a rule on the bar');
+  expect(onSheet).toContain('Cutting template, 1:1');
   // Neither plate nor keys are printed.
-  expect(texts.map(({ text }) => text).join(' ')).not.toContain('mm or inch');
+  expect(words(texts)).not.toContain('mm or inch');
 });

@@ -64,10 +64,15 @@ const facesOf = (surfaces: readonly StoredSurface[]): BoardPlate['faces'] =>
     }))
     .filter(({ left }) => left > 0);
 
-/** Pairs of ways that do not agree, each named once whatever the number of quantities. */
+/**
+ * Pairs of ways that do not agree, each named once whatever the number of quantities. Of two that speak of different things, the carriage
+ * and the spindle, neither need be wrong: that is told where they stand side by side.
+ */
 const pairsApart = (rungs: readonly Rung[]): BoardPlate['apart'] => [
   ...new Map(
-    methodsApart(lastWords(rungs)).map(({ one, other }) => [`${one.id} ${other.id}`, { one: one.title, other: other.title }]),
+    methodsApart(lastWords(rungs))
+      .filter(({ one, other }) => one.view === other.view)
+      .map(({ one, other }) => [`${one.id} ${other.id}`, { one: one.title, other: other.title }]),
   ).values(),
 ];
 

@@ -24,7 +24,7 @@ import { Notice } from '../ui/notice';
       <iso-field label="Time of day" placeholder="18:40" [size]="6" [value]="clock()" (typed)="clock.set($event)" />
     </p>
     <p class="line">
-      <iso-field label="Why" placeholder="the clock of the telephone was wrong" [size]="34" [value]="why()" (typed)="why.set($event)" />
+      <iso-field label="Why" placeholder="the clock was wrong" [size]="20" [value]="why()" (typed)="why.set($event)" />
       <button pButton type="button" class="next" [disabled]="sending()" (click)="send()">Put the date right</button>
     </p>
     <iso-notice [text]="problem()" />
@@ -39,6 +39,7 @@ import { Notice } from '../ui/notice';
       flex-wrap: wrap;
       gap: 10px;
       align-items: baseline;
+      margin: 12px 0 0;
     }
   `,
 })

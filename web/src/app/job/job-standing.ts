@@ -47,6 +47,20 @@ export abstract class JobStanding extends JobMove {
       ? { link: [...bench, old.round.id], to: `To round ${this.desk.number(old.round)}` }
       : { link: ['/machines', round.machineId, 'survey'], to: 'To the survey' };
   });
+  /** A card that is done is a record: when, by whom, and what the round after it said of it. */
+  protected readonly record = computed((): string => {
+    const [saved, check] = [this.saved(), this.check()];
+    if (!saved?.doneAt || !check) return '';
+    const judged = this.desk.judged(check.id).find(({ move }) => move.id === saved.id);
+    const out = saved.made?.takenOut;
+    return [
+      `Done on ${dateWords(saved.doneAt)} by ${saved.by}.`,
+      out ? `It is out again since ${dateWords(out.at)}.` : '',
+      judged ? moveTold(judged, this.info(), this.shown()).text : out ? '' : 'No round after it yet.',
+    ]
+      .filter(Boolean)
+      .join(' ');
+  });
   /** Why this card is old news: a later round, or a move since that upset what it was read on. */
   protected readonly outdated = computed((): string => {
     const [round, check] = [this.round(), this.check()];
