@@ -97,6 +97,20 @@ describe('the rungs of a machine', () => {
     expect(rungOf([...rounds, good], 'spindle-axis')?.waits).toEqual([]);
   });
 
+  it('wait for the casting that they rest on, not for another one', () => {
+    const rocks = (casting: string) =>
+      diary.round('seat', 'out', {
+        conditions: { casting },
+        finding: finding({ rock: quantity({ verdict: 'out' }) }, [{ code: 'seat-rocks', severity: 'serious', halts: true }]),
+      });
+    const read = [diary.round('spindle-axis', 'in'), diary.round('tailstock-traverse', 'in')];
+    const waits = (casting: string) =>
+      ['spindle-axis', 'tailstock-traverse'].map((id) => rungOf([rocks(casting), ...read], id)?.waits.map(({ check }) => check));
+    expect(waits('headstock')).toEqual([['seat'], ['seat']]);
+    expect(waits('tailstock')).toEqual([[], ['seat']]);
+    expect(waits('column')).toEqual([[], []]);
+  });
+
   it('want to be read again after their time, where they have one', () => {
     const timed = checksFor('engine-lathe').find(({ goodFor }) => goodFor !== undefined);
     const id = timed?.id ?? '';

@@ -61,13 +61,25 @@ function acceptance({ round, found }: Part, { accepted }: CampaignPlan): LeftRea
 const haltsOf = (round: RoundHead | undefined): string[] =>
   (round?.finding?.notes ?? []).flatMap(({ code, halts }) => (halts ? [code] : []));
 
-/** One casting that rocks halts what follows, whichever other was read after it and does not. */
-function waitsIn({ hangsOn }: CheckDefinition, { things }: Standing): Waiting[] {
-  return hangsOn.flatMap((other) => {
-    const codes = (things.get(other) ?? []).flatMap(([last]) => (last.stale ? [] : haltsOf(last.round)));
+/**
+ * One casting that rocks halts what rests on it, whichever other was read after it and does not. A rung that was not read on a named
+ * casting halts whatever hangs on it.
+ */
+function waitsIn({ hangsOn, rests }: CheckDefinition, { things }: Standing): Waiting[] {
+  return [...things].flatMap(([other, own]) => {
+    const halted = own.filter(([{ round }]) => {
+      const casting = round.conditions['casting'];
+      return casting === undefined || rests === undefined ? hangsOn.includes(other) : rests.includes(String(casting));
+    });
+    const codes = halted.flatMap(([last]) => (last.stale ? [] : haltsOf(last.round)));
     return [...new Set(codes)].map((code) => ({ check: other, code }));
   });
 }
+
+/** Rungs that may halt a check: those it hangs on, and those that are read on the castings it rests on. */
+export const mayHalt = ({ hangsOn, rests }: CheckDefinition): readonly string[] => [
+  ...new Set([...hangsOn, ...(rests ? [...CHECKS.values()].filter(({ apart }) => apart?.includes('casting')).map(({ id }) => id) : [])]),
+];
 
 /**
  * What the finding of a check waits for, as notes for its solving: a rung it hangs on that rocks or tips.

@@ -274,6 +274,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly picture: Picture;
   /** The rungs it hangs on: a move there makes its result stale, and they stand before it. */
   readonly hangsOn: readonly string[];
+  /** Castings on whose seats it rests: one of them that rocks halts it, another one does not. Left out, whichever rocks. */
+  readonly rests?: readonly string[];
   /** Rungs that stand before it in the working order although a move there leaves it good. */
   readonly after?: readonly string[];
   /** What it makes known of the machine. */

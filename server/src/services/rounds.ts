@@ -4,14 +4,15 @@ import type { MoveWrite, Redate, Round, RoundWrite, Strike, StoredReading, Store
 import {
   campaignOf,
   learnedSpread,
+  mayHalt,
   pendingOf,
   roundFaults,
   ruling,
   sheetOf,
+  type ShopFacts,
   shopTime,
   solveWhatStands,
   waitNotes,
-  type ShopFacts,
 } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
@@ -119,8 +120,9 @@ async function getStored(sequelize: Sequelize, id: string): Promise<StoredRound>
 /** One round with its finding, worked out by what its survey judges by, with what it waits for. */
 export async function getRound(sequelize: Sequelize, solver: Solver, id: string): Promise<Round> {
   const round = await getStored(sequelize, id);
-  const hangsOn = CHECKS.get(round.check)?.hangsOn ?? [];
-  const taught = CHECKS.get(round.check)?.reseatSpread === undefined ? [] : [round.check];
+  const check = CHECKS.get(round.check);
+  const hangsOn = check ? mayHalt(check) : [];
+  const taught = check?.reseatSpread === undefined ? [] : [round.check];
   const [machine, survey, stock, heads] = await Promise.all([
     getMachine(round.machineId),
     getSurvey(round.surveyId),

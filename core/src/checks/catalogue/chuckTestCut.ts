@@ -105,6 +105,7 @@ export const chuckTestCut = defineCheck({
   part: HEADSTOCK,
   picture: { drawing: 'turned-bar', bends: { h: 'slopeH' } },
   hangsOn: ['bed-twist', 'way-straightness', 'seat', 'spindle-axis'],
+  rests: ['headstock', 'saddle'],
   knows: [
     { quantity: 'slopeH', name: 'axisSlopeH' },
     { quantity: 'apparentSlopeH', name: 'axisApparentH' },

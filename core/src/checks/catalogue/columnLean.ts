@@ -265,6 +265,7 @@ export const columnLean = defineCheck({
   },
   picture: { drawing: 'column-in-elevation', bends: { h: 'leanX', v: 'leanY' } },
   hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play', 'table-parallelism-x', 'table-parallelism-y'],
+  rests: ['column', 'saddle'],
   after: ['slot-parallelism'],
   knows: [
     { quantity: 'leanX', name: 'leanX' },

@@ -124,6 +124,7 @@ export const crossSlideSquareness = defineCheck({
   part: SADDLE,
   picture: { drawing: 'faced-disc' },
   hangsOn: ['bed-twist', 'way-straightness', 'spindle-axis', 'saddle-squareness'],
+  rests: ['headstock', 'saddle'],
   after: ['dovetail-over-pins', 'sub-spindle'],
   knows: [{ quantity: 'slope', name: 'facing' }],
   fromJob: {

@@ -211,6 +211,7 @@ export const headTram = defineCheck({
     'axis-squareness',
     'column-lean',
   ],
+  rests: ['column', 'saddle'],
   after: ['spindle-runout'],
   knows: [
     { quantity: 'tilt', name: 'tilt' },

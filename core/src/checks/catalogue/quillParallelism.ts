@@ -157,6 +157,7 @@ export const quillParallelism = defineCheck({
   part: TAILSTOCK,
   picture: { drawing: 'quill', bends: { h: 'slopeH', v: 'slopeV' } },
   hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis'],
+  rests: ['tailstock', 'saddle'],
   knows: [
     { quantity: 'slopeH', name: 'quillH' },
     { quantity: 'slopeV', name: 'quillV' },

@@ -248,6 +248,7 @@ export const spindleAxis = defineCheck({
   },
   picture: { drawing: 'bar-in-spindle', bends: { h: 'slopeH', v: 'slopeV' } },
   hangsOn: ['bed-twist', 'way-straightness', 'seat', 'spindle-play', 'spindle-runout'],
+  rests: ['headstock', 'saddle'],
   knows: [
     { quantity: 'slopeH', name: 'axisSlopeH' },
     { quantity: 'slopeV', name: 'axisSlopeV' },

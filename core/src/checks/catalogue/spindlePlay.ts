@@ -161,6 +161,7 @@ export const spindlePlay = defineCheck({
   setsBearings: true,
   picture: { drawing: 'headstock-side' },
   hangsOn: ['bed-twist', 'seat'],
+  rests: ['headstock', 'column'],
   counting: 'Lifted minus at rest; read at the nose it is brought back to the bearing.',
   cautions: [
     ISOLATE,

@@ -21,6 +21,7 @@ export const spindleRunout = defineCheck({
   lengthOf: (setup) => setup.farDistance,
   slots: (_setup, plan) => runoutSlots(['noseRadial', 'taperNear', 'taperFar', 'face', 'axialSlip'], plan),
   hangsOn: ['bed-twist', 'table-level', 'seat', 'spindle-play'],
+  rests: ['headstock', 'column'],
   after: ['column-lean'],
   // The nose and its face are swept where they are: only the bar in the taper is seated again.
   reseatSpread: (quantity) => (quantity.startsWith('taper') ? RESEATED : 0),

@@ -58,6 +58,7 @@ export const tailstockSweep = defineCheck({
   view: 'spindle',
   picture: { drawing: 'swept-circle', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
   hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis', 'quill-parallelism'],
+  rests: ['headstock', 'tailstock'],
   after: ['tailstock-traverse'],
   // As the carriage sees it, where the axis is known; else as the spindle does.
   knows: [

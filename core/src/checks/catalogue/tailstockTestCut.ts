@@ -278,6 +278,7 @@ export const tailstockTestCut = defineCheck({
   proves: true,
   picture: { drawing: 'turned-bar', bends: { h: 'offsetHorizontal' } },
   hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis', 'quill-parallelism'],
+  rests: ['headstock', 'tailstock', 'saddle'],
   after: ['tailstock-sweep'],
   knows: [{ quantity: 'offsetHorizontal', name: 'tailH' }],
   sameQuestion: 'tailstock',

@@ -271,6 +271,7 @@ export const tailstockTraverse = defineCheck({
   view: 'carriage',
   picture: { drawing: 'bar-between-centres', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
   hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis', 'quill-parallelism'],
+  rests: ['headstock', 'tailstock', 'saddle'],
   knows: [
     { quantity: 'offsetHorizontal', name: 'tailH' },
     { quantity: 'offsetVertical', name: 'tailV' },
