@@ -4,6 +4,7 @@ import type { RegisterUse } from '@isometra/contract';
 import { registerValue, showsOther, type LeftAt, type RegisterBase, type Unsettled } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Pictures } from '../data/pictures';
+import { Again } from '../ui/again';
 import { Button } from '../ui/controls';
 import { Choices, type Choice } from '../ui/choices';
 import { Field } from '../ui/field';
@@ -54,7 +55,7 @@ export function figureOf(
 /** Which register it is, and the old value off the control: locked before anything is changed, and never changed again. */
 @Component({
   selector: 'iso-register-lock',
-  imports: [Button, Choices, Field, File, Notice, Tick],
+  imports: [Again, Button, Choices, Field, File, Notice, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-lock.html',
   styleUrls: ['./job-panel.css', './register-slip.css', './register-lock.css'],

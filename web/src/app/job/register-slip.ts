@@ -17,6 +17,7 @@ import {
 import { nowText } from '../data/clock';
 import { Pictures } from '../data/pictures';
 import { Settings } from '../data/settings';
+import { Again } from '../ui/again';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Choices, type Choice } from '../ui/choices';
@@ -33,7 +34,7 @@ import { owedWords, recheckWords } from './register-words';
  */
 @Component({
   selector: 'iso-register-slip',
-  imports: [Button, Choices, Field, Notice, RegisterLock, Tick],
+  imports: [Again, Button, Choices, Field, Notice, RegisterLock, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-slip.html',
   styleUrls: ['./job-panel.css', './register-slip.css'],
