@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import type { Finding } from '@isometra/core';
-import { conditionsSchema, idSchema, textObjectSchema, versionSchema, whenSchema, whoSchema } from './common.js';
+import { conditionsSchema, idSchema, reasonSchema, textObjectSchema, versionSchema, whenSchema, whoSchema } from './common.js';
 import { pictureNameSchema } from './scraping.js';
 import { waySchema } from './way.js';
 
@@ -31,6 +31,14 @@ export const roundSchema = z.strictObject({
   version: versionSchema,
 });
 export type RoundWrite = z.infer<typeof roundSchema>;
+
+/** A round that is struck out with the reason, or (without one) counts again. */
+export const strikeSchema = z.strictObject({ id: idSchema, why: reasonSchema.nullable(), by: whoSchema, version: versionSchema });
+export type Strike = z.infer<typeof strikeSchema>;
+
+/** Another date for a round: when it was read, and why it said something else. */
+export const redateSchema = z.strictObject({ id: idSchema, at: whenSchema, why: reasonSchema, by: whoSchema, version: versionSchema });
+export type Redate = z.infer<typeof redateSchema>;
 
 /** A reading: never changed, only superseded by another with a reason. `keys` and `value` as in a sheet. */
 export const readingSchema = z.strictObject({

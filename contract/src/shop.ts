@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { idSchema, reasonSchema, versionSchema, whenSchema, whoSchema } from './common.js';
+import { whoSchema } from './common.js';
 
 /** Whether the calendar of this program knows a time zone. */
 function isZone(name: string): boolean {
@@ -31,11 +31,3 @@ export const shopSchema = z.object({
   chosenBy: z.string().nullable(),
 });
 export type Shop = z.infer<typeof shopSchema>;
-
-/** A round that is struck out with the reason, or (without one) counts again. */
-export const strikeSchema = z.strictObject({ id: idSchema, why: reasonSchema.nullable(), by: whoSchema, version: versionSchema });
-export type Strike = z.infer<typeof strikeSchema>;
-
-/** Another date for a round: when it was read, and why it said something else. */
-export const redateSchema = z.strictObject({ id: idSchema, at: whenSchema, why: reasonSchema, by: whoSchema, version: versionSchema });
-export type Redate = z.infer<typeof redateSchema>;

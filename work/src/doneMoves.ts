@@ -1,5 +1,5 @@
 import { CHECKS, upsets, type CheckDefinition } from '@isometra/core';
-import type { RegisterUse, RoundHead } from '@isometra/contract';
+import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
 import { mayBeSameThing } from './things.js';
 
 /** A move that was finished: what it was made for, and when. */
@@ -18,6 +18,9 @@ export interface DoneMove {
   /** The register of the control that was changed, back again too. */
   readonly register?: Pick<RegisterUse, 'name' | 'axis' | 'kind'>;
 }
+
+/** Whether a move was done and still stands: what was taken out again does not. */
+export const isMade = ({ doneAt, made }: Pick<MoveWrite, 'doneAt' | 'made'>): boolean => doneAt !== null && !made?.takenOut;
 
 /** When values were entered on a slip, oldest first. */
 const changesOf = ({ entered, earlier = [] }: RegisterUse): string[] => [...earlier, ...(entered ? [entered] : [])].map(({ at }) => at);

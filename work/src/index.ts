@@ -5,7 +5,7 @@ export * from './reasons.js';
 export { isPast, oldNews, type OldNews } from './oldNews.js';
 export { doable, onMachine } from './judging/doable.js';
 export { lastWords, methodsApart, type Apart } from './judging/methods.js';
-export { learnedSpread, spreadsBefore } from './judging/spread.js';
+export { spreadBefore, spreadsBefore } from './judging/spread.js';
 export { staleBy } from './standing.js';
 export * from './rungs.js';
 export * from './handRungs.js';

@@ -1,5 +1,6 @@
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 import type { Campaign } from './campaign.js';
+import { isMade } from './doneMoves.js';
 import type { StaleReason } from './reasons.js';
 import { sameThing } from './things.js';
 
@@ -32,7 +33,7 @@ export function oldNews(round: RoundHead, { rounds, survey, stale }: Around): Ol
     (other) => other.at > round.at && sameThing(other, round) && Object.keys(other.finding?.quantities ?? {}).length > 0,
   );
   if (later) return { code: 'later-round', round: later };
-  const move = round.moves.filter(({ doneAt, made }) => doneAt !== null && !made?.takenOut).at(-1);
+  const move = round.moves.filter(isMade).at(-1);
   if (move) return { code: 'moved', move };
   if (stale) return { code: 'stale', reason: stale };
   return survey && survey.endedAt !== null ? { code: 'ended', survey } : undefined;

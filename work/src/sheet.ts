@@ -166,7 +166,7 @@ export function trySolve(sheet: unknown, context: SolveContext = {}): Solved {
 const TRIES = 4;
 
 /** Which kind of move a fault of the hardware is about: `hardware.trucks.shoulder` → `trucks`. */
-const hardwareOfFault = ({ path }: Fault): string | undefined => /^hardware\.([^.[]+)/.exec(path)?.[1];
+export const hardwareOfFault = ({ path }: Fault): string | undefined => /^hardware\.([^.[]+)/.exec(path)?.[1];
 
 /**
  * Solve what can be solved: a faulty reading silences itself only, and what is missing for a move takes that move's plan away, never the

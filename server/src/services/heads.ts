@@ -75,6 +75,7 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
   for (let pass = 0; pass < 2; pass++) {
     const judgings = judgingsOf(rows, kept, ofSurvey);
     const old = rows.flatMap((_row, i) => (judgedBy[i] === judgings[i].key ? [] : [i]));
+    if (old.length === 0) break;
     const fresh = await workOut(
       { sequelize, solver, machineId },
       old.map((i) => ({ row: rows[i], judging: judgings[i] })),
@@ -177,11 +178,15 @@ async function logJudgedAnew(
   tasks: readonly RoundTask[],
   heads: readonly (FindingHead | null)[],
 ): Promise<void> {
-  const zone = await shopZone();
-  const entries = lot.flatMap(({ row, judging }, i) => {
+  const anew = lot.flatMap(({ row, judging }, i) => {
     const same = row.foundSequence === tasks[i].last && row.foundVersion === row.version && row.judging === judging.key;
-    if (!same || row.core === null || row.core === CORE_VERSION) return [];
-    const [before, now] = [verdictsOf((fromJson(row.head) as unknown as Kept | null)?.finding ?? null), verdictsOf(heads[i])];
+    return same && row.core !== null && row.core !== CORE_VERSION ? [{ row, now: verdictsOf(heads[i]) }] : [];
+  });
+  // After a reading nothing is: neither the log nor the zone of the shop is asked then.
+  if (anew.length === 0) return;
+  const zone = await shopZone();
+  const entries = anew.flatMap(({ row, now }) => {
+    const before = verdictsOf((fromJson(row.head) as unknown as Kept | null)?.finding ?? null);
     const check = CHECKS.get(row.kind);
     const changed = Object.keys({ ...before, ...now }).filter((name) => before[name] !== now[name]);
     if (changed.length === 0) return [];

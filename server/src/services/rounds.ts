@@ -1,9 +1,9 @@
-import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { Op, QueryTypes, type InferAttributes, type Sequelize, type Transaction } from 'sequelize';
 import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isometra/core';
 import type { MoveWrite, Redate, Round, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
 import {
   campaignOf,
-  learnedSpread,
+  isMade,
   mayHalt,
   pendingOf,
   roundFaults,
@@ -12,6 +12,7 @@ import {
   type ShopFacts,
   shopTime,
   solveWhatStands,
+  spreadBefore,
   waitNotes,
 } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
@@ -131,10 +132,7 @@ export async function getRound(sequelize: Sequelize, solver: Solver, id: string)
   ]);
   const known = ruling(heads);
   const context: SolveContext = { waits: waitNotes(round.check, known) };
-  const setupSpread = learnedSpread(
-    round.check,
-    known.filter(({ at }) => at < round.at),
-  );
+  const setupSpread = spreadBefore(round, known);
   const facts: ShopFacts = { card: machine.card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
   const { finding, faults } = solveWhatStands(sheetOf(round, round.readings, facts), context);
   return { ...round, finding, faults, coreVersion: CORE_VERSION };
@@ -201,21 +199,43 @@ export async function addRound(sequelize: Sequelize, round: RoundWrite, given?: 
   }
 }
 
+/** What is changed of a round, and what the log says of it after "round 3: ". */
+interface Rewritten {
+  readonly columns: Partial<InferAttributes<RoundRow>>;
+  readonly text: string;
+}
+
+/**
+ * Change a round under lock and log it; nothing where there is nothing to change. A stale version gets 409 with the newer one.
+ *
+ * @param change undefined where it stands as it is wanted.
+ */
+async function rewrite(
+  sequelize: Sequelize,
+  { id, by, version, number }: { readonly id: string; readonly by: string; readonly version: number; readonly number: number },
+  change: (row: RoundRow, before: RoundWrite) => Rewritten | undefined,
+): Promise<RoundWrite> {
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await RoundRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!row) throw notFound('round');
+    const before = roundShown(row);
+    const changed = change(row, before);
+    if (!changed) return before;
+    if (before.version !== version) throw stale(before);
+    await row.update({ ...changed.columns, version: version + 1 }, { transaction });
+    const text = `${title(before.check)}, round ${number}: ${changed.text}`;
+    await writeLog({ machineId: before.machineId, by, what: 'round', text }, transaction);
+    return roundShown(row);
+  });
+}
+
 /** Change setup, plan, instrument or conditions of a round, and log what was put right; a stale version gets 409 with the newer one. */
 export async function changeRound(sequelize: Sequelize, round: RoundWrite): Promise<RoundWrite> {
   refuseFaulty(round);
   const { number } = await getStored(sequelize, round.id);
-  return inOneGo(sequelize, async (transaction) => {
-    const row = await RoundRow.findByPk(round.id, { transaction, lock: transaction.LOCK.UPDATE });
-    if (!row) throw notFound('round');
-    const before = roundShown(row);
+  return rewrite(sequelize, { ...round, number }, (_row, before) => {
     const differences = differencesOf(columns(before), columns(round), (path) => partName(before, path));
-    if (differences.length === 0) return before;
-    if (before.version !== round.version) throw stale(before);
-    await row.update({ ...columns(round), version: round.version + 1 }, { transaction });
-    const text = `${title(before.check)}, round ${number}: ${differences.join('; ')}`;
-    await writeLog({ machineId: before.machineId, by: round.by, what: 'round', text }, transaction);
-    return roundShown(row);
+    return differences.length ? { columns: columns(round), text: differences.join('; ') } : undefined;
   });
 }
 
@@ -227,7 +247,7 @@ const struckOf = ({ struck }: RoundRow): Pick<StoredRound, 'struck'> => (struck 
  */
 export async function strikeRound(sequelize: Sequelize, { id, why, by, version }: Strike): Promise<RoundWrite> {
   const { number, moves } = await getStored(sequelize, id);
-  if (why !== null && moves.some(({ doneAt, made }) => doneAt !== null && !made?.takenOut))
+  if (why !== null && moves.some(isMade))
     throw new ApiError(409, [
       {
         path: 'id',
@@ -235,17 +255,14 @@ export async function strikeRound(sequelize: Sequelize, { id, why, by, version }
         example: 'not done after all',
       },
     ]);
-  return inOneGo(sequelize, async (transaction) => {
-    const row = await RoundRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
-    if (!row) throw notFound('round');
-    const before = roundShown(row);
-    if ((row.struck === null) === (why === null)) return before;
-    if (before.version !== version) throw stale(before);
-    await row.update({ struck: why === null ? null : { why, by, at: new Date().toISOString() }, version: version + 1 }, { transaction });
-    const text = `${title(before.check)}, round ${number}: ${why === null ? 'counts again' : `struck out. ${why}`}`;
-    await writeLog({ machineId: before.machineId, by, what: 'round', text }, transaction);
-    return roundShown(row);
-  });
+  return rewrite(sequelize, { id, by, version, number }, ({ struck }) =>
+    (struck === null) === (why === null)
+      ? undefined
+      : {
+          columns: { struck: why === null ? null : { why, by, at: new Date().toISOString() } },
+          text: why === null ? 'counts again' : `struck out. ${why}`,
+        },
+  );
 }
 
 /** Give a round another date, with the reason in the log; from then on it rules. A stale version gets 409 with the newer one. */
@@ -254,20 +271,13 @@ export async function redateRound(sequelize: Sequelize, { id, at, why, by, versi
     throw new ApiError(400, [{ path: 'at', message: 'is later than the clock of the server', example: new Date().toISOString() }]);
   const { number } = await getStored(sequelize, id);
   const zone = await shopZone();
-  return inOneGo(sequelize, async (transaction) => {
-    const row = await RoundRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
-    if (!row) throw notFound('round');
-    const before = roundShown(row);
-    if (before.version !== version) {
-      // Sent twice: it stands.
-      if (!row.ahead && Date.parse(before.at) === Date.parse(at)) return before;
-      throw stale(before);
-    }
-    await row.update({ at: new Date(at), ahead: false, version: version + 1 }, { transaction });
-    const [from, to] = [shopTime(before.at, zone), shopTime(at, zone)];
-    const text = `${title(before.check)}, round ${number}: date put right from ${from} to ${to}. ${why}`;
-    await writeLog({ machineId: before.machineId, by, what: 'round', text }, transaction);
-    return roundShown(row);
+  return rewrite(sequelize, { id, by, version, number }, ({ ahead }, before) => {
+    // Sent twice: it stands.
+    if (before.version !== version && !ahead && Date.parse(before.at) === Date.parse(at)) return undefined;
+    return {
+      columns: { at: new Date(at), ahead: false },
+      text: `date put right from ${shopTime(before.at, zone)} to ${shopTime(at, zone)}. ${why}`,
+    };
   });
 }
 

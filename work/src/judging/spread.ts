@@ -11,6 +11,13 @@ export function learnedSpread(check: string, heads: readonly RoundHead[]): Setup
   return groups.length ? poolSpreads(groups) : undefined;
 }
 
+/** What the rounds of its check before a round have taught of setting up; undefined where they taught nothing. */
+export const spreadBefore = ({ check, at }: Pick<RoundHead, 'check' | 'at'>, heads: readonly RoundHead[]): SetupSpread | undefined =>
+  learnedSpread(
+    check,
+    heads.filter((head) => head.at < at),
+  );
+
 /**
  * For every round of a machine what the rounds of its check before it have taught of setting up; undefined where they taught nothing,
  * and where nothing is reseated.

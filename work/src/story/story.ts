@@ -27,7 +27,7 @@ import { nextRung } from '../nextRung.js';
 import { staleWords } from '../reasons.js';
 import { rungsOf, waitNotes } from '../rungs.js';
 import { mountingOf, senseOf } from '../senses.js';
-import { findingHead, hardwareOf, solveWhatStands } from '../sheet.js';
+import { findingHead, hardwareOf, hardwareOfFault, solveWhatStands } from '../sheet.js';
 import { staleBy } from '../standing.js';
 import { ladderFacts } from '../overdue.js';
 import { readCard } from '../machines.js';
@@ -290,7 +290,7 @@ function withGains(
 /** A move that the machine's card cannot plan asks for what is missing, instead of being given without a plan. */
 function lacking(next: NextMove, faults: readonly Fault[]): NextMove {
   const { move } = next;
-  const own = move ? faults.filter(({ path }) => path.startsWith(`hardware.${move.kind}.`)) : [];
+  const own = move ? faults.filter((fault) => hardwareOfFault(fault) === move.kind) : [];
   if (!move || own.length === 0) return next;
   const named = own.map(({ path, message }) => `${path.replace(/^hardware/, 'machine')} ${message}`).join('; ');
   return { ask: { code: 'card-lacks', quantity: move.quantity, text: ASK_WORDS.cardLacks(named) } };

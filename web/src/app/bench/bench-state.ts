@@ -14,7 +14,17 @@ import {
   type WayProfile,
 } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
-import { inWorkingOrder, onMachine, placeOf, placesRead, sheetOf, solveWhatStands, standingReadings, type Solved } from '@isometra/work';
+import {
+  hardwareOfFault,
+  inWorkingOrder,
+  onMachine,
+  placeOf,
+  placesRead,
+  sheetOf,
+  solveWhatStands,
+  standingReadings,
+  type Solved,
+} from '@isometra/work';
 import { Outbox } from '../data/outbox';
 import { Rounds } from '../data/rounds';
 import { Desk } from '../machine/desk';
@@ -44,7 +54,7 @@ export abstract class BenchState {
   readonly typed = signal('');
   readonly fault = signal('');
   /** What of the round cannot be used; what a move lacks is asked for on its card. */
-  readonly roundFaults = computed(() => this.solved().faults.filter(({ path }) => !path.startsWith('hardware.')));
+  readonly roundFaults = computed(() => this.solved().faults.filter((fault) => hardwareOfFault(fault) === undefined));
   /** What a bare reading may be that the dial cannot have shown, each with its unit; empty where nothing is asked. */
   readonly asked = signal<readonly string[]>([]);
   readonly correction = signal<Correction | null>(null);

@@ -23,7 +23,7 @@ import { bedWords } from '../machine/bed-words';
 import { Desk } from '../machine/desk';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
-import { oldWords } from '../ui/old-words';
+import { oldWords, whereNow } from '../ui/old-words';
 import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
 import { differsWords, moveTold } from '../ui/told-words';
 import { BenchStore } from './bench-store';
@@ -66,13 +66,13 @@ export class CallColumn {
     const [round, check] = [this.store.round(), this.store.check()];
     const old = round && this.desk.old(round.id);
     if (!old || !check) return undefined;
-    const bench = ['/machines', round.machineId, 'bench', round.check];
-    const words = oldWords(old, { check, shown: this.shown(), day: dateWords, number: (one) => this.desk.number(one) });
-    const known = { words, past: isPast(old), done: old.code === 'moved' ? old.move.quantity : '' };
-    if (old.code === 'later-round') return { ...known, link: [...bench, old.round.id], to: `To round ${this.desk.number(old.round)}` };
-    return old.code === 'ended'
-      ? { ...known, link: ['/machines', round.machineId, 'survey'], to: 'To the survey' }
-      : { ...known, link: bench, to: 'New round' };
+    const number = (one: Parameters<Desk['number']>[0]): number => this.desk.number(one);
+    return {
+      ...whereNow(old, round, number),
+      words: oldWords(old, { check, shown: this.shown(), day: dateWords, number }),
+      past: isPast(old),
+      done: old.code === 'moved' ? old.move.quantity : '',
+    };
   });
   /** Whether a move of this round is still to be made: not of one that is history, nor the one that was made. */
   protected readonly open = (quantity: string): boolean => !this.old()?.past && this.old()?.done !== quantity;

@@ -3,7 +3,17 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
 import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Fault, type Move } from '@isometra/core';
 import type { MoveWrite, StoredRound } from '@isometra/contract';
-import { curvesAlong, doable, hardwareOf, onMachine, readCard, sheetOf, solveWhatStands, turnsScrew } from '@isometra/work';
+import {
+  curvesAlong,
+  doable,
+  hardwareOf,
+  hardwareOfFault,
+  onMachine,
+  readCard,
+  sheetOf,
+  solveWhatStands,
+  turnsScrew,
+} from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -146,7 +156,7 @@ export abstract class JobMove {
     const part = move.amount / (this.asked()?.amount ?? move.amount);
     if (!own || !sheet) return move.kind === kind ? scaledScrew(move, part) : {};
     const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
-    const lacking = faults.filter(({ path }) => path.startsWith(`hardware.${kind}`));
+    const lacking = faults.filter((fault) => hardwareOfFault(fault) === kind);
     if (!finding || lacking.length) throw new FaultError(lacking.length ? lacking : faults);
     return scaledScrew(finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
   }

@@ -23,7 +23,7 @@ import {
 import { bedWords } from '../machine/bed-words';
 import { sizeOf } from '../ui/say';
 import { dateWords } from '../data/when';
-import { oldWords } from '../ui/old-words';
+import { oldWords, whereNow } from '../ui/old-words';
 import { moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
@@ -41,11 +41,7 @@ export abstract class JobStanding extends JobMove {
   /** What counts now, and how to get there. */
   protected readonly current = computed(() => {
     const [old, round] = [this.old(), this.round()];
-    if (!old || !round || !this.past()) return undefined;
-    const bench = ['/machines', round.machineId, 'bench', round.check];
-    return old.code === 'later-round'
-      ? { link: [...bench, old.round.id], to: `To round ${this.desk.number(old.round)}` }
-      : { link: ['/machines', round.machineId, 'survey'], to: 'To the survey' };
+    return old && round && this.past() ? whereNow(old, round, (one) => this.desk.number(one)) : undefined;
   });
   /** A card that is done is a record: when, by whom, and what the round after it said of it. */
   protected readonly record = computed((): string => {

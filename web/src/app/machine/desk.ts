@@ -14,7 +14,7 @@ import {
   othersSay,
   pendingOf,
   ladderFacts,
-  learnedSpread,
+  spreadBefore,
   readCard,
   ruling,
   rungsOf,
@@ -122,10 +122,7 @@ export class Desk {
   facts(round: Pick<StoredRound, 'surveyId' | 'check' | 'at'>): ShopFacts {
     const survey = this.surveys().find((entry) => entry.id === round.surveyId) ?? this.survey();
     const card = this.machine()?.card;
-    const setupSpread = learnedSpread(
-      round.check,
-      this.all().filter(({ at }) => at < round.at),
-    );
+    const setupSpread = spreadBefore(round, this.all());
     return {
       ...(card && { card }),
       stock: this.stock(),

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { askedBack, bareUnit, exampleFor, prettyUnit, readNumber, type Dimension, type Figures } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { Button, TextField } from './controls';
+import { Button } from './controls';
+import { Field } from './field';
 import { withUnit } from './form-model';
 
-let figures = 0;
 /** Behind a bare figure that is asked back: nothing reads it before its unit is told. */
 const UNTOLD = ' ?';
 
@@ -14,22 +14,17 @@ const UNTOLD = ' ?';
  */
 @Component({
   selector: 'iso-figure',
-  imports: [Button, TextField],
+  imports: [Button, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <label [for]="id">{{ label() }}</label>
-    <input
-      pInputText
-      type="text"
-      autocomplete="off"
-      spellcheck="false"
-      [id]="id"
-      [attr.aria-label]="name() || null"
-      [attr.size]="size()"
-      [attr.placeholder]="placeholder()"
+    <iso-field
+      [label]="label()"
+      [name]="name()"
+      [size]="size()"
+      [placeholder]="placeholder()"
       [value]="shown()"
-      (input)="type($any($event.target).value)"
-      (blur)="typing.set(null)"
+      (typed)="type($event)"
+      (left)="typing.set(null)"
     />
     @if (unit()) {
       <span class="unit">{{ unit() }}</span>
@@ -72,12 +67,11 @@ export class Figure {
   /** What was typed, with its unit. */
   readonly typed = output<string>();
   private readonly settings = inject(Settings);
-  protected readonly id = `figure-${++figures}`;
   /** What the hand is typing, as it types it; null when it has left. */
   protected readonly typing = signal<string | null>(null);
   private readonly field = computed((): Figures => ({ dimension: this.of(), example: this.example(), ...this.read() }));
   protected readonly shown = computed(() => this.typing() ?? bareOf(this.value()));
-  protected readonly placeholder = computed(() => exampleFor(this.field(), this.settings.system()) || null);
+  protected readonly placeholder = computed(() => exampleFor(this.field(), this.settings.system()));
   protected readonly unit = computed(() =>
     readNumber(this.shown())?.unit ? '' : prettyUnit(bareUnit(this.field(), this.settings.system())),
   );

@@ -35,3 +35,14 @@ export function oldWords(old: OldNews, { check, shown, day, number }: OldFacts):
       return `This is history: its survey, “${old.survey.title}”, ended on ${day(old.survey.endedAt ?? '')}.`;
   }
 }
+
+/** Where what counts now is: the round that took the place of one that is history, its survey, or a new round. */
+export function whereNow(
+  old: OldNews,
+  { machineId, check }: { readonly machineId: string; readonly check: string },
+  number: OldFacts['number'],
+) {
+  const bench = ['/machines', machineId, 'bench', check];
+  if (old.code === 'later-round') return { link: [...bench, old.round.id], to: `To round ${number(old.round)}` };
+  return old.code === 'ended' ? { link: ['/machines', machineId, 'survey'], to: 'To the survey' } : { link: bench, to: 'New round' };
+}
