@@ -14,6 +14,7 @@ import {
   type FakeServer,
   type TestRound,
 } from '../testing/fake-shop.spec';
+import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { Begin } from './begin';
 
@@ -161,6 +162,29 @@ describe('before a round', () => {
     await page.press('Begin the round');
     await until(() => navigate.calls.count() === 1 && server.sent.length === 1);
     expect((server.sent[0].body as RoundWrite).setup['centreDistance']).toBe('390 mm');
+  });
+
+  it('the last round fills the form in also while it is still on its way to the server', async () => {
+    const { server } = await openShop([barRound(3, 9)]);
+    const { finding: _finding, readings: _readings, moves: _moves, number: _number, surveyId: _survey, ...fresh } = barRound(1, 1);
+    server.down = true;
+    const held = { ...fresh.instrument, holderSag: '-9 um' };
+    const later = { ...fresh, at: '2027-01-01T08:00:00.000Z', setup: { centreDistance: '412 mm' }, instrument: held, instrumentName: null };
+    TestBed.inject(Rounds).begin(later as RoundWrite);
+    const page = await show(Begin, { checkId: 'tailstock-traverse' });
+    const values = () => (page.all('input') as HTMLInputElement[]).map((input) => input.value);
+    await until(() => values().includes('412 mm'));
+    expect(values()).toContain('-9 um');
+    expect(page.text()).not.toContain('could not be fetched');
+  });
+
+  it('says so where the last set-up cannot be fetched', async () => {
+    const { server } = await openShop([barRound(3, 9)]);
+    server.down = true;
+    const page = await show(Begin, { checkId: 'tailstock-traverse' });
+    await until(() => page.text().includes('What was set up last time could not be fetched'));
+    expect(page.text()).toContain('Look at every field, the instrument and its holder too.');
+    expect((page.named('Begin the round') as HTMLButtonElement).disabled).toBeFalse();
   });
 
   it('initials are asked once, where nobody has given them', async () => {

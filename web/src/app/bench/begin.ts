@@ -26,7 +26,8 @@ import {
 } from '@isometra/core';
 import type { KitItem, RoundWrite, StoredRound } from '@isometra/contract';
 import { fromKit, knownSense, mountingOf, roundFaults } from '@isometra/work';
-import { catchError, map, of, switchMap, take, zip, type Observable, type Subscription } from 'rxjs';
+import { catchError, of, zip, type Observable, type Subscription } from 'rxjs';
+import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
@@ -87,6 +88,8 @@ export class Begin implements OnDestroy {
   protected readonly problem = signal('');
   /** What fills the form is there: before that no field is shown, so that none is filled under a hand that types. */
   protected readonly ready = signal(false);
+  /** Why what was set up last time could not be fetched; '' where it was. */
+  protected readonly notFetched = signal('');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly injector = inject(Injector);
   protected readonly draft = signal<BeginDraft>(emptyDraft());
@@ -214,6 +217,7 @@ export class Begin implements OnDestroy {
   /** What was set up last time, fetched; then the form is shown. */
   private remember(check: CheckDefinition): void {
     const id = this.draft().id;
+    this.notFetched.set('');
     const [last, other] = [this.desk.of(check.id).at(-1), this.desk.all().at(-1)].map((head) => this.stored(head?.id));
     this.remembering?.unsubscribe();
     this.remembering = zip(last, other).subscribe(([own, any]) => {
@@ -230,10 +234,13 @@ export class Begin implements OnDestroy {
 
   private stored(id: string | undefined): Observable<StoredRound | undefined> {
     if (id === undefined) return of(undefined);
-    return this.rounds.load(id).pipe(
-      switchMap(() => this.rounds.one(id).pipe(take(1))),
-      map((round): StoredRound | undefined => round),
-      catchError(() => of(undefined)),
+    return this.rounds.once(id).pipe(
+      catchError((failure: ApiFailure) => {
+        this.notFetched.set(
+          `What was set up last time could not be fetched: ${failure.message} What stands below is from the machine card and the kit. Look at every field, the instrument and its holder too.`,
+        );
+        return of(undefined);
+      }),
     );
   }
 

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { EMPTY, type Observable, catchError, throwError } from 'rxjs';
+import type { Observable } from 'rxjs';
 import * as z from 'zod';
 import type { CheckDefinition } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
@@ -30,7 +30,7 @@ export class BenchStore extends BenchState {
     this.chosenSetUp.set(null);
     this.typed.set(this.drafts.read(`reading:${id}`, z.string()) ?? '');
     this.besides.typed.set(this.drafts.read(`beside:${id}`, formSchema) ?? {});
-    return this.rounds.load(id).pipe(catchError((failure: unknown) => (this.rounds.knows(id) ? EMPTY : throwError(() => failure))));
+    return this.rounds.open(id);
   }
 
   type(text: string): void {

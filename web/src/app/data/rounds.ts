@@ -1,5 +1,19 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable, combineLatest, distinctUntilChanged, filter, map, tap } from 'rxjs';
+import {
+  BehaviorSubject,
+  catchError,
+  combineLatest,
+  concat,
+  distinctUntilChanged,
+  EMPTY,
+  filter,
+  ignoreElements,
+  map,
+  type Observable,
+  take,
+  tap,
+  throwError,
+} from 'rxjs';
 import { dequal } from 'dequal';
 import * as z from 'zod';
 import {
@@ -56,9 +70,19 @@ export class Rounds {
     this.outbox.answers$.subscribe(({ entry, answer }) => this.take(entry, answer));
   }
 
-  /** Ask the server for a round. Fails with an ApiFailure; one that is still on its way there is no failure. */
+  /** Ask the server for a round. Fails with an ApiFailure. */
   load(id: string): Observable<void> {
     return this.loads.ask(id);
+  }
+
+  /** Ask the server for a round; one that is known here, though it is still on its way there, is no failure. */
+  open(id: string): Observable<void> {
+    return this.load(id).pipe(catchError((failure: unknown) => (this.knows(id) ? EMPTY : throwError(() => failure))));
+  }
+
+  /** A round once: the server is asked for what is new, and what is still on its way there counts. Fails as `open` does. */
+  once(id: string): Observable<StoredRound> {
+    return concat(this.open(id).pipe(ignoreElements()), this.one(id).pipe(take(1)));
   }
 
   /** A round as it stands; nothing is told as long as nobody knows it. */

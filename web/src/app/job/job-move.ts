@@ -41,10 +41,10 @@ export abstract class JobMove {
         merge(
           of(null),
           this.rounds.one(id),
-          this.rounds.load(id).pipe(
+          this.rounds.open(id).pipe(
             switchMap(() => EMPTY),
             catchError((failure: ApiFailure) => {
-              if (!this.rounds.knows(id)) this.problem.set(failure.message);
+              this.problem.set(failure.message);
               return EMPTY;
             }),
           ),
