@@ -27,6 +27,7 @@ export * from './order.js';
 export * from './othersSay.js';
 export * from './ownPlaces.js';
 export * from './alongBed.js';
+export * from './pile.js';
 export * from './wentIn.js';
 export * from './facts.js';
 export * from './known.js';

@@ -1,10 +1,52 @@
+import type { MoveWrite, RoundHead } from '@isometra/contract';
 import fc from 'fast-check';
+import { canSwap, pileUnder, SWAP } from './pile.js';
 import { leavesIn, leavesOf, reallyMoved } from './wentIn.js';
 
 const read = (text: string) => {
   const told = leavesOf(text);
   return told.ok ? told.leaves.map((leaf) => Number(leaf.toFixed(4))) : told.message;
 };
+
+describe('shims that stand under something', () => {
+  const made = { dial: null, preset: 0, tightened: null, rule: null };
+  const round = (day: number, ...moves: Partial<MoveWrite>[]) =>
+    ({
+      ...{ id: `r${day}`, check: 'tailstock-traverse', conditions: {}, at: `2026-01-0${day}T08:00:00.000Z` },
+      moves: moves.map((move) => ({
+        ...{ quantity: 'offsetVertical', unit: 'um', kind: 'shim-leaves', doneAt: `2026-01-0${day}T10:00:00.000Z`, amount: 75 },
+        ...move,
+      })),
+    }) as unknown as RoundHead;
+  const leaves = (...of: number[]) => ({ plan: { leaves: of } });
+  const under = (rounds: readonly RoundHead[]) => pileUnder(rounds[rounds.length - 1], 'offsetVertical', rounds);
+
+  it('are one pile, whatever went in when; others in their place are the pile from then on', () => {
+    expect(under([round(1, leaves(50, 20)), round(2, leaves(30)), round(3)])).toEqual({ way: 1, leaves: [50, 20, 30] });
+    const swap = { kind: SWAP, amount: -25, plan: { out: [75], leaves: [50] } };
+    expect(under([round(1, leaves(75)), round(2, swap), round(3)])?.leaves).toEqual([50]);
+    expect(under([round(1, leaves(75)), round(2, { ...swap, made: { ...made, wentIn: [40] } }), round(3)])?.leaves).toEqual([40]);
+  });
+  it('are none where none went in, where they are out again, or where nobody knows which', () => {
+    const takenOut = { at: '2026-01-02T08:00:00.000Z', by: 'HB' };
+    expect(under([round(1, { ...leaves(75), made: { ...made, takenOut } }), round(3)])).toBeUndefined();
+    expect(under([round(1, { plan: { leaves: null } }), round(3)])).toBeUndefined();
+    expect(under([round(1, { ...leaves(75), doneAt: null }), round(3)])).toBeUndefined();
+    expect(under([round(1, leaves(75)), round(2, { ...leaves(20), amount: -20 }), round(3)])).toBeUndefined();
+    expect(under([round(1, { ...leaves(75), quantity: 'slopeVertical' }), round(3)])).toBeUndefined();
+  });
+  it('can be made thinner only against the way they work, and by no more than they are thick', () => {
+    const pile = { way: 1, leaves: [75] } as const;
+    expect([-25, -75, -80, 25].map((amount) => canSwap(pile, { amount, unit: 'um' }))).toEqual([true, true, false, false]);
+    expect(canSwap(pile, { amount: -25, unit: 'um/m' })).toBeFalse();
+    expect(canSwap(undefined, { amount: -25, unit: 'um' })).toBeFalse();
+  });
+  it('thinner ones move it by the difference of what came out and what really went in', () => {
+    const move = { kind: SWAP, amount: -25, unit: 'um', plan: { out: [75], leaves: [50] } };
+    expect(reallyMoved(move)).toBe(-25);
+    expect(reallyMoved({ ...move, made: { ...made, wentIn: [40] } })).toBe(-35);
+  });
+});
 
 describe('what really went in', () => {
   it('is said as it is spoken', () => {

@@ -29,6 +29,8 @@ export interface JobFacts {
   readonly turns?: number;
   /** "0.05 mm + 0.02 mm", thickest first. */
   readonly leaves?: string;
+  /** Leaves that come out for them: "0.075 mm". */
+  readonly out?: string;
   readonly frontLeaves?: string;
   readonly rearLeaves?: string;
   readonly angle?: number;

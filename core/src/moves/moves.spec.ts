@@ -76,6 +76,33 @@ describe('shim leaves', () => {
   });
 });
 
+describe('thinner shims in the place of those that went in', () => {
+  const stock = [{ thickness: '0.05 mm', count: 4 }];
+
+  it('come from the drawers and from what comes out', () => {
+    expect(move('swap-leaves', { by: 25, out: [75], stock })).toEqual(jasmine.objectContaining({ out: [75], thickness: 50, leaves: [50] }));
+    expect(move('swap-leaves', { by: 50, out: [50, 20], stock: [] })).toEqual(jasmine.objectContaining({ thickness: 20, leaves: [20] }));
+  });
+  it('are never the same leaves again, and none where none are wanted', () => {
+    expect(move('swap-leaves', { by: 4, out: [75], stock: [] })).toEqual(jasmine.objectContaining({ leaves: null }));
+    expect(move('swap-leaves', { by: 75, out: [75], stock })).toEqual(jasmine.objectContaining({ leaves: [], total: 0 }));
+  });
+  it('bring it within half of what is wanted, whatever the drawer', () => {
+    const leaves = fc.array(fc.integer({ min: 5, max: 200 }), { minLength: 1, maxLength: 4 });
+    fc.assert(
+      fc.property(leaves, leaves, fc.double({ min: 0.05, max: 1, noNaN: true }), (out, drawer, part) => {
+        const all = out.reduce((sum, leaf) => sum + leaf, 0);
+        const by = part * all;
+        const plan = move('swap-leaves', { by, out, stock: drawer.map((thickness) => ({ thickness, count: 1 })) });
+        const inAgain = plan['leaves'] as number[] | null;
+        if (!inAgain?.length) return;
+        const lowered = all - inAgain.reduce((sum, leaf) => sum + leaf, 0);
+        expect(Math.abs(lowered - by)).toBeLessThanOrEqual(by / 2 + 1e-6);
+      }),
+    );
+  });
+});
+
 describe('an eccentric sleeve', () => {
   it('the second card starts where the first left the sleeve: −33.7° and on to −46.2°, not from 0°', () => {
     const first = turnEccentric(100, 0, 100 * Math.sin((-33.7 * Math.PI) / 180));

@@ -19,6 +19,7 @@ import { shimLeaves } from './shimLeaves.js';
 import { sineStack } from './sineStack.js';
 import { stepScrape } from './stepScrape.js';
 import { storedOffset } from './storedOffset.js';
+import { swapLeaves } from './swapLeaves.js';
 import { supports } from './supports.js';
 import { tramPivot } from './tramPivot.js';
 import { trucks } from './trucks.js';
@@ -28,6 +29,7 @@ const ALL: readonly MoveDefinition[] = [
   adjuster,
   eccentric,
   shimLeaves,
+  swapLeaves,
   baseShims,
   feet,
   feetShims,

@@ -335,6 +335,25 @@ describe('campaigns', () => {
         .send({ ...done, made, doneAt: null, version: 5 })
         .expect(200);
       expect(await counts()).toEqual([2, 1]);
+      // Thinner ones in their place: what comes out lies in the drawer again.
+      await shop.http
+        .put(`/api/moves/${planned.id}`)
+        .send({ ...done, made, version: 6 })
+        .expect(200);
+      const thinner = {
+        ...move(taken.id),
+        kind: 'swap-leaves',
+        quantity: 'offsetVertical',
+        plan: { out: [50.8], leaves: [20], total: 20 },
+      };
+      const swapped = { ...thinner, doneAt: '2026-03-02T09:00:00.000Z' };
+      await shop.http.post('/api/moves').send(swapped).expect(201);
+      expect(await counts()).toEqual([2, 0]);
+      await shop.http
+        .put(`/api/moves/${swapped.id}`)
+        .send({ ...swapped, doneAt: null })
+        .expect(200);
+      expect(await counts()).toEqual([1, 1]);
     });
   });
 });

@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { Sequelize, Transaction } from 'sequelize';
 import { MOVES } from '@isometra/core';
 import type { MoveWrite } from '@isometra/contract';
-import { leavesIn } from '@isometra/work';
+import { leavesBack, leavesIn } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MoveRow, RoundRow } from '../db/surveyModels.js';
@@ -32,7 +32,9 @@ const leavesOut = (move: MoveWrite | null): readonly number[] => (move?.doneAt ?
 
 /** The leaves of a move are out of the drawers as long as it is done: those of before are put back, those of now taken. */
 async function moveLeaves(before: MoveWrite | null, after: MoveWrite, transaction: Transaction): Promise<void> {
-  const [put, taken] = [leavesOut(before), leavesOut(after)];
+  // What a move took out to put other leaves in its place lies in the drawers again.
+  const put = [...leavesOut(before), ...leavesBack(after)];
+  const taken = [...leavesOut(after), ...(before ? leavesBack(before) : [])];
   if (isDeepStrictEqual(put, taken)) return;
   await countLeaves(put, 1, transaction);
   await countLeaves(taken, -1, transaction);

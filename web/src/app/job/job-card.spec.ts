@@ -65,6 +65,21 @@ describe('a job card', () => {
     expect(card.text()).toContain('front 0.020 mm + 0.020 mm; rear 0.020 mm + 0.020 mm');
   });
 
+  it('what was raised too far gets thinner shims, and nothing is scraped', async () => {
+    const put = { quantity: 'offsetVertical', kind: 'shim-leaves', amount: 80, plan: { leaves: [50, 30], total: 80, error: 0 } };
+    const rounds = [barRound(2, -60, { moves: [put] }), barRound(2, 50)];
+    const { server } = await openShop(rounds);
+    const card = await show(JobCard, { roundId: rounds[1].id, quantity: 'offsetVertical' });
+    await until(() => card.all('ol li').length > 0);
+    expect(card.text()).toContain('Put thinner shims in: 0.045 mm down');
+    expect(card.text()).toContain('Take out what went in before: 0.050 mm + 0.030 mm.');
+    expect(card.text()).not.toContain('It went the wrong way');
+    await tick(card, 0);
+    await until(() => server.sent.length === 1);
+    const sent = server.sent[0].body as MoveWrite;
+    expect([sent.kind, sent.plan['out'], Math.round(sent.amount)]).toEqual(['swap-leaves', [50, 30], -45]);
+  });
+
   it('height before side: the card of the side says so, and that of the height says what it loses', async () => {
     const { round, card } = await open(-60, -40, 'offsetHorizontal');
     expect(card.text()).toContain('Tailstock height first: opening the joint loses this. To that card');

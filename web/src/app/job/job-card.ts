@@ -183,7 +183,9 @@ export class JobCard extends JobNotes implements OnDestroy {
     const [quantity, sign] = [this.told(), Math.sign(this.amount())];
     if (!quantity?.limit || this.wedge()) return undefined;
     const { value, limit } = quantity;
-    return (total: number): boolean => insideZone(value + sign * total, limit);
+    // Other shims in the place of some move it by the difference.
+    const out = ((this.planned().plan['out'] ?? []) as readonly number[]).reduce((sum, leaf) => sum + leaf, 0);
+    return (total: number): boolean => insideZone(value + sign * (out > 0 ? out - total : total), limit);
   });
 
   /** A slope of the plan in words: what the thinnest leaf of the drawers would do, what the leaves leave over. */

@@ -4,14 +4,18 @@ import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
 import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Fault, type Move } from '@isometra/core';
 import type { MoveWrite, StoredRound } from '@isometra/contract';
 import {
+  canSwap,
   curvesAlong,
   doable,
   hardwareOf,
   hardwareOfFault,
   onMachine,
+  pileUnder,
   readCard,
   sheetOf,
   solveWhatStands,
+  SWAP,
+  swapPlan,
   turnsScrew,
 } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
@@ -100,6 +104,16 @@ export abstract class JobMove {
       gain: this.useGain() ? this.gain() : null,
     }),
   );
+  /** Shims that earlier moves have put under it for this. */
+  private readonly pile = computed(() => {
+    const round = this.round();
+    return round ? pileUnder(round, this.quantity(), this.desk.all()) : undefined;
+  });
+  /** What raised it too far is made thinner again before anything is scraped. */
+  private readonly canSwap = computed(() => {
+    const move = this.asked();
+    return move !== undefined && canSwap(this.pile(), move);
+  });
   /** Ways to make this correction, the usual first. */
   protected readonly kinds = computed(() => {
     const move = this.asked();
@@ -111,7 +125,8 @@ export abstract class JobMove {
     );
     // A card that tells of a sleeve and not of screws is that of a machine without screws.
     const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
-    return offered
+    const swap = this.canSwap() ? [SWAP] : [];
+    return [...swap, ...offered]
       .filter((move) => doable(move, this.desk.kind(), this.check()?.id ?? ''))
       .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
       .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
@@ -120,7 +135,7 @@ export abstract class JobMove {
   protected readonly kind = computed(() => this.saved()?.kind ?? this.wanted());
   protected readonly wanted = computed(() => {
     const kinds = this.kinds().map(({ value }) => value);
-    return [this.chosen(), this.asked()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
+    return [this.chosen(), this.canSwap() ? SWAP : '', this.asked()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
   });
   protected readonly useGain = signal(false);
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
@@ -150,7 +165,8 @@ export abstract class JobMove {
 
   /** The round solved again with the hardware of this kind alone: so every kind is planned as the core plans it. */
   private plan(move: Move): Readonly<Record<string, unknown>> {
-    const [kind, sheet] = [this.kind(), this.sheet()];
+    const [kind, sheet, pile] = [this.kind(), this.sheet(), this.pile()];
+    if (kind === SWAP && pile) return swapPlan(pile, move.amount, this.desk.stock() ?? []);
     const own = this.hardware()[kind];
     // What the machine card does not know, the finding's own plan may.
     const part = move.amount / (this.asked()?.amount ?? move.amount);

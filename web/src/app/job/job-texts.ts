@@ -52,6 +52,7 @@ export function factsOf(
     truck: known.truck,
     thickness: known.shim === undefined ? undefined : show(known.shim),
     stack: known.stack === undefined ? undefined : show(Math.abs(known.stack)),
+    out: Array.isArray(plan['out']) ? (plan['out'] as number[]).map(show).join(' + ') : undefined,
     reach: reach === undefined ? undefined : show(Math.abs(reach)),
     ways: known.ways === undefined ? undefined : show(Math.abs(known.ways)),
     heightChange: height === '' || isZero(height) ? '' : `${height} ${(heightChange ?? 0) > 0 ? 'up' : 'down'}`,
