@@ -143,6 +143,13 @@ export const madeSchema = z.strictObject({
   moved: z.enum(['all', 'one']).optional(),
   /** When what was put in came out again, or the part was brought back: from then on the move no longer stands. */
   takenOut: z.strictObject({ at: whenSchema, by: whoSchema }).optional(),
+  /** What the card was begun for before its round or the machine card was put right: how much, which way, and whether it had been moved. */
+  replanned: z
+    .array(z.strictObject({ at: whenSchema, by: whoSchema, amount: z.number(), direction: z.string().max(60), moved: z.boolean() }))
+    .max(12)
+    .optional(),
+  /** When the card was put away without being done: nothing was to be moved any more. */
+  putAway: z.strictObject({ at: whenSchema, by: whoSchema }).optional(),
   /** Leaves that really went in, µm; left out where it was what the plan said. */
   wentIn: z.array(z.number().positive().max(20_000)).max(24).optional(),
 });

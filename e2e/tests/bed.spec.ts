@@ -1,4 +1,4 @@
-import { addLathe, beginRound, call, expect, pick, read, test } from './shop.js';
+import { addLathe, allDone, beginRound, call, expect, pick, read, test } from './shop.js';
 
 test('a bed job: from as found by an overshoot and a wrong way to in, and what it upsets', async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-21');
@@ -19,7 +19,7 @@ test('a bed job: from as found by an overshoot and a wrong way to in, and what i
   const moved = async () => {
     await page.keyboard.press('m');
     await expect(page.locator('iso-job-card ol')).toContainText('Half up on one side, half down on the other');
-    await page.getByRole('button', { name: /It is done/ }).click();
+    await allDone(page);
   };
 
   // Roll grows by 10 divisions of 5 µm/m over a metre.
@@ -42,7 +42,7 @@ test('a bed job: from as found by an overshoot and a wrong way to in, and what i
   // The card begins with the nudge tests of needle and screw.
   await expect(page.locator('iso-job-card ol li').first()).toContainText('see which way the needle goes');
   await expect(page.locator('iso-job-card ol')).toContainText('Half up on one side, half down on the other');
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
   await round('0', '0', '0', '0', '0.5', '-0.5');
   await expect(call(page).locator('h2').first()).toContainText('In');
 

@@ -1,5 +1,5 @@
 import { spindleAxisSheet } from '../../core/dist/practice/index.js';
-import { call, expect, openMachine, read, test } from './shop.js';
+import { allDone, call, expect, openMachine, read, test } from './shop.js';
 
 test.use({ demo: true });
 
@@ -55,7 +55,7 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
   await expect(page.locator('iso-job-card ol')).toContainText(/vee far.*: scrape 0\.0\d+ mm/);
   await expect(page.locator('iso-job-card ol')).toContainText('What is forgotten: the belt on before the caps');
   await page.getByLabel('Shift on tightening').fill('0.5 div');
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
   await expect(rung.getByRole('img', { name: 'stale' })).toBeVisible();
   await expect(page.locator('iso-ladder li', { hasText: 'Bar between centres' })).toContainText('upset by a move on “Spindle axis”');
 

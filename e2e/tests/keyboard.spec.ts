@@ -24,6 +24,7 @@ test('from an empty shop to a tailstock that is in, by keyboard alone, with a wr
   await page.keyboard.type('0.5 div');
   await tabTo(page, /^It is done/);
   await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
 
   // The screw was turned the wrong way: the second round says so, and asks for about double.
   await tabTo(page, 'Read, and done');
@@ -38,6 +39,7 @@ test('from an empty shop to a tailstock that is in, by keyboard alone, with a wr
   await page.keyboard.press('Enter');
   await page.keyboard.press('m');
   await tabTo(page, /^It is done/);
+  await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
 
   await tabTo(page, 'Read, and done');

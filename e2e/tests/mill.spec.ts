@@ -1,4 +1,4 @@
-import { call, expect, read, test } from './shop.js';
+import { allDone, call, expect, read, test } from './shop.js';
 
 test('a mill: the ladder of its kind, and a head trammed in one move', { tag: '@short' }, async ({ page, shop }) => {
   const card = { number: 'M-30', kind: 'turret-mill' };
@@ -80,7 +80,7 @@ test('a head nodded with the pin unknown: one stroke teaches it, the next one la
   expect(Math.abs(nod)).toBeLessThan(65);
   await stroke();
   await expect(strokes).toContainText('It is within its limit now: tighten.');
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
 
   // The next round is set up with what was learned, and reads in.
   await expect(page.getByLabel('Nod pivot behind the spindle')).toHaveValue(/^(39|40)\d(\.\d)? mm$/);
@@ -133,7 +133,7 @@ test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, a
   // 240 µm/m over 320 mm of trucks; obtuse, with the shoulder on the left: the rear one.
   await expect(job).toContainText('Lay in 0.077 mm between the rear truck and its shoulder');
   await expect(job).not.toContainText(/tailstock|Scrape/);
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
   await page.getByLabel('Read, and done').check();
   await page.getByRole('button', { name: 'Begin the round' }).click();
   await page.waitForSelector('#reading');
@@ -322,7 +322,7 @@ test('a column set back for a head that is still off: ground on a sine plate, pa
   await expect(job).toContainText('Raise the roll under the rear: 0.012 mm: 0.010 mm + 0.002 mm.');
   await expect(job).toContainText('the rear over the raised roll');
   await expect(job).toContainText('There are no dowels: clamp it to parallels');
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
 
   await round();
   // Now it comes toward the stylus by 12 µm: it leans back by 40 µm/m.

@@ -90,6 +90,12 @@ export async function read(page: Page, ...readings: string[]): Promise<void> {
   }
 }
 
+/** All steps of a job card are done, though nobody ticked them: it is asked once. */
+export async function allDone(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^It is done/ }).click();
+  await page.getByRole('button', { name: /^All of it is done/ }).click();
+}
+
 /** Add a lathe, by keyboard alone; ends on its page. */
 export async function addLathe(page: Page, address: string, number: string): Promise<void> {
   await page.goto(`${address}/machines`);

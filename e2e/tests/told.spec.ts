@@ -1,4 +1,4 @@
-import { addLathe, beginRound, call, expect, read, test } from './shop.js';
+import { addLathe, allDone, beginRound, call, expect, read, test } from './shop.js';
 
 test('a round that contradicts itself rules nothing, and is put right by reading one place again', async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-31');
@@ -53,7 +53,7 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
   await lacks.getByText('on their left').click();
   await lacks.getByRole('button', { name: 'Keep it on the machine card' }).click();
   await expect(job).toContainText('Lay in 0.077 mm between the rear truck and its shoulder');
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
 
   // It went in at the front one: what was 240 µm/m is now 480.
   await round(48);
@@ -91,7 +91,7 @@ test('shims between two side moves: the screw is not judged by what the shims ma
     await page.goto(bench);
     // The one that was done has no card any more: the other one is the first.
     await cards.first().click();
-    await page.getByRole('button', { name: /It is done/ }).click();
+    await allDone(page);
   }
   await expect(page).toHaveURL(/bench\/tailstock-traverse$/);
   await page.getByLabel('Read, and done').check();

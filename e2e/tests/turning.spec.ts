@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { call, expect, read, test } from './shop.js';
+import { allDone, call, expect, read, test } from './shop.js';
 
 test.use({ demo: true });
 
@@ -46,7 +46,7 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   await expect(job).toContainText('did not stand off: the plate of this station. The whole turret moved over would put the others out');
   await page.getByText('the plate of this station alone', { exact: true }).click();
   await expect(job).toContainText('Tap the plate of this station alone with a soft mallet');
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
   await expect(page.locator('iso-ladder')).not.toContainText('upset by a move on “Turret pocket”');
 
   // Another station is read in between: it stands for itself, and the one that was moved is not forgotten.
@@ -130,7 +130,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByRole('button', { name: /Homed/ }).click();
   await slip.getByRole('button', { name: /Off and on/ }).click();
   await expect(slip).not.toContainText('Not taken up yet');
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
 
   // It was the wrong one: the error has doubled, and the bench says so and what to enter.
   await sweep(page, 'yes, before this reading');
@@ -151,7 +151,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(slip).toContainText('200.0396 mm is not what stood there and the jog: that would be 199.9802 mm.');
   await slip.getByLabel('I have made sure of register, unit, factor and sign.').check();
   await slip.getByRole('button', { name: 'Keep that' }).click();
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
   await sweep(page, 'yes, before this reading');
   await read(page, ...bore(42, -42));
   await expect(call(page)).toContainText('Enter 199.9802 mm.');
@@ -159,7 +159,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
   await slip.getByRole('button', { name: 'Go on with it' }).click();
   await slip.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
-  await page.getByRole('button', { name: /It is done/ }).click();
+  await allDone(page);
   await sweep(page, 'yes, before this reading');
   // A slow server: the page is left while readings wait in the browser, and the next page tells of them as they land.
   await page.route('**/readings', (route) => new Promise((go) => setTimeout(go, 400)).then(() => route.continue()));

@@ -89,6 +89,17 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Tra
 
 const changeable = ({ ticks, shift, plan, doneAt, made }: MoveWrite) => ({ ticks, shift, plan, doneAt, made: made ?? null });
 
+/** What a card is for: it can be planned anew until it is done. */
+const planOf = ({ kind, amount, unit, direction }: MoveWrite) => ({ kind, amount, unit, direction });
+
+/** A move that is done is what was done: only when it is not done after all is it planned anew. */
+function refuseOther(before: MoveWrite, after: MoveWrite): void {
+  if (before.doneAt === null || isDeepStrictEqual(planOf(before), planOf(after))) return;
+  throw new ApiError(409, [
+    { path: 'kind', message: 'the move is done: it cannot become another one', example: 'a new round, and a card from it' },
+  ]);
+}
+
 const RULES = {
   'drive-far': 'it goes away from the screw that is driven',
   'drive-near': 'it goes toward the screw that is driven',
@@ -97,6 +108,9 @@ const RULES = {
 /** What is written down of a change: that it was done, or is not done after all. */
 function changeText(before: MoveWrite, after: MoveWrite): string | undefined {
   if (before.doneAt === null && after.doneAt !== null) return moveText(after, 'done');
+  if (after.made?.putAway && !before.made?.putAway) return moveText(before, 'put away: nothing is to be moved any more');
+  if (!isDeepStrictEqual(planOf(before), planOf(after)))
+    return `${moveText(after, 'planned anew')}; before that: ${moveText(before, 'begun')}`;
   if (before.doneAt !== null && after.doneAt === null) return moveText(after, 'not done after all');
   if (after.made?.takenOut && !before.made?.takenOut) return moveText(after, 'taken out again');
   if (after.made?.rule && before.made?.rule !== after.made.rule) return `At the screw: ${RULES[after.made.rule]}`;
@@ -111,9 +125,11 @@ export function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveW
     const row = await MoveRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (!row) throw notFound('move');
     const before = moveShown(row);
-    if (isDeepStrictEqual(changeable(before), changeable(move))) return before;
+    const same = isDeepStrictEqual([changeable(before), planOf(before)], [changeable(move), planOf(move)]);
+    if (same) return before;
     if (before.version !== version) throw stale(before);
-    await row.update({ ...changeable(move), doneAt: when(move.doneAt), version: version + 1 }, { transaction });
+    refuseOther(before, move);
+    await row.update({ ...changeable(move), ...planOf(move), doneAt: when(move.doneAt), version: version + 1 }, { transaction });
     const changed = changeText(before, move);
     const text = changed && changed + clockWord(move);
     await moveLeaves(before, move, transaction);

@@ -54,7 +54,7 @@ export class Kit {
   addPhoto(kitId: string, photo: Blob): void {
     const id = crypto.randomUUID();
     const query = `id=${id}&by=${encodeURIComponent(this.settings.by())}`;
-    this.outbox.put({
+    void this.outbox.put({
       id,
       what: 'photo',
       method: 'POST',

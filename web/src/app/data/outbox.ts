@@ -61,7 +61,7 @@ export class Outbox implements OnDestroy {
     this.channel.onmessage = ({ data }: MessageEvent<unknown>) => this.hear(data);
     addEventListener('online', () => void this.work(), { signal: this.until.signal });
     this.putting = this.putting.then(() => this.journal.takeOver(async (entry) => (await this.store).adopt(entry))).catch(() => undefined);
-    for (const entry of leftBehind()) this.put(entry);
+    for (const entry of leftBehind()) void this.put(entry);
     void this.putting
       .then(() => this.look())
       .then(
@@ -85,8 +85,12 @@ export class Outbox implements OnDestroy {
     return this.until.signal.aborted;
   }
 
-  /** Put a write in the line. It is seen at once; it is kept before it is sent. */
-  put(entry: NewEntry): void {
+  /**
+   * Put a write in the line. It is seen at once; it is kept before it is sent.
+   *
+   * @returns when this browser has kept it, or has said that it keeps nothing. Never fails.
+   */
+  put(entry: NewEntry): Promise<void> {
     const tokened = { ...entry, token: crypto.randomUUID(), noted: performance.timeOrigin + performance.now() };
     this.journal.note(tokened);
     // Until the database has given it its place, it stands at the end of the line.
@@ -97,16 +101,18 @@ export class Outbox implements OnDestroy {
       .then(() => this.journal.kept(tokened.token))
       .then(() => this.look())
       .then(() => this.tell({ news: 'line' }))
+      // What comes next is kept without waiting for the server to take this.
       .then(
-        () => this.work(),
+        () => void this.work(),
         () => this.forgetful.set(true),
       );
+    return this.putting.then(() => undefined);
   }
 
   /** Send a refused write again, put right. */
   async retake(refused: Refused, body: unknown): Promise<void> {
     const { key: _key, token: _token, faults: _faults, current: _current, ...entry } = refused;
-    this.put({ ...entry, body });
+    await this.put({ ...entry, body });
     await this.drop(refused);
   }
 

@@ -36,18 +36,19 @@ export class Pictures {
   /**
    * Keep a picture: in the browser until the server has taken it.
    *
-   * @returns its name. Fails with a FaultError at `photo` for what is no picture or too large.
+   * @returns its name, once the browser has kept it: a reload right after it loses nothing. Fails with a FaultError at `photo` for what is no picture or too large.
    */
   async keep(file: Blob): Promise<string> {
     const bytes = (await asKept(file)) as Uint8Array<ArrayBuffer>;
     const sum = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
     const name = [...sum].map((byte) => byte.toString(16).padStart(2, '0')).join('');
     const body = new Blob([bytes], { type: 'application/octet-stream' });
-    this.outbox.put({
+    const kept = this.outbox.put({
       ...{ id: crypto.randomUUID(), what: 'picture', method: 'POST', about: name, machineId: null },
       path: `/pictures?by=${encodeURIComponent(this.settings.by())}`,
       body,
     });
+    await kept;
     return this.kept(name, body);
   }
 

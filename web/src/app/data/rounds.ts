@@ -118,7 +118,7 @@ export class Rounds {
 
   /** Begin a round: it can be read into at once, also while the server is away. */
   begin(round: RoundWrite): void {
-    this.outbox.put({
+    void this.outbox.put({
       id: round.id,
       what: 'round',
       method: 'POST',
@@ -175,13 +175,21 @@ export class Rounds {
 
   takeReading(round: StoredRound, reading: ReadingWrite): void {
     const path = `/rounds/${round.id}/readings`;
-    this.outbox.put({ id: reading.id, what: 'reading', method: 'POST', path, body: reading, about: round.id, machineId: round.machineId });
+    void this.outbox.put({
+      id: reading.id,
+      what: 'reading',
+      method: 'POST',
+      path,
+      body: reading,
+      about: round.id,
+      machineId: round.machineId,
+    });
   }
 
   /** Decide on a move, or change one that was decided on. Several changes in a row make one move. */
   putMove(machineId: string, move: MoveWrite, known: boolean): void {
     const [method, path] = known ? (['PUT', `/moves/${move.id}`] as const) : (['POST', '/moves'] as const);
-    this.outbox.put({ id: move.id, what: 'move', method, path, body: move, about: move.roundId, machineId });
+    void this.outbox.put({ id: move.id, what: 'move', method, path, body: move, about: move.roundId, machineId });
   }
 
   private merge(round: RoundWrite): void {

@@ -92,7 +92,7 @@ export class Surfaces {
       ...{ id: crypto.randomUUID(), surfaceId: surface.id, kind, content, supersedes },
       ...{ by: this.settings.by(), at: nowText() },
     } as DeskEntry;
-    this.outbox.put({
+    void this.outbox.put({
       ...{ id: entry.id, what: 'entry', method: 'POST', path: `/surfaces/${surface.id}/entries`, body: entry },
       ...{ about: surface.id, machineId: surface.machineId },
     });

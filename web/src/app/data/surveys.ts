@@ -107,7 +107,7 @@ export class Surveys {
     const id = crypto.randomUUID();
     const body = { id, surveyId: survey.id, supersedes, by: this.settings.by(), at: nowText(), ...note };
     const path = `/surveys/${survey.id}/notes`;
-    this.outbox.put({ id, what: 'note', method: 'POST', path, body, about: survey.id, machineId: survey.machineId });
+    void this.outbox.put({ id, what: 'note', method: 'POST', path, body, about: survey.id, machineId: survey.machineId });
     return id;
   }
 

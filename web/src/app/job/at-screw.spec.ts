@@ -207,6 +207,10 @@ describe('the keys of a job card', () => {
     expect(document.activeElement).toBe(boxes[2]);
     await press('s');
     expect(navigate).toHaveBeenCalledWith([], jasmine.objectContaining({ queryParams: { at: 'screw' } }));
+    // Some steps are not ticked: it is asked once.
+    await press('d');
+    expect(server.sent.length).toBe(2);
+    expect(card.text()).toContain('2 of 8 steps ticked. Is all of it done?');
     await press('d');
     await until(() => server.sent.length === 3);
     expect((server.sent[2].body as MoveWrite).doneAt).not.toBeNull();

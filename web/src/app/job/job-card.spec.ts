@@ -47,7 +47,11 @@ describe('a job card', () => {
       shift.value = '0.5 div';
       shift.dispatchEvent(new Event('input'));
     }
+    // Nothing was ticked: it is asked once.
     await card.press(/^It is done/);
+    expect(server.sent.length).toBe(0);
+    expect(card.text()).toContain('No step ticked. Is all of it done? Press again; or tick what has been done.');
+    await card.press(/^All of it is done/);
     await until(() => server.sent.length === 1);
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ doneAt: jasmine.any(String), shift: '0.5 div' }));
     const { begunAt, doneAt } = server.sent[0].body as { begunAt: string; doneAt: string };
@@ -87,6 +91,86 @@ describe('a job card', () => {
     const height = await show(JobCard, { roundId: round.id, quantity: 'offsetVertical' });
     await until(() => height.all('h1').length > 0);
     expect(height.text()).toContain('Opening the joint loses the tailstock sideways. It comes after, from a new round.');
+  });
+
+  describe('begun, and its round or the machine card put right since', () => {
+    const begun = (more: Partial<MoveWrite> = {}) => ({ doneAt: null, plan: { turns: 0.01 }, ...more });
+    const see = async (offsetH: number, move: Partial<MoveWrite>) => {
+      const round = barRound(offsetH, 0, { moves: [begun(move)] });
+      const shop = await openShop([round]);
+      const card = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal' });
+      await until(() => card.all('h1').length > 0);
+      return { ...shop, round, card, sent: () => shop.server.sent[0].body as MoveWrite };
+    };
+
+    it('goes on by what the round asks for now, and says what it was begun for', async () => {
+      const { card, server, sent } = await see(-40, { amount: 21, direction: 'toward the operator', ticks: [0, 1] });
+      expect(card.text()).toContain('This card was begun for 0.021 mm toward you.');
+      expect(card.text()).toContain('it is 0.040 mm toward you now.');
+      expect(card.text()).toContain('Bring it 0.040 mm toward you');
+      expect(card.all('li iso-tick input').filter((box) => (box as HTMLInputElement).checked).length).toBe(2);
+      await tick(card, 2);
+      await until(() => server.sent.length === 1);
+      expect(sent().amount).toBeCloseTo(40, 0);
+      expect(sent().ticks).toEqual([0, 1, 2]);
+      expect(sent().made?.replanned?.map(({ amount, moved }) => [amount, moved])).toEqual([[21, false]]);
+    });
+
+    it('says when it was moved the wrong way by the old reading, and takes that step back', async () => {
+      const { card, sent, server } = await see(-40, { amount: -12, direction: 'away from the operator', ticks: [0, 1, 2, 3, 4, 5, 6] });
+      expect(card.text()).toContain('You moved it 0.012 mm away from you by the old reading: that was the wrong way.');
+      expect(card.text()).toContain('The zero of the dial stands: drive the needle to its new target.');
+      const boxes = () => card.all('li iso-tick input') as HTMLInputElement[];
+      const ticked = boxes().filter((box) => box.checked).length;
+      expect(ticked).toBeGreaterThan(0);
+      expect(ticked).toBeLessThan(7);
+      await tick(card, ticked);
+      await until(() => server.sent.length === 1);
+      expect(sent().made?.replanned?.at(0)).toEqual(jasmine.objectContaining({ amount: -12, moved: true }));
+      expect(sent().direction).toContain('operator');
+    });
+
+    it('ends where the round calls it in: nothing is moved, and it can be put away', async () => {
+      const { card, server, sent } = await see(0, { amount: 21, direction: 'toward the operator', ticks: [0, 1, 2, 3, 4, 5, 6] });
+      expect(card.text()).toContain('there is nothing to move any more.');
+      expect(card.text()).toContain('Drive the needle back to where it was zeroed, and read a new round.');
+      expect(card.all('ol li').length).toBe(0);
+      expect(card.text()).not.toContain('It is done');
+      await card.press('Put this card away');
+      await until(() => server.sent.length === 1);
+      expect(sent().made?.putAway?.by).toBe(TestBed.inject(Settings).by());
+      await until(() => card.text().includes('There is nothing to move here.'));
+    });
+
+    it('is not planned anew for a figure of rounding', async () => {
+      const { card } = await see(-40, { amount: 40.3, direction: 'toward the operator', plan: {} });
+      expect(card.text()).toContain('Bring it 0.040 mm toward you');
+      expect(card.text()).not.toContain('This card was begun for');
+    });
+
+    it('goes by the machine card as it is now', async () => {
+      const { card } = await see(-40, { amount: 40, direction: 'toward the operator', plan: { turns: 0.3 } });
+      expect(card.text()).toContain('The machine card has been put right since this card was begun');
+      expect(card.text()).toContain('10° of the screw');
+    });
+
+    it('once it is done it is what was done', async () => {
+      const done = await see(-40, { amount: 21, direction: 'toward the operator', doneAt: '2026-12-01T10:00:00.000Z' });
+      expect(done.card.text()).not.toContain('This card was begun for');
+    });
+
+    it('can be made in another way until it is done', async () => {
+      const round = barRound(2, -35, {
+        moves: [{ ...begun({ quantity: 'offsetVertical', kind: 'base-shims', amount: 35, ticks: [0], plan: { front: 35, rear: 35 } }) }],
+      });
+      const { server } = await openShop([round]);
+      const card = await show(JobCard, { roundId: round.id, quantity: 'offsetVertical' });
+      await until(() => card.all('ol li').length > 0);
+      await card.choose(/^shims out of the drawer/);
+      await until(() => server.sent.length === 1);
+      const sent = server.sent[0].body as MoveWrite;
+      expect([sent.kind, sent.ticks, Array.isArray(sent.plan['leaves'])]).toEqual(['shim-leaves', [], true]);
+    });
   });
 
   describe('after a move that went the wrong way', () => {

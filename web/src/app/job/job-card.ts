@@ -231,7 +231,7 @@ export class JobCard extends JobNotes implements OnDestroy {
         tick: (index) => this.tick(index, true),
         byHand: () => this.byHand(),
         toScrew: () => this.go('screw'),
-        done: () => this.done(),
+        done: () => this.finish(),
       }),
     );
   }
@@ -260,6 +260,24 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   protected choose(kind: string): void {
     this.chosen.set(kind);
+    this.change(kind);
+  }
+
+  /** Steps that nobody ticked: asked about once before the card is done. */
+  protected readonly unticked = computed(() => {
+    const steps = this.steps();
+    return steps.filter((_, i) => !this.ticks().has(i)).length;
+  });
+  protected readonly askedDone = signal(false);
+  protected readonly doneWords = computed(() => {
+    if (this.saved()?.doneAt) return 'Done: take the next round';
+    return this.askedDone() ? 'All of it is done: take the next round' : 'It is done: take the next round';
+  });
+
+  /** Done, by the key or the button: where steps are not ticked it is asked once whether all of it is done. */
+  protected finish(): void {
+    if (!this.saved()?.doneAt && this.unticked() > 0 && !this.askedDone()) return this.askedDone.set(true);
+    this.done();
   }
 
   protected done(made?: Made): void {

@@ -23,6 +23,7 @@ import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
 import { movedInstead, plansAlso, scaledScrew, spreadOf } from './job-texts';
+import { replanned } from './replan';
 
 /** µm: a movement for all places that is less is none. */
 const LEAST = 0.5;
@@ -73,16 +74,32 @@ export abstract class JobMove {
   /** The move as it is made: by a card that was begun, or for all the places along the bed where those differ. */
   protected readonly found = computed((): Move | undefined => {
     const [asked, kept, curve] = [this.asked(), this.saved(), this.curve()];
+    const anew = this.anew();
+    if (anew) return anew;
     if (kept?.quantity === this.quantity()) return asked && movedInstead(asked, kept.amount, this.info());
     return asked && this.forAll() && curve ? movedInstead(asked, curve.curve.best, this.info()) : asked;
   });
+  /** What a card that was begun is planned anew to: its round or the machine card was put right since. */
+  protected readonly anew = computed((): Move | undefined => {
+    const [asked, kept, curve, info] = [this.asked(), this.saved(), this.curve(), this.info()];
+    if (!asked || !kept || kept.doneAt || kept.quantity !== this.quantity() || this.panel() === 'register') return undefined;
+    const all = curve && MOVES.get(kept.kind)?.scales ? [movedInstead(asked, curve.curve.best, info)] : [];
+    return replanned({ kept, asked: [asked, ...all], plan: (move) => this.tried(move), gain: this.gain() });
+  });
+  /** A card that was begun, for what nothing is asked any more: its round calls it in. */
+  protected readonly ended = computed(() => {
+    const kept = this.saved();
+    return !!kept && !kept.doneAt && kept.quantity === this.quantity() && !this.asked() && this.told()?.verdict === 'in';
+  });
+  /** The card was begun for something else than its round asks for now. */
+  protected readonly turned = computed(() => this.ended() || this.anew() !== undefined);
   protected readonly info = computed(() => this.check()?.quantities[this.quantity()]);
   protected readonly told = computed(() => this.finding()?.quantities[this.quantity()]);
 
   /** The card that was begun for this, if there is one: the last. */
   protected readonly saved = computed((): MoveWrite | undefined =>
     this.round()
-      ?.moves.filter((move) => move.quantity === this.quantity() || plansAlso(move, this.quantity()))
+      ?.moves.filter((move) => !move.made?.putAway && (move.quantity === this.quantity() || plansAlso(move, this.quantity())))
       .at(-1),
   );
   /** What this does along the bed, where it has been read at several places and they differ. */
@@ -153,7 +170,7 @@ export abstract class JobMove {
   protected readonly planned = computed((): { plan: Readonly<Record<string, unknown>>; missing: readonly Fault[] } => {
     const [move, kept] = [this.found(), this.saved()];
     // A card that has been begun keeps its plan, whatever has been taken out of the drawer since.
-    if (kept) return { plan: kept.plan, missing: [] };
+    if (kept && !this.anew()) return { plan: kept.plan, missing: [] };
     if (!move) return { plan: {}, missing: [] };
     try {
       return { plan: this.plan(move), missing: [] };
@@ -163,9 +180,19 @@ export abstract class JobMove {
     }
   });
 
+  /** The plan of a move; undefined where something for it is missing. */
+  protected tried(move: Move, kind = this.kind()): Readonly<Record<string, unknown>> | undefined {
+    try {
+      return this.plan(move, kind);
+    } catch (error) {
+      if (error instanceof FaultError) return undefined;
+      throw error;
+    }
+  }
+
   /** The round solved again with the hardware of this kind alone: so every kind is planned as the core plans it. */
-  private plan(move: Move): Readonly<Record<string, unknown>> {
-    const [kind, sheet, pile] = [this.kind(), this.sheet(), this.pile()];
+  private plan(move: Move, kind = this.kind()): Readonly<Record<string, unknown>> {
+    const [sheet, pile] = [this.sheet(), this.pile()];
     if (kind === SWAP && pile) return swapPlan(pile, move.amount, this.desk.stock() ?? []);
     const own = this.hardware()[kind];
     // What the machine card does not know, the finding's own plan may.

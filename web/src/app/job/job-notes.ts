@@ -1,19 +1,58 @@
-import { Directive, computed, linkedSignal, signal } from '@angular/core';
-import { MOVES, type Move } from '@isometra/core';
+import { Directive, computed, linkedSignal, signal, type Signal } from '@angular/core';
+import { MOVES, type JobStep, type Move } from '@isometra/core';
 import type { Made, MoveWrite } from '@isometra/contract';
-import { leavesOf, reallyMoved } from '@isometra/work';
+import { leavesOf, reallyMoved, turnsScrew } from '@isometra/work';
 import { nowText } from '../data/clock';
 import type { Choice } from '../ui/choices';
-import { bothUnits } from '../ui/say';
+import { bothUnits, sizeOf, spoken, wayOfMove } from '../ui/say';
 import { JobStanding } from './job-standing';
 import { landingWords } from './job-texts';
 import { othersWords } from './others-words';
+import { replanWords } from './replan';
 import { NOTHING_SEEN } from './screw-target';
 
 /** What is written down on a card: ticks, what went in, what was moved, what was seen. Kept from the first of them on. */
 @Directive()
 export abstract class JobNotes extends JobStanding {
-  protected readonly ticks = computed(() => new Set(this.saved()?.ticks ?? []));
+  protected abstract readonly steps: Signal<readonly JobStep[]>;
+  /** Where the hand moves it, lays leaves in or takes metal off: what is ticked from there on was done by the plan of then. */
+  private readonly actStep = computed(() => {
+    const found = this.steps().findIndex(({ needle, leaves }) => needle === true || leaves === true);
+    return found < 0 ? 0 : found;
+  });
+  /** It was moved by a plan that is no longer the plan. */
+  protected readonly movedByOld = computed(() => this.turned() && (this.saved()?.ticks ?? []).some((tick) => tick >= this.actStep()));
+  protected readonly ticks = computed(() => {
+    const ticked = this.saved()?.ticks ?? [];
+    return new Set(this.turned() ? ticked.filter((tick) => tick < this.actStep()) : ticked);
+  });
+  /** What a card says that was begun for something else than its round asks for now; '' for any other. */
+  protected readonly turnedWords = computed(() => {
+    const [kept, now, info] = [this.saved(), this.found(), this.info()];
+    if (!kept || !this.turned()) return '';
+    const say = (amount: number) => `${sizeOf(amount, info, this.shown()).large} ${spoken(wayOfMove(amount, info))}`.trim();
+    const how = MOVES.get(kept.kind);
+    return replanWords({
+      old: say(kept.amount),
+      now: now && !this.ended() ? say(now.amount) : '',
+      moved: this.movedByOld(),
+      wrongWay: !!now && Math.sign(now.amount) !== Math.sign(kept.amount),
+      kind: how?.leaves ? 'leaves' : how?.metal ? 'metal' : turnsScrew(kept.kind) ? 'screw' : 'other',
+    });
+  });
+
+  /** The card is put away: nothing is to be moved any more. */
+  protected putAway(): void {
+    this.note({ putAway: { at: nowText(), by: this.settings.by() } });
+  }
+
+  /** Another kind of move for the same card, until it is done: what was ticked belongs to the other one. */
+  protected change(kind: string): void {
+    const [kept, move, round] = [this.saved(), this.found(), this.round()];
+    if (!kept || !move || !round || kept.doneAt || kept.kind === kind) return;
+    const plan = { ...(this.tried(move, kind) ?? {}) };
+    this.rounds.putMove(round.machineId, { ...kept, kind, plan, ticks: [], amount: move.amount, direction: move.direction }, true);
+  }
   protected readonly shift = linkedSignal(() => this.saved()?.shift ?? '');
   // What really went in.
   protected readonly inch = computed(() => this.settings.system() === 'inch');
@@ -94,10 +133,19 @@ export abstract class JobNotes extends JobStanding {
   protected save(part: Partial<Pick<MoveWrite, 'ticks' | 'doneAt' | 'shift' | 'made' | 'plan'>>): void {
     const [move, known, round] = [this.found(), this.saved(), this.round()];
     if (!round || (!move && !known)) return;
-    const next = { ...(known ?? this.begun(move as Move, part.doneAt ?? nowText())), shift: this.shift().trim() || null, ...part };
+    const kept = known && this.anew() ? this.plannedAnew(known, move as Move) : known;
+    const next = { ...(kept ?? this.begun(move as Move, part.doneAt ?? nowText())), shift: this.shift().trim() || null, ...part };
+    if (kept !== known && kept?.made && part.made) next.made = { ...part.made, replanned: kept.made.replanned };
     // Said before the card was begun, it stands on it from its first line on.
     const moved = this.wholeOrOne().length ? this.moved() : null;
     this.rounds.putMove(round.machineId, moved ? { ...next, made: { ...(next.made ?? NOTHING_SEEN), moved } } : next, known !== undefined);
+  }
+
+  /** A card that goes on by what its round asks for now; what it was begun for stays written on it. */
+  private plannedAnew(kept: MoveWrite, { amount, unit, direction }: Move): MoveWrite {
+    const old = { at: nowText(), by: this.settings.by(), amount: kept.amount, direction: kept.direction, moved: this.movedByOld() };
+    const made = { ...(kept.made ?? NOTHING_SEEN), replanned: [...(kept.made?.replanned ?? []), old].slice(-12) };
+    return { ...kept, amount, unit, direction, plan: { ...this.planned().plan }, ticks: [...this.ticks()], made };
   }
 
   private begun({ amount, unit, direction }: Move, begunAt: string): MoveWrite {
