@@ -82,7 +82,7 @@ export async function addSurvey(sequelize: Sequelize, survey: SurveyWrite, by: s
       if (!machine) throw notFound('machine');
       const row = await columns(survey, transaction);
       await SurveyRow.create({ id: survey.id, machineId: survey.machineId, ...row, version: 1 }, { transaction });
-      if (row.endedAt === null) await endOthers(survey, row.startedAt, transaction);
+      if (row.endedAt === null) await endOthers(survey, row.startedAt, by, transaction);
       await writeLog({ machineId: survey.machineId, by, what: 'survey', text: `Survey begun: ${survey.title}` }, transaction);
     });
   } catch (error) {
@@ -92,9 +92,12 @@ export async function addSurvey(sequelize: Sequelize, survey: SurveyWrite, by: s
 }
 
 /** Only one survey of a machine runs. */
-async function endOthers({ id, machineId }: SurveyWrite, endedAt: Date, transaction: Transaction): Promise<void> {
-  for (const other of await SurveyRow.findAll({ where: { machineId, endedAt: null }, transaction }))
-    if (other.id !== id) await other.update({ endedAt, version: (other.version ?? 1) + 1 }, { transaction });
+async function endOthers({ id, machineId }: SurveyWrite, endedAt: Date, by: string, transaction: Transaction): Promise<void> {
+  for (const other of await SurveyRow.findAll({ where: { machineId, endedAt: null }, transaction })) {
+    if (other.id === id) continue;
+    await other.update({ endedAt, version: (other.version ?? 1) + 1 }, { transaction });
+    await writeLog({ machineId, by, what: 'survey', text: `Survey ended: ${other.title}` }, transaction);
+  }
 }
 
 /** What of a survey was changed, in words for the log. */
@@ -126,6 +129,7 @@ export function changeSurvey(sequelize: Sequelize, survey: SurveyWrite, by: stri
       if (isDeepStrictEqual(surveyWriteOf(before), surveyWriteOf(wanted))) return before;
       if (before.version !== version) throw stale(before);
       await row.update({ ...(await columns(wanted, transaction)), version: version + 1 }, { transaction });
+      if (before.endedAt !== null && wanted.endedAt === null) await endOthers(wanted, new Date(), by, transaction);
       const text = changeText(before, survey);
       if (text) await writeLog({ machineId: row.machineId, by, what: 'survey', text }, transaction);
       return getSurvey(id, transaction);

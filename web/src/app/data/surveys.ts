@@ -67,11 +67,8 @@ export class Surveys {
     return this.writes.send(() =>
       this.api.send('POST', '/surveys', body, storedSurveySchema).pipe(
         tap((saved) => {
-          const others = (this.server$.value.get(saved.machineId) ?? []).map((entry) => ({
-            ...entry,
-            endedAt: entry.endedAt ?? saved.startedAt,
-          }));
-          this.server$.next(new Map(this.server$.value).set(saved.machineId, withRow(others, saved)));
+          this.endOthers(saved, saved.startedAt);
+          this.keep(saved);
         }),
       ),
     );
@@ -89,6 +86,7 @@ export class Surveys {
       return this.api.send('PUT', `/surveys/${survey.id}`, { ...wanted, version, by: this.settings.by() }, storedSurveySchema).pipe(
         tap({
           next: (saved) => {
+            if (survey.endedAt !== null && saved.endedAt === null) this.endOthers(saved, nowText());
             this.keep(saved);
             if (this.wanted$.value.get(saved.id) === wanted) this.want(saved.id, undefined);
           },
@@ -120,6 +118,15 @@ export class Surveys {
     if (survey) wanted.set(id, survey);
     else wanted.delete(id);
     this.wanted$.next(wanted);
+  }
+
+  /** Only one survey of a machine runs: the server has ended the others. */
+  private endOthers({ id, machineId }: StoredSurvey, at: string): void {
+    const rows = this.server$.value.get(machineId) ?? [];
+    const ended = rows.map((entry) =>
+      entry.id === id ? entry : { ...entry, endedAt: entry.endedAt ?? at, version: entry.version + (entry.endedAt ? 0 : 1) },
+    );
+    this.server$.next(new Map(this.server$.value).set(machineId, ended));
   }
 
   private keep(saved: StoredSurvey): void {

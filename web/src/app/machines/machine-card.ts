@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { switchMap, take } from 'rxjs';
+import { map, of, switchMap, take, type Observable } from 'rxjs';
 import {
   cardFieldsFor,
   MACHINE_KINDS,
@@ -10,10 +10,13 @@ import {
   type MachineCardText,
 } from '@isometra/contract';
 import type { Fault } from '@isometra/core';
+import { freshSurvey, running } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
+import { Surveys } from '../data/surveys';
+import { Choices, type Choice } from '../ui/choices';
 import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { Button } from '../ui/controls';
@@ -23,7 +26,7 @@ import { Notice } from '../ui/notice';
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [SchemaForm, FirstField, RouterLink, Button, Notice],
+  imports: [Choices, SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event)" novalidate isoFirstField>
@@ -32,6 +35,12 @@ import { Notice } from '../ui/notice';
       <iso-schema-form [schema]="schema()" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
       @if (!kind()) {
         <p class="soft">With its kind chosen the card asks what such a machine has.</p>
+      }
+      @if (otherKind(); as kind) {
+        <div>
+          <p class="label">The survey that runs was begun for another kind of machine</p>
+          <iso-choices label="The survey that runs" [options]="forSurvey(kind)" [value]="anew()" (chosen)="anew.set($event)" />
+        </div>
       }
       <iso-notice [text]="problem()" />
       <p class="acts">
@@ -63,13 +72,27 @@ export class MachineCardForm {
   private readonly drafts = inject(Drafts);
   private readonly settings = inject(Settings);
   private readonly router = inject(Router);
-  private saved: Machine | undefined;
+  private readonly surveys = inject(Surveys);
+  private readonly saved = signal<Machine | undefined>(undefined);
   private readonly newId = crypto.randomUUID();
 
   protected readonly card = signal<FormValue>({});
   protected readonly kind = computed(() => MACHINE_KINDS.find(({ value }) => value === this.card()['kind'])?.value);
   /** What a machine of the chosen kind has. */
   protected readonly schema = computed(() => cardFieldsFor(this.kind()));
+  /** The kind as it is called, where it was put right on a machine that has a survey. */
+  protected readonly otherKind = computed(() => {
+    const before = this.saved()?.card.kind;
+    return before !== undefined && this.kind() !== undefined && before !== this.kind()
+      ? MACHINE_KINDS.find(({ value }) => value === this.kind())?.label.toLowerCase()
+      : undefined;
+  });
+  /** Whether the survey goes by what is usual for the kind that was put right. */
+  protected readonly anew = signal<boolean | null>(null);
+  protected readonly forSurvey = (kind: string): readonly Choice<boolean>[] => [
+    { value: true, label: `goes by the order and limits of a ${kind} from now on` },
+    { value: false, label: 'stays as it is' },
+  ];
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
   private readonly told = signal<readonly Fault[]>([]);
@@ -98,7 +121,7 @@ export class MachineCardForm {
       .pipe(switchMap(() => this.machines.one(id).pipe(take(1))))
       .subscribe({
         next: (machine) => {
-          this.saved = machine;
+          this.saved.set(machine);
           if (machine && !draft) this.card.set({ ...machine.card });
         },
         error: (failure: ApiFailure) => this.problem.set(failure.message),
@@ -118,25 +141,45 @@ export class MachineCardForm {
       this.problem.set(`${this.faults().length === 1 ? 'One field needs' : `${this.faults().length} fields need`} another look.`);
       return;
     }
+    if (this.otherKind() && this.anew() === null)
+      return this.problem.set('Say what becomes of the survey that runs: its order and limits are those of another kind of machine.');
     this.problem.set('');
     const machine: Machine = {
       id: this.machineId() ?? this.newId,
       card: this.kept() as unknown as MachineCardText,
-      version: this.saved?.version ?? 0,
+      version: this.saved()?.version ?? 0,
     };
-    this.machines.save(machine).subscribe({
-      next: (kept) => {
-        this.drafts.drop(this.draftName());
-        void this.router.navigate(['/machines', kept.id]);
-      },
-      error: (failure: ApiFailure) => this.refused(failure),
-    });
+    const anew = this.otherKind() !== undefined && this.anew() === true;
+    this.machines
+      .save(machine)
+      .pipe(switchMap((kept) => (anew ? this.goByKind(kept) : of(kept))))
+      .subscribe({
+        next: (kept) => {
+          this.drafts.drop(this.draftName());
+          void this.router.navigate(['/machines', kept.id]);
+        },
+        error: (failure: ApiFailure) => this.refused(failure),
+      });
+  }
+
+  /** The running survey of a machine takes the order, the limits and the way to go on of its kind. */
+  private goByKind(machine: Machine): Observable<Machine> {
+    const { id } = machine;
+    const { order, school, limits } = freshSurvey({ id, kind: machine.card.kind }, '', '', '');
+    return this.surveys.load(id).pipe(
+      switchMap(() => this.surveys.of(id).pipe(take(1))),
+      switchMap((surveys) => {
+        const now = running(surveys);
+        return now ? this.surveys.change(now, { order, school, limits }) : of(null);
+      }),
+      map(() => machine),
+    );
   }
 
   private refused(failure: ApiFailure): void {
     const newer = storedMachineSchema.safeParse(failure.current).data;
     if (newer) {
-      this.saved = newer;
+      this.saved.set(newer);
       this.problem.set('Somebody else has changed this card meanwhile. What you typed is still here; keep it again to put it over theirs.');
       return;
     }

@@ -86,8 +86,10 @@ export class Campaign {
   private readonly past = computed(() => this.desk.surveys().filter((survey) => survey.id !== this.survey()?.id));
   protected readonly others = computed(() =>
     this.past().map((survey) => {
+      const { id, title } = survey;
       const rounds = this.desk.all().filter((round) => round.surveyId === survey.id).length;
-      return `${survey.title}: ${dateWords(survey.startedAt)}${survey.endedAt ? ` to ${dateWords(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
+      const words = `${survey.title}: ${dateWords(survey.startedAt)}${survey.endedAt ? ` to ${dateWords(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
+      return { id, title, words };
     }),
   );
 
@@ -183,6 +185,12 @@ export class Campaign {
       { skipped: (this.survey()?.skipped ?? []).filter((entry) => entry.check !== id) },
       `${CHECKS.get(id)?.title} is taken up again.`,
     );
+  }
+
+  /** An ended survey goes on; the one that runs ends, and can be gone on with in the same way. */
+  protected goOn(id: string): void {
+    const survey = this.past().find((entry) => entry.id === id);
+    if (survey) this.changes.change(survey, { endedAt: null }, `“${survey.title}” goes on; “${this.survey()?.title}” has ended.`);
   }
 
   protected begin(event: Event): void {

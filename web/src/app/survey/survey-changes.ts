@@ -1,5 +1,6 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { SurveyWrite } from '@isometra/contract';
+import type { Campaign } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Surveys, type NewNote } from '../data/surveys';
 import { Desk } from '../machine/desk';
@@ -16,7 +17,11 @@ export class SurveyChanges {
   /** Change how the survey goes about its rungs. @param words what is said when it is kept. */
   save(part: Partial<SurveyWrite>, words: string): void {
     const survey = this.desk.survey();
-    if (!survey) return;
+    if (survey) this.change(survey, part, words);
+  }
+
+  /** Change a survey, whether or not it runs. */
+  change(survey: Campaign, part: Partial<SurveyWrite>, words: string): void {
     this.store.change(survey, part).subscribe({
       next: () => {
         this.problem.set('');
