@@ -1,3 +1,4 @@
+export * from './archived.js';
 export * from './common.js';
 export * from './machineKinds.js';
 export * from './machine.js';

@@ -1,3 +1,4 @@
+import { archivedSchema, type Archived } from './archived.js';
 import * as z from 'zod';
 import { choice, fieldRegistry, material, measure, optionalMeasure, stockSchema, type FieldInfo } from '@isometra/core';
 import { idSchema, versionSchema, whoSchema } from './common.js';
@@ -135,4 +136,11 @@ export const kitItemSchema = z.strictObject({
 });
 
 /** A piece of kit; `data` as typed: an instrument of a sheet, or what `KIT_SCHEMAS` asks of the kind. */
-export type KitItem = z.infer<typeof kitItemSchema>;
+/** A piece of kit as the server has it. */
+export const storedKitSchema = z.object({
+  ...kitItemSchema.shape,
+  id: z.string(),
+  photos: z.array(z.string()),
+  archived: archivedSchema.optional(),
+});
+export type KitItem = z.infer<typeof kitItemSchema> & { readonly archived?: Archived };

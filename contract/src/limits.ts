@@ -1,3 +1,4 @@
+import { archivedSchema } from './archived.js';
 import * as z from 'zod';
 import type { LimitSheet } from '@isometra/core';
 import { idSchema, versionSchema, whoSchema } from './common.js';
@@ -18,5 +19,6 @@ export const storedLimitSheetSchema = z.object({
   version: z.number(),
   by: z.string(),
   at: z.string(),
+  archived: archivedSchema.optional(),
 });
 export type StoredLimitSheet = z.infer<typeof storedLimitSheetSchema>;

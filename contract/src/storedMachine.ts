@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { archivedSchema } from './archived.js';
 import type { Casting } from './machine.js';
 
 /** A card as typed: what is stored and shown again. Fields that moves ask for stand beside these under their own names. */
@@ -18,5 +19,6 @@ export const storedMachineSchema = z.object({
   id: z.string(),
   card: z.custom<MachineCardText>((card) => typeof card === 'object' && card !== null && 'number' in card && 'kind' in card),
   version: z.number(),
+  archived: archivedSchema.optional(),
 });
 export type Machine = z.infer<typeof storedMachineSchema>;

@@ -86,6 +86,27 @@ describe('campaigns', () => {
       expect(rounds.map((entry) => entry.number)).toEqual([1, 2]);
     });
 
+    it('an ended one goes on, and then the one that ran ends: two never run at once', async () => {
+      const { id } = await lathe();
+      const [first] = await surveys(id);
+      const next = { ...write(first), id: uuid(), title: 'After scraping', startedAt: '2026-05-01T08:00:00.000Z' };
+      await shop.http.post('/api/surveys').send(next).expect(201);
+      const ended = (await surveys(id)).find((survey) => survey.id === first.id) as StoredSurvey;
+      await shop.http
+        .put(`/api/surveys/${first.id}`)
+        .send({ ...write(ended), endedAt: null })
+        .expect(200);
+      const all = await surveys(id);
+      expect(Object.fromEntries(all.map(({ title, endedAt }) => [title, endedAt === null]))).toEqual({
+        'As found': true,
+        'After scraping': false,
+      });
+      const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
+      const texts = (log as { text: string }[]).map(({ text }) => text);
+      expect(texts).toContain('Survey changed: taken up again');
+      expect(texts).toContain('Survey ended: After scraping');
+    });
+
     it('names the field that is wrong', async () => {
       const { id } = await lathe();
       const [survey] = await surveys(id);
@@ -175,6 +196,51 @@ describe('campaigns', () => {
     const kit = async (): Promise<KitItem[]> => (await shop.http.get('/api/kit').expect(200)).body as KitItem[];
     const piece = (kind: KitItem['kind'], data: object, care: object = {}) => ({ ...indicator(), kind, name: kind, data, care });
     const sent = ({ by: _by, ...item }: KitItem & { by: string }): KitItem => item;
+
+    describe('in the archive', () => {
+      const away = (path: string, is: boolean) => shop.http.post(`/api/${path}/archive`).send({ away: is, by: 'HB' });
+      const listed = async (what: string) =>
+        (await shop.http.get(`/api/${what}`).expect(200)).body as { id: string; archived?: { at: string; by: string } }[];
+
+      it('takes machines, kit and sheets, keeps all of them, and gives them back', async () => {
+        const { id } = await lathe();
+        const bar = piece('test-bar', { diameter: '32 mm', finish: 'ground', bend: '2 um' }, { due: '2020-01-01' });
+        await shop.http.post('/api/kit').send(bar).expect(201);
+        const sheet = { id: uuid(), content: { ...startingSheet('general'), name: 'Ours' }, version: 1, by: 'HB' };
+        await shop.http.post('/api/limits').send(sheet).expect(201);
+        const board = async () => (await shop.http.get('/api/board').expect(200)).body as { plates: unknown[]; kit: unknown[] };
+        expect([(await board()).plates.length, (await board()).kit.length]).toEqual([1, 1]);
+        for (const path of [`machines/${id}`, `kit/${bar.id}`, `limits/${sheet.id}`]) {
+          const { body } = await away(path, true).expect(200);
+          expect((body as { archived: { by: string } }).archived.by).toBe('HB');
+          await away(path, true).expect(200);
+        }
+        for (const what of ['machines', 'kit', 'limits']) expect((await listed(what)).map(({ archived }) => archived?.by)).toEqual(['HB']);
+        expect([(await board()).plates.length, (await board()).kit.length]).toEqual([0, 0]);
+        const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
+        expect((log as { text: string }[]).filter(({ text }) => text.endsWith('put in the archive')).length).toBe(1);
+        for (const path of [`machines/${id}`, `kit/${bar.id}`, `limits/${sheet.id}`])
+          expect((await away(path, false).expect(200)).body).toEqual({});
+        for (const what of ['machines', 'kit', 'limits']) expect((await listed(what))[0].archived).toBeUndefined();
+        expect((await board()).plates.length).toBe(1);
+      });
+
+      it('a drawer in it offers no leaves; what is not there, or said wrongly, is named', async () => {
+        const drawer = piece('shim-stock', { stock: [{ thickness: '0.05 mm', count: 4 }] });
+        await shop.http.post('/api/kit').send(drawer).expect(201);
+        await away(`kit/${drawer.id}`, true).expect(200);
+        const { id } = await lathe();
+        const taken = round(id);
+        await shop.http.post('/api/rounds').send(taken).expect(201);
+        const done = { ...move(taken.id), kind: 'shim-leaves', plan: { leaves: [50] }, doneAt: '2026-03-01T09:00:00.000Z' };
+        await shop.http.post('/api/moves').send(done).expect(201);
+        expect((await kit())[0].data['stock']).toEqual([{ thickness: '0.05 mm', count: 4 }]);
+        await away(`kit/${uuid()}`, true).expect(404);
+        await away('kit/none', true).expect(404);
+        const { body } = await shop.http.post(`/api/kit/${drawer.id}/archive`).send({ away: 'yes', by: 'HB' }).expect(400);
+        expect((body as { errors: { path: string }[] }).errors[0].path).toBe('away');
+      });
+    });
 
     it('keeps what each kind needs, with certificate and due date', async () => {
       const bar = piece(

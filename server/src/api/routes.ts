@@ -2,6 +2,7 @@ import express, { Router } from 'express';
 import type { Sequelize } from 'sequelize';
 import * as z from 'zod';
 import {
+  ARCHIVED,
   idSchema,
   kitItemSchema,
   limitSheetWriteSchema,
@@ -25,6 +26,7 @@ import { MOST_BYTES } from '@isometra/core/print';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
 import { shopBoard } from '../services/board.js';
 import { listHeads } from '../services/heads.js';
+import { archive } from '../services/archive.js';
 import { addKit, addPhoto, changeKit, getPhoto, listKit, removePhoto } from '../services/kit.js';
 import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '../services/limits.js';
 import { readLog } from '../services/log.js';
@@ -85,6 +87,16 @@ function machines(router: Router, { sequelize }: Means): void {
     response.json(await changeMachine(sequelize, machine, by));
   });
   router.get('/machines/:id/log', async (request, response) => void response.json(await readLog(idIn(request.params.id, 'machine'))));
+}
+
+const awayWrite = z.strictObject({ away: z.boolean({ error: 'must be true or false' }), by: whoSchema });
+
+/** Machines, kit and limit sheets go into the archive and come out of it again. */
+function archives(router: Router, { sequelize }: Means): void {
+  for (const kind of ARCHIVED)
+    router.post(`/${kind}/:id/archive`, async (request, response) => {
+      response.json(await archive(sequelize, kind, idIn(request.params['id'], 'thing'), parseBody(awayWrite, request.body)));
+    });
 }
 
 const kitWrite = kitItemSchema.extend({ by: whoSchema });
@@ -259,7 +271,7 @@ function shop(router: Router, { sequelize }: Means): void {
 /** Everything under /api but health. */
 export function apiRoutes(means: Means): Router {
   const router = Router();
-  for (const part of [solving, shop, machines, kit, limits, surveys, rounds, moves, scraping]) part(router, means);
+  for (const part of [solving, shop, machines, kit, limits, archives, surveys, rounds, moves, scraping]) part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);

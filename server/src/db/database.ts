@@ -8,6 +8,7 @@ import { up as atTheScrew } from './migrations/005-at-the-screw.js';
 import { up as scraping } from './migrations/006-scraping.js';
 import { up as shopTime } from './migrations/007-shop-time.js';
 import { up as spoiltRounds } from './migrations/008-spoilt-rounds.js';
+import { up as archive } from './migrations/009-archive.js';
 import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
 import { defineSurveys } from './surveyModels.js';
@@ -22,6 +23,7 @@ const MIGRATIONS: readonly { readonly name: string; readonly up: (database: Quer
   { name: '006-scraping', up: scraping },
   { name: '007-shop-time', up: shopTime },
   { name: '008-spoilt-rounds', up: spoiltRounds },
+  { name: '009-archive', up: archive },
 ];
 
 /** Connect, without changing anything. */

@@ -9,6 +9,7 @@ export class MachineRow extends Model<InferAttributes<MachineRow>, InferCreation
   declare kind: string;
   declare card: Json;
   declare version: number;
+  declare archived: CreationOptional<Json | null>;
 }
 
 export class KitRow extends Model<InferAttributes<KitRow>, InferCreationAttributes<KitRow>> {
@@ -20,6 +21,7 @@ export class KitRow extends Model<InferAttributes<KitRow>, InferCreationAttribut
   /** Until when its certificate counts: a date, for the list of what is overdue. */
   declare dueOn: CreationOptional<string | null>;
   declare version: number;
+  declare archived: CreationOptional<Json | null>;
 }
 
 /** A photograph of a piece of kit. */
@@ -37,6 +39,7 @@ export class LimitSheetRow extends Model<InferAttributes<LimitSheetRow>, InferCr
   declare name: string;
   /** The newest version. */
   declare version: number;
+  declare archived: CreationOptional<Json | null>;
 }
 
 /** One version of a limit sheet: never changed, because surveys were judged by it. */
@@ -71,7 +74,10 @@ export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreation
 /** Bind what belongs to the shop: machines, kit, limit sheets, the log. */
 export function defineShop(sequelize: Sequelize): void {
   const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
-  MachineRow.init({ id: id(), number: text(24), kind: text(24), card: json('card'), version: version() }, table('machines'));
+  MachineRow.init(
+    { id: id(), number: text(24), kind: text(24), card: json('card'), version: version(), archived: json('archived', true) },
+    table('machines'),
+  );
   KitRow.init(
     {
       id: id(),
@@ -81,12 +87,13 @@ export function defineShop(sequelize: Sequelize): void {
       care: json('care', true),
       dueOn: { type: DataTypes.DATEONLY, allowNull: true },
       version: version(),
+      archived: json('archived', true),
     },
     table('kit_items'),
   );
   const bytes = { type: DataTypes.BLOB('medium'), allowNull: false };
   AttachmentRow.init({ id: id(), kitItemId: uuid(), mime: text(40), bytes, by: text(8), at: when() }, table('attachments'));
-  LimitSheetRow.init({ id: id(), name: text(60), version: version() }, table('limit_sheets'));
+  LimitSheetRow.init({ id: id(), name: text(60), version: version(), archived: json('archived', true) }, table('limit_sheets'));
   LimitVersionRow.init(
     { id: id(), limitSheetId: uuid(), version: version(), content: json('content'), by: text(8), at: when() },
     table('limit_sheet_versions'),

@@ -13,7 +13,7 @@ import { listSurveys } from './surveys.js';
 /** The shop board: every machine as its ladder says, and the kit that is overdue. */
 export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new Date()): Promise<Board> {
   const at = now.toISOString();
-  const machines = await listMachines();
+  const machines = (await listMachines()).filter(({ archived }) => !archived);
   const plates = await Promise.all(
     machines.map(async ({ id, card }) => {
       const [rounds, surveys, last, surfaces] = await Promise.all([
@@ -38,8 +38,8 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
     }),
   );
   const today = shopDay(at, await shopZone());
-  const kit = (await listKit()).flatMap(({ name, care }) => {
-    const days = daysUntilDue(care, today);
+  const kit = (await listKit()).flatMap(({ name, care, archived }) => {
+    const days = archived ? undefined : daysUntilDue(care, today);
     return days !== undefined && days < 0 ? [{ name, days: -days }] : [];
   });
   return { plates, kit };

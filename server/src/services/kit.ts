@@ -5,6 +5,7 @@ import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { AttachmentRow, KitRow } from '../db/shopModels.js';
 import { inOneGo } from '../db/transactions.js';
+import { archivedOf } from './archive.js';
 import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
 import type { Solver } from './solver.js';
@@ -17,6 +18,7 @@ const shown = (row: KitRow, photos: string[]): KitItem => ({
   care: (row.care ?? {}) as Care,
   photos,
   version: row.version,
+  ...archivedOf(row),
 });
 
 function refuseFaulty(item: KitItem): void {
@@ -57,7 +59,7 @@ async function getKit(id: string): Promise<KitItem> {
 
 /** What the drawers hold, all of them. */
 export async function shimStock(): Promise<unknown[] | undefined> {
-  const rows = await KitRow.findAll({ where: { kind: 'shim-stock' } });
+  const rows = (await KitRow.findAll({ where: { kind: 'shim-stock' } })).filter(({ archived }) => !archived);
   return rows.length ? rows.flatMap((row) => row.data['stock'] as unknown[]) : undefined;
 }
 
@@ -105,12 +107,13 @@ export async function changeKit(sequelize: Sequelize, item: KitItem, by: string)
 /** Leaves are taken from the drawers when a move with them is done, and put back when it is not after all. */
 export async function countLeaves(leaves: readonly number[], by: 1 | -1, transaction: Transaction): Promise<void> {
   if (leaves.length === 0) return;
-  const rows = await KitRow.findAll({
+  const all = await KitRow.findAll({
     where: { kind: 'shim-stock' },
     order: [['name', 'ASC']],
     transaction,
     lock: transaction.LOCK.UPDATE,
   });
+  const rows = all.filter(({ archived }) => !archived);
   const drawers = rows.map((row): Drawer => ({ id: row.id, stock: row.data['stock'] as Drawer['stock'] }));
   for (const { id, stock } of leavesMoved(drawers, leaves, by)) {
     const row = rows.find((entry) => entry.id === id);

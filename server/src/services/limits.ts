@@ -7,6 +7,7 @@ import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { LimitSheetRow, LimitVersionRow } from '../db/shopModels.js';
 import { inOneGo } from '../db/transactions.js';
+import { archivedOf } from './archive.js';
 import { writeLog } from './log.js';
 
 const shown = (row: LimitVersionRow): StoredLimitSheet => ({
@@ -24,7 +25,9 @@ export async function listLimitSheets(): Promise<StoredLimitSheet[]> {
   const rows = await LimitVersionRow.findAll({
     where: { [Op.or]: sheets.map(({ id, version }) => ({ limitSheetId: id, version })) },
   });
-  return sheets.flatMap(({ id }) => rows.filter((row) => row.limitSheetId === id).map(shown));
+  return sheets.flatMap((sheet) =>
+    rows.filter((row) => row.limitSheetId === sheet.id).map((row) => ({ ...shown(row), ...archivedOf(sheet) })),
+  );
 }
 
 /** Every version of a sheet, newest first. */

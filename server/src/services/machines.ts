@@ -5,10 +5,16 @@ import { brokenRule } from '../db/constraints.js';
 import { MachineRow } from '../db/shopModels.js';
 import { SurveyRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
+import { archivedOf } from './archive.js';
 import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
 
-const shown = (row: MachineRow): Machine => ({ id: row.id, card: row.card as unknown as MachineCardText, version: row.version });
+const shown = (row: MachineRow): Machine => ({
+  id: row.id,
+  card: row.card as unknown as MachineCardText,
+  version: row.version,
+  ...archivedOf(row),
+});
 
 export async function listMachines(): Promise<Machine[]> {
   return (await MachineRow.findAll({ order: [['number', 'ASC']] })).map(shown);

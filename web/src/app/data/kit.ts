@@ -1,9 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import * as z from 'zod';
-import { kitItemSchema, type KitItem } from '@isometra/contract';
+import { storedKitSchema, type KitItem } from '@isometra/contract';
 import { parseQuantity } from '@isometra/core';
 import { Api } from './api';
+import { sendArchive, withArchived } from './archive';
 import { Loads, Writes, withRow } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
@@ -11,9 +12,9 @@ import { Settings } from './settings';
 /** What the shop measures with, and the shim drawers. */
 @Injectable({ providedIn: 'root' })
 export class Kit {
-  private readonly api = inject(Api);
+  readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
-  private readonly settings = inject(Settings);
+  readonly settings = inject(Settings);
   private readonly known$ = new BehaviorSubject<readonly KitItem[]>([]);
   private readonly writes = new Writes();
   private readonly loads = new Loads(
@@ -22,6 +23,8 @@ export class Kit {
   );
 
   readonly all$: Observable<readonly KitItem[]> = this.known$.asObservable();
+  /** What is not in the archive. */
+  readonly inUse$: Observable<readonly KitItem[]> = this.known$.pipe(map((items) => items.filter(({ archived }) => !archived)));
   /** Photographs that are still on their way, by the piece of kit they show. */
   readonly waitingPhotos$: Observable<readonly string[]> = this.outbox.queue$.pipe(
     map((queue) => queue.filter(({ what }) => what === 'photo').map(({ about }) => about)),
@@ -44,9 +47,20 @@ export class Kit {
   /** Add (`version` 0) or change a piece of kit. Fails with an ApiFailure. */
   save(item: KitItem): Observable<KitItem> {
     const added = item.version === 0;
-    const body = { ...item, version: Math.max(1, item.version), by: this.settings.by() };
+    const { archived: _archived, ...own } = item;
+    const body = { ...own, version: Math.max(1, item.version), by: this.settings.by() };
     return this.writes.send(() =>
       this.api.send(added ? 'POST' : 'PUT', added ? '/kit' : `/kit/${item.id}`, body, storedKit).pipe(tap((saved) => this.keep(saved))),
+    );
+  }
+
+  /** Into the archive, or out of it again. Fails with an ApiFailure. */
+  archive(item: KitItem, away: boolean): Observable<KitItem> {
+    return this.writes.send(() =>
+      sendArchive(this, 'kit', item.id, away).pipe(
+        map((told) => withArchived(item, told)),
+        tap((saved) => this.keep(saved)),
+      ),
     );
   }
 
@@ -78,7 +92,7 @@ export class Kit {
   }
 }
 
-const storedKit = z.object({ ...kitItemSchema.shape, id: z.string(), photos: z.array(z.string()) });
+const storedKit = storedKitSchema;
 
 /** The leaves in the shim drawers, or undefined when there is no drawer. */
 export function stockOf(kit: readonly KitItem[]): readonly unknown[] | undefined {

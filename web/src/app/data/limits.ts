@@ -2,8 +2,9 @@ import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import { STARTING_SHEETS, startingSheet, type LimitSheet } from '@isometra/core';
 import * as z from 'zod';
-import { storedLimitSheetSchema, type StoredLimitSheet } from '@isometra/contract';
+import { storedLimitSheetSchema, type Archived, type StoredLimitSheet } from '@isometra/contract';
 import { Api } from './api';
+import { sendArchive, withArchived } from './archive';
 import { Loads, Writes } from './flows';
 import { Settings } from './settings';
 import { dateWords } from './when';
@@ -16,6 +17,7 @@ export interface ShownSheet {
   /** A starting sheet is copied, never changed. */
   readonly own: boolean;
   readonly about: string;
+  readonly archived?: Archived;
 }
 
 const STARTING: readonly ShownSheet[] = STARTING_SHEETS.map(({ id, about }) => ({
@@ -29,8 +31,8 @@ const STARTING: readonly ShownSheet[] = STARTING_SHEETS.map(({ id, about }) => (
 /** Limit sheets: those to start from and the shop's own, each version kept. */
 @Injectable({ providedIn: 'root' })
 export class Limits {
-  private readonly api = inject(Api);
-  private readonly settings = inject(Settings);
+  readonly api = inject(Api);
+  readonly settings = inject(Settings);
   private readonly known = new BehaviorSubject<readonly StoredLimitSheet[]>([]);
 
   private readonly writes = new Writes();
@@ -62,18 +64,33 @@ export class Limits {
     return this.write('PUT', `/limits/${id}`, { id, content, version });
   }
 
+  /** Into the archive, or out of it again. Fails with an ApiFailure. */
+  archive(id: string, away: boolean): Observable<unknown> {
+    return this.writes.send(() =>
+      sendArchive(this, 'limits', id, away).pipe(
+        tap((told) => this.known.next(this.known.value.map((sheet) => (sheet.id === id ? withArchived(sheet, told) : sheet)))),
+      ),
+    );
+  }
+
   private write(method: 'POST' | 'PUT', path: string, sheet: object): Observable<StoredLimitSheet> {
     const body = { ...sheet, by: this.settings.by() };
     return this.writes.send(() => this.api.send(method, path, body, storedLimitSheetSchema).pipe(tap((saved) => this.keep(saved))));
   }
 
   private keep(saved: StoredLimitSheet): void {
+    const before = this.known.value.find((sheet) => sheet.id === saved.id);
     const others = this.known.value.filter((sheet) => sheet.id !== saved.id);
-    this.known.next([...others, saved].sort((a, b) => a.content.name.localeCompare(b.content.name)));
+    this.known.next(
+      [...others, { ...saved, ...(before?.archived && { archived: before.archived }) }].sort((a, b) =>
+        a.content.name.localeCompare(b.content.name),
+      ),
+    );
   }
 }
 
-const shown = ({ id, content, version, by, at }: StoredLimitSheet): ShownSheet => ({
+const shown = ({ id, content, version, by, at, archived }: StoredLimitSheet): ShownSheet => ({
+  ...(archived && { archived }),
   id,
   content,
   version,

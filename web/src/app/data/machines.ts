@@ -3,6 +3,7 @@ import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import * as z from 'zod';
 import { logEntrySchema, storedMachineSchema, type LogEntry, type Machine } from '@isometra/contract';
 import { Api } from './api';
+import { sendArchive, withArchived } from './archive';
 import { Loads, Writes, withRow } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
@@ -12,8 +13,8 @@ const byNumber = (one: Machine, other: Machine): number => one.card.number.local
 /** The machines of the shop. */
 @Injectable({ providedIn: 'root' })
 export class Machines {
-  private readonly api = inject(Api);
-  private readonly settings = inject(Settings);
+  readonly api = inject(Api);
+  readonly settings = inject(Settings);
   private readonly known$ = new BehaviorSubject<readonly Machine[]>([]);
   private readonly writes = new Writes();
   private readonly loads = new Loads(
@@ -57,10 +58,21 @@ export class Machines {
   /** Add (`version` 0) or change a machine. Fails with an ApiFailure. */
   save(machine: Machine): Observable<Machine> {
     const added = machine.version === 0;
-    const body = { ...machine, version: Math.max(1, machine.version), by: this.settings.by() };
+    const { archived: _archived, ...own } = machine;
+    const body = { ...own, version: Math.max(1, machine.version), by: this.settings.by() };
     const path = added ? '/machines' : `/machines/${machine.id}`;
     return this.writes.send(() =>
       this.api.send(added ? 'POST' : 'PUT', path, body, storedMachineSchema).pipe(tap((saved) => this.keep(saved))),
+    );
+  }
+
+  /** Into the archive, or out of it again. Fails with an ApiFailure. */
+  archive(machine: Machine, away: boolean): Observable<Machine> {
+    return this.writes.send(() =>
+      sendArchive(this, 'machines', machine.id, away).pipe(
+        map((told) => withArchived(machine, told)),
+        tap((saved) => this.keep(saved)),
+      ),
     );
   }
 

@@ -79,18 +79,20 @@ export abstract class JobMove {
     if (kept?.quantity === this.quantity()) return asked && movedInstead(asked, kept.amount, this.info());
     return asked && this.forAll() && curve ? movedInstead(asked, curve.curve.best, this.info()) : asked;
   });
+  /** A card that was begun here and is not done: one that a whole casting was planned on is planned there. */
+  protected readonly openCard = computed(() => {
+    const kept = this.saved();
+    return kept && !kept.doneAt && kept.quantity === this.quantity() && !('want' in kept.plan) ? kept : undefined;
+  });
   /** What a card that was begun is planned anew to: its round or the machine card was put right since. */
   protected readonly anew = computed((): Move | undefined => {
-    const [asked, kept, curve, info] = [this.asked(), this.saved(), this.curve(), this.info()];
-    if (!asked || !kept || kept.doneAt || kept.quantity !== this.quantity() || this.panel() === 'register') return undefined;
+    const [asked, kept, curve, info] = [this.asked(), this.openCard(), this.curve(), this.info()];
+    if (!asked || !kept || this.panel() === 'register') return undefined;
     const all = curve && MOVES.get(kept.kind)?.scales ? [movedInstead(asked, curve.curve.best, info)] : [];
     return replanned({ kept, asked: [asked, ...all], plan: (move) => this.tried(move), gain: this.gain() });
   });
   /** A card that was begun, for what nothing is asked any more: its round calls it in. */
-  protected readonly ended = computed(() => {
-    const kept = this.saved();
-    return !!kept && !kept.doneAt && kept.quantity === this.quantity() && !this.asked() && this.told()?.verdict === 'in';
-  });
+  protected readonly ended = computed(() => !!this.openCard() && !this.asked() && this.told()?.verdict === 'in');
   /** The card was begun for something else than its round asks for now. */
   protected readonly turned = computed(() => this.ended() || this.anew() !== undefined);
   protected readonly info = computed(() => this.check()?.quantities[this.quantity()]);

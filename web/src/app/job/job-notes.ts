@@ -48,8 +48,8 @@ export abstract class JobNotes extends JobStanding {
 
   /** Another kind of move for the same card, until it is done: what was ticked belongs to the other one. */
   protected change(kind: string): void {
-    const [kept, move, round] = [this.saved(), this.found(), this.round()];
-    if (!kept || !move || !round || kept.doneAt || kept.kind === kind) return;
+    const [kept, move, round] = [this.openCard(), this.found(), this.round()];
+    if (!kept || !move || !round || kept.kind === kind) return;
     const plan = { ...(this.tried(move, kind) ?? {}) };
     this.rounds.putMove(round.machineId, { ...kept, kind, plan, ticks: [], amount: move.amount, direction: move.direction }, true);
   }

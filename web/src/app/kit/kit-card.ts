@@ -25,6 +25,7 @@ import { dueWords, shortOf } from './kit-texts';
 import { smallPhoto } from '../ui/small-photo';
 import { ShimTable, type ShimRow } from './shim-table';
 import { Button, TextField } from '../ui/controls';
+import { Archive } from '../ui/archive';
 import { Notice } from '../ui/notice';
 import { File } from '../ui/file';
 
@@ -33,7 +34,7 @@ const careForm = careSchema.omit({ notes: true });
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
-  imports: [SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
+  imports: [Archive, SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './kit-card.html',
   styles: `
@@ -193,6 +194,10 @@ export class KitCard {
       next: () => this.problem.set(''),
       error: (error: Error) => this.problem.set(error.message),
     });
+  }
+
+  protected archive(away: boolean): void {
+    this.kit.archive(this.item(), away).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
   }
 
   private fullCare(): Care {

@@ -8,6 +8,7 @@ import { Finder } from './finder';
 import { KitCard } from './kit-card';
 import { today } from '../data/when';
 import { dueWords } from './kit-texts';
+import { Archive } from '../ui/archive';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 
@@ -17,7 +18,7 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
 /** What the shop measures with: what it is, how far it can be trusted, and what is fine enough for a limit. */
 @Component({
   selector: 'iso-kit-list',
-  imports: [KitCard, Finder, Notice, Pick],
+  imports: [Archive, KitCard, Finder, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -57,6 +58,17 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
         }
       </section>
     }
+    @if (archived().length) {
+      <section aria-label="In the archive">
+        <h2>In the archive</h2>
+        @for (item of archived(); track item.id) {
+          <p class="gone">
+            <b>{{ item.name }}</b>
+            <iso-archive [name]="item.name" [archived]="item.archived" (away)="archive(item, $event)" />
+          </p>
+        }
+      </section>
+    }
   `,
   styles: `
     :host {
@@ -87,6 +99,13 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
       border-left: 6px solid var(--red);
       background: var(--panel);
     }
+    .gone {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 12px;
+      align-items: center;
+      margin: 0;
+    }
     ul {
       margin: 0;
       padding-left: 18px;
@@ -95,7 +114,9 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
 })
 export class KitList {
   private readonly store = inject(Kit);
-  protected readonly kit = toSignal(this.store.all$, { initialValue: [] as readonly KitItem[] });
+  protected readonly kit = toSignal(this.store.inUse$, { initialValue: [] as readonly KitItem[] });
+  private readonly all = toSignal(this.store.all$, { initialValue: [] as readonly KitItem[] });
+  protected readonly archived = computed(() => this.all().filter(({ archived }) => archived));
   protected readonly adding = signal<KitItem | null>(null);
   protected readonly problem = signal('');
   protected readonly kinds = KIT_KINDS.map((kind) => ({
@@ -118,6 +139,13 @@ export class KitList {
       .filter((item) => (daysUntilDue(item.care, today()) ?? 0) < 0)
       .map((item) => `${item.name}: ${dueWords(item, today())}`),
   );
+
+  protected archive(item: KitItem, away: boolean): void {
+    this.store.archive(item, away).subscribe({
+      next: () => this.problem.set(''),
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
+  }
 
   protected add(kind: KitKind): void {
     this.adding.set({ id: crypto.randomUUID(), kind, name: '', data: FIRST[kind] ?? {}, care: {}, photos: [], version: 0 });

@@ -1,4 +1,4 @@
-import { openShop, show, refusal } from '../testing/fake-shop.spec';
+import { openShop, refusal, show, until } from '../testing/fake-shop.spec';
 import { KitList } from './kit-list';
 
 describe('the kit', () => {
@@ -7,6 +7,19 @@ describe('the kit', () => {
     const kit = await show(KitList);
     expect(kit.text()).toContain('lever, 0.002 mm');
     expect(kit.text()).toContain('4 × 0.02 mm, 2 × 0.05 mm');
+  });
+
+  it('goes into the archive, where it is not offered, and out of it again', async () => {
+    const { server } = await openShop();
+    const kit = await show(KitList);
+    const [item] = server.kit;
+    await kit.press(`Change ${item.name}`);
+    await kit.press(`Put ${item.name} in the archive`);
+    await until(() => kit.text().includes('In the archive since'));
+    expect(kit.all(`button[aria-label="Change ${item.name}"]`).length).toBe(0);
+    await kit.press(`Take ${item.name} out of the archive`);
+    await until(() => !kit.text().includes('In the archive since'));
+    expect(server.sent.map(({ body }) => (body as { away: boolean }).away)).toEqual([true, false]);
   });
 
   it('a new instrument names what is missing, then is sent with units', async () => {

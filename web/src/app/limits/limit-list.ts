@@ -16,6 +16,7 @@ import { draftOf, lineDraftSchema, rawSheet, withLines } from './limit-draft';
 import { LimitTable, type LineEdit } from './limit-table';
 import { Rejudge } from './rejudge';
 import { Versions } from './versions';
+import { Archive } from '../ui/archive';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Choices, type Choice } from '../ui/choices';
@@ -37,7 +38,7 @@ const PANELS: readonly Choice<Panel>[] = [
 /** By what calls are made: sheets to start from, and the shop's own with every version. */
 @Component({
   selector: 'iso-limit-list',
-  imports: [RouterLink, RouterLinkActive, LimitTable, JobLimits, Rejudge, Versions, Button, TextField, Notice, Choices, File],
+  imports: [Archive, RouterLink, RouterLinkActive, LimitTable, JobLimits, Rejudge, Versions, Button, TextField, Notice, Choices, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './limit-list.html',
   styleUrl: './limit-list.css',
@@ -50,6 +51,9 @@ export class LimitList {
   private readonly router = inject(Router);
 
   protected readonly sheets = toSignal(this.store.all$, { initialValue: [] as readonly ShownSheet[] });
+  /** The sheets that are offered. */
+  protected readonly inUse = computed(() => this.sheets().filter(({ archived }) => !archived));
+  protected readonly archived = computed(() => this.sheets().filter(({ archived }) => archived));
   protected readonly sheet = computed(() => this.sheets().find((entry) => entry.id === this.sheetId()));
   protected readonly draft = signal<SheetDraft | null>(null);
   protected readonly tried = signal(false);
@@ -80,6 +84,13 @@ export class LimitList {
         if (this.panel() === 'versions') this.panel.set('table');
         this.problem.set('');
       });
+    });
+  }
+
+  protected archive(id: string, away: boolean): void {
+    this.store.archive(id, away).subscribe({
+      next: () => this.problem.set(''),
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
     });
   }
 

@@ -111,6 +111,22 @@ describe('the limits', () => {
     expect(page.all('tbody input').length).toBe(0);
   });
 
+  it('a sheet of the shop’s own goes into the archive and out of it again', async () => {
+    const { server, page } = await open('ours');
+    const own = server.limits[0];
+    await page.press(`Put ${own.content.name} in the archive`);
+    await until(() => page.text().includes('In the archive: 1'));
+    expect(
+      page
+        .all('nav a')
+        .map((entry) => entry.textContent ?? '')
+        .join(),
+    ).not.toContain(own.content.name);
+    await page.press(`Take ${own.content.name} out of the archive`);
+    await until(() => !page.text().includes('In the archive'));
+    expect(server.limits[0].archived).toBeUndefined();
+  });
+
   it('a starting sheet is copied, not changed', async () => {
     const { server, page } = await open('toolroom');
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);

@@ -63,7 +63,7 @@ export class Desk {
   private readonly asked = this.ofMachine<Machine | undefined>((id) => this.machines.one(id), undefined);
   readonly machine = computed(() => (this.ready() ? (this.asked() ?? null) : null));
   readonly kind = computed(() => this.machine()?.card.kind ?? '');
-  readonly kit = toSignal(this.kitStore.all$, { initialValue: [] as readonly KitItem[] });
+  readonly kit = toSignal(this.kitStore.inUse$, { initialValue: [] as readonly KitItem[] });
   private readonly listed = this.ofMachine<readonly RoundHead[]>((id) => this.heads.of(id), []);
   /** Rounds of all surveys that rule, oldest first. */
   readonly all = computed(() => ruling(this.listed()));

@@ -16,6 +16,7 @@ import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
+import { Archive } from '../ui/archive';
 import { Choices, type Choice } from '../ui/choices';
 import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
@@ -26,7 +27,7 @@ import { Notice } from '../ui/notice';
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [Choices, SchemaForm, FirstField, RouterLink, Button, Notice],
+  imports: [Archive, Choices, SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event)" novalidate isoFirstField>
@@ -46,6 +47,9 @@ import { Notice } from '../ui/notice';
       <p class="acts">
         <button pButton type="submit" class="next">{{ machineId() ? 'Keep the card' : 'Add this machine' }}</button>
         <a class="act" routerLink="/machines">Back</a>
+        @if (saved(); as machine) {
+          <iso-archive [name]="machine.card.number" [archived]="machine.archived" (away)="archive(machine, $event)" />
+        }
       </p>
     </form>
   `,
@@ -73,7 +77,7 @@ export class MachineCardForm {
   private readonly settings = inject(Settings);
   private readonly router = inject(Router);
   private readonly surveys = inject(Surveys);
-  private readonly saved = signal<Machine | undefined>(undefined);
+  protected readonly saved = signal<Machine | undefined>(undefined);
   private readonly newId = crypto.randomUUID();
 
   protected readonly card = signal<FormValue>({});
@@ -160,6 +164,13 @@ export class MachineCardForm {
         },
         error: (failure: ApiFailure) => this.refused(failure),
       });
+  }
+
+  protected archive(machine: Machine, away: boolean): void {
+    this.machines.archive(machine, away).subscribe({
+      next: (kept) => this.saved.set(kept),
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
   }
 
   /** The running survey of a machine takes the order, the limits and the way to go on of its kind. */

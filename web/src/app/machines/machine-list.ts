@@ -1,4 +1,3 @@
-import { AsyncPipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
@@ -10,6 +9,7 @@ import type { ApiFailure } from '../data/api';
 import { Board } from '../data/board';
 import { useKeys } from '../data/keys';
 import { Machines } from '../data/machines';
+import { Archive } from '../ui/archive';
 import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
@@ -23,14 +23,13 @@ const nextPath = ({ at, id, round }: NonNullable<BoardPlate['next']>): string[] 
 /** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
-  imports: [AsyncPipe, RouterLink, Button, Glyph, Notice, PlatePicture, ShopTime],
+  imports: [Archive, RouterLink, Button, Glyph, Notice, PlatePicture, ShopTime],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-list.html',
   styleUrl: './machine-list.css',
 })
 export class MachineList {
   private readonly store = inject(Machines);
-  protected readonly machines$ = this.store.all$;
   protected readonly state = signal<'reading' | 'read' | 'failed'>('reading');
   protected readonly problem = signal('');
   protected readonly filling = signal(false);
@@ -40,7 +39,9 @@ export class MachineList {
   private readonly board = inject(Board);
   private readonly router = inject(Router);
   private readonly shop = toSignal(this.board.all$, { requireSync: true });
-  private readonly machines = toSignal(this.machines$, { requireSync: true });
+  protected readonly all = toSignal(this.store.all$, { requireSync: true });
+  protected readonly machines = computed(() => this.all().filter(({ archived }) => !archived));
+  protected readonly archived = computed(() => this.all().filter(({ archived }) => archived));
   protected readonly plates = computed(() => new Map(this.shop().plates.map((plate) => [plate.machineId, plate])));
   protected readonly kitOverdue = computed(() =>
     this.shop()
@@ -84,6 +85,13 @@ export class MachineList {
         this.state.set('failed');
       },
     });
+  }
+
+  protected archive(machine: Machine, away: boolean): void {
+    this.store
+      .archive(machine, away)
+      .pipe(switchMap(() => this.board.load()))
+      .subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
   }
 
   protected fillDemo(): void {

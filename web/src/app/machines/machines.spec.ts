@@ -1,6 +1,7 @@
 import { Router } from '@angular/router';
 import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
+import type { SurveyWrite } from '@isometra/contract';
 import { barRound, openShop, show, refusal, until, LATHE } from '../testing/fake-shop.spec';
 import { MachineCardForm } from './machine-card';
 import { MachineList } from './machine-list';
@@ -34,6 +35,18 @@ describe('the machines', () => {
     navigate.calls.reset();
     TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: '2' }));
     expect(navigate).not.toHaveBeenCalled();
+  });
+
+  it('in the archive are not on the board, and come out again with one press', async () => {
+    const { server } = await openShop();
+    server.machines[0].archived = { at: '2026-03-01T08:00:00.000Z', by: 'EK' };
+    const list = await show(MachineList);
+    expect(list.all('.plate').length).toBe(0);
+    expect(list.text()).not.toContain('No machine here yet');
+    expect(list.text()).toContain('In the archive since 1 Mar 2026, EK.');
+    await list.press('Take L-14 out of the archive');
+    await until(() => list.all('.plate').length === 1);
+    expect(server.sent[0]).toEqual(jasmine.objectContaining({ path: `/machines/${LATHE}/archive`, body: { away: false, by: 'HB' } }));
   });
 
   it('an empty shop says what to do first and offers the demo', async () => {
@@ -109,6 +122,40 @@ describe('a machine card', () => {
     first.fixture.destroy();
     const again = await show(MachineCardForm);
     expect(again.all('input').map((input) => (input as HTMLInputElement).value)).toContain('L-33');
+  });
+
+  it('whose kind is put right asks what becomes of the survey that runs', async () => {
+    const { server } = await openShop();
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const card = await show(MachineCardForm, { machineId: LATHE });
+    const put = async (kind: string) => {
+      const form = card.fixture.componentInstance as unknown as { type: (value: object) => void; card: () => object };
+      form.type({ ...form.card(), kind });
+      await card.fixture.whenStable();
+    };
+    expect(card.text()).not.toContain('The survey that runs');
+    await put('turret-mill');
+    await card.press('Keep the card');
+    expect(card.text()).toContain('Say what becomes of the survey that runs');
+    expect(server.sent).toEqual([]);
+    await card.choose(/^goes by the order and limits of a turret mill/);
+    await card.press('Keep the card');
+    await until(() => server.sent.length === 2);
+    const survey = server.sent[1].body as SurveyWrite;
+    expect(server.sent.map(({ path }) => path.split('/')[1])).toEqual(['machines', 'surveys']);
+    expect(survey.order).toContain('head-tram');
+    expect(survey.order).not.toContain('tailstock-traverse');
+  });
+
+  it('goes into the archive and out of it again', async () => {
+    const { server } = await openShop();
+    const card = await show(MachineCardForm, { machineId: LATHE });
+    await card.press('Put L-14 in the archive');
+    await until(() => card.text().includes('In the archive since'));
+    expect(server.machines[0].archived?.by).toBe('HB');
+    await card.press('Take L-14 out of the archive');
+    await until(() => !card.text().includes('In the archive since'));
+    expect(server.machines[0].archived).toBeUndefined();
   });
 
   it('somebody else’s change is told, and a second try goes over it', async () => {

@@ -227,7 +227,7 @@ export abstract class DeskShown {
   });
 
   /** The straightedge of the kit is over the date until which it is good. */
-  protected readonly kit = toSignal(this.kitStore.all$, { initialValue: [] as readonly KitItem[] });
+  protected readonly kit = toSignal(this.kitStore.inUse$, { initialValue: [] as readonly KitItem[] });
   protected readonly overdue = computed(() => {
     const { kitId } = this.surface()?.reference ?? {};
     const item = this.kit().find(({ id }) => id === kitId);

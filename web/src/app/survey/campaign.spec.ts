@@ -90,6 +90,20 @@ describe('a survey as a campaign', () => {
     expect(TestBed.inject(Desk).survey()?.title).toBe('Theirs');
   });
 
+  it('an ended survey goes on, the one that runs ends, and the other way round', async () => {
+    const { server, page } = await open();
+    const begun = server.surveys[0].title;
+    const title = page.element.querySelector<HTMLInputElement>('[aria-label="Title of the new survey"]') as HTMLInputElement;
+    title.value = 'After scraping';
+    title.dispatchEvent(new Event('input'));
+    await page.press('Begin it');
+    await until(() => page.text().includes('“After scraping” has begun'));
+    await page.press(`Go on with ${begun}`);
+    await until(() => page.text().includes(`“${begun}” goes on; “After scraping” has ended.`));
+    expect(server.surveys.map(({ title, endedAt }) => [title, endedAt === null])).toContain([begun, true]);
+    await until(() => page.all('button').some((button) => button.getAttribute('aria-label') === 'Go on with After scraping'));
+  });
+
   it('another survey begins with every rung to be read anew', async () => {
     const { server, page, desk } = await open();
     await page.press('Begin it');

@@ -110,7 +110,9 @@ export class Campaign {
     { value: false, label: 'the headstock' },
   ];
   protected readonly judges = computed(() =>
-    this.sheets().map(({ id, content }) => ({ value: id, label: id === this.pinned().id ? this.pinned().words : content.name })),
+    this.sheets()
+      .filter(({ id, archived }) => !archived || id === this.pinned().id)
+      .map(({ id, content }) => ({ value: id, label: id === this.pinned().id ? this.pinned().words : content.name })),
   );
   protected readonly bearingsFirst = computed(() => bearingsFirst(this.order()));
 

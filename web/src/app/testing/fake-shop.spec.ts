@@ -146,6 +146,11 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/kit$/, () => this.kit],
     ['GET', /^\/limits$/, () => this.limits],
     ['GET', /^\/limits\/[^/]+\/versions$/, () => this.versions],
+    [
+      'POST',
+      /^\/(machines|kit|limits)\/([^/]+)\/archive$/,
+      ([, kind, id], body: { away: boolean; by: string }) => this.archive(kind, id, body),
+    ],
     ['POST', /^\/machines$/, (_match, body) => this.put(this.machines, body)],
     ['PUT', /^\/machines\//, (_match, body) => this.put(this.machines, body)],
     ['POST', /^\/kit$/, (_match, body) => this.put(this.kit, body)],
@@ -176,6 +181,16 @@ export class FakeServer implements HttpBackend {
       },
     ],
   ];
+
+  private archive(kind: string, id: string, { away, by }: { away: boolean; by: string }): object | undefined {
+    const rows: { id: string; archived?: { at: string; by: string } }[] =
+      kind === 'machines' ? this.machines : kind === 'kit' ? this.kit : this.limits;
+    const row = rows.find((entry) => entry.id === id);
+    if (!row) return undefined;
+    if (away) row.archived = { at: NOW, by };
+    else delete row.archived;
+    return row.archived ? { archived: row.archived } : {};
+  }
 
   /** Put a row in the place of the one with its id: a version more where there is one. */
   private put<Row extends { id: string; version: number }>(rows: Row[], body: Row): Row {
