@@ -8,6 +8,7 @@ import { sendArchive, withArchived } from './archive';
 import { Loads, Writes, withRow } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
+import { Undo } from './undo';
 
 /** What the shop measures with, and the shim drawers. */
 @Injectable({ providedIn: 'root' })
@@ -15,6 +16,7 @@ export class Kit {
   readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
   readonly settings = inject(Settings);
+  private readonly undo = inject(Undo);
   private readonly known$ = new BehaviorSubject<readonly KitItem[]>([]);
   private readonly writes = new Writes();
   private readonly loads = new Loads(
@@ -47,19 +49,33 @@ export class Kit {
   /** Add (`version` 0) or change a piece of kit. Fails with an ApiFailure. */
   save(item: KitItem): Observable<KitItem> {
     const added = item.version === 0;
+    const [tell, before] = [this.undo.telling(), this.known$.value.find(({ id }) => id === item.id)];
     const { archived: _archived, ...own } = item;
     const body = { ...own, version: Math.max(1, item.version), by: this.settings.by() };
     return this.writes.send(() =>
-      this.api.send(added ? 'POST' : 'PUT', added ? '/kit' : `/kit/${item.id}`, body, storedKit).pipe(tap((saved) => this.keep(saved))),
+      this.api.send(added ? 'POST' : 'PUT', added ? '/kit' : `/kit/${item.id}`, body, storedKit).pipe(
+        tap((saved) => {
+          this.keep(saved);
+          tell(`${saved.name} ${added ? 'added' : 'changed'}`, () =>
+            (before ? this.save({ ...before, version: saved.version }) : this.archive(saved, true)).subscribe({ error: this.undo.failed }),
+          );
+        }),
+      ),
     );
   }
 
   /** Into the archive, or out of it again. Fails with an ApiFailure. */
   archive(item: KitItem, away: boolean): Observable<KitItem> {
+    const tell = this.undo.telling();
     return this.writes.send(() =>
       sendArchive(this, 'kit', item.id, away).pipe(
         map((told) => withArchived(item, told)),
-        tap((saved) => this.keep(saved)),
+        tap((saved) => {
+          this.keep(saved);
+          tell(`${saved.name} ${away ? 'put in the archive' : 'taken out of the archive'}`, () =>
+            this.archive(saved, !away).subscribe({ error: this.undo.failed }),
+          );
+        }),
       ),
     );
   }

@@ -7,6 +7,7 @@ import { Api } from './api';
 import { sendArchive, withArchived } from './archive';
 import { Loads, Writes } from './flows';
 import { Settings } from './settings';
+import { Undo } from './undo';
 import { dateWords } from './when';
 
 /** A sheet as the list shows it: one to start from, or one of the shop's own. */
@@ -33,6 +34,7 @@ const STARTING: readonly ShownSheet[] = STARTING_SHEETS.map(({ id, about }) => (
 export class Limits {
   readonly api = inject(Api);
   readonly settings = inject(Settings);
+  private readonly undo = inject(Undo);
   private readonly known = new BehaviorSubject<readonly StoredLimitSheet[]>([]);
 
   private readonly writes = new Writes();
@@ -56,19 +58,34 @@ export class Limits {
 
   /** Fails with an ApiFailure. */
   add(id: string, content: LimitSheet): Observable<StoredLimitSheet> {
-    return this.write('POST', '/limits', { id, content, version: 1 });
+    const tell = this.undo.telling();
+    return this.write('POST', '/limits', { id, content, version: 1 }).pipe(
+      tap(() => tell('Limit sheet added', () => this.archive(id, true).subscribe({ error: this.undo.failed }))),
+    );
   }
 
   /** A new version of a sheet. Fails with an ApiFailure. */
   change(id: string, content: LimitSheet, version: number): Observable<StoredLimitSheet> {
-    return this.write('PUT', `/limits/${id}`, { id, content, version });
+    const [tell, before] = [this.undo.telling(), this.known.value.find((sheet) => sheet.id === id)];
+    return this.write('PUT', `/limits/${id}`, { id, content, version }).pipe(
+      tap((saved) => {
+        if (before)
+          tell('Limit sheet changed', () => this.change(id, before.content, saved.version).subscribe({ error: this.undo.failed }));
+      }),
+    );
   }
 
   /** Into the archive, or out of it again. Fails with an ApiFailure. */
   archive(id: string, away: boolean): Observable<unknown> {
+    const tell = this.undo.telling();
     return this.writes.send(() =>
       sendArchive(this, 'limits', id, away).pipe(
-        tap((told) => this.known.next(this.known.value.map((sheet) => (sheet.id === id ? withArchived(sheet, told) : sheet)))),
+        tap((told) => {
+          this.known.next(this.known.value.map((sheet) => (sheet.id === id ? withArchived(sheet, told) : sheet)));
+          tell(away ? 'Sheet put in the archive' : 'Sheet taken out of the archive', () =>
+            this.archive(id, !away).subscribe({ error: this.undo.failed }),
+          );
+        }),
       ),
     );
   }

@@ -7,6 +7,7 @@ import { sendArchive, withArchived } from './archive';
 import { Loads, Writes, withRow } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
+import { Undo } from './undo';
 
 const byNumber = (one: Machine, other: Machine): number => one.card.number.localeCompare(other.card.number);
 
@@ -15,6 +16,7 @@ const byNumber = (one: Machine, other: Machine): number => one.card.number.local
 export class Machines {
   readonly api = inject(Api);
   readonly settings = inject(Settings);
+  private readonly undo = inject(Undo);
   private readonly known$ = new BehaviorSubject<readonly Machine[]>([]);
   private readonly writes = new Writes();
   private readonly loads = new Loads(
@@ -58,20 +60,34 @@ export class Machines {
   /** Add (`version` 0) or change a machine. Fails with an ApiFailure. */
   save(machine: Machine): Observable<Machine> {
     const added = machine.version === 0;
+    const [tell, before] = [this.undo.telling(), this.known$.value.find(({ id }) => id === machine.id)];
     const { archived: _archived, ...own } = machine;
     const body = { ...own, version: Math.max(1, machine.version), by: this.settings.by() };
     const path = added ? '/machines' : `/machines/${machine.id}`;
     return this.writes.send(() =>
-      this.api.send(added ? 'POST' : 'PUT', path, body, storedMachineSchema).pipe(tap((saved) => this.keep(saved))),
+      this.api.send(added ? 'POST' : 'PUT', path, body, storedMachineSchema).pipe(
+        tap((saved) => {
+          this.keep(saved);
+          tell(added ? `${saved.card.number} added` : `Card of ${saved.card.number} changed`, () =>
+            (before ? this.save({ ...before, version: saved.version }) : this.archive(saved, true)).subscribe({ error: this.undo.failed }),
+          );
+        }),
+      ),
     );
   }
 
   /** Into the archive, or out of it again. Fails with an ApiFailure. */
   archive(machine: Machine, away: boolean): Observable<Machine> {
+    const tell = this.undo.telling();
     return this.writes.send(() =>
       sendArchive(this, 'machines', machine.id, away).pipe(
         map((told) => withArchived(machine, told)),
-        tap((saved) => this.keep(saved)),
+        tap((saved) => {
+          this.keep(saved);
+          tell(`${saved.card.number} ${away ? 'put in the archive' : 'taken out of the archive'}`, () =>
+            this.archive(saved, !away).subscribe({ error: this.undo.failed }),
+          );
+        }),
       ),
     );
   }

@@ -10,6 +10,7 @@ import {
   ignoreElements,
   map,
   type Observable,
+  switchMap,
   take,
   tap,
   throwError,
@@ -35,6 +36,7 @@ import { byId, Loads, Writes } from './flows';
 import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
 import { Settings } from './settings';
+import { Undo } from './undo';
 
 /** What this page has been told that may not have reached every answer of the server yet. */
 interface Told {
@@ -54,6 +56,7 @@ export class Rounds {
   private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
+  private readonly undo = inject(Undo);
   private readonly server$ = new BehaviorSubject<ReadonlyMap<string, StoredRound>>(new Map());
   private readonly told$ = new BehaviorSubject<Told>(NOTHING);
   private readonly changes = new Writes();
@@ -118,6 +121,7 @@ export class Rounds {
 
   /** Begin a round: it can be read into at once, also while the server is away. */
   begin(round: RoundWrite): void {
+    this.undo.telling()('Round begun', () => this.strikeNow(round.id, 'begun by mistake'));
     void this.outbox.put({
       id: round.id,
       what: 'round',
@@ -131,10 +135,17 @@ export class Rounds {
 
   /** Put set-up, plan, conditions or instrument right. Fails with an ApiFailure. */
   change(round: RoundWrite): Observable<RoundWrite> {
+    const [tell, before] = [this.undo.telling(), this.server$.value.get(round.id)];
     return this.changes.send(() =>
       this.api.send('PUT', `/rounds/${round.id}`, round, roundAnswer).pipe(
         tap({
-          next: (saved) => this.merge(saved),
+          next: (saved) => {
+            this.merge(saved);
+            if (before)
+              tell('Set-up of the round put right', () =>
+                this.change({ ...roundWriteOf(before), version: saved.version }).subscribe({ error: this.undo.failed }),
+              );
+          },
           // Somebody else was first: the round is shown as it is now.
           error: ({ current }: ApiFailure) => {
             const newer = roundAnswer.safeParse(current).data;
@@ -148,25 +159,34 @@ export class Rounds {
   /** Give a round another date, and say why. Fails with an ApiFailure. */
   redate({ id, version }: StoredRound, at: string, why: string): Observable<RoundWrite> {
     const body = { id, at, why, by: this.settings.by(), version };
+    const tell = this.undo.telling();
     return this.changes.send(() =>
       this.api.send('POST', `/rounds/${id}/date`, body, roundAnswer).pipe(
         tap((saved) => {
           const known = this.server$.value.get(id);
-          if (known) this.keep([{ ...withoutDoubt(known), ...saved }]);
+          if (!known) return;
+          this.keep([{ ...withoutDoubt(known), ...saved }]);
+          if (!known.ahead)
+            tell('Date of the round put right', () =>
+              this.redate({ ...known, version: saved.version }, known.at, 'taken back').subscribe({ error: this.undo.failed }),
+            );
         }),
       ),
     );
   }
 
   /** Strike a round out with the reason, or (null) let it count again. Fails with an ApiFailure. */
-  strike({ id, version }: Pick<StoredRound, 'id' | 'version'>, why: string | null): Observable<RoundWrite> {
+  strike({ id, version }: Pick<StoredRound, 'id' | 'version'>, why: string | null, tell = this.undo.telling()): Observable<RoundWrite> {
     const by = this.settings.by();
     return this.changes.send(() =>
       this.api.send('POST', `/rounds/${id}/strike`, { id, why, by, version }, roundAnswer).pipe(
         tap((saved) => {
           const known = this.server$.value.get(id);
           if (!known) return;
-          const { struck: _struck, ...rest } = known;
+          const { struck, ...rest } = known;
+          tell(why === null ? 'Round counts again' : 'Round struck out', () =>
+            this.strike({ id, version: saved.version }, why === null ? (struck?.why ?? '') : null).subscribe({ error: this.undo.failed }),
+          );
           this.keep([{ ...rest, ...saved, ...(why !== null && { struck: { why, by, at: nowText() } }) }]);
         }),
       ),
@@ -174,6 +194,7 @@ export class Rounds {
   }
 
   takeReading(round: StoredRound, reading: ReadingWrite): void {
+    this.undo.telling()(reading.value === null ? 'Reading withdrawn' : `Reading ${reading.value}`, () => this.unread(round, reading));
     const path = `/rounds/${round.id}/readings`;
     void this.outbox.put({
       id: reading.id,
@@ -188,8 +209,35 @@ export class Rounds {
 
   /** Decide on a move, or change one that was decided on. Several changes in a row make one move. */
   putMove(machineId: string, move: MoveWrite, known: boolean): void {
+    const before = known ? this.moveNow(move.roundId, move.id) : undefined;
+    this.undo.telling()(moveDone(before, move), () => {
+      const { version } = this.moveNow(move.roundId, move.id) ?? move;
+      const made = move.made ?? { dial: null, preset: 0, tightened: null, rule: null };
+      const gone = { ...move, doneAt: null, made: { ...made, putAway: { at: nowText(), by: this.settings.by() } } };
+      this.putMove(machineId, { ...(before ?? gone), version }, true);
+    });
     const [method, path] = known ? (['PUT', `/moves/${move.id}`] as const) : (['POST', '/moves'] as const);
     void this.outbox.put({ id: move.id, what: 'move', method, path, body: move, about: move.roundId, machineId });
+  }
+
+  /** A reading is taken back by another one: as it was read before, or withdrawn. */
+  private unread(round: StoredRound, { id, keys, set, supersedes }: ReadingWrite): void {
+    const before = round.readings.find((reading) => reading.id === supersedes);
+    const back = before ? { keys: before.keys, value: before.value, set: before.set } : { keys, value: null, set };
+    const why = before ? 'taken back' : 'withdrawn';
+    this.takeReading(round, { ...back, id: crypto.randomUUID(), supersedes: id, why, by: this.settings.by(), at: nowText() });
+  }
+
+  private strikeNow(id: string, why: string): void {
+    this.once(id)
+      .pipe(switchMap((round) => this.strike(round, why, () => undefined)))
+      .subscribe({ error: this.undo.failed });
+  }
+
+  /** A move as it stands here. */
+  private moveNow(roundId: string, id: string): MoveWrite | undefined {
+    const all = [...(this.server$.value.get(roundId)?.moves ?? []), ...(this.told$.value.moves.get(roundId) ?? [])];
+    return movesWith(newestMoves(all), this.outbox.queue$.value, roundId).find((move) => move.id === id);
   }
 
   private merge(round: RoundWrite): void {
@@ -224,6 +272,15 @@ export class Rounds {
 function withoutDoubt(round: StoredRound): StoredRound {
   const { ahead: _ahead, ...rest } = round;
   return rest;
+}
+
+/** What a change of a job card is called. */
+function moveDone(before: MoveWrite | undefined, after: MoveWrite): string {
+  if (after.doneAt !== null && !before?.doneAt) return 'Move';
+  if (before?.doneAt && after.doneAt === null) return 'Move taken back';
+  if (after.made?.takenOut && !before?.made?.takenOut) return 'Taken out again';
+  const [was, is] = [before?.ticks.length ?? 0, after.ticks.length];
+  return is > was ? 'Step ticked' : is < was ? 'Tick taken off' : before ? 'Written on the card' : 'Card begun';
 }
 
 const roundAnswer = z.object(roundSchema.shape);

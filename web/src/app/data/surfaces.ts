@@ -15,6 +15,7 @@ import { Api } from './api';
 import { byId, Loads, withRow, Writes } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
+import { Undo } from './undo';
 
 /** What is written down, before it has an id, a time and a name. */
 export interface NewEntry<Kind extends EntryKind = EntryKind> {
@@ -29,6 +30,7 @@ export class Surfaces {
   private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
+  private readonly undo = inject(Undo);
   private readonly server$ = new BehaviorSubject<ReadonlyMap<string, readonly StoredSurface[]>>(new Map());
   /** Entries that the server has taken from here; they are never changed. */
   private readonly told$ = new BehaviorSubject<readonly DeskEntry[]>([]);
@@ -72,12 +74,17 @@ export class Surfaces {
   save(surface: Surface): Observable<Surface> {
     const added = surface.version === 0;
     const body = { ...surface, version: Math.max(1, surface.version), by: this.settings.by() };
+    const tell = this.undo.telling();
     return this.writes.send(() =>
       this.api.send(added ? 'POST' : 'PUT', added ? '/surfaces' : `/surfaces/${surface.id}`, body, surfaceSchema).pipe(
         tap((saved) => {
           const others = this.server$.value.get(saved.machineId) ?? [];
           const entries = others.find(({ id }) => id === saved.id)?.entries ?? [];
           this.server$.next(new Map(this.server$.value).set(saved.machineId, withRow(others, { ...saved, entries })));
+          const { entries: _entries, ...before } = others.find(({ id }) => id === saved.id) ?? { ...saved, putAway: true, entries: [] };
+          tell(added ? 'Face added' : 'Face changed', () =>
+            this.save({ ...before, version: saved.version }).subscribe({ error: this.undo.failed }),
+          );
         }),
       ),
     );
@@ -92,6 +99,13 @@ export class Surfaces {
       ...{ id: crypto.randomUUID(), surfaceId: surface.id, kind, content, supersedes },
       ...{ by: this.settings.by(), at: nowText() },
     } as DeskEntry;
+    const known = [...(this.server$.value.get(surface.machineId) ?? []).flatMap(({ entries }) => entries), ...this.told$.value];
+    const before = known.find(({ id }) => id === supersedes);
+    this.undo.telling()(kind === 'withdrawn' ? 'Taken back' : 'Written down', () =>
+      before
+        ? this.write(surface, { kind: before.kind, content: before.content, supersedes: kind === 'withdrawn' ? null : entry.id })
+        : this.write(surface, { kind: 'withdrawn', content: {}, supersedes: entry.id }),
+    );
     void this.outbox.put({
       ...{ id: entry.id, what: 'entry', method: 'POST', path: `/surfaces/${surface.id}/entries`, body: entry },
       ...{ about: surface.id, machineId: surface.machineId },

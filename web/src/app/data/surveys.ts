@@ -8,6 +8,7 @@ import { Api } from './api';
 import { byId, Loads, withRow, Writes } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
+import { Undo } from './undo';
 
 /** What a note says, before it has an id, a time and a name. */
 export type NewNote = {
@@ -20,6 +21,7 @@ export class Surveys {
   private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
+  private readonly undo = inject(Undo);
   private readonly server$ = new BehaviorSubject<ReadonlyMap<string, readonly StoredSurvey[]>>(new Map());
   /** Notes that the server has taken from here; they are never changed. */
   private readonly told$ = new BehaviorSubject<readonly SurveyNote[]>([]);
@@ -64,11 +66,14 @@ export class Surveys {
   /** Begin a survey; the one that runs ends. Fails with an ApiFailure. */
   begin(survey: SurveyWrite): Observable<StoredSurvey> {
     const body = { ...survey, by: this.settings.by() };
+    const tell = this.undo.telling();
     return this.writes.send(() =>
       this.api.send('POST', '/surveys', body, storedSurveySchema).pipe(
         tap((saved) => {
+          const ran = (this.server$.value.get(saved.machineId) ?? []).find(({ id, endedAt }) => id !== saved.id && endedAt === null);
           this.endOthers(saved, saved.startedAt);
           this.keep(saved);
+          if (ran) tell('Survey begun', () => this.changeById(ran, { endedAt: null }));
         }),
       ),
     );
@@ -80,6 +85,10 @@ export class Surveys {
    */
   change(survey: Campaign, part: Partial<SurveyWrite>): Observable<StoredSurvey> {
     const wanted = { ...surveyWriteOf(survey), ...this.wanted$.value.get(survey.id), ...part };
+    const tell = this.undo.telling();
+    const before = { ...surveyWriteOf(survey), ...this.wanted$.value.get(survey.id) };
+    const old = Object.fromEntries(Object.keys(part).map((key) => [key, before[key as keyof SurveyWrite]])) as Partial<SurveyWrite>;
+    const ran = (this.server$.value.get(survey.machineId) ?? []).find(({ id, endedAt }) => id !== survey.id && endedAt === null);
     this.want(survey.id, wanted);
     return this.writes.send(() => {
       const { version } = this.known(survey) ?? survey;
@@ -89,6 +98,8 @@ export class Surveys {
             if (survey.endedAt !== null && saved.endedAt === null) this.endOthers(saved, nowText());
             this.keep(saved);
             if (this.wanted$.value.get(saved.id) === wanted) this.want(saved.id, undefined);
+            const resumed = survey.endedAt !== null && saved.endedAt === null;
+            tell('Survey changed', () => (resumed && ran ? this.changeById(ran, { endedAt: null }) : this.changeById(survey, old)));
           },
           error: ({ current }: { current?: unknown }) => {
             const newer = storedSurveySchema.safeParse(current).data;
@@ -100,10 +111,21 @@ export class Surveys {
     });
   }
 
+  private changeById({ id, machineId }: Pick<StoredSurvey, 'id' | 'machineId'>, part: Partial<SurveyWrite>): void {
+    const now = this.known({ id, machineId });
+    if (now) this.change(campaignOf(now), part).subscribe({ error: this.undo.failed });
+  }
+
   /** Write something down in a survey. It is never changed: another note takes its place, or takes it back. */
   note(survey: Pick<Campaign, 'id' | 'machineId'>, note: NewNote, supersedes: string | null = null): string {
     const id = crypto.randomUUID();
     const body = { id, surveyId: survey.id, supersedes, by: this.settings.by(), at: nowText(), ...note };
+    const notes = [...(this.known(survey)?.notes ?? []), ...this.told$.value];
+    const before = notes.find((entry) => entry.id === supersedes);
+    this.undo.telling()(note.kind === 'withdrawn' ? 'Note taken off' : 'Note', () => {
+      if (before) this.note(survey, { kind: before.kind, content: before.content } as NewNote, id);
+      else this.note(survey, { kind: 'withdrawn', content: {} }, id);
+    });
     const path = `/surveys/${survey.id}/notes`;
     void this.outbox.put({ id, what: 'note', method: 'POST', path, body, about: survey.id, machineId: survey.machineId });
     return id;

@@ -2,20 +2,22 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Keys } from '../data/keys';
 import { ShopStore } from '../data/shop';
+import { Undo } from '../data/undo';
 import { KeyStrip } from './key-strip';
+import { LastThing } from './last-thing';
 import { Plate } from './plate';
 
 /** The bones of every screen: plate, work, key strip. */
 @Component({
   selector: 'iso-root',
-  imports: [RouterOutlet, Plate, KeyStrip],
+  imports: [RouterOutlet, Plate, LastThing, KeyStrip],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:keydown)': 'keys.handle($event)' },
+  host: { '(document:keydown)': 'undo.handle($event); keys.handle($event)' },
   template: `
     <a class="skip" href="#work" (click)="$event.preventDefault(); work.focus()">Go to the work</a>
     <iso-plate class="no-print" />
     <main #work id="work" tabindex="-1"><router-outlet /></main>
-    <iso-key-strip class="no-print" />
+    <div class="foot no-print"><iso-key-strip /><iso-last-thing /></div>
   `,
   styles: `
     :host {
@@ -27,6 +29,9 @@ import { Plate } from './plate';
       min-height: 0;
       overflow: auto;
       outline: none;
+    }
+    .foot {
+      position: relative;
     }
     .skip {
       position: absolute;
@@ -49,6 +54,7 @@ import { Plate } from './plate';
 })
 export class Root {
   protected readonly keys = inject(Keys);
+  protected readonly undo = inject(Undo);
 
   constructor() {
     // Until it answers, this browser's own time zone is as good a guess as any.
