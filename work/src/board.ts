@@ -3,7 +3,7 @@ import { machineFamily, type BoardPlate, type RoundHead, type StoredSurface } fr
 import type { Campaign } from './campaign.js';
 import { running } from './campaign.js';
 import { deskOf } from './desk.js';
-import { handRungsOf, nextByHand, type HandRung } from './handRungs.js';
+import { handRungsOf, nextByHand, passesOf, type HandRung } from './handRungs.js';
 import { knownFrom, knownMill, knownTurning } from './known.js';
 import type { LadderFacts } from './overdue.js';
 import { nextRung } from './nextRung.js';
@@ -81,7 +81,8 @@ export function plateOf({ kind, rounds, surveys, facts, slant, surfaces = [] }: 
   const survey = running(surveys);
   const current = rounds.filter((round) => round.surveyId === survey?.id);
   const rungs = rungsOf(kind, current, survey, facts);
-  const byHand = handRungsOf(kind, current, survey?.byHand ?? []);
+  const changes = surveys.flatMap(({ planned }) => planned.flatMap(({ doneAt }) => doneAt ?? []));
+  const byHand = handRungsOf(kind, current, survey?.byHand ?? [], { passes: passesOf(surfaces), changes });
   const step = nextByHand(byHand, rungs);
   const rung = step ? undefined : nextRung(rungs);
   const check = rungs.find((entry) => entry.check.id === rung?.checkId)?.check;

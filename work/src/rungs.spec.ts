@@ -173,9 +173,16 @@ describe('what is done by hand', () => {
     expect(states([diary.round('bed-twist', 'in')])).toEqual(['in', 'in']);
     const rounds = [...Array.from({ length: 4 }, () => diary.round('bed-twist', 'in')), diary.moved('bed-twist')];
     expect(states(rounds)).toEqual(['in', 'stale']);
-    expect(handStaleWords(handRungsOf('engine-lathe', rounds, written)[1].staleBy ?? '')).toBe(
-      '“Bed twist” has been moved since: do it again',
-    );
+    const why = (...facts: Parameters<typeof handRungsOf>) => {
+      const stale = handRungsOf(...facts)[1].staleBy;
+      return stale && handStaleWords(stale);
+    };
+    expect(why('engine-lathe', rounds, written)).toBe('“Bed twist” has been moved since: do it again');
+    // Metal that came off any face, and a planned change that was made, likewise; what was done before it not.
+    const [before, after] = [Diary.at(1, 8), Diary.at(2, 8)];
+    expect(why('engine-lathe', [], written, { passes: [before, after] })).toBe('Metal has been scraped off since: do it again');
+    expect(why('engine-lathe', [], written, { changes: [after] })).toBe('A planned change has been made since: do it again');
+    expect(why('engine-lathe', [], written, { passes: [before], changes: [before] })).toBeUndefined();
   });
 
   it('comes next before anything is measured, and when every rung is in', () => {

@@ -12,6 +12,7 @@ import {
   nextRung,
   oldNews,
   othersSay,
+  passesOf,
   pendingOf,
   ladderFacts,
   spreadBefore,
@@ -89,7 +90,11 @@ export class Desk {
   });
   readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), this.ladder()) : []));
   /** What is done by hand at the ends of the ladder. */
-  readonly byHand = computed(() => (this.machine() ? handRungsOf(this.kind(), this.current(), this.survey()?.byHand ?? []) : []));
+  readonly byHand = computed(() => {
+    if (!this.machine()) return [];
+    const work = { passes: passesOf(this.surfaces()), changes: this.otherWork().changes ?? [] };
+    return handRungsOf(this.kind(), this.current(), this.survey()?.byHand ?? [], work);
+  });
   /** The step by hand that comes next; then no rung is. */
   readonly nextStep = computed(() => nextByHand(this.byHand(), this.rungs()));
   readonly next = computed(() => (this.nextStep() ? undefined : nextRung(this.rungs())));
