@@ -32,7 +32,7 @@ const DRAWS = 100_000;
   styles: `
     :host {
       display: block;
-      font-size: 14px;
+      font-size: 0.875rem;
     }
     p {
       display: flex;

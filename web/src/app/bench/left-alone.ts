@@ -48,7 +48,7 @@ import { Notice } from '../ui/notice';
   styles: `
     :host {
       display: block;
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     form {
       display: grid;

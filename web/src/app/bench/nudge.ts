@@ -44,7 +44,7 @@ export type Sense = z.infer<typeof senseSchema>;
     }
     legend {
       padding: 0;
-      font: 600 16px/1.3 var(--narrow);
+      font: 600 1rem/1.3 var(--narrow);
     }
   `,
 })

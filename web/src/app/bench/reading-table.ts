@@ -57,7 +57,7 @@ import { Grid } from '../ui/grid';
       background: var(--panel);
     }
     iso-grid {
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     th,
     td {
@@ -69,7 +69,7 @@ import { Grid } from '../ui/grid';
       position: sticky;
       top: 0;
       background: var(--sunk);
-      font: 600 15px/1.2 var(--narrow);
+      font: 600 0.9375rem/1.2 var(--narrow);
     }
     .gone .figures {
       color: var(--soft);

@@ -28,10 +28,10 @@ import { BenchStore } from './bench-store';
     :host {
       display: block;
       padding: 6px 0;
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     .figures {
-      font-size: 14px;
+      font-size: 0.875rem;
     }
   `,
 })

@@ -24,7 +24,7 @@ import { bedWords } from '../machine/bed-words';
 import { sizeOf } from '../ui/say';
 import { dateWords } from '../data/when';
 import { oldWords, whereNow } from '../ui/old-words';
-import { moveTold } from '../ui/told-words';
+import { moveRecord, moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
 import type { KnownRegister } from './register-lock';
@@ -52,7 +52,7 @@ export abstract class JobStanding extends JobMove {
     return [
       `Done on ${dateWords(saved.doneAt)} by ${saved.by}.`,
       out ? `It is out again since ${dateWords(out.at)}.` : '',
-      judged ? moveTold(judged, this.info(), this.shown()).text : out ? '' : 'No round after it yet.',
+      judged ? moveRecord(judged, this.info(), this.shown()) : out ? '' : 'No round after it yet.',
     ]
       .filter(Boolean)
       .join(' ');

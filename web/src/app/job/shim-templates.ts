@@ -64,7 +64,7 @@ export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: num
       max-height: 140px;
     }
     .figures {
-      font-size: 13px;
+      font-size: 0.8125rem;
     }
     .scale text {
       font: 3.5px var(--figures);

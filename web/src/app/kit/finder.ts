@@ -134,7 +134,7 @@ type Sought = (typeof CHOICES)[number]['value'];
       background: var(--ink);
     }
     .figures {
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     .fault {
       color: var(--red);

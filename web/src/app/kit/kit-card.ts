@@ -46,16 +46,17 @@ const careForm = careSchema.omit({ notes: true });
     }
     .short {
       display: flex;
+      flex-wrap: wrap;
       gap: 14px;
       align-items: center;
     }
     .short b {
       min-width: 15em;
-      font: 600 18px/1.2 var(--narrow);
+      font: 600 1.125rem/1.2 var(--narrow);
     }
     .short .figures {
       flex: 1;
-      font-size: 15px;
+      font-size: 0.9375rem;
       color: var(--soft);
     }
     form {
@@ -81,7 +82,7 @@ const careForm = careSchema.omit({ notes: true });
       border: 1px solid var(--line);
     }
     legend {
-      font: 600 15px/1.2 var(--narrow);
+      font: 600 0.9375rem/1.2 var(--narrow);
     }
     .note {
       display: grid;
@@ -93,7 +94,7 @@ const careForm = careSchema.omit({ notes: true });
     ul {
       margin: 0;
       padding-left: 18px;
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     ul:empty {
       display: none;

@@ -65,7 +65,7 @@ export interface ShimRow {
     }
     th {
       text-align: left;
-      font: 600 15px/1.2 var(--narrow);
+      font: 600 0.9375rem/1.2 var(--narrow);
     }
     td {
       padding: 3px 12px 3px 0;

@@ -49,10 +49,10 @@ import { Choices } from '../ui/choices';
       border-left: 4px solid var(--blue);
     }
     .zone {
-      font-size: 20px;
+      font-size: 1.25rem;
     }
     .figures {
-      font-size: 14px;
+      font-size: 0.875rem;
     }
   `,
 })

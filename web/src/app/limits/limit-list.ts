@@ -17,6 +17,7 @@ import { LimitTable, type LineEdit } from './limit-table';
 import { Rejudge } from './rejudge';
 import { Versions } from './versions';
 import { Archive } from '../ui/archive';
+import { PrintHead } from '../ui/print-head';
 import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Choices, type Choice } from '../ui/choices';
@@ -38,7 +39,21 @@ const PANELS: readonly Choice<Panel>[] = [
 /** By what calls are made: sheets to start from, and the shop's own with every version. */
 @Component({
   selector: 'iso-limit-list',
-  imports: [Archive, RouterLink, RouterLinkActive, LimitTable, JobLimits, Rejudge, Versions, Button, TextField, Notice, Choices, File],
+  imports: [
+    Archive,
+    PrintHead,
+    RouterLink,
+    RouterLinkActive,
+    LimitTable,
+    JobLimits,
+    Rejudge,
+    Versions,
+    Button,
+    TextField,
+    Notice,
+    Choices,
+    File,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './limit-list.html',
   styleUrl: './limit-list.css',

@@ -68,7 +68,7 @@ import { dateWords } from '../data/when';
     }
     .when {
       color: var(--soft);
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     .turn {
       display: inline-flex;

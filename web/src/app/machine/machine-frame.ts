@@ -5,16 +5,18 @@ import { AtHand } from '../shell/at-hand';
 import { Desk } from './desk';
 import { Ladder } from './ladder';
 import { Button } from '../ui/controls';
+import { PrintHead } from '../ui/print-head';
 
 /** A machine's own frame: its ladder on the left, the work beside it. */
 @Component({
   selector: 'iso-machine-frame',
-  imports: [RouterOutlet, RouterLink, Ladder, Button],
+  imports: [RouterOutlet, RouterLink, Ladder, Button, PrintHead],
   providers: [Desk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (desk.machine()) {
       <iso-ladder class="no-print" />
+      <iso-print-head [card]="desk.machine()?.card" [survey]="desk.survey()?.title ?? ''" [limits]="desk.survey()?.judge?.name ?? ''" />
       <div class="work"><router-outlet /></div>
     } @else if (failure(); as message) {
       <div class="empty">

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension } from '@isometra/core';
+import {
+  CHECKS,
+  DIMENSIONS,
+  prettyUnit,
+  shownIn,
+  type CheckDefinition,
+  type Dimension,
+  type Quantity,
+  type QuantityInfo,
+} from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 import {
   counts,
@@ -20,8 +29,8 @@ import { AtHand } from '../shell/at-hand';
 import { Desk } from '../machine/desk';
 import { Choices } from '../ui/choices';
 import { Glyph, type GlyphState } from '../ui/glyph';
-import { inWords, sizeOf, spoken } from '../ui/say';
-import { moveTold } from '../ui/told-words';
+import { inWords, sizeOf, spoken, zoneInWords } from '../ui/say';
+import { moveRecord, moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 import { dateWords } from '../data/when';
 
@@ -76,6 +85,7 @@ export class History {
         state: quantity.verdict as GlyphState,
         way: wayOut(quantity, check.quantities[name]),
         text: inWords(quantity, check.quantities[name], this.shown()),
+        doubt: this.doubtWords(quantity, check.quantities[name]),
       })),
       moves: round.moves.map((move) => {
         const judged = this.judged().find((entry) => entry.move.id === move.id);
@@ -88,12 +98,25 @@ export class History {
           id: move.id,
           plan: `${move.doneAt ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
           unlike: judged?.unlike ?? [],
-          text: move.doneAt ? (told?.text ?? 'No round after it yet.') : '',
+          // Only the last one still asks for something.
+          text: move.doneAt
+            ? judged && judged !== this.judged().at(-1)
+              ? moveRecord(judged, info, this.shown())
+              : (told?.text ?? 'No round after it yet.')
+            : '',
           gain: judged && !judged.because ? judged.result.gain : null,
           bad: told?.bad ?? false,
         };
       }),
     };
+  }
+
+  /** For paper: how sure a value is, and within what it was to be. */
+  private doubtWords({ expanded, limit }: Pick<Quantity, 'limit'> & { readonly expanded: number | null }, info: QuantityInfo): string {
+    const doubt = expanded === null || expanded === undefined ? '' : `± ${sizeOf(expanded, info, this.shown(), 1).large}`;
+    const zone = zoneInWords(limit, info, this.shown());
+    const parts = [doubt, zone && `limit ${zone}`].filter(Boolean);
+    return parts.length ? `(${parts.join(', ')})` : '';
   }
 
   /** What was entered on a slip, and what reading again said of it last. */

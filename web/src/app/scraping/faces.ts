@@ -62,11 +62,11 @@ import { Notice } from '../ui/notice';
       text-decoration: none;
     }
     b {
-      font: 600 20px/1.2 var(--narrow);
+      font: 600 1.25rem/1.2 var(--narrow);
     }
     .now {
       grid-column: 2 / -1;
-      font: 600 17px/1.2 var(--narrow);
+      font: 600 1.0625rem/1.2 var(--narrow);
     }
   `,
 })

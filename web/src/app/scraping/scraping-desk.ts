@@ -8,6 +8,7 @@ import { useKeys, type KeyHint } from '../data/keys';
 import { type NewEntry } from '../data/surfaces';
 import { AtHand } from '../shell/at-hand';
 import { Choices, type Choice } from '../ui/choices';
+import { PrintHead } from '../ui/print-head';
 import { Button } from '../ui/controls';
 import { Dialog } from '../ui/dialog';
 import { Field } from '../ui/field';
@@ -57,6 +58,7 @@ const DIGITS = 700;
   selector: 'iso-scraping-desk',
   host: { '(click)': 'letGo($event)' },
   imports: [
+    PrintHead,
     RouterLink,
     Button,
     Choices,

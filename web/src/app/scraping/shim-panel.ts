@@ -58,7 +58,7 @@ export type ShimTexts = Readonly<Partial<Record<Name, string>>>;
       align-items: baseline;
     }
     .found {
-      font: 600 17px/1.3 var(--narrow);
+      font: 600 1.0625rem/1.3 var(--narrow);
     }
   `,
 })

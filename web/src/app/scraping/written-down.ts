@@ -47,7 +47,7 @@ const LISTED = 60;
     }
     .when {
       color: var(--soft);
-      font-size: 14px;
+      font-size: 0.875rem;
     }
   `,
 })

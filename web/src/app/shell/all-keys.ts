@@ -35,7 +35,7 @@ import { Dialog } from '../ui/dialog';
       padding: 1px 8px;
       border: 1px solid var(--edge);
       background: var(--paper);
-      font: 500 14px/1.4 var(--figures);
+      font: 500 0.875rem/1.4 var(--figures);
     }
   `,
 })

@@ -29,7 +29,7 @@ import { Keys } from '../data/keys';
       margin: 0;
       padding: 7px 20px;
       list-style: none;
-      font-size: 14px;
+      font-size: 0.875rem;
       color: var(--soft);
     }
     @media (max-width: 700px) {

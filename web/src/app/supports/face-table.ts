@@ -82,7 +82,7 @@ type Face = Casting['supports'][number];
   `,
   styles: `
     iso-grid {
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     th,
     td {
@@ -105,7 +105,7 @@ type Face = Casting['supports'][number];
     }
     td.figures {
       min-width: 84px;
-      font-size: 14px;
+      font-size: 0.875rem;
     }
   `,
 })

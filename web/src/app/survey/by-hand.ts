@@ -86,10 +86,10 @@ const EMPTY: Draft = { ticks: [], note: '' };
       gap: 8px;
       margin: 0;
       padding-left: 26px;
-      font: 600 16px/1.4 var(--narrow);
+      font: 600 1rem/1.4 var(--narrow);
     }
     .point {
-      font: 400 16px/1.4 var(--words);
+      font: 400 1rem/1.4 var(--words);
     }
     .note {
       display: grid;

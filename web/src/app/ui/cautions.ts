@@ -18,14 +18,14 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
       padding: 10px 14px;
       border-left: 6px solid var(--red);
       background: var(--panel);
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
     ul {
       margin: 0 0 4px;
       padding-left: 18px;
     }
     p {
-      font-size: 14px;
+      font-size: 0.875rem;
     }
   `,
 })

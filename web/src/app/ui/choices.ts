@@ -44,7 +44,7 @@ let groups = 0;
       margin: 0 -1px -1px 0;
       border: 1px solid var(--edge);
       background: var(--paper);
-      font-size: 15px;
+      font-size: 0.9375rem;
       cursor: pointer;
     }
     label.on {

@@ -33,7 +33,7 @@ import { TextField } from './controls';
       width: 100%;
       min-height: 36px;
       padding-inline: 5px;
-      font-size: 14px;
+      font-size: 0.875rem;
     }
 
     .words {

@@ -18,10 +18,17 @@ function firstOf(kind: string): string {
   return `${undoWords(kind)}, ${needle}, and read again.`;
 }
 
-/** "It moved 0.060 mm away from you instead of toward you. …" */
-export function moveTold(entry: JudgedMove, info: QuantityInfo | undefined, shown: Shown): MoveTold {
+/** What became of a move that is history: what it did, and no order. */
+export const moveRecord = (entry: JudgedMove, info: QuantityInfo | undefined, shown: Shown): string =>
+  toldAs('It', entry, info, shown).text;
+
+/** What became of the last move, and what to do: "The last move went the wrong way: 0.060 mm away from you …" */
+export const moveTold = (entry: JudgedMove, info: QuantityInfo | undefined, shown: Shown): MoveTold =>
+  toldAs('The last move', entry, info, shown);
+
+function toldAs(who: 'It' | 'The last move', entry: JudgedMove, info: QuantityInfo | undefined, shown: Shown): MoveTold {
   const { because, observed, planned, between } = entry;
-  const word = wordOf(entry);
+  const [word, history] = [wordOf(entry), who === 'It'];
   if (word === 'not-judged') {
     const which = because === 'moved-between' && between ? ` (${between.check.title.toLowerCase()})` : '';
     return { word, bad: false, text: because ? NOT_JUDGED[because].replace(/\.$/, `${which}.`) : NOT_JUDGED['too-small'] };
@@ -30,11 +37,11 @@ export function moveTold(entry: JudgedMove, info: QuantityInfo | undefined, show
   const meant = `${sizeOf(planned, info, shown, 1).large} ${spoken(wayOfMove(planned, info))}`.trim();
   const moved = `${size} ${way}`.trim();
   const texts: Readonly<Record<Exclude<typeof word, 'not-judged'>, string>> = {
-    'wrong-way': `The last move went the wrong way: ${moved} instead of ${meant}. ${firstOf(entry.move.kind)}`,
-    'nothing-moved': `${MOVE_WORDS['nothing-moved']} It was to go ${meant}.`,
-    'fell-short': `The last move went ${moved}, of ${meant} that were planned.`,
-    'as-planned': `The last move went ${moved}, as planned.`,
-    overshot: `The last move went ${moved}, more than the ${meant} that were planned.`,
+    'wrong-way': `${who} went the wrong way: ${moved} instead of ${meant}.${history ? '' : ` ${firstOf(entry.move.kind)}`}`,
+    'nothing-moved': history ? `It moved nothing; it was to go ${meant}.` : `${MOVE_WORDS['nothing-moved']} It was to go ${meant}.`,
+    'fell-short': `${who} went ${moved}, of ${meant} that were planned.`,
+    'as-planned': `${who} went ${moved}, as planned.`,
+    overshot: `${who} went ${moved}, more than the ${meant} that were planned.`,
   };
   return { word, bad: isBadMove(word), text: texts[word] };
 }
