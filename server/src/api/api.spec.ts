@@ -1,4 +1,4 @@
-import { roundWriteOf, type RoundHead } from '@isometra/contract';
+import { roundWriteOf, type KitItem, type RoundHead } from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
 import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
 
@@ -317,6 +317,48 @@ describe('the API', () => {
         expect(told.map(({ status }) => status).sort()).toEqual([201, 409, 409]);
         expect((await shop.http.get('/api/machines')).body.length).toBe(6);
         expect((await shop.http.get('/api/kit')).body.length).toBeLessThan(40);
+      },
+      FILLING,
+    );
+
+    it(
+      'hangs together: kit that is there, times and people a machinist believes, figures of its own on every machine',
+      async () => {
+        const { body: machines } = (await shop.http.post('/api/demo').expect(201)) as { body: { id: string; card: { number: string } }[] };
+        const kit = new Set(((await shop.http.get('/api/kit')).body as KitItem[]).map(({ name }) => name));
+        const figures = new Map<string, string>();
+        for (const { id, card } of machines) {
+          const heads = (await shop.http.get(`/api/machines/${id}/heads`)).body as RoundHead[];
+          for (const head of heads) {
+            const about = `${card.number}, ${head.check} of ${head.at}`;
+            expect(kit.has(head.instrumentName ?? ''))
+              .withContext(`${about}: ${head.instrumentName}`)
+              .toBeTrue();
+            expect(['HB', 'RM', 'EK', 'SD']).withContext(about).toContain(head.by);
+            const next = heads.find(({ check, at }) => check === head.check && at > head.at);
+            const moved = head.moves.map(({ quantity }) => quantity);
+            expect(new Set(moved).size).withContext(`${about}: one correction once`).toBe(moved.length);
+            for (const { kind, begunAt, doneAt } of head.moves) {
+              expect(doneAt).withContext(`${about}: what is unfinished has no round after it`).not.toBeNull();
+              const hours = (Date.parse(doneAt ?? '') - Date.parse(begunAt)) / 3_600_000;
+              const least = kind === 'supports' || kind === 'scrape' ? 24 : kind === 'shim-leaves' ? 1 : 0.1;
+              expect(hours).withContext(`${about}: ${kind}`).toBeGreaterThan(least);
+              if (next)
+                expect(next.at > (doneAt ?? ''))
+                  .withContext(`${about}: read again after ${kind}`)
+                  .toBeTrue();
+            }
+            // A square or a level has its own error wherever it is used; below a micrometre figures meet by chance.
+            for (const [name, { value }] of Object.entries(head.finding?.quantities ?? {})) {
+              if (name === 'squareError' || Math.abs(value) < 1) continue;
+              const key = `${head.check} ${name} ${value.toFixed(3)}`;
+              expect(figures.get(key) ?? card.number)
+                .withContext(key)
+                .toBe(card.number);
+              figures.set(key, card.number);
+            }
+          }
+        }
       },
       FILLING,
     );

@@ -25,6 +25,7 @@ export const INSTRUMENTS: readonly DemoItem[] = [
     data: { kind: 'plunger', graduation: '0.01 mm', range: 100, readTo: 0.5, accuracy: '4 um', contactForce: '1 N' },
   },
   { kind: 'instrument', name: 'Level, 20 µm/m', data: { kind: 'level', graduation: '20 um/m', readTo: 0.5, accuracy: '4 um/m' } },
+  { kind: 'instrument', name: 'Micrometer 100–125', data: { kind: 'micrometer', graduation: '0.01 mm', readTo: 0.5, accuracy: '3 um' } },
   { kind: 'instrument', name: 'Micrometer 25–50', data: { kind: 'micrometer', graduation: '0.001 mm', readTo: 1, accuracy: '1.5 um' } },
 ];
 

@@ -88,7 +88,7 @@ const swung = { ...dialled, plan: { angles: '4' } } as const;
 const run = { ...dialled, plan: {} } as const;
 
 /** A table set level, along and across, with a block level. */
-const level = (): DemoSheet => practiceRound('table-level', 11, { repeat: 0.15 }).sheet as unknown as DemoSheet;
+const level = (seed: number): DemoSheet => practiceRound('table-level', seed, { repeat: 0.15 }).sheet as unknown as DemoSheet;
 
 /** M-11: a small column mill; its column leaned to one side and was shimmed at its foot. */
 export const COLUMN_MILL: DemoMachine = {
@@ -102,7 +102,7 @@ export const COLUMN_MILL: DemoMachine = {
   survey: 'Before the sale',
   byHand: [{ step: 'clean', at: '2026-11-02T13:10:00.000Z', by: 'SD', note: 'packing grease in the column, washed out' }],
   rounds: [
-    { ...levelled, plan: {}, at: '2026-11-02T14:00:00.000Z', by: 'SD', sheet: level() },
+    { ...levelled, plan: {}, at: '2026-11-02T14:00:00.000Z', by: 'SD', sheet: level(11) },
     { ...dialled, at: '2026-11-02T14:40:00.000Z', by: 'SD', sheet: bySquareDial('table-parallelism-x', along(-10, [0, 60, 120, 180])) },
     { ...dialled, at: '2026-11-02T15:05:00.000Z', by: 'SD', sheet: bySquareDial('table-parallelism-y', along(4, [0, 40, 80, 120])) },
     {
@@ -137,7 +137,7 @@ export const MACHINING_CENTRE: DemoMachine = {
   survey: 'After the move',
   byHand: [{ step: 'clean', at: '2026-11-09T06:45:00.000Z', by: 'EK', note: null }],
   rounds: [
-    { ...levelled, plan: {}, at: '2026-11-09T07:30:00.000Z', by: 'EK', sheet: level() },
+    { ...levelled, plan: {}, at: '2026-11-09T07:30:00.000Z', by: 'EK', sheet: level(15) },
     { ...dialled, at: '2026-11-09T08:30:00.000Z', by: 'EK', sheet: bySquareDial('table-parallelism-x', along(8, [0, 200, 400, 600])) },
     { ...dialled, at: '2026-11-09T09:00:00.000Z', by: 'EK', sheet: bySquareDial('table-parallelism-y', along(-6, [0, 120, 240, 360])) },
     { ...dialled, plan: { stations: 2 }, at: '2026-11-09T10:20:00.000Z', by: 'EK', sheet: motions(132) },

@@ -134,7 +134,10 @@ function slipOf(
   };
 }
 
-/** Moves as the call asked for them, begun and done within the hour after the round. */
+/** Hours after its round at which a move was done: a screw is turned at once, a headstock that is lifted and scraped takes evenings. */
+const HOURS: Readonly<Record<string, number>> = { supports: 82, scrape: 50, 'shim-leaves': 2.6 };
+
+/** Moves as the call asked for them, begun soon after the round. */
 async function fillMoves({ sequelize, transaction }: Shop, { card }: Pick<DemoMachine, 'card'>, demo: MovedRound): Promise<void> {
   const { sheet, conditions, readings, id: roundId, by, at, moved, slip } = demo;
   const { finding } = solveWhatStands(sheetOf({ ...sheet, conditions }, readings, { card, stock: SHIM_DRAWER.data['stock'] as unknown[] }));
@@ -149,6 +152,10 @@ async function fillMoves({ sequelize, transaction }: Shop, { card }: Pick<DemoMa
     const about = { id: crypto.randomUUID(), roundId, kind, quantity, amount, unit, direction, plan, ticks: [], shift: shift ?? null, by };
     const register = set && slipOf(set, card, { total: -2 * amount, by, locked: after(0.5), entered: after(0.7) });
     const made = register && { dial: null, preset: 0, tightened: null, rule: null, register };
-    await addMove(sequelize, { ...about, begunAt: after(0.4), doneAt: after(1), version: 1, ...(made && { made }) }, transaction);
+    await addMove(
+      sequelize,
+      { ...about, begunAt: after(0.4), doneAt: after(HOURS[kind] ?? 1), version: 1, ...(made && { made }) },
+      transaction,
+    );
   }
 }

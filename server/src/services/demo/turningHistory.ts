@@ -1,18 +1,5 @@
 import { dialInstrument, dialReader, spindleRunoutSheet } from '@isometra/core/practice';
-import {
-  LEVER,
-  PLUNGER,
-  RUNOUT,
-  asRead,
-  axis,
-  levelled,
-  lever,
-  plunger,
-  play,
-  twist,
-  type DemoMachine,
-  type DemoSheet,
-} from './histories.js';
+import { LEVER, PLUNGER, asRead, axis, levelled, lever, plunger, play, twist, type DemoMachine, type DemoSheet } from './histories.js';
 import { along, bySquareDial } from './millHistory.js';
 
 const SLANT = 45;
@@ -43,6 +30,9 @@ const station = (number: string) => ({ homed: 'yes', station: number, plate: num
 const swept = { ...plunger, plan: { angles: '4' }, conditions: { homed: 'yes' } } as const;
 
 /** T-06: a slant-bed turning centre with a sub-spindle; its turret was knocked along the slide. */
+/** The main spindle turned by hand under a dial: at its nose and on a bar. */
+const MAIN_RUNOUT = { spindle: { radius: 1.5, at: 115 }, bar: { radius: 2.5, at: 310 } };
+
 export const TURNING_CENTRE: DemoMachine = {
   card: {
     number: 'T-06',
@@ -69,7 +59,7 @@ export const TURNING_CENTRE: DemoMachine = {
   rounds: [
     { ...levelled, at: '2026-10-26T07:40:00.000Z', by: 'RM', sheet: twist(1) },
     { ...plunger, at: '2026-10-26T09:00:00.000Z', by: 'RM', sheet: rolling(play(3, 2)) },
-    { ...lever, plan: {}, conditions: {}, at: '2026-10-26T09:40:00.000Z', by: 'RM', sheet: asRead(spindleRunoutSheet(RUNOUT, LEVER)) },
+    { ...lever, plan: {}, conditions: {}, at: '2026-10-26T09:40:00.000Z', by: 'RM', sheet: asRead(spindleRunoutSheet(MAIN_RUNOUT, LEVER)) },
     { ...lever, plan: { stations: 2 }, conditions: {}, at: '2026-10-26T10:30:00.000Z', by: 'RM', sheet: axis({ slopeH: 12, slopeV: 9 }) },
     {
       ...lever,
