@@ -66,12 +66,12 @@ export function nextRung(rungs: readonly Rung[]): NextRung | undefined {
     (rungs.every((rung) => rung.state === 'none') ? told(state('none'), 'first') : undefined) ??
     told(state('stale'), 'upset') ??
     told(
-      rungs.find((rung) => rung.state === 'in' && rung.places.length === 1),
-      'second-place',
-    ) ??
-    told(
       rungs.find((rung) => rung.overdue !== undefined),
       'overdue',
+    ) ??
+    told(
+      rungs.find((rung) => rung.state === 'in' && rung.places.length === 1),
+      'second-place',
     ) ??
     told(state('none'), 'open')
   );

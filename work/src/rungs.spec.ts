@@ -120,6 +120,14 @@ describe('the rungs of a machine', () => {
     expect(rungs(Diary.at(31 + (timed?.goodFor ?? 0)))).toBeGreaterThan(20);
   });
 
+  it('that are overdue come before a second place along the bed', () => {
+    const timed = checksFor('engine-lathe').find(({ goodFor }) => goodFor !== undefined);
+    const rounds = [diary.round(timed?.id ?? '', 'in'), diary.round('tailstock-traverse', 'in', { place: 600 })];
+    const code = (days: number) => nextRung(rungsOf('engine-lathe', rounds, lathe(), { now: Diary.at(days) }))?.code;
+    expect(code(3)).toBe('second-place');
+    expect(code(60 + (timed?.goodFor ?? 0))).toBe('overdue');
+  });
+
   it('name what is next, and why', () => {
     const next = (rounds: RoundHead[]) => nextRung(rungsOf('engine-lathe', rounds));
     const two = (place: number) => diary.round('tailstock-traverse', 'in', { place });

@@ -25,7 +25,7 @@ import { dueWords, shortOf } from './kit-texts';
 import { smallPhoto } from '../ui/small-photo';
 import { ShimTable, type ShimRow } from './shim-table';
 import { Button, TextField } from '../ui/controls';
-import { Archive } from '../ui/archive';
+import { Archive } from '../shell/archive';
 import { Notice } from '../ui/notice';
 import { File } from '../ui/file';
 

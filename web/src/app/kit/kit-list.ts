@@ -8,7 +8,7 @@ import { Finder } from './finder';
 import { KitCard } from './kit-card';
 import { today } from '../data/when';
 import { dueWords } from './kit-texts';
-import { Archive } from '../ui/archive';
+import { Archive } from '../shell/archive';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 

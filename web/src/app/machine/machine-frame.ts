@@ -5,7 +5,7 @@ import { AtHand } from '../shell/at-hand';
 import { Desk } from './desk';
 import { Ladder } from './ladder';
 import { Button } from '../ui/controls';
-import { PrintHead } from '../ui/print-head';
+import { PrintHead } from '../shell/print-head';
 
 /** A machine's own frame: its ladder on the left, the work beside it. */
 @Component({

@@ -16,7 +16,7 @@ import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
-import { Archive } from '../ui/archive';
+import { Archive } from '../shell/archive';
 import { Choices, type Choice } from '../ui/choices';
 import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';

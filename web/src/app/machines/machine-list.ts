@@ -9,7 +9,7 @@ import type { ApiFailure } from '../data/api';
 import { Board } from '../data/board';
 import { useKeys } from '../data/keys';
 import { Machines } from '../data/machines';
-import { Archive } from '../ui/archive';
+import { Archive } from '../shell/archive';
 import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';

@@ -8,7 +8,7 @@ import { useKeys, type KeyHint } from '../data/keys';
 import { type NewEntry } from '../data/surfaces';
 import { AtHand } from '../shell/at-hand';
 import { Choices, type Choice } from '../ui/choices';
-import { PrintHead } from '../ui/print-head';
+import { PrintHead } from '../shell/print-head';
 import { Button } from '../ui/controls';
 import { Dialog } from '../ui/dialog';
 import { Field } from '../ui/field';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Archived } from '@isometra/contract';
 import { dateWords } from '../data/when';
-import { Button } from './controls';
+import { Button } from '../ui/controls';
 
 /** Into the archive and out of it again: what is there is kept with all that was done with it, and offered nowhere. */
 @Component({
