@@ -61,6 +61,7 @@ export const seat = defineCheck({
   conditions: z.strictObject({
     casting: choice({
       label: 'Casting',
+      asked: true,
       choices: [
         { value: 'headstock', label: 'headstock' },
         { value: 'tailstock', label: 'tailstock' },

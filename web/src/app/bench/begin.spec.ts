@@ -134,6 +134,18 @@ describe('before a round', () => {
     expect(sent.instrument?.['holderSag']).toBe('-21 um');
   });
 
+  it('a seat asks which casting it is: what rests on it hangs on the answer', async () => {
+    const { page, server } = await open('seat');
+    await tick(page);
+    await page.press('Begin the round');
+    expect(page.text()).toMatch(/Casting[^.]* is missing/);
+    expect(server.sent).toEqual([]);
+    await page.pick('Casting', 'saddle');
+    await page.press('Begin the round');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as RoundWrite).conditions['casting']).toBe('saddle');
+  });
+
   it('a level is described by its slope, and only what is asked is shown', async () => {
     const { page } = await open('bed-twist');
     expect(page.text()).not.toContain('As it is used');
