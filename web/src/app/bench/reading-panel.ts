@@ -2,8 +2,10 @@ import {
   ChangeDetectionStrategy,
   Component,
   ElementRef,
+  Injector,
   afterNextRender,
   computed,
+  effect,
   inject,
   linkedSignal,
   output,
@@ -58,6 +60,7 @@ export class ReadingPanel {
   readonly take = output<void>();
   protected readonly store = inject(BenchStore);
   private readonly settings = inject(Settings);
+  private readonly injector = inject(Injector);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
 
@@ -136,6 +139,18 @@ export class ReadingPanel {
 
   constructor() {
     afterNextRender(() => this.focus());
+    // A reading that is put right: the hand is in the field, its figure ready to be typed over.
+    const correcting = computed(() => this.store.correction()?.reading.id ?? null);
+    effect(() => {
+      if (correcting() === null) return;
+      afterNextRender(
+        () => {
+          this.focus();
+          this.field()?.nativeElement.select();
+        },
+        { injector: this.injector },
+      );
+    });
   }
 
   focus(): void {
