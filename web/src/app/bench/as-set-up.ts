@@ -30,7 +30,7 @@ type SetUpDraft = z.infer<typeof setUpSchema>;
   imports: [CheckParts, FormPart, Nudge, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form (submit)="save($event)" novalidate>
+    <form (submit)="save($event)" novalidate (keydown.escape)="$event.preventDefault(); $event.stopPropagation(); done.emit()">
       <p class="soft">The readings stay as they were taken; the call is worked out anew. What was changed goes into the logbook.</p>
       <iso-check-parts [check]="check()" [draft]="draft()" [faults]="faults()" [tried]="tried()" (changed)="take($event)" />
       @if (round().instrument) {

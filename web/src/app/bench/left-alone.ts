@@ -20,7 +20,7 @@ import { Notice } from '../ui/notice';
         <button pButton type="button" class="plain" (click)="takeBack()">take that back</button>
       </p>
     } @else if (open()) {
-      <form (submit)="accept($event)">
+      <form (submit)="accept($event)" (keydown.escape)="$event.preventDefault(); $event.stopPropagation(); open.set(false)">
         @if (effect()) {
           <p>{{ effect() }}</p>
         }

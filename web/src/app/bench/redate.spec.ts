@@ -72,6 +72,11 @@ describe('a spoilt round on the bench', () => {
     const { server } = await openShop([round]);
     const bench = await show(Bench, { checkId: round.check, roundId: round.id });
     await until(() => bench.text().includes('toward you'));
+    const asked = () => bench.element.querySelector('iso-struck form');
+    await bench.press('This round is spoilt');
+    asked()?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
+    await bench.fixture.whenStable();
+    expect(asked()).toBeNull();
     await bench.press('This round is spoilt');
     await bench.press('Strike it out');
     expect(bench.text()).toContain('Say why it is spoilt');

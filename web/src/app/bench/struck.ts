@@ -18,7 +18,12 @@ import { Notice } from '../ui/notice';
       <iso-notice kind="caution" [text]="words(struck)" />
       <button pButton type="button" [disabled]="sending()" (click)="send(null)">Count it again</button>
     } @else if (asking()) {
-      <form class="line" novalidate (submit)="$event.preventDefault(); send(why())">
+      <form
+        class="line"
+        novalidate
+        (submit)="$event.preventDefault(); send(why())"
+        (keydown.escape)="$event.preventDefault(); $event.stopPropagation(); asking.set(false)"
+      >
         <iso-field label="It is spoilt because" placeholder="the bar was not home" [size]="30" [value]="why()" (typed)="why.set($event)" />
         <button pButton type="submit" [disabled]="sending()">Strike it out</button>
         <button pButton type="button" class="plain" (click)="asking.set(false)">leave it</button>

@@ -48,8 +48,12 @@ describe('a survey as a campaign', () => {
   it('a rung is left out with a reason, and taken up again', async () => {
     const { server, page, desk } = await open();
     await page.press('Leave out: Stiffness');
-    // The hand is put where the answer goes.
+    // The hand is put where the answer goes; Escape leaves it.
     expect(document.activeElement?.getAttribute('aria-label')).toBe('Why Stiffness is left out');
+    document.activeElement?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
+    await page.fixture.whenStable();
+    expect(page.element.querySelector('[aria-label="Why Stiffness is left out"]')).toBeNull();
+    await page.press('Leave out: Stiffness');
     await page.press('Leave it out');
     expect(page.text()).toContain('Say why this rung is left out');
     const why = page.element.querySelector<HTMLInputElement>('[aria-label="Why Stiffness is left out"]') as HTMLInputElement;
