@@ -1,6 +1,6 @@
-import { archivedSchema, type Archived } from './archived.js';
 import * as z from 'zod';
 import { choice, fieldRegistry, material, measure, optionalMeasure, stockSchema, type FieldInfo } from '@isometra/core';
+import { archivedSchema, type Archived } from './archived.js';
 import { idSchema, versionSchema, whoSchema } from './common.js';
 
 /** What there is in a shop to measure with, and the drawer of shim leaves. */
@@ -135,7 +135,6 @@ export const kitItemSchema = z.strictObject({
   version: versionSchema,
 });
 
-/** A piece of kit; `data` as typed: an instrument of a sheet, or what `KIT_SCHEMAS` asks of the kind. */
 /** A piece of kit as the server has it. */
 export const storedKitSchema = z.object({
   ...kitItemSchema.shape,
@@ -143,4 +142,5 @@ export const storedKitSchema = z.object({
   photos: z.array(z.string()),
   archived: archivedSchema.optional(),
 });
+/** A piece of kit; `data` as typed: an instrument of a sheet, or what `KIT_SCHEMAS` asks of the kind. */
 export type KitItem = z.infer<typeof kitItemSchema> & { readonly archived?: Archived };

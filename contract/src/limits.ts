@@ -1,6 +1,6 @@
-import { archivedSchema } from './archived.js';
 import * as z from 'zod';
 import type { LimitSheet } from '@isometra/core';
+import { archivedSchema } from './archived.js';
 import { idSchema, versionSchema, whoSchema } from './common.js';
 
 /** A limit sheet of the shop's own, as sent; the content is checked by the core. */

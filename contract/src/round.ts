@@ -155,6 +155,9 @@ export const madeSchema = z.strictObject({
 });
 export type Made = z.infer<typeof madeSchema>;
 
+/** What is written down of a move before anything was seen. */
+export const NOTHING_SEEN: Made = { dial: null, preset: 0, tightened: null, rule: null };
+
 /** A move that was decided on: a job card with ticks. It counts from when it was done, not from when it was begun. */
 export const moveSchema = z.strictObject({
   id: idSchema,

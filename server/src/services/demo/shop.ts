@@ -1,6 +1,6 @@
 import type { Sequelize, Transaction } from 'sequelize';
 import { MOVES } from '@isometra/core';
-import type { NoteKind, Pinned, RegisterUse, StoredReading, SurveyNote } from '@isometra/contract';
+import { NOTHING_SEEN, type NoteKind, type Pinned, type RegisterUse, type StoredReading, type SurveyNote } from '@isometra/contract';
 import { sheetOf, solveWhatStands, surveyWriteOf } from '@isometra/work';
 import { KitRow, MachineRow } from '../../db/shopModels.js';
 import { inOneGo } from '../../db/transactions.js';
@@ -151,7 +151,7 @@ async function fillMoves({ sequelize, transaction }: Shop, { card }: Pick<DemoMa
     const after = (hours: number): string => new Date(Date.parse(at) + hours * HOUR).toISOString();
     const about = { id: crypto.randomUUID(), roundId, kind, quantity, amount, unit, direction, plan, ticks: [], shift: shift ?? null, by };
     const register = set && slipOf(set, card, { total: -2 * amount, by, locked: after(0.5), entered: after(0.7) });
-    const made = register && { dial: null, preset: 0, tightened: null, rule: null, register };
+    const made = register && { ...NOTHING_SEEN, register };
     await addMove(
       sequelize,
       { ...about, begunAt: after(0.4), doneAt: after(HOURS[kind] ?? 1), version: 1, ...(made && { made }) },

@@ -29,10 +29,10 @@ const geometry = (station: string) =>
 const station = (number: string) => ({ homed: 'yes', station: number, plate: number });
 const swept = { ...plunger, plan: { angles: '4' }, conditions: { homed: 'yes' } } as const;
 
-/** T-06: a slant-bed turning centre with a sub-spindle; its turret was knocked along the slide. */
 /** The main spindle turned by hand under a dial: at its nose and on a bar. */
 const MAIN_RUNOUT = { spindle: { radius: 1.5, at: 115 }, bar: { radius: 2.5, at: 310 } };
 
+/** T-06: a slant-bed turning centre with a sub-spindle; its turret was knocked along the slide. */
 export const TURNING_CENTRE: DemoMachine = {
   card: {
     number: 'T-06',

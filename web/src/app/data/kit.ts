@@ -4,7 +4,7 @@ import * as z from 'zod';
 import { storedKitSchema, type KitItem } from '@isometra/contract';
 import { parseQuantity } from '@isometra/core';
 import { Api } from './api';
-import { sendArchive, withArchived } from './archive';
+import { Shelf } from './archive';
 import { Loads, Writes, withRow } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
@@ -13,12 +13,16 @@ import { Undo } from './undo';
 /** What the shop measures with, and the shim drawers. */
 @Injectable({ providedIn: 'root' })
 export class Kit {
-  readonly api = inject(Api);
+  private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
-  readonly settings = inject(Settings);
+  private readonly settings = inject(Settings);
   private readonly undo = inject(Undo);
   private readonly known$ = new BehaviorSubject<readonly KitItem[]>([]);
   private readonly writes = new Writes();
+  private readonly shelf = new Shelf<KitItem>({
+    ...{ kind: 'kit', writes: this.writes },
+    ...{ keep: (item) => this.keep(item), called: ({ name }) => name },
+  });
   private readonly loads = new Loads(
     () => this.api.get('/kit', z.array(storedKit)),
     (items) => this.known$.next(items),
@@ -66,18 +70,7 @@ export class Kit {
 
   /** Into the archive, or out of it again. Fails with an ApiFailure. */
   archive(item: KitItem, away: boolean): Observable<KitItem> {
-    const tell = this.undo.telling();
-    return this.writes.send(() =>
-      sendArchive(this, 'kit', item.id, away).pipe(
-        map((told) => withArchived(item, told)),
-        tap((saved) => {
-          this.keep(saved);
-          tell(`${saved.name} ${away ? 'put in the archive' : 'taken out of the archive'}`, () =>
-            this.archive(saved, !away).subscribe({ error: this.undo.failed }),
-          );
-        }),
-      ),
-    );
+    return this.shelf.put(item, away);
   }
 
   /** A photograph of a piece of kit: kept in the browser until the server has taken it. */

@@ -1,11 +1,11 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
+import { BehaviorSubject, EMPTY, type Observable, map, tap } from 'rxjs';
 import { STARTING_SHEETS, startingSheet, type LimitSheet } from '@isometra/core';
 import * as z from 'zod';
 import { storedLimitSheetSchema, type Archived, type StoredLimitSheet } from '@isometra/contract';
 import { Api } from './api';
-import { sendArchive, withArchived } from './archive';
-import { Loads, Writes } from './flows';
+import { Shelf } from './archive';
+import { Loads, withRow, Writes } from './flows';
 import { Settings } from './settings';
 import { Undo } from './undo';
 import { dateWords } from './when';
@@ -32,12 +32,16 @@ const STARTING: readonly ShownSheet[] = STARTING_SHEETS.map(({ id, about }) => (
 /** Limit sheets: those to start from and the shop's own, each version kept. */
 @Injectable({ providedIn: 'root' })
 export class Limits {
-  readonly api = inject(Api);
-  readonly settings = inject(Settings);
+  private readonly api = inject(Api);
+  private readonly settings = inject(Settings);
   private readonly undo = inject(Undo);
   private readonly known = new BehaviorSubject<readonly StoredLimitSheet[]>([]);
 
   private readonly writes = new Writes();
+  private readonly shelf = new Shelf<StoredLimitSheet>({
+    ...{ kind: 'limits', writes: this.writes },
+    ...{ keep: (sheet) => this.put(sheet), called: () => 'Sheet' },
+  });
   private readonly loads = new Loads(
     () => this.api.get('/limits', z.array(storedLimitSheetSchema)),
     (sheets) => this.known.next(sheets),
@@ -77,17 +81,8 @@ export class Limits {
 
   /** Into the archive, or out of it again. Fails with an ApiFailure. */
   archive(id: string, away: boolean): Observable<unknown> {
-    const tell = this.undo.telling();
-    return this.writes.send(() =>
-      sendArchive(this, 'limits', id, away).pipe(
-        tap((told) => {
-          this.known.next(this.known.value.map((sheet) => (sheet.id === id ? withArchived(sheet, told) : sheet)));
-          tell(away ? 'Sheet put in the archive' : 'Sheet taken out of the archive', () =>
-            this.archive(id, !away).subscribe({ error: this.undo.failed }),
-          );
-        }),
-      ),
-    );
+    const sheet = this.known.value.find((entry) => entry.id === id);
+    return sheet ? this.shelf.put(sheet, away) : EMPTY;
   }
 
   private write(method: 'POST' | 'PUT', path: string, sheet: object): Observable<StoredLimitSheet> {
@@ -95,14 +90,14 @@ export class Limits {
     return this.writes.send(() => this.api.send(method, path, body, storedLimitSheetSchema).pipe(tap((saved) => this.keep(saved))));
   }
 
+  /** A new version of a sheet: whether it is in the archive stays as it was. */
   private keep(saved: StoredLimitSheet): void {
-    const before = this.known.value.find((sheet) => sheet.id === saved.id);
-    const others = this.known.value.filter((sheet) => sheet.id !== saved.id);
-    this.known.next(
-      [...others, { ...saved, ...(before?.archived && { archived: before.archived }) }].sort((a, b) =>
-        a.content.name.localeCompare(b.content.name),
-      ),
-    );
+    const archived = this.known.value.find((sheet) => sheet.id === saved.id)?.archived;
+    this.put({ ...saved, ...(archived && { archived }) });
+  }
+
+  private put(sheet: StoredLimitSheet): void {
+    this.known.next([...withRow(this.known.value, sheet)].sort((a, b) => a.content.name.localeCompare(b.content.name)));
   }
 }
 

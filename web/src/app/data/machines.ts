@@ -3,7 +3,7 @@ import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import * as z from 'zod';
 import { logEntrySchema, storedMachineSchema, type LogEntry, type Machine } from '@isometra/contract';
 import { Api } from './api';
-import { sendArchive, withArchived } from './archive';
+import { Shelf } from './archive';
 import { Loads, Writes, withRow } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
@@ -14,11 +14,15 @@ const byNumber = (one: Machine, other: Machine): number => one.card.number.local
 /** The machines of the shop. */
 @Injectable({ providedIn: 'root' })
 export class Machines {
-  readonly api = inject(Api);
-  readonly settings = inject(Settings);
+  private readonly api = inject(Api);
+  private readonly settings = inject(Settings);
   private readonly undo = inject(Undo);
   private readonly known$ = new BehaviorSubject<readonly Machine[]>([]);
   private readonly writes = new Writes();
+  private readonly shelf = new Shelf<Machine>({
+    ...{ kind: 'machines', writes: this.writes },
+    ...{ keep: (machine) => this.keep(machine), called: ({ card }) => card.number },
+  });
   private readonly loads = new Loads(
     () => this.api.get('/machines', z.array(storedMachineSchema)),
     (machines) => this.known$.next(machines),
@@ -78,18 +82,7 @@ export class Machines {
 
   /** Into the archive, or out of it again. Fails with an ApiFailure. */
   archive(machine: Machine, away: boolean): Observable<Machine> {
-    const tell = this.undo.telling();
-    return this.writes.send(() =>
-      sendArchive(this, 'machines', machine.id, away).pipe(
-        map((told) => withArchived(machine, told)),
-        tap((saved) => {
-          this.keep(saved);
-          tell(`${saved.card.number} ${away ? 'put in the archive' : 'taken out of the archive'}`, () =>
-            this.archive(saved, !away).subscribe({ error: this.undo.failed }),
-          );
-        }),
-      ),
-    );
+    return this.shelf.put(machine, away);
   }
 
   /** Fill an empty shop with the demo. */

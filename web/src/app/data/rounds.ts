@@ -19,6 +19,7 @@ import { dequal } from 'dequal';
 import * as z from 'zod';
 import {
   moveSchema,
+  NOTHING_SEEN,
   readingSchema,
   roundSchema,
   roundWriteOf,
@@ -212,7 +213,7 @@ export class Rounds {
     const before = known ? this.moveNow(move.roundId, move.id) : undefined;
     this.undo.telling()(moveDone(before, move), () => {
       const { version } = this.moveNow(move.roundId, move.id) ?? move;
-      const made = move.made ?? { dial: null, preset: 0, tightened: null, rule: null };
+      const made = move.made ?? NOTHING_SEEN;
       const gone = { ...move, doneAt: null, made: { ...made, putAway: { at: nowText(), by: this.settings.by() } } };
       this.putMove(machineId, { ...(before ?? gone), version }, true);
     });

@@ -70,7 +70,7 @@ export class Surveys {
     return this.writes.send(() =>
       this.api.send('POST', '/surveys', body, storedSurveySchema).pipe(
         tap((saved) => {
-          const ran = (this.server$.value.get(saved.machineId) ?? []).find(({ id, endedAt }) => id !== saved.id && endedAt === null);
+          const ran = this.otherThatRuns(saved);
           this.endOthers(saved, saved.startedAt);
           this.keep(saved);
           if (ran) tell('Survey begun', () => this.changeById(ran, { endedAt: null }));
@@ -84,21 +84,21 @@ export class Surveys {
    * each on top of the one before. Fails with an ApiFailure, and then stands as the server has it.
    */
   change(survey: Campaign, part: Partial<SurveyWrite>): Observable<StoredSurvey> {
-    const wanted = { ...surveyWriteOf(survey), ...this.wanted$.value.get(survey.id), ...part };
-    const tell = this.undo.telling();
     const before = { ...surveyWriteOf(survey), ...this.wanted$.value.get(survey.id) };
+    const wanted = { ...before, ...part };
+    const tell = this.undo.telling();
     const old = Object.fromEntries(Object.keys(part).map((key) => [key, before[key as keyof SurveyWrite]])) as Partial<SurveyWrite>;
-    const ran = (this.server$.value.get(survey.machineId) ?? []).find(({ id, endedAt }) => id !== survey.id && endedAt === null);
+    const ran = this.otherThatRuns(survey);
     this.want(survey.id, wanted);
     return this.writes.send(() => {
       const { version } = this.known(survey) ?? survey;
       return this.api.send('PUT', `/surveys/${survey.id}`, { ...wanted, version, by: this.settings.by() }, storedSurveySchema).pipe(
         tap({
           next: (saved) => {
-            if (survey.endedAt !== null && saved.endedAt === null) this.endOthers(saved, nowText());
+            const resumed = survey.endedAt !== null && saved.endedAt === null;
+            if (resumed) this.endOthers(saved, nowText());
             this.keep(saved);
             if (this.wanted$.value.get(saved.id) === wanted) this.want(saved.id, undefined);
-            const resumed = survey.endedAt !== null && saved.endedAt === null;
             tell('Survey changed', () => (resumed && ran ? this.changeById(ran, { endedAt: null }) : this.changeById(survey, old)));
           },
           error: ({ current }: { current?: unknown }) => {
@@ -140,6 +140,11 @@ export class Surveys {
     if (survey) wanted.set(id, survey);
     else wanted.delete(id);
     this.wanted$.next(wanted);
+  }
+
+  /** The survey of a machine that runs beside one, or did until that one began. */
+  private otherThatRuns({ id, machineId }: Pick<StoredSurvey, 'id' | 'machineId'>): StoredSurvey | undefined {
+    return this.server$.value.get(machineId)?.find((entry) => entry.id !== id && entry.endedAt === null);
   }
 
   /** Only one survey of a machine runs: the server has ended the others. */

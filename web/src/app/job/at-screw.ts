@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { hasUnit, parseQuantity, readNumber, type ScrewRule, type UsualShift, type Way } from '@isometra/core';
-import type { Made } from '@isometra/contract';
+import { NOTHING_SEEN, type Made } from '@isometra/contract';
 import { useKeys } from '../data/keys';
 import { Choices, type Choice } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
@@ -20,7 +20,7 @@ import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { Tick } from '../ui/tick';
-import { NOTHING_SEEN, SIDE_WORDS, screwTarget, tightenedBy, type KitDial, type OwnDial, type ScrewTarget } from './screw-target';
+import { SIDE_WORDS, screwTarget, tightenedBy, type KitDial, type OwnDial, type ScrewTarget } from './screw-target';
 
 type Stage = 'choose' | 'drive' | 'other' | 'which' | 'tighten' | 'stop';
 

@@ -13,7 +13,7 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts, type ScrewRule } from '@isometra/core';
-import { moveSchema, type Machine, type Made, type MoveWrite } from '@isometra/contract';
+import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
 import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Machines } from '../data/machines';
@@ -31,7 +31,7 @@ import { JobNotes } from './job-notes';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
 import { factsOf, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
-import { dialsOf, NOTHING_SEEN, ownDial, screwTarget, tightenedBy } from './screw-target';
+import { dialsOf, ownDial, screwTarget, tightenedBy } from './screw-target';
 import type { ApiFailure } from '../data/api';
 import { AskCard } from './ask-card';
 import { PutDateRight } from '../bench/redate';

@@ -1,6 +1,6 @@
 import { Directive, computed, linkedSignal, signal, type Signal } from '@angular/core';
 import { MOVES, type JobStep, type Move } from '@isometra/core';
-import type { Made, MoveWrite } from '@isometra/contract';
+import { NOTHING_SEEN, type Made, type MoveWrite } from '@isometra/contract';
 import { leavesOf, reallyMoved, turnsScrew } from '@isometra/work';
 import { nowText } from '../data/clock';
 import type { Choice } from '../ui/choices';
@@ -9,7 +9,6 @@ import { JobStanding } from './job-standing';
 import { landingWords } from './job-texts';
 import { othersWords } from './others-words';
 import { replanWords } from './replan';
-import { NOTHING_SEEN } from './screw-target';
 
 /** What is written down on a card: ticks, what went in, what was moved, what was seen. Kept from the first of them on. */
 @Directive()

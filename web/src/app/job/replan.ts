@@ -1,4 +1,4 @@
-import type { Made, MoveWrite } from '@isometra/contract';
+import type { MoveWrite } from '@isometra/contract';
 import type { Move } from '@isometra/core';
 
 /** µm or µm/m, and its part: a card that is no more off than this was begun by what its round says now. */
@@ -40,9 +40,6 @@ export function replanned({ kept, asked, plan, gain }: Begun): Move | undefined 
   const now = plan(same);
   return now && !samePlan(kept.plan, now, gain) ? same : undefined;
 }
-
-/** What was done by a plan that is no longer the plan. */
-export type ByOldPlan = NonNullable<Made['replanned']>[number];
 
 /** How a move reads: its size, which way, and whether it takes metal or leaves. */
 export interface OldWords {

@@ -40,9 +40,6 @@ export interface ScrewTarget {
   readonly step: number;
 }
 
-/** Of a move that nobody has written anything down of. */
-export const NOTHING_SEEN: Made = { dial: null, preset: 0, tightened: null, rule: null };
-
 export const rounded = (value: number, step: number): number => Number((Math.round(value / step) * step).toFixed(4)) + 0;
 
 /** Where the needle must stop, by the dial that was chosen or else the one of the round; null where none sees the move. */
