@@ -1,14 +1,14 @@
-import { call, countKeys, expect, read, tabTo, test, typeInto } from './shop.js';
+import { call, countKeys, expect, newLathe, read, tabTo, test, typeInto } from './shop.js';
 
 /** The same job as hands type it in millimetres and in inches: bare figures mean the unit beside their field. */
 const SHOPS = [
   {
-    system: 'mm',
+    system: 'mm' as const,
     ...{ distance: '420', division: '0.002', readings: ['0', '-9.5', '0', '3', '0'] },
     ...{ bring: 'Bring it 0.021 mm toward you.', needle: '10.5 div from zero, counting up' },
   },
   {
-    system: 'inch',
+    system: 'inch' as const,
     ...{ distance: '16', division: '.0001', readings: ['0', '-7.5', '0', '2', '0'] },
     ...{ bring: 'Bring it 0.8 thou toward you.', needle: '8.5 div from zero, counting up' },
   },
@@ -18,16 +18,7 @@ for (const { system, distance, division, readings, bring, needle } of SHOPS)
   test(`from an empty shop to the first correct move in at most 46 keys, in ${system}`, async ({ page, shop }) => {
     const keys = countKeys(page);
     const { keyboard } = page;
-    await page.goto(shop.address);
-    await expect(page.getByText('No machine here yet')).toBeVisible();
-    if (system === 'inch') await keyboard.press('u');
-    await keyboard.press('a');
-    await expect(page.getByLabel('Shop number')).toBeFocused();
-    await keyboard.type('L7');
-    await tabTo(page, 'Kind');
-    await keyboard.press('ArrowDown');
-    await expect(page.getByRole('option', { name: 'engine lathe' })).toBeVisible();
-    await keyboard.press('Enter');
+    await newLathe(page, shop.address, 'L7', system);
     // The pitch of its screw can wait: what the needle does is what counts.
     await tabTo(page, 'Swing over bed');
     await keyboard.press('Enter');

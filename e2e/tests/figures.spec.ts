@@ -1,5 +1,5 @@
 import { readInstrument, readingValue } from '@isometra/core';
-import { expect, read, tabTo, test, typeInto } from './shop.js';
+import { expect, newLathe, read, test, typeInto } from './shop.js';
 
 interface Round {
   readonly setup: Record<string, string>;
@@ -34,16 +34,7 @@ for (const system of ['mm', 'inch'] as const)
     const { card, division, distance, readings, um } = TABLE[system];
     const { keyboard } = page;
     const got = async <T>(path: string): Promise<T> => (await (await page.request.get(`${shop.address}/api${path}`)).json()) as T;
-    await page.goto(shop.address);
-    await expect(page.getByText('No machine here yet')).toBeVisible();
-    if (system === 'inch') await keyboard.press('u');
-    await keyboard.press('a');
-    await expect(page.getByLabel('Shop number')).toBeFocused();
-    await keyboard.type('L-7');
-    await tabTo(page, 'Kind');
-    await keyboard.press('ArrowDown');
-    await expect(page.getByRole('option', { name: 'engine lathe' })).toBeVisible();
-    await keyboard.press('Enter');
+    await newLathe(page, shop.address, 'L-7', system);
     for (const [label, [typed]] of Object.entries(card)) await typeInto(page, label, typed);
     await keyboard.press('Enter');
     await expect(page.getByRole('heading', { name: 'Is the tailstock in line?' })).toBeVisible();

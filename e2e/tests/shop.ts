@@ -113,6 +113,21 @@ export async function addLathe(page: Page, address: string, number: string): Pro
   await expect(page.getByRole('heading', { name: 'Is the tailstock in line?' })).toBeVisible();
 }
 
+/** A new lathe in an empty shop, in the units of its screen, with as few keys as it takes; ends on its card with the kind chosen. */
+export async function newLathe(page: Page, address: string, number: string, system: 'mm' | 'inch'): Promise<void> {
+  const { keyboard } = page;
+  await page.goto(address);
+  await expect(page.getByText('No machine here yet')).toBeVisible();
+  if (system === 'inch') await keyboard.press('u');
+  await keyboard.press('a');
+  await expect(page.getByLabel('Shop number')).toBeFocused();
+  await keyboard.type(number);
+  await tabTo(page, 'Kind');
+  await keyboard.press('ArrowDown');
+  await expect(page.getByRole('option', { name: 'engine lathe' })).toBeVisible();
+  await keyboard.press('Enter');
+}
+
 /** Choose a way to check and describe the set-up, by keyboard alone. */
 export async function beginRound(page: Page, way: RegExp, setup: Readonly<Record<string, string>>, graduation?: string): Promise<void> {
   await tabTo(page, way);
