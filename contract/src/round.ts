@@ -237,6 +237,8 @@ export const roundHeadSchema = z.object({
   /** From which side it was read, where its check has sides; and which way its needle counted, where somebody tried. */
   mounting: z.string().nullable(),
   sense: z.union([z.literal(1), z.literal(-1)]).nullable(),
+  /** Which face it was read on, where its check has several that stand for themselves. */
+  face: z.string().optional(),
   moves: z.array(moveSchema).readonly(),
   finding: findingHeadSchema.nullable(),
   /** Its date lies beyond the server's own time: it does not rule until somebody has put it right. Left out where it does not. */

@@ -52,7 +52,7 @@ export const asDone = (one: DoneMove, other: DoneMove): number => (one.doneAt < 
 /** Whether a move changes what a round was read on: the same thing, what goes with it, or one that its check hangs on. */
 export function disturbs(
   { check, from, body, event }: Pick<DoneMove, 'check' | 'from' | 'body' | 'event'>,
-  round: Pick<RoundHead, 'check' | 'conditions'> & { readonly mounting?: string | null },
+  round: Pick<RoundHead, 'check' | 'conditions' | 'face'>,
 ): boolean {
   if (event !== undefined) return true;
   if (body !== undefined && CHECKS.get(round.check)?.part?.carries?.body === body) return true;

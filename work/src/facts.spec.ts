@@ -1,6 +1,7 @@
 import { factOf, factsOf, factsOfEach, factSource, profilesOf, tellingAfterEach } from './facts.js';
 import { knownTurning } from './known.js';
-import { knownSense, mountingOf } from './senses.js';
+import { howRead, knownSense, mountingOf } from './senses.js';
+import { sameThing } from './things.js';
 import { Diary, finding, quantity } from './testing/heads.spec.js';
 
 describe('what is known of a machine', () => {
@@ -99,5 +100,17 @@ describe('how a dial counts', () => {
     expect(mountingOf('spindle-axis', { side: 'rear' })).toBe('side rear');
     expect(mountingOf('spindle-axis', {})).toBe(mountingOf('spindle-axis', { side: 'operator' }));
     expect(mountingOf('bed-twist', { side: 'rear' })).toBeNull();
+  });
+
+  it('a way that was read on its side is another thing than the same way read on its top', () => {
+    const on = (plan: Readonly<Record<string, unknown>>) =>
+      howRead('tailstock-way-parallelism', { setup: {}, plan, instrument: { sense: -1 } });
+    expect(on({ face: 'side' })).toEqual({ mounting: 'side operator, face side', sense: -1, face: 'side' });
+    expect(on({}).face).toBe('top');
+    expect(howRead('bed-twist', { setup: {}, plan: { face: 'side' }, instrument: null })).toEqual({ mounting: null, sense: null });
+    const read = (plan: Readonly<Record<string, unknown>>) => new Diary().round('tailstock-way-parallelism', null, on(plan));
+    expect(sameThing(read({ face: 'side' }), read({ face: 'side' }))).toBeTrue();
+    expect(sameThing(read({ face: 'top' }), read({}))).toBeTrue();
+    expect(sameThing(read({ face: 'top' }), read({ face: 'side' }))).toBeFalse();
   });
 });

@@ -1,5 +1,5 @@
 import type { RoundHead, StoredRound } from '@isometra/contract';
-import { mountingOf, senseOf } from './senses.js';
+import { howRead } from './senses.js';
 import { findingHead, type Solved } from './sheet.js';
 
 /** A round in short, with what a solving of its sheet said. */
@@ -8,8 +8,7 @@ export function headOf(round: StoredRound, { finding }: Pick<Solved, 'finding'>,
   return {
     ...{ id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, moves },
     last: round.readings.reduce((most, { sequence }) => Math.max(most, sequence), 0),
-    mounting: mountingOf(check, round.setup, round.plan),
-    sense: senseOf(round.instrument),
+    ...howRead(check, round),
     finding: finding && findingHead(finding, sheet),
     ...(round.ahead && { ahead: true as const }),
     ...(round.struck && { struck: round.struck }),

@@ -249,6 +249,18 @@ describe('the log of a register', () => {
     expect([unsettled.old.value, unsettled.total, unsettled.recheck?.meaning]).toEqual([200, 24, 'doubled-wrong-sign']);
   });
 
+  it('keeps the order of what was entered on one slip, though the clock of a browser was behind', () => {
+    const { round, entered } = book();
+    const [first, second] = [round(12, { moves: [entered(1, 200.012)] }), round(24, { moves: [entered(3, 199.988)] })];
+    const slip = second.moves[0].made?.register;
+    if (!slip) throw new Error('no slip');
+    const back = enteredOn(slip, { value: 200, how: 'back', at: Diary.at(0), by: 'RM' });
+    const rounds = [first, { ...second, moves: [{ ...second.moves[0], made: { ...NOTHING, register: back } }] }];
+    const log = registerLog(rounds);
+    expect(log.map(({ use }) => use.entered?.value)).toEqual([200.012, 199.988, 200]);
+    expect(leftAt(log)['work shift X'].value).toBe(200);
+  });
+
   it('shows another value where its last digit differs, or where its unit does', () => {
     const left = { value: 12.0281, unit: 'inch', digits: 4, how: 'plus', at: Diary.at(1), by: 'RM' } as const;
     expect(showsOther(12.0281, 'inch', left)).toBeFalse();

@@ -78,11 +78,18 @@ interface Made {
   readonly moved: (next: RoundHead) => boolean;
 }
 
-/** A slip once for each value that was entered on it, oldest first. */
-function entriesOf(use: RegisterUse | undefined): RegisterUse[] {
+/**
+ * A slip once for each value that was entered on it, oldest first, with when it was: never before the value that it was
+ * entered over, whatever the clock said of the browser it was written in.
+ */
+function entriesOf(use: RegisterUse | undefined): { readonly use: RegisterUse; readonly at: string }[] {
   if (!use?.entered) return [];
   const { earlier = [], ...slip } = use;
-  return [...earlier, use.entered].map((entered) => ({ ...slip, entered }));
+  let latest = '';
+  return [...earlier, use.entered].map((entered) => {
+    if (entered.at > latest) latest = entered.at;
+    return { use: { ...slip, entered }, at: latest };
+  });
 }
 
 /** Whether what a round says of a value is not the last word: homed again, or read better, the next one may say another. */
@@ -104,14 +111,13 @@ function settled(after: readonly RoundHead[], judge: (next: RoundHead) => Rechec
 /** Every value that was entered into registers of a machine, oldest first. */
 export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
   const entries = rounds
-    .flatMap((round) => round.moves.flatMap((move) => entriesOf(move.made?.register).map((use) => ({ round, move, use }))))
-    .sort((one, other) => ((one.use.entered?.at ?? '') < (other.use.entered?.at ?? '') ? -1 : 1));
+    .flatMap((round) => round.moves.flatMap((move) => entriesOf(move.made?.register).map((entry) => ({ round, move, ...entry }))))
+    .sort((one, other) => Number(one.at > other.at) - Number(one.at < other.at));
   if (entries.length === 0) return [];
   const done = doneMoves(rounds);
   const log: RegisterEntry[] = [];
-  for (const [i, { round, move, use }] of entries.entries()) {
-    // From when the value was entered, whether or not anybody said that the card is done.
-    const changedAt = use.entered?.at ?? '';
+  // From when the value was entered, whether or not anybody said that the card is done.
+  for (const [i, { round, move, use, at: changedAt }] of entries.entries()) {
     // All of one way from the same first old value: what is judged is what has become of the round that it began with.
     const onWay = (entry: { readonly use: RegisterUse }): boolean => entry.use.name === use.name && entry.use.old?.at === use.old?.at;
     const way = entries.filter(onWay);
@@ -123,7 +129,7 @@ export function registerLog(rounds: readonly RoundHead[]): RegisterEntry[] {
         return doneAt > since && doneAt <= at && disturbs(other, round);
       });
     // What is read after the next value was entered tells of that one.
-    const until = entries.slice(i + 1).find((entry) => entry.use.name === use.name)?.use.entered?.at;
+    const until = entries.slice(i + 1).find((entry) => entry.use.name === use.name)?.at;
     const homed = rounds.filter(
       (other) => sameThing(other, round) && other.conditions['homed'] === 'yes' && other.finding?.quantities[move.quantity] !== undefined,
     );

@@ -1,4 +1,4 @@
-import { CHECKS, fieldInfo } from '@isometra/core';
+import { CHECKS, fieldInfo, type CheckDefinition } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import type * as z from 'zod';
 
@@ -33,8 +33,11 @@ export function knownSense(
 /** Set-up fields that say how a dial is mounted: on which side, in which plane, on what, by which method. */
 const MOUNTED_BY = ['side', 'stylus', 'feature', 'carrier', 'method'] as const;
 
-/** The face that a plan reads, where a check has several that stand for themselves. */
-const faceOf = (plan: Readonly<Record<string, unknown>>): string => (typeof plan['face'] === 'string' ? plan['face'] : 'top');
+/** The face that a plan reads, where a check has several that stand for themselves: the top one, where none is named. */
+function faceOf(check: CheckDefinition, plan: Readonly<Record<string, unknown>>): string | undefined {
+  if (!check.planesApart) return undefined;
+  return typeof plan['face'] === 'string' ? plan['face'] : 'top';
+}
 
 /**
  * How a dial is mounted in a round of a check, by what its set-up and its plan say: "side rear, face side". What is left out is the usual
@@ -53,7 +56,8 @@ export function mountingOf(
     const told = setup[key] ?? fieldInfo(field)?.choices?.[0]?.value;
     return told === undefined ? [] : [`${key} ${typeof told === 'string' ? told : JSON.stringify(told)}`];
   });
-  if (check.planesApart) parts.push(`face ${faceOf(plan)}`);
+  const face = faceOf(check, plan);
+  if (face) parts.push(`face ${face}`);
   return parts.length ? parts.join(', ') : null;
 }
 
@@ -61,4 +65,16 @@ export function mountingOf(
 export function senseOf(instrument: Readonly<Record<string, unknown>> | null): 1 | -1 | null {
   const sense = instrument?.['sense'];
   return sense === 1 || sense === -1 ? sense : null;
+}
+
+type Told = Readonly<Record<string, unknown>>;
+
+/** How a round was read: how its dial was mounted and counted, and on which face. */
+export function howRead(
+  check: string,
+  { setup, plan, instrument }: { readonly setup: Told; readonly plan: Told; readonly instrument: Told | null },
+): Pick<RoundHead, 'mounting' | 'sense' | 'face'> {
+  const definition = CHECKS.get(check);
+  const face = definition && faceOf(definition, plan);
+  return { mounting: mountingOf(check, setup, plan), sense: senseOf(instrument), ...(face !== undefined && { face }) };
 }

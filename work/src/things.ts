@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { CHECKS, fieldInfo } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 
-type Read = Pick<RoundHead, 'check' | 'conditions'> & { readonly mounting?: string | null };
+type Read = Pick<RoundHead, 'check' | 'conditions' | 'face'>;
 
 /** What a condition was told as, and how it is said; a choice that was left out is the first one, as the form shows it. */
 function told({ check, conditions }: Read, key: string): { readonly name: string; readonly words: string } | undefined {
@@ -17,7 +17,7 @@ function told({ check, conditions }: Read, key: string): { readonly name: string
 const namesOf = (round: Read): (string | undefined)[] => [
   ...(CHECKS.get(round.check)?.apart ?? []).map((key) => told(round, key)?.name),
   // A face that was read in another plane stands for itself.
-  ...(CHECKS.get(round.check)?.planesApart ? [/face \w+/.exec(round.mounting ?? '')?.[0] ?? 'face top'] : []),
+  ...(CHECKS.get(round.check)?.planesApart ? [round.face ?? 'top'] : []),
 ];
 
 /** Which of several like things a round was read on: equal where it was the same, unnamed ones among themselves. */

@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { FindingHead, MoveWrite, RoundHead, RoundWrite } from '@isometra/contract';
-import { campaignOf, judgingKey, mountingOf, pendingOf, senseOf, shopDate, spreadsBefore, type ShopFacts } from '@isometra/work';
+import { campaignOf, judgingKey, howRead, pendingOf, shopDate, spreadsBefore, type ShopFacts } from '@isometra/work';
 import { CHECKS } from '@isometra/core';
 import { fromJson } from '../db/columns.js';
 import { inOneGo } from '../db/transactions.js';
@@ -14,7 +14,7 @@ import { listSurveys } from './surveys.js';
 import { CORE_VERSION } from './version.js';
 
 /** What is kept of a round beside its row: what it said, and how it was read. */
-type Kept = Pick<RoundHead, 'finding' | 'mounting' | 'sense'>;
+type Kept = Pick<RoundHead, 'finding' | 'mounting' | 'sense' | 'face'>;
 
 /** A round with the last reading it has, and what was kept of it; JSON as text. */
 interface Row {
@@ -163,8 +163,7 @@ async function workOut(shelf: Shelf, all: readonly ToJudge[]): Promise<readonly 
 
 const keptOf = ({ round }: HeadTask, finding: FindingHead | null): Kept => ({
   finding,
-  mounting: mountingOf(round.check, round.setup, round.plan),
-  sense: senseOf(round.instrument),
+  ...howRead(round.check, round),
 });
 
 /** Verdicts of a finding, by quantity. */

@@ -26,7 +26,7 @@ import { learnedSpread } from '../judging/spread.js';
 import { nextRung } from '../nextRung.js';
 import { staleWords } from '../reasons.js';
 import { rungsOf, waitNotes } from '../rungs.js';
-import { mountingOf, senseOf } from '../senses.js';
+import { howRead, mountingOf } from '../senses.js';
 import { findingHead, hardwareOf, hardwareOfFault, solveWhatStands } from '../sheet.js';
 import { staleBy } from '../standing.js';
 import { ladderFacts } from '../overdue.js';
@@ -313,8 +313,7 @@ function headOf({ id, time, check, sheet, plan, finding, number }: Headed): Roun
     ...{ id, machineId: 'machine', surveyId: 'history', check: check.id, number, by: '', at: time, version: 1, last: readings.length },
     instrumentName: dialName(instrument ?? undefined),
     conditions: Object.assign({}, ...readings.map(({ conditions }) => conditions ?? {})) as RoundHead['conditions'],
-    mounting: mountingOf(check.id, sheet['setup'] as Record<string, unknown>, plan),
-    sense: senseOf(instrument),
+    ...howRead(check.id, { setup: sheet['setup'] as Record<string, unknown>, plan, instrument }),
     moves: [],
     finding: findingHead(finding, sheet),
   };

@@ -35,6 +35,18 @@ describe('before a round', () => {
     expect(server.sent).toEqual([]);
   });
 
+  it('leads the hand to the cautions, but not one that types elsewhere by then', async () => {
+    const { page } = await open('tailstock-traverse');
+    const box = page.field('Read, and done');
+    await page.press('Begin the round');
+    expect(document.activeElement).toBe(box);
+    const field = page.field('Distance between centres');
+    page.named('Begin the round').click();
+    field.focus();
+    await page.fixture.whenStable();
+    expect(document.activeElement).toBe(field);
+  });
+
   it('what is missing is named and counted', async () => {
     const { page } = await open('tailstock-traverse');
     await tick(page);

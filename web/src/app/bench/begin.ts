@@ -1,5 +1,4 @@
 import {
-  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   ElementRef,
@@ -38,6 +37,7 @@ import { FirstField } from '../ui/first-field';
 import { Cautions } from '../ui/cautions';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { FormPart } from '../ui/form-part';
+import { leadHand } from '../ui/lead-hand';
 import { SchemaForm } from '../ui/schema-form';
 import { today } from '../data/when';
 import { dueWords } from '../kit/kit-texts';
@@ -229,7 +229,7 @@ export class Begin implements OnDestroy {
 
   /** The hand is led to the first thing that needs another look. */
   private lookAt(selector: string): void {
-    afterNextRender(() => this.host.nativeElement.querySelector<HTMLElement>(selector)?.focus(), { injector: this.injector });
+    leadHand(this.injector, () => this.host.nativeElement.querySelector<HTMLElement>(selector));
   }
 
   private stored(id: string | undefined): Observable<StoredRound | undefined> {

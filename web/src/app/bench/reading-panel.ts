@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { dialDivisions, parseQuantity, readingValue, showSize, type UnitSystem, type ValueKind } from '@isometra/core';
 import { inUnits } from '../ui/in-units';
+import { leadHand } from '../ui/lead-hand';
 import { Settings } from '../data/settings';
 import type * as z from 'zod';
 import { formFaults } from '../ui/form-model';
@@ -143,19 +144,20 @@ export class ReadingPanel {
     const correcting = computed(() => this.store.correction()?.reading.id ?? null);
     effect(() => {
       if (correcting() === null) return;
-      afterNextRender(
-        () => {
-          this.focus();
-          this.field()?.nativeElement.select();
-        },
-        { injector: this.injector },
-      );
+      leadHand(this.injector, () => {
+        this.field()?.nativeElement.select();
+        return this.hand();
+      });
     });
   }
 
   focus(): void {
-    // What is felt has no figure: the hand goes to what stands for it.
-    (this.field()?.nativeElement ?? this.host.nativeElement.querySelector<HTMLInputElement>('.beside input'))?.focus();
+    this.hand()?.focus();
+  }
+
+  /** Where the figure is typed. What is felt has none: the hand goes to what stands for it. */
+  private hand(): HTMLInputElement | null {
+    return this.field()?.nativeElement ?? this.host.nativeElement.querySelector<HTMLInputElement>('.beside input');
   }
 
   protected key(event: KeyboardEvent): void {

@@ -10,7 +10,7 @@ import {
   type RoundHead,
   type RoundWrite,
 } from '@isometra/contract';
-import { mountingOf, senseOf, tellsMore } from '@isometra/work';
+import { howRead, tellsMore } from '@isometra/work';
 import { Api } from './api';
 import { Loads } from './flows';
 import { Outbox } from './outbox';
@@ -104,9 +104,8 @@ function fresh(machineId: string, rows: readonly RoundHead[], begun: readonly Ro
     const { id, check, instrumentName, conditions, by, at, version } = round;
     const number = rows.filter((row) => row.check === check).length + 1;
     const surveyId = rows.at(-1)?.surveyId ?? '';
-    const read = { mounting: mountingOf(check, round.setup, round.plan), sense: senseOf(round.instrument) };
     return {
-      ...{ id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, ...read },
+      ...{ id, machineId, surveyId, check, number, instrumentName, conditions, by, at, version, ...howRead(check, round) },
       last: 0,
       moves: [],
       finding: null,
@@ -128,6 +127,7 @@ function laidOver(row: RoundHead, told: RoundHead | undefined, moves: readonly M
     finding: newer.finding,
     sense: newer.sense,
     mounting: newer.mounting,
+    ...(newer.face !== undefined && { face: newer.face }),
     moves: [...shown],
   };
 }

@@ -1,5 +1,5 @@
 import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, ElementRef, Injector, afterNextRender, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, Injector, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { dequal } from 'dequal';
@@ -16,6 +16,7 @@ import { Desk } from '../machine/desk';
 import { Glyph } from '../ui/glyph';
 import { SurveyChanges } from './survey-changes';
 import { Button, TextField } from '../ui/controls';
+import { leadHand } from '../ui/lead-hand';
 import { Notice } from '../ui/notice';
 import { Choices } from '../ui/choices';
 import { Pick } from '../ui/pick';
@@ -138,12 +139,8 @@ export class Campaign {
     if (dequal(order, this.order())) return;
     this.save({ order }, `${CHECKS.get(id)?.title} is rung ${order.indexOf(id) + 1} now.`);
     if (!focus) return;
-    afterNextRender(
-      {
-        read: () =>
-          this.host.nativeElement.querySelector<HTMLElement>(`[data-rung="${id}"] ${focus === 'row' ? '.grip' : `.${focus}`}`)?.focus(),
-      },
-      { injector: this.injector },
+    leadHand(this.injector, () =>
+      this.host.nativeElement.querySelector<HTMLElement>(`[data-rung="${id}"] ${focus === 'row' ? '.grip' : `.${focus}`}`),
     );
   }
 
@@ -166,10 +163,7 @@ export class Campaign {
   /** Ask why a rung is left out: the hand is put where the answer goes. */
   protected askWhy(id: string): void {
     this.leaving.set(id);
-    afterNextRender(
-      { read: () => this.host.nativeElement.querySelector<HTMLElement>(`[data-rung="${id}"] form input`)?.focus() },
-      { injector: this.injector },
-    );
+    leadHand(this.injector, () => this.host.nativeElement.querySelector<HTMLElement>(`[data-rung="${id}"] form input`));
   }
 
   protected leaveOut(event: Event, id: string): void {
