@@ -1,5 +1,6 @@
 import { KIT_SCHEMAS, type Care, type KitItem } from '@isometra/contract';
 import { faultsOf, readInstrument, type Fault } from '@isometra/core';
+import { daysBetween } from './notebook/dates.js';
 
 /** What is wrong with the data of a kit item, with paths that begin at `data`. */
 export function kitFaults(item: Pick<KitItem, 'kind' | 'data'>): Fault[] {
@@ -14,7 +15,7 @@ export function kitFaults(item: Pick<KitItem, 'kind' | 'data'>): Fault[] {
 /** Days until a piece of kit is due again: negative when overdue, undefined when it has no date. `today` as 2026-01-31. */
 export function daysUntilDue(care: Care, today: string): number | undefined {
   if (!care.due) return undefined;
-  return Math.round((Date.parse(care.due) - Date.parse(today)) / 86_400_000);
+  return daysBetween(today, care.due);
 }
 
 /** What a field of a set-up takes from a piece of kit; undefined when the kit does not know it. */

@@ -1,14 +1,15 @@
 import type { CheckDefinition } from '@isometra/core';
 import type { MachineCard, MachineCardText, RoundHead } from '@isometra/contract';
+import { daysBetween, shopDay } from './notebook/dates.js';
 import type { OtherWork } from './doneMoves.js';
 import type { RegisterBase } from './registerScope.js';
-
-const DAY = 86_400_000;
 
 /** What a ladder takes from the clock and from the card of its machine. */
 export interface LadderFacts {
   /** Now; left out, nothing is due again. */
   readonly now?: string;
+  /** Time zone of the shop, by whose days it is counted; UTC where nobody has told it. */
+  readonly zone?: string | null;
   /** Faces that were scraped, by the check that they are scraped true by: metal came off since it was read. */
   readonly scraped?: readonly { readonly check: string; readonly at: string }[];
   /** What happened to the whole machine: moved, crashed, taken apart. */
@@ -20,15 +21,19 @@ export interface LadderFacts {
 }
 
 /** What a ladder takes from the card of its machine. */
-export const ladderFacts = (card: MachineCard | undefined): Omit<LadderFacts, 'now'> => ({
+export const ladderFacts = (card: MachineCard | undefined): Omit<LadderFacts, 'now' | 'zone'> => ({
   ...(card?.readAgain && { again: card.readAgain }),
   ...(Array.isArray(card?.['registers']) && { registers: card['registers'] as readonly RegisterBase[] }),
 });
 
-/** Days over the time after which a check wants to be read again. */
-export function overdueBy({ id, goodFor: usual }: CheckDefinition, round: RoundHead, { now, again = [] }: LadderFacts): number | undefined {
+/** Days of the calendar over the time after which a check wants to be read again. */
+export function overdueBy(
+  { id, goodFor: usual }: CheckDefinition,
+  round: RoundHead,
+  { now, zone = null, again = [] }: LadderFacts,
+): number | undefined {
   const goodFor = again.find(({ check }) => check === id)?.days ?? usual;
   if (goodFor === undefined || now === undefined) return undefined;
-  const days = Math.floor((Date.parse(now) - Date.parse(round.at)) / DAY) - goodFor;
+  const days = daysBetween(shopDay(round.at, zone), shopDay(now, zone)) - goodFor;
   return days > 0 ? days : undefined;
 }

@@ -120,6 +120,17 @@ describe('the rungs of a machine', () => {
     expect(rungs(Diary.at(31 + (timed?.goodFor ?? 0)))).toBeGreaterThan(20);
   });
 
+  it('are due again by the days of the shop, not by hours', () => {
+    const timed = checksFor('engine-lathe').find(({ goodFor }) => goodFor !== undefined);
+    const round = { ...diary.round(timed?.id ?? '', 'in'), at: '2026-01-01T22:00:00.000Z' };
+    const again = [{ check: round.check, days: 30 }];
+    const over = (now: string, zone: string) =>
+      rungsOf('engine-lathe', [round], lathe(), { now, zone, again }).find(({ check }) => check.id === round.check)?.overdue;
+    // Read on the evening of 1 January in one place, of 2 January in the other: over after 31 January, or after 1 February.
+    expect(over('2026-02-01T07:00:00.000Z', 'Europe/London')).toBe(1);
+    expect(over('2026-02-01T07:00:00.000Z', 'Europe/Helsinki')).toBeUndefined();
+  });
+
   it('that are overdue come before a second place along the bed', () => {
     const timed = checksFor('engine-lathe').find(({ goodFor }) => goodFor !== undefined);
     const rounds = [diary.round(timed?.id ?? '', 'in'), diary.round('tailstock-traverse', 'in', { place: 600 })];

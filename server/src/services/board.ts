@@ -13,6 +13,7 @@ import { listSurveys } from './surveys.js';
 /** The shop board: every machine as its ladder says, and the kit that is overdue. */
 export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new Date()): Promise<Board> {
   const at = now.toISOString();
+  const zone = await shopZone();
   const machines = (await listMachines()).filter(({ archived }) => !archived);
   const plates = await Promise.all(
     machines.map(async ({ id, card }) => {
@@ -31,13 +32,13 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
           rounds: ruling(rounds),
           surveys: surveys.map(campaignOf),
           surfaces,
-          facts: { now: at, scraped: scrapedOf(surfaces), ...ladderFacts(readCard(card)) },
+          facts: { now: at, zone, scraped: scrapedOf(surfaces), ...ladderFacts(readCard(card)) },
           ...(slant !== undefined && { slant }),
         }),
       };
     }),
   );
-  const today = shopDay(at, await shopZone());
+  const today = shopDay(at, zone);
   const kit = (await listKit()).flatMap(({ name, care, archived }) => {
     const days = archived ? undefined : daysUntilDue(care, today);
     return days !== undefined && days < 0 ? [{ name, days: -days }] : [];

@@ -40,15 +40,29 @@ export const shopDate = written('date');
 /** A date without its year: "29 Nov". */
 export const shopShortDate = written('short');
 
-/** A date and the time of day: "29 Nov 2026, 18:40". */
-export const shopTime = written('time');
+const HOUR = 3_600_000;
+
+/**
+ * A date and the time of day: "29 Nov 2026, 18:40". Where the clock on the wall shows an hour twice, because summer time ends,
+ * it says which of the two: "25 Oct 2026, 02:30 summer time".
+ */
+export function shopTime(at: string, timeZone: string | null): string {
+  const time = written('time');
+  const [shown, now] = [time(at, timeZone), Date.parse(at)];
+  const alsoAt = (by: number): boolean => time(new Date(now + by).toISOString(), timeZone) === shown;
+  if (alsoAt(HOUR)) return `${shown} summer time`;
+  return alsoAt(-HOUR) ? `${shown} standard time` : shown;
+}
+
+/** Whole days from one day of the calendar to another: `2026-11-28` to `2026-11-30` is 2. */
+export const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / (24 * HOUR));
 
 /**
  * The time that a clock in the shop showed, as ISO time.
  *
  * @param day `2026-11-29`.
  * @param clock `18:40`.
- * @returns undefined where that is no day or no time of day.
+ * @returns undefined where that is no day or no time of day; in an hour that the clock shows twice, the first.
  */
 export function timeInShop(day: string, clock: string, timeZone: string): string | undefined {
   const [date, time] = [/^(\d{4})-(\d{2})-(\d{2})$/.exec(day.trim()), /^(\d{1,2})[:.](\d{2})$/.exec(clock.trim())];
@@ -56,6 +70,9 @@ export function timeInShop(day: string, clock: string, timeZone: string): string
   const [year, month, dayOfMonth, hours, minutes] = [...date.slice(1), ...time.slice(1)].map(Number);
   if (month > 12 || hours > 23 || minutes > 59) return undefined;
   const found = new TZDate(year, month - 1, dayOfMonth, hours, minutes, timeZone);
-  // 31 June is 1 July.
-  return found.getDate() === dayOfMonth ? new Date(found.getTime()).toISOString() : undefined;
+  const shows = (time: TZDate): boolean => time.getDate() === dayOfMonth && time.getHours() === hours && time.getMinutes() === minutes;
+  // 31 June is 1 July; and there is no half past two in the night in which the clocks go forward.
+  if (!shows(found)) return undefined;
+  const before = new TZDate(found.getTime() - HOUR, timeZone);
+  return new Date((shows(before) ? before : found).getTime()).toISOString();
 }

@@ -23,6 +23,16 @@ describe('evenings', () => {
     expect(dayOfEvening(entries('3T00:30'), null)).toBe('2026-03-02');
   });
 
+  it('go by the clock on the wall in the nights in which it is put forward and back', () => {
+    const at = (time: string) => dayOfEvening([{ at: time }], 'Europe/Berlin');
+    // Half past four and half past three by the wall, 29 March: the clock went forward at two.
+    expect(at('2026-03-29T02:30:00.000Z')).toBe('2026-03-29');
+    expect(at('2026-03-29T01:30:00.000Z')).toBe('2026-03-28');
+    // 25 October: it went back at three.
+    expect(at('2026-10-25T02:59:00.000Z')).toBe('2026-10-24');
+    expect(at('2026-10-25T03:00:00.000Z')).toBe('2026-10-25');
+  });
+
   it('tell what was done up to an entry', () => {
     const written = entries('2T18:00', '3T18:00', '3T18:20', '3T18:40');
     expect(eveningUpTo(written, '2').map(({ id }) => id)).toEqual(['1', '2']);

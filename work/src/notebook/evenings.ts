@@ -1,3 +1,4 @@
+import { TZDate } from '@date-fns/tz';
 import { shopDay } from './dates.js';
 
 /** Anything that was written down at some time. */
@@ -11,8 +12,8 @@ export type Evening<T extends Dated> = readonly T[];
 
 /** Two entries further apart than this belong to two evenings, ms. */
 const PAUSE = 3 * 3_600_000;
-/** Who works on past midnight is still at the evening before: a day of the shop begins at four in the morning, ms. */
-const DAY_BEGINS = 4 * 3_600_000;
+/** Who works on past midnight is still at the evening before: a day of the shop begins at this hour. */
+const DAY_BEGINS = 4;
 
 /**
  * Evenings of work: a new one begins after a long pause, and after somebody said that this one was done.
@@ -36,8 +37,12 @@ export const minutesOf = (evening: Evening<Dated>): number =>
   evening.length ? (Date.parse(evening[evening.length - 1].at) - Date.parse(evening[0].at)) / 60_000 : 0;
 
 /** The day that an evening is called by: that of its beginning, where the hours after midnight still count as the day before. */
-export const dayOfEvening = ([first]: Evening<Dated>, timeZone: string | null): string =>
-  shopDay(new Date(Date.parse(first.at) - DAY_BEGINS).toISOString(), timeZone);
+export function dayOfEvening([first]: Evening<Dated>, timeZone: string | null): string {
+  const began = new TZDate(first.at, timeZone ?? 'UTC');
+  // By the clock on the wall: in the night in which it is put forward, four in the morning is three hours after midnight.
+  if (began.getHours() < DAY_BEGINS) began.setDate(began.getDate() - 1);
+  return shopDay(new Date(began.getTime()).toISOString(), timeZone);
+}
 
 /** The evening that an entry belongs to, with what was written down in it up to that entry; empty where it is not among them. */
 export function eveningUpTo<T extends Dated & { readonly id: string }>(

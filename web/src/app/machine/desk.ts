@@ -40,6 +40,7 @@ import { Heads } from '../data/heads';
 import { Kit, sinePlatesOf, stockOf } from '../data/kit';
 import { Machines } from '../data/machines';
 import { Surfaces } from '../data/surfaces';
+import { shopZone } from '../data/when';
 import { Surveys } from '../data/surveys';
 
 /** A gain nearer to one than this needs no reckoning with. */
@@ -85,6 +86,7 @@ export class Desk {
   readonly sinePlates = computed(() => sinePlatesOf(this.kit()));
   private readonly ladder = () => ({
     now: nowText(),
+    zone: shopZone(),
     scraped: scrapedOf(this.surfaces()),
     ...ladderFacts(readCard(this.machine()?.card)),
   });
