@@ -13,6 +13,7 @@ import { BenchStore } from './bench-store';
 import { CheckParts, anotherLook, partFaults, partsSchema, settledParts } from './check-parts';
 import { Nudge, senseSchema } from './nudge';
 import { Button } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { Notice } from '../ui/notice';
 
 const kindsWithNeedle: readonly string[] = KINDS_FOR.indicator;
@@ -27,10 +28,10 @@ type SetUpDraft = z.infer<typeof setUpSchema>;
  */
 @Component({
   selector: 'iso-as-set-up',
-  imports: [CheckParts, FormPart, Nudge, Button, Notice],
+  imports: [Escape, CheckParts, FormPart, Nudge, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form (submit)="save($event)" novalidate (keydown.escape)="$event.preventDefault(); $event.stopPropagation(); done.emit()">
+    <form (submit)="save($event)" novalidate (isoEscape)="done.emit()">
       <p class="soft">The readings stay as they were taken; the call is worked out anew. What was changed goes into the logbook.</p>
       <iso-check-parts [check]="check()" [draft]="draft()" [faults]="faults()" [tried]="tried()" (changed)="take($event)" />
       @if (round().instrument) {

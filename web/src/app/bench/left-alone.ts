@@ -6,12 +6,13 @@ import { Desk } from '../machine/desk';
 import { bothUnits } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Button, TextField } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { Notice } from '../ui/notice';
 
 /** A value that is not in, taken as too small to matter: with what it does to the work, and a reason. */
 @Component({
   selector: 'iso-left-alone',
-  imports: [Button, TextField, Notice],
+  imports: [Escape, Button, TextField, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (accepted(); as known) {
@@ -20,7 +21,7 @@ import { Notice } from '../ui/notice';
         <button pButton type="button" class="plain" (click)="takeBack()">take that back</button>
       </p>
     } @else if (open()) {
-      <form (submit)="accept($event)" (keydown.escape)="$event.preventDefault(); $event.stopPropagation(); open.set(false)">
+      <form (submit)="accept($event)" (isoEscape)="open.set(false)">
         @if (effect()) {
           <p>{{ effect() }}</p>
         }

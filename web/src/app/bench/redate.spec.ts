@@ -74,8 +74,7 @@ describe('a spoilt round on the bench', () => {
     await until(() => bench.text().includes('toward you'));
     const asked = () => bench.element.querySelector('iso-struck form');
     await bench.press('This round is spoilt');
-    asked()?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
-    await bench.fixture.whenStable();
+    await bench.escape('iso-struck form input');
     expect(asked()).toBeNull();
     await bench.press('This round is spoilt');
     await bench.press('Strike it out');

@@ -5,25 +5,21 @@ import { Rounds } from '../data/rounds';
 import { dateWords } from '../data/when';
 import { Desk } from '../machine/desk';
 import { Button } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 
 /** A spoilt round: it is struck out with a reason, kept, and counted nowhere; and it can be taken back. */
 @Component({
   selector: 'iso-struck',
-  imports: [Button, Field, Notice],
+  imports: [Escape, Button, Field, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (round().struck; as struck) {
       <iso-notice kind="caution" [text]="words(struck)" />
       <button pButton type="button" [disabled]="sending()" (click)="send(null)">Count it again</button>
     } @else if (asking()) {
-      <form
-        class="line"
-        novalidate
-        (submit)="$event.preventDefault(); send(why())"
-        (keydown.escape)="$event.preventDefault(); $event.stopPropagation(); asking.set(false)"
-      >
+      <form class="line" novalidate (submit)="$event.preventDefault(); send(why())" (isoEscape)="asking.set(false)">
         <iso-field label="It is spoilt because" placeholder="the bar was not home" [size]="30" [value]="why()" (typed)="why.set($event)" />
         <button pButton type="submit" [disabled]="sending()">Strike it out</button>
         <button pButton type="button" class="plain" (click)="asking.set(false)">leave it</button>

@@ -26,6 +26,9 @@ describe('the log of the registers', () => {
     const { server } = await openTurning(wrongThenRight());
     const page = await show(RegisterLog);
     await page.press('back to 200.0000 mm');
+    await page.escape('.preview button');
+    expect(page.text()).not.toContain('It is entered');
+    await page.press('back to 200.0000 mm');
     expect(page.text()).toContain('Type 200.0000 mm into home A, and home it 2 times, and switch it off and on once.');
     expect(server.sent.length).withContext('nothing is written before it was entered').toBe(0);
     await page.press('It is entered');

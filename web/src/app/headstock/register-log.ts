@@ -7,12 +7,13 @@ import { Settings } from '../data/settings';
 import { meaningWords, owedWords } from '../job/register-words';
 import { Desk } from '../machine/desk';
 import { Button } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { dateWords } from '../data/when';
 
 /** What was entered into the registers of a control, newest first: the value before, the value after, and what reading again said. */
 @Component({
   selector: 'iso-register-log',
-  imports: [Button, RouterLink],
+  imports: [Escape, Button, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Registers of the control</h2>
@@ -37,7 +38,7 @@ import { dateWords } from '../data/when';
         </span>
         <span class="said">{{ entry.said }}</span>
         @if (asked() === entry.id) {
-          <p class="preview">
+          <p class="preview" (isoEscape)="asked.set(null)">
             Type <b class="figures">{{ entry.old }}</b> into {{ entry.name }}, and {{ homing() }}. What is read through it has to be read
             again.
             <button pButton type="button" (click)="putBack(entry.of)">It is entered</button>

@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { MachineCardText, MoveWrite } from '@isometra/contract';
 import { barRound, lathe, openShop, show, until, refusal, LATHE, type Shown } from '../testing/fake-shop.spec';
+import { Keys } from '../data/keys';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { JobCard } from './job-card';
@@ -51,6 +52,10 @@ describe('a job card', () => {
     await card.press(/^It is done/);
     expect(server.sent.length).toBe(0);
     expect(card.text()).toContain('No step ticked. Is all of it done? Press again; or tick what has been done.');
+    TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: 'Escape' }));
+    await card.fixture.whenStable();
+    expect(card.text()).withContext('Escape: not all of it').not.toContain('Is all of it done?');
+    await card.press(/^It is done/);
     await card.press(/^All of it is done/);
     await until(() => server.sent.length === 1);
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ doneAt: jasmine.any(String), shift: '0.5 div' }));

@@ -232,6 +232,7 @@ export class JobCard extends JobNotes implements OnDestroy {
         byHand: () => this.byHand(),
         toScrew: () => this.go('screw'),
         done: () => this.finish(),
+        notDone: () => this.askedDone() && (this.askedDone.set(false), true),
       }),
     );
   }

@@ -12,6 +12,8 @@ export interface CardInHand {
   readonly byHand: () => boolean;
   readonly toScrew: () => void;
   readonly done: () => void;
+  /** Leave the question whether all of it is done. @returns false where it is not asked. */
+  readonly notDone: () => boolean;
 }
 
 /** The keys of a card: the next step is ticked, the hand goes from tick to tick, to the screw, and it is done. */
@@ -50,5 +52,6 @@ export function jobKeys(card: CardInHand): readonly KeyHint[] {
     },
     { shown: 'S', does: 'at the dial', keys: ['s'], run: () => when(card.toScrew, card.byHand) },
     { shown: 'D', does: 'it is done', keys: ['d'], run: () => when(card.done) },
+    { shown: 'Esc', does: 'not all of it is done', keys: ['Escape'], quiet: true, run: card.notDone },
   ];
 }

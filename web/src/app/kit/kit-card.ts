@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -25,6 +26,7 @@ import { dueWords, shortOf } from './kit-texts';
 import { smallPhoto } from '../ui/small-photo';
 import { ShimTable, type ShimRow } from './shim-table';
 import { Button, TextField } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { Archive } from '../shell/archive';
 import { Notice } from '../ui/notice';
 import { File } from '../ui/file';
@@ -34,7 +36,7 @@ const careForm = careSchema.omit({ notes: true });
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
-  imports: [Archive, SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
+  imports: [Escape, Archive, SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './kit-card.html',
   styles: `
@@ -208,10 +210,31 @@ export class KitCard {
     return { ...(this.care() as Care), ...(notes.length && { notes }) };
   }
 
+  /** What was typed and is not kept yet. */
+  private readonly changed = computed(() => {
+    const { name, data, care } = this.item();
+    const { notes: _notes, ...dates } = care;
+    return !dequal([this.name(), this.data(), this.care(), this.note()], [name, data, dates, '']);
+  });
+  /** It was asked once, and nothing was typed since. */
+  private readonly warned = linkedSignal({ source: () => [this.name(), this.data(), this.care(), this.note()], computation: () => false });
+
+  /** Escape: what was typed is lost by it only when it is pressed again. */
+  protected leave(): void {
+    if (!this.changed() || this.warned()) return this.cancel();
+    this.warned.set(true);
+    this.problem.set('What you changed is not kept yet. Press Escape again to leave it as it was.');
+  }
+
   protected cancel(): void {
+    const { name, data, care } = this.item();
+    const { notes: _notes, ...dates } = care;
     this.note.set('');
-    this.name.set(this.item().name);
-    this.data.set(this.item().data);
+    this.name.set(name);
+    this.data.set(data);
+    this.care.set(dates);
+    this.warned.set(false);
+    this.problem.set('');
     this.open.set(false);
     this.done.emit();
   }

@@ -22,6 +22,31 @@ describe('the kit', () => {
     expect(server.sent.map(({ body }) => (body as { away: boolean }).away)).toEqual([true, false]);
   });
 
+  it('Escape leaves a piece as it was; what was typed goes only when it is pressed twice', async () => {
+    const { server } = await openShop();
+    const kit = await show(KitList);
+    const [{ name }] = server.kit;
+    const escape = () => kit.escape('iso-kit-card form input');
+    await kit.press(`Change ${name}`);
+    await escape();
+    expect(kit.all('iso-kit-card form').length).toBe(0);
+    await kit.press(`Change ${name}`);
+    await kit.type('Name', 'Another');
+    await escape();
+    expect(kit.text()).toContain('What you changed is not kept yet. Press Escape again to leave it as it was.');
+    await kit.type('Name', 'Yet another');
+    await escape();
+    expect(kit.field('Name').value).withContext('something was typed since: it is asked again').toBe('Yet another');
+    await escape();
+    expect(kit.all('iso-kit-card form').length).toBe(0);
+    await kit.press(`Change ${name}`);
+    expect(kit.field('Name').value).toBe(name);
+    await kit.escape('iso-kit-card form input');
+    await kit.pick('Add to the kit', 'an instrument');
+    await escape();
+    expect(kit.all('iso-kit-card form').length).withContext('a new one that nobody typed into').toBe(0);
+  });
+
   it('a new instrument names what is missing, then is sent with units', async () => {
     const { server } = await openShop();
     const kit = await show(KitList);

@@ -19,6 +19,7 @@ import { Versions } from './versions';
 import { Archive } from '../shell/archive';
 import { PrintHead } from '../shell/print-head';
 import { Button, TextField } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { Notice } from '../ui/notice';
 import { Choices, type Choice } from '../ui/choices';
 import { File } from '../ui/file';
@@ -40,6 +41,7 @@ const PANELS: readonly Choice<Panel>[] = [
 @Component({
   selector: 'iso-limit-list',
   imports: [
+    Escape,
     Archive,
     PrintHead,
     RouterLink,

@@ -35,6 +35,9 @@ describe('the time of the shop', () => {
   it('says what is wrong where it cannot be kept', async () => {
     const { server } = await openShop();
     const line = await show(ShopTime);
+    await line.press('Change the time zone');
+    await line.escape('.line button');
+    expect(line.text()).withContext('Escape leaves it').toContain('Change the time zone');
     server.refuse = refusal(400, 'is no time zone that is known here', undefined, 'timeZone');
     (line.fixture.componentInstance as unknown as { choose(zone: string): void }).choose('Mars/Olympus');
     await until(() => line.text().includes('is no time zone'));

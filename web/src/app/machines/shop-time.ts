@@ -3,19 +3,22 @@ import type { ApiFailure } from '../data/api';
 import { ShopStore, timeZones } from '../data/shop';
 import { shopZone } from '../data/when';
 import { Button } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 
 /** In whose time the shop thinks: told in a line, and changed there. */
 @Component({
   selector: 'iso-shop-time',
-  imports: [Button, Notice, Pick],
+  imports: [Escape, Button, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (choosing()) {
-      <label for="shop-zone">Time zone of the shop</label>
-      <iso-pick inputId="shop-zone" label="Time zone of the shop" [options]="zones()" [value]="zone()" (chosen)="choose($event)" />
-      <button pButton type="button" class="plain" (click)="choosing.set(false)">leave it</button>
+      <span class="line" (isoEscape)="choosing.set(false)">
+        <label for="shop-zone">Time zone of the shop</label>
+        <iso-pick inputId="shop-zone" label="Time zone of the shop" [options]="zones()" [value]="zone()" (chosen)="choose($event)" />
+        <button pButton type="button" class="plain" (click)="choosing.set(false)">leave it</button>
+      </span>
     } @else {
       <span>Days and evenings are those of {{ zone() }}{{ from() }}.</span>
       <button pButton type="button" class="plain" (click)="choosing.set(true)">Change the time zone</button>
@@ -23,11 +26,14 @@ import { Pick } from '../ui/pick';
     <iso-notice [text]="problem()" />
   `,
   styles: `
-    :host {
+    :host,
+    .line {
       display: flex;
       flex-wrap: wrap;
       gap: 10px;
       align-items: baseline;
+    }
+    :host {
       margin-top: 14px;
       color: var(--soft);
     }

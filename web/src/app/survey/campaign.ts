@@ -16,6 +16,7 @@ import { Desk } from '../machine/desk';
 import { Glyph } from '../ui/glyph';
 import { SurveyChanges } from './survey-changes';
 import { Button, TextField } from '../ui/controls';
+import { Escape } from '../ui/escape';
 import { leadHand } from '../ui/lead-hand';
 import { Notice } from '../ui/notice';
 import { Choices } from '../ui/choices';
@@ -25,7 +26,7 @@ import { dateWords } from '../data/when';
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
 @Component({
   selector: 'iso-campaign',
-  imports: [RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, TextField, Notice, Choices, Pick],
+  imports: [Escape, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, TextField, Notice, Choices, Pick],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './campaign.html',

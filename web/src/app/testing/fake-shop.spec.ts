@@ -544,6 +544,12 @@ export class Shown<T> {
     await this.fixture.whenStable();
   }
 
+  /** Escape, with the hand on the first thing that `selector` finds. */
+  async escape(selector: string): Promise<void> {
+    this.element.querySelector(selector)?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true, cancelable: true }));
+    await this.fixture.whenStable();
+  }
+
   field(label: string): HTMLInputElement {
     const named = this.named(label);
     const field = named instanceof HTMLInputElement ? named : this.element.querySelector<HTMLInputElement>(`#${named.getAttribute('for')}`);
