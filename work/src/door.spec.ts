@@ -1,5 +1,6 @@
-import { CHECKS } from '@isometra/core';
-import { keyLabel, readingFaults, roundFaults } from './door.js';
+import type * as z from 'zod';
+import { CHECKS, fieldInfo } from '@isometra/core';
+import { faultWords, keyLabel, readingFaults, roundFaults } from './door.js';
 import { BETWEEN_CENTRES, reading } from './testing/rounds.spec.js';
 
 const paths = (faults: readonly { path: string }[]) => faults.map(({ path }) => path);
@@ -60,5 +61,31 @@ describe('the door of the notebook', () => {
     const check = CHECKS.get('tailstock-traverse');
     expect(check && keyLabel(check, 'at')).not.toBe('at');
     expect(check && keyLabel(check, 'zzz')).toBe('zzz');
+  });
+
+  it('a fault names its field by its label, and the choice that would do in the words it is shown in', () => {
+    const said = (path: string, message = 'is missing', example = '') =>
+      faultWords('tailstock-traverse', { path, message, example }, BETWEEN_CENTRES.instrument);
+    expect(said('setup.centreDistance', 'is missing', '420 mm')).toBe('Distance between centres is missing. Try: 420 mm');
+    expect(said('conditions.quillLock', 'must be one of its choices', 'on')).toMatch(/^Quill.* Try: /);
+    expect(said('instrument.graduation', 'must be more than 0 um')).toBe('One division must be more than 0 um.');
+    expect(said('readings[2].value')).toBe('Reading 3 is missing.');
+    expect(said('readings[0].at')).toMatch(/^Reading 1, .* is missing\.$/);
+    expect(said('value', 'is not read', '3 div')).toBe('The reading is not read. Try: 3 div');
+    expect(said('readings', 'two of them stand at one place')).toBe('The readings: two of them stand at one place.');
+    expect(said('check', '"x" is not a check')).toBe('This round: "x" is not a check.');
+    expect(faultWords('no-such-check', { path: 'setup.a', message: 'is missing', example: '' })).toBe('This round is missing.');
+  });
+
+  it('no fault of any check of this shop is told by a key of the program', () => {
+    for (const [id, check] of CHECKS)
+      for (const part of ['setup', 'plan', 'conditions'] as const)
+        for (const key of Object.keys(check[part].shape)) {
+          const info = fieldInfo(check[part].shape[key] as z.ZodType);
+          if (!info) continue;
+          expect(faultWords(id, { path: `${part}.${key}`, message: 'is missing', example: '' }))
+            .withContext(`${id} ${part}.${key}`)
+            .toBe(`${info.label} is missing.`);
+        }
   });
 });

@@ -5,6 +5,8 @@ import {
   SHEET_FORMAT,
   faultsOf,
   fieldInfo,
+  fieldPath,
+  instrumentSchemaFor,
   nearest,
   parseQuantity,
   readSheet,
@@ -12,7 +14,7 @@ import {
   type Fault,
   type MachineFamily,
 } from '@isometra/core';
-import type { NoteKind, ReadingWrite, RoundWrite, SurveyNote } from '@isometra/contract';
+import { wantsSubject, type NoteKind, type ReadingWrite, type RoundWrite, type SurveyNote } from '@isometra/contract';
 import type * as z from 'zod';
 
 /** What is wrong with the parts of a round that its check reads: nothing may be stored that the core cannot read. */
@@ -81,6 +83,43 @@ const ownPath = (path: string): string => (path === '' ? 'keys' : path === 'valu
 export function keyLabel(check: CheckDefinition, key: string): string {
   const schema = check.reading.shape[key] as z.ZodType | undefined;
   return (schema && fieldInfo(schema)?.label) ?? key;
+}
+
+/** Where the fields of a part of a round are described. */
+function partOf(check: CheckDefinition, part: string, instrument: RoundWrite['instrument']): z.ZodObject | undefined {
+  if (part === 'instrument') return instrumentSchemaFor(instrument?.['kind']);
+  return new Map(Object.entries({ setup: check.setup, plan: check.plan, conditions: check.conditions, keys: check.reading })).get(part);
+}
+
+/** What a fault is of, as a person calls it: "Distance between centres", "Reading 3"; the round itself where it is of no field. */
+function subjectOf(check: CheckDefinition, path: string, instrument: RoundWrite['instrument']): string {
+  const [part, ...keys] = path.split('.');
+  const reading = /^readings\[(\d+)\]$/.exec(part);
+  if (reading) {
+    const own = keys.filter((key) => key !== 'value');
+    return [`Reading ${Number(reading[1]) + 1}`, ...own.map((key) => keyLabel(check, key).toLowerCase())].join(', ');
+  }
+  if (part === 'value') return 'The reading';
+  if (part === 'readings') return 'The readings';
+  const schema = keys.length ? partOf(check, part, instrument) : undefined;
+  return schema ? fieldPath(schema, keys) : 'This round';
+}
+
+/** What would do, in the words that a choice is shown in. */
+function exampleOf(check: CheckDefinition, { path, example }: Fault, instrument: RoundWrite['instrument']): string {
+  const [part, key] = path.split('.');
+  const field = partOf(check, part, instrument)?.shape[key ?? ''] as z.ZodType | undefined;
+  return (field && fieldInfo(field)?.choices?.find(({ value }) => value === example)?.label) ?? example;
+}
+
+/** A fault of a round or of one of its readings, in a sentence that names the field by its label and says what would do. */
+export function faultWords(checkId: string, fault: Fault, instrument: RoundWrite['instrument'] = null): string {
+  const check = CHECKS.get(checkId);
+  const subject = check ? subjectOf(check, fault.path, instrument) : 'This round';
+  const example = check ? exampleOf(check, fault, instrument) : fault.example;
+  // A sentence of its own has its subject.
+  const said = wantsSubject(fault.message) ? `${subject} ${fault.message}` : `${subject}: ${fault.message}`;
+  return example ? `${said}. Try: ${example}` : `${said}.`;
 }
 
 const checkFault = (check: string, quantity: string): Fault | undefined => {

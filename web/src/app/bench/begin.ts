@@ -24,7 +24,7 @@ import {
   type Fault,
 } from '@isometra/core';
 import type { KitItem, RoundWrite, StoredRound } from '@isometra/contract';
-import { fromKit, knownSense, mountingOf, roundFaults } from '@isometra/work';
+import { faultWords, fromKit, knownSense, mountingOf, roundFaults } from '@isometra/work';
 import { catchError, of, zip, type Observable, type Subscription } from 'rxjs';
 import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
@@ -289,7 +289,7 @@ export class Begin implements OnDestroy {
       version: 1,
     };
     const [fault] = roundFaults(round);
-    if (fault) return this.problem.set(`${fault.path} ${fault.message}. Try: ${fault.example}`);
+    if (fault) return this.problem.set(faultWords(round.check, fault, round.instrument));
     // Pressed twice it is the same round: it goes out once.
     if (!this.rounds.knows(round.id)) this.rounds.begin(round);
     this.drafts.drop(this.draftName());

@@ -3,7 +3,7 @@ import type { Observable } from 'rxjs';
 import * as z from 'zod';
 import type { CheckDefinition } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
-import { addPlace, dropPlace, movePlace, placeOf, readingFaults, type Moved, type PlannedPlaces } from '@isometra/work';
+import { addPlace, dropPlace, faultWords, movePlace, placeOf, readingFaults, type Moved, type PlannedPlaces } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
@@ -167,7 +167,7 @@ export class BenchStore extends BenchState {
   /** Why the check would not read this; empty when it would. */
   private faultOf(round: StoredRound, reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes'>): string {
     const [fault] = readingFaults(round, reading);
-    return fault ? `${fault.path === 'value' ? 'The reading' : fault.path} ${fault.message}. Try: ${fault.example}` : '';
+    return fault ? faultWords(round.check, fault, round.instrument) : '';
   }
 
   private write(round: StoredRound, reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes' | 'why'>): void {

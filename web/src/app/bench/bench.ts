@@ -20,7 +20,7 @@ import { CHECKS, readingValue, type Picture } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { DragPlaces, placeFor, type Placed } from './drag-places';
 import { inUnits } from '../ui/in-units';
-import { keyOf } from '@isometra/work';
+import { faultWords, keyOf } from '@isometra/work';
 import { readingSchema, type StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { WayChart } from '../charts/way-chart';
@@ -90,6 +90,7 @@ export class Bench implements OnDestroy {
   /** The set-up is shown in place of the readings, to be put right. */
   protected readonly asSetUp = signal(false);
   protected readonly problem = signal('');
+  protected readonly faultWords = faultWords;
   protected readonly sketch = signal<Type<unknown> | null>(null);
 
   constructor() {

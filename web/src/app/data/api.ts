@@ -2,7 +2,7 @@ import { HttpClient, type HttpErrorResponse, type HttpResponse } from '@angular/
 import { Injectable, inject } from '@angular/core';
 import { type Observable, catchError, map, throwError } from 'rxjs';
 import type * as z from 'zod';
-import { apiErrorsSchema } from '@isometra/contract';
+import { apiErrorsSchema, wantsSubject } from '@isometra/contract';
 import type { Fault } from '@isometra/core';
 import { heardTime } from './clock';
 
@@ -13,13 +13,36 @@ export class ApiFailure extends Error {
     readonly faults: readonly Fault[],
     readonly current?: unknown,
   ) {
-    super(faults.map((fault) => `${fault.path ? `${fault.path}: ` : ''}${fault.message}`).join('; '));
+    super(faults.map(said).join(' '));
   }
 
   /** Worth trying again later with the same content. */
   get passing(): boolean {
     return this.status === 0 || this.status === 429 || this.status >= 500;
   }
+}
+
+/** Fields that only the program knows, as people call them. */
+const CALLED: Readonly<Record<string, string>> = {
+  by: 'The initials',
+  at: 'The date',
+  doneAt: 'The time it was done',
+  value: 'The reading',
+  why: 'The reason',
+  entered: 'The value that was entered',
+};
+
+/** A fault in a sentence: its field in words, never as a path of the program; what is a sentence by itself stands alone. */
+function said({ path, message }: Fault): string {
+  const key =
+    path
+      .split('.')
+      .at(-1)
+      ?.replace(/\[\d+\]$/, '') ?? '';
+  const words = key.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
+  const subject = CALLED[key] ?? (words && words !== 'id' ? `The ${words}` : 'This');
+  const text = wantsSubject(message) ? `${subject} ${message}` : `${message.charAt(0).toUpperCase()}${message.slice(1)}`;
+  return /[.!?]$/.test(text) ? text : `${text}.`;
 }
 
 const AWAY = [{ path: '', message: 'The server cannot be reached. Nothing is lost: it will be sent again.', example: '' }];

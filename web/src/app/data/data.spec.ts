@@ -1,3 +1,4 @@
+import { ApiFailure } from './api';
 import { stockOf } from './kit';
 import { Keys, type KeyHint } from './keys';
 import { Drafts } from './drafts';
@@ -72,5 +73,17 @@ describe('drafts', () => {
     const drafts = new Drafts();
     expect(drafts.read('broken', shape)).toBeUndefined();
     expect(drafts.read('other', shape)).toBeUndefined();
+  });
+});
+
+describe('a refusal of the server', () => {
+  it('is a sentence that names its field in words', () => {
+    const said = (path: string, message: string) => new ApiFailure(400, [{ path, message, example: '' }]).message;
+    expect(said('id', 'no such machine')).toBe('No such machine.');
+    expect(said('card.number', 'is already the number of another machine')).toBe('The number is already the number of another machine.');
+    expect(said('content.by', 'must have at most 8 characters')).toBe('The initials must have at most 8 characters.');
+    expect(said('rows[2].centreDistance', 'is missing')).toBe('The centre distance is missing.');
+    expect(said('id', 'is already the id of something else')).toBe('This is already the id of something else.');
+    expect(new ApiFailure(400, []).message).toBe('');
   });
 });

@@ -32,26 +32,27 @@ describe('the rounds', () => {
 
   it('a slow answer that began before a reading was acknowledged takes nothing away', async () => {
     const { server, rounds, now, outbox } = await open();
-    server.latency = (method) => (method === 'GET' ? 120 : 5);
+    server.holds = (method) => method === 'GET';
     let answered = false;
     rounds.load(now().id).subscribe({ complete: () => (answered = true) });
     rounds.takeReading(now(), taken('b8a4b3ce-1111-4000-8000-000000000001'));
     await until(() => outbox.waiting() === 0);
     expect(answered).toBeFalse();
-    await until(() => answered);
+    server.letGo();
+    expect(answered).toBeTrue();
     expect(now().readings.map(({ id }) => id)).toContain('b8a4b3ce-1111-4000-8000-000000000001');
     expect(now().readings.length).toBe(6);
   });
 
   it('of two questions the last one wins, not the last answer', async () => {
     const { server, rounds, now, round } = await open();
-    const times = [80, 10];
-    server.latency = () => times.shift() ?? 1;
+    server.holds = () => true;
     rounds.load(round.id).subscribe();
+    server.holds = () => false;
     server.rounds = server.rounds.map((entry) => ({ ...entry, version: 2, setup: { centreDistance: '500 mm' } }));
     await firstValueFrom(rounds.load(round.id), { defaultValue: undefined });
     expect(now().setup).toEqual({ centreDistance: '500 mm' });
-    await new Promise((resolve) => setTimeout(resolve, 120));
+    server.letGo();
     expect(now().setup).toEqual({ centreDistance: '500 mm' });
   });
 
@@ -80,7 +81,7 @@ describe('the rounds', () => {
     const id = crypto.randomUUID();
     const shown = jasmine.createSpy();
     rounds.one(id).subscribe(shown);
-    await expectAsync(firstValueFrom(rounds.load(id))).toBeRejectedWithError(/no such thing/);
+    await expectAsync(firstValueFrom(rounds.load(id))).toBeRejectedWithError(/No such thing/);
     expect(shown).not.toHaveBeenCalled();
     expect(rounds.knows(id)).toBeFalse();
   });

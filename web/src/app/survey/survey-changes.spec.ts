@@ -45,7 +45,7 @@ describe('changes of a survey', () => {
     server.refuse = refusal(400, 'is missing: give it a title', undefined, 'title');
     changes.save({ title: '' }, 'Kept.');
     await until(() => changes.problem() !== '');
-    expect(changes.problem()).toBe('title: is missing: give it a title');
+    expect(changes.problem()).toBe('The title is missing: give it a title.');
     expect(changes.told()).toBe('');
     expect(desk.survey()?.title).toBe('As found');
   });
