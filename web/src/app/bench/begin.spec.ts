@@ -171,13 +171,14 @@ describe('before a round', () => {
   it('no field is shown before what fills it has come: none is filled under a hand that types', async () => {
     const { server } = await openShop([barRound(3, 9)]);
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
-    server.latency = (_, path) => (path.startsWith('/rounds/') ? 500 : 1);
+    server.holds = (_, path) => path.startsWith('/rounds/');
     const page = showAtOnce(Begin, { checkId: 'tailstock-traverse' });
     const values = () => (page.all('input') as HTMLInputElement[]).map((input) => input.value);
     await until(() => page.text().includes('Fetching what was set up last time'));
     const ticked = page.tick('Read, and done');
     expect(values()).not.toContain('600 mm');
     expect((page.named('Begin the round') as HTMLButtonElement).disabled).toBeTrue();
+    server.letGo();
     await ticked;
     await until(() => values().includes('600 mm'));
     // What was ticked meanwhile stays.
