@@ -33,6 +33,26 @@ describe('rounds and methods side by side', () => {
     expect(others).toEqual([]);
   });
 
+  it('where the axis is known it is held against the difference: what it makes is told, and nothing is looked for', () => {
+    const sheet = sweepSheet(where, { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial });
+    const known = { ...sheet, setup: { ...(sheet.setup as object), distance: 500, axisSlopeH: 60, axisSlopeV: 0 } };
+    const sweep = { check: check('tailstock-sweep'), finding: solve(known) };
+    const [found] = disagreements(bar, sweep);
+    expect(found.byAxis).toBeTrue();
+    expect(found.text).toContain('The spindle axis makes 30 µm of it, and that explains it. Seen from the carriage,');
+    expect(found.text.match(/says 5 µm toward the operator/g)?.length).toBe(2);
+    expect(found.text).not.toContain('Check the spindle axis');
+    // An axis that explains a third of it leaves the rest to be looked for, and so does one of the other sign.
+    for (const axisSlopeH of [20, -60]) {
+      const other = solve({ ...known, setup: { ...known.setup, axisSlopeH } });
+      const [left] = disagreements(bar, { ...sweep, finding: other });
+      expect(left.byAxis).withContext(String(axisSlopeH)).toBeUndefined();
+      expect(left.text).toContain('are left. Look at what each one trusts');
+    }
+    // Measured, but the sweep was not told of it.
+    expect(disagreements(bar, swept, { axisKnown: true })[0].text).toContain('with its distance from the spindle nose');
+  });
+
   it('two of the carriage that differ point at what they trust; agreeing ones say nothing', () => {
     const finding = (offset: number) =>
       solve(

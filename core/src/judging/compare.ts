@@ -36,12 +36,12 @@ export function differences(before: Conditions, after: Conditions): string[] {
     .map((key) => `${CONDITION_NAMES[key] ?? key} ${say(before[key])}, then ${say(after[key])}`);
 }
 
-/** One method's latest word on the same thing. */
 /** What of a finding is compared: its values with their doubts. */
 export interface Told {
   readonly quantities: Readonly<Record<string, Pick<Quantity, 'value' | 'expanded' | 'verdict'>>>;
 }
 
+/** One method's latest word on the same thing. */
 export interface MethodResult {
   readonly check: CheckDefinition;
   readonly finding: Told;
@@ -53,13 +53,18 @@ export interface Disagreement {
   /** √(U₁² + U₂²): what the two doubts allow. */
   readonly allowed: number;
   readonly text: string;
+  /** The spindle axis, as it was measured, makes the difference: there is nothing to look for. */
+  readonly byAxis?: true;
 }
 
 /**
- * Where two methods disagree beyond their doubts, with the likely cause: either they speak of
- * different things (the carriage's line, the spindle's axis) or one of the things they trust is off.
+ * Where two methods disagree beyond their doubts, with the likely cause: either they speak of different things (the carriage's
+ * line, the spindle's axis) or one of the things they trust is off. Where the axis is known the two are held against each other
+ * as the carriage sees it, and what the axis makes of the difference is told.
+ *
+ * @param axisKnown the spindle axis has been measured, whether or not these two rounds were told of it.
  */
-export function disagreements(a: MethodResult, b: MethodResult): Disagreement[] {
+export function disagreements(a: MethodResult, b: MethodResult, { axisKnown = false } = {}): Disagreement[] {
   return Object.keys(a.finding.quantities).flatMap((name) => {
     const [one, two] = [a.finding.quantities[name], b.finding.quantities[name]];
     const info = a.check.quantities[name];
@@ -67,18 +72,50 @@ export function disagreements(a: MethodResult, b: MethodResult): Disagreement[] 
     const difference = two.value - one.value;
     const allowed = Math.hypot(one.expanded ?? 0, two.expanded ?? 0);
     if (Math.abs(difference) <= allowed) return [];
-    const show = (value: number) => showSize(value, info.dimension, 'mm', 'fine', allowed);
+    const show = (value: number) => showSize(Math.abs(value), info.dimension, 'mm', 'fine', allowed);
     const head = `${info.label}: "${a.check.title}" and "${b.check.title}" differ by ${show(difference)}, more than the ±${show(allowed)} their doubts allow.`;
-    return [{ quantity: name, difference, allowed, text: `${head} ${likelyCause(a.check, b.check)}` }];
+    const seen = a.check.view === b.check.view ? undefined : sameView(a, b, name);
+    if (!seen) return [{ quantity: name, difference, allowed, text: `${head} ${likelyCause(a.check, b.check, axisKnown)}` }];
+    const rest = seen.two.value - seen.one.value;
+    const byAxis = Math.abs(rest) <= Math.hypot(seen.one.expanded ?? 0, seen.two.expanded ?? 0);
+    const says = ({ check }: MethodResult, value: number) =>
+      `"${check.title}" says ${show(value)} ${(value < 0 ? info.words?.minus : info.words?.plus) ?? ''}`.trimEnd();
+    const sum = `Seen from the ${seen.from}, ${says(a, seen.one.value)} and ${says(b, seen.two.value)}`;
+    const cause = byAxis
+      ? `The spindle axis makes ${show(difference - rest)} of it, and that explains it. ${sum}.`
+      : `The spindle axis makes ${show(difference - rest)} of it. ${sum}: ${show(rest)} are left. ${trustWords(a.check, b.check)}`;
+    return [{ quantity: name, difference, allowed, text: `${head} ${cause}`, ...(byAxis && { byAxis }) }];
   });
 }
 
-function likelyCause(a: CheckDefinition, b: CheckDefinition): string {
-  const trusted = [...new Set([...(a.trusts ?? []), ...(b.trusts ?? [])])].join('; ');
-  if (a.view !== b.view) {
-    return 'Neither need be wrong: one speaks of the carriage, the other of the spindle, and they part when the spindle axis points off the carriage’s line. Check the spindle axis before moving anything.';
+type Value = Told['quantities'][string];
+
+/** What two methods say of one quantity, both seen from the carriage or both from the spindle; undefined where neither round knows the axis. */
+function sameView(
+  a: MethodResult,
+  b: MethodResult,
+  name: string,
+): { readonly from: 'carriage' | 'spindle'; readonly one: Value; readonly two: Value } | undefined {
+  const from = (view: 'carriage' | 'spindle', { check, finding }: MethodResult): Value | undefined =>
+    finding.quantities[check.view === view ? name : `${view}${name.charAt(0).toUpperCase()}${name.slice(1)}`];
+  for (const view of ['carriage', 'spindle'] as const) {
+    const [one, two] = [from(view, a), from(view, b)];
+    if (one && two) return { from: view, one, two };
   }
-  return `Look at what each one trusts: ${trusted}.`;
+  return undefined;
+}
+
+function trustWords(a: CheckDefinition, b: CheckDefinition): string {
+  return `Look at what each one trusts: ${[...new Set([...(a.trusts ?? []), ...(b.trusts ?? [])])].join('; ')}.`;
+}
+
+function likelyCause(a: CheckDefinition, b: CheckDefinition, axisKnown: boolean): string {
+  if (a.view === b.view) return trustWords(a, b);
+  const why =
+    'Neither need be wrong: one speaks of the carriage, the other of the spindle, and they part when the spindle axis points off the carriage’s line.';
+  return axisKnown
+    ? `${why} The axis has been measured: put the set-up of the sweep right with its distance from the spindle nose, and what the axis makes of it is taken off.`
+    : `${why} Check the spindle axis before moving anything.`;
 }
 
 /** Eccentricity of the taper to the quill: sweep of the centre minus sweep of the quill, µm. */

@@ -1,4 +1,5 @@
 import {
+  MOVES,
   CHECKS,
   differences,
   GAIN_RANGE,
@@ -174,9 +175,15 @@ function gainDoubt({ planned, from, next, move }: JudgedMove): number {
   return planned === 0 ? Infinity : Math.hypot(before, after) / Math.abs(planned);
 }
 
+/**
+ * Whether a kind of move turns screws or feet: their gain can be learned, and a wrong way is given back by turning on. Nobody learns
+ * how metal comes off from a pass that was told to stop short, nor how thick a leaf is.
+ */
+export const turnsScrew = (kind: string): boolean => MOVES.get(kind)?.input.shape['gain'] !== undefined;
+
 /** What a screw moved in all for what its pitch says, in each move that teaches it, oldest first. */
 export function totalGains(judged: readonly JudgedMove[], screw: Screw): TotalGain[] {
-  if (CHECKS.get(screw.check)?.corrections[screw.quantity]?.noGain) return [];
+  if (!turnsScrew(screw.kind) || CHECKS.get(screw.check)?.corrections[screw.quantity]?.noGain) return [];
   return judged.filter(ofScrew(screw)).flatMap((entry) => {
     const { gain } = entry.result;
     // What moved nothing says nothing of a screw that moves.

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { FaultError } from '@isometra/core';
 import { tellStory, type StoryStep } from './story.js';
-import { undoWords } from './words.js';
+import { lookWords, undoWords } from './words.js';
 
 type Raw = Record<string, unknown>;
 const at = (minutes: number): string => new Date(Date.UTC(2026, 2, 2, 18, minutes)).toISOString();
@@ -74,6 +74,33 @@ describe('a story', () => {
     const twice = told([round('r1', 60), moved('r1', -60), round('r2', 120), moved('r2', -120, { turns: 0.08 }), round('r3', 240)]);
     expect(twice[4].ask?.code).toBe('nudge-both');
     expect(twice[4].plan).toBeUndefined();
+  });
+
+  it('a pass of the scraper teaches no gain, and nobody asks after its screw', () => {
+    const scraped = (after: string, done: number): Raw => ({
+      move: { round: after, quantity: 'offsetVertical', kind: 'scrape', done: `${done} um` },
+    });
+    const short = told([round('r1', 0, { height: 200 }), scraped('r1', -190), round('r2', 0, { height: 170 })]);
+    expect([short[2].judged?.word, short[2].ask]).toEqual(['fell-short', undefined]);
+    expect([short[2].plan?.kind, short[2].plan?.amount]).toEqual(['scrape', jasmine.any(Number)]);
+    // All of what is left, whatever share the last passes took of what they were told.
+    expect(short[2].plan?.amount).toBeLessThan(-150);
+    const nothing = told([
+      ...[round('r1', 0, { height: 200 }), scraped('r1', -190), round('r2', 0, { height: 197 })],
+      ...[scraped('r2', -190), round('r3', 0, { height: 195 })],
+    ]);
+    expect(nothing[4].ask?.code).toBe('nothing-moved');
+    expect(nothing[4].ask?.text).toContain('Look whether metal came off');
+    const risen = told([
+      ...[round('r1', 0, { height: 200 }), scraped('r1', -190), round('r2', 0, { height: 300 })],
+      ...[scraped('r2', -190), round('r3', 0, { height: 400 })],
+    ]);
+    expect(risen[4].ask?.text).not.toContain('screw');
+  });
+
+  it('leaves that changed nothing are looked for where they lie', () => {
+    expect(lookWords('base-shims')).toContain('the leaves lie where the part bears');
+    expect(lookWords('adjuster')).toContain('the wrong screw');
   });
 
   it('nothing that moved twice is asked about, and a gain that no screw has', () => {

@@ -21,7 +21,7 @@ import { defaultPlan } from '../campaign.js';
 import type { OtherWork } from '../doneMoves.js';
 import { factOf } from '../facts.js';
 import { onMachine } from '../judging/doable.js';
-import { judgedMoves, signedGainOf, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
+import { judgedMoves, signedGainOf, turnsScrew, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
 import { learnedSpread } from '../judging/spread.js';
 import { nextRung } from '../nextRung.js';
 import { staleWords } from '../reasons.js';
@@ -32,7 +32,7 @@ import { staleBy } from '../standing.js';
 import { ladderFacts } from '../overdue.js';
 import { readCard } from '../machines.js';
 import { readHistory, type ReadEntry, type ReadHistory, type ReadMove } from './read.js';
-import { nextMove, screwKnown, toldAfter, turnsScrew, withLearned, wordOf, type NextMove, type PlannedMove, type Told } from './told.js';
+import { nextMove, screwKnown, toldAfter, withLearned, wordOf, type NextMove, type PlannedMove, type Told } from './told.js';
 import { ASK_WORDS, type Ask, type MoveWord } from './words.js';
 
 /** What became of a move, as a file tells it. */
@@ -387,7 +387,7 @@ function learnedOf(machine: Machine): Learned[] {
   for (const { check, moves } of heads)
     for (const { quantity, kind } of moves) screws.set(`${check}|${quantity}|${kind}`, { check, quantity, kind });
   const ofScrews = [...screws.values()].flatMap((screw): Learned[] => {
-    const gain = turnsScrew(screw.kind) ? signedGainOf(past.get(screw.check) ?? [], screw) : null;
+    const gain = signedGainOf(past.get(screw.check) ?? [], screw);
     const shift = usualShiftOf(heads, screw);
     return [
       ...(gain === null ? [] : [{ kind: 'gain' as const, value: gain, of: { ...screw } }]),

@@ -1,8 +1,8 @@
-import { CHECKS, MOVES, type Finding, type Move } from '@isometra/core';
+import { CHECKS, type Finding, type Move } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import type { OtherWork } from '../doneMoves.js';
 import { jumps, type Jump } from '../judging/jumps.js';
-import { judgedMoves, ofScrew, signedGainOf, totalGains, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
+import { judgedMoves, ofScrew, signedGainOf, totalGains, turnsScrew, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
 import { inWorkingOrder } from '../order.js';
 import { ASK_WORDS, timesWords, type Ask, type MoveWord } from './words.js';
 
@@ -67,15 +67,13 @@ function screwAsk(screw: Screw, own: readonly JudgedMove[], totals: ReturnType<t
   if (!last) return undefined;
   const { quantity } = screw;
   const word = wordOf(last);
-  if (word === 'wrong-way' && before && wordOf(before) === 'wrong-way') return { code: 'nudge-both', quantity, text: ASK_WORDS.nudgeBoth };
+  if (word === 'wrong-way' && before && wordOf(before) === 'wrong-way')
+    return { code: 'nudge-both', quantity, text: turnsScrew(screw.kind) ? ASK_WORDS.nudgeBoth : ASK_WORDS.nudgeTwice };
   if (word === 'nothing-moved' && before && wordOf(before) === 'nothing-moved')
-    return { code: 'nothing-moved', quantity, text: ASK_WORDS.nothingMoved };
+    return { code: 'nothing-moved', quantity, text: ASK_WORDS.nothingMoved(screw.kind) };
   const total = totals.at(-1);
   return total?.odd && total.entry === last ? { code: 'gain-odd', quantity, text: ASK_WORDS.gainOdd(timesWords(total.total)) } : undefined;
 }
-
-/** Whether a kind of move turns screws or feet: their gain can be learned, and a wrong way is given back by turning on. */
-export const turnsScrew = (kind: string): boolean => MOVES.get(kind)?.input.shape['gain'] !== undefined;
 
 /** A move with what was learned of its screw in it. */
 export interface PlannedMove extends Move {

@@ -39,7 +39,7 @@ export const NOT_JUDGED: Readonly<Record<NotJudged, string>> = {
 /** What became of a move, and what to do, without figures: they stand beside it. */
 export const MOVE_WORDS: Readonly<Record<Exclude<MoveWord, 'not-judged'>, string>> = {
   'wrong-way': 'The last move went the wrong way. Push the part toward the stylus and see which way the needle goes, then try the screw.',
-  'nothing-moved': 'The last move moved nothing. Look for a lock left on, slack that was not taken up, or the wrong screw.',
+  'nothing-moved': 'The last move moved nothing.',
   'fell-short': 'The last move went the right way but fell short.',
   'as-planned': 'The last move did what was planned.',
   overshot: 'The last move went the right way but too far.',
@@ -56,6 +56,14 @@ export function undoWords(kind: string, size?: string): string {
   return how?.leaves ? `Take out what was put in${much} first` : `Bring it back by what was done${much} first`;
 }
 
+/** Where to look when a move moved nothing. */
+export function lookWords(kind: string): string {
+  const how = MOVES.get(kind);
+  if (how?.metal) return 'Look whether metal came off the faces that carry it, and whether the reading repeats.';
+  if (how?.leaves) return 'Look whether the leaves lie where the part bears, and whether it is clamped down on them.';
+  return 'Look for a lock left on, slack that was not taken up, or the wrong screw.';
+}
+
 export const ASK_WORDS = {
   misread: 'Read the named place again first.',
   closure: 'The first place did not come back to its reading. Find the loose clamp or the knock, and read the round again.',
@@ -67,7 +75,8 @@ export const ASK_WORDS = {
   takeOut: (kind: string, size: string): string =>
     `It went the wrong way. ${undoWords(kind, size)}, push the part toward the stylus to see which way the needle counts, and read again.`,
   outAgain: 'It is out again. Read a new round before anything else is put in.',
-  nothingMoved: 'Two moves moved nothing. Which screw was turned, and which lock is still on?',
+  nudgeTwice: 'Two moves went the wrong way. Push the part toward the stylus and see which way the needle goes before anything is moved.',
+  nothingMoved: (kind: string): string => `Two moves moved nothing. ${lookWords(kind)}`,
   gainOdd: (times: string): string => `This screw moves ${times} what its pitch says. Is the pitch right, and is it the right screw?`,
   outOfReach: 'The sleeve has come to the end of its travel. Turn it back to the middle, and move what it sits on instead.',
   cardLacks: (missing: string): string => `The call stands. Before its move can be planned the machine must be told: ${missing}.`,

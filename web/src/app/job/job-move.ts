@@ -16,7 +16,6 @@ import {
   solveWhatStands,
   SWAP,
   swapPlan,
-  turnsScrew,
 } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
@@ -160,7 +159,7 @@ export abstract class JobMove {
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => {
     const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.asked()?.kind || ''), this.check()?.id ?? ''];
-    return turnsScrew(kind) ? this.desk.gain({ check, quantity: this.quantity(), kind }) : null;
+    return this.desk.gain({ check, quantity: this.quantity(), kind });
   });
   /** What the card has beside its steps. */
   protected readonly panel = computed(() => MOVES.get(this.kind())?.panel);

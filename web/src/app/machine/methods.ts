@@ -85,7 +85,9 @@ export class Methods {
   }
 
   protected readonly disagree = computed(() =>
-    methodsApart(lastWords(this.tailstock())).map(({ text }) => ({ text: inUnits(text, this.shown()) })),
+    methodsApart(lastWords(this.desk.rungs()))
+      .filter(({ one }) => one.sameQuestion === 'tailstock')
+      .map(({ text }) => ({ text: inUnits(text, this.shown()) })),
   );
 
   /** Quill and centre both swept: the taper's eccentricity. */

@@ -112,7 +112,7 @@ export class Survey {
       const round = rounds.findLast((entry) => entry.check === check.id && entry.finding && this.desk.stale(entry.id) === undefined);
       return round?.finding ? [{ check, finding: round.finding }] : [];
     });
-    return methodsApart(last).map(({ text }) => text);
+    return methodsApart(last).flatMap(({ text, byAxis }) => (byAxis ? [] : [text]));
   });
 
   protected readonly next = computed(() => {

@@ -1,5 +1,5 @@
 import { MOVES, type QuantityInfo } from '@isometra/core';
-import { isBadMove, MOVE_WORDS, NOT_JUDGED, turnsScrew, undoWords, wordOf, type JudgedMove, type Jump } from '@isometra/work';
+import { isBadMove, lookWords, MOVE_WORDS, NOT_JUDGED, turnsScrew, undoWords, wordOf, type JudgedMove, type Jump } from '@isometra/work';
 import { placedWords, sizeOf, spoken, wayOfMove, type Shown } from './say';
 
 /** What became of a move in plain sentences, and what to do. */
@@ -38,7 +38,9 @@ function toldAs(who: 'It' | 'The last move', entry: JudgedMove, info: QuantityIn
   const moved = `${size} ${way}`.trim();
   const texts: Readonly<Record<Exclude<typeof word, 'not-judged'>, string>> = {
     'wrong-way': `${who} went the wrong way: ${moved} instead of ${meant}.${history ? '' : ` ${firstOf(entry.move.kind)}`}`,
-    'nothing-moved': history ? `It moved nothing; it was to go ${meant}.` : `${MOVE_WORDS['nothing-moved']} It was to go ${meant}.`,
+    'nothing-moved': history
+      ? `It moved nothing; it was to go ${meant}.`
+      : `${MOVE_WORDS['nothing-moved']} It was to go ${meant}. ${lookWords(entry.move.kind)}`,
     'fell-short': `${who} went ${moved}, of ${meant} that were planned.`,
     'as-planned': `${who} went ${moved}, as planned.`,
     overshot: `${who} went ${moved}, more than the ${meant} that were planned.`,
