@@ -15,7 +15,7 @@ import { Api } from './api';
 import { Loads } from './flows';
 import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
-import { movesWith, newestMoves } from './rounds';
+import { movesWith, newestMoves } from './round-shown';
 
 /** Readings that land within this time of one another are asked after once, ms. */
 const TOGETHER = 200;

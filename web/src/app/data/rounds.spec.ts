@@ -4,7 +4,8 @@ import type { ReadingWrite, StoredRound } from '@isometra/contract';
 import { barRound, openShop, until, type TestRound } from '../testing/fake-shop.spec';
 import { Heads } from './heads';
 import { Outbox } from './outbox';
-import { Rounds, newestMoves } from './rounds';
+import { newestMoves } from './round-shown';
+import { Rounds } from './rounds';
 
 const taken = (id = crypto.randomUUID() as string, value = '1 div'): ReadingWrite => ({
   ...{ id, keys: { plane: 'h', at: 50 }, value, set: 1, supersedes: null, why: null, by: 'HB', at: '2026-01-01T00:00:00.000Z' },

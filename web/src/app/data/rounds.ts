@@ -20,7 +20,6 @@ import * as z from 'zod';
 import {
   moveSchema,
   NOTHING_SEEN,
-  readingSchema,
   roundSchema,
   roundWriteOf,
   storedReadingSchema,
@@ -28,7 +27,6 @@ import {
   type MoveWrite,
   type ReadingWrite,
   type RoundWrite,
-  type StoredReading,
   type StoredRound,
 } from '@isometra/contract';
 import { Api, type ApiFailure } from './api';
@@ -36,15 +34,9 @@ import { nowText } from './clock';
 import { byId, Loads, Writes } from './flows';
 import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
+import { lastOf, moveDone, movesWith, newestMoves, roundWith, sameMove, sameRound, withoutDoubt, type Told } from './round-shown';
 import { Settings } from './settings';
 import { Undo } from './undo';
-
-/** What this page has been told that may not have reached every answer of the server yet. */
-interface Told {
-  readonly rounds: ReadonlyMap<string, RoundWrite>;
-  readonly readings: ReadonlyMap<string, readonly StoredReading[]>;
-  readonly moves: ReadonlyMap<string, readonly MoveWrite[]>;
-}
 
 const NOTHING: Told = { rounds: new Map(), readings: new Map(), moves: new Map() };
 
@@ -212,7 +204,9 @@ export class Rounds {
   putMove(machineId: string, move: MoveWrite, known: boolean): void {
     const before = known ? this.moveNow(move.roundId, move.id) : undefined;
     this.undo.telling()(moveDone(before, move), () => {
-      const { version } = this.moveNow(move.roundId, move.id) ?? move;
+      const now = this.moveNow(move.roundId, move.id) ?? move;
+      const { version } = now;
+      if (!sameMove(now, move)) return this.undo.failed(CHANGED_SINCE);
       const made = move.made ?? NOTHING_SEEN;
       const gone = { ...move, doneAt: null, made: { ...made, putAway: { at: nowText(), by: this.settings.by() } } };
       this.putMove(machineId, { ...(before ?? gone), version }, true);
@@ -222,11 +216,21 @@ export class Rounds {
   }
 
   /** A reading is taken back by another one: as it was read before, or withdrawn. */
-  private unread(round: StoredRound, { id, keys, set, supersedes }: ReadingWrite): void {
-    const before = round.readings.find((reading) => reading.id === supersedes);
+  private unread(round: StoredRound, { id, keys, value, set, supersedes }: ReadingWrite): void {
+    const now = this.roundNow(round.id) ?? round;
+    const stands = lastOf(id, now.readings);
+    // Put right meanwhile, perhaps by somebody else: what stands there now is not what is to be taken back.
+    if (stands && !dequal([stands.value, stands.keys], [value, keys])) return this.undo.failed(CHANGED_SINCE);
+    const before = now.readings.find((reading) => reading.id === supersedes);
     const back = before ? { keys: before.keys, value: before.value, set: before.set } : { keys, value: null, set };
     const why = before ? 'taken back' : 'withdrawn';
-    this.takeReading(round, { ...back, id: crypto.randomUUID(), supersedes: id, why, by: this.settings.by(), at: nowText() });
+    const own = { id: crypto.randomUUID(), supersedes: stands?.id ?? id, why, by: this.settings.by(), at: nowText() };
+    this.takeReading(now, { ...back, ...own });
+  }
+
+  /** A round as it stands here, with what is still on its way. */
+  private roundNow(id: string): StoredRound | undefined {
+    return roundWith(id, this.server$.value.get(id), this.told$.value, this.outbox.queue$.value);
   }
 
   private strikeNow(id: string, why: string): void {
@@ -269,73 +273,6 @@ export class Rounds {
   }
 }
 
-/** A round whose date is no longer asked about. */
-function withoutDoubt(round: StoredRound): StoredRound {
-  const { ahead: _ahead, ...rest } = round;
-  return rest;
-}
-
-/** What a change of a job card is called. */
-function moveDone(before: MoveWrite | undefined, after: MoveWrite): string {
-  if (after.doneAt !== null && !before?.doneAt) return 'Move';
-  if (before?.doneAt && after.doneAt === null) return 'Move taken back';
-  if (after.made?.takenOut && !before?.made?.takenOut) return 'Taken out again';
-  const [was, is] = [before?.ticks.length ?? 0, after.ticks.length];
-  return is > was ? 'Step ticked' : is < was ? 'Tick taken off' : before ? 'Written on the card' : 'Card begun';
-}
+const CHANGED_SINCE = { message: 'it was changed once more since, here or in another window.' };
 
 const roundAnswer = z.object(roundSchema.shape);
-
-/** Of each move the newest; of two of one version the later one. */
-export function newestMoves(...lists: readonly (readonly MoveWrite[])[]): readonly MoveWrite[] {
-  const newest = new Map<string, MoveWrite>();
-  for (const move of lists.flat()) {
-    const known = newest.get(move.id);
-    if (!known || move.version >= known.version) newest.set(move.id, move);
-  }
-  return [...newest.values()];
-}
-
-/** What of a line of writes belongs to a round, each as its schema reads it. */
-function ofRound<S extends z.ZodType>(queue: readonly Entry[], id: string, what: Entry['what'], schema: S): z.output<S>[] {
-  return queue.flatMap((entry) => {
-    const parsed = entry.what === what && entry.about === id ? schema.safeParse(entry.body) : undefined;
-    return parsed?.success ? [parsed.data] : [];
-  });
-}
-
-/** Moves as they will be when the line is through: a change in it takes the place of what it changes, whatever its version. */
-export function movesWith(moves: readonly MoveWrite[], queue: readonly Entry[], roundId: string): readonly MoveWrite[] {
-  return byId(moves, ofRound(queue, roundId, 'move', moveSchema));
-}
-
-function roundWith(id: string, server: StoredRound | undefined, told: Told, queue: readonly Entry[]): StoredRound | undefined {
-  const begun =
-    server ??
-    [...(told.rounds.has(id) ? [told.rounds.get(id) as RoundWrite] : []), ...ofRound(queue, id, 'round', roundSchema)].map(freshRound)[0];
-  if (!begun) return undefined;
-  const taken = byId(begun.readings, told.readings.get(id) ?? []);
-  const last = taken.reduce((most, { sequence }) => Math.max(most, sequence), 0);
-  const known = new Set(taken.map((reading) => reading.id));
-  const waiting = ofRound(queue, id, 'reading', readingSchema)
-    .filter((reading) => !known.has(reading.id))
-    .map((reading, i): StoredReading => ({ ...reading, roundId: id, sequence: last + i + 1 }));
-  const moves = movesWith(newestMoves(begun.moves, told.moves.get(id) ?? []), queue, id);
-  return { ...begun, readings: [...taken, ...waiting].sort((a, b) => a.sequence - b.sequence), moves };
-}
-
-const freshRound = (round: RoundWrite): StoredRound => ({ ...roundWriteOf(round), surveyId: '', number: 0, readings: [], moves: [] });
-
-/** Nothing about the round has changed: what else waits in the line is none of its business. */
-function sameRound(one: StoredRound, other: StoredRound): boolean {
-  return (
-    one.version === other.version &&
-    one.surveyId === other.surveyId &&
-    one.ahead === other.ahead &&
-    dequal(one.struck, other.struck) &&
-    one.number === other.number &&
-    one.readings.length === other.readings.length &&
-    one.readings.every(({ id, sequence }, i) => id === other.readings[i].id && sequence === other.readings[i].sequence) &&
-    dequal(one.moves, other.moves)
-  );
-}

@@ -159,6 +159,35 @@ describe('ways back', () => {
     expect(standing.length).toBe(2);
   });
 
+  it('a reading that was put right and taken back twice is gone, and nothing is refused', async () => {
+    const { rounds, now, undo, server } = await open();
+    rounds.takeReading(await now(), reading({ value: '5 div' }));
+    const taken = (await now()).readings.at(-1);
+    rounds.takeReading(await now(), reading({ value: '7 div', supersedes: taken?.id ?? '', why: 'misread' }));
+    undo.takeBack();
+    expect((await now()).readings.at(-1)?.value).toBe('5 div');
+    const back = (await now()).readings.at(-1);
+    undo.takeBack();
+    expect(undo.told()).toBe('Taken back: Reading 5 div.');
+    expect((await now()).readings.at(-1)).toEqual(jasmine.objectContaining({ value: null, supersedes: back?.id }));
+    await until(() => server.rounds[0].readings.at(-1)?.value === null);
+  });
+
+  it('what was changed once more since, here or elsewhere, is not overwritten', async () => {
+    const { rounds, now, undo, server } = await open();
+    rounds.takeReading(await now(), reading({ value: '5 div' }));
+    await until(() => server.rounds[0].readings.some(({ value }) => value === '5 div'));
+    // Another window puts it right.
+    const [at, last] = [server.rounds[0], (await now()).readings.at(-1)];
+    const theirs = { ...at.readings[at.readings.length - 1], id: crypto.randomUUID(), value: '7 div', supersedes: last?.id ?? '' };
+    server.rounds = [{ ...at, readings: [...at.readings, { ...theirs, sequence: theirs.sequence + 1 }] }];
+    await done(rounds.load(at.id));
+    const sent = server.sent.length;
+    undo.takeBack();
+    expect(undo.told()).toBe('It could not be taken back: it was changed once more since, here or in another window.');
+    expect(server.sent.length).toBe(sent);
+  });
+
   it('in a field that holds something the key is the field’s own', async () => {
     const { rounds, now, undo } = await open();
     rounds.takeReading(await now(), reading());

@@ -1,0 +1,104 @@
+import { dequal } from 'dequal';
+import type * as z from 'zod';
+import {
+  moveSchema,
+  readingSchema,
+  roundSchema,
+  roundWriteOf,
+  type MoveWrite,
+  type RoundWrite,
+  type StoredReading,
+  type StoredRound,
+} from '@isometra/contract';
+import { byId } from './flows';
+import type { Entry } from './outbox-store';
+
+/** What this page has been told that may not have reached every answer of the server yet. */
+export interface Told {
+  readonly rounds: ReadonlyMap<string, RoundWrite>;
+  readonly readings: ReadonlyMap<string, readonly StoredReading[]>;
+  readonly moves: ReadonlyMap<string, readonly MoveWrite[]>;
+}
+
+/** What stands in the place of a reading now: itself, or the last that it was put right by. */
+export function lastOf(id: string, readings: readonly StoredReading[]): StoredReading | undefined {
+  const by = readings.find(({ supersedes }) => supersedes === id);
+  return by ? lastOf(by.id, readings) : readings.find((reading) => reading.id === id);
+}
+
+/** Whether nothing of a move has been changed but how often it was written. */
+export function sameMove(one: MoveWrite, other: MoveWrite): boolean {
+  const own = ({ kind, amount, ticks, shift, doneAt, made }: MoveWrite): unknown =>
+    JSON.parse(JSON.stringify([kind, amount, [...ticks].sort((a, b) => a - b), shift, doneAt, made ?? null]));
+  return dequal(own(one), own(other));
+}
+
+/** A round whose date is no longer asked about. */
+export function withoutDoubt(round: StoredRound): StoredRound {
+  const { ahead: _ahead, ...rest } = round;
+  return rest;
+}
+
+/** What a change of a job card is called. */
+export function moveDone(before: MoveWrite | undefined, after: MoveWrite): string {
+  if (after.doneAt !== null && !before?.doneAt) return 'Move';
+  if (before?.doneAt && after.doneAt === null) return 'Move taken back';
+  if (after.made?.takenOut && !before?.made?.takenOut) return 'Taken out again';
+  const [was, is] = [before?.ticks.length ?? 0, after.ticks.length];
+  return is > was ? 'Step ticked' : is < was ? 'Tick taken off' : before ? 'Written on the card' : 'Card begun';
+}
+
+/** Of each move the newest; of two of one version the later one. */
+export function newestMoves(...lists: readonly (readonly MoveWrite[])[]): readonly MoveWrite[] {
+  const newest = new Map<string, MoveWrite>();
+  for (const move of lists.flat()) {
+    const known = newest.get(move.id);
+    if (!known || move.version >= known.version) newest.set(move.id, move);
+  }
+  return [...newest.values()];
+}
+
+/** What of a line of writes belongs to a round, each as its schema reads it. */
+function ofRound<S extends z.ZodType>(queue: readonly Entry[], id: string, what: Entry['what'], schema: S): z.output<S>[] {
+  return queue.flatMap((entry) => {
+    const parsed = entry.what === what && entry.about === id ? schema.safeParse(entry.body) : undefined;
+    return parsed?.success ? [parsed.data] : [];
+  });
+}
+
+/** Moves as they will be when the line is through: a change in it takes the place of what it changes, whatever its version. */
+export function movesWith(moves: readonly MoveWrite[], queue: readonly Entry[], roundId: string): readonly MoveWrite[] {
+  return byId(moves, ofRound(queue, roundId, 'move', moveSchema));
+}
+
+/** A round as it stands here: what the server has, what it has answered since, and what is still on its way. */
+export function roundWith(id: string, server: StoredRound | undefined, told: Told, queue: readonly Entry[]): StoredRound | undefined {
+  const begun =
+    server ??
+    [...(told.rounds.has(id) ? [told.rounds.get(id) as RoundWrite] : []), ...ofRound(queue, id, 'round', roundSchema)].map(freshRound)[0];
+  if (!begun) return undefined;
+  const taken = byId(begun.readings, told.readings.get(id) ?? []);
+  const last = taken.reduce((most, { sequence }) => Math.max(most, sequence), 0);
+  const known = new Set(taken.map((reading) => reading.id));
+  const waiting = ofRound(queue, id, 'reading', readingSchema)
+    .filter((reading) => !known.has(reading.id))
+    .map((reading, i): StoredReading => ({ ...reading, roundId: id, sequence: last + i + 1 }));
+  const moves = movesWith(newestMoves(begun.moves, told.moves.get(id) ?? []), queue, id);
+  return { ...begun, readings: [...taken, ...waiting].sort((a, b) => a.sequence - b.sequence), moves };
+}
+
+const freshRound = (round: RoundWrite): StoredRound => ({ ...roundWriteOf(round), surveyId: '', number: 0, readings: [], moves: [] });
+
+/** Nothing about the round has changed: what else waits in the line is none of its business. */
+export function sameRound(one: StoredRound, other: StoredRound): boolean {
+  return (
+    one.version === other.version &&
+    one.surveyId === other.surveyId &&
+    one.ahead === other.ahead &&
+    dequal(one.struck, other.struck) &&
+    one.number === other.number &&
+    one.readings.length === other.readings.length &&
+    one.readings.every(({ id, sequence }, i) => id === other.readings[i].id && sequence === other.readings[i].sequence) &&
+    dequal(one.moves, other.moves)
+  );
+}
