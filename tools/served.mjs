@@ -47,7 +47,7 @@ async function demoWithin(within) {
  * Start server and database.
  * @param within a running MariaDB to put the database in: then the server runs in this process too, because starting one
  *   for every test costs more than many a test; left out, both are started for it.
- * @returns its address; `stopServer` and `startServer` to lose the server and bring it back on the same data; `stop` ends all.
+ * @returns its address; `stopServer` and `startServer` to lose the server and restore on the same data; `stop` ends all.
  */
 export async function serve({ demo, within }) {
   if (!within) return served({ demo, database: await throwAwayDatabase(), begin: ownProcess });

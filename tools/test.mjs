@@ -90,6 +90,7 @@ async function main() {
   };
   const shown = async () => {
     await suite('lint', 'single', bin('eslint'), ['.', '--max-warnings', '0'], beside);
+    await suite('words', 'single', process.execPath, ['tools/words.mjs', '--check'], beside);
     const rooms = WORKSPACES.map((name) => `${name}/src`);
     await suite('arrows', 'single', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', ...rooms], beside);
     await types;

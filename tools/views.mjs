@@ -22,9 +22,9 @@ async function bench(page, address, number, check, index) {
 async function fresh(page, address, number, check, values) {
   const { id } = await machine(page, address, number);
   await page.goto(`${address}/machines/${id}/bench/${check}`);
-  await page.getByText('Read, and done').click();
+  await page.getByText('I have read and done this').click();
   if (check !== 'tailstock-test-cut') await page.getByText('it counts up').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   for (const value of values) {
     await page.fill('#reading', value);

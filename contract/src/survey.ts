@@ -6,8 +6,8 @@ const checkSchema = z.string().max(60);
 
 /** What is read again after a move: only what it upsets, or everything from the first rung. */
 export const SCHOOLS = [
-  { value: 'cascade', label: 'only what it upsets', about: 'After a move only the rungs that hang on it are read again.' },
-  { value: 'top', label: 'from the top', about: 'After a move every rung is read again, from the first one down.' },
+  { value: 'cascade', label: 'only what it upsets', about: 'After a move only the checks that depend on it are read again.' },
+  { value: 'top', label: 'from the top', about: 'After a move every check is read again, from the first one on.' },
 ] as const;
 export type School = (typeof SCHOOLS)[number]['value'];
 

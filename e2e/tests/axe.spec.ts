@@ -82,7 +82,7 @@ test('axe finds nothing serious where the hand is: set-up, bench, table, card, r
   await page.goto(`${at}/bench/tailstock-traverse`);
   await page.locator('fieldset').first().waitFor();
   await nothingSerious(page, 'set-up');
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await page.getByText('Read the cautions and tick them first.').waitFor();
   await nothingSerious(page, 'set-up, refused');
 

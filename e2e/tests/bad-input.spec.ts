@@ -4,7 +4,7 @@ test('bad input in every field of a card is named, with what would do, and nothi
   await page.goto(`${shop.address}/machines/new`);
   await page.getByRole('button', { name: 'Add this machine' }).click();
   await expect(page.getByText('Shop number is missing')).toBeVisible();
-  await expect(page.getByText('Kind is missing: choose what kind of machine it is. Try: engine lathe')).toBeVisible();
+  await expect(page.getByText('Kind is missing: choose what kind of machine it is. Example: engine lathe')).toBeVisible();
   await pick(page, 'Kind', 'engine lathe');
   const fields = [
     'Swing over bed',
@@ -26,7 +26,7 @@ test('bad input in every field of a card is named, with what would do, and nothi
         .filter({ hasText: new RegExp(`^${field} `) })
         .first(),
       field,
-    ).toContainText('Try:');
+    ).toContainText('Example:');
   await page.reload();
   await expect(page.getByLabel('Nickname')).toHaveValue('the odd one');
   await expect(page.getByLabel('Swing over bed')).toHaveValue('12 furlongs');
@@ -56,19 +56,19 @@ test('bad input in every field of a set-up, and on the dial', async ({ page, sho
     'Longest parallel length',
   ];
   for (const field of fields) await page.getByLabel(field, { exact: true }).fill('lots');
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText('Read the cautions')).toBeVisible();
-  await page.getByLabel('Read, and done').check();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByLabel('I have read and done this').check();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText(`${fields.length} fields need another look`)).toBeVisible();
-  for (const field of fields) await expect(page.getByRole('alert').filter({ hasText: field }), field).toContainText('Try:');
+  for (const field of fields) await expect(page.getByRole('alert').filter({ hasText: field }), field).toContainText('Example:');
   for (const field of fields) await page.getByLabel(field, { exact: true }).fill('');
   await typeInto(page, 'Distance between centres', '16 1/2 in');
   await page.getByLabel('One division').fill('0.01 mm');
   // Leave the field first: its fault goes, the form grows shorter and the button moves with it.
   await page.keyboard.press('Tab');
   await expect(page.getByRole('alert').filter({ hasText: 'One division' })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.locator('#reading')).toBeFocused();
   for (const [bad, word] of [
     ['twelve', 'is not a small distance'],
@@ -88,24 +88,24 @@ test('bad input in every field of a set-up, and on the dial', async ({ page, sho
 test('bad kit and shims are named', async ({ page, shop }) => {
   await page.goto(`${shop.address}/kit`);
   await pick(page, 'Add to the kit', 'an instrument');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('One division is missing')).toBeVisible();
   await page.getByLabel('One division').fill('0.01 mm');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Name is missing')).toBeVisible();
   await page.getByLabel('Name').fill('Best dial');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('plunger, 0.01 mm').or(page.getByText('lever, 0.01 mm'))).toBeVisible();
   await pick(page, 'Add to the kit', 'a shim drawer');
   await page.getByLabel('Name').fill('Drawer');
   await page.getByRole('button', { name: 'Add a thickness' }).click();
   await page.getByLabel('Thickness of row 1').fill('thin');
   await page.getByLabel('Leaves of row 1').fill('some');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('"thin" is not a small distance')).toBeVisible();
   await page.getByLabel('Thickness of row 1').fill('0.05 mm');
   await page.getByLabel('Leaves of row 1').fill('3');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('3 × 0.05 mm')).toBeVisible();
 });
 
@@ -117,7 +117,7 @@ test('a press is not lost when the button moves away under the finger', async ({
     await page.getByRole('button', { name: 'Add a thickness' }).click();
     await page.getByLabel(`Thickness of row ${row}`).fill(row === 1 ? 'thin' : `0.${row} mm`);
   }
-  const keep = page.getByRole('button', { name: 'Keep', exact: true });
+  const keep = page.getByRole('button', { name: 'Save', exact: true });
   await keep.click();
   const wrong = page.getByText('"thin" is not a small distance');
   await expect(wrong).toBeVisible();
@@ -138,9 +138,9 @@ test('two people at one card: the later one is told and loses nothing', async ({
   await other.goto(page.url());
   await page.getByLabel('Swing over bed').fill('300 mm');
   await other.getByLabel('Notes').fill('from the other tab');
-  await other.getByRole('button', { name: 'Keep the card' }).click();
+  await other.getByRole('button', { name: 'Save the card' }).click();
   await expect(other.getByRole('heading', { name: 'Is the tailstock in line?' })).toBeVisible();
-  await page.getByRole('button', { name: 'Keep the card' }).click();
+  await page.getByRole('button', { name: 'Save the card' }).click();
   await expect(page.getByText('Somebody else has changed this card')).toBeVisible();
   await expect(page.getByLabel('Swing over bed')).toHaveValue('300 mm');
 });

@@ -3,17 +3,17 @@ import { addLathe, allDone, beginRound, call, expect, pick, read, test } from '.
 test('a bed job: from as found by an overshoot and a wrong way to in, and what it upsets', async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-21');
   await page.getByRole('link', { name: 'Bar between centres' }).first().click();
-  await beginRound(page, /^Read, and done$/, { 'Distance between centres': '400 mm' }, '0.002 mm').catch(() => undefined);
+  await beginRound(page, /^I have read and done this$/, { 'Distance between centres': '400 mm' }, '0.002 mm').catch(() => undefined);
   await read(page, '0', '1', '0', '3', '0');
 
   const bed = page.locator('iso-ladder a[href$="bench/bed-twist"]');
   const round = async (...values: string[]) => {
     await bed.click();
-    await page.getByLabel('Read, and done').check();
+    await page.getByLabel('I have read and done this').check();
     // The form is whole once the last set-up has been fetched.
-    await expect(page.getByRole('button', { name: 'Begin the round' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Start the round' })).toBeEnabled();
     if (await page.getByLabel('One division').isVisible()) await page.getByLabel('One division').fill('5 um/m');
-    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await page.getByRole('button', { name: 'Start the round' }).click();
     await read(page, ...values);
   };
   const moved = async () => {
@@ -49,7 +49,7 @@ test('a bed job: from as found by an overshoot and a wrong way to in, and what i
   // What was moved under the tailstock makes its rung stale, with the reason beside it.
   await expect(page.locator('iso-ladder li', { hasText: 'Bar between centres' })).toContainText('upset by a move on “Bed twist”');
 
-  await page.getByRole('button', { name: 'Where the doubt comes from' }).first().click();
+  await page.getByRole('button', { name: 'What makes the ±' }).first().click();
   await page.getByRole('button', { name: 'Try it with 100 000 draws' }).click();
   await expect(page.getByText(/95 of 100 draws of 100,000 lie between/)).toBeVisible({ timeout: 20_000 });
 });

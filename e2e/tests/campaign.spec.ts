@@ -12,8 +12,8 @@ test('the rungs are put in another order with the keys alone, and stay so', asyn
   await page.keyboard.press('Enter');
   await tabTo(page, /^Move Spindle axis, rung 9$/);
   for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('Spindle axis is rung 1 now.')).toBeVisible();
-  await expect(page.getByText(/Spindle axis hangs on “Bed twist” and .*: a move there would upset it\./)).toBeVisible();
+  await expect(page.getByText('Spindle axis is check 1 now.')).toBeVisible();
+  await expect(page.getByText(/Spindle axis depends on “Bed twist” and .*: a move there would upset it\./)).toBeVisible();
   await page.reload();
   await expect(page.locator('iso-ladder li').nth(1)).toContainText('Spindle axis');
 
@@ -34,7 +34,7 @@ test('a machine nobody has measured is cleaned first; what was found is written 
   await openMachine(page, shop.address, 'L-02');
   await page.getByRole('link', { name: 'Order and limits' }).click();
   await page.getByLabel('Title of the new survey').fill('After the winter');
-  await page.getByRole('button', { name: 'Begin it' }).click();
+  await page.getByRole('button', { name: 'Start it' }).click();
   const next = page.locator('iso-ladder li.next');
   await expect(next).toContainText('Clean and inspect');
   await next.getByRole('link').click();
@@ -56,7 +56,7 @@ test('from the top: after a move every rung says why it is read again', { tag: '
   const bed = page.locator('iso-ladder li', { hasText: 'Bed twist' });
   await expect(bed.getByRole('img', { name: 'in', exact: true })).toBeVisible();
   await page.getByText('from the top', { exact: true }).click();
-  await expect(page.getByText('After a move every rung is read again, from the first one down.')).toBeVisible();
+  await expect(page.getByText('After a move every check is read again, from the first one on.')).toBeVisible();
   await expect(bed.getByRole('img', { name: 'stale' })).toBeVisible();
   await expect(bed).toContainText('“Spindle axis” was moved, and this survey begins again from the top');
   await page.getByText('only what it upsets', { exact: true }).click();
@@ -77,9 +77,9 @@ test('a limit sheet with three mistakes is not taken in and names each; mended i
       'tailstok-traverse,offsetHorizontal,,-2,2,um,,,,\ntailstock-traverse,offsetVertical,,0,5 furlongs,um,,,,\nspindle-axis,slopeH,,30,0,um/m,,,,\n',
     ),
   );
-  const told = page.getByRole('alert').filter({ hasText: '“Strict.csv” was not taken in' });
+  const told = page.getByRole('alert').filter({ hasText: '“Strict.csv” was not imported' });
   await expect(told).toContainText('3 mistakes are in it');
-  await expect(told).toContainText('row 2, check "tailstok-traverse" is not a check that has a limit. Try: tailstock-traverse');
+  await expect(told).toContainText('row 2, check "tailstok-traverse" is not a check that has a limit. Example: tailstock-traverse');
   await expect(told).toContainText('row 3, high "5 furlongs" is not a small distance');
   await expect(told).toContainText('row 4, low and high must have its low value (30) below its high value (0)');
   await expect(page.getByRole('link', { name: /Strict/ })).toHaveCount(0);
@@ -89,7 +89,7 @@ test('a limit sheet with three mistakes is not taken in and names each; mended i
   await expect(told).toHaveCount(0);
   await page.getByText('judge old rounds by it').click();
   await page.getByText('L-14', { exact: true }).click();
-  await expect(page.getByText(/of 18 rounds would come out differently/)).toBeVisible();
+  await expect(page.getByText(/of 18 rounds would be different/)).toBeVisible();
   await expect(page.getByText('Bar between centres, round 4')).toBeVisible();
 
   // The survey is judged by it from now on, and goes on so when the sheet gets another version.
@@ -108,8 +108,8 @@ test('a limit sheet with three mistakes is not taken in and names each; mended i
   await page.getByRole('link', { name: /Strict/ }).click();
   await page.getByLabel('Highest, Tailstock sideways').fill('0.5');
   await page.getByLabel('Highest, Tailstock sideways').blur();
-  await page.getByRole('button', { name: 'Keep as version 2' }).click();
-  await expect(page.getByText('Kept as version 2.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save as version 2' }).click();
+  await expect(page.getByText('Saved as version 2.')).toBeVisible();
   await page.goBack();
   await openMachine(page, shop.address, 'L-14');
   await page.getByRole('link', { name: 'Order and limits' }).click();
@@ -125,7 +125,7 @@ test('a holder’s droop is measured by a short check and put right in the next 
   await page.getByLabel('Reads at the bottom').fill('-0.03 mm');
   await page.getByLabel('Back at the top').fill('0');
   await page.getByRole('button', { name: 'Keep -30 µm for this holder' }).click();
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('droops 30 µm top to bottom')).toBeVisible();
 
   // A photograph of it, so that the right one is found again.
@@ -138,9 +138,9 @@ test('a holder’s droop is measured by a short check and put right in the next 
 
   await openMachine(page, shop.address, 'L-14');
   await page.locator('iso-ladder a[href$="bench/tailstock-sweep"]').click();
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await pick(page, 'Held in', 'Bent arm, droop -30 µm');
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   for (const reading of ['0', '7.5', '0', '-7.5', '0']) {
     await page.locator('#reading').fill(reading);
     await page.keyboard.press('Enter');

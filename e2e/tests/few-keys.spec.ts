@@ -25,7 +25,7 @@ for (const { system, distance, division, readings, bring, needle } of SHOPS)
     await expect(page.getByRole('heading', { name: 'Is the tailstock in line?' })).toBeVisible();
 
     await keyboard.press('1');
-    await expect(page.getByLabel('Read, and done')).toBeFocused();
+    await expect(page.getByLabel('I have read and done this')).toBeFocused();
     await keyboard.press('Space');
     await typeInto(page, 'Distance between centres', distance);
     await keyboard.press('Enter');

@@ -43,7 +43,7 @@ for (const system of ['mm', 'inch'] as const)
     expect([swing, centreDistance, adjuster.pitch]).toEqual(Object.values(card).map(([, kept]) => kept));
 
     await keyboard.press('1');
-    await expect(page.getByLabel('Read, and done')).toBeFocused();
+    await expect(page.getByLabel('I have read and done this')).toBeFocused();
     await keyboard.press('Space');
     // The example of each field is in the unit beside it.
     const unit = system === 'mm' ? /mm$/ : /in$/;

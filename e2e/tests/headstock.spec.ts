@@ -22,28 +22,28 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
   const rung = page.locator('iso-ladder li', { has: page.locator('a[href$="bench/spindle-axis"]') });
   const round = async (truth: Truth) => {
     await axis.click();
-    await page.getByLabel('Read, and done').check();
+    await page.getByLabel('I have read and done this').check();
     await page.getByText('it counts up').click();
     await page.getByRole('radio', { name: 'ground' }).check();
     await page.getByLabel('Bed twist').fill('4 um/m per m');
-    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await page.getByRole('button', { name: 'Start the round' }).click();
     // The bed of L-14 has the last of its twist left in it: the carriage rolls with it.
     const bar = { diameter: 30, freeLength: 300 };
     await read(page, ...readings({ ...truth, twistPerMetre: 4 }, bar, [20, 290], { heightAboveWays: 210 }));
   };
 
   // The front bearing will come down by 0.03 mm when it is scraped: 0.03 / 340 mm turns the axis 88 µm/m down.
-  await page.getByRole('link', { name: 'Bearings, to come' }).click();
+  await page.getByRole('link', { name: 'Bearings, planned changes' }).click();
   await page.getByLabel('Front bearing down by').fill('0.03 mm');
   await page.getByLabel('Rear bearing down by').fill('0 mm');
   await page.getByLabel('Between the bearings').fill('340 mm');
   await page.getByLabel('Front bearing to the nose').fill('60 mm');
   await expect(page.getByText('the free end of the axis goes 88 µm/m down')).toBeVisible();
-  await page.getByRole('button', { name: 'Put it on the list' }).click();
-  await expect(page.getByText('the aims of what follows the axis have moved')).toBeVisible();
+  await page.getByRole('button', { name: 'Add to planned changes' }).click();
+  await expect(page.getByText('The targets of the checks that depend on the axis have moved')).toBeVisible();
 
   await round({ slopeH: -20, slopeV: 10 });
-  await expect(call(page)).toContainText('Aim and zone are set off 0.026 mm in 300 mm pointing up at its free end');
+  await expect(call(page)).toContainText('Target and limits are shifted 0.026 mm in 300 mm pointing up at its free end');
   await expect(call(page)).toContainText('Turn it 0.012 mm in 300 mm toward you at its free end');
   await expect(call(page)).toContainText(/Turn it 0\.03\d mm in 300 mm up at its free end/);
 
@@ -65,7 +65,7 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
   await expect(rung.getByRole('img', { name: 'in', exact: true })).toBeVisible();
 
   // The bearing is scraped: the list is empty, the rung is stale and the zone is back where it was.
-  await page.getByRole('link', { name: 'Bearings, to come' }).click();
+  await page.getByRole('link', { name: 'Bearings, planned changes' }).click();
   await page.getByRole('button', { name: 'Done: Bearings will be scraped down' }).click();
   await expect(rung).toContainText('“Bearings will be scraped down” has been done since: read it again');
   await round({ slopeH: 20, slopeV: 121 - 88 });
@@ -76,12 +76,12 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
 test('the trap of the drooping bar: as it reads the spindle points down, and the screen says that it does not', async ({ page, shop }) => {
   await openMachine(page, shop.address, 'L-02');
   await page.locator('iso-ladder a[href$="bench/spindle-axis"]').click();
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('Bar diameter').fill('12 mm');
   await page.getByLabel('Free length').fill('250 mm');
   await page.getByText('it counts up').click();
   await page.getByRole('radio', { name: 'ground' }).check();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   const taken = readings({ slopeH: 30, slopeV: 40 }, { diameter: 12, freeLength: 250 }, [20, 240]);
   // The hand sees the needle fall by more than a hundredth toward the free end.
   const fall = Number.parseFloat(taken[6]) - Number.parseFloat(taken[4]);
@@ -91,7 +91,7 @@ test('the trap of the drooping bar: as it reads the spindle points down, and the
   await expect(call(page)).toContainText(
     /with the droop left in, it would seem [\d.]+ mm in 300 mm pointing down at its free end and be called out/,
   );
-  await expect(call(page)).toContainText('That fault is the bar’s, not the machine’s.');
+  await expect(call(page)).toContainText('This fault comes from the bar, not from the machine.');
   await expect(call(page)).toContainText(
     /A shorter or thicker bar would leave less to correct: 175 mm long instead of 250 mm: [\d.]+ µm\/m to take out/,
   );

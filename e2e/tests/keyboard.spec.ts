@@ -22,14 +22,14 @@ test('from an empty shop to a tailstock that is in, by keyboard alone, with a wr
   await page.keyboard.press('Space');
   await tabTo(page, 'Shift on tightening');
   await page.keyboard.type('0.5 div');
-  await tabTo(page, /^It is done/);
+  await tabTo(page, /^Done: start/);
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
 
   // The screw was turned the wrong way: the second round says so, and asks for about double.
-  await tabTo(page, 'Read, and done');
+  await tabTo(page, 'I have read and done this');
   await page.keyboard.press('Space');
-  await tabTo(page, 'Begin the round');
+  await tabTo(page, 'Start the round');
   await page.keyboard.press('Enter');
   await read(page, '0', '-19', '0', '3', '0');
   await expect(call(page)).toContainText('Bring it 0.042 mm toward you.');
@@ -38,13 +38,13 @@ test('from an empty shop to a tailstock that is in, by keyboard alone, with a wr
   await tabTo(page, 'Round 2');
   await page.keyboard.press('Enter');
   await page.keyboard.press('m');
-  await tabTo(page, /^It is done/);
+  await tabTo(page, /^Done: start/);
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
 
-  await tabTo(page, 'Read, and done');
+  await tabTo(page, 'I have read and done this');
   await page.keyboard.press('Space');
-  await tabTo(page, 'Begin the round');
+  await tabTo(page, 'Start the round');
   await page.keyboard.press('Enter');
   await read(page, '0', '-1', '0', '3', '0');
   await expect(call(page).locator('h2').first()).toContainText('In');

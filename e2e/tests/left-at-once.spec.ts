@@ -6,11 +6,11 @@ test('a reading that is taken in the breath in which the page is left is not los
     data: { id, card: { number: 'M-70', kind: 'turret-mill' }, version: 1, by: 'HB' },
   });
   await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('Radius of the sweep').fill('100 mm');
   await page.getByLabel('One division').fill('0.002 mm');
   await page.getByText('it counts up').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   // Four readings are taken and the page is left within one task: nothing that waits for anything has had its turn.
   await page.evaluate(() => {

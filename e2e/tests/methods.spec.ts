@@ -49,7 +49,7 @@ test('repeats, another set-up, a correction and a purpose', async ({ page, shop 
   await typeInto(page, 'Longest parallel length', '200 mm');
   await page.getByText('it counts down').click();
   await page.locator('h1').click();
-  await beginRound(page, /^Read, and done$/, { 'Distance between centres': '400 mm' }, '0.002 mm').catch(async () => {
+  await beginRound(page, /^I have read and done this$/, { 'Distance between centres': '400 mm' }, '0.002 mm').catch(async () => {
     throw new Error(await page.locator('form').innerText());
   });
   await read(page, '0', '9');

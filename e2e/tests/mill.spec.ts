@@ -11,11 +11,11 @@ test('a mill: the ladder of its kind, and a head trammed in one move', { tag: '@
   await expect(page.getByText('Head: not measured.').first()).toBeVisible();
 
   await ladder.locator('a[href$="bench/head-tram"]').click();
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('Radius of the sweep').fill('100 mm');
   await page.getByLabel('One division').fill('0.01 mm');
   await page.getByText('it counts up').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.locator('.asked')).toContainText('Right');
   await read(page, '3', '0', '-3', '0');
   // Right closer than left by six divisions over 200 mm: the top leans right by 300 µm/m.
@@ -49,11 +49,11 @@ test('a head nodded with the pin unknown: one stroke teaches it, the next one la
   const card = { number: 'M-31', kind: 'turret-mill', head: { bolts: '4' } };
   await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
   await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('Radius of the sweep').fill('110 mm');
   await page.getByLabel('One division').fill('0.002 mm');
   await page.getByText('it counts up').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   // Right, column side, left, operator's side: no tilt, and 80 µm from side to side of the nod.
   await read(page, '10', '-10', '10', '30');
   await expect(call(page)).toContainText('nodding toward you');
@@ -84,8 +84,8 @@ test('a head nodded with the pin unknown: one stroke teaches it, the next one la
 
   // The next round is set up with what was learned, and reads in.
   await expect(page.getByLabel('Nod pivot behind the spindle')).toHaveValue(/^(39|40)\d(\.\d)? mm$/);
-  await page.getByLabel('Read, and done').check();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByLabel('I have read and done this').check();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await read(page, '0', '0', '0', '0');
   for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
 });
@@ -99,24 +99,24 @@ test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, a
   await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
   // Trucks carry it: there is no gib to take up and no dovetail to measure.
   await expect(page.locator('iso-ladder')).not.toContainText(/gib|Dovetail|Seat of a casting/);
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('Radius of the sweep').fill('100 mm');
   await page.getByLabel('One division').fill('0.002 mm');
   await page.getByText('it counts up').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await read(page, '0', '0', '0', '0');
 
   await page.goto(`${shop.address}/machines/${id}/bench/axis-squareness`);
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('One division').fill('0.002 mm');
   await page.getByText('it counts up').click();
   // On which side the stylus stands turns the sign: it is asked, never assumed.
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText('from the other side of the leg the sign is the other way.').first()).toBeVisible();
   await expect(page).toHaveURL(/bench\/axis-squareness$/);
   await page.getByRole('radiogroup', { name: 'Stylus, on the reference leg' }).getByText('the column side').click();
   await page.getByRole('radiogroup', { name: 'Stylus, on the test leg' }).getByText('the right').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   // The test leg comes toward a stylus on its right by 48 µm in 200 mm, both ways up.
   await read(page, '0', '0', '0', '0', '24', '0', '0', '0', '0', '0', '24', '0');
@@ -134,16 +134,16 @@ test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, a
   await expect(job).toContainText('Lay in 0.077 mm between the rear truck and its shoulder');
   await expect(job).not.toContainText(/tailstock|Scrape/);
   await allDone(page);
-  await page.getByLabel('Read, and done').check();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByLabel('I have read and done this').check();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   await expect(rung('Head tram')).toContainText(/moved|from the top|upset|since/);
   await read(page, ...Array.from({ length: 12 }, () => '0'));
   await expect(call(page).locator('h2').first()).toHaveText(/In/);
 
   await page.goto(`${shop.address}/machines/${id}/bench/head-tram`);
-  await page.getByLabel('Read, and done').check();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByLabel('I have read and done this').check();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await read(page, '0', '0', '0', '0');
   await expect(rung('Head tram')).not.toContainText(/from the top|upset/);
 });
@@ -161,7 +161,7 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
   const begin = async (slide: string, on: string, feel?: string) => {
     await page.goto(`${shop.address}/machines/${id}/bench/${slide}-gib-play`);
     await expect(page.getByRole('heading', { level: 1 })).toContainText(slide);
-    await page.getByLabel('Read, and done').check();
+    await page.getByLabel('I have read and done this').check();
     await page.getByLabel('Length of the guide').fill('180 mm');
     await page.getByLabel('Middle of the guide to the stylus').fill('90 mm');
     const one = page.getByLabel('One division');
@@ -169,14 +169,14 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
     await page.getByText('it counts up').click();
     if (feel) await page.getByLabel('Places to feel the drag').first().fill(feel);
     await page.getByRole('radiogroup', { name: 'The indicator stands on' }).getByText(on).click();
-    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await page.getByRole('button', { name: 'Start the round' }).click();
     await page.waitForSelector('#reading');
   };
 
   // What carries the indicator is asked before the first reading.
   await page.goto(`${shop.address}/machines/${id}/bench/knee-gib-play`);
-  await page.getByLabel('Read, and done').check();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByLabel('I have read and done this').check();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText(/on the column it is the knee alone/).first()).toBeVisible();
 
   await begin('knee', 'the column', '3');
@@ -236,16 +236,16 @@ test('a column that leans: which side is asked, shims out of the drawer for its 
   expect(kept.ok()).toBe(true);
 
   await page.goto(`${shop.address}/machines/${id}/bench/column-lean`);
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('Heights').first().fill('2');
   await page.getByLabel(/Turn the square round/).check();
   await page.getByLabel('One division').fill('0.002 mm');
   await page.getByText('it counts up').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText('from the other side of the blade the sign is the other way.').first()).toBeVisible();
   await page.getByText('right-hand side', { exact: true }).click();
   await page.getByText('your side', { exact: true }).click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   // On the right the blade comes toward the stylus by 60 µm in 300 mm: the column leans left. From its left edge it goes away by as much.
   await read(page, '0', '30', '0', '0', '-30', '0', '0', '0', '0', '0', '0', '0');
@@ -281,16 +281,16 @@ test('a column set back for a head that is still off: ground on a sine plate, pa
     expect((await page.request.post(`${shop.address}/api/kit`, { data: body })).ok()).toBe(true);
   }
   const round = async () => {
-    await page.getByLabel('Read, and done').check();
+    await page.getByLabel('I have read and done this').check();
     await page.getByRole('radiogroup', { name: 'Head' }).getByText('off').click();
-    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await page.getByRole('button', { name: 'Start the round' }).click();
     await page.waitForSelector('#reading');
   };
 
   // The head is off, and will pull the column forward by 40 µm/m.
   await page.goto(`${shop.address}/machines/${id}/to-come`);
   await page.getByLabel('Its weight will pull the column forward by').fill('40 um/m');
-  await page.getByRole('button', { name: 'Put it on the list' }).click();
+  await page.getByRole('button', { name: 'Add to planned changes' }).click();
   await expect(page.getByText('the top of the column goes 0.012 mm in 300 mm toward you').first()).toBeVisible();
 
   await page.goto(`${shop.address}/machines/${id}/bench/column-lean`);
@@ -305,7 +305,7 @@ test('a column set back for a head that is still off: ground on a sine plate, pa
   // The blade goes away by 36 µm in 300 mm: it leans toward the operator by 120 µm/m, and is to lean back by 40.
   await read(page, '0', '0', '0', '0', '-18', '0');
   await expect(call(page)).toContainText('in 300 mm leaning toward you');
-  await expect(call(page)).toContainText('Aim and zone are set off 0.012 mm in 300 mm leaning back');
+  await expect(call(page)).toContainText('Target and limits are shifted 0.012 mm in 300 mm leaning back');
   await page.getByRole('link', { name: 'Job card for this move' }).first().click();
 
   const job = page.locator('iso-job-card');
@@ -328,7 +328,7 @@ test('a column set back for a head that is still off: ground on a sine plate, pa
   // Now it comes toward the stylus by 12 µm: it leans back by 40 µm/m.
   await read(page, '0', '0', '0', '0', '6', '0');
   await expect(call(page)).toContainText('It was 0.036 mm in 300 mm leaning toward you, it is now 0.012 mm in 300 mm leaning back.');
-  await expect(call(page)).toContainText('The aim lies on that side: leave it.');
+  await expect(call(page)).toContainText('The target is on that side: leave it.');
   for (const verdict of await call(page).locator('h2').allTextContents()) expect(verdict.trim()).toBe('In');
 
   // The head is back on, and reads what it was set for; the leaves are back in the drawer.

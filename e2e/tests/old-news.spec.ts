@@ -51,7 +51,7 @@ test('a reading put right after its card was begun: the card turns round, says w
   await expect(job).toContainText('there is nothing to move any more');
   await expect(job).toContainText('Drive the needle back to where it was zeroed, and read a new round.');
   await expect(job.locator('ol')).toHaveCount(0);
-  await job.getByRole('button', { name: 'Put this card away' }).click();
+  await job.getByRole('button', { name: 'Close this card' }).click();
   await expect(job).toContainText('There is nothing to move here. Leave it alone.');
 });
 
@@ -62,19 +62,19 @@ test('the last thing is taken back with one key: a reading, a tick, a move that 
   await read(page, '0', '-9.5', '0', '30');
   await expect(page.getByText(/^Reading 30( div)?: done\.$/)).toBeVisible();
   await keyboard.press('Control+Z');
-  await expect(page.getByText(/^Taken back: Reading 30( div)?\.$/)).toBeVisible();
+  await expect(page.getByText(/^Undone: Reading 30( div)?\.$/)).toBeVisible();
   await read(page, '3', '0');
   await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
   await keyboard.press('m');
   const job = page.locator('iso-job-card');
-  await job.getByRole('button', { name: /^It is done/ }).click();
-  await expect(job).toContainText('No step ticked. Is all of it done?');
-  await job.getByRole('button', { name: /^All of it is done/ }).click();
-  await expect(page.getByLabel('Read, and done')).toBeVisible();
+  await job.getByRole('button', { name: /^Done: start/ }).click();
+  await expect(job).toContainText('No step ticked. Are all of them done?');
+  await job.getByRole('button', { name: /^All steps are done/ }).click();
+  await expect(page.getByLabel('I have read and done this')).toBeVisible();
   await page.getByRole('button', { name: /^Undo/ }).click();
-  await expect(page.getByText('Taken back: Move.')).toBeVisible();
+  await expect(page.getByText('Undone: Move.')).toBeVisible();
   await expect(page.locator('.waiting')).toHaveCount(0);
   await page.goBack();
-  await expect(job.getByRole('button', { name: /done: take the next round/ })).toBeVisible();
+  await expect(job.getByRole('button', { name: /start the next round/ })).toBeVisible();
   await expect(job).not.toContainText('Done on');
 });

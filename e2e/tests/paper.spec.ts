@@ -18,11 +18,11 @@ test('a cutting template is printed 1:1, with a bar to lay a rule on, its words 
   const card = { number: 'L-72', kind: 'engine-lathe', centreDistance: '1000 mm', base };
   await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
   await page.goto(`${shop.address}/machines/${id}/bench/tailstock-traverse`);
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('Distance between centres').fill('420 mm');
   await page.getByLabel('One division').fill('0.002 mm');
   await page.getByText('it counts up').click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await read(page, '0', '0', '0', '-40', '0');
   await call(page).getByRole('link', { name: 'Job card for this move' }).click();
   await expect(page.locator('iso-shim-templates svg')).toBeVisible();

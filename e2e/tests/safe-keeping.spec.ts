@@ -13,7 +13,7 @@ test('reload, a second tab and a server that goes away in the middle of a round 
   await page.locator('#reading').fill('-9.5');
   await page.keyboard.press('Enter');
   await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
-  await expect(page.getByText('kept here: the server is away')).toBeVisible();
+  await expect(page.getByText('saved in this browser: the server cannot be reached')).toBeVisible();
 
   const second = await context.newPage();
   await shop.startServer();
@@ -68,10 +68,10 @@ test.describe('with the demo', () => {
     await page.setViewportSize({ width: 390, height: 844 });
     const [lathe] = await (await page.request.get(`${shop.address}/api/machines`)).json();
     await page.goto(`${shop.address}/machines/${lathe.id}/bench/tailstock-traverse`);
-    await page.getByLabel('Read, and done').check();
-    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await page.getByLabel('I have read and done this').check();
+    await page.getByRole('button', { name: 'Start the round' }).click();
     await read(page, '0', '5');
-    await page.getByRole('button', { name: 'The call' }).click();
+    await page.getByRole('button', { name: 'The result' }).click();
     await expect(call(page).locator('.large').first()).toBeInViewport();
     const wide = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(wide).toBeLessThanOrEqual(390);

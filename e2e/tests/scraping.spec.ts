@@ -102,7 +102,7 @@ test('the saddle of L-14 by pedal and keypad: passes where the desk says, photog
     await page.keyboard.press('l');
     await page.getByRole('textbox', { name: 'Height of the wedge' }).fill(`${metal.wedge.toFixed(0)} um`);
     await page.getByRole('radiogroup', { name: 'The high end' }).getByText('end A').click();
-    await page.getByRole('button', { name: 'Work to this' }).click();
+    await page.getByRole('button', { name: 'Use this plan' }).click();
     await page.keyboard.press('b');
   }
   expect(metal.wedge * face.aim.lever).toBeLessThanOrEqual(14);
@@ -116,18 +116,18 @@ test('the saddle of L-14 by pedal and keypad: passes where the desk says, photog
   await page.keyboard.press('p');
   await page.getByLabel('A photograph').setInputFiles({ name: 'print.jpg', mimeType: 'image/jpeg', buffer: photo });
   await page.getByRole('button', { name: 'The photograph is the whole face' }).click();
-  await expect(page.locator('iso-print-panel .found')).toContainText(/\d+ spots, \d+\.\d for a square of an inch; \d+ % bears/);
-  await page.getByRole('button', { name: 'Keep this print' }).click();
+  await expect(page.locator('iso-print-panel .found')).toContainText(/\d+ spots, \d+\.\d per square inch; \d+ % bears/);
+  await page.getByRole('button', { name: 'Save print' }).click();
   await expect(page.locator('figure')).toHaveCount(4);
-  await expect(page.locator('.call')).toContainText('spots for a square, wanted 10 to 15');
+  await expect(page.locator('.call')).toContainText('spots per square, wanted 10 to 15');
 
   await page.keyboard.press('d');
   await page.getByRole('button', { name: 'Accept it' }).click();
   await page.getByRole('textbox', { name: 'Why' }).fill('squareness within 20, contact enough for an oiled way');
   await page.keyboard.press('Enter');
-  await expect(page.locator('p.now')).toHaveText('Accepted. Leave it alone.');
+  await expect(page.locator('p.now')).toHaveText('Accepted. No more work on this face.');
   await page.reload();
-  await expect(page.locator('p.now')).toHaveText('Accepted. Leave it alone.');
+  await expect(page.locator('p.now')).toHaveText('Accepted. No more work on this face.');
 });
 
 test('the dovetail that is being scraped is found from its rung, and worked off by its digits to the last pass', async ({ page, shop }) => {
@@ -153,7 +153,7 @@ test('the dovetail that is being scraped is found from its rung, and worked off 
   await dialog.getByRole('radiogroup', { name: 'Places counted from' }).getByText('end B').click();
   await expect(dialog).toContainText('no flank is named on that');
   await dialog.getByRole('radiogroup', { name: 'Places counted from' }).getByText('end A').click();
-  await dialog.getByRole('button', { name: 'Work to this' }).click();
+  await dialog.getByRole('button', { name: 'Use this plan' }).click();
   await expect(dialog).toHaveCount(0);
   for (let i = 0; i < 20; i++) {
     const zone = /^Zone (\d)/.exec(await now(page))?.[1];
@@ -185,7 +185,7 @@ test('a wrong file, one of 200 megapixels and a photograph without blue each get
   await give('plain.png', await page.screenshot({ clip: { x: 900, y: 560, width: 300, height: 60 } }));
   await page.getByRole('button', { name: 'The photograph is the whole face' }).click();
   await expect(panel).toContainText('No blue is seen in the photograph.');
-  await expect(panel.locator('.found')).toContainText('0 spots, 0.0 for a square of an inch; 0 % bears');
+  await expect(panel.locator('.found')).toContainText('0 spots, 0.0 per square inch; 0 % bears');
 
   // The same desk on a phone: a wide face is moved under the finger, the rest of the page stays where it is.
   await page.keyboard.press('Escape');

@@ -92,8 +92,8 @@ export async function read(page: Page, ...readings: string[]): Promise<void> {
 
 /** All steps of a job card are done, though nobody ticked them: it is asked once. */
 export async function allDone(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /^It is done/ }).click();
-  await page.getByRole('button', { name: /^All of it is done/ }).click();
+  await page.getByRole('button', { name: /^Done: start/ }).click();
+  await page.getByRole('button', { name: /^All steps are done/ }).click();
 }
 
 /** Add a lathe, by keyboard alone; ends on its page. */
@@ -132,7 +132,7 @@ export async function newLathe(page: Page, address: string, number: string, syst
 export async function beginRound(page: Page, way: RegExp, setup: Readonly<Record<string, string>>, graduation?: string): Promise<void> {
   await tabTo(page, way);
   await page.keyboard.press('Enter');
-  await tabTo(page, 'Read, and done');
+  await tabTo(page, 'I have read and done this');
   await page.keyboard.press('Space');
   for (const [field, text] of Object.entries(setup)) await typeInto(page, field, text);
   if (graduation) await typeInto(page, 'One division', graduation);
@@ -141,7 +141,7 @@ export async function beginRound(page: Page, way: RegExp, setup: Readonly<Record
 }
 
 /** The call column, as text. */
-export const call = (page: Page) => page.getByRole('region', { name: 'The call' });
+export const call = (page: Page) => page.getByRole('region', { name: 'The result' });
 
 /** The page of a machine that is in the shop already. */
 export async function openMachine(page: Page, address: string, number: string): Promise<void> {

@@ -3,9 +3,9 @@ import { addLathe, allDone, beginRound, call, expect, read, test } from './shop.
 test('a round that contradicts itself rules nothing, and is put right by reading one place again', async ({ page, shop }) => {
   await addLathe(page, shop.address, 'L-31');
   await page.locator('iso-ladder a[href$="bench/bed-twist"]').click();
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   await page.getByLabel('One division').fill('5 um/m');
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   // The bed twists by 50 µm/m per metre; the last figure is typed without its decimal point.
   await read(page, '0', '0', '5', '-5', '10', '-100');
   await expect(call(page).locator('h2').first()).toContainText('Too close to call');
@@ -28,14 +28,14 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
   await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
   const round = async (last: number, first = false) => {
     await page.goto(`${shop.address}/machines/${id}/bench/axis-squareness`);
-    await page.getByLabel('Read, and done').check();
+    await page.getByLabel('I have read and done this').check();
     if (first) {
       await page.getByLabel('One division').fill('0.002 mm');
       await page.getByText('it counts up').click();
       await page.getByRole('radiogroup', { name: 'Stylus, on the reference leg' }).getByText('the column side').click();
       await page.getByRole('radiogroup', { name: 'Stylus, on the test leg' }).getByText('the right').click();
     }
-    await page.getByRole('button', { name: 'Begin the round' }).click();
+    await page.getByRole('button', { name: 'Start the round' }).click();
     const leg = ['0', String(last), '0'];
     await read(page, '0', '0', '0', ...leg, '0', '0', '0', ...leg);
   };
@@ -47,11 +47,11 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
   await expect(call(page)).toContainText('Turn it 0.072 mm in 300 mm');
   await toCard();
   const lacks = job.getByRole('region', { name: 'What the plan lacks' });
-  await expect(lacks).toContainText('Shoulder of the master rail’s trucks? The call stands.');
+  await expect(lacks).toContainText('Shoulder of the master rail’s trucks? The result is complete.');
   await expect(job).not.toContainText('hardware');
   await expect(lacks.getByRole('radio', { checked: true })).toHaveCount(0);
   await lacks.getByText('on their left').click();
-  await lacks.getByRole('button', { name: 'Keep it on the machine card' }).click();
+  await lacks.getByRole('button', { name: 'Save it on the machine card' }).click();
   await expect(job).toContainText('Lay in 0.077 mm between the rear truck and its shoulder');
   await allDone(page);
 
@@ -67,7 +67,7 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
   await page.goto(`${shop.address}/machines`);
   await expect(page.locator('main, body').first()).toContainText('wrong way');
   await page.goto(second);
-  await page.getByRole('button', { name: 'It is out again' }).click();
+  await page.getByRole('button', { name: 'The shims are out' }).click();
   await expect(job).toContainText('It is out again. Read a new round before anything else is put in.');
   await page.goto(`${shop.address}/machines`);
   await expect(page.locator('main, body').first()).toContainText('It was moved: read it again');
@@ -94,8 +94,8 @@ test('shims between two side moves: the screw is not judged by what the shims ma
     await allDone(page);
   }
   await expect(page).toHaveURL(/bench\/tailstock-traverse$/);
-  await page.getByLabel('Read, and done').check();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByLabel('I have read and done this').check();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await read(page, '0', '19', '0', '2', '0');
   await expect(call(page)).toContainText('Something else was moved in between');
   await expect(call(page)).not.toContainText('wrong way');

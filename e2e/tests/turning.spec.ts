@@ -11,10 +11,10 @@ async function theSlant(page: Page, address: string): Promise<string> {
 
 /** Begin a sweep with the dial and the places of the last one. */
 async function sweep(page: Page, homed: 'yes, before this reading' | 'not yet', station?: string) {
-  await page.getByLabel('Read, and done').check();
+  await page.getByLabel('I have read and done this').check();
   if (station) await page.getByLabel('Station that is swept').fill(station);
   await page.getByText(homed, { exact: true }).click();
-  await page.getByRole('button', { name: 'Begin the round' }).click();
+  await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
 }
 
@@ -40,7 +40,7 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   await call(page).getByRole('link', { name: 'Job card: bolts' }).click();
   const job = page.locator('iso-job-card');
   await expect(job).toContainText('The axis is not touched');
-  await expect(job).toContainText('one at a time: ease each, and bring it back to just holding');
+  await expect(job).toContainText('one at a time: ease each, and restore to just holding');
   await expect(job).toContainText('Housing, belt and drive shaft go back against their stop.');
   // The whole turret would take station 5 with it, which was in: it is the plate of this one.
   await expect(job).toContainText('did not stand off: the plate of this station. The whole turret moved over would put the others out');
@@ -92,7 +92,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await slip.getByText('radius', { exact: true }).click();
   await slip.getByLabel('Digits after the point').fill('4');
   await slip.getByRole('button', { name: 'Lock it' }).click();
-  await expect(slip).toContainText('Old value: is missing. Try: 305.525');
+  await expect(slip).toContainText('Old value: is missing. Example: 305.525');
   await slip.getByRole('textbox', { name: 'Old value' }).fill('200');
   // The screen of the control is photographed too: it is kept with the value, and still there after a reload.
   const screen = await page.screenshot({ clip: { x: 0, y: 0, width: 200, height: 100 } });
@@ -140,10 +140,10 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   // The register is known from before, and so is its first old value.
   await expect(slip).toContainText('Its first old value stays: 200.0000 mm');
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.198');
-  await slip.getByRole('button', { name: 'Go on with it' }).click();
+  await slip.getByRole('button', { name: 'Continue' }).click();
   await expect(slip).toContainText('it was left at 200.0198 mm, and is said to show 200.1980 mm');
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0198');
-  await slip.getByRole('button', { name: 'Go on with it' }).click();
+  await slip.getByRole('button', { name: 'Continue' }).click();
   // The value is typed wrong once more: twice over, and the same wrong way. The slip asks, and is told that it is sure.
   await slip.getByRole('textbox', { name: 'Jogged until they agree, by' }).fill('0.0396');
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
@@ -157,7 +157,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(call(page)).toContainText('Enter 199.9802 mm.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
   await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
-  await slip.getByRole('button', { name: 'Go on with it' }).click();
+  await slip.getByRole('button', { name: 'Continue' }).click();
   await slip.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
   await allDone(page);
   await sweep(page, 'yes, before this reading');
@@ -200,7 +200,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(page.locator('iso-register-log')).toContainText(
     'Type 200.0000 mm into home A, and home it 2 times, and switch it off and on once.',
   );
-  await page.getByRole('button', { name: 'It is entered' }).click();
+  await page.getByRole('button', { name: 'Entered' }).click();
   await expect(log).toHaveCount(6);
   await expect(log.nth(0)).toContainText('Back at 200.0000 mm.');
   await page.reload();

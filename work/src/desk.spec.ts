@@ -444,7 +444,7 @@ describe('the desk', () => {
     expect(told(diary).step.code).toBe('put-away');
     expect(told(diary).next).toBeNull();
     const done = diary.write('done', {});
-    expect(entryFaults(done, diary.surface, [])[0].message).toContain('put away');
+    expect(entryFaults(done, diary.surface, [])[0].message).toContain('archived');
     expect(entryFaults(done, { ...diary.surface, putAway: false }, [])).toEqual([]);
   });
 

@@ -58,12 +58,15 @@ export function entryFaults(entry: DeskEntry, surface: Surface, written: readonl
         faults.push(fault(`content.${end}`, `lies beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
   }
   if (surface.putAway)
-    faults.push(fault('surfaceId', 'this face is put away: nothing more is written down at it', 'take it out again on its card first'));
+    faults.push(
+      fault('surfaceId', 'this face is archived: restore it before you write anything down', 'take it out again on its card first'),
+    );
   if (entry.kind === 'pass' && surface.heldBack)
     faults.push(fault('content.zone', 'this face is held back to compare with: nothing comes off it', 'lift that on its card first'));
   if ((entry.kind === 'lock' || (entry.kind === 'blue' && entry.content.clamped)) && !surface.shell)
     faults.push(fault('kind', 'only a bearing shell is clamped and locks', 'a face that is a bearing shell'));
-  if (entry.kind === 'measure' && !surface.aim) faults.push(fault('kind', 'this face has no aim to be measured by', 'an aim on the face'));
+  if (entry.kind === 'measure' && !surface.aim)
+    faults.push(fault('kind', 'this face has no target to be measured against', 'a target on the face'));
   if (entry.kind === 'withdrawn' && entry.supersedes === null)
     faults.push(fault('supersedes', 'is missing: what is taken back', 'the id of an entry'));
   const replaced =

@@ -9,7 +9,7 @@ import { eveningsOf } from './notebook/evenings.js';
 /** A cheap reading stands for the full check for so many passes at most. */
 const EVERY = 3;
 
-/** What is still to come: cycles, evenings, and full checks with their stripping, which are priced apart. */
+/** Planned changes: cycles, evenings, and full checks with their stripping, which are priced apart. */
 export interface Forecast {
   readonly cycles: Expected;
   readonly evenings: Expected;

@@ -29,7 +29,7 @@ export function stepWords(step: DeskStep): string {
     case 'held-back':
       return 'Held back: compare with it, scrape nothing.';
     case 'put-away':
-      return 'Put away. Its card takes it out again.';
+      return 'Archived. You can restore it on its card.';
     case 'lock-test':
       return 'Clamp both without shim: does it lock?';
     case 'joint-faces':
@@ -37,7 +37,7 @@ export function stepWords(step: DeskStep): string {
     case 'accept':
       return 'True and bearing: accept it.';
     case 'accepted':
-      return 'Accepted. Leave it alone.';
+      return 'Accepted. No more work on this face.';
   }
 }
 

@@ -66,12 +66,12 @@ describe('the door of the notebook', () => {
   it('a fault names its field by its label, and the choice that would do in the words it is shown in', () => {
     const said = (path: string, message = 'is missing', example = '') =>
       faultWords('tailstock-traverse', { path, message, example }, BETWEEN_CENTRES.instrument);
-    expect(said('setup.centreDistance', 'is missing', '420 mm')).toBe('Distance between centres is missing. Try: 420 mm');
-    expect(said('conditions.quillLock', 'must be one of its choices', 'on')).toMatch(/^Quill.* Try: /);
+    expect(said('setup.centreDistance', 'is missing', '420 mm')).toBe('Distance between centres is missing. Example: 420 mm');
+    expect(said('conditions.quillLock', 'must be one of its choices', 'on')).toMatch(/^Quill.* Example: /);
     expect(said('instrument.graduation', 'must be more than 0 um')).toBe('One division must be more than 0 um.');
     expect(said('readings[2].value')).toBe('Reading 3 is missing.');
     expect(said('readings[0].at')).toMatch(/^Reading 1, .* is missing\.$/);
-    expect(said('value', 'is not read', '3 div')).toBe('The reading is not read. Try: 3 div');
+    expect(said('value', 'is not read', '3 div')).toBe('The reading is not read. Example: 3 div');
     expect(said('readings', 'two of them stand at one place')).toBe('The readings: two of them stand at one place.');
     expect(said('check', '"x" is not a check')).toBe('This round: "x" is not a check.');
     expect(faultWords('no-such-check', { path: 'setup.a', message: 'is missing', example: '' })).toBe('This round is missing.');

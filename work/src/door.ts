@@ -119,7 +119,7 @@ export function faultWords(checkId: string, fault: Fault, instrument: RoundWrite
   const example = check ? exampleOf(check, fault, instrument) : fault.example;
   // A sentence of its own has its subject.
   const said = wantsSubject(fault.message) ? `${subject} ${fault.message}` : `${subject}: ${fault.message}`;
-  return example ? `${said}. Try: ${example}` : `${said}.`;
+  return example ? `${said}. Example: ${example}` : `${said}.`;
 }
 
 const checkFault = (check: string, quantity: string): Fault | undefined => {

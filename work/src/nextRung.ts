@@ -9,13 +9,13 @@ export const NEXT_WORDS: Readonly<Record<NextCode, string>> = {
   'wrong-way': 'The last move went the wrong way: its card says what to try first.',
   'nothing-moved': 'The last move moved nothing: look for a lock or slack, then do it again.',
   out: 'It is out: do the move.',
-  unsure: 'Too close to call: read it finer.',
-  waits: 'What hangs on it waits: put it right first.',
-  first: 'Nothing has been measured yet. What is wrong here is in every rung that follows.',
+  unsure: 'Too close to call: read finer.',
+  waits: 'Correct this first: later checks depend on it.',
+  first: 'Nothing has been measured yet. An error here affects every later check.',
   upset: 'A move has upset it.',
   'second-place': 'In, at one place along the bed. Check a second: wear moves the answer.',
   overdue: 'It was read some time ago, and settles: read it again.',
-  open: 'Not measured yet, and rungs below hang on it.',
+  open: 'Not measured yet, and later checks depend on it.',
 };
 
 export interface NextRung {

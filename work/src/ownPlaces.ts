@@ -56,7 +56,7 @@ function readThere<R extends Row>(check: CheckDefinition, { readings }: PlannedP
 export function movePlace<R extends Row>(check: CheckDefinition, about: PlannedPlaces<R>, slot: PlannedSlot, at: number): Moved<R> {
   const [list, from] = [slot.movable, slot.keys['at']];
   if (!list || typeof from !== 'number') return refused('This place cannot be moved: it is part of the method');
-  if (!Number.isFinite(at)) return refused('The place must be a length. Try: 380 mm');
+  if (!Number.isFinite(at)) return refused('The place must be a length. Example: 380 mm');
   const { own, places } = listed(about.slots, list);
   if (at === from) return { ok: true, plan: about.plan, readings: [] };
   if (places.includes(at)) return refused(`There is a place at ${at} mm already`);

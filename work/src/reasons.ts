@@ -57,5 +57,4 @@ const WAITS: Readonly<Record<string, string>> = {
 };
 
 /** What a call waits for, in words. */
-export const waitWords = ({ check, code }: Waiting): string =>
-  `it waits for “${title(check)}”: ${WAITS[code] ?? 'that has to be put right first'}`;
+export const waitWords = ({ check, code }: Waiting): string => `it waits for “${title(check)}”: ${WAITS[code] ?? 'correct that first'}`;

@@ -58,10 +58,10 @@ describe('what really went in', () => {
     expect(read('nothing')).toEqual([]);
   });
   it('bad input is named, with what would do', () => {
-    expect(read('')).toBe('What went in is missing. Try: 0.05 + 0.02 mm');
-    expect(read('0.05 + 0.02')).toBe('"0.05" has no unit. Try: 0.05 + 0.02 mm');
-    expect(read('0.05 mm + thin')).toBe('"thin" is no leaf of shim. Try: 0.05 + 0.02 mm');
-    expect(read('50 mm')).toBe('"50 mm" is no leaf of shim. Try: 0.05 + 0.02 mm');
+    expect(read('')).toBe('What went in is missing. Example: 0.05 + 0.02 mm');
+    expect(read('0.05 + 0.02')).toBe('"0.05" has no unit. Example: 0.05 + 0.02 mm');
+    expect(read('0.05 mm + thin')).toBe('"thin" is no leaf of shim. Example: 0.05 + 0.02 mm');
+    expect(read('50 mm')).toBe('"50 mm" is no leaf of shim. Example: 0.05 + 0.02 mm');
     expect(read('-0.05 mm')).toMatch(/is no leaf of shim/);
   });
   it('any leaves come back as they were said', () => {

@@ -5,7 +5,7 @@ import { leavesUsed } from './drawer.js';
 /** Leaves as somebody says them, µm; or what is wrong with it, and what would do. */
 export type Leaves = { readonly ok: true; readonly leaves: readonly number[] } | { readonly ok: false; readonly message: string };
 
-const TRY = 'Try: 0.05 + 0.02 mm';
+const TRY = 'Example: 0.05 + 0.02 mm';
 /** More than this is no shim. */
 const THICKEST = 20_000;
 

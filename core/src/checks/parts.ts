@@ -110,7 +110,7 @@ export const DOVETAIL: Part = {
 export const COLUMN: Part = {
   name: 'column',
   faces: 'joint of the column',
-  off: 'Take the head and what hangs on the column off, and lift the column with rated gear.',
+  off: 'Take off the head and everything mounted on the column, and lift the column with rated gear.',
   open: ['Take the weight of the column with rated gear.', 'Ease its bolts and open the joint on the side that is to come up.'],
   clamp: 'bolts of the column',
   foot: true,

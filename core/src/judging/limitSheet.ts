@@ -98,7 +98,7 @@ function readAim(info: QuantityInfo, zone: Zone, raw: Raw, path: string, faults:
   if ((low !== null && aim < low) || (high !== null && aim > high)) {
     faults.push({ path: `${path}.aim`, message: `must lie in its zone, from ${low ?? 'no bound'} to ${high ?? 'no bound'}`, example: '0' });
   } else if (typeof raw['reason'] !== 'string' || raw['reason'].trim() === '') {
-    faults.push({ path: `${path}.reason`, message: 'is missing: an aim of its own needs a reason', example: 'wears down' });
+    faults.push({ path: `${path}.reason`, message: 'is missing: a target of its own needs a reason', example: 'wears down' });
   }
   return aim;
 }

@@ -91,7 +91,7 @@ describe('a reading that the round contradicts', () => {
     );
   });
 
-  it('cannot be told from the others with one place more than a line needs: all are listed, and U covers any of them', () => {
+  it('cannot be told from the others with add a place than a line needs: all are listed, and U covers any of them', () => {
     for (const wild of [0, 1, 2]) {
       const values = [0, 5, 10].map((value, i) => (i === wild ? value + 50 : value));
       const finding = solve(bar(values));

@@ -138,7 +138,7 @@ const GUESSES: Readonly<Record<Guess, string>> = {
   sign: 'A wrong sign?',
   decimal: 'A decimal point in the wrong place?',
   exchanged: 'Two digits exchanged?',
-  none: 'A slip of the pen, a knock, or a chip under the stylus?',
+  none: 'A typing mistake, a knock, or a chip under the stylus?',
 };
 
 const SHAPES: Readonly<Record<Shape, { readonly code: string; readonly text: string }>> = {

@@ -28,7 +28,7 @@ const CLEAN: HandStep = {
   place: 'first',
   why: 'Nothing has been measured yet. A chip or a burr under a part reads as an error of the machine.',
   points: [
-    'Isolated and locked out; chuck, guards and what hangs on the machine off as far as needed.',
+    'Isolated and locked out; chuck, guards and attachments removed as far as needed.',
     'Ways, tapers, centres and joint faces wiped, burrs stoned off.',
     'Cracks, scoring and the ridges of wear looked for, felt with a fingernail and written down.',
     'Every bolt that holds a casting tried; every foot bears.',
@@ -49,7 +49,7 @@ const PROOF: HandStep = {
   title: 'Proof cut',
   question: 'Does it turn parallel, whichever way round the bar is put?',
   place: 'last',
-  why: 'Every rung is in. The cut is the proof: between centres, end for end.',
+  why: 'Every check is in. Prove it with a cut between centres, then turn the work end for end.',
   points: [
     'Run it warm first, by its builder’s manual; headstock and bar at the temperature of work.',
     'Turn two pads on a stout bar between centres in one setting of the tool, as far apart as the work will be.',

@@ -21,7 +21,7 @@ describe('ladders', () => {
     expect(wrong.get('tailstock-traverse')).toEqual(['bed-twist', 'spindle-axis']);
     expect(wrong.has('bed-twist')).toBeFalse();
     expect(misplacedText('tailstock-traverse', wrong.get('tailstock-traverse'))).toBe(
-      'Bar between centres hangs on “Bed twist” and “Spindle axis”, which come after it: a move there would upset it.',
+      'Bar between centres depends on “Bed twist” and “Spindle axis”, which come after it: a move there would upset it.',
     );
     expect(misplacedText('bed-twist', wrong.get('bed-twist'))).toBe('');
   });

@@ -56,7 +56,7 @@ export function misplaced(order: readonly string[]): ReadonlyMap<string, readonl
 export function misplacedText(id: string, later: readonly string[] | undefined): string {
   if (!later?.length) return '';
   const names = later.map((other) => `“${title(other)}”`);
-  return `${title(id)} hangs on ${names.join(' and ')}, which ${later.length > 1 ? 'come' : 'comes'} after it: a move there would upset it.`;
+  return `${title(id)} depends on ${names.join(' and ')}, which ${later.length > 1 ? 'come' : 'comes'} after it: a move there would upset it.`;
 }
 
 const idsWhere = (use: (check: CheckDefinition) => boolean): string[] => [...CHECKS.values()].filter(use).map(({ id }) => id);

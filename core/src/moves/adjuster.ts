@@ -25,7 +25,7 @@ type AdjusterCard = Pick<JobFacts, 'layout' | 'thirdScrew' | 'screwsSit' | 'rule
 function steps(facts: JobFacts): JobStep[] {
   if (facts.part?.swivels) return headSteps(facts);
   const { name, faces, clean = faces, clamp = 'clamp', base } = partOf(facts);
-  const turn = facts.turns === undefined ? '' : ` That is ${turnsInWords(facts.turns)}; believe the needle, not the turns.`;
+  const turn = facts.turns === undefined ? '' : ` That is ${turnsInWords(facts.turns)}. Watch the needle.`;
   const reversed = facts.rule === 'drive-near';
   const sit = facts.screwsSit ? `The screws sit ${facts.screwsSit}. ` : '';
   const drive =

@@ -45,7 +45,7 @@ export function crossOrder(bolts: number): number[] {
 /** The steps of turning a head: eased and not freed, moved by the needle, tightened crosswise with a reading after each bolt. */
 export function headSteps(facts: JobFacts): JobStep[] {
   const { bolts = 4, turns, direction, needle } = facts;
-  const turn = turns === undefined ? '' : ` That is ${turnsInWords(turns)}; believe the needle, not the turns.`;
+  const turn = turns === undefined ? '' : ` That is ${turnsInWords(turns)}. Watch the needle.`;
   return [
     { text: 'Lock knee, saddle and quill as they will be used. The table is left alone from here on.', caution: ISOLATE },
     watch(facts),
@@ -61,6 +61,6 @@ export function headSteps(facts: JobFacts): JobStep[] {
       text: `Tighten a little at a time, crosswise: bolts ${crossOrder(bolts).join(', ')}, and round again. Read after each: the needle is not the same after the last as after the first.`,
       shift: true,
     },
-    { text: 'Read both sides again, zeroed anew, in a new round.' },
+    { text: 'Zero the dial again and read both sides in a new round.' },
   ];
 }

@@ -104,7 +104,7 @@ export const after: readonly JobStep[] = [
 /** Turns of a screw as a hand gives them. */
 export function turnsInWords(turns: number): string {
   const size = Math.abs(turns);
-  if (size < 1 / 16) return `a hair: ${(size * 360).toFixed(0)}° of the screw`;
+  if (size < 1 / 16) return `about ${(size * 360).toFixed(0)}° of the screw`;
   return `about ${size < 1 ? `${Math.round(size * 360)}° of the screw` : `${size.toFixed(2)} turns`}`;
 }
 

@@ -21,8 +21,8 @@ function steps(facts: JobFacts): JobStep[] {
     },
     watch(facts),
     {
-      text: `The ${clamp} one at a time: ease each, and bring it back to just holding before the next. Never all at once.`,
-      caution: 'Loosen to snug, never free: what hangs on it drops.',
+      text: `The ${clamp} one at a time: ease each, and restore to just holding before the next. Never all at once.`,
+      caution: 'Loosen to snug, never free: the part it carries can drop.',
     },
     {
       text: `Tap the ${name} with a soft mallet ${direction}, by ${size}${until}. From the other side if the needle goes the other way.${axis}`,
@@ -30,7 +30,7 @@ function steps(facts: JobFacts): JobStep[] {
       needle: true,
     },
     { text: 'When it stays still, tighten in stages, crosswise, with a reading after each; then hard, and read once more.', shift: true },
-    { text: `Degrease the joint, seal it anew, cover back.${stop ? ` ${stop}` : ''}` },
+    { text: `Degrease the joint, seal it again, put the cover back.${stop ? ` ${stop}` : ''}` },
     {
       text: `${turned ? 'Read the flat again in a new round' : 'Sweep it again in a new round'}${carries ? `, and ${carries.others} after it` : ''}.`,
     },

@@ -16,7 +16,7 @@ function steps(facts: JobFacts): JobStep[] {
       : `${BACK} ${dowels === false ? 'There are no dowels' : 'Where there are no dowels'}: clamp it to parallels laid along the machined sides before a bolt is touched, then draw the bolts down in order. How it was clamped is part of the doubt: undo, clamp and read once more.`;
   return [
     { text: 'Read again before any metal goes: what does not repeat is not ground.' },
-    { text: part.off ?? 'Take off what hangs on it, and lift it with rated gear.', caution: RATED },
+    { text: part.off ?? 'Take off everything mounted on it, and lift it with rated gear.', caution: RATED },
     {
       text: 'Clean plate, rolls and table: a chip under a roll is an angle. Close the plate, lay a parallel block on it and run an indicator along the block. Write down what it reads at the end that will be raised: its own error comes off the stack.',
     },

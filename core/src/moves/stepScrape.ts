@@ -15,7 +15,7 @@ function steps(facts: JobFacts): JobStep[] {
   const { size, direction, strips, raise, lower, part = ANY_PART } = facts;
   return [
     { text: 'Read again before any metal goes: what does not repeat is not scraped.' },
-    { text: part.off ?? 'Take off what hangs on it, and lift it with rated gear.', caution: RATED },
+    { text: part.off ?? 'Take off everything mounted on it, and lift it with rated gear.', caution: RATED },
     {
       text: `Take a wedge off the ${part.faces}: the most at ${lower ?? 'the side that the top has to go to'}, nothing at ${raise ?? 'the other'}. It goes ${direction}, by ${size}.`,
       caution: SCRAPERS,

@@ -23,15 +23,17 @@ function steps(facts: JobFacts): JobStep[] {
   return [
     {
       text: 'Control parameters are for those licensed to change them, by the builder’s manual. What is shown here is never sent to the control.',
-      caution: 'A slip of a sign or a unit is a crash: feed override at minimum for the first approach.',
+      caution: 'A wrong sign or unit is a crash: set the feed override to minimum for the first approach.',
     },
     { text: 'Home the axes as often as the control needs. A round that was read before feeds no register.' },
-    { text: 'Read the old value off the screen of the control, write it on the slip, and lock it there before anything is changed.' },
+    {
+      text: 'Read the old value off the screen of the control, write it on the offset change sheet, and lock it there before you change anything.',
+    },
     {
       text: `Jog a little along the slide and watch the needle: that tells the sign for a register that the control adds, and whether its display counts radius or diameter. The centre has to go ${facts.size} ${facts.direction}.`,
       caution: 'Drives at minimum feed and hands clear.',
     },
-    { text: 'Enter the new value from the slip, all of its digits, and write down that it was entered.' },
+    { text: 'Enter the new value from the offset change sheet with all its digits, and record that you entered it.' },
     { text: 'Home again, and switch off and on where the control needs it: before that it is not taken up.' },
     {
       text: 'Sweep again in a new round. What it reads tells whether the value was right; the way back is always from the first old value.',

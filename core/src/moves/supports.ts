@@ -161,7 +161,7 @@ function withoutObstacle(problem: Problem, wanted: ReadonlyMap<number, number>):
 }
 
 const supportSteps = (facts: JobFacts): JobStep[] => [
-  { text: 'Mark which way everything sat. Slack the belt and take off what hangs on the casting.', caution: ISOLATE },
+  { text: 'Mark which way everything sat. Slacken the belt and take off everything mounted on the casting.', caution: ISOLATE },
   {
     text: 'Take the weight with rated gear, draw the bolts and lift it clear. Block it where it is worked on.',
     caution: 'Headstocks and columns are lifted with rated gear, never by hand over an edge; a hand never goes under.',

@@ -68,7 +68,7 @@ describe('where a straightedge turns', () => {
   });
 });
 
-describe('spots for a square', () => {
+describe('spots per square', () => {
   it('12 from one square against 10 to 15 is too close to call; from many it is in', () => {
     expect(spotCall(12, 645.16, [10, 15]).verdict).toBe('unsure');
     expect(spotCall(12, 645.16 * 9, [10, 15]).verdict).toBe('in');

@@ -14,7 +14,7 @@ export const SPOT_TARGETS: Readonly<Record<'moving' | 'general' | 'fixed', reado
 
 export interface SpotCall {
   readonly verdict: 'in' | 'out' | 'unsure';
-  /** 95 %, spots for a square. */
+  /** 95 %, spots per square. */
   readonly expanded: number;
 }
 

@@ -359,7 +359,7 @@ function oneSetUpNote({ check }: Sheet, name: string, info: QuantityInfo, uncert
       code: 'one-set-up',
       severity: 'info',
       quantity: name,
-      text: `${info.label} is too close to call from one set-up. ${check.reseat}: a second set-up that says the same would settle it.`,
+      text: `${info.label} is too close to call from one set-up. ${check.reseat}: a second set-up with the same result would settle it.`,
     },
   ];
 }

@@ -51,7 +51,7 @@ describe('campaigns', () => {
       const [again] = await surveys(id);
       expect([again.school, again.skipped[0].why, again.version]).toEqual(['top', 'known', 2]);
       const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
-      expect((log as { text: string }[])[0].text).toContain('order of the rungs; stiffness left out: known');
+      expect((log as { text: string }[])[0].text).toContain('order of the checks; stiffness left out: known');
     });
 
     it('is safe to change twice, and refuses a stale change with the newer one', async () => {

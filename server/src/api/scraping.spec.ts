@@ -150,14 +150,14 @@ describe('the scraping desk', () => {
     const put = (part: object) => shop.http.put(`/api/surfaces/${surface.id}`).send({ ...surface, ...part });
     await send(pass(surface)).expect(201);
     await put({ version: 1, putAway: true }).expect(200);
-    expect(faultsOf(await send(pass(surface)).expect(400))[0]).toContain('this face is put away');
+    expect(faultsOf(await send(pass(surface)).expect(400))[0]).toContain('this face is archived');
     const [kept] = (await shop.http.get(`/api/machines/${surface.machineId}/surfaces`).expect(200)).body;
     expect([kept.putAway, kept.entries.length]).toEqual([true, 1]);
     await put({ version: 2, putAway: false }).expect(200);
     await send(pass(surface)).expect(201);
     const log = (await shop.http.get(`/api/machines/${surface.machineId}/log`).expect(200)).body.map(({ text }: { text: string }) => text);
     expect(log.filter((text: string) => text.startsWith(surface.name)).slice(0, 4)).toEqual(
-      jasmine.arrayContaining([`${surface.name}: put away`, `${surface.name}: taken out again`]),
+      jasmine.arrayContaining([`${surface.name}: archived`, `${surface.name}: restored`]),
     );
   });
 

@@ -193,7 +193,7 @@ async function logJudgedAnew(
       (name) =>
         `${check?.quantities[name]?.label ?? name}: ${CALLED[before[name]] ?? 'no verdict'}, now ${CALLED[now[name]] ?? 'no verdict'}`,
     );
-    const text = `${check?.title ?? row.kind}, round of ${shopDate(row.at.toISOString(), zone)}, judged anew by a new version of the program. ${told.join('; ')}`;
+    const text = `${check?.title ?? row.kind}, round of ${shopDate(row.at.toISOString(), zone)}, judged again by a new version of the program. ${told.join('; ')}`;
     return [{ machineId, by: '', what: 'judged-anew', text }];
   });
   if (entries.length) await inOneGo(sequelize, (transaction) => writeLog(entries, transaction));

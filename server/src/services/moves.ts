@@ -46,7 +46,7 @@ const tellCard = (machineId: string, { kind, plan, by }: MoveWrite, done: boolea
 
 const struckOut = (): ApiError =>
   new ApiError(409, [
-    { path: 'roundId', message: 'its round was struck out: nothing is moved by it', example: 'the id of a round that counts' },
+    { path: 'roundId', message: 'its round was discarded: no move can be made from it', example: 'the id of a round that counts' },
   ]);
 
 /** A round whose date is in doubt does not rule: nothing is moved by it. */
@@ -108,11 +108,11 @@ const RULES = {
 /** What is written down of a change: that it was done, or is not done after all. */
 function changeText(before: MoveWrite, after: MoveWrite): string | undefined {
   if (before.doneAt === null && after.doneAt !== null) return moveText(after, 'done');
-  if (after.made?.putAway && !before.made?.putAway) return moveText(before, 'put away: nothing is to be moved any more');
+  if (after.made?.putAway && !before.made?.putAway) return moveText(before, 'closed: nothing has to be moved any more');
   if (!isDeepStrictEqual(planOf(before), planOf(after)))
-    return `${moveText(after, 'planned anew')}; before that: ${moveText(before, 'begun')}`;
+    return `${moveText(after, 'planned again')}; before that: ${moveText(before, 'begun')}`;
   if (before.doneAt !== null && after.doneAt === null) return moveText(after, 'not done after all');
-  if (after.made?.takenOut && !before.made?.takenOut) return moveText(after, 'taken out again');
+  if (after.made?.takenOut && !before.made?.takenOut) return moveText(after, 'shims taken out');
   if (after.made?.rule && before.made?.rule !== after.made.rule) return `At the screw: ${RULES[after.made.rule]}`;
   return before.shift !== after.shift ? `Moved on tightening: ${after.shift ?? 'nothing noted'}` : undefined;
 }

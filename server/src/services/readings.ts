@@ -145,7 +145,7 @@ function take(
             machineId: round.machineId,
             by,
             what: 'reading',
-            text: `${value === null ? 'Reading withdrawn' : `Reading corrected to ${value}`}: ${why ?? ''}`,
+            text: `${value === null ? 'Reading taken back' : `Reading corrected to ${value}`}: ${why ?? ''}`,
             at: new Date(at),
           })),
         transaction,

@@ -260,7 +260,7 @@ export async function strikeRound(sequelize: Sequelize, { id, why, by, version }
       ? undefined
       : {
           columns: { struck: why === null ? null : { why, by, at: new Date().toISOString() } },
-          text: why === null ? 'counts again' : `struck out. ${why}`,
+          text: why === null ? 'restored' : `discarded. ${why}`,
         },
   );
 }

@@ -138,14 +138,14 @@ describe('a spoilt round', () => {
     const [head] = await heads(shop, machineId);
     expect(head.struck).toEqual(jasmine.objectContaining({ why: 'the bar was not home', by: 'AB' }));
     expect((await shop.http.get(`/api/rounds/${id}`)).body.struck.why).toBe('the bar was not home');
-    expect((await shop.http.post('/api/moves').send(move(id)).expect(409)).body.errors[0].message).toContain('struck out');
+    expect((await shop.http.post('/api/moves').send(move(id)).expect(409)).body.errors[0].message).toContain('discarded');
     await strike(id, null, 1).expect(409);
     await strike(id, null, 2).expect(200);
     expect(await state()).not.toBe('none');
     const log = (await LogRow.findAll({ where: { what: 'round' }, order: [['id', 'DESC']] })).map(({ text }) => text);
     expect(log.slice(0, 2)).toEqual([
-      'Bar between centres, round 1: counts again',
-      'Bar between centres, round 1: struck out. the bar was not home',
+      'Bar between centres, round 1: restored',
+      'Bar between centres, round 1: discarded. the bar was not home',
     ]);
   });
 

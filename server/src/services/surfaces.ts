@@ -97,7 +97,7 @@ export function changeSurface(sequelize: Sequelize, surface: Surface, by: string
     await refuseStrangeMate(surface, transaction);
     await row.update({ ...columns(surface), version: surface.version + 1 }, { transaction });
     const away = (surface.putAway ?? false) !== (before.putAway ?? false);
-    const did = !away ? 'changed' : surface.putAway ? 'put away' : 'taken out again';
+    const did = !away ? 'changed' : surface.putAway ? 'archived' : 'restored';
     await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${surface.name}: ${did}` }, transaction);
     return faceOf(row);
   });

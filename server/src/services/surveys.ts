@@ -105,7 +105,7 @@ function changeText(before: StoredSurvey, after: SurveyWrite): string {
   const parts: string[] = [];
   if (before.title !== after.title) parts.push(`title “${after.title}”`);
   if (before.school !== after.school) parts.push(`after a move: ${after.school === 'top' ? 'from the top' : 'only what it upsets'}`);
-  if (!isDeepStrictEqual(before.order, after.order)) parts.push('order of the rungs');
+  if (!isDeepStrictEqual(before.order, after.order)) parts.push('order of the checks');
   if (!isDeepStrictEqual(before.limits, after.limits)) parts.push('limit sheet');
   for (const { check, why } of after.skipped)
     if (!before.skipped.some((entry) => entry.check === check)) parts.push(`${check} left out: ${why}`);

@@ -47,7 +47,7 @@ export const routes: Routes = [
       },
       {
         path: 'to-come',
-        title: 'Bearings and what is to come · Isometra',
+        title: 'Bearings and planned changes · Isometra',
         loadComponent: () => import('./headstock/to-come').then((part) => part.ToCome),
       },
       {

@@ -79,7 +79,7 @@ export const ASK_WORDS = {
   nothingMoved: (kind: string): string => `Two moves moved nothing. ${lookWords(kind)}`,
   gainOdd: (times: string): string => `This screw moves ${times} what its pitch says. Is the pitch right, and is it the right screw?`,
   outOfReach: 'The sleeve has come to the end of its travel. Turn it back to the middle, and move what it sits on instead.',
-  cardLacks: (missing: string): string => `The call stands. Before its move can be planned the machine must be told: ${missing}.`,
+  cardLacks: (missing: string): string => `The result is complete. To plan the move, the machine card needs: ${missing}.`,
   tooClose: 'This is too close to call, and a move would be smaller than the ±. Read it finer, or set up again.',
   noMove: 'This is out, and no move of a screw or a shim cures it. Look for the cause.',
 } as const;

@@ -57,7 +57,7 @@ export const bedTwist = defineCheck({
   family: 'level',
   title: 'Bed twist',
   question: 'Is the bed free of twist along its length?',
-  choose: 'First of all the rungs: a twisted bed makes every other check on a lathe a guess.',
+  choose: 'First of all checks: on a twisted bed every other check on a lathe is a guess.',
   machines: ['lathe', 'turning-centre'],
   setup,
   reading,

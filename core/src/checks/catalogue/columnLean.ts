@@ -277,5 +277,5 @@ export const columnLean = defineCheck({
   counting: 'The whole change over the height.',
   cautions: [ISOLATE, RATED_GEAR, HEAD_SWINGS],
   cannotSee: ['The square, unless it is flipped.'],
-  advice: ['Say which side of the blade the stylus stands on: the sign hangs on it.'],
+  advice: ['Say which side of the blade the stylus touches: the sign depends on it.'],
 });

@@ -70,7 +70,7 @@ export const turretFace: CheckDefinition = {
     side: choice({
       label: 'The flat is read',
       asked: true,
-      help: 'Which way it goes hangs on it.',
+      help: 'The direction depends on it.',
       choices: VIEWS.map(({ value, label }) => ({ value, label })),
     }),
   }),

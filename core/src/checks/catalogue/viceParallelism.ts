@@ -6,7 +6,7 @@ export const viceParallelism = defineTraverse({
   id: 'vice-parallelism',
   title: 'Vice jaw',
   question: 'Does the fixed jaw run parallel to the travel?',
-  choose: 'Last: it hangs on everything before.',
+  choose: 'Last: it depends on every check before it.',
   machines: ['mill'],
   subject: 'Vice jaw',
   words: ACROSS,

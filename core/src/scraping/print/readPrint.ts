@@ -202,7 +202,7 @@ export function readPrint(photo: Pixels, settings: PrintSettings = {}): Print {
         ? [
             note(
               'no-scale',
-              'The photograph has no scale: spots for a square, the largest bare circle and the area are not known. Give two points and their distance, or four corners and the size.',
+              'The photograph has no scale: spots per square, the largest bare circle and the area are not known. Give two points and their distance, or four corners and the size.',
             ),
           ]
         : []),

@@ -7,7 +7,7 @@ describe('the set-up of a round that has begun', () => {
     localStorage.clear();
     const shop = await openShop([round]);
     const page = await show(Bench, { checkId: round.check, roundId: round.id });
-    await page.press('Put the set-up right');
+    await page.press('Edit set-up');
     return { ...shop, round, page };
   };
   const puts = (server: FakeServer): RoundWrite[] => server.sent.filter((write) => write.method === 'PUT').map((write) => write.body);
@@ -15,7 +15,7 @@ describe('the set-up of a round that has begun', () => {
   it('is put right: what is sent can be sent, the readings are not touched', async () => {
     const { page, server, round } = await open();
     await page.type('Distance between centres', '500');
-    await page.press('Put the set-up right');
+    await page.press('Edit set-up');
     await until(() => puts(server).length === 1);
     const [sent] = puts(server);
     expect(sent.setup['centreDistance']).toBe('500 mm');
@@ -29,7 +29,7 @@ describe('the set-up of a round that has begun', () => {
   it('a nudge test made too late turns the call round', async () => {
     const { page, server } = await open();
     await page.choose('it counts down');
-    await page.press('Put the set-up right');
+    await page.press('Edit set-up');
     await until(() => puts(server).length === 1);
     expect(puts(server)[0].instrument?.['sense']).toBe(-1);
   });
@@ -37,7 +37,7 @@ describe('the set-up of a round that has begun', () => {
   it('names what is wrong and sends nothing', async () => {
     const { page, server } = await open();
     await page.type('Distance between centres', 'far');
-    await page.press('Put the set-up right');
+    await page.press('Edit set-up');
     expect(page.text()).toContain('One field needs another look.');
     expect(puts(server)).toEqual([]);
   });
@@ -48,10 +48,10 @@ describe('the set-up of a round that has begun', () => {
     server.rounds = server.rounds.map((entry) => ({ ...entry, version: 9, setup: { centreDistance: '450 mm' } }));
     const newer = { ...roundWriteOf(round), version: 9, setup: { centreDistance: '450 mm' } };
     server.refuse = refusal(409, 'changed', newer, 'version');
-    await page.press('Put the set-up right');
+    await page.press('Edit set-up');
     expect(page.text()).toContain('Somebody else has changed this round meanwhile.');
     expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('500 mm');
-    await page.press('Put the set-up right');
+    await page.press('Edit set-up');
     await until(() => puts(server).length === 1);
     expect(puts(server)[0].version).toBe(9);
     expect(localStorage.getItem(`isometra-draft:as-set-up:${round.id}`)).toBeNull();

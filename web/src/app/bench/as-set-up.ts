@@ -32,7 +32,7 @@ type SetUpDraft = z.infer<typeof setUpSchema>;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event)" novalidate (isoEscape)="done.emit()">
-      <p class="soft">The readings stay as they were taken; the call is worked out anew. What was changed goes into the logbook.</p>
+      <p class="soft">The readings stay as they are. The result is calculated again, and the change is noted in the log.</p>
       <iso-check-parts [check]="check()" [draft]="draft()" [faults]="faults()" [tried]="tried()" (changed)="take($event)" />
       @if (round().instrument) {
         <iso-form-part
@@ -50,8 +50,8 @@ type SetUpDraft = z.infer<typeof setUpSchema>;
       }
       <iso-notice [text]="problem()" />
       <p class="buttons">
-        <button pButton type="submit">Put the set-up right</button>
-        <button pButton type="button" (click)="leave()">Leave it as it was</button>
+        <button pButton type="submit">Edit set-up</button>
+        <button pButton type="button" (click)="leave()">Discard changes</button>
       </p>
     </form>
   `,

@@ -48,7 +48,7 @@ export const purposeSchemaForm = z.strictObject({
       { value: 'turning', label: 'turning parallel' },
       { value: 'drilling', label: 'drilling, reaming' },
     ],
-    help: 'The call then says what is left of an error in the work.',
+    help: 'The result then also says how much of the error shows in the work.',
   }),
   length: optionalMeasure('length', { label: 'Longest parallel length', above: 0, example: '250 mm' }),
   diameter: optionalMeasure('length', { label: 'Usual diameter', above: 0, example: '30 mm' }),

@@ -25,23 +25,23 @@ describe('before a round', () => {
     return { ...shop, navigate, page: await show(Begin, { checkId }) };
   };
   const tick = async (page: Awaited<ReturnType<typeof open>>['page']) => {
-    await page.tick('Read, and done');
+    await page.tick('I have read and done this');
   };
 
   it('the cautions are read first', async () => {
     const { page, server } = await open('tailstock-traverse');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     expect(page.text()).toContain('Read the cautions and tick them first.');
     expect(server.sent).toEqual([]);
   });
 
   it('leads the hand to the cautions, but not one that types elsewhere by then', async () => {
     const { page } = await open('tailstock-traverse');
-    const box = page.field('Read, and done');
-    await page.press('Begin the round');
+    const box = page.field('I have read and done this');
+    await page.press('Start the round');
     expect(document.activeElement).toBe(box);
     const field = page.field('Distance between centres');
-    page.named('Begin the round').click();
+    page.named('Start the round').click();
     field.focus();
     await page.fixture.whenStable();
     expect(document.activeElement).toBe(field);
@@ -51,7 +51,7 @@ describe('before a round', () => {
     const { page } = await open('tailstock-traverse');
     await tick(page);
     await page.type('Distance between centres', '');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     expect(page.text()).toContain('One field needs another look.');
     expect(
       page
@@ -71,7 +71,7 @@ describe('before a round', () => {
     expect(page.text()).not.toContain('it counts down');
     await page.choose('right-hand side');
     await page.choose('your side');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => server.sent.length === 1);
     const round: RoundWrite = server.sent[0].body;
     expect(round.instrument).toEqual(jasmine.objectContaining({ kind: 'feeler' }));
@@ -84,11 +84,11 @@ describe('before a round', () => {
     await page.type('Distance between centres', '16');
     await page.type('Place along the bed', '600 mm');
     await page.choose('it counts down');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     // 16 what? Nothing begins before it is told.
     expect(server.sent).toEqual([]);
     await page.press('16 mm');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => server.sent.length === 1);
     const round: RoundWrite = server.sent[0].body;
     expect(round.instrument).toEqual({ kind: 'lever', graduation: '0.002 mm', sense: -1 });
@@ -105,12 +105,12 @@ describe('before a round', () => {
     await page.type('Place along the bed', '600 mm');
     await page.choose('it counts up');
     await page.choose('it stays');
-    expect(page.text()).toContain('It is pegged: it stands at the end of its travel');
-    await page.press('Begin the round');
-    expect(page.text()).toContain('The needle is pegged: set it free both ways');
+    expect(page.text()).toContain('The needle is at the end of its travel, and its reading means nothing');
+    await page.press('Start the round');
+    expect(page.text()).toContain('The needle is at the end of its travel. Set the dial so that the needle can move both ways');
     expect(server.sent).toEqual([]);
     await page.choose('it goes back');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => server.sent.length === 1);
   });
 
@@ -124,7 +124,7 @@ describe('before a round', () => {
     // From the other side it is another matter: the nudge is asked anew.
     await page.choose('the rear');
     expect(page.text()).not.toContain('this dial counted');
-    expect(page.text()).toContain('Not tried: the call will be given with the direction assumed');
+    expect(page.text()).toContain('Not tried: the result will assume the direction');
   });
 
   it('a bar out of the kit fills in what the set-up asks of it, a holder its droop', async () => {
@@ -139,7 +139,7 @@ describe('before a round', () => {
     await page.pick('Held in', /^Long arm/);
     await tick(page);
     await page.type('Distance between centres', '400 mm');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => server.sent.length === 1);
     const sent: RoundWrite = server.sent[0].body;
     expect(sent.setup['bar']).toEqual({ diameter: '32 mm', finish: 'ground' });
@@ -149,22 +149,22 @@ describe('before a round', () => {
   it('a seat asks which casting it is: what rests on it hangs on the answer', async () => {
     const { page, server } = await open('seat');
     await tick(page);
-    await page.press('Begin the round');
+    await page.press('Start the round');
     expect(page.text()).toMatch(/Casting[^.]* is missing/);
     expect(server.sent).toEqual([]);
     await page.pick('Casting', 'saddle');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => server.sent.length === 1);
     expect((server.sent[0].body as RoundWrite).conditions['casting']).toBe('saddle');
   });
 
   it('a level is described by its slope, and only what is asked is shown', async () => {
     const { page } = await open('bed-twist');
-    expect(page.text()).not.toContain('As it is used');
+    expect(page.text()).not.toContain('Conditions');
     expect(page.text()).not.toContain('What it is for');
     await tick(page);
     await page.type('One division', '0.02');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     expect(page.all('[role=alert]').length).toBe(0);
   });
 
@@ -174,17 +174,17 @@ describe('before a round', () => {
     server.holds = (_, path) => path.startsWith('/rounds/');
     const page = showAtOnce(Begin, { checkId: 'tailstock-traverse' });
     const values = () => (page.all('input') as HTMLInputElement[]).map((input) => input.value);
-    await until(() => page.text().includes('Fetching what was set up last time'));
-    const ticked = page.tick('Read, and done');
+    await until(() => page.text().includes('Loading the last set-up'));
+    const ticked = page.tick('I have read and done this');
     expect(values()).not.toContain('600 mm');
-    expect((page.named('Begin the round') as HTMLButtonElement).disabled).toBeTrue();
+    expect((page.named('Start the round') as HTMLButtonElement).disabled).toBeTrue();
     server.letGo();
     await ticked;
     await until(() => values().includes('600 mm'));
     // What was ticked meanwhile stays.
     await page.type('Distance between centres', '390 mm');
     expect(values().filter((value) => value === '390 mm').length).toBe(1);
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => navigate.calls.count() === 1 && server.sent.length === 1);
     expect((server.sent[0].body as RoundWrite).setup['centreDistance']).toBe('390 mm');
   });
@@ -209,7 +209,7 @@ describe('before a round', () => {
     const page = await show(Begin, { checkId: 'tailstock-traverse' });
     await until(() => page.text().includes('What was set up last time could not be fetched'));
     expect(page.text()).toContain('Look at every field, the instrument and its holder too.');
-    expect((page.named('Begin the round') as HTMLButtonElement).disabled).toBeFalse();
+    expect((page.named('Start the round') as HTMLButtonElement).disabled).toBeFalse();
   });
 
   it('initials are asked once, where nobody has given them', async () => {
@@ -219,10 +219,10 @@ describe('before a round', () => {
     const field = asked.element.querySelector<HTMLInputElement>('.who input') as HTMLInputElement;
     field.value = 'EK';
     field.dispatchEvent(new Event('input'));
-    await asked.tick('Read, and done');
+    await asked.tick('I have read and done this');
     await asked.type('Distance between centres', '400 mm');
     expect(asked.element.querySelector('.who')).not.toBeNull();
-    await asked.press('Begin the round');
+    await asked.press('Start the round');
     await until(() => server.sent.length === 1);
     expect((server.sent[0].body as RoundWrite).by).toBe('EK');
     page.fixture.destroy();
@@ -233,11 +233,11 @@ describe('before a round', () => {
   it('refused, the hand is led to the first field that needs another look', async () => {
     const { page } = await open('tailstock-traverse');
     document.body.append(page.element);
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => document.activeElement?.getAttribute('type') === 'checkbox');
     await tick(page);
     await page.type('Distance between centres', 'far');
-    await page.press('Begin the round');
+    await page.press('Start the round');
     await until(() => document.activeElement === page.element.querySelector('[aria-invalid=true]'));
     expect((document.activeElement as HTMLInputElement).value).toBe('far');
     page.element.remove();
@@ -248,7 +248,7 @@ describe('before a round', () => {
     server.latency = (method) => (method === 'POST' ? 100 : 1);
     await tick(page);
     await page.type('Distance between centres', '400 mm');
-    const button = page.named('Begin the round');
+    const button = page.named('Start the round');
     button.click();
     button.click();
     await until(() => server.rounds.length > 0 && navigate.calls.count() === 2);
@@ -269,8 +269,8 @@ describe('before a round', () => {
     const found = practiceRound(bedTwistSheet((z) => (4.23 * z) / 1000, [100, 700, 1300], { graduation: 1, zero: 0 }));
     const { page } = await open('spindle-axis', [found]);
     expect((page.all('input') as HTMLInputElement[]).map((input) => input.value)).toContain('4.2 µm/m per m');
-    expect(page.text()).toContain('Bed twist: 4.2 µm/m per m, as its own rung found it.');
+    expect(page.text()).toContain('Bed twist: 4.2 µm/m per m, as its own check measured it.');
     await page.type('Bed twist', '9 um/m per m');
-    expect(page.text()).not.toContain('as its own rung found it');
+    expect(page.text()).not.toContain('as its own check measured it');
   });
 });

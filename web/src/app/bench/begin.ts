@@ -100,12 +100,12 @@ export class Begin implements OnDestroy {
   protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.kind())));
   protected readonly choices = computed(() => [
     ...this.dials().map((item) => ({ value: item.id, label: item.name })),
-    { value: OWN, label: 'another one: describe it' },
+    { value: OWN, label: 'another instrument: describe it' },
   ]);
   protected readonly needle = computed(() => this.kind() === 'indicator' && needleKinds.includes(String(this.instrument()['kind'])));
   protected readonly holders = computed(() => this.desk.kit().filter((item) => item.kind === 'holder' && item.data['sag'] !== undefined));
   protected readonly holds = computed(() => [
-    { value: null, label: 'no holder of the kit' },
+    { value: null, label: 'no holder from the kit' },
     ...this.holders().map(({ id, name, data }) => ({ value: id, label: `${name}, droop ${String(data['sag'])}` })),
   ]);
   /** Fields of the set-up that a piece of kit can fill in, with what there is. */
@@ -129,7 +129,7 @@ export class Begin implements OnDestroy {
     const known = filledFrom(this.check(), this.desk.rungs());
     return Object.entries(known)
       .filter(([key, text]) => this.draft().setup[key] === text)
-      .map(([key, text]) => `${fieldInfo(this.check().setup.shape[key] as z.ZodType)?.label}: ${text}, as its own rung found it.`);
+      .map(([key, text]) => `${fieldInfo(this.check().setup.shape[key] as z.ZodType)?.label}: ${text}, as its own check measured it.`);
   });
   /** How the dial in hand counted last time, from the same side. */
   protected readonly learned = computed(() => {
@@ -270,7 +270,9 @@ export class Begin implements OnDestroy {
     const { setup, plan, conditions, purpose, kitId, sense, read } = this.full();
     this.problem.set(read ? anotherLook(this.faults()) : 'Read the cautions and tick them first.');
     if (!this.problem() && this.needle() && this.pegged())
-      return this.problem.set('The needle is pegged: set it free both ways, and say so, before anything is read.');
+      return this.problem.set(
+        'The needle is at the end of its travel. Set the dial so that the needle can move both ways, then confirm it above.',
+      );
     if (this.problem()) return this.lookAt(read ? '[aria-invalid=true]' : 'iso-tick input[type=checkbox]');
     const holder = this.holders().find((item: KitItem) => item.id === this.draft().holderId);
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };

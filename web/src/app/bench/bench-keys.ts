@@ -21,10 +21,10 @@ const elsewhere = (event: KeyboardEvent): boolean => {
 export function benchKeys(actions: Actions): readonly KeyHint[] {
   const letter = (shown: string, does: string, run: () => boolean | void): KeyHint => ({ shown, does, keys: [shown.toLowerCase()], run });
   return [
-    { shown: 'Enter', does: 'take the reading', keys: [], run: () => false },
-    { shown: '±', does: 'turn its sign', keys: [], run: () => false },
+    { shown: 'Enter', does: 'record the reading', keys: [], run: () => false },
+    { shown: '±', does: 'change its sign', keys: [], run: () => false },
     { shown: '← →', does: 'move the needle', keys: [], run: () => false },
-    { shown: 'Space', does: 'take what the needle shows', keys: [], run: () => false },
+    { shown: 'Space', does: 'record what the needle shows', keys: [], run: () => false },
     {
       shown: '↑ ↓',
       does: 'another place',
@@ -41,7 +41,7 @@ export function benchKeys(actions: Actions): readonly KeyHint[] {
     letter('R', 'read the last place again', () => (actions.repeat(), actions.focus())),
     letter('S', 'another set-up', actions.another),
     letter('T', 'table', actions.table),
-    letter('E', 'put the set-up right', actions.asSetUp),
+    letter('E', 'edit the set-up', actions.asSetUp),
     letter('M', 'the move', actions.move),
     letter('N', 'rounds so far', actions.next),
   ];

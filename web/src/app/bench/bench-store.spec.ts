@@ -73,7 +73,7 @@ describe('the bench', () => {
 
   it('says what is wrong with a reading and keeps what was typed', () => {
     expect(take('about four')).toBeFalse();
-    expect(store.fault()).toContain('Try: 3.5 div');
+    expect(store.fault()).toContain('Example: 3.5 div');
     expect(store.typed()).toBe('about four');
     expect(sent()).toEqual([]);
   });

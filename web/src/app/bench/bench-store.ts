@@ -135,7 +135,7 @@ export class BenchStore extends BenchState {
    * superseded by itself at it. What is wrong is said in `fault`, and nothing is changed.
    */
   placeAt(slot: BenchSlot, at: number): void {
-    this.replan((check, about) => movePlace(check, about, slot, at), { at, why: 'the place was put right' });
+    this.replan((check, about) => movePlace(check, about, slot, at), { at, why: 'place changed' });
   }
 
   /** One place more, half-way to the next one; its place is then typed or dragged. */
@@ -145,7 +145,7 @@ export class BenchStore extends BenchState {
 
   /** One place fewer: what was read there is withdrawn. */
   dropPlace(slot: BenchSlot): void {
-    this.replan((check, about) => dropPlace(check, about, slot), { withdrawn: true, why: 'the place was taken out' });
+    this.replan((check, about) => dropPlace(check, about, slot), { withdrawn: true, why: 'place skipped' });
   }
 
   /** Change the places of the plan; readings it touches are superseded. What is wrong is said, and nothing is changed. */

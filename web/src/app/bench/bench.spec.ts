@@ -29,7 +29,7 @@ describe('the bench on the screen', () => {
   it('asks for the first place, then the next, and the call follows', async () => {
     const { bench, server } = await open();
     expect(bench.text()).toContain('Operator’s side, near the headstock, 20 mm');
-    expect(bench.text()).toContain('No call yet');
+    expect(bench.text()).toContain('No result yet');
     await read(bench, '0');
     expect(bench.text()).toContain('near the tailstock, 380 mm');
     await read(bench, '-9.5');
@@ -76,7 +76,7 @@ describe('the bench on the screen', () => {
     await until(() => server.sent.length === 4);
     const [plan, again] = server.sent.slice(2).map(({ body }) => body as { plan?: object; keys?: object; value?: string; why?: string });
     expect(plan.plan).toEqual(jasmine.objectContaining({ places: ['20 mm', '200 mm'] }));
-    expect(again).toEqual(jasmine.objectContaining({ keys: { plane: 'h', at: 200 }, value: '-9.5 div', why: 'the place was put right' }));
+    expect(again).toEqual(jasmine.objectContaining({ keys: { plane: 'h', at: 200 }, value: '-9.5 div', why: 'place changed' }));
     // By pencil: the same 19 µm over half the length is twice the error of the tailstock.
     await until(() => bench.text().includes('Bring it 0.042 mm toward you.'));
     await until(() => bench.text().includes('near the tailstock, 200 mm'));
@@ -85,7 +85,7 @@ describe('the bench on the screen', () => {
   it('a reading that is none stays in the field with its fault', async () => {
     const { bench, server } = await open();
     await read(bench, 'twelve');
-    expect(bench.element.querySelector('#reading-fault')?.textContent).toContain('Try: 3.5 div');
+    expect(bench.element.querySelector('#reading-fault')?.textContent).toContain('Example: 3.5 div');
     expect(field(bench).value).toBe('twelve');
     expect(server.sent).toEqual([]);
   });
@@ -175,7 +175,7 @@ describe('the bench on the screen', () => {
     expect(bench.text()).toContain('All places are read');
     expect(bench.text()).toContain('What this cannot see');
     expect(bench.text()).toContain('taper on diameter over the length');
-    await bench.press('Where the doubt comes from');
+    await bench.press('What makes the ±');
     expect(bench.all('.budget li').length).toBeGreaterThan(2);
     expect(bench.named('Job card for this move').classList).toContain('next');
   });

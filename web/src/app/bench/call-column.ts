@@ -40,7 +40,7 @@ import { Button } from '../ui/controls';
   selector: 'iso-call-column',
   imports: [RouterLink, Glyph, Draws, FourHoles, LeftAlone, TargetPicture, TrialWork, WhatHelps, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { role: 'region', 'aria-label': 'The call', 'aria-live': 'polite', '[class.history]': 'old()?.past' },
+  host: { role: 'region', 'aria-label': 'The result', 'aria-live': 'polite', '[class.history]': 'old()?.past' },
   templateUrl: './call-column.html',
   styleUrl: './call-column.css',
 })
@@ -98,7 +98,7 @@ export class CallColumn {
       info,
       state: quantity.verdict as GlyphState,
       way: wayOut(quantity, info),
-      head: zero ? `${info.label}: nothing to be told from zero` : `${info.subject ?? info.label} is`,
+      head: zero ? `${info.label}: zero, as near as this can be read` : `${info.subject ?? info.label} is`,
       large: zero ? '' : large,
       figure: amount.split(' ')[0],
       unit: amount.split(' ').slice(1).join(' '),
@@ -107,7 +107,7 @@ export class CallColumn {
       direction: zero ? '' : spoken(quantity.direction ?? ''),
       doubt:
         quantity.expanded === null
-          ? 'doubt not known without an instrument'
+          ? '± unknown without an instrument'
           : `± ${sizeOf(quantity.expanded, info, shown, quantity.expanded).large}`,
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
@@ -185,7 +185,8 @@ export class CallColumn {
   private orderOf(move: Move): string {
     const { before, after, code } = neighbours(this.store.solved().finding?.moves ?? [], move);
     const called = (quantity: string) => this.store.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
-    if (code === 'bolts') return before ? 'Second, from a new sweep: on its bolts it is tapped over in this direction too.' : 'First.';
+    if (code === 'bolts')
+      return before ? 'Do the bolts first: tapping the part over on its bolts changes this direction too. Then sweep again.' : 'First.';
     if (before) return `Second: the ${called(before)} comes first, and opening the joint for it loses this.`;
     return after ? `First: the ${called(after)} comes after it, from a new round.` : '';
   }
@@ -200,7 +201,11 @@ export class CallColumn {
     if (verdict === verdictOf(quantity.value, quantity.expanded ?? 0, quantity.limit)) return '';
     const seems = placedWords(seemed, info, this.shown(), quantity.expanded);
     const whose =
-      quantity.verdict === 'out' ? 'The bar hides the fault.' : verdict === 'out' ? 'That fault is the bar’s, not the machine’s.' : '';
+      quantity.verdict === 'out'
+        ? 'The bar hides the fault.'
+        : verdict === 'out'
+          ? 'This fault comes from the bar, not from the machine.'
+          : '';
     return `As it reads, with the droop left in, it would seem ${seems} and be called ${CALLED[verdict]}. ${whose}`.trim();
   }
 
@@ -214,7 +219,7 @@ export class CallColumn {
     if (!found) return '';
     const says = (value: number) => placedWords(value, info, this.shown(), 1);
     const so = found.meant
-      ? 'The aim lies on that side: leave it.'
+      ? 'The target is on that side: leave it.'
       : verdict === 'out'
         ? 'The move went too far: take only the rest back.'
         : 'The move went past the middle, and it is not out: leave it.';
@@ -227,7 +232,7 @@ export class CallColumn {
     const pending = round && this.desk.facts(round).pending;
     const by = pending ? drift(info, pending, this.store.setup()) : 0;
     if (by === 0) return '';
-    return `Aim and zone are set off ${placedWords(-by + 0, info, this.shown(), 1)}: changes are planned that will take it back by as much.`;
+    return `Target and limits are shifted ${placedWords(-by + 0, info, this.shown(), 1)}, because planned changes will move it back by the same amount.`;
   }
 
   /** Of a surface read as a grid: how far apart two planes are that hold it. */

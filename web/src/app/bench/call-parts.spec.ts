@@ -20,7 +20,7 @@ describe('beside the call', () => {
 
   it('says what would help most, out of the kit, with the doubt it would leave', async () => {
     const { column } = await open(60);
-    await column.press('Where the doubt comes from');
+    await column.press('What makes the ±');
     expect(column.text()).toContain('What would help most: read it with “Best dial”, for ±');
     expect(column.text()).toContain('Or read each place 4 times: ± 9 µm.');
   });
@@ -103,7 +103,9 @@ describe('beside the call', () => {
   it('bolts come before the register: on them it is tapped over along the slide too', async () => {
     const { text } = await turning([swept('turret-bore', 40, 25)]);
     expect(text.indexOf('Bolts must. First.')).toBeGreaterThan(0);
-    expect(text).toContain('The control can cure this. Second, from a new sweep: on its bolts it is tapped over in this direction too.');
+    expect(text).toContain(
+      'The control can cure this. Do the bolts first: tapping the part over on its bolts changes this direction too. Then sweep again.',
+    );
     expect(text.indexOf('Job card: bolts')).toBeLessThan(text.indexOf('Job card: register'));
   });
 
@@ -115,7 +117,7 @@ describe('beside the call', () => {
 
   it('a value may be left as too small to matter: the work it does is told, a reason is asked, and the rung is left', async () => {
     const { column, server, desk, round } = await open(60, { graduation: '0.002 mm' });
-    await column.press('Too small to matter?');
+    await column.press('Leave it as it is, with a reason');
     expect(column.text()).toMatch(/It leaves 0\.1\d+ mm taper on diameter from centre to centre\./);
     await column.press('Leave it alone');
     expect(column.text()).toContain('Say why it may stay');
@@ -133,7 +135,7 @@ describe('beside the call', () => {
     );
     expect(note.content.why).toMatch(/^only drills are used in it\. It leaves/);
     expect(desk.rungs().find((rung) => rung.check.id === 'tailstock-traverse')?.state).toBe('left');
-    await column.press('take that back');
+    await column.press('undo');
     await until(() => server.sent.length === 2);
     expect(server.sent[1].body).toEqual(jasmine.objectContaining({ kind: 'withdrawn', supersedes: note.id }) as never);
     expect(desk.rungs().find((rung) => rung.check.id === 'tailstock-traverse')?.state).toBe('out');
@@ -141,6 +143,6 @@ describe('beside the call', () => {
 
   it('what is in is not asked about', async () => {
     const { column } = await open(0, { graduation: '1 um' });
-    expect(column.text()).not.toContain('Too small to matter?');
+    expect(column.text()).not.toContain('Leave it as it is, with a reason');
   });
 });

@@ -31,7 +31,7 @@ describe('the parts a check asks for', () => {
     const twist = await show(CheckParts, inputs('bed-twist'));
     expect(twist.all('h2').map((head) => head.textContent)).toEqual(['Set up', 'Where to read']);
     const bar = await show(CheckParts, inputs('tailstock-traverse'));
-    expect(bar.all('h2').map((head) => head.textContent)).toEqual(['Set up', 'As it is used', 'Where to read']);
+    expect(bar.all('h2').map((head) => head.textContent)).toEqual(['Set up', 'Conditions', 'Where to read']);
     const told: Partial<PartsDraft>[] = [];
     bar.fixture.componentInstance.changed.subscribe((part) => told.push(part));
     await bar.type('Place along the bed', '600 mm');

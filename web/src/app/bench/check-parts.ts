@@ -50,8 +50,8 @@ export function anotherLook(faults: Readonly<Record<string, readonly Fault[]>>):
       <ng-content after select="[after]" />
     </iso-form-part>
     <iso-form-part
-      heading="As it is used"
-      hint="Clamp and lock shift things. Rounds are compared only when these match."
+      heading="Conditions"
+      hint="Clamps and locks move parts. Rounds are compared only when their conditions match."
       [schema]="check().conditions"
       [value]="draft().conditions"
       [faults]="faults().conditions"

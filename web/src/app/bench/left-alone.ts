@@ -18,7 +18,7 @@ import { Notice } from '../ui/notice';
     @if (accepted(); as known) {
       <p>
         Left alone on purpose: {{ known.why }} <span class="soft">({{ known.by }})</span>
-        <button pButton type="button" class="plain" (click)="takeBack()">take that back</button>
+        <button pButton type="button" class="plain" (click)="takeBack()">undo</button>
       </p>
     } @else if (open()) {
       <form (submit)="accept($event)" (isoEscape)="open.set(false)">
@@ -38,11 +38,11 @@ import { Notice } from '../ui/notice';
         /></label>
         <p class="acts">
           <button pButton type="submit">Leave it alone</button>
-          <button pButton type="button" (click)="open.set(false)">Not after all</button>
+          <button pButton type="button" (click)="open.set(false)">Cancel</button>
         </p>
       </form>
     } @else {
-      <button pButton type="button" class="plain" (click)="open.set(true)">Too small to matter?</button>
+      <button pButton type="button" class="plain" (click)="open.set(true)">Leave it as it is, with a reason</button>
     }
     <iso-notice [text]="problem()" />
   `,
@@ -105,7 +105,7 @@ export class LeftAlone {
     event.preventDefault();
     const [survey, round] = [this.survey(), this.store.round()];
     const reason = this.why().trim();
-    if (!reason) return this.problem.set('Say why it may stay. Try: only short work on this machine');
+    if (!reason) return this.problem.set('Say why it may stay. Example: only short work on this machine');
     if (!survey || !round) return this.problem.set('This round belongs to no survey that is known here: load the page again.');
     const why = [reason, this.effect()].filter(Boolean).join('. ').slice(0, 200);
     this.surveys.note(survey, { kind: 'acceptance', content: { check: round.check, quantity: this.name(), roundId: round.id, why } });

@@ -20,13 +20,12 @@ export type Sense = z.infer<typeof senseSchema>;
       <iso-choices label="Both ways" [options]="ways" [value]="pegged()" (chosen)="pegged.set($event)" />
       @if (pegged()) {
         <p class="warning">
-          It is pegged: it stands at the end of its travel, and what it reads there is nothing. Set it so that it moves freely both ways
-          first.
+          The needle is at the end of its travel, and its reading means nothing. Set the dial so that the needle moves freely both ways.
         </p>
       }
       <ng-content />
       @if (sense() === null) {
-        <p class="soft">Not tried: the call will be given with the direction assumed, and says so.</p>
+        <p class="soft">Not tried: the result will assume the direction, and say so.</p>
       }
     </fieldset>
   `,

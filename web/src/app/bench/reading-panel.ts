@@ -29,7 +29,7 @@ const FIELD_NAMES: Readonly<Record<ValueKind, string>> = {
   indicator: 'The dial reads',
   size: 'The diameter is',
   level: 'The level reads',
-  gap: 'The leaf that just goes in',
+  gap: 'Thickest feeler that goes in',
   none: 'It reads',
 };
 const HINTS: Readonly<Record<UnitSystem, Readonly<Record<ValueKind, string>>>> = {
@@ -107,7 +107,7 @@ export class ReadingPanel {
     if (!slot || text === '') return;
     const parsed = parseQuantity(text, 'length', this.settings.system() === 'mm' ? 'mm' : 'in');
     if (!parsed.ok) {
-      this.store.fault.set(`The place "${text}" ${parsed.message}. Try: ${this.settings.system() === 'mm' ? '380 mm' : '15 in'}`);
+      this.store.fault.set(`The place "${text}" ${parsed.message}. Example: ${this.settings.system() === 'mm' ? '380 mm' : '15 in'}`);
       return;
     }
     this.store.placeAt(slot, Number(parsed.value.toFixed(3)));

@@ -33,14 +33,14 @@ describe('a round dated later than now', () => {
     expect(bench.text()).toContain('This round is dated 3 Jan 2199, 11:00');
     expect(bench.text()).not.toContain('toward you');
     expect(TestBed.inject(Desk).of(round.check)).toEqual([]);
-    await bench.press('Put the date right');
+    await bench.press('Correct the date');
     expect(bench.text()).toContain('Day and time of day are needed');
     await type(bench, /^\d{4}-/, '2026-03-01');
     await type(bench, /18:40/, '18:40');
-    await bench.press('Put the date right');
+    await bench.press('Correct the date');
     expect(bench.text()).toContain('Say why the date was wrong');
     await type(bench, /clock was wrong/, 'clock of the tablet');
-    await bench.press('Put the date right');
+    await bench.press('Correct the date');
     await until(() => server.sent.some(({ path }) => path.endsWith('/date')));
     const sent = server.sent.find(({ path }) => path.endsWith('/date'));
     expect(sent?.body).toEqual(jasmine.objectContaining({ at: '2026-03-01T17:40:00.000Z', why: 'clock of the tablet', version: 1 }));
@@ -54,7 +54,7 @@ describe('a round dated later than now', () => {
     await type(bench, /^\d{4}-/, '2198-03-01');
     await type(bench, /18:40/, '18:40');
     await type(bench, /clock was wrong/, 'clock');
-    await bench.press('Put the date right');
+    await bench.press('Correct the date');
     expect(bench.text()).toContain('still to come');
     expect(server.sent).toEqual([]);
   });
@@ -62,7 +62,7 @@ describe('a round dated later than now', () => {
   it('stands among the rounds, without a call', async () => {
     const { round } = await open();
     const list = await show(History, { checkId: round.check });
-    expect(list.text()).toContain('dated later than now: open it and put its date right');
+    expect(list.text()).toContain('dated in the future: open it and correct the date');
   });
 });
 
@@ -73,21 +73,21 @@ describe('a spoilt round on the bench', () => {
     const bench = await show(Bench, { checkId: round.check, roundId: round.id });
     await until(() => bench.text().includes('toward you'));
     const asked = () => bench.element.querySelector('iso-struck form');
-    await bench.press('This round is spoilt');
+    await bench.press('Discard this round');
     await bench.escape('iso-struck form input');
     expect(asked()).toBeNull();
-    await bench.press('This round is spoilt');
-    await bench.press('Strike it out');
-    expect(bench.text()).toContain('Say why it is spoilt');
-    await bench.type('It is spoilt because', 'the bar was not home');
-    await bench.press('Strike it out');
-    await until(() => bench.text().includes('This round was struck out by'));
+    await bench.press('Discard this round');
+    await bench.press('Discard round');
+    expect(bench.text()).toContain('A reason is required');
+    await bench.type('Reason', 'the bar was not home');
+    await bench.press('Discard round');
+    await until(() => bench.text().includes('This round was discarded by'));
     expect(bench.text()).not.toContain('toward you');
     await until(() => TestBed.inject(Desk).of(round.check).length === 0);
     const list = await show(History, { checkId: round.check });
     expect(list.text()).toContain('the bar was not home');
     expect(list.all('.struck').length).toBe(1);
-    await bench.press('Count it again');
+    await bench.press('Restore');
     await until(() => bench.text().includes('toward you'));
     expect(server.sent.map(({ body }) => body.why)).toEqual(['the bar was not home', null]);
   });

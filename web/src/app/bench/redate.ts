@@ -25,7 +25,7 @@ import { Notice } from '../ui/notice';
     </p>
     <p class="line">
       <iso-field label="Why" placeholder="the clock was wrong" [size]="20" [value]="why()" (typed)="why.set($event)" />
-      <button pButton type="button" class="next" [disabled]="sending()" (click)="send()">Put the date right</button>
+      <button pButton type="button" class="next" [disabled]="sending()" (click)="send()">Correct the date</button>
     </p>
     <iso-notice [text]="problem()" />
   `,

@@ -17,15 +17,15 @@ import { Notice } from '../ui/notice';
   template: `
     @if (round().struck; as struck) {
       <iso-notice kind="caution" [text]="words(struck)" />
-      <button pButton type="button" [disabled]="sending()" (click)="send(null)">Count it again</button>
+      <button pButton type="button" [disabled]="sending()" (click)="send(null)">Restore</button>
     } @else if (asking()) {
       <form class="line" novalidate (submit)="$event.preventDefault(); send(why())" (isoEscape)="asking.set(false)">
-        <iso-field label="It is spoilt because" placeholder="the bar was not home" [size]="30" [value]="why()" (typed)="why.set($event)" />
-        <button pButton type="submit" [disabled]="sending()">Strike it out</button>
-        <button pButton type="button" class="plain" (click)="asking.set(false)">leave it</button>
+        <iso-field label="Reason" placeholder="the bar was not home" [size]="30" [value]="why()" (typed)="why.set($event)" />
+        <button pButton type="submit" [disabled]="sending()">Discard round</button>
+        <button pButton type="button" class="plain" (click)="asking.set(false)">cancel</button>
       </form>
     } @else {
-      <button pButton type="button" class="plain" (click)="asking.set(true)">This round is spoilt</button>
+      <button pButton type="button" class="plain" (click)="asking.set(true)">Discard this round</button>
     }
     <iso-notice [text]="problem()" />
   `,
@@ -48,11 +48,11 @@ export class Struck {
   protected readonly problem = signal('');
 
   protected words({ why, by, at }: NonNullable<StoredRound['struck']>): string {
-    return `This round was struck out by ${by} on ${dateWords(at)}: ${why}. It is kept and counts nowhere.`;
+    return `This round was discarded by ${by} on ${dateWords(at)}: ${why}. It is kept in the notebook, but not used.`;
   }
 
   protected send(why: string | null): void {
-    if (why !== null && !why.trim()) return this.problem.set('Say why it is spoilt. Try: the bar was not home');
+    if (why !== null && !why.trim()) return this.problem.set('A reason is required. Example: the bar was not home');
     this.problem.set('');
     this.sending.set(true);
     this.rounds.strike(this.round(), why?.trim() ?? null).subscribe({

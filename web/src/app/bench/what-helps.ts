@@ -21,7 +21,7 @@ import { BenchStore } from './bench-store';
         <p class="soft">Or {{ help.text }}: ± {{ help.doubt }}.</p>
       }
     } @else {
-      <p class="soft">Nothing in the kit and no more reading would make it much surer.</p>
+      <p class="soft">No instrument in the kit and no extra reading would make the ± much smaller.</p>
     }
   `,
   styles: `

@@ -42,10 +42,10 @@ export function withoutDoubt(round: StoredRound): StoredRound {
 /** What a change of a job card is called. */
 export function moveDone(before: MoveWrite | undefined, after: MoveWrite): string {
   if (after.doneAt !== null && !before?.doneAt) return 'Move';
-  if (before?.doneAt && after.doneAt === null) return 'Move taken back';
-  if (after.made?.takenOut && !before?.made?.takenOut) return 'Taken out again';
+  if (before?.doneAt && after.doneAt === null) return 'Move undone';
+  if (after.made?.takenOut && !before?.made?.takenOut) return 'Shims taken out';
   const [was, is] = [before?.ticks.length ?? 0, after.ticks.length];
-  return is > was ? 'Step ticked' : is < was ? 'Tick taken off' : before ? 'Written on the card' : 'Card begun';
+  return is > was ? 'Step ticked' : is < was ? 'Step unticked' : before ? 'Job card changed' : 'Job card started';
 }
 
 /** Of each move the newest; of two of one version the later one. */

@@ -114,7 +114,7 @@ export class Rounds {
 
   /** Begin a round: it can be read into at once, also while the server is away. */
   begin(round: RoundWrite): void {
-    this.undo.telling()('Round begun', () => this.strikeNow(round.id, 'begun by mistake'));
+    this.undo.telling()('Round started', () => this.strikeNow(round.id, 'begun by mistake'));
     void this.outbox.put({
       id: round.id,
       what: 'round',
@@ -135,7 +135,7 @@ export class Rounds {
           next: (saved) => {
             this.merge(saved);
             if (before)
-              tell('Set-up of the round put right', () =>
+              tell('Set-up edited', () =>
                 this.change({ ...roundWriteOf(before), version: saved.version }).subscribe({ error: this.undo.failed }),
               );
           },
@@ -160,7 +160,7 @@ export class Rounds {
           if (!known) return;
           this.keep([{ ...withoutDoubt(known), ...saved }]);
           if (!known.ahead)
-            tell('Date of the round put right', () =>
+            tell('Date corrected', () =>
               this.redate({ ...known, version: saved.version }, known.at, 'taken back').subscribe({ error: this.undo.failed }),
             );
         }),
@@ -177,7 +177,7 @@ export class Rounds {
           const known = this.server$.value.get(id);
           if (!known) return;
           const { struck, ...rest } = known;
-          tell(why === null ? 'Round counts again' : 'Round struck out', () =>
+          tell(why === null ? 'Round restored' : 'Round discarded', () =>
             this.strike({ id, version: saved.version }, why === null ? (struck?.why ?? '') : null).subscribe({ error: this.undo.failed }),
           );
           this.keep([{ ...rest, ...saved, ...(why !== null && { struck: { why, by, at: nowText() } }) }]);
@@ -187,7 +187,7 @@ export class Rounds {
   }
 
   takeReading(round: StoredRound, reading: ReadingWrite): void {
-    this.undo.telling()(reading.value === null ? 'Reading withdrawn' : `Reading ${reading.value}`, () => this.unread(round, reading));
+    this.undo.telling()(reading.value === null ? 'Reading taken back' : `Reading ${reading.value}`, () => this.unread(round, reading));
     const path = `/rounds/${round.id}/readings`;
     void this.outbox.put({
       id: reading.id,

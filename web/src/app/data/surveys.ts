@@ -73,7 +73,7 @@ export class Surveys {
           const ran = this.otherThatRuns(saved);
           this.endOthers(saved, saved.startedAt);
           this.keep(saved);
-          if (ran) tell('Survey begun', () => this.changeById(ran, { endedAt: null }));
+          if (ran) tell('Survey started', () => this.changeById(ran, { endedAt: null }));
         }),
       ),
     );
@@ -122,7 +122,7 @@ export class Surveys {
     const body = { id, surveyId: survey.id, supersedes, by: this.settings.by(), at: nowText(), ...note };
     const notes = [...(this.known(survey)?.notes ?? []), ...this.told$.value];
     const before = notes.find((entry) => entry.id === supersedes);
-    this.undo.telling()(note.kind === 'withdrawn' ? 'Note taken off' : 'Note', () => {
+    this.undo.telling()(note.kind === 'withdrawn' ? 'Note deleted' : 'Note', () => {
       if (before) this.note(survey, { kind: before.kind, content: before.content } as NewNote, id);
       else this.note(survey, { kind: 'withdrawn', content: {} }, id);
     });

@@ -56,7 +56,7 @@ describe('ways back', () => {
         rounds.begin({ ...fresh, id: crypto.randomUUID(), at: '2026-12-01T00:00:00.000Z' } as RoundWrite);
         return until(() => server.rounds.length === 2);
       },
-      called: 'Round begun',
+      called: 'Round started',
       back: ({ server }) => server.rounds.at(-1)?.struck?.why === 'begun by mistake',
     },
     'a set-up that was put right': {
@@ -65,12 +65,12 @@ describe('ways back', () => {
         const { finding: _f, ...own } = write as typeof write & { finding?: unknown };
         return done(rounds.change({ ...own, setup: { centreDistance: '500 mm' } }));
       },
-      called: 'Set-up of the round put right',
+      called: 'Set-up edited',
       back: ({ server }) => server.rounds[0].setup['centreDistance'] === '400 mm',
     },
     'a round that was struck out': {
       act: async ({ rounds, now }) => done(rounds.strike(await now(), 'the bar slipped')),
-      called: 'Round struck out',
+      called: 'Round discarded',
       back: ({ server }) => !server.rounds[0].struck,
     },
     'a card that was begun': {
@@ -138,7 +138,7 @@ describe('ways back', () => {
       const key = new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, cancelable: true });
       shop.undo.handle(key);
       expect(key.defaultPrevented).toBeTrue();
-      expect(shop.undo.told()).toBe(`Taken back: ${called}.`);
+      expect(shop.undo.told()).toBe(`Undone: ${called}.`);
       const deadline = performance.now() + 4000;
       while (!(await back(shop)) && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 20));
       expect(await back(shop))
@@ -152,8 +152,8 @@ describe('ways back', () => {
     const { rounds, now, undo } = await open();
     rounds.takeReading(await now(), reading({ value: '1 div' }));
     rounds.takeReading(await now(), reading({ value: '2 div', keys: { plane: 'h', at: 60 } }));
-    expect([undo.takeBack(), undo.told()]).toEqual([true, 'Taken back: Reading 2 div.']);
-    expect([undo.takeBack(), undo.told()]).toEqual([true, 'Taken back: Reading 1 div.']);
+    expect([undo.takeBack(), undo.told()]).toEqual([true, 'Undone: Reading 2 div.']);
+    expect([undo.takeBack(), undo.told()]).toEqual([true, 'Undone: Reading 1 div.']);
     expect(undo.takeBack()).toBeFalse();
     const standing = (await now()).readings.filter(({ value }) => value === null).map(({ supersedes }) => supersedes);
     expect(standing.length).toBe(2);
@@ -168,7 +168,7 @@ describe('ways back', () => {
     expect((await now()).readings.at(-1)?.value).toBe('5 div');
     const back = (await now()).readings.at(-1);
     undo.takeBack();
-    expect(undo.told()).toBe('Taken back: Reading 5 div.');
+    expect(undo.told()).toBe('Undone: Reading 5 div.');
     expect((await now()).readings.at(-1)).toEqual(jasmine.objectContaining({ value: null, supersedes: back?.id }));
     await until(() => server.rounds[0].readings.at(-1)?.value === null);
   });
@@ -184,7 +184,7 @@ describe('ways back', () => {
     await done(rounds.load(at.id));
     const sent = server.sent.length;
     undo.takeBack();
-    expect(undo.told()).toBe('It could not be taken back: it was changed once more since, here or in another window.');
+    expect(undo.told()).toBe('Could not undo: it was changed once more since, here or in another window.');
     expect(server.sent.length).toBe(sent);
   });
 
@@ -215,7 +215,7 @@ describe('ways back', () => {
     await line.fixture.whenStable();
     expect(line.text()).toContain('Reading 1 div: done.');
     await line.press(/^Undo/);
-    expect(line.text()).toContain('Taken back: Reading 1 div.');
+    expect(line.text()).toContain('Undone: Reading 1 div.');
     expect((await now()).readings.at(-1)?.value).toBeNull();
   });
 
@@ -224,6 +224,6 @@ describe('ways back', () => {
     await done(TestBed.inject(Machines).archive(server.machines[0], true));
     server.down = true;
     undo.takeBack();
-    await until(() => undo.told().startsWith('It could not be taken back: '));
+    await until(() => undo.told().startsWith('Could not undo: '));
   });
 });

@@ -57,7 +57,7 @@ export class Undo {
     if (!thing) return false;
     this.things = this.things.slice(0, -1);
     this.last.set(null);
-    this.told.set(`Taken back: ${thing.done}.`);
+    this.told.set(`Undone: ${thing.done}.`);
     this.taking = true;
     try {
       thing.back();
@@ -68,9 +68,9 @@ export class Undo {
     return true;
   }
 
-  /** It could not be taken back: why. */
+  /** Could not undo: why. */
   readonly failed = ({ message }: Pick<ApiFailure, 'message'>): void => {
-    this.told.set(`It could not be taken back: ${message}`);
+    this.told.set(`Could not undo: ${message}`);
     this.later();
   };
 

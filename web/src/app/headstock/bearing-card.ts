@@ -130,12 +130,12 @@ export class BearingCard {
     const text = this.endFloat().trim();
     const float = text ? parseQuantity(text, 'deviation', this.unit()) : undefined;
     if (float && (!float.ok || float.value < 0)) {
-      this.fault.set(`End float ${float.ok ? 'cannot be less than nothing' : float.message}. Try: ${this.example()}`);
+      this.fault.set(`End float ${float.ok ? 'cannot be less than nothing' : float.message}. Example: ${this.example()}`);
       return;
     }
     const drag = [...this.drag()].map(([turn, drag]) => ({ turn, drag }));
     if (!float && drag.length === 0) {
-      this.fault.set(`Nothing has been felt yet: give the end float or the drag at one place. Try: ${this.example()}`);
+      this.fault.set(`Nothing has been felt yet: give the end float or the drag at one place. Example: ${this.example()}`);
       return;
     }
     const content = { endFloat: float?.ok ? `${float.value} ${prettyUnit('um')}` : null, drag, note: this.note().trim() || null };

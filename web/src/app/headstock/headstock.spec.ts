@@ -30,14 +30,14 @@ describe('around the headstock', () => {
   describe('what is to come', () => {
     it('names what is missing, tells what it will do, and moves the aims of what follows', async () => {
       const { server, page, desk } = await open();
-      await page.press('Put it on the list');
+      await page.press('Add to planned changes');
       expect(page.text()).toContain('Front bearing down by is missing');
       await page.type('Front bearing down by', '0.03 mm');
       await page.type('Rear bearing down by', '0');
       await page.type('Between the bearings', '300 mm');
       await page.type('Front bearing to the nose', '60 mm');
       expect(page.text()).toContain('the free end of the axis goes 100 µm/m down, the centre goes 0.036 mm down');
-      await page.press('Put it on the list');
+      await page.press('Add to planned changes');
       expect(page.all('[role=alert]').length).toBe(0);
       expect((await noted(server, 1)).content).toEqual({
         change: { kind: 'bearings', fields: { front: '0.03 mm', rear: '0 µm', span: '300 mm', overhang: '60 mm' } },
@@ -79,10 +79,10 @@ describe('around the headstock', () => {
       await page.choose('Weight has still to come on');
       for (const slope of ['-5 um/m', '8 um/m']) {
         await page.type('Free end will go up by', slope);
-        await page.press('Put it on the list');
+        await page.press('Add to planned changes');
       }
       expect(page.text()).toContain('Together: the free end of the axis goes 3 µm/m up');
-      await page.press('Take out: Weight has still to come on');
+      await page.press('Remove: Weight has still to come on');
       expect((await noted(server, 3)).kind).toBe('withdrawn');
       expect(page.text()).not.toContain('Together');
     });
@@ -123,13 +123,13 @@ describe('around the headstock', () => {
     const begin = async () => {
       const shop = await open([barRound(2, 20)]);
       const { page } = shop;
-      await page.press('Begin a stand-in');
+      await page.press('Add a quick check');
       expect(page.text()).toContain('Say which check it stands for');
       await page.pick('Stands for', 'Bar between centres: Tailstock height');
-      await page.press('Begin a stand-in');
+      await page.press('Add a quick check');
       expect(page.text()).toContain('Say where it is read');
       await put(page, 'Where it is read', 'height of the base over the bed');
-      await page.press('Begin a stand-in');
+      await page.press('Add a quick check');
       return shop;
     };
     const NAME = 'Reads now, Bar between centres: Tailstock height';
@@ -160,7 +160,7 @@ describe('around the headstock', () => {
       }
       expect(page.text()).toContain('Three passes since it was tied');
       expect(page.text()).not.toContain('By the last reading');
-      await page.press('Take out Bar between centres: Tailstock height');
+      await page.press('Remove Bar between centres: Tailstock height');
       expect(TestBed.inject(Desk).survey()?.standIns).toEqual([]);
     });
   });

@@ -21,17 +21,17 @@ import { dateWords } from '../data/when';
   imports: [SchemaForm, Button, Choices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Still to come</h2>
+    <h2>Planned changes</h2>
     <p>
-      {{ mill() ? 'What will pull the column over later.' : 'What will move the spindle later.' }} Until it is done, the aim of what follows
-      it is set off by just that much.
+      {{ mill() ? 'Changes that will tilt the column later.' : 'Changes that will move the spindle later.' }} Until it is made, the target
+      of the checks that depend on it is shifted by the same amount.
     </p>
     @if (measured(); as found) {
       <p class="measured">
         <b>Measured here: </b>the head pulls the top of the column {{ found.words }} (with the head on {{ found.days[0] }}, off
         {{ found.days[1] }}).
         @if (found.sure) {
-          <button pButton type="button" (click)="take(found)">Reckon with that</button>
+          <button pButton type="button" (click)="take(found)">Allow for it</button>
         } @else {
           That is within the doubt of the two rounds.
         }
@@ -44,8 +44,8 @@ import { dateWords } from '../data/when';
         <span class="soft">{{ entry.by }}, {{ entry.when }}</span>
         <span class="acts">
           <button pButton type="button" [attr.aria-label]="'Done: ' + entry.title" (click)="done(entry.id)">It is done</button>
-          <button pButton type="button" class="plain" [attr.aria-label]="'Take out: ' + entry.title" (click)="takeOut(entry.id)">
-            take out
+          <button pButton type="button" class="plain" [attr.aria-label]="'Remove: ' + entry.title" (click)="takeOut(entry.id)">
+            remove
           </button>
         </span>
       </div>
@@ -62,7 +62,7 @@ import { dateWords } from '../data/when';
       @if (preview()) {
         <p class="preview">{{ preview() }}</p>
       }
-      <p><button pButton type="submit">Put it on the list</button></p>
+      <p><button pButton type="submit">Add to planned changes</button></p>
     </form>
   `,
   styleUrl: './parts.css',
@@ -140,7 +140,7 @@ export class PlannedChanges {
   protected readonly preview = computed(() => {
     if (this.faults().length) return '';
     const effect = effectOf(this.change());
-    return `When it is done ${this.told(effect)}. Until then the aim is set off by as much the other way.`;
+    return `When it is done ${this.told(effect)}. Until then the target is shifted by the same amount the other way.`;
   });
   private readonly change = computed((): PlannedChange => ({ kind: this.kind().id, fields: { ...this.full() } }));
 
@@ -161,7 +161,7 @@ export class PlannedChanges {
     this.tried.set(true);
     if (this.faults().length) return;
     const note = { kind: 'planned', content: { change: this.change() } } as const;
-    this.changes.note(note, 'It is on the list: the aims of what follows the axis have moved.');
+    this.changes.note(note, 'Added. The targets of the checks that depend on the axis have moved.');
     this.fields.set({});
     this.form()?.forget();
     this.tried.set(false);
@@ -169,10 +169,10 @@ export class PlannedChanges {
 
   protected done(id: string): void {
     const note = { kind: 'planned-done', content: { planned: id } } as const;
-    this.changes.note(note, 'Done: the aims are back, and what follows the axis is to be read again.');
+    this.changes.note(note, 'Marked as done. The targets are back, and the checks that depend on the axis must be read again.');
   }
 
   protected takeOut(id: string): void {
-    this.changes.note({ kind: 'withdrawn', content: {} }, 'Taken off the list.', id);
+    this.changes.note({ kind: 'withdrawn', content: {} }, 'Removed.', id);
   }
 }

@@ -27,11 +27,11 @@ describe('the log of the registers', () => {
     const page = await show(RegisterLog);
     await page.press('back to 200.0000 mm');
     await page.escape('.preview button');
-    expect(page.text()).not.toContain('It is entered');
+    expect(page.text()).not.toContain('Entered');
     await page.press('back to 200.0000 mm');
     expect(page.text()).toContain('Type 200.0000 mm into home A, and home it 2 times, and switch it off and on once.');
     expect(server.sent.length).withContext('nothing is written before it was entered').toBe(0);
-    await page.press('It is entered');
+    await page.press('Entered');
     await until(() => server.sent.length === 1);
     const { register } = (server.sent[0].body as MoveWrite).made ?? {};
     expect(register?.entered).toEqual(jasmine.objectContaining({ value: 200, how: 'back', by: 'HB' }));

@@ -31,7 +31,7 @@ import { dateWords } from '../data/when';
         <span class="figures">{{ entry.old }} → {{ entry.value }}</span>
         <span class="soft">{{ entry.by }}, {{ entry.when }}{{ entry.where }}</span>
         <span>
-          <a [routerLink]="entry.link">its slip</a>
+          <a [routerLink]="entry.link">its change sheet</a>
           @if (entry.back) {
             <button pButton type="button" class="plain" (click)="asked.set(entry.id)">back to {{ entry.old }}</button>
           }
@@ -41,13 +41,13 @@ import { dateWords } from '../data/when';
           <p class="preview" (isoEscape)="asked.set(null)">
             Type <b class="figures">{{ entry.old }}</b> into {{ entry.name }}, and {{ homing() }}. What is read through it has to be read
             again.
-            <button pButton type="button" (click)="putBack(entry.of)">It is entered</button>
-            <button pButton type="button" class="plain" (click)="asked.set(null)">Leave it</button>
+            <button pButton type="button" (click)="putBack(entry.of)">Entered</button>
+            <button pButton type="button" class="plain" (click)="asked.set(null)">Cancel</button>
           </p>
         }
       </div>
     } @empty {
-      <p class="soft">Nothing has been entered yet. A sweep that is out along the slide leads to a slip.</p>
+      <p class="soft">Nothing has been entered yet. A sweep that is out along the slide leads to an offset change sheet.</p>
     }
   `,
   styleUrl: './parts.css',

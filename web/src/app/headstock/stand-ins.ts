@@ -16,10 +16,10 @@ import { Pick } from '../ui/pick';
   imports: [Button, TextField, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Stand-in readings</h2>
+    <h2>Quick checks between passes</h2>
     <p>
-      A height over the bed at a corner may stand for a full check between passes, so that nothing has to be put together again. Take it
-      beside the full check twice; from then on it tells by itself, and is tied again every third pass.
+      A height over the bed at a corner can stand in for a full check between passes, so that nothing has to be put back together. Read it
+      beside the full check twice. After that it gives the result by itself; repeat the full check every third pass.
     </p>
     @for (log of logs(); track log.id) {
       <section [attr.aria-label]="log.title">
@@ -48,9 +48,7 @@ import { Pick } from '../ui/pick';
           @if (log.full) {
             <button pButton type="button" (click)="take(log.id, true)">Tie it to {{ log.full }}</button>
           }
-          <button pButton type="button" class="plain" [attr.aria-label]="'Take out ' + log.title" (click)="takeOut(log.id)">
-            take out
-          </button>
+          <button pButton type="button" class="plain" [attr.aria-label]="'Remove ' + log.title" (click)="takeOut(log.id)">remove</button>
         </div>
       </section>
     }
@@ -72,7 +70,7 @@ import { Pick } from '../ui/pick';
           [value]="where()"
           (input)="where.set($any($event.target).value)"
       /></label>
-      <button pButton type="submit">Begin a stand-in</button>
+      <button pButton type="submit">Add a quick check</button>
     </form>
   `,
   styleUrl: './parts.css',
@@ -149,7 +147,7 @@ export class StandIns {
     const parsed = parseQuantity((this.typed()[id] ?? '').trim(), 'deviation', this.unit());
     if (!log) return;
     if (!parsed.ok) {
-      this.fault.set(`Reads now ${parsed.message}. Try: ${this.example()}`);
+      this.fault.set(`Reads now ${parsed.message}. Example: ${this.example()}`);
       return;
     }
     const full = tie ? this.round(log.check) : undefined;
@@ -173,8 +171,8 @@ export class StandIns {
     event.preventDefault();
     const [check, quantity] = (this.chosen() ?? '').split('/');
     const where = this.where().trim();
-    if (!quantity) return this.fault.set('Say which check it stands for. Try: Spindle axis');
-    if (!where) return this.fault.set('Say where it is read. Try: height over the bed, rear right corner');
+    if (!quantity) return this.fault.set('Say which check it stands for. Example: Spindle axis');
+    if (!where) return this.fault.set('Say where it is read. Example: height over the bed, rear right corner');
     this.changes.note({ kind: 'stand-in', content: { check, quantity, where } }, 'Begun: take it beside the full check twice.');
     this.fault.set('');
     this.chosen.set(null);

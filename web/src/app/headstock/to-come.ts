@@ -55,8 +55,8 @@ export class ToCome {
   protected readonly lathe = computed(() => machineFamily(this.desk.kind()) !== 'mill');
   protected readonly turning = computed(() => machineFamily(this.desk.kind()) === 'turning-centre');
   protected readonly title = computed(() => {
-    if (this.turning()) return 'Registers, bearings, and what is to come';
-    return this.lathe() ? 'Bearings, and what is to come' : 'What is still to come';
+    if (this.turning()) return 'Registers, bearings and planned changes';
+    return this.lathe() ? 'Bearings and planned changes' : 'Planned changes';
   });
 
   constructor() {

@@ -14,10 +14,10 @@ import { SchemaForm } from '../ui/schema-form';
   template: `
     <section aria-label="What the plan lacks">
       <p>
-        <b>{{ asks() }}</b> The call stands. How it is moved is planned when this is told; it is kept on the machine card.
+        <b>{{ asks() }}</b> The result is complete. To plan the move, this is needed. It is saved on the machine card.
       </p>
       <iso-schema-form [schema]="schema()" [value]="typed()" [faults]="faults()" [showAll]="tried()" (changed)="typed.set($event)" />
-      <button pButton type="button" class="next" (click)="keep()">Keep it on the machine card</button>
+      <button pButton type="button" class="next" (click)="keep()">Save it on the machine card</button>
     </section>
   `,
   styles: `

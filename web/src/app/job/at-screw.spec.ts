@@ -85,7 +85,7 @@ describe('at the screw', () => {
     await key(screen, /moved on tightening/);
     await typeIn(screen, 'Tightened, the needle reads', 'much');
     await screen.press('Keep it');
-    expect(screen.text()).toContain('"much" is not a number of divisions. Try: 10.5');
+    expect(screen.text()).toContain('"much" is not a number of divisions. Example: 10.5');
     await typeIn(screen, 'Tightened, the needle reads', '12');
     // By pencil: 1.5 divisions of 2 µm past, counting up is toward you.
     expect(screen.text()).toContain('It moved 0.003 mm toward you on tightening.');
@@ -118,7 +118,7 @@ describe('at the screw', () => {
     const before = [4, 8].map((shift) => barRound(-50, 9, { moves: [{ made: moved(shift) }] }));
     const { screen, made, server } = await toScrew(1, ...before);
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
-    await key(screen, /done: take the next round/);
+    await key(screen, /start the next round/);
     await until(() => server.sent.length === 1);
     expect(made()?.preset).toBe(6);
   });
@@ -178,7 +178,7 @@ describe('at the screw', () => {
   it('done is done: the move counts from now', async () => {
     const { screen, server } = await toScrew(1);
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
-    await key(screen, /done: take the next round/);
+    await key(screen, /start the next round/);
     await until(() => server.sent.length === 1);
     expect((server.sent[0].body as MoveWrite).doneAt).not.toBeNull();
   });
@@ -210,7 +210,7 @@ describe('the keys of a job card', () => {
     // Some steps are not ticked: it is asked once.
     await press('d');
     expect(server.sent.length).toBe(2);
-    expect(card.text()).toContain('2 of 8 steps ticked. Is all of it done?');
+    expect(card.text()).toContain('2 of 8 steps ticked. Are all of them done?');
     await press('d');
     await until(() => server.sent.length === 3);
     expect((server.sent[2].body as MoveWrite).doneAt).not.toBeNull();

@@ -198,10 +198,11 @@ export class AtScrew {
     if (id === null) return 'Dial: choose the one that stands at the part';
     const known = this.dials().find((dial) => dial.id === id);
     const division = known ? known.graduation : sizeOf(this.division(), 'deviation');
-    if (division === null) return `One division: "${this.division()}" is not a size with its unit. Try: 0.01 mm`;
+    if (division === null) return `One division: "${this.division()}" is not a size with its unit. Example: 0.01 mm`;
     if (side === null) return `The stylus: say on which side of the ${this.part()} it stands`;
     const over = this.angle() ? sizeOf(this.over(), 'length') : null;
-    if (this.angle() && over === null) return `From the pivot to the stylus: "${this.over()}" is not a length with its unit. Try: 250 mm`;
+    if (this.angle() && over === null)
+      return `From the pivot to the stylus: "${this.over()}" is not a length with its unit. Example: 250 mm`;
     if (pressed === null) return 'The needle: press the stylus in, and say whether it counts up or down';
     const kept = { kitId: known?.id ?? null, name: known?.name ?? 'The dial' };
     return { ...kept, graduation: division, readTo: known?.readTo ?? 0.5, side, pressed, over };
@@ -276,7 +277,7 @@ export class AtScrew {
   private note(follows: (tightened: number) => Partial<Made>): boolean {
     const [target, reads] = [this.target(), divisionsOf(this.reading())];
     if (!target || reads === null) {
-      this.problem.set(`Tightened, the needle reads: "${this.reading()}" is not a number of divisions. Try: ${target?.target ?? 0}`);
+      this.problem.set(`Tightened, the needle reads: "${this.reading()}" is not a number of divisions. Example: ${target?.target ?? 0}`);
       return false;
     }
     this.problem.set('');

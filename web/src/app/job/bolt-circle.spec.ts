@@ -22,7 +22,7 @@ describe('the bolts of a head', () => {
     for (const reads of ['0', '0.5', '1', '1.5', '1.5', '2']) asked.push(await read(reads));
     expect(asked.map((label) => /Bolt (\d)/.exec(label)?.[1])).toEqual(['1', '3', '2', '4', '1', '3']);
     expect(circle.text()).toContain('1: 0 div 3: 0.5 div 2: 1 div 4: 1.5 div 1: 1.5 div 3: 2 div');
-    await circle.press('take the last one back');
+    await circle.press('undo the last one');
     expect(circle.text()).not.toContain('3: 2 div');
   });
 
@@ -37,7 +37,7 @@ describe('the bolts of a head', () => {
   it('a needle that is no number is refused, and stays in its field', async () => {
     const { circle, read } = await open();
     await read('a bit');
-    expect(circle.text()).toContain('"a bit" is not a number of divisions. Try: -1.5');
+    expect(circle.text()).toContain('"a bit" is not a number of divisions. Example: -1.5');
     expect(circle.all('.figures').length).toBe(0);
   });
 });

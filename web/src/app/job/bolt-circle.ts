@@ -55,7 +55,7 @@ type Bolts = NonNullable<Made['bolts']>;
         <p class="figures">{{ line() }}</p>
         <p>
           {{ told() }}
-          <button pButton type="button" class="plain" (click)="takeBack()">take the last one back</button>
+          <button pButton type="button" class="plain" (click)="takeBack()">undo the last one</button>
         </p>
       }
     </div>
@@ -144,7 +144,7 @@ export class BoltCircle {
   protected add(): void {
     const parsed = readNumber(this.typed());
     if (!parsed || (parsed.unit !== '' && parsed.unit !== 'div') || Math.abs(parsed.value) > 9999) {
-      this.problem.set(`The needle: "${this.typed()}" is not a number of divisions. Try: -1.5`);
+      this.problem.set(`The needle: "${this.typed()}" is not a number of divisions. Example: -1.5`);
       return;
     }
     this.problem.set('');

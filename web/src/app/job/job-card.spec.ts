@@ -26,7 +26,7 @@ describe('a job card', () => {
     expect(card.text()).toContain('Bring it 0.021 mm toward you 0.8 thou');
     expect(card.text()).toContain('Slack the screw on the side it moves toward (your side)');
     expect(card.text()).toContain('10.5 div from zero, counting up');
-    expect(card.text()).toContain('of the screw; believe the needle');
+    expect(card.text()).toContain('of the screw. Watch the needle');
     expect(card.all('.caution').length).toBeGreaterThan(1);
   });
 
@@ -49,14 +49,14 @@ describe('a job card', () => {
       shift.dispatchEvent(new Event('input'));
     }
     // Nothing was ticked: it is asked once.
-    await card.press(/^It is done/);
+    await card.press(/^Done: start/);
     expect(server.sent.length).toBe(0);
-    expect(card.text()).toContain('No step ticked. Is all of it done? Press again; or tick what has been done.');
+    expect(card.text()).toContain('No step ticked. Are all of them done? Press again, or tick what has been done.');
     TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: 'Escape' }));
     await card.fixture.whenStable();
-    expect(card.text()).withContext('Escape: not all of it').not.toContain('Is all of it done?');
-    await card.press(/^It is done/);
-    await card.press(/^All of it is done/);
+    expect(card.text()).withContext('Escape: not all of it').not.toContain('Are all of them done?');
+    await card.press(/^Done: start/);
+    await card.press(/^All steps are done/);
     await until(() => server.sent.length === 1);
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ doneAt: jasmine.any(String), shift: '0.5 div' }));
     const { begunAt, doneAt } = server.sent[0].body as { begunAt: string; doneAt: string };
@@ -141,7 +141,7 @@ describe('a job card', () => {
       expect(card.text()).toContain('Drive the needle back to where it was zeroed, and read a new round.');
       expect(card.all('ol li').length).toBe(0);
       expect(card.text()).not.toContain('It is done');
-      await card.press('Put this card away');
+      await card.press('Close this card');
       await until(() => server.sent.length === 1);
       expect(sent().made?.putAway?.by).toBe(TestBed.inject(Settings).by());
       await until(() => card.text().includes('There is nothing to move here.'));
@@ -198,7 +198,7 @@ describe('a job card', () => {
       const card = await show(JobCard, { roundId: rounds[2].id, quantity: 'offsetHorizontal' });
       await until(() => card.text().includes('Two moves went the wrong way'));
       expect(card.all('ol li').length).toBe(0);
-      expect(card.text()).not.toContain('take the next round');
+      expect(card.text()).not.toContain('start the next round');
       await card.tick(/This has been done/);
       await until(() => card.all('ol li').length > 0);
     });
@@ -212,7 +212,7 @@ describe('a job card', () => {
       expect(card.text()).not.toContain('The last move went the wrong way');
       expect(card.all('ol li').length).toBe(0);
       // That it is out is kept on the card that it went in by; then this round is old.
-      await card.press('It is out again');
+      await card.press('The shims are out');
       await until(() => server.sent.length === 1);
       const sent = server.sent[0].body as MoveWrite;
       expect([sent.roundId, sent.amount, sent.made?.takenOut?.by]).toEqual([rounds[0].id, 45, TestBed.inject(Settings).by()]);
@@ -267,7 +267,7 @@ describe('a job card', () => {
       await card.fixture.whenStable();
     };
     await enter('two leaves');
-    expect(card.text()).toMatch(/"two leaves" (has no unit|is no leaf of shim)\. Try: 0\.05 \+ 0\.02 mm/);
+    expect(card.text()).toMatch(/"two leaves" (has no unit|is no leaf of shim)\. Example: 0\.05 \+ 0\.02 mm/);
     expect(server.sent).toEqual([]);
     await enter('0.05 mm + 0.02');
     await until(() => server.sent.length === 1);
@@ -309,7 +309,7 @@ describe('a job card', () => {
     expect(card.text()).toContain('Bring it 0.021 mm toward you');
   });
 
-  it('a card ticked somewhere else says so and keeps the ticks to be put over it', async () => {
+  it('a card changed this card says so and keeps the ticks to be put over it', async () => {
     const { card, server } = await open(-21, 9, 'offsetHorizontal');
     await tick(card, 0);
     await until(() => server.sent.length === 1);
@@ -317,11 +317,11 @@ describe('a job card', () => {
     server.rounds = server.rounds.map((round) => ({ ...round, moves: [theirs] }));
     server.refuse = refusal(409, 'changed', theirs, 'version');
     await tick(card, 1);
-    await until(() => card.text().includes('ticked somewhere else meanwhile'));
-    await card.press('Put mine over it');
+    await until(() => card.text().includes('changed this card at the same time'));
+    await card.press('Overwrite with mine');
     await until(() => server.rounds[0].moves[0].ticks.length === 2);
     expect(server.sent.at(-1)?.body).toEqual(jasmine.objectContaining({ ticks: [0, 1], version: 4 }));
-    await until(() => !card.text().includes('ticked somewhere else'));
+    await until(() => !card.text().includes('changed this card'));
   });
 
   it('says that it is old news when another round has been read since', async () => {

@@ -271,8 +271,8 @@ export class JobCard extends JobNotes implements OnDestroy {
   });
   protected readonly askedDone = signal(false);
   protected readonly doneWords = computed(() => {
-    if (this.saved()?.doneAt) return 'Done: take the next round';
-    return this.askedDone() ? 'All of it is done: take the next round' : 'It is done: take the next round';
+    if (this.saved()?.doneAt) return 'Start the next round';
+    return this.askedDone() ? 'All steps are done: start the next round' : 'Done: start the next round';
   });
 
   /** Done, by the key or the button: where steps are not ticked it is asked once whether all of it is done. */

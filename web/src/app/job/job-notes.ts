@@ -40,7 +40,7 @@ export abstract class JobNotes extends JobStanding {
     });
   });
 
-  /** The card is put away: nothing is to be moved any more. */
+  /** The card is closed: nothing has to be moved any more. */
   protected putAway(): void {
     this.note({ putAway: { at: nowText(), by: this.settings.by() } });
   }

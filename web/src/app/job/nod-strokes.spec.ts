@@ -36,7 +36,7 @@ describe('the nod of a head', () => {
     panel.fixture.componentInstance.changed.subscribe((nod) => (sent = nod));
     await panel.type('Your side now reads', 'up a bit');
     await panel.press('Add this stroke');
-    expect(panel.text()).toContain('"up a bit" is no reading of this dial. Try: -13.5 div');
+    expect(panel.text()).toContain('"up a bit" is no reading of this dial. Example: -13.5 div');
     await panel.type('Your side now reads', `${after.operator / 2} div`);
     await panel.type('Column side now reads', `${after.column / 2} div`);
     await panel.press('Add this stroke');
@@ -45,7 +45,7 @@ describe('the nod of a head', () => {
     // −200 µm/m of 363.6: 163.6 are left, 36 µm; your side at −52, to fall by 36·560/220 = 91.6 more: −143.6 again.
     expect(panel.text()).toMatch(/450 mm behind it, ± \d+ mm, from these strokes/);
     expect(panel.text()).toContain('turn until your side reads -72 div');
-    await panel.press('take the last one back');
+    await panel.press('undo the last one');
     expect(sent).toEqual(jasmine.objectContaining({ sides: [BEFORE] }));
   });
 

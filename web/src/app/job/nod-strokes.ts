@@ -124,7 +124,7 @@ export class NodStrokes {
     const [operator, column] = [this.read(this.operator()), this.read(this.column())];
     if (operator === null || column === null) {
       const which = operator === null ? ['operator’s', this.operator()] : ['column', this.column()];
-      this.problem.set(`The ${which[0]} side now reads: "${which[1]}" is no reading of this dial. Try: -13.5 div`);
+      this.problem.set(`The ${which[0]} side now reads: "${which[1]}" is no reading of this dial. Example: -13.5 div`);
       return;
     }
     this.problem.set('');

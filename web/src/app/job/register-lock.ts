@@ -45,11 +45,11 @@ export function figureOf(
   if (typed && parsed && (parsed.unit === '' || parsed.unit === (unit === 'inch' ? 'in' : 'mm'))) {
     // With more digits it is another register, or another unit.
     if (Math.abs(parsed.value - Number(parsed.value.toFixed(digits))) < 1e-9) return { value: parsed.value, problem: '' };
-    const problem = `${name}: "${typed}" has more than the ${digits} digits after the point that this register holds. Try: ${parsed.value.toFixed(digits)}`;
+    const problem = `${name}: "${typed}" has more than the ${digits} digits after the point that this register holds. Example: ${parsed.value.toFixed(digits)}`;
     return { value: null, problem };
   }
   const what = typed ? `"${typed}" is no value of this register` : 'is missing';
-  return { value: null, problem: `${name}: ${what}. Try: ${unit === 'inch' ? '12.0281' : '305.525'}` };
+  return { value: null, problem: `${name}: ${what}. Example: ${unit === 'inch' ? '12.0281' : '305.525'}` };
 }
 
 /** Which register it is, and the old value off the control: locked before anything is changed, and never changed again. */
@@ -166,12 +166,12 @@ export class RegisterLock {
     const [kind, unit, programming, name] = [this.kind(), this.unit(), this.counts(), this.name().trim()];
     const digits = Number(this.digits());
     if (this.picked() === null) return this.problem.set('Register: say which one it is');
-    if (!name) return this.problem.set('Register: is missing. Try: work shift X');
+    if (!name) return this.problem.set('Register: is missing. Example: work shift X');
     if (kind === null) return this.problem.set('Register: say whether the control adds it, or whether it is a reference');
     if (unit === null) return this.problem.set('Register: say whether it is in mm or in inch');
     if (programming === null) return this.problem.set('Register: say whether it counts a radius or a diameter');
     if (!Number.isInteger(digits) || digits < 1 || digits > 6)
-      return this.problem.set('Digits: must be a whole number from 1 to 6. Try: 3');
+      return this.problem.set('Digits: must be a whole number from 1 to 6. Example: 3');
     if (this.changedSince()) return;
     const value = this.read();
     if (value === null) return;

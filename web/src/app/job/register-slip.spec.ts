@@ -33,7 +33,7 @@ describe('the slip of a register', () => {
     };
     const goOn = async (shows: string) => {
       await slip.type('What it shows now', shows);
-      await slip.press('Go on with it');
+      await slip.press('Continue');
       await slip.fixture.whenStable();
     };
     return { slip, sent, lock, jog, goOn };
@@ -43,7 +43,7 @@ describe('the slip of a register', () => {
     const { slip, sent, lock } = await open();
     expect(slip.all('.slips').length).toBe(0);
     await lock('three hundred');
-    expect(slip.text()).toContain('"three hundred" is no value of this register. Try: 305.525');
+    expect(slip.text()).toContain('"three hundred" is no value of this register. Example: 305.525');
     await lock();
     expect(sent[0].old?.value).toBe(305.525);
     // Half of 48 µm is 24 µm; a register that counts a diameter changes by 0.048.
@@ -189,7 +189,7 @@ describe('the slip of a register', () => {
   it('a value with more digits than the register holds is not what stands there', async () => {
     const { slip, sent, lock } = await open();
     await lock('305.5251');
-    expect(slip.text()).toContain('has more than the 3 digits after the point that this register holds. Try: 305.525');
+    expect(slip.text()).toContain('has more than the 3 digits after the point that this register holds. Example: 305.525');
     expect(sent).toEqual([]);
   });
 
@@ -298,7 +298,7 @@ describe('the slip of a register', () => {
     expect(slip.text()).toContain('Its first old value stays: 305.525 mm');
     await goOn('305.525');
     expect(slip.text()).toContain('put it back from the log of registers first');
-    await slip.press('Go on with it');
+    await slip.press('Continue');
     expect(sent.length).withContext('no tick gets past it').toBe(0);
     await goOn('305.573');
     expect(sent.at(-1)?.old).toEqual(old);

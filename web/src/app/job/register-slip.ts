@@ -187,12 +187,13 @@ export class RegisterSlip {
     const [use, end, instrument] = [this.use(), this.end(), this.instrument()];
     if (!use) return;
     const by = this.jogFigure(this.jogBy());
-    if (by === null) return this.problem.set('Jogged by: give what the display went by. Try: 0.02');
-    if (by === 0) return this.problem.set('Jogged by: 0 tells nothing. Try: 0.02');
+    if (by === null) return this.problem.set('Jogged by: give what the display went by. Example: 0.02');
+    if (by === 0) return this.problem.set('Jogged by: 0 tells nothing. Example: 0.02');
     if (end === null) return this.problem.set('The stylus: say on which end of the slide’s line it stands');
     const read = (text: string) => (text.trim() ? readingValue(text.trim(), 'indicator', instrument) : null);
     const [before, after] = [read(this.needleBefore()), read(this.needleAfter())];
-    if (!before?.ok || !after?.ok) return this.problem.set('The needle: give it before and after the jog, in divisions. Try: 0 and 4.5');
+    if (!before?.ok || !after?.ok)
+      return this.problem.set('The needle: give it before and after the jog, in divisions. Example: 0 and 4.5');
     if (before.value === after.value) return this.problem.set('The needle did not move: is it pegged? Nudge it both ways, and jog again');
     this.problem.set('');
     // One end sees half of what the two differ by; at the rear end the needle goes the other way.
@@ -221,7 +222,8 @@ export class RegisterSlip {
   /** The control took the position itself: what it shows now is compared with the old value and the jog. */
   protected took(): void {
     const [use, plan, whole, stands] = [this.use(), this.plan(), this.whole(), this.stands()];
-    if (!whole) return this.problem.set('Jogged until they agree: give what the display went by until the readings agreed. Try: 0.0565');
+    if (!whole)
+      return this.problem.set('Jogged until they agree: give what the display went by until the readings agreed. Example: 0.0565');
     const value = use && plan ? this.number(this.taken(), 'What it shows now') : null;
     if (!use || !plan || value === null) return;
     // Whichever way the little jog told: the other way it cannot have been.

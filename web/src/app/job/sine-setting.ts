@@ -104,7 +104,7 @@ export class SineSetting {
   private read(text: string, dimension: Extract<Dimension, 'deviation' | 'length'>, name: string): number | null {
     const parsed = parseQuantity(text.trim(), dimension, TYPED[this.settings.system()][dimension]);
     if (text.trim() && parsed.ok && parsed.value > 0) return parsed.value;
-    this.problem.set(`${name}: ${text.trim() ? `"${text.trim()}" is no size` : 'is missing'}. Try: ${this.example()[dimension]}`);
+    this.problem.set(`${name}: ${text.trim() ? `"${text.trim()}" is no size` : 'is missing'}. Example: ${this.example()[dimension]}`);
     return null;
   }
 

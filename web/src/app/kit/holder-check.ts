@@ -92,8 +92,8 @@ export class HolderCheck {
     if (!this.bottom().trim()) return null;
     const bottom = parseQuantity(this.bottom(), 'deviation', this.unit());
     const top = parseQuantity(this.top().trim() || '0', 'deviation', this.unit());
-    if (!bottom.ok) return { text: `Reads at the bottom ${bottom.message}. Try: ${this.example()}` };
-    if (!top.ok) return { text: `Back at the top ${top.message}. Try: 0` };
+    if (!bottom.ok) return { text: `Reads at the bottom ${bottom.message}. Example: ${this.example()}` };
+    if (!top.ok) return { text: `Back at the top ${top.message}. Example: 0` };
     if (Math.abs(top.value) > Math.max(SLIPPED, Math.abs(bottom.value) / 4))
       return { text: 'The needle did not come back at the top: something slipped or was touched. Tighten the holder and begin again.' };
     const sag = bottom.value - top.value / 2;

@@ -223,7 +223,7 @@ export class KitCard {
   protected leave(): void {
     if (!this.changed() || this.warned()) return this.cancel();
     this.warned.set(true);
-    this.problem.set('What you changed is not kept yet. Press Escape again to leave it as it was.');
+    this.problem.set('Your changes are not saved yet. Press Escape again to discard it.');
   }
 
   protected cancel(): void {
@@ -243,7 +243,7 @@ export class KitCard {
     event.preventDefault();
     this.tried.set(true);
     if (this.faults().length || this.careFaults().length || !this.name().trim()) {
-      this.problem.set(this.name().trim() ? '' : `Name is missing. Try: ${KIT_NAMES[this.item().kind].example}`);
+      this.problem.set(this.name().trim() ? '' : `Name is missing. Example: ${KIT_NAMES[this.item().kind].example}`);
       return;
     }
     const version = this.newer()?.version ?? this.item().version;
@@ -258,7 +258,7 @@ export class KitCard {
         this.newer.set(kitItemSchema.safeParse(failure.current).data ?? null);
         this.problem.set(
           failure.current
-            ? 'Somebody else has changed it meanwhile. What you typed is still here; keep it again to put it over theirs.'
+            ? 'Somebody else has changed it meanwhile. What you typed is still here. Save again to overwrite their version.'
             : failure.message,
         );
       },

@@ -31,7 +31,7 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
     <iso-notice [text]="problem()" />
     @if (overdue().length) {
       <section class="overdue" aria-label="Overdue">
-        <h2>Not to be trusted without a look</h2>
+        <h2>Check before use</h2>
         <ul>
           @for (line of overdue(); track $index) {
             <li>{{ line }}</li>

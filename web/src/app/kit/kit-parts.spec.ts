@@ -101,7 +101,7 @@ describe('kit with its care', () => {
   it('what is overdue is told first, and kinds stand together', async () => {
     await openShop([], { prepare: ({ kit }) => void kit.push(piece('square', { blade: '300 mm' }, { due: '2020-01-01' })) });
     const list = await show(KitList);
-    expect(list.text()).toMatch(/Not to be trusted without a look My square: overdue by \d+ days/);
+    expect(list.text()).toMatch(/Check before use My square: overdue by \d+ days/);
     expect(list.text()).toContain('Squares My square');
   });
 
@@ -110,14 +110,14 @@ describe('kit with its care', () => {
     const list = await show(KitList);
     await list.pick('Add to the kit', 'a test bar');
     await list.type('Name', 'Long bar');
-    await list.press('Keep');
+    await list.press('Save');
     expect(list.text()).toContain('Diameter is missing');
     await list.type('Diameter', '32');
     await list.type('Due again on', 'soon');
-    await list.press('Keep');
+    await list.press('Save');
     expect(list.text()).toContain('must be a date');
     await list.type('Due again on', '2027-01-31');
-    await list.press('Keep');
+    await list.press('Save');
     expect(server.sent[0].body).toEqual(
       jasmine.objectContaining({ kind: 'test-bar', data: { diameter: '32 mm' }, care: { due: '2027-01-31' } }),
     );
@@ -131,7 +131,7 @@ describe('kit with its care', () => {
     const note = card.element.querySelector<HTMLInputElement>('[aria-label="Last checked: a note"]') as HTMLInputElement;
     note.value = 'still alike';
     note.dispatchEvent(new Event('input'));
-    await card.press('Keep');
+    await card.press('Save');
     const sent = (server.sent[0].body as KitItem).care.notes ?? [];
     expect(sent.map((entry) => [entry.by, entry.text])).toEqual([
       ['RM', 'new'],
@@ -148,7 +148,7 @@ describe('kit with its care', () => {
     bottom.dispatchEvent(new Event('input'));
     await card.fixture.whenStable();
     await card.press('Keep -12 µm for this holder');
-    await card.press('Keep');
+    await card.press('Save');
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ data: { sag: '-12 µm' } }));
     expect((server.sent[0].body as KitItem).care.notes?.[0].text).toBe('Droop measured: -12 µm');
   });
@@ -207,7 +207,7 @@ describe('kit with its care', () => {
     const card = await show(KitCard, { item: piece('pins', { diameter: '10 mm' }) });
     await card.press('Change My pins');
     server.refuse = refusal(400, 'is too odd', undefined, 'name');
-    await card.press('Keep');
+    await card.press('Save');
     expect(card.text()).toContain('is too odd');
   });
 });

@@ -14,10 +14,10 @@ describe('the kit', () => {
     const kit = await show(KitList);
     const [item] = server.kit;
     await kit.press(`Change ${item.name}`);
-    await kit.press(`Put ${item.name} in the archive`);
+    await kit.press(`Archive ${item.name}`);
     await until(() => kit.text().includes('In the archive since'));
     expect(kit.all(`button[aria-label="Change ${item.name}"]`).length).toBe(0);
-    await kit.press(`Take ${item.name} out of the archive`);
+    await kit.press(`Restore ${item.name}`);
     await until(() => !kit.text().includes('In the archive since'));
     expect(server.sent.map(({ body }) => (body as { away: boolean }).away)).toEqual([true, false]);
   });
@@ -33,7 +33,7 @@ describe('the kit', () => {
     await kit.press(`Change ${name}`);
     await kit.type('Name', 'Another');
     await escape();
-    expect(kit.text()).toContain('What you changed is not kept yet. Press Escape again to leave it as it was.');
+    expect(kit.text()).toContain('Your changes are not saved yet. Press Escape again to discard it.');
     await kit.type('Name', 'Yet another');
     await escape();
     expect(kit.field('Name').value).withContext('something was typed since: it is asked again').toBe('Yet another');
@@ -51,11 +51,11 @@ describe('the kit', () => {
     const { server } = await openShop();
     const kit = await show(KitList);
     await kit.pick('Add to the kit', 'an instrument');
-    await kit.press('Keep');
+    await kit.press('Save');
     expect(kit.text()).toContain('One division is missing');
     await kit.type('Name', 'Best dial');
     await kit.type('One division', '0.002');
-    await kit.press('Keep');
+    await kit.press('Save');
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/kit' }));
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Best dial', data: { kind: 'lever', graduation: '0.002 mm' } }));
   });
@@ -72,13 +72,13 @@ describe('the kit', () => {
     leaves.value = 'many';
     leaves.dispatchEvent(new Event('change'));
     await kit.fixture.whenStable();
-    await kit.press('Keep');
+    await kit.press('Save');
     expect(kit.text()).toContain('must be a whole number of leaves');
     leaves.value = '7';
     leaves.dispatchEvent(new Event('change'));
     await kit.fixture.whenStable();
     await kit.press('Take out');
-    await kit.press('Keep');
+    await kit.press('Save');
     expect((server.sent[0].body as { data: unknown }).data).toEqual({
       stock: [
         { thickness: '0.05 mm', count: 2 },
@@ -93,9 +93,9 @@ describe('the kit', () => {
     await kit.press('Change Lever dial');
     await kit.type('Name', 'Our dial');
     server.refuse = refusal(409, 'changed', { ...server.kit[0], version: 5 }, 'version');
-    await kit.press('Keep');
+    await kit.press('Save');
     expect(kit.text()).toContain('Somebody else has changed it meanwhile');
-    await kit.press('Keep');
+    await kit.press('Save');
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Our dial', version: 5 }));
   });
 });

@@ -50,7 +50,7 @@ export interface ShimRow {
           <td>
             <button pButton type="button" class="plain" (click)="put(without(i))">Take out</button>
             @if (fault(i); as fault) {
-              <iso-notice [text]="fault.message + '. Try: ' + fault.example" />
+              <iso-notice [text]="fault.message + '. Example: ' + fault.example" />
             }
           </td>
         </tr>

@@ -26,7 +26,7 @@ import { Choices } from '../ui/choices';
           </li>
         }
       </ul>
-      <p><button pButton type="button" class="next" (click)="take.emit(lines())">Put these into the sheet</button></p>
+      <p><button pButton type="button" class="next" (click)="take.emit(lines())">Use these limits</button></p>
     }
   `,
   styles: `

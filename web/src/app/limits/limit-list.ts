@@ -169,14 +169,14 @@ export class LimitList {
     this.store.change(this.sheetId(), content, version).subscribe({
       next: (saved) => {
         this.forget();
-        this.told.set(`Kept as version ${saved.version}. Surveys go on judging by the version they pinned.`);
+        this.told.set(`Saved as version ${saved.version}. Surveys keep their limits until you switch them (Order and limits).`);
       },
       error: (failure: ApiFailure) => {
         const newer = storedLimitSheetSchema.safeParse(failure.current).data;
         if (newer) this.type({ version: newer.version });
         this.problem.set(
           newer
-            ? `Somebody else has kept version ${newer.version} meanwhile. What you typed is still here; keep it again to put it over theirs.`
+            ? `Somebody else has kept version ${newer.version} meanwhile. What you typed is still here. Save again to overwrite their version.`
             : failure.message,
         );
       },

@@ -61,7 +61,7 @@ export class LimitTable {
         high: cell('high', 'Highest'),
         over: cell('over', 'Stated for a length of', !!info.over),
         least: cell('least', 'Never narrower than', !!info.over),
-        aim: cell('aim', 'Aim'),
+        aim: cell('aim', 'Target'),
         reason: cell('reason', 'Reason'),
       };
     });

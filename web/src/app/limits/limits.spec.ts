@@ -114,7 +114,7 @@ describe('the limits', () => {
   it('a sheet of the shop’s own goes into the archive and out of it again', async () => {
     const { server, page } = await open('ours');
     const own = server.limits[0];
-    await page.press(`Put ${own.content.name} in the archive`);
+    await page.press(`Archive ${own.content.name}`);
     await until(() => page.text().includes('In the archive: 1'));
     expect(
       page
@@ -122,7 +122,7 @@ describe('the limits', () => {
         .map((entry) => entry.textContent ?? '')
         .join(),
     ).not.toContain(own.content.name);
-    await page.press(`Take ${own.content.name} out of the archive`);
+    await page.press(`Restore ${own.content.name}`);
     await until(() => !page.text().includes('In the archive'));
     expect(server.limits[0].archived).toBeUndefined();
   });
@@ -141,10 +141,10 @@ describe('the limits', () => {
     await put(page, 'Highest, Tailstock sideways', '0.02');
     expect(field(page, 'Highest, Tailstock sideways').value).toBe('0.02 mm');
     expect(localStorage.getItem('isometra-draft:limits:ours')).toContain('0.02 mm');
-    await page.press('Keep as version 4');
+    await page.press('Save as version 4');
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'PUT', path: '/limits/ours' }));
     expect((server.sent[0].body as { content: LimitSheet }).content.lines[0].zone).toEqual([-15, 20]);
-    expect(page.text()).toContain('Kept as version');
+    expect(page.text()).toContain('Saved as version');
     expect(localStorage.getItem('isometra-draft:limits:ours')).toBeNull();
   });
 
@@ -152,11 +152,11 @@ describe('the limits', () => {
     const { server, page } = await open('ours');
     await put(page, 'Highest, Tailstock sideways', 'wide');
     expect(page.text()).toContain('"wide" is not a small distance');
-    await put(page, 'Aim, Tailstock sideways', '0.002 mm');
-    await page.press('Keep as version 4');
+    await put(page, 'Target, Tailstock sideways', '0.002 mm');
+    await page.press('Save as version 4');
     expect(page.text()).toContain('needs another look');
     expect(server.sent.length).toBe(0);
-    await page.press('Drop the changes');
+    await page.press('Discard changes');
     expect(field(page, 'Highest, Tailstock sideways').value).toBe('0.015 mm');
   });
 
@@ -164,22 +164,22 @@ describe('the limits', () => {
     const { server, page } = await open('ours');
     await put(page, 'Highest, Tailstock sideways', '0.02 mm');
     server.refuse = refusal(409, 'changed', stored(7));
-    await page.press('Keep as version 4');
+    await page.press('Save as version 4');
     expect(page.text()).toContain('Somebody else has kept version 7 meanwhile');
-    await page.press('Keep as version 8');
+    await page.press('Save as version 8');
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ version: 7 }));
   });
 
   it('a file with mistakes names each and takes nothing in; a good one is taken in', async () => {
     const { server, page } = await open('general');
     await choose(page, new File(['check,quantity,low,high\nbed-twst,x,1,2\nseat,rock,,ten\nseat,clampShift,,'], 'Bad.csv'));
-    for (const words of ['“Bad.csv” was not taken in', '3 mistakes', 'row 2, check', 'row 3, high', 'row 4, low and high'])
+    for (const words of ['“Bad.csv” was not imported', '3 mistakes', 'row 2, check', 'row 3, high', 'row 4, low and high'])
       expect(page.text()).toContain(words);
     expect(server.sent.length).toBe(0);
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     await choose(page, new File([limitsToCsv(own())], 'Good.csv'));
     expect((server.sent[0].body as { content: LimitSheet }).content.name).toBe('Good');
-    expect(page.text()).not.toContain('was not taken in');
+    expect(page.text()).not.toContain('was not imported');
   });
 
   it('its versions are told with what each changed, and an old one can be brought back', async () => {
@@ -189,7 +189,7 @@ describe('the limits', () => {
     await page.choose('its versions');
     expect(page.text()).toContain('1 changed, 1 taken out');
     expect(page.text()).toContain('called “Ours”');
-    await page.press('Bring back version 2');
+    await page.press('Restore version 2');
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ content: own(), version: 3 }));
   });
 
@@ -202,7 +202,7 @@ describe('the limits', () => {
     await page.choose('limits from the job');
     await page.type('Taper allowed on diameter', '0.01 mm');
     await page.type('Over a length of', '250 mm');
-    await page.press('Put these into the sheet');
+    await page.press('Use these limits');
     expect((server.sent[0].body as { content: LimitSheet }).content.lines[0]).toEqual(
       jasmine.objectContaining({ zone: [-5, 5], reason: 'taper of 0.01 mm over 250 mm' }),
     );
@@ -230,8 +230,8 @@ describe('judging old rounds again', () => {
     const { server } = await openShop([barRound(20, 5), barRound(2, 5)]);
     const page = await show(Rejudge, { sheet: startingSheet('light-bench') });
     await page.choose('L-14');
-    await until(() => page.text().includes('would come out differently'));
-    expect(page.text()).toContain('One call of 2 rounds would come out differently.');
+    await until(() => page.text().includes('would be different'));
+    expect(page.text()).toContain('One result of 2 rounds would be different.');
     expect(page.text()).toContain('Tailstock sideways: 0.020 mm toward you');
     expect(page.text()).toContain('out → would be in');
     expect(server.sent.length).toBe(0);

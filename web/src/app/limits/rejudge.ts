@@ -21,7 +21,7 @@ import { dateWords } from '../data/when';
   imports: [Glyph, Notice, Choices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p>Which old calls would come out differently by this sheet? Nothing is changed by looking.</p>
+    <p>Which old results would be different with this sheet? Looking changes nothing.</p>
     @if (machines().length) {
       <iso-choices label="Machine" [options]="choices()" [value]="chosen()" (chosen)="look($event)" />
     } @else {
@@ -30,8 +30,8 @@ import { dateWords } from '../data/when';
     <iso-notice [text]="problem()" />
     @if (rounds(); as all) {
       <p>
-        <b>{{ changes().length === 0 ? 'No call' : changes().length === 1 ? 'One call' : changes().length + ' calls' }}</b> of
-        {{ all.length }} {{ all.length === 1 ? 'round' : 'rounds' }} would come out differently.
+        <b>{{ changes().length === 0 ? 'No result' : changes().length === 1 ? 'One result' : changes().length + ' results' }}</b> of
+        {{ all.length }} {{ all.length === 1 ? 'round' : 'rounds' }} would be different.
       </p>
       <ul>
         @for (change of changes(); track $index) {

@@ -26,10 +26,10 @@ import { dateWords } from '../data/when';
               pButton
               type="button"
               class="plain"
-              [attr.aria-label]="'Bring back version ' + entry.version"
+              [attr.aria-label]="'Restore version ' + entry.version"
               (click)="back.emit(entry.content)"
             >
-              bring it back
+              restore
             </button>
           }
         </li>

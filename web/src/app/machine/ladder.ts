@@ -14,7 +14,7 @@ import { Desk } from './desk';
   imports: [NgTemplateOutlet, RouterLink, RouterLinkActive, Glyph],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Ladder</h2>
+    <h2>Checks in order</h2>
     <p class="survey">
       {{ desk.survey()?.title }} <span class="soft">judged by “{{ desk.survey()?.judge?.name }}”</span>
     </p>
@@ -74,9 +74,11 @@ import { Desk } from './desk';
         <a [routerLink]="['/machines', desk.machine()!.id]">Tailstock: ways to check</a>
       }
       @if (castings() === 'headstock') {
-        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">{{ registers() ? 'Registers, to come' : 'Bearings, to come' }}</a>
+        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">{{
+          registers() ? 'Registers, planned changes' : 'Bearings, planned changes'
+        }}</a>
       } @else if (column()) {
-        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Still to come</a>
+        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Planned changes</a>
       }
       <a [routerLink]="['/machines', desk.machine()!.id, 'castings', castings()]">Castings</a>
       <a [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>

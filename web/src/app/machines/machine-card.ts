@@ -45,7 +45,7 @@ import { Notice } from '../ui/notice';
       }
       <iso-notice [text]="problem()" />
       <p class="acts">
-        <button pButton type="submit" class="next">{{ machineId() ? 'Keep the card' : 'Add this machine' }}</button>
+        <button pButton type="submit" class="next">{{ machineId() ? 'Save the card' : 'Add this machine' }}</button>
         <a class="act" routerLink="/machines">Back</a>
         @if (saved(); as machine) {
           <iso-archive [name]="machine.card.number" [archived]="machine.archived" (away)="archive(machine, $event)" />
@@ -94,7 +94,7 @@ export class MachineCardForm {
   /** Whether the survey goes by what is usual for the kind that was put right. */
   protected readonly anew = signal<boolean | null>(null);
   protected readonly forSurvey = (kind: string): readonly Choice<boolean>[] => [
-    { value: true, label: `goes by the order and limits of a ${kind} from now on` },
+    { value: true, label: `uses the order and limits of a ${kind} from now on` },
     { value: false, label: 'stays as it is' },
   ];
   protected readonly tried = signal(false);
@@ -191,7 +191,9 @@ export class MachineCardForm {
     const newer = storedMachineSchema.safeParse(failure.current).data;
     if (newer) {
       this.saved.set(newer);
-      this.problem.set('Somebody else has changed this card meanwhile. What you typed is still here; keep it again to put it over theirs.');
+      this.problem.set(
+        'Somebody else has changed this card meanwhile. What you typed is still here. Save again to overwrite their version.',
+      );
       return;
     }
     this.told.set(failure.faults.map((fault) => ({ ...fault, path: fault.path.replace(/^card\./, '') })));

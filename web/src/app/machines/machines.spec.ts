@@ -44,7 +44,7 @@ describe('the machines', () => {
     expect(list.all('.plate').length).toBe(0);
     expect(list.text()).not.toContain('No machine here yet');
     expect(list.text()).toContain('In the archive since 1 Mar 2026, EK.');
-    await list.press('Take L-14 out of the archive');
+    await list.press('Restore L-14');
     await until(() => list.all('.plate').length === 1);
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ path: `/machines/${LATHE}/archive`, body: { away: false, by: 'HB' } }));
   });
@@ -86,7 +86,7 @@ describe('a machine card', () => {
     // What a machine has is asked once it is known what it is; a choice is named as it is shown.
     expect(card.text()).not.toMatch(/tailstock|swing|table/i);
     await card.press('Add this machine');
-    expect(numbered(card).join()).toContain('Kind is missing: choose what kind of machine it is. Try: engine lathe');
+    expect(numbered(card).join()).toContain('Kind is missing: choose what kind of machine it is. Example: engine lathe');
     (card.fixture.componentInstance as unknown as { type: (value: object) => void }).type({
       number: 'L-9',
       swing: '300 mm',
@@ -135,11 +135,11 @@ describe('a machine card', () => {
     };
     expect(card.text()).not.toContain('The survey that runs');
     await put('turret-mill');
-    await card.press('Keep the card');
+    await card.press('Save the card');
     expect(card.text()).toContain('Say what becomes of the survey that runs');
     expect(server.sent).toEqual([]);
-    await card.choose(/^goes by the order and limits of a turret mill/);
-    await card.press('Keep the card');
+    await card.choose(/^uses the order and limits of a turret mill/);
+    await card.press('Save the card');
     await until(() => server.sent.length === 2);
     const survey = server.sent[1].body as SurveyWrite;
     expect(server.sent.map(({ path }) => path.split('/')[1])).toEqual(['machines', 'surveys']);
@@ -150,10 +150,10 @@ describe('a machine card', () => {
   it('goes into the archive and out of it again', async () => {
     const { server } = await openShop();
     const card = await show(MachineCardForm, { machineId: LATHE });
-    await card.press('Put L-14 in the archive');
+    await card.press('Archive L-14');
     await until(() => card.text().includes('In the archive since'));
     expect(server.machines[0].archived?.by).toBe('HB');
-    await card.press('Take L-14 out of the archive');
+    await card.press('Restore L-14');
     await until(() => !card.text().includes('In the archive since'));
     expect(server.machines[0].archived).toBeUndefined();
   });
@@ -164,9 +164,9 @@ describe('a machine card', () => {
     const card = await show(MachineCardForm, { machineId: LATHE });
     await card.type('Swing over bed', '430 mm');
     server.refuse = refusal(409, 'changed', { ...server.machines[0], version: 8 }, 'version');
-    await card.press('Keep the card');
+    await card.press('Save the card');
     expect(card.text()).toContain('Somebody else has changed this card');
-    await card.press('Keep the card');
+    await card.press('Save the card');
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ version: 8 }));
   });
 
@@ -174,7 +174,7 @@ describe('a machine card', () => {
     const { server } = await openShop();
     const card = await show(MachineCardForm, { machineId: LATHE });
     server.refuse = refusal(409, 'is already the number of another machine', undefined, 'card.number');
-    await card.press('Keep the card');
+    await card.press('Save the card');
     expect(numbered(card).join()).toContain('Shop number is already the number of another machine');
   });
 });

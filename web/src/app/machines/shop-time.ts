@@ -17,7 +17,7 @@ import { Pick } from '../ui/pick';
       <span class="line" (isoEscape)="choosing.set(false)">
         <label for="shop-zone">Time zone of the shop</label>
         <iso-pick inputId="shop-zone" label="Time zone of the shop" [options]="zones()" [value]="zone()" (chosen)="choose($event)" />
-        <button pButton type="button" class="plain" (click)="choosing.set(false)">leave it</button>
+        <button pButton type="button" class="plain" (click)="choosing.set(false)">cancel</button>
       </span>
     } @else {
       <span>Days and evenings are those of {{ zone() }}{{ from() }}.</span>

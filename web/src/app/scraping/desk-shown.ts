@@ -147,7 +147,7 @@ export abstract class DeskShown {
     const across = Math.min(width, height);
     const over = countedOver(across);
     const narrow = over > across ? `, counted over ${this.size(over, 'length')} of its length` : '';
-    return `${spots.perSquare.toFixed(0)} ± ${Math.max(1, Math.round(spots.expanded))} spots for a square${narrow}, wanted ${spots.target[0]} to ${spots.target[1]}: ${call}`;
+    return `${spots.perSquare.toFixed(0)} ± ${Math.max(1, Math.round(spots.expanded))} spots per square${narrow}, wanted ${spots.target[0]} to ${spots.target[1]}: ${call}`;
   });
   protected readonly aimInfo = computed(() => {
     const aim = this.surface()?.aim;
@@ -164,7 +164,7 @@ export abstract class DeskShown {
     const info = this.aimInfo();
     const say = this.aimSays;
     const wish = wanted === 0 ? `at most ${say(room)} either way` : `wanted ${say(wanted)} ± ${say(room)}`;
-    const label = info?.label ?? 'Aim';
+    const label = info?.label ?? 'Target';
     return desk?.aim ? `${label}: ${say(desk.aim.value)} ± ${say(desk.aim.doubt)}, ${wish}` : `${label}: not measured yet, ${wish}`;
   });
   protected readonly liner = computed(() => {

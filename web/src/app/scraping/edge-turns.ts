@@ -62,7 +62,7 @@ const WIDE = 813;
         (moved)="b.set(along($event))"
       />
       <span class="tries">
-        <button pButton type="button" (click)="keep()">It turned there</button>
+        <button pButton type="button" (click)="keep()">Record pivot</button>
         @if (tried()) {
           <button pButton type="button" class="plain" (click)="again()">once more: there</button>
         }

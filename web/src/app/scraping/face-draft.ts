@@ -118,7 +118,7 @@ export function asked({ text }: Draft): FigureName[] {
 
 /** The first thing that is missing or cannot be read, in a sentence; nothing where all is there. */
 export function faultIn(draft: Draft, system: UnitSystem): string | undefined {
-  if (!draft.text['name'].trim()) return 'Name: is missing. Try: Saddle, flat way';
+  if (!draft.text['name'].trim()) return 'Name: is missing. Example: Saddle, flat way';
   const missing = asked(draft).find((field) => {
     const left = !draft.text[field]?.trim();
     return figureOf(draft, field) === null && !(left && OPTIONAL.has(field));
@@ -127,7 +127,7 @@ export function faultIn(draft: Draft, system: UnitSystem): string | undefined {
     const numbers = numbersOf(draft);
     const count = inOrder(draft, figureOf(draft, 'width') ?? 1, figureOf(draft, 'height') ?? 1).length;
     if (numbers === null || (numbers.length > 0 && numbers.length !== count))
-      return `Numbers on the part: must be ${count} different ones from 1 to 99, or none. Try: ${Array.from({ length: count }, (_, i) => count - i).join(' ')}`;
+      return `Numbers on the part: must be ${count} different ones from 1 to 99, or none. Example: ${Array.from({ length: count }, (_, i) => count - i).join(' ')}`;
     if (draft.text['mate'] && draft.text['as'] === 'flank' && !draft.text['apart'])
       return 'Ends A of the two flanks: say whether they lie together or apart.';
     return undefined;
@@ -136,7 +136,7 @@ export function faultIn(draft: Draft, system: UnitSystem): string | undefined {
   const dimension = measureOf(missing, draft.text);
   const example = exampleFor({ ...(dimension && { dimension }), example: exampleOf(missing, draft.text) }, system);
   const typed = draft.text[missing]?.trim();
-  return `${label}: ${typed ? `"${typed}" cannot be read` : 'is missing'}. Try: ${example}`;
+  return `${label}: ${typed ? `"${typed}" cannot be read` : 'is missing'}. Example: ${example}`;
 }
 
 const whole = (draft: Draft, field: FigureName, most: number): number =>

@@ -24,7 +24,7 @@ describe('faces', () => {
     await page.type('Length, end A to end B', '90');
     await page.type('Straightedge or plate, length', '90');
     await page.press('To the desk');
-    expect(page.text()).toContain('Bore: is missing. Try: 80 mm');
+    expect(page.text()).toContain('Bore: is missing. Example: 80 mm');
     await page.type('Bore', '80');
     await page.press('To the desk');
     await until(() => server.surfaces.length === 1);
@@ -101,7 +101,7 @@ describe('faces', () => {
     for (const wrong of ['4 3 2', '4 3 2 2', '4 3 2 one']) {
       await page.type('Numbers on the part', wrong);
       await page.press('To the desk');
-      expect(page.text()).toContain('Numbers on the part: must be 4 different ones from 1 to 99, or none. Try: 4 3 2 1');
+      expect(page.text()).toContain('Numbers on the part: must be 4 different ones from 1 to 99, or none. Example: 4 3 2 1');
     }
     await page.type('Numbers on the part', '4, 3, 2, 11');
     await page.press('To the desk');
@@ -142,11 +142,11 @@ describe('faces', () => {
     const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     const page = await show(FaceForm);
     await page.press('To the desk');
-    expect(page.text()).toContain('Name: is missing. Try: Saddle, flat way');
+    expect(page.text()).toContain('Name: is missing. Example: Saddle, flat way');
     await page.type('Name', 'Flat way');
     await page.type('Length, end A to end B', 'long');
     await page.press('To the desk');
-    expect(page.text()).toContain('"long" cannot be read. Try: 400 mm');
+    expect(page.text()).toContain('"long" cannot be read. Example: 400 mm');
     await page.type('Length, end A to end B', '16 in');
     await page.type('Width', '60');
     await page.type('Straightedge or plate, length', '500');

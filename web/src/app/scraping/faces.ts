@@ -34,7 +34,7 @@ import { Notice } from '../ui/notice';
     }
     @if (away().length) {
       <p class="soft">
-        Put away:
+        Archived:
         @for (face of away(); track face.id) {
           <a [routerLink]="face.id">{{ face.name }}</a>{{ $last ? '' : ', ' }}
         }

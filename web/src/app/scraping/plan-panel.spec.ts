@@ -25,10 +25,10 @@ describe('a plan of depths', () => {
 
   it('asks which end is high before anything comes off', async () => {
     const { page, plans } = await open();
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(page.text()).toContain('How much higher it is');
     await page.type('Height of the wedge', '48 um');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(page.text()).toContain('Say which end stands high.');
     expect(plans).toEqual([]);
     await page.choose('end B');
@@ -36,7 +36,7 @@ describe('a plan of depths', () => {
     expect(page.text()).toContain(
       'Or in strips marked on the iron from end B: one pass each over 50 mm, 150 mm, 250 mm, 350 mm; what lies beyond is left alone.',
     );
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(plans[0].depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
   });
 
@@ -67,14 +67,14 @@ describe('a plan of depths', () => {
     const { page, plans } = await open();
     await page.type('Height of the wedge', '2 thou');
     await page.choose('end A');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(plans[0].depths[0].depth).toBeCloseTo(50.8 * 0.75, 6);
   });
 
   it('heights become depths down to the best plane', async () => {
     const { page, plans } = await open();
     await page.choose('heights read at each zone');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(page.text()).toContain('A plane needs heights at three zones or more.');
     for (const [zone, height] of [
       ['1', '0'],
@@ -87,7 +87,7 @@ describe('a plan of depths', () => {
       field.dispatchEvent(new Event('change'));
     }
     await page.fixture.whenStable();
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(plans[0].from).toBe('plane');
     expect(plans[0].depths.find(({ zone }) => zone === '2')?.depth).toBeCloseTo(12, 0);
   });
@@ -99,7 +99,7 @@ describe('a plan of depths', () => {
     await page.choose('depths by hand');
     const fields = [...page.element.querySelectorAll<HTMLInputElement>('.cell input')];
     expect(fields.map(({ value }) => value)).toEqual(['', '', '', '']);
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(page.text()).toContain('Give the depth of one zone at least');
     expect(plans).toEqual([]);
   });
@@ -111,10 +111,10 @@ describe('a plan of depths', () => {
     await page.type('Doubt of a height', '0 um');
     expect(page.text()).toContain('Less than one pass anywhere');
     await page.choose('no tilt to what it was read from');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(plans[0].depths.map(({ depth }) => Math.round(depth))).toEqual([30, 20, 10, 0]);
     await page.choose('a tilt that alignment asks for');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(page.text()).toContain('How much higher it is: give it above nothing');
     expect(plans.length).toBe(1);
   });
@@ -127,10 +127,10 @@ describe('a plan of depths', () => {
     for (const [zone, height] of Object.entries({ 1: 0, 2: 0, 3: 0 })) await put(`Height of zone ${zone}, The first bite`, `${height} um`);
     await put('Height of zone 3, The second bite', '-30 um');
     await put('Height of zone 4, The second bite', '-18 um');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(page.text()).toContain('Two bites join by two zones at least that both have read.');
     await put('Height of zone 2, The second bite', '-20 um');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     // It leaned by 10 µm a zone: zone 4 stands 22 µm over what that would have read.
     expect(plans[0].depths.map(({ depth }) => Math.round(depth))).toEqual([0, 0, 0, 22]);
   });
@@ -140,7 +140,7 @@ describe('a plan of depths', () => {
     await page.type('Height of the wedge', '48 um');
     await page.choose('end B');
     await page.type('All of it comes down by', '24 um');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(plans[0].depths.map(({ depth }) => depth)).toEqual([24, 36, 48, 60]);
     // 24: one and two; 36: two and two; 48: three and two; 60: four and two. Straight down first: four times three, then 0-2-3-4, then two more each.
     expect(page.text()).toContain('Tilted first, then straight down: 18 passes over zones, about 2 evenings.');
@@ -164,10 +164,10 @@ describe('a plan of depths', () => {
       await openShop([]);
       const shown = await panel(at(...turns));
       await shown.page.choose('widths over pins');
-      await shown.page.press('Work to this');
+      await shown.page.press('Use this plan');
       expect(shown.page.text()).toContain('Say which end the places are counted from.');
       await shown.page.choose('end A');
-      await shown.page.press('Work to this');
+      await shown.page.press('Use this plan');
       return shown;
     };
 
@@ -217,10 +217,10 @@ describe('a plan of depths', () => {
     await page.type('Doubt of a height', '0 um');
     await page.choose('no tilt to what it was read from');
     for (const zone of [1, 2, 3, 4]) await put(`Height of zone ${zone}`, '20 um');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(page.text()).toContain('One plane needs heights of both faces');
     for (const zone of [1, 2, 3, 4]) await put(`Height of zone ${zone}, Rear pad`, '0 um');
-    await page.press('Work to this');
+    await page.press('Use this plan');
     expect(plans[0].depths.map(({ depth }) => Math.round(depth))).toEqual([20, 20, 20, 20]);
     expect(others[0]?.surface.id).toBe(rear);
     expect(others[0]?.plan.depths.map(({ depth }) => Math.round(depth))).toEqual([0, 0, 0, 0]);

@@ -167,13 +167,13 @@ export class PlanPanel {
   private slope(text: string, high: HighEnd | null): Slope | null | string {
     if (!text.trim()) return null;
     const wedge = this.figure(text);
-    if (wedge === undefined || wedge <= 0) return `How much higher it is: give it above nothing. Try: ${this.example('48 um')}`;
+    if (wedge === undefined || wedge <= 0) return `How much higher it is: give it above nothing. Example: ${this.example('48 um')}`;
     return high === null ? 'Say which end stands high.' : { wedge, high };
   }
   /** Both slopes of a wedge, and what all of it comes down by, µm; a sentence where something cannot be. */
   private readonly wedges = computed((): { readonly slopes: readonly Slope[]; readonly down: number } | string => {
     const down = this.down().trim() ? this.figure(this.down()) : 0;
-    if (down === undefined || down < 0) return `What all of it comes down by: nothing, or more. Try: ${this.example('24 um')}`;
+    if (down === undefined || down < 0) return `What all of it comes down by: nothing, or more. Example: ${this.example('24 um')}`;
     const first = this.wedge() || (down > 0 ? '' : '0');
     const slopes = [this.slope(first, this.end()), this.slope(this.second(), this.other())];
     const wrong = slopes.find((slope) => typeof slope === 'string');
@@ -225,7 +225,7 @@ export class PlanPanel {
   private byHand(): Found | string {
     const depths = Object.entries(this.values('')).map(([zone, depth]) => ({ zone, depth }));
     if (depths.length === 0 || depths.some(({ depth }) => depth < 0))
-      return `Give the depth of one zone at least, none below nothing. Try: ${this.example('24 um')}`;
+      return `Give the depth of one zone at least, none below nothing. Example: ${this.example('24 um')}`;
     return { own: { depths, from: 'hand', why: 'by hand' }, prices: [] };
   }
 

@@ -48,7 +48,7 @@ describe('a print', () => {
     await until(() => page.text().includes('Touch the corner at end A, above.'));
     await page.press('The photograph is the whole face');
     await until(() => page.text().includes('bears'), 8000);
-    await page.press('Keep this print');
+    await page.press('Save print');
     await until(() => prints.length === 1);
     expect(Math.abs(prints[0].result.spots - truth.spots)).toBeLessThanOrEqual(Math.max(1, 0.05 * truth.spots));
     expect(Math.abs((prints[0].result.bearingShare ?? 0) - truth.share)).toBeLessThan(0.03);
@@ -71,13 +71,13 @@ describe('a print', () => {
     const { page, prints } = await open({ reference: { kitId: null, name: 'short', length: 250 } });
     await page.press('Count by eye');
     await page.type('Spots in a square', '12');
-    await page.press('Keep the count');
+    await page.press('Save count');
     expect(page.text()).toContain('Where the end A of the straightedge lay: must be from nothing to 150 mm');
     await page.type('Where the end A of the straightedge lay', '200 mm');
-    await page.press('Keep the count');
+    await page.press('Save count');
     expect(prints).toEqual([]);
     await page.type('Where the end A of the straightedge lay', '150 mm');
-    await page.press('Keep the count');
+    await page.press('Save count');
     expect(prints[0].bite).toEqual({ from: 150, length: 250 });
   });
 
@@ -85,14 +85,14 @@ describe('a print', () => {
     const { page, prints } = await open();
     await page.press('Count by eye');
     await page.type('Spots in a square', '12.5');
-    await page.press('Keep the count');
-    expect(page.text()).toContain('must be a whole number. Try: 12');
+    await page.press('Save count');
+    expect(page.text()).toContain('must be a whole number. Example: 12');
     await page.type('Spots in a square', '12');
     await page.type('Thickness of the film', 'thick');
-    await page.press('Keep the count');
+    await page.press('Save count');
     expect(page.text()).toContain('Film: must be a thickness');
     await page.type('Thickness of the film', '3 um');
-    await page.press('Keep the count');
+    await page.press('Save count');
     expect(prints[0]).toEqual(jasmine.objectContaining({ film: 3, picture: null }));
     expect(prints[0].result.spotsPerSquare).toBe(12);
   });

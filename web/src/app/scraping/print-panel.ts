@@ -98,7 +98,7 @@ export class PrintPanel implements OnDestroy {
     if (!print) return '';
     const bare =
       print.largestBare === null ? '' : `, largest bare circle ${bothUnits(print.largestBare, 'length', this.settings.shown()).large}`;
-    return `${print.spots} spots${print.spotsPerSquare === null ? '' : `, ${print.spotsPerSquare.toFixed(1)} for a square of an inch`}; ${Math.round(100 * print.bearingShare)} % bears${bare}.`;
+    return `${print.spots} spots${print.spotsPerSquare === null ? '' : `, ${print.spotsPerSquare.toFixed(1)} per square inch`}; ${Math.round(100 * print.bearingShare)} % bears${bare}.`;
   });
 
   constructor() {
@@ -243,7 +243,7 @@ export class PrintPanel implements OnDestroy {
     const parsed = this.lay().trim() ? parseQuantity(this.lay(), 'length') : undefined;
     if (!parsed?.ok || parsed.value < 0 || parsed.value + reference.length > width + 0.5) {
       const most = bothUnits(width - reference.length, 'length', this.settings.shown()).large;
-      this.problem.set(`Where the end A of the straightedge lay: must be from nothing to ${most}, along the face. Try: 0`);
+      this.problem.set(`Where the end A of the straightedge lay: must be from nothing to ${most}, along the face. Example: 0`);
       return undefined;
     }
     return { bite: { from: parsed.value, length: reference.length } };
@@ -252,7 +252,7 @@ export class PrintPanel implements OnDestroy {
   private common(): Pick<PrintContent, 'film' | 'pressed' | 'bite'> | undefined {
     const film = this.filmOf();
     if (film === undefined) {
-      this.problem.set(`Film: must be a thickness up to ${this.filmSize('100 um')}, or left empty. Try: ${this.filmSize('4 um')}`);
+      this.problem.set(`Film: must be a thickness up to ${this.filmSize('100 um')}, or left empty. Example: ${this.filmSize('4 um')}`);
       return undefined;
     }
     const bite = this.bite();
@@ -285,7 +285,7 @@ export class PrintPanel implements OnDestroy {
     const [count, common] = [Number(this.spots().trim()), this.common()];
     if (!common) return;
     if (!this.spots().trim() || !Number.isInteger(count) || count < 0 || count > 200)
-      return this.problem.set('Spots in a square: must be a whole number. Try: 12');
+      return this.problem.set('Spots in a square: must be a whole number. Example: 12');
     const result = { spots: count, spotsPerSquare: count, bearingShare: null, largestBare: null, zones: [] };
     this.read.emit({ ...common, picture: null, corners: null, threshold: 0.5, result });
   }

@@ -132,8 +132,8 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
       key('⌫', 'take the last pass back', ['Backspace', 'Delete'], () => this.takeBack()),
       key('B', 'blue it', ['b'], () => this.blue()),
       key('P', 'read the print', ['p'], () => this.panel.set('print')),
-      key('H', 'it turned there', ['h'], () => this.edge()?.keep()),
-      key('A', 'once more: it turned there', ['a'], () => this.edge()?.again()),
+      key('H', 'record the pivot', ['h'], () => this.edge()?.keep()),
+      key('A', 'record the pivot again', ['a'], () => this.edge()?.again()),
       key('L', 'plan depths', ['l'], () => this.panel.set('plan')),
       key('M', 'measure', ['m'], () => this.openMeasure()),
       key('D', 'done for tonight', ['d'], () => this.done()),
@@ -188,7 +188,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   private write(entry: NewEntry): void {
     const surface = this.surface();
     if (!surface) return;
-    if (surface.putAway) return this.problem.set('This face is put away: nothing more is written down at it. Its card takes it out again.');
+    if (surface.putAway) return this.problem.set('This face is archived. Restore it on its card before you write anything down.');
     this.problem.set('');
     this.store.write(surface, entry);
   }
@@ -261,8 +261,8 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
       return parsed?.ok ? parsed.value : NaN;
     });
     if (!Number.isFinite(value))
-      return this.problem.set('What it reads: must be a figure, bare in the unit beside it or with its own. Try: 43');
-    if (!(doubt >= 0)) return this.problem.set('How surely: must be a figure, nothing or more. Try: 5');
+      return this.problem.set('What it reads: must be a figure, bare in the unit beside it or with its own. Example: 43');
+    if (!(doubt >= 0)) return this.problem.set('How surely: must be a figure, nothing or more. Example: 5');
     const round = this.round();
     const same = round && Math.abs(value - round.value) < 0.06;
     this.panel.set(null);
@@ -276,7 +276,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     this.panel.set('state');
   }
   protected keepState(): void {
-    if (!this.why().trim()) return this.problem.set('Why: is missing. Try: squareness 8, 14 spots');
+    if (!this.why().trim()) return this.problem.set('Why: is missing. Example: squareness 8, 14 spots');
     this.panel.set(null);
     this.write({ kind: 'state', content: { state: this.nextState(), why: this.why().trim() } });
   }
@@ -291,15 +291,19 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
   private readonly sizes = (text: string): string => exampleFor({ dimension: 'length', example: text }, this.settings.system());
 
   protected keepBlade(): void {
-    if (!this.blade().trim()) return this.problem.set('Blade: is missing. Try: carbide, 40 mm radius');
+    if (!this.blade().trim()) return this.problem.set('Blade: is missing. Example: carbide, 40 mm radius');
     const [stroke, width] = [this.strokeText(), this.widthText()].map((text) => {
       const parsed = text.trim() ? parseQuantity(text, 'length') : undefined;
       return parsed && (parsed.ok && parsed.value > 0 && parsed.value <= 200 ? parsed.value : NaN);
     });
     if (Number.isNaN(stroke))
-      return this.problem.set(`Length of a stroke: must be above nothing and at most ${this.sizes('200 mm')}. Try: ${this.sizes('12 mm')}`);
+      return this.problem.set(
+        `Length of a stroke: must be above nothing and at most ${this.sizes('200 mm')}. Example: ${this.sizes('12 mm')}`,
+      );
     if (Number.isNaN(width))
-      return this.problem.set(`Width of the blade: must be above nothing and at most ${this.sizes('200 mm')}. Try: ${this.sizes('20 mm')}`);
+      return this.problem.set(
+        `Width of the blade: must be above nothing and at most ${this.sizes('200 mm')}. Example: ${this.sizes('20 mm')}`,
+      );
     this.panel.set(null);
     this.write({ kind: 'blade', content: { name: this.blade().trim(), stroke: stroke ?? null, ...(width !== undefined && { width }) } });
   }

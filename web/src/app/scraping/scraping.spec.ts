@@ -46,7 +46,7 @@ describe('the scraping desk', () => {
     expect(figure(page)).toBe('4');
     page.element.querySelectorAll<SVGElement>('.pad')[2].dispatchEvent(new MouseEvent('click'));
     await until(() => server.surfaces[0].entries.length === 3);
-    await page.press('Take the last back');
+    await page.press('Undo the last pass');
     await until(() => server.surfaces[0].entries.length === 4);
     expect(kinds(server)).toEqual(['plan', 'pass', 'pass', 'withdrawn']);
     await key(page, '9');
@@ -59,10 +59,10 @@ describe('the scraping desk', () => {
     );
     expect(figure(page)).toBe('3');
     await page.press('Put right');
-    await page.press('Take back: Zone 4: one roughing pass at 45°');
+    await page.press('Undo: Zone 4: one roughing pass at 45°');
     await until(() => server.surfaces[0].entries.length === 4);
     await until(() => figure(page) === '4');
-    await page.press('Take back: Planned: so');
+    await page.press('Undo: Planned: so');
     await until(() => page.text().includes('Blue it, or push the straightedge.'));
   });
 
@@ -113,7 +113,7 @@ describe('the scraping desk', () => {
   it('the straightedge is put where it turned, and said in words', async () => {
     const { page, server } = await open(stored(face()));
     expect(page.text()).toContain('Push the straightedge at both ends');
-    await page.press('It turned there');
+    await page.press('Record pivot');
     await until(() => server.surfaces[0].entries.length === 1);
     expect(server.surfaces[0].entries[0].content).toEqual({ from: 0, length: 400, a: 283, b: 117 });
     await until(() => page.text().includes('Bears evenly, or on two bands, about 200 mm.'));
@@ -167,7 +167,7 @@ describe('the scraping desk', () => {
     await page.type('Blade', 'carbide, 40 mm radius');
     await page.type('Length of a stroke', 'long');
     await submit();
-    expect(page.text()).toContain('Length of a stroke: must be above nothing and at most 200 mm. Try: 12 mm');
+    expect(page.text()).toContain('Length of a stroke: must be above nothing and at most 200 mm. Example: 12 mm');
     await page.type('Length of a stroke', '0.5 in');
     await submit();
     await until(() => server.surfaces[0].entries.length === 1);
@@ -238,9 +238,9 @@ describe('the scraping desk', () => {
 
   it('a face that is put away is written down at no more, whatever is pressed', async () => {
     const { page, server } = await open(stored(face({ putAway: true }), plan(0, 0, 0, 40)));
-    expect(page.text()).toContain('Put away. Its card takes it out again.');
+    expect(page.text()).toContain('Archived. You can restore it on its card.');
     await key(page, '4');
-    expect(page.text()).toContain('nothing more is written down at it');
+    expect(page.text()).toContain('Restore it on its card');
     await key(page, ' ');
     expect(server.surfaces[0].entries.length).toBe(1);
   });
@@ -260,12 +260,12 @@ describe('the scraping desk', () => {
   it('measures in the unit of the aim, and refuses what is no figure', async () => {
     const { page, server } = await open(stored(face()));
     await page.press('Measure');
-    expect(page.text()).toContain('A height that stands in between passes');
+    expect(page.text()).toContain('Quick check between passes');
     await page.type('What it reads', 'a lot');
     await page.type('How surely', '4');
     page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
     await page.fixture.whenStable();
-    expect(page.text()).toContain('What it reads: must be a figure, bare in the unit beside it or with its own. Try: 43');
+    expect(page.text()).toContain('What it reads: must be a figure, bare in the unit beside it or with its own. Example: 43');
     await page.type('What it reads', '−43,5');
     page.element.ownerDocument.querySelector<HTMLFormElement>('.p-dialog form')?.dispatchEvent(new Event('submit'));
     await until(() => server.surfaces[0].entries.length === 1);

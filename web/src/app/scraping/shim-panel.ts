@@ -108,7 +108,7 @@ export class ShimPanel {
       if (!(error instanceof FaultError)) throw error;
       const [{ path, message, example }] = error.faults;
       const label = FIELDS.find(({ name }) => name === path)?.label ?? path;
-      return { ...nothing, problem: `${label}: ${message}. Try: ${example}` };
+      return { ...nothing, problem: `${label}: ${message}. Example: ${example}` };
     }
   });
 }

@@ -18,8 +18,8 @@ const LISTED = 60;
         <li>
           <span class="when">{{ entry.when }}, {{ entry.by }}</span>
           <span>{{ entry.text }}</span>
-          <button pButton type="button" class="plain" [attr.aria-label]="'Take back: ' + entry.text" (click)="takenBack.emit(entry.id)">
-            take it back
+          <button pButton type="button" class="plain" [attr.aria-label]="'Undo: ' + entry.text" (click)="takenBack.emit(entry.id)">
+            undo
           </button>
         </li>
       } @empty {

@@ -11,13 +11,9 @@ import { Button } from '../ui/controls';
   template: `
     @if (archived(); as since) {
       <span role="status">In the archive since {{ dateWords(since.at) }}, {{ since.by }}.</span>
-      <button pButton type="button" [attr.aria-label]="'Take ' + name() + ' out of the archive'" (click)="away.emit(false)">
-        Take it out again
-      </button>
+      <button pButton type="button" [attr.aria-label]="'Restore ' + name()" (click)="away.emit(false)">Restore</button>
     } @else {
-      <button pButton type="button" class="plain" [attr.aria-label]="'Put ' + name() + ' in the archive'" (click)="away.emit(true)">
-        put in the archive
-      </button>
+      <button pButton type="button" class="plain" [attr.aria-label]="'Archive ' + name()" (click)="away.emit(true)">archive</button>
     }
   `,
   styles: `

@@ -14,7 +14,7 @@ import { Plate } from './plate';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'undo.handle($event); keys.handle($event)' },
   template: `
-    <a class="skip" href="#work" (click)="$event.preventDefault(); work.focus()">Go to the work</a>
+    <a class="skip" href="#work" (click)="$event.preventDefault(); work.focus()">Skip to content</a>
     <iso-plate class="no-print" />
     <main #work id="work" tabindex="-1"><router-outlet /></main>
     <div class="foot no-print"><iso-key-strip /><iso-last-thing /></div>

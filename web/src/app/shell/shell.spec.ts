@@ -59,7 +59,7 @@ describe('the plate', () => {
     outbox.put({ id: '1', what: 'reading', method: 'POST', path: '/x', body: {}, about: 'r', machineId: null });
     await until(() => outbox.away());
     await plate.fixture.whenStable();
-    expect(plate.text()).toContain('1 kept here: the server is away');
+    expect(plate.text()).toContain('1 saved in this browser: the server cannot be reached');
   });
 });
 
@@ -92,7 +92,7 @@ describe('the keys on the screen', () => {
   it('the page can be skipped to the work', async () => {
     await openShop();
     const root = await show(Root);
-    expect(root.named('Go to the work').getAttribute('href')).toBe('#work');
+    expect(root.named('Skip to content').getAttribute('href')).toBe('#work');
     expect(root.element.querySelector('main#work')).not.toBeNull();
   });
 });

@@ -129,7 +129,7 @@ export class Consequences {
       ...(axis?.waits ?? []).map((waiting) => `Nothing read on this casting is to be trusted: ${waitWords(waiting)}.`),
       ...under
         .filter(({ state }) => state === 'none')
-        .map(({ check }) => `“${check.title}” has not been read yet, and what is planned here hangs on it.`),
+        .map(({ check }) => `“${check.title}” has not been read yet, and this plan depends on it.`),
       Math.abs(drop) > GEARS
         ? `The spindle ${drop < 0 ? 'comes down' : 'comes up'} ${this.size(drop)}: look at the gear mesh, the belt and the height of the tool.`
         : '',

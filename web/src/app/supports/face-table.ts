@@ -147,7 +147,7 @@ export class FaceTable {
     const text = typed.trim().replace(',', '.');
     const size = Number(text);
     if (text && !(size > 0 && Number.isFinite(size))) {
-      this.fault.set(`Area of ${face.id} must be a number of ${this.areaUnit().name} above nothing, or left empty. Try: 42`);
+      this.fault.set(`Area of ${face.id} must be a number of ${this.areaUnit().name} above nothing, or left empty. Example: 42`);
       return;
     }
     this.fault.set('');
@@ -183,7 +183,9 @@ export class FaceTable {
     if (typed.trim() === this.placeShown(face.at[axis])) return;
     const parsed = readTyped(typed, { dimension: 'length' }, this.settings.system());
     if (!parsed.ok) {
-      this.fault.set(`${this.axes()[axis]} of ${face.id} ${parsed.message}. Try: ${this.settings.system() === 'mm' ? '120.5' : '4.75'}`);
+      this.fault.set(
+        `${this.axes()[axis]} of ${face.id} ${parsed.message}. Example: ${this.settings.system() === 'mm' ? '120.5' : '4.75'}`,
+      );
       return;
     }
     this.fault.set('');
@@ -197,7 +199,7 @@ export class FaceTable {
     const parsed = text ? parseQuantity(text, 'deviation', this.settings.system() === 'mm' ? 'mm' : 'thou') : undefined;
     if (parsed && (!parsed.ok || parsed.value < 0)) {
       this.fault.set(
-        `Most for ${face.id} ${parsed.ok ? 'must not be below nothing' : parsed.message}. Try: ${this.settings.system() === 'mm' ? '0.05 mm' : '2 thou'}`,
+        `Most for ${face.id} ${parsed.ok ? 'must not be below nothing' : parsed.message}. Example: ${this.settings.system() === 'mm' ? '0.05 mm' : '2 thou'}`,
       );
       return;
     }

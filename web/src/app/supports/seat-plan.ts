@@ -187,8 +187,8 @@ export class SeatPlan {
     if (!plan || plan.feasible) return '';
     const names = (plan.obstacle ?? '').split(', ').map((name) => COMPONENTS[name] ?? name);
     return plan.obstacle
-      ? `${names.join(' and ')} cannot be had by what is allowed. Below is the nearest plan without it.`
-      : 'Nothing of this can be had by what is allowed: allow shims, or more depth.';
+      ? `${names.join(' and ')} is not possible with these settings. Below is the nearest plan without it.`
+      : 'Not possible with these settings. Allow shims, or more depth.';
   });
   protected readonly total = computed(() => {
     const amounts = Object.values(this.plan()?.supports ?? {});
@@ -218,7 +218,7 @@ export class SeatPlan {
   protected typeWant(name: string, label: string, slope: boolean, text: string): void {
     if (text.trim() === '') return this.setWant(name, null);
     const parsed = parseQuantity(text, slope ? 'slope' : 'deviation', TYPED_IN[this.settings.system()][slope ? 'slope' : 'deviation']);
-    if (!parsed.ok) return this.problem.set(`${label} ${parsed.message}. Try: ${parsed.example}`);
+    if (!parsed.ok) return this.problem.set(`${label} ${parsed.message}. Example: ${parsed.example}`);
     this.problem.set('');
     this.setWant(name, parsed.value);
   }

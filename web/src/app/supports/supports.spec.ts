@@ -140,7 +140,7 @@ describe('the plan of a casting', () => {
     // The far end goes down and the nose, in front of the near faces, comes up a little.
     expect(page.text()).toMatch(/The spindle centre comes up 0\.00\d mm\./);
     expect(page.text()).toMatch(/The tailstock then stands 0\.0\d+ mm high\./);
-    expect(page.text()).toContain('“Seat of a casting” has not been read yet, and what is planned here hangs on it.');
+    expect(page.text()).toContain('“Seat of a casting” has not been read yet, and this plan depends on it.');
     expect(page.text()).toContain('The tailstock plan that follows');
   });
 
@@ -156,9 +156,9 @@ describe('the plan of a casting', () => {
     expect(page.text()).toContain('It turns and moves: not at all.');
     await page.tick('Height');
     await slide('Height', 40);
-    expect(page.text()).toContain('Height cannot be had by what is allowed');
+    expect(page.text()).toContain('Height is not possible with these settings');
     await page.choose('shim');
-    expect(page.text()).not.toContain('cannot be had');
+    expect(page.text()).not.toContain('is not possible');
     expect(page.text()).toContain('0.040 mm up');
   });
 
@@ -245,9 +245,9 @@ describe('the plan of a casting', () => {
     await page.fixture.whenStable();
     server.machines = [{ ...lathe(), version: 8 }];
     server.refuse = refusal(409, 'changed', { ...lathe(), version: 8 });
-    await page.press('Keep these faces on the machine card');
+    await page.press('Save these faces on the machine card');
     expect(page.text()).toContain('Your faces are still here');
-    await page.press('Keep these faces on the machine card');
+    await page.press('Save these faces on the machine card');
     const { card, version } = server.sent[0].body as { card: MachineCardText; version: number };
     expect(version).toBe(8);
     expect((card.castings as Casting[])[0].supports[0].at[0]).toBe(-45);

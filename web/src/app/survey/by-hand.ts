@@ -164,7 +164,7 @@ export class ByHandStep {
     const left = rung.step.points.length - ticks.length;
     if (left && !note.trim())
       return this.problem.set(
-        `${left === 1 ? 'One point is' : `${left} points are`} not ticked. Tick what has been done, or write down why it was left. Try: ${rung.step.note.example}`,
+        `${left === 1 ? 'One point is' : `${left} points are`} not ticked. Tick what has been done, or write down why it was left. Example: ${rung.step.note.example}`,
       );
     this.problem.set('');
     this.changes.told.set('');

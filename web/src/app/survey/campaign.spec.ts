@@ -25,7 +25,7 @@ describe('a survey as a campaign', () => {
     await until(() => server.sent.length === 2);
     expect(order(server.sent.at(-1)?.body).indexOf('bed-twist')).toBe(before - 2);
     expect(document.activeElement).toBe(grip());
-    expect(page.text()).toContain('Bed twist is rung 1 now.');
+    expect(page.text()).toContain('Bed twist is check 1 now.');
     expect((server.sent[1].body as SurveyWrite).version).toBe(2);
     press(grip(), 'ArrowUp');
     await page.fixture.whenStable();
@@ -38,11 +38,11 @@ describe('a survey as a campaign', () => {
       page.element.querySelector<HTMLElement>('[data-rung="spindle-axis"] .up')?.click();
       await page.fixture.whenStable();
     }
-    expect(page.text()).toContain('Spindle axis hangs on “Bed twist”');
+    expect(page.text()).toContain('Spindle axis depends on “Bed twist”');
     await page.press('Back to the usual order');
     await until(() => JSON.stringify(server.surveys[0].order) === JSON.stringify(survey().order));
     expect(order(server.sent.at(-1)?.body)).toEqual(survey().order);
-    expect(page.text()).not.toContain('hangs on');
+    expect(page.text()).not.toContain('depends on “');
   });
 
   it('a rung is left out with a reason, and taken up again', async () => {
@@ -55,7 +55,7 @@ describe('a survey as a campaign', () => {
     expect(page.element.querySelector('[aria-label="Why Stiffness is left out"]')).toBeNull();
     await page.press('Leave out: Stiffness');
     await page.press('Leave it out');
-    expect(page.text()).toContain('Say why this rung is left out');
+    expect(page.text()).toContain('A reason is required');
     const why = page.element.querySelector<HTMLInputElement>('[aria-label="Why Stiffness is left out"]') as HTMLInputElement;
     why.value = 'known to be stiff';
     why.dispatchEvent(new Event('input'));
@@ -67,7 +67,7 @@ describe('a survey as a campaign', () => {
     expect(desk.rungs()[0].state).toBe('left');
     const ladder = await show(Ladder);
     expect(ladder.text()).toContain('left out: known to be stiff');
-    await page.press('Take up again: Stiffness');
+    await page.press('Include again: Stiffness');
     await until(() => server.sent.length === 2);
     expect((server.sent[1].body as SurveyWrite).skipped).toEqual([]);
   });
@@ -100,22 +100,22 @@ describe('a survey as a campaign', () => {
     const title = page.element.querySelector<HTMLInputElement>('[aria-label="Title of the new survey"]') as HTMLInputElement;
     title.value = 'After scraping';
     title.dispatchEvent(new Event('input'));
-    await page.press('Begin it');
+    await page.press('Start it');
     await until(() => page.text().includes('“After scraping” has begun'));
-    await page.press(`Go on with ${begun}`);
+    await page.press(`Resume ${begun}`);
     await until(() => page.text().includes(`“${begun}” goes on; “After scraping” has ended.`));
     expect(server.surveys.map(({ title, endedAt }) => [title, endedAt === null])).toContain([begun, true]);
-    await until(() => page.all('button').some((button) => button.getAttribute('aria-label') === 'Go on with After scraping'));
+    await until(() => page.all('button').some((button) => button.getAttribute('aria-label') === 'Resume After scraping'));
   });
 
   it('another survey begins with every rung to be read anew', async () => {
     const { server, page, desk } = await open();
-    await page.press('Begin it');
+    await page.press('Start it');
     expect(page.text()).toContain('Title of the new survey is missing');
     const title = page.element.querySelector<HTMLInputElement>('[aria-label="Title of the new survey"]') as HTMLInputElement;
     title.value = 'After scraping';
     title.dispatchEvent(new Event('input'));
-    await page.press('Begin it');
+    await page.press('Start it');
     await until(() => desk.survey()?.title === 'After scraping');
     await page.fixture.whenStable();
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/surveys' }));

@@ -121,7 +121,7 @@ export class Campaign {
   protected bearings(first: boolean): void {
     const words = first
       ? 'The bearings come before the headstock.'
-      : 'The headstock comes first: plan the drop of the bearings, and its aim moves.';
+      : 'The headstock comes first: plan the drop of the bearings, and its target moves.';
     this.save({ order: withBearings(this.order(), first) }, words);
   }
 
@@ -138,7 +138,7 @@ export class Campaign {
   protected move(id: string, by: number, focus?: 'up' | 'down' | 'row'): void {
     const order = moved(this.order(), id, by);
     if (dequal(order, this.order())) return;
-    this.save({ order }, `${CHECKS.get(id)?.title} is rung ${order.indexOf(id) + 1} now.`);
+    this.save({ order }, `${CHECKS.get(id)?.title} is check ${order.indexOf(id) + 1} now.`);
     if (!focus) return;
     leadHand(this.injector, () =>
       this.host.nativeElement.querySelector<HTMLElement>(`[data-rung="${id}"] ${focus === 'row' ? '.grip' : `.${focus}`}`),
@@ -158,7 +158,7 @@ export class Campaign {
   }
 
   protected backToUsual(): void {
-    this.save({ order: defaultPlan(this.kind()).order }, 'The rungs stand in their usual order again.');
+    this.save({ order: defaultPlan(this.kind()).order }, 'The checks are in their usual order again.');
   }
 
   /** Ask why a rung is left out: the hand is put where the answer goes. */
@@ -170,7 +170,7 @@ export class Campaign {
   protected leaveOut(event: Event, id: string): void {
     event.preventDefault();
     const why = this.why().trim();
-    if (!why) return this.problem.set('Say why this rung is left out. Try: rebuilt last month, not touched since');
+    if (!why) return this.problem.set('A reason is required. Example: rebuilt last month, not touched since');
     const skipped = [...(this.survey()?.skipped ?? []), { check: id, why, by: this.settings.by(), at: nowText() }];
     this.leaving.set(null);
     this.why.set('');
@@ -195,14 +195,14 @@ export class Campaign {
     const machine = this.desk.machine();
     const title = this.newTitle().trim();
     if (!machine) return;
-    if (!title) return this.problem.set('Title of the new survey is missing. Try: After scraping the headstock');
+    if (!title) return this.problem.set('Title of the new survey is missing. Example: After scraping the headstock');
     const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, crypto.randomUUID(), title, nowText());
     const { school, order, limits } = this.survey() ?? fresh;
     this.store.begin({ ...surveyWriteOf(fresh), school, order, limits }).subscribe({
       next: () => {
         this.newTitle.set('');
         this.problem.set('');
-        this.told.set(`“${title}” has begun: every rung is to be read anew.`);
+        this.told.set(`“${title}” has begun: every check has to be read again.`);
       },
       error: (failure: ApiFailure) => this.problem.set(failure.message),
     });

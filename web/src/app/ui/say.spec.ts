@@ -25,7 +25,7 @@ describe('what a screen says', () => {
       'Tailstock is 0.8 thou away from you.',
     );
     expect(inWords(quantity(0.1, 'high'), info['offsetVertical'], mm)).toBe('0.000 mm');
-    expect(callSentence(quantity(0.1, 'high'), info['offsetVertical'], mm)).toContain('nothing to be told from zero');
+    expect(callSentence(quantity(0.1, 'high'), info['offsetVertical'], mm)).toContain('zero, as near as this can be read');
   });
   it('knows a zero when it sees one', () => {
     expect(isZero('0.000 mm')).toBeTrue();

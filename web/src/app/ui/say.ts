@@ -101,7 +101,7 @@ export const wayOfMove = (amount: number, info: QuantityInfo | undefined): strin
 /** A sentence: "Tailstock is 0.021 mm away from you." */
 export function callSentence(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
   const words = inWords(quantity, info, shown);
-  if (isZero(words)) return `${info.label}: nothing to be told from zero.`;
+  if (isZero(words)) return `${info.label}: zero, as near as this can be read.`;
   return info.subject ? `${info.subject} is ${words}.` : `${info.label}: ${words}.`;
 }
 

@@ -54,7 +54,7 @@ describe('a schema form', () => {
     expect(element.querySelector('[role=alert]')).toBeNull();
     await type('Distance between centres', 'far');
     expect(field('Distance between centres').getAttribute('aria-invalid')).toBe('true');
-    expect(element.querySelector('[role=alert]')?.textContent).toContain('Try: 420 mm');
+    expect(element.querySelector('[role=alert]')?.textContent).toContain('Example: 420 mm');
     await type('Distance between centres', '420');
     expect(element.querySelector('[role=alert]')).toBeNull();
     expect(field('Distance between centres').value).toBe('420 mm');

@@ -13,7 +13,7 @@ export interface MoveTold {
 /** What is done first after a wrong way: a screw is turned back, what lies under a part is taken out, a control has its slip. */
 function firstOf(kind: string): string {
   const needle = 'push the part toward the stylus to see which way the needle counts';
-  if (MOVES.get(kind)?.panel === 'register') return `Before anything is entered, ${needle}: the slip says what to enter.`;
+  if (MOVES.get(kind)?.panel === 'register') return `Before anything is entered, ${needle}: the change sheet says what to enter.`;
   if (turnsScrew(kind)) return `Turn back what was done, ${needle}, and try which way the screw takes it.`;
   return `${undoWords(kind)}, ${needle}, and read again.`;
 }
