@@ -194,7 +194,7 @@ export const VIEWS = [
       await page.waitForSelector('ol .grip');
       await page.getByLabel('Move Bar between centres', { exact: false }).focus();
       for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowUp');
-      await page.getByText('is rung').waitFor();
+      await page.getByText('is check').waitFor();
       await page.locator('main').evaluate((main) => main.scrollTo(0, 0));
     },
   },

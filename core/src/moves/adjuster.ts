@@ -48,7 +48,7 @@ function steps(facts: JobFacts): JobStep[] {
   return [
     { text: `Clean the ${clean}.`, caution: ISOLATE },
     watch(facts),
-    { text: `Ease the ${clamp} until it is just held.`, caution: SNUG },
+    { text: `Loosen the ${clamp} to snug.`, caution: SNUG },
     ...(facts.thirdScrew ? [{ text: 'Slack the third screw, the one that locks: nothing moves as long as it holds.' }] : []),
     ...drive,
     ...(facts.thirdScrew ? [{ text: 'Nip the third screw up. If the needle moves, take it back.' }] : []),

@@ -97,7 +97,7 @@ export const watch = ({ where, needle }: JobFacts): JobStep => ({
 
 /** How every card that moves a part by hand ends. */
 export const after: readonly JobStep[] = [
-  { text: 'Tighten the clamp as it will be used. Read again after each bolt and write down what the needle did.', shift: true },
+  { text: 'Tighten the clamp as in normal use. Read again after each bolt and write down what the needle did.', shift: true },
   { text: 'Take a new round under the same conditions.' },
 ];
 

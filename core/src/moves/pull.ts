@@ -4,7 +4,7 @@ import { defineMove } from './define.js';
 import { after, ISOLATE, SNUG, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
 const steps = (facts: JobFacts): JobStep[] => [
-  { text: 'Ease the bolts along the way until they are just held.', caution: `${ISOLATE} ${SNUG}` },
+  { text: 'Loosen the bolts along the way to snug.', caution: `${ISOLATE} ${SNUG}` },
   watch(facts),
   {
     text: `Two indicators at once, one at each end: bring the way ${facts.size} ${facts.direction} with the jack screws against the clamps.`,

@@ -22,7 +22,7 @@ function steps(facts: JobFacts): JobStep[] {
     { text: `${metal(facts, faces)} Roughing passes take about ${rough}, finishing ${fine}.`, caution: SCRAPERS },
     { text: stop ?? 'Stop one pass short and read again.' },
     ...(off
-      ? [watch(facts), { text: 'Put it back, clamp it as it will be used and read.', needle: true }, ...after]
+      ? [watch(facts), { text: 'Put it back, clamp it as in normal use and read.', needle: true }, ...after]
       : [{ text: 'Take a new round, read as it was read before.' }]),
   ];
 }

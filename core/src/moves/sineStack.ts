@@ -30,7 +30,7 @@ function steps(facts: JobFacts): JobStep[] {
     },
     { text: back, caution: RATED },
     watch(facts),
-    { text: 'Draw it down as it will be used and read.', needle: true },
+    { text: 'Bolt it down as in normal use and read.', needle: true },
     ...after,
   ];
 }

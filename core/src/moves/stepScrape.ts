@@ -23,7 +23,7 @@ function steps(facts: JobFacts): JobStep[] {
     ...(strips?.length ? [{ text: `In strips, the deepest first: ${strips.join('; ')}.` }] : []),
     { text: 'Print with blue after every pass, and stop one pass short.' },
     watch(facts),
-    { text: 'Put it back, clamp it as it will be used and read.', needle: true },
+    { text: 'Put it back, clamp it as in normal use and read.', needle: true },
     ...after,
   ];
 }

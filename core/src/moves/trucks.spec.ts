@@ -67,7 +67,7 @@ describe('a shim at a truck', () => {
     };
     const steps = jobSteps('trucks', facts).map(({ text }) => text);
     const at = (words: string) => steps.findIndex((text) => text.includes(words));
-    expect(at('Ease the bolts of the followers')).toBeLessThan(at('Lay in 0.03 mm + 0.01 mm between the rear truck'));
+    expect(at('Loosen the bolts of the trucks on the other rail')).toBeLessThan(at('Lay in 0.03 mm + 0.01 mm between the rear truck'));
     expect(at('then tighten the followers')).toBeGreaterThan(at('trucks of the master rail against their shoulder'));
     expect(at('Nothing else may have moved')).toBe(steps.length - 3);
   });

@@ -11,7 +11,7 @@ function steps(facts: JobFacts): JobStep[] {
       text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
       caution: ISOLATE,
     },
-    { text: 'Ease the bolts of the followers, the trucks on the other rail, until they are just held: they must not fight the shim.' },
+    { text: 'Loosen the bolts of the trucks on the other rail to snug: they must not fight the shim.' },
     { text: `On the master rail ease the ${truck} truck and open it from its shoulder.` },
     {
       text: `Lay in ${leaves ?? thickness} between the ${truck} truck and its shoulder, burrs off and edges clean.${finestWords(facts)}`,

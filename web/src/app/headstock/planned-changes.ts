@@ -23,8 +23,8 @@ import { dateWords } from '../data/when';
   template: `
     <h2>Planned changes</h2>
     <p>
-      {{ mill() ? 'Changes that will tilt the column later.' : 'Changes that will move the spindle later.' }} Until it is made, the target
-      of the checks that depend on it is shifted by the same amount.
+      {{ mill() ? 'Changes that will tilt the column later.' : 'Changes that will move the spindle later.' }} Until a change is made, the
+      target of the checks that depend on it is shifted by the same amount.
     </p>
     @if (measured(); as found) {
       <p class="measured">

@@ -183,7 +183,7 @@ export abstract class DeskShown {
       id,
       when: shortDateWords(at),
       address: picture ? this.pictures.address(picture) : '',
-      text: `${result.spotsPerSquare === null ? `${result.spots} spots` : `${result.spotsPerSquare.toFixed(0)} a square`}${result.bearingShare === null ? '' : `, ${Math.round(100 * result.bearingShare)} %`}`,
+      text: `${result.spotsPerSquare === null ? `${result.spots} spots` : `${result.spotsPerSquare.toFixed(0)} per square`}${result.bearingShare === null ? '' : `, ${Math.round(100 * result.bearingShare)} %`}`,
       more: `${film === null ? 'film not said' : `film ${this.size(film, 'deviation')}`}${pressed ? `, end ${pressed} pressed` : ''}`,
     })),
   );

@@ -58,7 +58,7 @@ describe('the scraping desk', () => {
       stored(face(), plan(0, 0, 0, 36), entry('pass', { zone: '4', kind: 'whole', grade: 'rough', angle: 45 }), entry('done', {})),
     );
     expect(figure(page)).toBe('3');
-    await page.press('Put right');
+    await page.press('Edit entries');
     await page.press('Undo: Zone 4: one roughing pass at 45°');
     await until(() => server.surfaces[0].entries.length === 4);
     await until(() => figure(page) === '4');

@@ -33,7 +33,7 @@ describe('the plate', () => {
     await plate.press('inch');
     expect(settings.system()).toBe('inch');
     expect(plate.named('inch').getAttribute('aria-pressed')).toBe('true');
-    await plate.press('fine');
+    await plate.press('tenths');
     expect(settings.fineness()).toBe('fine');
     const who = plate.element.querySelector<HTMLInputElement>('.who input') as HTMLInputElement;
     who.value = 'RM';

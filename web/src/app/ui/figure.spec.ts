@@ -40,7 +40,7 @@ describe('a measure in a line', () => {
     await type('1.25');
     expect(given.at(-1)).toBe('1.25 in');
     await type('');
-    expect(input.placeholder).toBe('0.75 in');
+    expect(input.placeholder).toBe('e.g. 0.75 in');
   });
 
   it('asks back what is a thousand or 25.4 times off, gives on nothing that could be read meanwhile, and takes the answer', async () => {

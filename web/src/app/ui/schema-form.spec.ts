@@ -78,7 +78,7 @@ describe('a schema form', () => {
       form.fixture.componentRef.setInput('faults', formFaults(division, value, 'mm'));
     });
     const input = form.all('input')[0] as HTMLInputElement;
-    expect(input.placeholder).toBe('0.002 mm');
+    expect(input.placeholder).toBe('e.g. 0.002 mm');
     const type = async (text: string) => {
       input.value = text;
       input.dispatchEvent(new Event('input'));
