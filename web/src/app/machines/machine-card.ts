@@ -30,22 +30,28 @@ import { Notice } from '../ui/notice';
   imports: [Archive, Choices, SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form (submit)="save($event)" novalidate isoFirstField>
+    <form (submit)="save($event)" novalidate>
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
       <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. What you do not know can wait.</p>
-      <iso-schema-form [schema]="schema()" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
-      @if (!kind()) {
-        <p class="soft">With its kind chosen the card asks what such a machine has.</p>
-      }
-      @if (otherKind(); as kind) {
-        <div>
-          <p class="label">The survey that runs was begun for another kind of machine</p>
-          <iso-choices label="The survey that runs" [options]="forSurvey(kind)" [value]="anew()" (chosen)="anew.set($event)" />
+      @if (ready()) {
+        <div class="fields" isoFirstField>
+          <iso-schema-form [schema]="schema()" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
+          @if (!kind()) {
+            <p class="soft">With its kind chosen the card asks what such a machine has.</p>
+          }
+          @if (otherKind(); as kind) {
+            <div>
+              <p class="label">The survey that runs was begun for another kind of machine</p>
+              <iso-choices label="The survey that runs" [options]="forSurvey(kind)" [value]="anew()" (chosen)="anew.set($event)" />
+            </div>
+          }
         </div>
+      } @else if (!problem()) {
+        <p class="soft" role="status">Loading the card …</p>
       }
       <iso-notice [text]="problem()" />
       <p class="acts">
-        <button pButton type="submit" class="next">{{ machineId() ? 'Save the card' : 'Add this machine' }}</button>
+        <button pButton type="submit" class="next" [disabled]="!canSave()">{{ machineId() ? 'Save the card' : 'Add this machine' }}</button>
         <a class="act" routerLink="/machines">Back</a>
         @if (saved(); as machine) {
           <iso-archive [name]="machine.card.number" [archived]="machine.archived" (away)="archive(machine, $event)" />
@@ -54,9 +60,12 @@ import { Notice } from '../ui/notice';
     </form>
   `,
   styles: `
-    form {
+    form,
+    .fields {
       display: grid;
       gap: 18px;
+    }
+    form {
       max-width: 980px;
       padding: 26px 32px 40px;
     }
@@ -81,6 +90,10 @@ export class MachineCardForm {
   private readonly newId = crypto.randomUUID();
 
   protected readonly card = signal<FormValue>({});
+  /** What fills the form has come: before that no field is shown, so that none is filled while somebody types in it. */
+  protected readonly ready = signal(false);
+  /** A card is saved over the version that was read: what was typed before stays until that has come. */
+  protected readonly canSave = computed(() => this.machineId() === undefined || this.saved() !== undefined);
   protected readonly kind = computed(() => MACHINE_KINDS.find(({ value }) => value === this.card()['kind'])?.value);
   /** What a machine of the chosen kind has. */
   protected readonly schema = computed(() => cardFieldsFor(this.kind()));
@@ -119,7 +132,8 @@ export class MachineCardForm {
   private open(id: string | undefined): void {
     const draft = this.drafts.read(this.draftName(), formSchema);
     if (draft) this.card.set(draft);
-    if (!id) return;
+    this.ready.set(draft !== undefined || id === undefined);
+    if (id === undefined) return;
     this.machines
       .loadOne(id)
       .pipe(switchMap(() => this.machines.one(id).pipe(take(1))))
@@ -127,6 +141,7 @@ export class MachineCardForm {
         next: (machine) => {
           this.saved.set(machine);
           if (machine && !draft) this.card.set({ ...machine.card });
+          this.ready.set(true);
         },
         error: (failure: ApiFailure) => this.problem.set(failure.message),
       });
@@ -140,6 +155,7 @@ export class MachineCardForm {
 
   protected save(event: Event): void {
     event.preventDefault();
+    if (!this.canSave()) return;
     this.tried.set(true);
     if (this.faults().length) {
       this.problem.set(`${this.faults().length === 1 ? 'One field needs' : `${this.faults().length} fields need`} another look.`);

@@ -2,7 +2,7 @@ import { Router } from '@angular/router';
 import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
 import type { SurveyWrite } from '@isometra/contract';
-import { barRound, openShop, show, refusal, until, LATHE } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, showAtOnce, refusal, until, LATHE } from '../testing/fake-shop.spec';
 import { MachineCardForm } from './machine-card';
 import { MachineList } from './machine-list';
 
@@ -113,6 +113,18 @@ describe('a machine card', () => {
     expect(server.sent[0].body).toEqual(
       jasmine.objectContaining({ card: { number: 'M-9', centreDistance: '700 mm', kind: 'turret-mill', readAgain } }),
     );
+  });
+
+  it('shows no field before the card has come: nothing typed is overwritten by it', async () => {
+    const { server } = await openShop();
+    server.holds = (method, path) => method === 'GET' && path.startsWith('/machines/');
+    const card = showAtOnce(MachineCardForm, { machineId: LATHE });
+    await until(() => card.text().includes('Loading the card'));
+    expect(card.all('input').length).toBe(0);
+    expect((card.named('Save the card') as HTMLButtonElement).disabled).toBeTrue();
+    server.letGo();
+    await until(() => card.all('input').length > 0);
+    expect(card.field('Shop number').value).toBe('L-14');
   });
 
   it('what was typed comes back after leaving, until it is kept', async () => {
