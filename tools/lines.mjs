@@ -1,15 +1,12 @@
 // npm run lines: lines of code and the share of tests, blank lines not counted.
-import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ROOT } from './shell.mjs';
+import { ownFiles, ROOT } from './shell.mjs';
 
 const CODE = /\.(ts|mjs|cjs|js|css|scss|html)$/;
 const TEST = /\.spec\.ts$|^e2e\//;
 
-const files = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' })
-  .split('\n')
-  .filter((file) => CODE.test(file));
+const files = ownFiles().filter((file) => CODE.test(file));
 const groups = {};
 for (const file of files) {
   const lines = readFileSync(join(ROOT, file), 'utf8')

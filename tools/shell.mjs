@@ -1,5 +1,5 @@
 // Small pieces shared by the scripts in tools/.
-import { spawnSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
@@ -101,3 +101,7 @@ export function forgetOldBuilds() {
     }
   }
 }
+
+/** Files of the project, by their paths from its root: those that are kept, and new ones that are not ignored. */
+export const ownFiles = () =>
+  execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' }).split('\n');

@@ -1,11 +1,10 @@
 // npm run words: every text that a person can meet, a line each with where it stands. `--check` holds each against the glossary.
-import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseTemplate, TmplAstBoundText, TmplAstElement, TmplAstText, tmplAstVisitAll } from '@angular/compiler';
 import ts from 'typescript';
 import { faultsOfText } from './glossary.mjs';
-import { ROOT } from './shell.mjs';
+import { ownFiles, ROOT } from './shell.mjs';
 
 /** Rooms whose texts are shown to people. */
 const ROOMS = /^(web\/src\/app|work\/src|core\/src|contract\/src|server\/src)\/.*\.(ts|html)$/;
@@ -80,9 +79,7 @@ function ofSource(source, file) {
   return found;
 }
 
-const files = execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' })
-  .split('\n')
-  .filter((file) => ROOMS.test(file) && !/\.spec\.ts$|\/testing\/|\/db\/|migrations|practice/.test(file));
+const files = ownFiles().filter((file) => ROOMS.test(file) && !/\.spec\.ts$|\/testing\/|\/db\/|migrations|practice/.test(file));
 const texts = files.flatMap((file) => {
   const source = readFileSync(join(ROOT, file), 'utf8');
   return file.endsWith('.html') ? ofTemplate(source, file, 1) : ofSource(source, file);

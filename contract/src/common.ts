@@ -34,10 +34,11 @@ export const apiErrorsSchema = z.object({
   /** On 409: the row as it is now. */
   current: z.unknown().optional(),
 });
+export type ApiErrors = z.infer<typeof apiErrorsSchema>;
+
 /** Whether what is wrong wants the name of its field before it, "is missing"; otherwise it is a sentence by itself. */
 export const wantsSubject = (message: string): boolean =>
   /^(is|are|must|has|have|does|lies|takes|cannot|needs|may|refers|names)\b/.test(message);
-export type ApiErrors = z.infer<typeof apiErrorsSchema>;
 
 export const conditionsSchema = z.record(z.string().max(40), z.union([z.string().max(200), z.number(), z.boolean()]));
 

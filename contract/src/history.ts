@@ -4,7 +4,7 @@ import { machineCardSchema } from './machine.js';
 export const HISTORY_FORMAT = 'isometra-history/1';
 export const STORY_FORMAT = 'isometra-story/1';
 
-/** What may happen to a machine that makes its results worth nothing: all of them, or those that hang on how it stands. */
+/** What may happen to a machine that makes its results worth nothing: all of them, or those that depend on how it stands. */
 export const EVENTS = ['levelled', 'moved', 'crashed', 'bolts-slackened', 'part-off'] as const;
 export type MachineEvent = (typeof EVENTS)[number];
 

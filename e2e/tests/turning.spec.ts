@@ -40,7 +40,7 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   await call(page).getByRole('link', { name: 'Job card: bolts' }).click();
   const job = page.locator('iso-job-card');
   await expect(job).toContainText('The axis is not touched');
-  await expect(job).toContainText('one at a time: ease each, and restore to just holding');
+  await expect(job).toContainText('one at a time: ease each, and bring it back to just holding');
   await expect(job).toContainText('Housing, belt and drive shaft go back against their stop.');
   // The whole turret would take station 5 with it, which was in: it is the plate of this one.
   await expect(job).toContainText('did not stand off: the plate of this station. The whole turret moved over would put the others out');

@@ -17,7 +17,7 @@ export interface PlateFacts {
   /** Heads of all its rounds, oldest first. */
   readonly rounds: readonly RoundHead[];
   readonly surveys: readonly Campaign[];
-  /** Now: what is due hangs on it; and what its card tells the ladder. */
+  /** Now: what is due depends on it; and what its card tells the ladder. */
   readonly facts: LadderFacts;
   /** How its slide leans by its card, degrees, + its rear end the higher; left out where that is not told. */
   readonly slant?: number;

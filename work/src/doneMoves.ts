@@ -49,7 +49,7 @@ export function doneMoves(rounds: readonly RoundHead[]): DoneMove[] {
 /** In the order in which they were done. */
 export const asDone = (one: DoneMove, other: DoneMove): number => (one.doneAt < other.doneAt ? -1 : one.doneAt > other.doneAt ? 1 : 0);
 
-/** Whether a move changes what a round was read on: the same thing, what goes with it, or one that its check hangs on. */
+/** Whether a move changes what a round was read on: the same thing, what goes with it, or one that its check depends on. */
 export function disturbs(
   { check, from, body, event }: Pick<DoneMove, 'check' | 'from' | 'body' | 'event'>,
   round: Pick<RoundHead, 'check' | 'conditions' | 'face'>,

@@ -13,7 +13,7 @@ export type StaleReason =
 /** Why a rung is left alone. */
 export type LeftReason = { readonly code: 'left-out'; readonly why: string } | { readonly code: 'too-small'; readonly why: string };
 
-/** What a call waits for: a rung it hangs on whose finding halts what follows. */
+/** What a call waits for: a rung it depends on whose finding halts what follows. */
 export interface Waiting {
   readonly check: string;
   readonly code: string;

@@ -63,7 +63,7 @@ const haltsOf = (round: RoundHead | undefined): string[] =>
 
 /**
  * One casting that rocks halts what rests on it, whichever other was read after it and does not. A rung that was not read on a named
- * casting halts whatever hangs on it.
+ * casting halts whatever depends on it.
  */
 function waitsIn({ hangsOn, rests }: CheckDefinition, { things }: Standing): Waiting[] {
   return [...things].flatMap(([other, own]) => {
@@ -76,15 +76,15 @@ function waitsIn({ hangsOn, rests }: CheckDefinition, { things }: Standing): Wai
   });
 }
 
-/** Rungs that may halt a check: those it hangs on, and those that are read on the castings it rests on. */
+/** Rungs that may halt a check: those it depends on, and those that are read on the castings it rests on. */
 export const mayHalt = ({ hangsOn, rests }: CheckDefinition): readonly string[] => [
   ...new Set([...hangsOn, ...(rests ? [...CHECKS.values()].filter(({ apart }) => apart?.includes('casting')).map(({ id }) => id) : [])]),
 ];
 
 /**
- * What the finding of a check waits for, as notes for its solving: a rung it hangs on that rocks or tips.
+ * What the finding of a check waits for, as notes for its solving: a rung it depends on that rocks or tips.
  *
- * @param rounds the rounds of at least what it hangs on, oldest first.
+ * @param rounds the rounds of at least what it depends on, oldest first.
  */
 export function waitNotes(checkId: string, rounds: readonly RoundHead[], plan: Partial<CampaignPlan> = {}): Note[] {
   const check = CHECKS.get(checkId);
@@ -95,7 +95,7 @@ export function waitNotes(checkId: string, rounds: readonly RoundHead[], plan: P
 
 /**
  * The rungs of a machine in the order of its survey, with their state. A move makes its own rung and, by the survey's
- * school, the rungs it upsets or all of them stale until they are read again; what hangs on a rung that rocks or tips
+ * school, the rungs it upsets or all of them stale until they are read again; what depends on a rung that rocks or tips
  * waits.
  *
  * @param rounds the survey's rounds, oldest first. @param facts for what is due again, which register is built on which, and what was scraped.

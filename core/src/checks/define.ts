@@ -24,7 +24,7 @@ export interface Note {
   readonly severity: Severity;
   readonly text: string;
   readonly quantity?: string;
-  /** What hangs on this check waits until this is put right. */
+  /** What depends on this check waits until this is put right. */
   readonly halts?: true;
   /** Of a reading that is taken for misread: the keys that tell its place, what it would have to read, and what the slip looks like. */
   readonly place?: Readonly<Record<string, unknown>>;
@@ -272,7 +272,7 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly lengthOf?: (setup: Setup, places: readonly number[]) => number | undefined;
 
   readonly picture: Picture;
-  /** The rungs it hangs on: a move there makes its result stale, and they stand before it. */
+  /** The rungs it depends on: a move there makes its result stale, and they stand before it. */
   readonly hangsOn: readonly string[];
   /** Castings on whose seats it rests: one of them that rocks halts it, another one does not. Left out, whichever rocks. */
   readonly rests?: readonly string[];

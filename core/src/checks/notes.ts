@@ -29,7 +29,7 @@ export function spanOf(places: readonly number[]): number {
   return high - low;
 }
 
-/** A sign hangs on which side was read, and nobody said which. */
+/** A sign depends on which side was read, and nobody said which. */
 export const sideAssumed = (what: string): Note => ({
   code: 'side-assumed',
   severity: 'warning',

@@ -41,7 +41,7 @@ export function judgeMove(planned: number, observed: number, remaining: number, 
       outcome: 'wrong-way',
       gain,
       next,
-      text: 'It went the wrong way. Turn the screws back, then the same amount the other way.',
+      text: 'It went the wrong way. Undo that move, then make the same move the other way.',
     };
   }
   if (gain < 0.85) return { outcome: 'fell-short', gain, next, text: 'It went the right way but fell short of what was planned.' };

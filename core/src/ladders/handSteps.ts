@@ -49,7 +49,7 @@ const PROOF: HandStep = {
   title: 'Proof cut',
   question: 'Does it turn parallel, whichever way round the bar is put?',
   place: 'last',
-  why: 'Every check is in. Prove it with a cut between centres, then turn the work end for end.',
+  why: 'Every check is in. A cut between centres, end for end, is the proof.',
   points: [
     'Run it warm first, by its builder’s manual; headstock and bar at the temperature of work.',
     'Turn two pads on a stout bar between centres in one setting of the tool, as far apart as the work will be.',

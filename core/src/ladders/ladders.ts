@@ -3,7 +3,7 @@ import { CHECKS, ladderOf } from '../checks/registry.js';
 
 const idsOf = (family: MachineFamily): string[] => ladderOf(family).map(({ id }) => id);
 
-/** Default order of work by kind of machine, from what each check hangs on. Source: docs/methods/ladders.md. */
+/** Default order of work by kind of machine, from what each check depends on. Source: docs/methods/ladders.md. */
 export const LADDERS: Readonly<Record<MachineFamily, readonly string[]>> = {
   lathe: idsOf('lathe'),
   mill: idsOf('mill'),
@@ -22,8 +22,8 @@ function moveTheSame(one: CheckDefinition, other: CheckDefinition): boolean {
 }
 
 /**
- * Whether a move on one check makes the result of another worthless: the other hangs on it, asks the same
- * question, or reads the same casting; and what hangs on that casting.
+ * Whether a move on one check makes the result of another worthless: the other depends on it, asks the same
+ * question, or reads the same casting; and what depends on that casting.
  */
 export function upsets(moved: CheckDefinition, other: string): boolean {
   const check = CHECKS.get(other);
@@ -37,8 +37,8 @@ export function upsets(moved: CheckDefinition, other: string): boolean {
 export const upsetBy = (moved: CheckDefinition): string[] => [...CHECKS.keys()].filter((id) => upsets(moved, id));
 
 /**
- * What is wrong with an order of rungs: for each rung, those it hangs on that stand below it. Two rungs that
- * hang on each other may stand either way round.
+ * What is wrong with an order of rungs: for each rung, those it depends on that stand below it. Two rungs that
+ * depend on each other may stand either way round.
  *
  * @param order check ids in working order.
  * @returns by rung, the rungs that should come before it; nothing for a rung that stands well.

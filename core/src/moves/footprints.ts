@@ -21,7 +21,7 @@ export const FOOTPRINTS = [
 export type FootprintKind = (typeof FOOTPRINTS)[number]['id'];
 
 const rad = (degrees: number): number => (degrees * Math.PI) / 180;
-/** Half the width of a vee at the middle of its flanks, mm: only where it is drawn hangs on it. */
+/** Half the width of a vee at the middle of its flanks, mm: only where it is drawn depends on it. */
 const HALF_VEE = 18;
 
 const END = ['near', 'far'] as const;

@@ -21,7 +21,7 @@ function steps(facts: JobFacts): JobStep[] {
     },
     watch(facts),
     {
-      text: `The ${clamp} one at a time: ease each, and restore to just holding before the next. Never all at once.`,
+      text: `The ${clamp} one at a time: ease each, and bring it back to just holding before the next. Never all at once.`,
       caution: 'Loosen to snug, never free: the part it carries can drop.',
     },
     {

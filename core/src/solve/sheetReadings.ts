@@ -127,7 +127,7 @@ const readings = new WeakMap<object, Remembered>();
  */
 function remembered(entry: object, { check, setup, instrument }: Reader): Reading | undefined {
   const known = readings.get(entry);
-  // Only sizes hang on the set-up: what they are spoken over, and what they may be.
+  // Only sizes depend on the set-up: what they are spoken over, and what they may be.
   const same = known?.check === check && known.instrument === instrument && (check.reads !== 'size' || known.setup === setup);
   return same ? known.reading : undefined;
 }

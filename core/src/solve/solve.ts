@@ -27,7 +27,7 @@ import { aimOutside, readSheet, type Sheet } from './sheet.js';
 
 /** What is known beside a sheet: of the campaign it belongs to. */
 export interface SolveContext {
-  /** Why a call waits: a rung it hangs on rocks or tips. It is then unsure, and there is no move. */
+  /** Why a call waits: a rung it depends on rocks or tips. It is then unsure, and there is no move. */
   readonly waits?: readonly Note[];
   /** Spread between set-ups that earlier rounds of this check on this machine showed, in the unit of its readings. */
   readonly setupSpread?: SetupSpread;

@@ -1,10 +1,10 @@
 import {
-  MOVES,
   CHECKS,
   differences,
   GAIN_RANGE,
   judgeMove,
   learnedGain,
+  MOVES,
   usualShift,
   type MoveResult,
   type Outcome,

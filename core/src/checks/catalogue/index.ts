@@ -36,7 +36,7 @@ import { turretFace } from './turretFace.js';
 import { viceParallelism } from './viceParallelism.js';
 import { wayStraightness } from './wayStraightness.js';
 
-/** Every check. Their working order follows from what each hangs on, not from this list. */
+/** Every check. Their working order follows from what each depends on, not from this list. */
 export const CATALOGUE: readonly CheckDefinition[] = [
   axisSquareness,
   barQualification,

@@ -135,7 +135,7 @@ const FAINT = 0.3;
  * How blue each pixel is: 0 bare, 1 fully blue, ½ at the edge of a spot, whatever light falls on it.
  *
  * A pixel is some iron, some blue and some dye in some light: three equations. Blue over the sum of the three does not
- * hang on the light; where a glare adds white to it, blue over the light round about does not hang on the glare. The larger counts.
+ * depend on the light; where a glare adds white to it, blue over the light round about does not depend on the glare. The larger counts.
  */
 export function bluenessOf({ width, height, rgb, seen }: Flat, { iron, blue, dye }: Colours): Float32Array {
   const third: Colour = dye ?? crossOf(iron, blue);

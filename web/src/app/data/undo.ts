@@ -68,7 +68,7 @@ export class Undo {
     return true;
   }
 
-  /** Could not undo: why. */
+  /** It could not be taken back: why. */
   readonly failed = ({ message }: Pick<ApiFailure, 'message'>): void => {
     this.told.set(`Could not undo: ${message}`);
     this.later();

@@ -54,7 +54,7 @@ describe('a job card of a turning centre', () => {
     for (const words of [
       'the long screws are marked',
       'Scrape the old compound off and blow the joint out',
-      'one at a time: ease each, and restore to just holding',
+      'one at a time: ease each, and bring it back to just holding',
       'From the other side if the needle goes the other way',
       'tighten in stages, crosswise, with a reading after each; then hard',
       'Degrease the joint, seal it again, put the cover back. Housing, belt and drive shaft go back against their stop.',

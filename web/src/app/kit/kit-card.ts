@@ -33,6 +33,9 @@ import { File } from '../ui/file';
 
 const careForm = careSchema.omit({ notes: true });
 
+/** What the form asks of the care of a piece: all but the notes, which only grow. */
+const datesOf = ({ notes: _notes, ...dates }: Care): FormValue => dates;
+
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
@@ -133,7 +136,7 @@ export class KitCard {
   protected readonly open = this.typed((item) => item.version === 0);
   protected readonly name = this.typed((item) => item.name);
   protected readonly data = this.typed((item): FormValue => item.data);
-  protected readonly care = this.typed(({ care: { notes: _notes, ...care } }): FormValue => care);
+  protected readonly care = this.typed(({ care }) => datesOf(care));
   protected readonly note = signal('');
   protected readonly names = KIT_NAMES;
   protected readonly careSchema = careForm;
@@ -213,8 +216,7 @@ export class KitCard {
   /** What was typed and is not kept yet. */
   private readonly changed = computed(() => {
     const { name, data, care } = this.item();
-    const { notes: _notes, ...dates } = care;
-    return !dequal([this.name(), this.data(), this.care(), this.note()], [name, data, dates, '']);
+    return !dequal([this.name(), this.data(), this.care(), this.note()], [name, data, datesOf(care), '']);
   });
   /** It was asked once, and nothing was typed since. */
   private readonly warned = linkedSignal({ source: () => [this.name(), this.data(), this.care(), this.note()], computation: () => false });
@@ -223,16 +225,15 @@ export class KitCard {
   protected leave(): void {
     if (!this.changed() || this.warned()) return this.cancel();
     this.warned.set(true);
-    this.problem.set('Your changes are not saved yet. Press Escape again to discard it.');
+    this.problem.set('Your changes are not saved yet. Press Escape again to discard them.');
   }
 
   protected cancel(): void {
     const { name, data, care } = this.item();
-    const { notes: _notes, ...dates } = care;
     this.note.set('');
     this.name.set(name);
     this.data.set(data);
-    this.care.set(dates);
+    this.care.set(datesOf(care));
     this.warned.set(false);
     this.problem.set('');
     this.open.set(false);

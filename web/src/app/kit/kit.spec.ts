@@ -33,7 +33,7 @@ describe('the kit', () => {
     await kit.press(`Change ${name}`);
     await kit.type('Name', 'Another');
     await escape();
-    expect(kit.text()).toContain('Your changes are not saved yet. Press Escape again to discard it.');
+    expect(kit.text()).toContain('Your changes are not saved yet. Press Escape again to discard them.');
     await kit.type('Name', 'Yet another');
     await escape();
     expect(kit.field('Name').value).withContext('something was typed since: it is asked again').toBe('Yet another');

@@ -11,17 +11,7 @@ import {
   type QuantityInfo,
 } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
-import {
-  counts,
-  curvesAlong,
-  homingOf,
-  registerLog,
-  registerValue,
-  thingWords,
-  turnsScrew,
-  wayOut,
-  type RegisterEntry,
-} from '@isometra/work';
+import { counts, curvesAlong, homingOf, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
 import { meaningWords } from '../job/register-words';
 import { bedWords } from '../machine/bed-words';
 import { Settings } from '../data/settings';
@@ -138,7 +128,7 @@ export class History {
   /** What was learned of the screws of this check, each for its own quantity. */
   protected readonly gains = computed(() =>
     Object.entries(this.check().corrections).flatMap(([quantity, { plus, minus }]) =>
-      [...new Set([...plus, ...minus])].filter(turnsScrew).flatMap((kind) => {
+      [...new Set([...plus, ...minus])].flatMap((kind) => {
         const gain = this.desk.gain({ check: this.checkId(), quantity, kind });
         return gain === null ? [] : [{ label: this.check().quantities[quantity].label, gain }];
       }),

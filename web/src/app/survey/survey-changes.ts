@@ -26,7 +26,7 @@ export class SurveyChanges {
       next: () => {
         this.problem.set('');
         this.told.set(words);
-        // Calls hang on the sheet: the rounds are judged anew.
+        // Calls depend on the sheet: the rounds are judged anew.
         if (part.limits) this.desk.refresh();
       },
       error: (failure: ApiFailure) =>

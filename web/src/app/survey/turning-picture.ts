@@ -97,7 +97,7 @@ export class TurningPicture {
   });
   /** The bed under the slide, as steep as it is. */
   protected readonly bed = computed(() => bedUnder(this.slant() ?? 0));
-  /** Behind the axis where the slide rises toward the rear: the turret hangs on its higher end. */
+  /** Behind the axis where the slide rises toward the rear: the turret is at its higher end. */
   protected readonly behind = computed(() => (this.slant() ?? 0) > 0);
 
   private readonly at = (h: number | undefined, v: number | undefined) =>
