@@ -1,5 +1,5 @@
 // Small pieces shared by the scripts in tools/.
-import { execFileSync, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
@@ -102,6 +102,15 @@ export function forgetOldBuilds() {
   }
 }
 
-/** Files of the project, by their paths from its root: those that are kept, and new ones that are not ignored. */
-export const ownFiles = () =>
-  execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], { cwd: ROOT, encoding: 'utf8' }).split('\n');
+/** Folders that hold nothing of the project's own: what is installed, built, or left behind by a run. */
+const NOT_OWN = new Set(['node_modules', 'dist', 'test-results', 'playwright-report']);
+
+/** Files of the project, by their paths from its root. The folder may be a copy without its history. */
+export function ownFiles(folder = '') {
+  const entries = readdirSync(join(ROOT, folder), { withFileTypes: true });
+  return entries.flatMap((entry) => {
+    const path = folder ? `${folder}/${entry.name}` : entry.name;
+    if (entry.isFile()) return [path];
+    return entry.isDirectory() && !NOT_OWN.has(entry.name) && !entry.name.startsWith('.') ? ownFiles(path) : [];
+  });
+}

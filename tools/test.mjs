@@ -12,6 +12,10 @@ const [slowApi, busy] = ['--slow-api', '--busy'].map((flag) => process.argv.incl
 /** The shortest stories: in a full run they meet the slow API. */
 const SHORT = '@short';
 const totals = { passed: 0, failed: 0 };
+/** What failed, with what it printed: told once more at the end, where a long run is looked at first. */
+const broken = [];
+/** Lines of each that are repeated. */
+const REPEATED = 80;
 
 /** Run a command, pass its output on, at once or (`held`) in one piece at its end, and hand it back. */
 function stream(command, args, { held = false, ...options } = {}) {
@@ -55,6 +59,7 @@ async function suite(name, kind, command, args, options) {
   if (code === 0 && passed === 0) [passed, failed] = [0, 1];
   totals.passed += passed;
   totals.failed += failed;
+  if (failed) broken.push({ name, output });
   console.log(`── ${name}: ${passed} passed, ${failed} failed (${((Date.now() - start) / 1000).toFixed(0)} s)`);
 }
 
@@ -113,5 +118,6 @@ await main().catch((error) => {
   console.error(error.message);
   totals.failed += 1;
 });
+for (const { name, output } of broken) console.log(`\n── failed: ${name}\n${output.trimEnd().split('\n').slice(-REPEATED).join('\n')}`);
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
 process.exitCode = totals.failed ? 1 : 0;

@@ -2,7 +2,18 @@ import { PracticeControl } from '@isometra/core/practice';
 import fc from 'fast-check';
 import type { MoveWrite, RegisterUse, RoundHead } from '@isometra/contract';
 import { displayCounts, recheckOf, registerPlan, registerValue, stillOwed, takenFits, takenValue } from './register.js';
-import { enteredOn, firstOld, kappaByAxis, learnedKappa, leftAt, registerLog, showsOther, unsettledOf } from './registerLog.js';
+import {
+  byRoundNow,
+  enteredOn,
+  firstOld,
+  kappaByAxis,
+  learnedKappa,
+  leftAt,
+  registerLog,
+  showsOther,
+  unsettledOf,
+  withoutLast,
+} from './registerLog.js';
 import { plateWords, registersFor, reopens, type RegisterBase } from './registerScope.js';
 import { staleWords } from './reasons.js';
 import { rungsOf } from './rungs.js';
@@ -247,6 +258,32 @@ describe('the log of a register', () => {
     expect(leftAt(log)['work shift X'].value).withContext('what it should show').toBe(200.024);
     const unsettled = unsettledOf(log)['work shift X'];
     expect([unsettled.old.value, unsettled.total, unsettled.recheck?.meaning]).toEqual([200, 24, 'doubled-wrong-sign']);
+  });
+
+  it('a value that was worked out from a round that has been corrected since is not judged by what is read next', () => {
+    const { round, entered } = book();
+    const homed = { conditions: { homed: 'yes' } };
+    const before = (along: number) =>
+      registerLog([round(along, { ...homed, moves: [entered(1, 199.988)] }), { ...round(0, homed), at: Diary.at(5) }])[0].recheck;
+    expect(before(12)?.meaning).toBe('right');
+    expect(before(12.4)?.meaning).withContext('a rounding is no correction').toBe('right');
+    expect(before(7)).toEqual({ meaning: 'unclear', ratio: null, next: null, why: 'corrected' });
+  });
+
+  it('before anything is entered the sheet follows its round; a jog keeps what it moved', () => {
+    const use = register({ total: 24, old: locked(200), jog: { by: 0.01, before: 24, after: 14 } });
+    expect(byRoundNow(use, 24.3)).toEqual(use);
+    expect(byRoundNow(use, -30)).toEqual({ ...use, total: -30, jog: { by: 0.01, before: -30, after: -40 } });
+    const began = entering(use, 200.012);
+    expect(byRoundNow(began, -30)).withContext('what was entered stays what it was worked out from').toEqual(began);
+  });
+
+  it('a value that was recorded by mistake leaves the one before it', () => {
+    const use = register({ total: 24, old: locked(200) });
+    const value = (number: number) => ({ value: number, how: 'plus' as const, at: Diary.at(1), by: 'RM' });
+    const twice = enteredOn(enteredOn(use, value(200.012)), value(200.12));
+    expect(withoutLast({ ...twice, homings: 2 })).toEqual(jasmine.objectContaining({ entered: value(200.012), homings: 0 }));
+    expect(withoutLast(withoutLast(twice))).toEqual(use);
   });
 
   it('keeps the order of what was entered on one slip, though the clock of a browser was behind', () => {

@@ -25,7 +25,7 @@ export interface Recheck {
    * Why nothing can be told: the sign of a reading, its doubt, a round not to be trusted, something moved in between, or a
    * value before it of which nobody knows whether the control had taken it up.
    */
-  readonly why?: 'sign' | 'doubt' | 'trust' | 'moved' | 'pending';
+  readonly why?: 'sign' | 'doubt' | 'trust' | 'moved' | 'pending' | 'corrected';
   /** What it may mean, where that is more than one thing. */
   readonly may?: readonly RegisterMeaning[];
 }

@@ -35,6 +35,28 @@ function isStuck(found: QuantityHead, use: RegisterUse, { last, tried, move }: M
   return !reads(use.total) && effects.some(reads);
 }
 
+/** µm, and part: by how much a reading may differ from the total that a value was worked out with. */
+const SAME_UM = 1;
+const SAME_PART = 0.05;
+
+/** Whether the round that a value was worked out from reads another total now, µm: its readings or set-up were corrected since. */
+export const readsOther = ({ total }: Pick<RegisterUse, 'total'>, now: number): boolean =>
+  Math.abs(now - total) > Math.max(SAME_UM, SAME_PART * Math.abs(total));
+
+/** The change sheet by what its round reads now, µm, as long as nothing has been entered: a jog still moved the needle by as much. */
+export function byRoundNow(use: RegisterUse, total: number): RegisterUse {
+  if (use.entered || use.earlier?.length || !readsOther(use, total)) return use;
+  const jog = use.jog && { ...use.jog, before: total, after: total + (use.jog.after - use.jog.before) };
+  return { ...use, total, jog };
+}
+
+/** The change sheet without the value that was recorded last, which nobody entered into the control. */
+export function withoutLast(use: RegisterUse): RegisterUse {
+  const { earlier = [], ...rest } = use;
+  const before = earlier.slice(0, -1);
+  return { ...rest, entered: earlier.at(-1) ?? null, homings: 0, power: 0, ...(before.length && { earlier: before }) };
+}
+
 /**
  * What a round says of the value that was entered before it. Back at the first old value it is no re-check of anything, unless
  * it reads as it did just before: then the control has not taken that up.
@@ -51,6 +73,7 @@ function judged(use: RegisterUse, made: Made, next: RoundHead): Recheck | undefi
   if (moved(next)) return { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
   if (!isTrusted(next.finding)) return { meaning: 'unclear', ratio: null, next: null, why: 'trust' };
   const [began, own] = [first, round].map((one) => one.finding?.quantities[move.quantity]);
+  if (began && readsOther(use, 2 * began.value)) return { meaning: 'unclear', ratio: null, next: null, why: 'corrected' };
   const doubt = 2 * Math.max(found.expanded ?? 0, began?.expanded ?? 0);
   const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(first) && isSigned(next) });
   // A second value after which it reads as it did before was not taken up, whatever that is beside what it read at first.

@@ -58,6 +58,11 @@ export class Api {
     return this.http.get<unknown>(`/api${path}`, { observe: 'response' }).pipe(catchError(refused), map(heard), map(checked(schema)));
   }
 
+  /** The bytes of a picture. Fails with an ApiFailure. */
+  picture(path: string): Observable<Blob> {
+    return this.http.get(`/api${path}`, { responseType: 'blob' }).pipe(catchError(refused));
+  }
+
   /** Fails with an ApiFailure. */
   remove<S extends z.ZodType>(path: string, schema: S): Observable<z.output<S>> {
     return this.http.delete<unknown>(`/api${path}`, { observe: 'response' }).pipe(catchError(refused), map(heard), map(checked(schema)));

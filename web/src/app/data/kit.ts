@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
+import { BehaviorSubject, type Observable, catchError, first, map, of, switchMap, tap } from 'rxjs';
 import * as z from 'zod';
 import { storedKitSchema, type KitItem } from '@isometra/contract';
 import { parseQuantity } from '@isometra/core';
@@ -76,6 +76,11 @@ export class Kit {
   /** A photograph of a piece of kit: kept in the browser until the server has taken it. */
   addPhoto(kitId: string, photo: Blob): void {
     const id = crypto.randomUUID();
+    // What is still on its way can only be taken off once it has arrived.
+    const arrived = this.outbox.queue$.pipe(first((queue) => !queue.some((entry) => entry.id === id)));
+    this.undo.telling()('Photograph added', () =>
+      arrived.pipe(switchMap(() => this.removePhoto(kitId, id, () => undefined))).subscribe({ error: this.undo.failed }),
+    );
     const query = `id=${id}&by=${encodeURIComponent(this.settings.by())}`;
     void this.outbox.put({
       id,
@@ -89,10 +94,21 @@ export class Kit {
   }
 
   /** Take a photograph off a piece of kit. Fails with an ApiFailure. */
-  removePhoto(kitId: string, photo: string): Observable<KitItem> {
+  removePhoto(kitId: string, photo: string, tell = this.undo.telling()): Observable<KitItem> {
     const by = encodeURIComponent(this.settings.by());
-    return this.writes.send(() =>
-      this.api.remove(`/kit/${kitId}/photos/${photo}?by=${by}`, storedKit).pipe(tap((saved) => this.keep(saved))),
+    // The picture itself is fetched first: taken back, it is added again.
+    return this.api.picture(`/photos/${photo}`).pipe(
+      catchError(() => of(null)),
+      switchMap((picture) =>
+        this.writes.send(() =>
+          this.api.remove(`/kit/${kitId}/photos/${photo}?by=${by}`, storedKit).pipe(
+            tap((saved) => {
+              this.keep(saved);
+              if (picture) tell('Photograph taken off', () => this.addPhoto(kitId, picture));
+            }),
+          ),
+        ),
+      ),
     );
   }
 

@@ -44,6 +44,7 @@ export function moveDone(before: MoveWrite | undefined, after: MoveWrite): strin
   if (after.doneAt !== null && !before?.doneAt) return 'Move';
   if (before?.doneAt && after.doneAt === null) return 'Move undone';
   if (after.made?.takenOut && !before?.made?.takenOut) return 'Shims taken out';
+  if (!dequal(after.made?.register?.entered, before?.made?.register?.entered)) return 'Register value recorded';
   const [was, is] = [before?.ticks.length ?? 0, after.ticks.length];
   return is > was ? 'Step ticked' : is < was ? 'Step unticked' : before ? 'Job card changed' : 'Job card started';
 }

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { firstValueFrom, take } from 'rxjs';
-import type { MoveWrite, ReadingWrite, RoundWrite, StoredRound } from '@isometra/contract';
+import type { MoveWrite, ReadingWrite, RegisterUse, RoundWrite, StoredRound } from '@isometra/contract';
 import { barRound, lathe, openShop, show, until, LATHE } from '../testing/fake-shop.spec';
 import { LastThing } from '../shell/last-thing';
 import { Kit } from './kit';
@@ -9,6 +9,14 @@ import { Machines } from './machines';
 import { Rounds } from './rounds';
 import { Surveys } from './surveys';
 import { Undo } from './undo';
+
+const PHOTO = '0d2ff3bb-9ea9-4c7b-8d14-24f1a3e8b0a2';
+const MADE = { dial: null, preset: 0, tightened: null, rule: null } as const;
+const REGISTER: RegisterUse = {
+  ...{ name: 'work shift X', axis: 'X', kind: 'added', unit: 'mm', programming: 'diameter', digits: 3, total: 48, jog: null },
+  ...{ homings: 0, power: 0, old: { value: 305.525, where: '', at: '2026-12-01T00:00:00.000Z', by: 'HB' } },
+  entered: { value: 305.573, how: 'plus', at: '2026-12-01T00:00:00.000Z', by: 'HB' },
+};
 
 describe('ways back', () => {
   const open = async () => {
@@ -120,6 +128,33 @@ describe('ways back', () => {
       act: ({ server }) => done(TestBed.inject(Kit).save({ ...server.kit[0], id: 'new', name: 'New dial', version: 0 })),
       called: 'New dial added',
       back: ({ server }) => server.kit.find(({ id }) => id === 'new')?.archived !== undefined,
+    },
+    'a photograph that was added': {
+      act: async ({ server }) => {
+        TestBed.inject(Kit).addPhoto(server.kit[0].id, new Blob(['picture']));
+        await until(() => server.kit[0].photos.length === 1);
+      },
+      called: 'Photograph added',
+      back: ({ server }) => server.kit[0].photos.length === 0,
+    },
+    'a photograph that was taken off': {
+      act: ({ server }) => {
+        server.kit[0].photos.push(PHOTO);
+        return done(TestBed.inject(Kit).removePhoto(server.kit[0].id, PHOTO));
+      },
+      called: 'Photograph taken off',
+      back: ({ server }) => server.kit[0].photos.length === 1,
+    },
+    'a register value that was recorded': {
+      act: async ({ rounds, round, server }) => {
+        const card = move(round.id);
+        rounds.putMove(round.machineId, card, false);
+        await until(() => server.rounds[0].moves.length === 1);
+        const [{ version }] = server.rounds[0].moves;
+        rounds.putMove(round.machineId, { ...card, version, made: { ...MADE, register: REGISTER } }, true);
+      },
+      called: 'Register value recorded',
+      back: ({ server }) => server.rounds[0].moves[0].version === 3 && !server.rounds[0].moves[0].made?.register?.entered,
     },
     'a limit sheet that was added': {
       act: () => done(TestBed.inject(Limits).add('ours', { name: 'Ours', lines: [] } as never)),

@@ -77,6 +77,38 @@ describe('the slip of a register', () => {
     expect(slip.text()).not.toContain('it was mistyped');
   });
 
+  it('follows its round until a value is recorded; a round that was corrected later sends the value back', async () => {
+    const { slip, sent, lock } = await open();
+    await lock();
+    slip.fixture.componentRef.setInput('total', -30);
+    await slip.fixture.whenStable();
+    expect(slip.text()).toContain('the two readings differ by 30.0 µm');
+    expect(slip.text()).toContain('305.495 mm');
+    expect(slip.text()).not.toContain('305.573 mm');
+    await slip.press('Entered: 305.495 mm');
+    await slip.fixture.whenStable();
+    expect(sent.at(-1)?.total).toBe(-30);
+    expect(slip.text()).not.toContain('has been corrected');
+    slip.fixture.componentRef.setInput('total', -50);
+    await slip.fixture.whenStable();
+    expect(slip.text()).toContain('it read 30.0 µm, now 50.0 µm. Go back to 305.525 mm, home, and sweep again.');
+  });
+
+  it('a value that was not entered into the control is taken off again, until it was homed', async () => {
+    const { slip, sent, lock } = await open();
+    await lock();
+    await slip.press('Entered: 305.477 mm');
+    await slip.fixture.whenStable();
+    await slip.press('I did not enter 305.477 mm');
+    await slip.fixture.whenStable();
+    expect([sent.at(-1)?.entered, sent.at(-1)?.earlier]).toEqual([null, undefined]);
+    await slip.press('Entered: 305.573 mm');
+    await slip.fixture.whenStable();
+    await slip.press('Homed (0 of 1)');
+    await slip.fixture.whenStable();
+    expect(slip.text()).not.toContain('I did not enter');
+  });
+
   it('of several registers none is chosen by itself', async () => {
     const home = { ...WORK, name: 'home A', axis: 'A', kind: 'reference', programming: 'radius', digits: 4 };
     const { slip, sent, lock } = await open({ registers: [WORK, home] });

@@ -2,9 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { parseQuantity, readingValue, readNumber, type Instrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
 import {
+  byRoundNow,
   displayCounts,
   enteredOn,
   isLarge,
+  readsOther,
   registerPlan,
   registerValue,
   stillOwed,
@@ -13,6 +15,7 @@ import {
   type LeftAt,
   type Recheck,
   type Unsettled,
+  withoutLast,
 } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Pictures } from '../data/pictures';
@@ -60,12 +63,28 @@ export class RegisterSlip {
   readonly left = input<Readonly<Record<string, LeftAt>>>({});
   /** When the round was read that the card is made from. */
   readonly readAt = input('');
-  readonly use = input<RegisterUse | undefined>(undefined);
+  /** The change sheet as it was kept. */
+  readonly kept = input<RegisterUse | undefined>(undefined, { alias: 'use' });
   readonly recheck = input<Recheck | null>(null);
   readonly by = input('?');
   readonly changed = output<RegisterUse>();
 
   private readonly settings = inject(Settings);
+  /** The change sheet by what its round reads now. */
+  protected readonly use = computed(() => {
+    const kept = this.kept();
+    return kept && !this.unsettled()[kept.name] ? byRoundNow(kept, this.total()) : kept;
+  });
+  /** The round reads something else now than the recorded value was worked out from. */
+  protected readonly corrected = computed(() => {
+    const use = this.use();
+    return use?.entered && use.entered.how !== 'back' && !this.before() && readsOther(use, this.total()) ? this.size(use.total) : '';
+  });
+  /** The control has not been homed since the value was recorded, and nothing was read: the record can still be a mistake. */
+  protected readonly mayBeMistake = computed(() => {
+    const use = this.use();
+    return !!use?.entered && use.homings + use.power === 0 && !this.recheck();
+  });
   protected readonly problem = signal('');
   /** What was done to this register before, and is not right yet. */
   protected readonly before = computed(() => this.unsettled()[this.use()?.name ?? ''] ?? null);
@@ -181,6 +200,12 @@ export class RegisterSlip {
   protected mistyped(): void {
     const use = this.use();
     if (use && !use.entered) this.changed.emit({ ...use, old: null, jog: null });
+  }
+
+  /** The last value was recorded by mistake: nobody entered it into the control. */
+  protected notEntered(): void {
+    const use = this.use();
+    if (use?.entered) this.changed.emit(withoutLast(use));
   }
 
   protected keepJog(): void {

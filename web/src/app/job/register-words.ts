@@ -46,6 +46,8 @@ const WHY: Readonly<Record<NonNullable<Recheck['why']>, (may: string) => string>
   trust: () => 'This round is not to be trusted, so it says nothing of the value: sweep again. Enter nothing before.',
   pending: () =>
     'What was entered before it had not been taken up: which of the two this reads nobody can tell. Go back to the first old value, home as often as the control needs, and sweep again.',
+  corrected: () =>
+    'The round that this value was worked out from has been corrected since. Go back to the first old value, home, and sweep again.',
   moved: () =>
     'Something else was moved since the value was entered, so that this says nothing of it: what it reads now is where to begin. Go back to the first old value, home, and sweep again.',
 };

@@ -149,6 +149,7 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/machines\/([^/]+)\/rounds/, ([, id]) => this.rounds.filter((round) => round.machineId === id)],
     ['GET', /^\/rounds\/([^/]+)$/, ([, id]) => this.rounds.find((entry) => entry.id === id)],
     ['GET', /^\/kit$/, () => this.kit],
+    ['GET', /^\/photos\//, () => new Blob(['picture'])],
     ['GET', /^\/limits$/, () => this.limits],
     ['GET', /^\/limits\/[^/]+\/versions$/, () => this.versions],
     [
