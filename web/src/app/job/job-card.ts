@@ -176,7 +176,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   /** Somebody said that what the card asks has been done. */
   protected readonly answered = signal(false);
   /** As long as its question is not answered no step is shown: the same direction is never given twice unasked. */
-  protected readonly held = computed(() => this.past() || (this.question() !== '' && !this.answered()));
+  protected readonly held = computed(() => this.past() || this.seatOutdated() !== '' || (this.question() !== '' && !this.answered()));
 
   /** Whether a pile of so many µm would bring it into its zone; undefined where that cannot be told. */
   private readonly lands = computed(() => {

@@ -21,6 +21,7 @@ import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { Desk } from '../machine/desk';
+import { askedOfCasting, seatPlanOutdated } from '../supports/seat-basis';
 import { movedInstead, plansAlso, scaledScrew, spreadOf } from './job-texts';
 import { replanned } from './replan';
 
@@ -89,6 +90,13 @@ export abstract class JobMove {
     if (!asked || !kept || this.panel() === 'register') return undefined;
     const all = curve && MOVES.get(kept.kind)?.scales ? [movedInstead(asked, curve.curve.best, info)] : [];
     return replanned({ kept, asked: [asked, ...all], plan: (move) => this.tried(move), gain: this.gain() });
+  });
+  /** Why the plan of a whole casting no longer holds; '' for any other card. */
+  protected readonly seatOutdated = computed((): string => {
+    const [kept, finding] = [this.saved(), this.finding()];
+    if (!kept || kept.doneAt || !finding || !('want' in kept.plan)) return '';
+    const casting = this.desk.machine()?.card.castings?.find(({ id }) => id === this.check()?.casting);
+    return casting ? seatPlanOutdated(kept.plan, askedOfCasting(finding.quantities, casting.frame), casting.supports) : '';
   });
   /** A card that was begun, for what nothing is asked any more: its round calls it in. */
   protected readonly ended = computed(() => !!this.openCard() && !this.asked() && this.told()?.verdict === 'in');

@@ -16,7 +16,7 @@ describe('the slip of a register', () => {
     const sent: RegisterUse[] = [];
     slip.fixture.componentInstance.changed.subscribe((use) => {
       sent.push(use);
-      slip.fixture.componentRef.setInput('use', use);
+      slip.fixture.componentRef.setInput('kept', use);
     });
     const lock = async (text = '305.525') => {
       await slip.type('Old value', text);

@@ -64,7 +64,7 @@ export class RegisterSlip {
   /** When the round was read that the card is made from. */
   readonly readAt = input('');
   /** The change sheet as it was kept. */
-  readonly kept = input<RegisterUse | undefined>(undefined, { alias: 'use' });
+  readonly kept = input<RegisterUse | undefined>(undefined);
   readonly recheck = input<Recheck | null>(null);
   readonly by = input('?');
   readonly changed = output<RegisterUse>();

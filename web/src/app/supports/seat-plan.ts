@@ -18,6 +18,7 @@ import { Consequences } from './consequences';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
 import { castingFrom, presetSchema } from './seat-facts';
+import { askedOfCasting, type SeatBasis } from './seat-basis';
 import { MEANS, SHARES, SPARED, type HeightShare, type Wish } from './seat-wish';
 import { COMPONENTS, poseWords, totalOf, TYPED_IN, typedSize, type SupportPlan } from './seat-words';
 import { Button } from '../ui/controls';
@@ -101,14 +102,7 @@ export class SeatPlan {
   });
   /** The change that the last round asks for: aim less value, nothing for what is in. */
   private readonly measured = computed(
-    (): Record<string, number> => {
-      const names: readonly string[] = FRAMES[this.frame()].components.map(([name]) => name);
-      return Object.fromEntries(
-        Object.entries(this.round()?.finding?.quantities ?? {})
-          .filter(([name, { aim }]) => names.includes(name) && aim !== null)
-          .map(([name, { aim, value, verdict }]) => [name, verdict === 'in' ? 0 : Math.round(((aim ?? 0) - value) * 10) / 10]),
-      );
-    },
+    () => askedOfCasting(this.round()?.finding?.quantities ?? {}, this.frame()),
     // The same figures once more leave what the hand has slid meanwhile.
     { equal: dequal },
   );
@@ -277,7 +271,8 @@ export class SeatPlan {
     const info = round?.finding?.quantities[quantity];
     if (!round || !plan || !info) return;
     const casting = this.casting()?.name ?? '';
-    const made = { want: this.want(), supports: plan.supports, pose: plan.pose, watch: plan.watch, casting };
+    const from: SeatBasis = { asked: this.measured(), faces: this.casting()?.supports ?? [] };
+    const made = { want: this.want(), supports: plan.supports, pose: plan.pose, watch: plan.watch, casting, from };
     // One plan for a casting: one that is open is made anew, not put beside the other.
     const open = this.openPlan();
     const move = open ? { ...open, plan: made, ticks: [] } : this.newMove(round.id, quantity, info.unit, made);

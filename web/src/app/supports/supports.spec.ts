@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
 import { Router } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
 import { footprint } from '@isometra/core';
 import { spindleAxisSheet } from '@isometra/core/practice';
 import type { Casting, MachineCardText, MoveWrite } from '@isometra/contract';
@@ -17,12 +18,14 @@ import {
   type TestRound,
 } from '../testing/fake-shop.spec';
 import { facesText } from '../job/job-texts';
+import { Rounds } from '../data/rounds';
 import { Desk } from '../machine/desk';
 import { JobCard } from '../job/job-card';
 import { Slide } from '../ui/slide';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
 import { castingFrom } from './seat-facts';
+import { seatPlanOutdated } from './seat-basis';
 import { SeatPlan } from './seat-plan';
 import { poseWords } from './seat-words';
 
@@ -34,6 +37,8 @@ const headstock = (): Casting => ({
   supports: footprint('vee-flat', { near: 40, length: 300, width: 220, angle: 90 }),
   watch: [{ id: 'nose', at: [0, 200, 0] }],
 });
+/** A reading on the other side of zero. */
+const turnedOver = (value: string | number | null): string => (`${value}`.startsWith('-') ? `${value}`.slice(1) : `-${value}`);
 const mm = { system: 'mm', fineness: 'coarse' } as const;
 
 /** A round of the spindle axis that found it pointing so, µm/m. */
@@ -188,6 +193,36 @@ describe('the plan of a casting', () => {
     await until(() => height.text().includes('scrape'));
     expect(height.text()).toMatch(/Front vee far, outer: scrape 0\.0\d+ mm\./);
     expect(height.all('iso-choices').length).toBe(0);
+  });
+
+  it('a round that is corrected after the casting was planned takes the amounts off its card; so does a face that was moved', async () => {
+    const { server, page } = await open();
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    await page.press('Job card for this');
+    await until(() => server.sent.length === 1 && server.rounds[0].moves.length === 1);
+    const [round] = server.rounds;
+    const card = async () => {
+      const shown = await show(JobCard, { roundId: round.id, quantity: 'slopeH' });
+      await until(() => shown.text().includes('Spindle axis'));
+      await until(() => /scrape 0|no longer hold/.test(shown.text()));
+      return shown;
+    };
+    expect((await card()).text()).not.toContain('no longer hold');
+    const [machine] = server.machines;
+    const planned = round.moves[0].plan['from'] as { asked: Record<string, number>; faces: object[] };
+    const moved = [{ ...planned.faces[0], at: [999, 0] }, ...planned.faces.slice(1)];
+    const outdated = (asked: number, faces: readonly unknown[]) =>
+      seatPlanOutdated(round.moves[0].plan, { ...planned.asked, slopeH: asked }, faces);
+    expect(outdated(planned.asked['slopeH'], planned.faces)).toBe('');
+    expect(outdated(planned.asked['slopeH'], moved)).toContain('The faces on the machine card have been changed since');
+    expect(outdated(-planned.asked['slopeH'], planned.faces)).toContain('The round has been corrected since');
+    expect(machine.card.castings?.length).toBeGreaterThan(0);
+    // The whole way: every reading of the round the other way round.
+    server.rounds = [{ ...round, readings: round.readings.map((one) => ({ ...one, value: turnedOver(one.value) })) }];
+    await firstValueFrom(TestBed.inject(Rounds).load(round.id), { defaultValue: undefined });
+    const now = await card();
+    expect(now.text()).toContain('The round has been corrected since this casting was planned');
+    expect(now.text()).not.toMatch(/scrape 0\.0/);
   });
 
   it('made again while it is open, it is the same plan with other figures', async () => {
