@@ -13,6 +13,8 @@ const FLOORS = [
   ['moves'],
   ['solve'],
 ];
+/** Rooms of the work package, likewise. */
+const WORK_FLOORS = [['notebook'], ['sheets', 'kit', 'register', 'scraping'], ['judging'], ['ladder'], ['board', 'story']];
 const WORKSPACES = {
   core: [],
   contract: ['core'],
@@ -20,15 +22,17 @@ const WORKSPACES = {
   server: ['work', 'contract', 'core'],
   web: ['work', 'contract', 'core'],
 };
-const room = (names) => `^core/src/(${names.join('|')})/`;
+const room = (workspace, names) => `^${workspace}/src/(${names.join('|')})/`;
 
-const floors = FLOORS.slice(0, -1).map((names, i) => ({
-  name: `core-${names[0]}-leans-down`,
-  comment: `${names.join(' and ')} may lean only on what lies below.`,
-  severity: 'error',
-  from: { path: room(names), pathNot: '\\.spec\\.ts$' },
-  to: { path: room(FLOORS.slice(i + 1).flat()) },
-}));
+const leansDown = (workspace, all) =>
+  all.slice(0, -1).map((names, i) => ({
+    name: `${workspace}-${names[0]}-leans-down`,
+    comment: `${names.join(' and ')} may lean only on what lies below.`,
+    severity: 'error',
+    from: { path: room(workspace, names), pathNot: '\\.spec\\.ts$' },
+    to: { path: room(workspace, all.slice(i + 1).flat()) },
+  }));
+const floors = [...leansDown('core', FLOORS), ...leansDown('work', WORK_FLOORS)];
 
 const workspaces = Object.entries(WORKSPACES).map(([name, allowed]) => ({
   name: `${name}-leans-down`,
@@ -103,6 +107,10 @@ module.exports = {
     exclude: { path: '(^|/)(dist|node_modules/(?!@isometra))/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.arrows.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['types', 'import', 'default'], extensions: ['.ts', '.mts', '.js', '.mjs', '.cjs', '.json'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['types', 'import', 'default'],
+      extensions: ['.ts', '.mts', '.js', '.mjs', '.cjs', '.json'],
+    },
   },
 };

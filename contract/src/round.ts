@@ -84,7 +84,7 @@ export const registerUseSchema = z.strictObject({
   homings: z.int().min(0).max(20),
   power: z.int().min(0).max(20),
   entered: enteredSchema.nullable(),
-  /** What was entered before that on the same slip, oldest first: nothing that stood in the control is forgotten. */
+  /** What was entered before that on the same change sheet, oldest first: nothing that stood in the control is forgotten. */
   earlier: z.array(enteredSchema).max(20).optional(),
 });
 export type RegisterUse = z.infer<typeof registerUseSchema>;

@@ -124,11 +124,11 @@ export { readSheet, SHEET_FORMAT, type Sheet } from './solve/sheet.js';
 export { solve, solveSheet, type SolveContext } from './solve/solve.js';
 export { wayProfile, type WayProfile } from './solve/wayProfile.js';
 
-export { bestPlane, pricesOf, type PlacePoint } from './scraping/bestPlane.js';
+export { planeToScrape, pricesOf, type PlacePoint } from './scraping/planeToScrape.js';
 export { joinBites, type BitePlace } from './scraping/bites.js';
 export { flankCall, flankDepth, type FlankCall, type FlankGuilt, type FlankTurn, type ProudPlace } from './scraping/flanks.js';
-export { cyclesAnEvening, cyclesLeft, eveningsFor, type Expected } from './scraping/forecast.js';
-export { zonePasses, type ZonePasses } from './scraping/passPlan.js';
+export { cyclesAnEvening, cyclesLeft, eveningsFor, type Expected } from './scraping/cycles.js';
+export { zonePasses, type ZonePasses } from './scraping/zonePasses.js';
 export { pivotsOf, PRINT_ROOM, printAgrees, type Band } from './scraping/pivots.js';
 export { countedOver, SPOT_TARGETS, SQUARE, spotCall, TOO_MUCH_BLUE, type SpotCall } from './scraping/spotCall.js';
 export { stripPlan, type StripPlan } from './scraping/strips.js';

@@ -153,12 +153,12 @@ export async function openMachine(page: Page, address: string, number: string): 
   await expect(page.locator('iso-ladder li').first()).toBeVisible();
 }
 
-/** Keys that have been pressed on a page since: a letter is one, a chord is one. */
-export function countKeys(page: Page): () => number {
-  let count = 0;
+/** Keys that have been pressed on a page since, in order: a letter is one, a chord is one. */
+export function countKeys(page: Page): () => readonly string[] {
+  const pressed: string[] = [];
   const { keyboard } = page;
   const [press, type] = [keyboard.press.bind(keyboard), keyboard.type.bind(keyboard)];
-  keyboard.press = (...args) => ((count += 1), press(...args));
-  keyboard.type = (text, ...rest) => ((count += text.length), type(text, ...rest));
-  return () => count;
+  keyboard.press = (key, ...rest) => (pressed.push(key), press(key, ...rest));
+  keyboard.type = (text, ...rest) => (pressed.push(...text), type(text, ...rest));
+  return () => pressed;
 }

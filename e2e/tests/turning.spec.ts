@@ -65,7 +65,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   page,
   shop,
 }) => {
-  // Seven sweeps and four slips.
+  // Seven sweeps and four change sheets.
   test.slow();
   const id = await theSlant(page, shop.address);
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
@@ -75,37 +75,37 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await read(page, ...bumped);
   await expect(call(page)).toContainText('The control can cure this.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
-  const slip = page.locator('iso-register-slip');
-  await expect(slip).toContainText('This round was not read with the axes homed: it feeds no register. Home it 2 times, and sweep again.');
-  await expect(slip.getByRole('button', { name: 'Lock it' })).toHaveCount(0);
+  const sheet = page.locator('iso-offset-change');
+  await expect(sheet).toContainText('This round was not read with the axes homed: it feeds no register. Home it 2 times, and sweep again.');
+  await expect(sheet.getByRole('button', { name: 'Lock it' })).toHaveCount(0);
 
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
   await sweep(page, 'yes, before this reading');
   await read(page, ...bumped);
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
   // The one that the card knows is not it: the sub-spindle was shifted by its reference.
-  await slip.getByText('another one').click();
-  await slip.getByLabel('Name of the register').fill('home A');
-  await slip.getByLabel('Axis of the register').fill('A');
-  await slip.getByText('a reference: home, grid shift').click();
-  await slip.getByText('mm', { exact: true }).click();
-  await slip.getByText('radius', { exact: true }).click();
-  await slip.getByLabel('Digits after the point').fill('4');
-  await slip.getByRole('button', { name: 'Lock it' }).click();
-  await expect(slip).toContainText('Old value: is missing. Example: 305.525');
-  await slip.getByRole('textbox', { name: 'Old value' }).fill('200');
+  await sheet.getByText('another one').click();
+  await sheet.getByLabel('Name of the register').fill('home A');
+  await sheet.getByLabel('Axis of the register').fill('A');
+  await sheet.getByText('a reference: home, grid shift').click();
+  await sheet.getByText('mm', { exact: true }).click();
+  await sheet.getByText('radius', { exact: true }).click();
+  await sheet.getByLabel('Digits after the point').fill('4');
+  await sheet.getByRole('button', { name: 'Lock it' }).click();
+  await expect(sheet).toContainText('Old value: is missing. Example: 305.525');
+  await sheet.getByRole('textbox', { name: 'Old value' }).fill('200');
   // The screen of the control is photographed too: it is kept with the value, and still there after a reload.
   const screen = await page.screenshot({ clip: { x: 0, y: 0, width: 200, height: 100 } });
-  await slip.getByLabel('Photograph of it').setInputFiles({ name: 'screen.png', mimeType: 'image/png', buffer: screen });
-  await expect(slip.locator('img')).toBeVisible();
-  await slip.getByRole('button', { name: 'Lock it' }).click();
-  await expect(slip).toContainText('first old value 200.0000 mm locked');
+  await sheet.getByLabel('Photograph of it').setInputFiles({ name: 'screen.png', mimeType: 'image/png', buffer: screen });
+  await expect(sheet.locator('img')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Lock it' }).click();
+  await expect(sheet).toContainText('first old value 200.0000 mm locked');
   await page.reload();
-  await expect(slip.locator('img')).toHaveAttribute('src', /^(\/api\/pictures\/[0-9a-f]{64}|blob:.*)$/);
+  await expect(sheet.locator('img')).toHaveAttribute('src', /^(\/api\/pictures\/[0-9a-f]{64}|blob:.*)$/);
   // From the server, or from here as long as it is on its way: it is shown.
   await expect
     .poll(() =>
-      slip.locator('img').evaluate((image: HTMLImageElement) =>
+      sheet.locator('img').evaluate((image: HTMLImageElement) =>
         image.decode().then(
           () => image.naturalWidth,
           () => 0,
@@ -114,22 +114,22 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
     )
     .toBe(200);
   // A jog tells no sign of a reference, but it is kept: 0.005 down the slide takes the needle at its lower end up by 5.
-  await slip.getByLabel('Jogged by').fill('0.005');
-  await slip.getByLabel('Needle before the jog').fill('0');
-  await slip.getByLabel('Needle after the jog').fill('2.5');
-  await slip.getByText('on your end of the slide').click();
-  await slip.getByRole('button', { name: 'Keep the jog' }).click();
-  await expect(slip).toContainText('The display counts a radius, in mm.');
-  await expect(slip).toContainText('200.0198 mm');
-  await expect(slip).toContainText('199.9802 mm');
-  await expect(slip).toContainText('Which one it is nobody knows yet');
-  await expect(slip).toContainText('the next check reads 79.2 µm between the two');
-  await slip.getByRole('button', { name: 'Entered: 200.0198 mm' }).click();
-  await expect(slip).toContainText('Not taken up yet: home it 2 times more, and switch it off and on once more.');
-  await slip.getByRole('button', { name: /Homed/ }).click();
-  await slip.getByRole('button', { name: /Homed/ }).click();
-  await slip.getByRole('button', { name: /Off and on/ }).click();
-  await expect(slip).not.toContainText('Not taken up yet');
+  await sheet.getByLabel('Jogged by').fill('0.005');
+  await sheet.getByLabel('Needle before the jog').fill('0');
+  await sheet.getByLabel('Needle after the jog').fill('2.5');
+  await sheet.getByText('on your end of the slide').click();
+  await sheet.getByRole('button', { name: 'Keep the jog' }).click();
+  await expect(sheet).toContainText('The display counts a radius, in mm.');
+  await expect(sheet).toContainText('200.0198 mm');
+  await expect(sheet).toContainText('199.9802 mm');
+  await expect(sheet).toContainText('Which one it is nobody knows yet');
+  await expect(sheet).toContainText('the next check reads 79.2 µm between the two');
+  await sheet.getByRole('button', { name: 'Entered: 200.0198 mm' }).click();
+  await expect(sheet).toContainText('Not taken up yet: home it 2 times more, and switch it off and on once more.');
+  await sheet.getByRole('button', { name: /Homed/ }).click();
+  await sheet.getByRole('button', { name: /Homed/ }).click();
+  await sheet.getByRole('button', { name: /Off and on/ }).click();
+  await expect(sheet).not.toContainText('Not taken up yet');
   await allDone(page);
 
   // It was the wrong one: the error has doubled, and the bench says so and what to enter.
@@ -138,27 +138,27 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(call(page)).toContainText('home A: It had the wrong sign: the error has doubled. Enter 199.9802 mm.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
   // The register is known from before, and so is its first old value.
-  await expect(slip).toContainText('Its first old value stays: 200.0000 mm');
-  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.198');
-  await slip.getByRole('button', { name: 'Continue' }).click();
-  await expect(slip).toContainText('it was left at 200.0198 mm, and is said to show 200.1980 mm');
-  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0198');
-  await slip.getByRole('button', { name: 'Continue' }).click();
-  // The value is typed wrong once more: twice over, and the same wrong way. The slip asks, and is told that it is sure.
-  await slip.getByRole('textbox', { name: 'Jogged until they agree, by' }).fill('0.0396');
-  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
-  await slip.getByRole('button', { name: 'Keep that' }).click();
-  await expect(slip).toContainText('200.0396 mm is not what stood there and the jog: that would be 199.9802 mm.');
-  await slip.getByLabel('I have made sure of register, unit, factor and sign.').check();
-  await slip.getByRole('button', { name: 'Keep that' }).click();
+  await expect(sheet).toContainText('Its first old value stays: 200.0000 mm');
+  await sheet.getByRole('textbox', { name: 'What it shows now' }).fill('200.198');
+  await sheet.getByRole('button', { name: 'Continue' }).click();
+  await expect(sheet).toContainText('it was left at 200.0198 mm, and is said to show 200.1980 mm');
+  await sheet.getByRole('textbox', { name: 'What it shows now' }).fill('200.0198');
+  await sheet.getByRole('button', { name: 'Continue' }).click();
+  // The value is typed wrong once more: twice over, and the same wrong way. The change sheet asks, and is told that it is sure.
+  await sheet.getByRole('textbox', { name: 'Jogged until they agree, by' }).fill('0.0396');
+  await sheet.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
+  await sheet.getByRole('button', { name: 'Keep that' }).click();
+  await expect(sheet).toContainText('200.0396 mm is not what stood there and the jog: that would be 199.9802 mm.');
+  await sheet.getByLabel('I have made sure of register, unit, factor and sign.').check();
+  await sheet.getByRole('button', { name: 'Keep that' }).click();
   await allDone(page);
   await sweep(page, 'yes, before this reading');
   await read(page, ...bore(42, -42));
   await expect(call(page)).toContainText('Enter 199.9802 mm.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
-  await slip.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
-  await slip.getByRole('button', { name: 'Continue' }).click();
-  await slip.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
+  await sheet.getByRole('textbox', { name: 'What it shows now' }).fill('200.0396');
+  await sheet.getByRole('button', { name: 'Continue' }).click();
+  await sheet.getByRole('button', { name: 'Entered: 199.9802 mm' }).click();
   await allDone(page);
   await sweep(page, 'yes, before this reading');
   // A slow server: the page is left while readings wait in the browser, and the next page tells of them as they land.
@@ -179,22 +179,22 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(page.locator('iso-register-log')).not.toContainText('is not right yet');
   await expect(page.locator('iso-register-log')).toContainText('References of axis A: the value goes against the jog');
 
-  // Bumped again the other way: the sign of this axis has been learned, and one slip is the one.
+  // Bumped again the other way: the sign of this axis has been learned, and one change sheet is the one.
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
   await sweep(page, 'yes, before this reading');
   await read(page, ...bore(-14, 14));
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
-  await slip.getByRole('textbox', { name: 'Old value' }).fill('199.9802');
-  await slip.getByRole('button', { name: 'Lock it' }).click();
-  await expect(slip).toContainText('κ of this axis is known: the value goes against the jog.');
-  await slip.getByLabel('Jogged by').fill('0.005');
-  await slip.getByLabel('Needle before the jog').fill('0');
-  await slip.getByLabel('Needle after the jog').fill('2.5');
-  await slip.getByText('on your end of the slide').click();
-  await slip.getByRole('button', { name: 'Keep the jog' }).click();
-  await expect(slip.locator('.chosen')).toHaveCount(1);
+  await sheet.getByRole('textbox', { name: 'Old value' }).fill('199.9802');
+  await sheet.getByRole('button', { name: 'Lock it' }).click();
+  await expect(sheet).toContainText('κ of this axis is known: the value goes against the jog.');
+  await sheet.getByLabel('Jogged by').fill('0.005');
+  await sheet.getByLabel('Needle before the jog').fill('0');
+  await sheet.getByLabel('Needle after the jog').fill('2.5');
+  await sheet.getByText('on your end of the slide').click();
+  await sheet.getByRole('button', { name: 'Keep the jog' }).click();
+  await expect(sheet.locator('.chosen')).toHaveCount(1);
 
-  // From the log back to what stood there before: first what to type, then that it was entered. The slip keeps both.
+  // From the log back to what stood there before: first what to type, then that it was entered. The change sheet keeps both.
   await page.goto(`${shop.address}/machines/${id}/to-come`);
   await log.nth(0).getByRole('button', { name: 'back to 200.0000 mm' }).click();
   await expect(page.locator('iso-register-log')).toContainText(

@@ -26,7 +26,7 @@ export interface Note {
   readonly quantity?: string;
   /** What depends on this check waits until this is put right. */
   readonly halts?: true;
-  /** Of a reading that is taken for misread: the keys that tell its place, what it would have to read, and what the slip looks like. */
+  /** Of a reading that is taken for misread: the keys that tell its place, what it would have to read, and what the mistake looks like. */
   readonly place?: Readonly<Record<string, unknown>>;
   readonly value?: number;
   readonly unit?: string;
@@ -233,7 +233,7 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   readonly valueFrom?: (keys: Keys) => number | undefined;
   /** What sizes are spoken over, where the set-up gives a base. */
   readonly spokenOver?: (setup: Setup) => SpokenBase | undefined;
-  /** A size that the set-up states, mm: a reading more than a twentieth off it is a slip. */
+  /** A size that the set-up states, mm: a reading more than a twentieth off it is a typing mistake. */
   readonly statedSize?: (setup: Setup) => number | undefined;
 
   readonly quantities: Readonly<Record<string, QuantityInfo>>;

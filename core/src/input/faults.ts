@@ -37,7 +37,7 @@ export function pathText(path: readonly PropertyKey[]): string {
   return text;
 }
 
-/** The nearest of some known words, when it is near enough to be a slip. */
+/** The nearest of some known words, when it is near enough to be a typing mistake. */
 export function nearest(word: string, known: readonly string[]): string | undefined {
   let best: string | undefined;
   let bestDistance = Math.max(2, Math.floor(word.length / 3)) + 1;

@@ -81,7 +81,7 @@ function outOfRange(value: number, { min, above, max, below }: Range, base: stri
   if (min !== undefined && !(value >= min)) return `must be ${min} ${base} or more`;
   if (max !== undefined && !(value <= max)) return `must be ${max} ${base} or less`;
   if (below !== undefined && !(value < below)) return `must be less than ${below} ${base}`;
-  // More than any machine, in any unit: a slip of the keyboard that would only overflow later.
+  // More than any machine, in any unit: a typing mistake that would only overflow later.
   return Math.abs(value) <= BEYOND_ANY ? undefined : `is beyond any machine: ${value} ${base}`.trim();
 }
 

@@ -37,14 +37,14 @@ export function differences(before: Conditions, after: Conditions): string[] {
 }
 
 /** What of a finding is compared: its values with their doubts. */
-export interface Told {
+export interface Compared {
   readonly quantities: Readonly<Record<string, Pick<Quantity, 'value' | 'expanded' | 'verdict'>>>;
 }
 
 /** One method's latest word on the same thing. */
 export interface MethodResult {
   readonly check: CheckDefinition;
-  readonly finding: Told;
+  readonly finding: Compared;
 }
 
 export interface Disagreement {
@@ -88,7 +88,7 @@ export function disagreements(a: MethodResult, b: MethodResult, { axisKnown = fa
   });
 }
 
-type Value = Told['quantities'][string];
+type Value = Compared['quantities'][string];
 
 /** What two methods say of one quantity, both seen from the carriage or both from the spindle; undefined where neither round knows the axis. */
 function sameView(
@@ -119,8 +119,8 @@ function likelyCause(a: CheckDefinition, b: CheckDefinition, axisKnown: boolean)
 }
 
 /** Eccentricity of the taper to the quill: sweep of the centre minus sweep of the quill, µm. */
-export function taperEccentricity(quill: Told, centre: Told): { horizontal: number; vertical: number; radial: number } | undefined {
-  const offset = (finding: Told, name: string) => finding.quantities[name]?.value;
+export function taperEccentricity(quill: Compared, centre: Compared): { horizontal: number; vertical: number; radial: number } | undefined {
+  const offset = (finding: Compared, name: string) => finding.quantities[name]?.value;
   const [h1, h2, v1, v2] = [
     offset(quill, 'offsetHorizontal'),
     offset(centre, 'offsetHorizontal'),

@@ -37,7 +37,7 @@ describe('a reading that the round contradicts', () => {
     [-21, 'exchanged'],
     [-47, 'none'],
   ] as const)
-    it(`${wrong} for −12 is ${guess === 'none' ? 'no usual slip' : `taken for a slip: ${guess}`}`, () => {
+    it(`${wrong} for −12 is ${guess === 'none' ? 'no usual mistake' : `taken for a mistake: ${guess}`}`, () => {
       const values = [0, -4, -8, wrong, -16, -20];
       const finding = solve(bar(guess === 'turn' ? [10, 6, 2, 98, -6, -10] : values, [], guess === 'turn' ? 110 : 200));
       expect(note(finding, 'misread')?.guess).toBe(guess === 'turn' ? 'turn' : guess);
@@ -165,7 +165,7 @@ const noticed = (finding: Finding) => finding.notes.some(({ code }) => CODES.inc
 
 describe('wherever there are readings to spare', () => {
   for (const id of SPARE)
-    it(`${id}: noise alone is noticed less than once in a hundred, a slip of the hand always, and no verdict is wrong for it`, () => {
+    it(`${id}: noise alone is noticed less than once in a hundred, a mistake of the hand always, and no verdict is wrong for it`, () => {
       let [alarms, missed] = [0, 0];
       const wrong: string[] = [];
       for (let seed = 1; seed <= 150; seed++) {

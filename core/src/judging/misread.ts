@@ -182,7 +182,7 @@ interface GuessFacts {
 const TYPED_IN = [1, 25.4, 2.54];
 
 /**
- * What kind of slip turns the right reading into the one that was entered.
+ * Which mistake turns the right reading into the one that was entered.
  *
  * @param shown what was entered and @param wanted what it would have to be, in one unit; @param room by how much they may miss.
  * @example guessOf(102, 2, 1, { range: 100, scale: 2 }) // 'turn'

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { measure, quantitySchema } from '../input/fields.js';
-import { bestPlane as planeFor, pricesOf } from '../scraping/bestPlane.js';
+import { planeToScrape, pricesOf } from '../scraping/planeToScrape.js';
 import { defineMove, refuse } from './define.js';
 
 const point = z.strictObject({
@@ -32,7 +32,7 @@ export const bestPlane = defineMove({
   }),
   plan: ({ points, tilt }) => {
     const places = points.map(({ doubt = 0, bear = true, ...place }) => ({ ...place, doubt, bear }));
-    const best = planeFor(places, tilt);
+    const best = planeToScrape(places, tilt);
     if (!best) return refuse('points', 'has no place that must bear: there is nothing to lay a plane through', '{ "bear": true, … }');
     return { ...best, price: pricesOf(places, best, tilt) };
   },

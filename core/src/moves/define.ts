@@ -53,7 +53,7 @@ export interface MoveDefinition {
   readonly metal?: true;
   /** It lays leaves in: they are counted out of the drawers. */
   readonly leaves?: true;
-  /** What its job card has beside the steps: the slip of a register, the setting of a sine plate. */
+  /** What its job card has beside the steps: the change sheet of a register, the setting of a sine plate. */
   readonly panel?: 'register' | 'sine-plate';
   /** Who puts right what lies along a slide, and what lies square to it. */
   readonly curedBy?: 'control' | 'bolts';

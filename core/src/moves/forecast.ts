@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { measure, plainNumber, quantitySchema } from '../input/fields.js';
-import { cyclesAnEvening, cyclesLeft, eveningsFor } from '../scraping/forecast.js';
+import { cyclesAnEvening, cyclesLeft, eveningsFor } from '../scraping/cycles.js';
 import { defineMove } from './define.js';
 
 const minutes = (label: string, example: string, least: { above?: number; min?: number }) =>

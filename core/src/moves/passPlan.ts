@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { count, measure, quantitySchema } from '../input/fields.js';
-import { zonePasses } from '../scraping/passPlan.js';
+import { zonePasses } from '../scraping/zonePasses.js';
 import { defineMove } from './define.js';
 
 /** Whole passes for each zone of a face: roughing, then finishing; never rounded up. */

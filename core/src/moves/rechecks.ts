@@ -30,7 +30,7 @@ const MEANINGS: readonly { readonly ratio: number; readonly meaning: RecheckMean
   // The wrong way besides: it wants to go the other.
   { ratio: 1 + INCH, meaning: 'mm-as-inch', room: 1.5 },
 ];
-/** Between these the control took less than was meant, by no factor that a slip explains. */
+/** Between these the control took less than was meant, by no factor that a typing mistake explains. */
 const SHORT = [0.15, 0.85] as const;
 
 /** The meaning of a ratio that is nearest to it, within its room; what lies between is a value that fell short. */
@@ -88,7 +88,7 @@ export function recheckOf(recheck: Recheck) {
   const wanted = entered !== undefined && meant.some((value) => alike(value, entered, step)) ? [entered] : meant;
   if (shown !== undefined && !wanted.some((value) => alike(value, shown, step))) {
     const keyed = entered ?? wanted[0];
-    return { ...told, meaning: slipOf({ shown, old, keyed, step, wanted }), next: nextAfter(recheck, shown - old, wanted) };
+    return { ...told, meaning: mistakeOf({ shown, old, keyed, step, wanted }), next: nextAfter(recheck, shown - old, wanted) };
   }
   if (ratio === undefined) return { meaning: 'unclear' as RecheckMeaning, next: null };
   const made = (shown ?? entered ?? wanted[0]) - old;
@@ -127,7 +127,7 @@ function factorOf(meaning: RecheckMeaning, ratio: number): number {
   return 1 - near[0].ratio;
 }
 
-interface Slip {
+interface Shown {
   readonly shown: number;
   readonly old: number;
   readonly keyed: number;
@@ -136,7 +136,7 @@ interface Slip {
 }
 
 /** What became of a value that the register does not show as it was meant. */
-function slipOf({ shown, old, keyed, step, wanted }: Slip): RecheckMeaning {
+function mistakeOf({ shown, old, keyed, step, wanted }: Shown): RecheckMeaning {
   if (alike(shown, old, step)) return 'not-taken-up';
   const made = shown - old;
   for (const value of [keyed, ...wanted]) {
@@ -146,7 +146,7 @@ function slipOf({ shown, old, keyed, step, wanted }: Slip): RecheckMeaning {
   return 'mistyped';
 }
 
-/** The value to enter after a slip: what was meant, where its sign is known; else as far as the reading tells. */
+/** The value to enter after a typing mistake: what was meant, where its sign is known; else as far as the reading tells. */
 function nextAfter({ ratio, doubt, old, step }: Recheck, made: number, wanted: readonly number[]): number | null {
   if (wanted.length === 1) return wanted[0];
   // The effect is in proportion to the change that was really made.

@@ -6,7 +6,7 @@ import { defineMove, refuse } from './define.js';
 import { footWay, footWays, footWaysSchema } from './foot.js';
 import { after, RATED, SCRAPERS, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
-/** More passes than anybody scrapes: a slip of the keyboard. */
+/** More passes than anybody scrapes: a typing mistake. */
 const MOST = 2000;
 /** A finishing pass on iron, µm. */
 const FINE = 5;

@@ -41,7 +41,7 @@ function steps(facts: JobFacts): JobStep[] {
   ];
 }
 
-/** More than half a millimetre, whatever it counts, is asked about: a slip of a unit is a crash. */
+/** More than half a millimetre, whatever it counts, is asked about: a mistaken unit is a crash. */
 export const isLargeChange = (mm: number): boolean => Math.abs(mm) > 0.5;
 
 /**

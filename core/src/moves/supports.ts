@@ -5,7 +5,7 @@ import { defineMove, refuse } from './define.js';
 import { ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
 import { displacement, FRAMES, supportRow, type Frame, type Pose, type Vector } from './pose.js';
 
-/** More than any machine: what is beyond is a slip of the keyboard. */
+/** More than any machine: what is beyond is a typing mistake. */
 const FARTHEST = 1e6;
 const coordinate = z
   .number({ error: 'must be a number of mm' })

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { bestPlane } from './bestPlane.js';
+import { planeToScrape } from './planeToScrape.js';
 import { joinBites, type BitePlace } from './bites.js';
 
 const AT = [0, 50, 100, 150, 200, 250, 300, 350, 400];
@@ -16,7 +16,7 @@ describe('two bites of a short straightedge', () => {
     for (const { at, height } of joined ?? []) expect(height).withContext(`${at}`).toBeCloseTo(step(at), 9);
     // Down to one plane without tilt: all of the step, on the high side only.
     const points = (joined ?? []).map(({ at, height }) => ({ x: at, y: 0, height, doubt: 0, bear: true }));
-    expect(bestPlane(points, { x: 0, y: 0 })?.depths.map(Math.round)).toEqual([0, 0, 0, 0, 0, 15, 15, 15, 15]);
+    expect(planeToScrape(points, { x: 0, y: 0 })?.depths.map(Math.round)).toEqual([0, 0, 0, 0, 0, 15, 15, 15, 15]);
   });
 
   it('places beyond the overlap are known less well, the further the less', () => {

@@ -1,4 +1,4 @@
-import { bestPlane } from './bestPlane.js';
+import { planeToScrape } from './planeToScrape.js';
 
 /** Metal that is proud at a place along a dovetail: mm from its end A, µm measured across. */
 export interface ProudPlace {
@@ -35,7 +35,7 @@ const AT_ITS_ENDS = new Set(['hinge-light-middle', 'hinge-hollow']);
 
 /** Where the widths bow: pins tell the sum of both flanks, and the highest line under them is a taper, not a crooked flank. */
 function bowOf(places: readonly ProudPlace[]): Omit<FlankCall, 'guilt'> | undefined {
-  const best = bestPlane(places.map(({ at, over }) => ({ x: at, y: 0, height: over, doubt: 0, bear: true })));
+  const best = planeToScrape(places.map(({ at, over }) => ({ x: at, y: 0, height: over, doubt: 0, bear: true })));
   if (!best) return undefined;
   const proud = places.map(({ at }, i) => ({ at, over: best.depths[i] }));
   const highest = proud.reduce((most, { over }, i) => (over > proud[most].over + 1e-9 ? i : most), 0);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { cyclesAnEvening, cyclesLeft, eveningsFor } from './forecast.js';
-import { zonePasses } from './passPlan.js';
+import { cyclesAnEvening, cyclesLeft, eveningsFor } from './cycles.js';
+import { zonePasses } from './zonePasses.js';
 import { pivotsOf, printAgrees } from './pivots.js';
 import { countedOver, spotCall } from './spotCall.js';
 import { stripPlan } from './strips.js';

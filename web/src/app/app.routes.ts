@@ -48,7 +48,7 @@ export const routes: Routes = [
       {
         path: 'to-come',
         title: 'Bearings and planned changes · Isometra',
-        loadComponent: () => import('./headstock/to-come').then((part) => part.ToCome),
+        loadComponent: () => import('./planned/planned-page').then((part) => part.PlannedPage),
       },
       {
         path: 'castings/:castingId',

@@ -1,5 +1,5 @@
 import type { RoundHead } from '@isometra/contract';
-import type { OtherWork } from '../doneMoves.js';
+import type { OtherWork } from '../notebook/doneMoves.js';
 import { jumps } from './jumps.js';
 import { Diary, finding, quantity } from '../testing/heads.spec.js';
 

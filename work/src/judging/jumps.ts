@@ -1,7 +1,7 @@
 import { differences } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { disturbs, doneMoves, otherDone, type OtherWork } from '../doneMoves.js';
-import { sameThing } from '../things.js';
+import { disturbs, doneMoves, otherDone, type OtherWork } from '../notebook/doneMoves.js';
+import { sameThing } from '../notebook/things.js';
 
 /** A value that differs from an earlier round by more than both doubts although nobody moved anything. */
 export interface Jump {

@@ -12,9 +12,9 @@ import {
   type UsualShift,
 } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
-import { asDone, disturbs, doneMoves, otherDone, type DoneMove, type OtherWork } from '../doneMoves.js';
-import { sameThing } from '../things.js';
-import { reallyMoved } from '../wentIn.js';
+import { asDone, disturbs, doneMoves, otherDone, type DoneMove, type OtherWork } from '../notebook/doneMoves.js';
+import { sameThing } from '../notebook/things.js';
+import { reallyMoved } from '../kit/wentIn.js';
 
 /** Why nothing can be said of a move. */
 export type NotJudged = 'too-small' | 'moved-between' | 'untrusted' | 'conditions-differ' | 'needle' | 'not-reached';

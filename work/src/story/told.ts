@@ -1,9 +1,9 @@
 import { CHECKS, type Finding, type Move } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import type { OtherWork } from '../doneMoves.js';
+import type { OtherWork } from '../notebook/doneMoves.js';
 import { jumps, type Jump } from '../judging/jumps.js';
 import { judgedMoves, ofScrew, signedGainOf, totalGains, turnsScrew, usualShiftOf, type JudgedMove, type Screw } from '../judging/moves.js';
-import { inWorkingOrder } from '../order.js';
+import { inWorkingOrder } from '../judging/order.js';
 import { ASK_WORDS, timesWords, type Ask, type MoveWord } from './words.js';
 
 /** What a person is told after a round of what was done before it. */

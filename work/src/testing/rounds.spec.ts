@@ -1,6 +1,6 @@
 import type { ReadingWrite, Round, RoundHead, StoredReading } from '@isometra/contract';
-import { headOf as workedHead } from '../heads.js';
-import { sheetOf, solveWhatStands } from '../sheet.js';
+import { headOf as workedHead } from '../sheets/heads.js';
+import { sheetOf, solveWhatStands } from '../sheets/sheet.js';
 import { Diary } from './heads.spec.js';
 
 export const reading = (

@@ -38,8 +38,13 @@ export interface DemoRound {
   readonly unit: 'div' | 'mm';
   /** Moves that were made after it: quantity → shift seen on tightening. */
   readonly moved?: Readonly<Record<string, string>>;
-  /** A register of the card that was changed after it, as it was entered on its slip. */
-  readonly slip?: { readonly register: string; readonly old: string; readonly entered: string; readonly how: 'plus' | 'minus' | 'next' };
+  /** A register of the card that was changed after it, as it was entered on its change sheet. */
+  readonly changeSheet?: {
+    readonly register: string;
+    readonly old: string;
+    readonly entered: string;
+    readonly how: 'plus' | 'minus' | 'next';
+  };
 }
 
 export interface DemoMachine {

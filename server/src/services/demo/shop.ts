@@ -96,7 +96,7 @@ async function fillRound(
   };
   await addRound(sequelize, about, transaction);
   const readings = await addReadings(sequelize, id, readingsOf(demo), transaction);
-  if (moved ?? demo.slip) await fillMoves({ sequelize, transaction }, machine, { ...demo, id, readings, moved: moved ?? {} });
+  if (moved ?? demo.changeSheet) await fillMoves({ sequelize, transaction }, machine, { ...demo, id, readings, moved: moved ?? {} });
 }
 
 /** Readings as somebody wrote them down, a minute apart. */
@@ -118,9 +118,9 @@ type MovedRound = DemoRound & {
   readonly moved: Readonly<Record<string, string>>;
 };
 
-/** The slip of a register as it was filled in. */
+/** The change sheet of a register as it was filled in. */
 function slipOf(
-  { register: name, old, entered, how }: NonNullable<DemoRound['slip']>,
+  { register: name, old, entered, how }: NonNullable<DemoRound['changeSheet']>,
   card: DemoMachine['card'],
   told: { readonly total: number; readonly by: string; readonly locked: string; readonly entered: string },
 ): RegisterUse {
@@ -139,12 +139,12 @@ const HOURS: Readonly<Record<string, number>> = { supports: 82, scrape: 50, 'shi
 
 /** Moves as the call asked for them, begun soon after the round. */
 async function fillMoves({ sequelize, transaction }: Shop, { card }: Pick<DemoMachine, 'card'>, demo: MovedRound): Promise<void> {
-  const { sheet, conditions, readings, id: roundId, by, at, moved, slip } = demo;
+  const { sheet, conditions, readings, id: roundId, by, at, moved, changeSheet } = demo;
   const { finding } = solveWhatStands(sheetOf({ ...sheet, conditions }, readings, { card, stock: SHIM_DRAWER.data['stock'] as unknown[] }));
   const done = new Set<string>();
   for (const { kind, quantity, amount, unit, direction, steps: _steps, ...plan } of finding?.moves ?? []) {
     const shift = moved[quantity];
-    const set = slip && MOVES.get(kind)?.curedBy === 'control' ? slip : undefined;
+    const set = changeSheet && MOVES.get(kind)?.curedBy === 'control' ? changeSheet : undefined;
     // Of several ways to move one thing, the first was taken.
     if ((shift === undefined && !set) || done.has(quantity)) continue;
     done.add(quantity);

@@ -72,11 +72,11 @@ export const TURNING_CENTRE: DemoMachine = {
     // Its register was changed the wrong way first, and put right from the first old value.
     {
       ...{ ...swept, at: '2026-10-26T14:10:00.000Z', by: 'RM', sheet: bore('sub-spindle', 14, -14) },
-      slip: { register: 'sub-spindle X', old: '0.012', entered: '0.0318', how: 'plus' },
+      changeSheet: { register: 'sub-spindle X', old: '0.012', entered: '0.0318', how: 'plus' },
     },
     {
       ...{ ...swept, at: '2026-10-26T15:30:00.000Z', by: 'RM', sheet: bore('sub-spindle', 28, -28) },
-      slip: { register: 'sub-spindle X', old: '0.012', entered: '-0.0078', how: 'next' },
+      changeSheet: { register: 'sub-spindle X', old: '0.012', entered: '-0.0078', how: 'next' },
     },
     { ...swept, at: '2026-10-26T16:40:00.000Z', by: 'RM', sheet: bore('sub-spindle', 0, -3) },
     // One station is in, the other was knocked along the slide.

@@ -32,7 +32,7 @@ import { Drafts } from '../data/drafts';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { FirstField } from '../ui/first-field';
 import { Cautions } from '../ui/cautions';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
@@ -72,7 +72,7 @@ const needleKinds: readonly string[] = KINDS_FOR.indicator;
 })
 export class Begin implements OnDestroy {
   readonly checkId = input.required<string>();
-  protected readonly desk = inject(Desk);
+  protected readonly machineStore = inject(MachineStore);
   private readonly rounds = inject(Rounds);
   private readonly drafts = inject(Drafts);
   protected readonly settings = inject(Settings);
@@ -97,13 +97,15 @@ export class Begin implements OnDestroy {
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
   protected readonly instrumentSchema = computed(() => instrumentSchemaFor(this.draft().own['kind']));
   private readonly kind = computed(() => plannedKind(this.check(), this.draft().setup, this.draft().plan));
-  protected readonly dials = computed(() => this.desk.kit().filter((item) => suitable(item, this.kind())));
+  protected readonly dials = computed(() => this.machineStore.kit().filter((item) => suitable(item, this.kind())));
   protected readonly choices = computed(() => [
     ...this.dials().map((item) => ({ value: item.id, label: item.name })),
     { value: OWN, label: 'another instrument: describe it' },
   ]);
   protected readonly needle = computed(() => this.kind() === 'indicator' && needleKinds.includes(String(this.instrument()['kind'])));
-  protected readonly holders = computed(() => this.desk.kit().filter((item) => item.kind === 'holder' && item.data['sag'] !== undefined));
+  protected readonly holders = computed(() =>
+    this.machineStore.kit().filter((item) => item.kind === 'holder' && item.data['sag'] !== undefined),
+  );
   protected readonly holds = computed(() => [
     { value: null, label: 'no holder from the kit' },
     ...this.holders().map(({ id, name, data }) => ({ value: id, label: `${name}, droop ${String(data['sag'])}` })),
@@ -112,7 +114,7 @@ export class Begin implements OnDestroy {
   protected readonly fromKit = computed(() =>
     Object.entries(this.check().setup.shape).flatMap(([key, field]) => {
       const info = fieldInfo(field as z.ZodType);
-      const items = info?.kit ? this.desk.kit().filter((item) => item.kind === info.kit) : [];
+      const items = info?.kit ? this.machineStore.kit().filter((item) => item.kind === info.kit) : [];
       return info && items.length
         ? [
             {
@@ -126,7 +128,7 @@ export class Begin implements OnDestroy {
   );
   /** What other rungs have filled in, told so that nobody wonders where it is from. */
   protected readonly filled = computed(() => {
-    const known = filledFrom(this.check(), this.desk.rungs());
+    const known = filledFrom(this.check(), this.machineStore.rungs());
     return Object.entries(known)
       .filter(([key, text]) => this.draft().setup[key] === text)
       .map(([key, text]) => `${fieldInfo(this.check().setup.shape[key] as z.ZodType)?.label}: ${text}, as its own check measured it.`);
@@ -135,12 +137,12 @@ export class Begin implements OnDestroy {
   protected readonly learned = computed(() => {
     const { kitId, setup } = this.draft();
     const dial = this.dials().find((item) => item.id === kitId)?.name ?? null;
-    return knownSense(this.desk.all(), this.checkId(), dial, mountingOf(this.checkId(), setup));
+    return knownSense(this.machineStore.all(), this.checkId(), dial, mountingOf(this.checkId(), setup));
   });
 
   /** Put what a piece of kit knows into a field of the set-up. */
   protected fill(key: string, id: string): void {
-    const item = this.desk.kit().find((entry) => entry.id === id);
+    const item = this.machineStore.kit().find((entry) => entry.id === id);
     const field = bareSchema(this.check().setup.shape[key] as z.ZodType) as Partial<z.ZodObject>;
     const value = item && fromKit(item, field.shape);
     if (value === undefined) return;
@@ -167,7 +169,7 @@ export class Begin implements OnDestroy {
 
   /** The unfinished round of this check, if there is one. */
   protected readonly unfinished = computed(() => {
-    const last = this.desk.of(this.checkId()).at(-1);
+    const last = this.machineStore.of(this.checkId()).at(-1);
     return last && last.moves.length === 0 && Object.keys(last.finding?.quantities ?? {}).length === 0 ? last : undefined;
   });
 
@@ -194,7 +196,7 @@ export class Begin implements OnDestroy {
   }));
 
   constructor() {
-    this.desk.inHand.set(true);
+    this.machineStore.inHand.set(true);
     effect(() => {
       const name = this.draftName();
       const check = this.check();
@@ -210,7 +212,14 @@ export class Begin implements OnDestroy {
   }
 
   private first(check: CheckDefinition, last: StoredRound | undefined, other: StoredRound | undefined): BeginDraft {
-    const known = { card: this.desk.machine()?.card, heads: this.desk.all(), kit: this.desk.kit(), rungs: this.desk.rungs(), last, other };
+    const known = {
+      card: this.machineStore.machine()?.card,
+      heads: this.machineStore.all(),
+      kit: this.machineStore.kit(),
+      rungs: this.machineStore.rungs(),
+      last,
+      other,
+    };
     return firstDraft(check, known, OWN);
   }
 
@@ -218,7 +227,7 @@ export class Begin implements OnDestroy {
   private remember(check: CheckDefinition): void {
     const id = this.draft().id;
     this.notFetched.set('');
-    const [last, other] = [this.desk.of(check.id).at(-1), this.desk.all().at(-1)].map((head) => this.stored(head?.id));
+    const [last, other] = [this.machineStore.of(check.id).at(-1), this.machineStore.all().at(-1)].map((head) => this.stored(head?.id));
     this.remembering?.unsubscribe();
     this.remembering = zip(last, other).subscribe(([own, any]) => {
       // The cautions may have been ticked meanwhile.
@@ -246,12 +255,12 @@ export class Begin implements OnDestroy {
 
   ngOnDestroy(): void {
     this.remembering?.unsubscribe();
-    this.desk.inHand.set(false);
+    this.machineStore.inHand.set(false);
   }
 
   /** The needle stands at the end of its travel. */
   protected readonly pegged = signal<boolean | null>(null);
-  private readonly draftName = computed(() => `begin:${this.desk.machine()?.id}:${this.checkId()}`);
+  private readonly draftName = computed(() => `begin:${this.machineStore.machine()?.id}:${this.checkId()}`);
 
   protected set<K extends keyof BeginDraft>(key: K, value: BeginDraft[K]): void {
     this.keep({ ...this.draft(), [key]: value });
@@ -278,7 +287,7 @@ export class Begin implements OnDestroy {
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };
     const round: RoundWrite = {
       id: this.draft().id,
-      machineId: this.desk.machine()?.id ?? '',
+      machineId: this.machineStore.machine()?.id ?? '',
       check: this.checkId(),
       setup: { ...setup },
       plan: { ...plan },

@@ -27,7 +27,7 @@ import {
 } from '@isometra/work';
 import { Outbox } from '../data/outbox';
 import { Rounds } from '../data/rounds';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { workDone } from './bench-round';
 import { withReadings, type BenchSlot } from './bench-slots';
 import { Besides } from './besides';
@@ -41,7 +41,7 @@ export interface Correction {
 
 /** What stands on the bench: the round, where the hand is in it, what has been typed, and the call that follows. */
 export abstract class BenchState {
-  protected readonly desk = inject(Desk);
+  protected readonly machineStore = inject(MachineStore);
   protected readonly rounds = inject(Rounds);
   protected readonly outbox = inject(Outbox);
   private readonly allRefused = toSignal(this.outbox.refused$, { requireSync: true });
@@ -107,16 +107,16 @@ export abstract class BenchState {
   readonly sheet = computed(
     () => {
       const round = this.round();
-      return round && sheetOf(round, round.readings, this.desk.facts(round));
+      return round && sheetOf(round, round.readings, this.machineStore.facts(round));
     },
     { equal: sameSheet },
   );
-  private readonly waits = computed(() => this.desk.waits(this.check()?.id ?? ''), { equal: sameNotes });
+  private readonly waits = computed(() => this.machineStore.waits(this.check()?.id ?? ''), { equal: sameNotes });
   readonly solved = computed((): Solved => {
     const sheet = this.sheet();
     if (!sheet) return { finding: null, faults: [] };
     const { finding, faults } = solveWhatStands(sheet, { waits: this.waits() });
-    return { finding: finding && onMachine(finding, this.desk.kind()), faults };
+    return { finding: finding && onMachine(finding, this.machineStore.kind()), faults };
   });
   /** The one move that comes next: the height before the side. */
   readonly firstMove = computed(() => inWorkingOrder(this.solved().finding?.moves ?? []).at(0));

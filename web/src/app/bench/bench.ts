@@ -30,7 +30,7 @@ import { AtHand } from '../shell/at-hand';
 import type { SketchInputs, SketchMark } from '../sketches/model';
 import { ClearLabels } from '../sketches/clear-labels';
 import { drawingOf } from '../sketches/sketch';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { AsSetUp } from './as-set-up';
 import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
@@ -78,7 +78,7 @@ export class Bench implements OnDestroy {
   readonly roundId = input.required<string>();
 
   protected readonly store = inject(BenchStore);
-  protected readonly desk = inject(Desk);
+  protected readonly machineStore = inject(MachineStore);
   private readonly settings = inject(Settings);
   private readonly router = inject(Router);
   private readonly hand = inject(AtHand);
@@ -109,16 +109,16 @@ export class Bench implements OnDestroy {
     });
     effect(() => {
       const [check, round] = [this.store.check(), this.store.round()];
-      this.hand.doing.set(check && round ? `${check.title}, round ${this.desk.number(round)}` : '');
+      this.hand.doing.set(check && round ? `${check.title}, round ${this.machineStore.number(round)}` : '');
       this.hand.instrument.set(round?.instrumentName ?? '');
     });
     // The ladder follows every reading, once the call is on the screen.
     effect((onCleanup) => {
       const [round, solved, sheet] = [this.store.round(), this.store.solved(), this.store.sheet()];
-      const later = setTimeout(() => round && this.desk.show(round, solved, sheet));
+      const later = setTimeout(() => round && this.machineStore.show(round, solved, sheet));
       onCleanup(() => clearTimeout(later));
     });
-    this.desk.inHand.set(true);
+    this.machineStore.inHand.set(true);
     useKeys(
       benchKeys({
         step: (by) => this.store.step(by),
@@ -127,14 +127,14 @@ export class Bench implements OnDestroy {
         another: () => this.store.anotherSetUp(),
         asSetUp: () => this.asSetUp.update((shown) => !shown),
         move: () => this.toMove(),
-        next: () => void this.router.navigate(['/machines', this.desk.machine()?.id, 'rounds', this.checkId()]),
+        next: () => void this.router.navigate(['/machines', this.machineStore.machine()?.id, 'rounds', this.checkId()]),
         focus: () => this.panel()?.focus(),
       }),
     );
   }
 
   ngOnDestroy(): void {
-    this.desk.inHand.set(false);
+    this.machineStore.inHand.set(false);
   }
 
   /** The size whose limit the profile is drawn in. */
@@ -253,7 +253,7 @@ export class Bench implements OnDestroy {
   private toMove(): boolean {
     const first = this.store.firstMove();
     if (!first) return false;
-    void this.router.navigate(['/machines', this.desk.machine()?.id, 'move', this.roundId(), first.quantity]);
+    void this.router.navigate(['/machines', this.machineStore.machine()?.id, 'move', this.roundId(), first.quantity]);
     return true;
   }
 

@@ -1,4 +1,4 @@
-import { recheckWords } from '../job/register-words';
+import { recheckWords } from '../register/register-words';
 import {
   crossed,
   curvesAlong,
@@ -20,7 +20,7 @@ import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, 
 import { Settings } from '../data/settings';
 import { dateWords } from '../data/when';
 import { bedWords } from '../machine/bed-words';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
 import { oldWords, whereNow } from '../ui/old-words';
@@ -46,7 +46,7 @@ import { Button } from '../ui/controls';
 })
 export class CallColumn {
   protected readonly store = inject(BenchStore);
-  protected readonly desk = inject(Desk);
+  protected readonly machineStore = inject(MachineStore);
   private readonly settings = inject(Settings);
   protected readonly budgetOf = signal<string | null>(null);
 
@@ -64,9 +64,9 @@ export class CallColumn {
   /** This round is history: what came after it, and the way to what counts now. */
   protected readonly old = computed(() => {
     const [round, check] = [this.store.round(), this.store.check()];
-    const old = round && this.desk.old(round.id);
+    const old = round && this.machineStore.old(round.id);
     if (!old || !check) return undefined;
-    const number = (one: Parameters<Desk['number']>[0]): number => this.desk.number(one);
+    const number = (one: Parameters<MachineStore['number']>[0]): number => this.machineStore.number(one);
     return {
       ...whereNow(old, round, number),
       words: oldWords(old, { check, shown: this.shown(), day: dateWords, number }),
@@ -81,7 +81,7 @@ export class CallColumn {
   /** What the places along the bed say together, where they differ by more than their doubts. */
   protected readonly worn = computed(() => {
     const { id = '', quantities = {} } = this.store.check() ?? {};
-    const curves = this.calling() ? curvesAlong(this.desk.current(), id) : [];
+    const curves = this.calling() ? curvesAlong(this.machineStore.current(), id) : [];
     return curves.filter(({ curve }) => curve.worn).map((entry) => bedWords(entry, quantities[entry.quantity], this.shown()));
   });
 
@@ -131,7 +131,7 @@ export class CallColumn {
   /** What this round tells of what was done before it. */
   private readonly before = computed(() => {
     const id = this.store.round()?.id;
-    return id === undefined ? undefined : this.desk.told(id);
+    return id === undefined ? undefined : this.machineStore.told(id);
   });
 
   /** What went the wrong way and was not turned is undone before anything else is said of a move; empty where nothing is. */
@@ -156,8 +156,8 @@ export class CallColumn {
     const id = this.store.round()?.id;
     // Only what has parts has registers: no other check looks through its rounds at every reading.
     if (!this.store.check()?.partOf) return [];
-    return registerLog(this.desk.all()).flatMap(({ use, next, recheck }) =>
-      recheck && next?.id === id ? [recheckWords(recheck, use, homingOf(this.desk.machine()?.card))] : [],
+    return registerLog(this.machineStore.all()).flatMap(({ use, next, recheck }) =>
+      recheck && next?.id === id ? [recheckWords(recheck, use, homingOf(this.machineStore.machine()?.card))] : [],
     );
   });
 
@@ -171,13 +171,13 @@ export class CallColumn {
     const turned = told.differs.filter((jump) => jump.turned).slice(0, 1);
     const differs = (turned.length ? turned : told.differs).map((jump) => ({
       bad: true,
-      text: differsWords(jump, this.desk.number(jump.from), check.quantities[jump.quantity], this.shown()),
+      text: differsWords(jump, this.machineStore.number(jump.from), check.quantities[jump.quantity], this.shown()),
     }));
     return [...differs, ...judged];
   });
 
   protected readonly misplaced = computed(() => {
-    const card: Readonly<Record<string, unknown>> = this.desk.machine()?.card ?? {};
+    const card: Readonly<Record<string, unknown>> = this.machineStore.machine()?.card ?? {};
     return plateWords(card['stations'], this.store.round()?.conditions ?? {});
   });
 
@@ -212,7 +212,7 @@ export class CallColumn {
   /** What a move took past the middle, and whether that was meant. */
   private readonly crossings = computed(() => {
     const [check, round] = [this.store.check(), this.store.round()];
-    return check && round ? crossed(this.desk.of(check.id).filter((other) => other.at <= round.at && sameThing(other, round))) : [];
+    return check && round ? crossed(this.machineStore.of(check.id).filter((other) => other.at <= round.at && sameThing(other, round))) : [];
   });
   private past(name: string, { verdict }: Quantity, info: QuantityInfo): string {
     const found = this.crossings().find(({ quantity }) => quantity === name);
@@ -229,7 +229,7 @@ export class CallColumn {
   /** How far the aim is set off by changes that are still to come. */
   private setOff(info: QuantityInfo): string {
     const round = this.store.round();
-    const pending = round && this.desk.facts(round).pending;
+    const pending = round && this.machineStore.facts(round).pending;
     const by = pending ? drift(info, pending, this.store.setup()) : 0;
     if (by === 0) return '';
     return `Target and limits are shifted ${placedWords(-by + 0, info, this.shown(), 1)}, because planned changes will move it back by the same amount.`;

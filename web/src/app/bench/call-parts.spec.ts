@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { SurveyNote } from '@isometra/contract';
 import { barRound, openShop, practiceRound, show, until, SURVEY, type TestRound } from '../testing/fake-shop.spec';
-import { openTurning, slipOf, swept } from '../testing/swept.spec';
+import { openTurning, withValue, swept } from '../testing/swept.spec';
 import { BenchStore } from './bench-store';
 import { CallColumn } from './call-column';
 
@@ -81,7 +81,7 @@ describe('beside the call', () => {
   it('a sign that turned although nobody moved anything is said before anything else; not after a move', async () => {
     const { text } = await turning([swept('sub-spindle', 20, 0), swept('sub-spindle', -20, 0)]);
     expect(text).toMatch(/^Round \d+ said 0\.020 mm toward you, this one says 0\.020 mm away from you, and nothing was moved in between/);
-    const moved = slipOf(swept('sub-spindle', 20, 0), 200.0198);
+    const moved = withValue(swept('sub-spindle', 20, 0), 200.0198);
     TestBed.resetTestingModule();
     const { text: after } = await turning([moved, swept('sub-spindle', -20, 0)]);
     expect(after).not.toContain('nothing was moved in between');
@@ -110,9 +110,9 @@ describe('beside the call', () => {
   });
 
   it('the re-check of a value is said with what the control still wants', async () => {
-    const { text } = await turning([slipOf(swept('sub-spindle', 40, -40), 199.9434), swept('sub-spindle', 40, -40)]);
+    const { text } = await turning([withValue(swept('sub-spindle', 40, -40), 199.9434), swept('sub-spindle', 40, -40)]);
     expect(text).toContain('home A: Nothing has changed');
-    expect(text).toContain('By its slip the control still wants this: home it 2 times more, and switch it off and on once more.');
+    expect(text).toContain('By its change sheet the control still wants this: home it 2 times more, and switch it off and on once more.');
   });
 
   it('a value may be left as too small to matter: the work it does is told, a reason is asked, and the rung is left', async () => {

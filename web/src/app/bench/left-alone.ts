@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import type { Quantity, QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { bothUnits } from '../ui/say';
 import { BenchStore } from './bench-store';
 import { Button, TextField } from '../ui/controls';
@@ -79,7 +79,7 @@ export class LeftAlone {
   readonly quantity = input.required<Quantity>();
   readonly info = input.required<QuantityInfo>();
   private readonly store = inject(BenchStore);
-  private readonly desk = inject(Desk);
+  private readonly machineStore = inject(MachineStore);
   private readonly surveys = inject(Surveys);
   private readonly settings = inject(Settings);
   protected readonly open = signal(false);
@@ -87,7 +87,7 @@ export class LeftAlone {
   protected readonly problem = signal('');
 
   private readonly survey = computed(
-    () => this.desk.surveys().find((entry) => entry.id === this.store.round()?.surveyId) ?? this.desk.survey(),
+    () => this.machineStore.surveys().find((entry) => entry.id === this.store.round()?.surveyId) ?? this.machineStore.survey(),
   );
   protected readonly accepted = computed(() =>
     this.survey()?.accepted.find((entry) => entry.roundId === this.store.round()?.id && entry.quantity === this.name()),

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { History } from '../rounds/history';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { OWN_ZONE, shopZone } from '../data/when';
 import { barRound, openShop, show, until, type Shown } from '../testing/fake-shop.spec';
 import { Bench } from './bench';
@@ -32,7 +32,7 @@ describe('a round dated later than now', () => {
     const { bench, server, round } = await open();
     expect(bench.text()).toContain('This round is dated 3 Jan 2199, 11:00');
     expect(bench.text()).not.toContain('toward you');
-    expect(TestBed.inject(Desk).of(round.check)).toEqual([]);
+    expect(TestBed.inject(MachineStore).of(round.check)).toEqual([]);
     await bench.press('Correct the date');
     expect(bench.text()).toContain('Day and time of day are needed');
     await type(bench, /^\d{4}-/, '2026-03-01');
@@ -46,7 +46,7 @@ describe('a round dated later than now', () => {
     expect(sent?.body).toEqual(jasmine.objectContaining({ at: '2026-03-01T17:40:00.000Z', why: 'clock of the tablet', version: 1 }));
     await until(() => bench.all('iso-redate').length === 0);
     await until(() => bench.text().includes('toward you'));
-    await until(() => TestBed.inject(Desk).of(round.check).length === 1);
+    await until(() => TestBed.inject(MachineStore).of(round.check).length === 1);
   });
 
   it('takes no day that is still to come', async () => {
@@ -83,7 +83,7 @@ describe('a spoilt round on the bench', () => {
     await bench.press('Discard round');
     await until(() => bench.text().includes('This round was discarded by'));
     expect(bench.text()).not.toContain('toward you');
-    await until(() => TestBed.inject(Desk).of(round.check).length === 0);
+    await until(() => TestBed.inject(MachineStore).of(round.check).length === 0);
     const list = await show(History, { checkId: round.check });
     expect(list.text()).toContain('the bar was not home');
     expect(list.all('.struck').length).toBe(1);

@@ -5,7 +5,7 @@ import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { Rounds } from '../data/rounds';
 import { shopZone, timeWords, today } from '../data/when';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Button } from '../ui/controls';
 import { Day } from '../ui/day';
 import { Field } from '../ui/field';
@@ -46,7 +46,7 @@ import { Notice } from '../ui/notice';
 export class PutDateRight {
   readonly round = input.required<StoredRound>();
   private readonly rounds = inject(Rounds);
-  private readonly desk = inject(Desk);
+  private readonly machineStore = inject(MachineStore);
   protected readonly day = signal('');
   protected readonly clock = signal('');
   protected readonly why = signal('');
@@ -66,7 +66,7 @@ export class PutDateRight {
     this.problem.set('');
     this.sending.set(true);
     this.rounds.redate(this.round(), at, why).subscribe({
-      next: () => this.desk.refresh(),
+      next: () => this.machineStore.refresh(),
       error: (failure: ApiFailure) => {
         this.sending.set(false);
         this.problem.set(failure.message);

@@ -3,7 +3,7 @@ import type { StoredRound } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
 import { dateWords } from '../data/when';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Button } from '../ui/controls';
 import { Escape } from '../ui/escape';
 import { Field } from '../ui/field';
@@ -41,7 +41,7 @@ import { Notice } from '../ui/notice';
 export class Struck {
   readonly round = input.required<StoredRound>();
   private readonly rounds = inject(Rounds);
-  private readonly desk = inject(Desk);
+  private readonly machineStore = inject(MachineStore);
   protected readonly asking = signal(false);
   protected readonly sending = signal(false);
   protected readonly why = signal('');
@@ -59,7 +59,7 @@ export class Struck {
       next: () => {
         this.sending.set(false);
         this.asking.set(false);
-        this.desk.refresh();
+        this.machineStore.refresh();
       },
       error: (failure: ApiFailure) => {
         this.sending.set(false);

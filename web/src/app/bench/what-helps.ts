@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { helpsFor, readInstrument, whatHelps, type Quantity, type QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { sizeOf } from '../ui/say';
 import { suitable } from './begin-draft';
 import { BenchStore } from './bench-store';
@@ -39,7 +39,7 @@ export class WhatHelps {
   readonly quantity = input.required<Quantity>();
   readonly info = input.required<QuantityInfo>();
   private readonly store = inject(BenchStore);
-  private readonly desk = inject(Desk);
+  private readonly machineStore = inject(MachineStore);
   private readonly settings = inject(Settings);
 
   private say(expanded: number): string {
@@ -51,7 +51,7 @@ export class WhatHelps {
     const [instrument, round] = [this.store.instrument(), this.store.round()];
     const { expanded, budget } = this.quantity();
     if (!instrument || !round || expanded === null) return [];
-    const kit = this.desk
+    const kit = this.machineStore
       .kit()
       .filter((item) => item.name !== round.instrumentName && suitable(item, this.store.valueKind()))
       .flatMap((item) => {

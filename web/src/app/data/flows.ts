@@ -17,7 +17,7 @@ import {
 import type { ApiFailure } from './api';
 
 /** How a question ended. */
-interface Told {
+interface Ended {
   readonly key: string;
   readonly failure: ApiFailure | null;
 }
@@ -29,7 +29,7 @@ const FRESH = 20_000;
 export class Loads<Answer> {
   private readonly fetched = new Map<string, number>();
   private readonly asked = new Subject<string>();
-  private readonly told = new Subject<Told>();
+  private readonly told = new Subject<Ended>();
 
   /** @param fetch asks the server. @param keep takes what it said. */
   constructor(fetch: (key: string) => Observable<Answer>, keep: (answer: Answer, key: string) => void) {
@@ -42,8 +42,8 @@ export class Loads<Answer> {
               fetch(key).pipe(
                 tap(() => this.fetched.set(key, Date.now())),
                 tap((answer) => keep(answer, key)),
-                map((): Told => ({ key, failure: null })),
-                catchError((failure: ApiFailure) => of<Told>({ key, failure })),
+                map((): Ended => ({ key, failure: null })),
+                catchError((failure: ApiFailure) => of<Ended>({ key, failure })),
               ),
             ),
           ),

@@ -14,7 +14,7 @@ import { byId } from './flows';
 import type { Entry } from './outbox-store';
 
 /** What this page has been told that may not have reached every answer of the server yet. */
-export interface Told {
+export interface Answered {
   readonly rounds: ReadonlyMap<string, RoundWrite>;
   readonly readings: ReadonlyMap<string, readonly StoredReading[]>;
   readonly moves: ReadonlyMap<string, readonly MoveWrite[]>;
@@ -73,7 +73,7 @@ export function movesWith(moves: readonly MoveWrite[], queue: readonly Entry[], 
 }
 
 /** A round as it stands here: what the server has, what it has answered since, and what is still on its way. */
-export function roundWith(id: string, server: StoredRound | undefined, told: Told, queue: readonly Entry[]): StoredRound | undefined {
+export function roundWith(id: string, server: StoredRound | undefined, told: Answered, queue: readonly Entry[]): StoredRound | undefined {
   const begun =
     server ??
     [...(told.rounds.has(id) ? [told.rounds.get(id) as RoundWrite] : []), ...ofRound(queue, id, 'round', roundSchema)].map(freshRound)[0];

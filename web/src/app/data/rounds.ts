@@ -34,11 +34,11 @@ import { nowText } from './clock';
 import { byId, Loads, Writes } from './flows';
 import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
-import { lastOf, moveDone, movesWith, newestMoves, roundWith, sameMove, sameRound, withoutDoubt, type Told } from './round-shown';
+import { lastOf, moveDone, movesWith, newestMoves, roundWith, sameMove, sameRound, withoutDoubt, type Answered } from './round-shown';
 import { Settings } from './settings';
 import { Undo } from './undo';
 
-const NOTHING: Told = { rounds: new Map(), readings: new Map(), moves: new Map() };
+const NOTHING: Answered = { rounds: new Map(), readings: new Map(), moves: new Map() };
 
 /**
  * Rounds in full: what the server has, with what was taken here laid over it until the server shows it. Readings are
@@ -51,7 +51,7 @@ export class Rounds {
   private readonly settings = inject(Settings);
   private readonly undo = inject(Undo);
   private readonly server$ = new BehaviorSubject<ReadonlyMap<string, StoredRound>>(new Map());
-  private readonly told$ = new BehaviorSubject<Told>(NOTHING);
+  private readonly told$ = new BehaviorSubject<Answered>(NOTHING);
   private readonly changes = new Writes();
   private readonly loads = new Loads(
     (id) => this.api.get(`/rounds/${id}`, storedRoundSchema),

@@ -38,7 +38,7 @@ import { PutDateRight } from '../bench/redate';
 import { Struck } from '../bench/struck';
 import { NodStrokes } from './nod-strokes';
 import { BoltCircle } from './bolt-circle';
-import { RegisterSlip } from './register-slip';
+import { OffsetChange } from '../register/offset-change';
 import { SineSetting } from './sine-setting';
 import { ShimTemplates } from './shim-templates';
 
@@ -57,7 +57,7 @@ const USUAL_BOLTS = 4;
     AskCard,
     PutDateRight,
     Struck,
-    RegisterSlip,
+    OffsetChange,
     SineSetting,
     ShimTemplates,
     Button,
@@ -125,7 +125,7 @@ export class JobCard extends JobNotes implements OnDestroy {
       (this.arrow() !== null || this.own() !== null) &&
       this.steps().some(({ needle }) => needle),
   );
-  protected readonly dials = computed(() => dialsOf(this.desk.kit()));
+  protected readonly dials = computed(() => dialsOf(this.store.kit()));
   private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
   /** Bolts on the circle of a part that swivels; 0 for another part. */
   protected readonly bolts = computed(() => (this.check()?.part?.swivels ? (this.onCard().bolts ?? USUAL_BOLTS) : 0));
@@ -133,7 +133,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   protected readonly usual = computed(() => {
     const own = boltOrder(this.saved()?.made?.bolts);
     const order = this.bolts() ? (own.length === this.bolts() ? own : crossOrder(this.bolts())) : undefined;
-    return usualShiftOf(this.desk.all(), this.screw(), order);
+    return usualShiftOf(this.store.all(), this.screw(), order);
   });
   /** What the bolts have done so far, by the dial that watches; empty where none does. */
   protected readonly boltsTold = computed(() => {
@@ -156,7 +156,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
     if (!MOVES.get(this.kind())?.scales || this.onCard().layout === 'single-screw') return null;
-    return this.saved()?.made?.rule ?? this.onCard().rule ?? screwRuleOf(this.desk.all(), this.screw()) ?? 'drive-far';
+    return this.saved()?.made?.rule ?? this.onCard().rule ?? screwRuleOf(this.store.all(), this.screw()) ?? 'drive-far';
   });
   /** What is done with the screw now: from what is slacked to the needle at its target. */
   protected readonly drive = computed(() => {
@@ -222,7 +222,7 @@ export class JobCard extends JobNotes implements OnDestroy {
     effect(() => {
       if (this.refused()) untracked(() => this.rounds.load(this.roundId()).subscribe({ error: () => undefined }));
     });
-    this.desk.inHand.set(true);
+    this.store.inHand.set(true);
     useKeys(
       jobKeys({
         open: () => this.at() !== 'screw' && !this.held() && (this.kinds().length > 0 || !!this.saved()),
@@ -238,12 +238,12 @@ export class JobCard extends JobNotes implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    this.desk.inHand.set(false);
+    this.store.inHand.set(false);
   }
 
   /** A fact that the plan lacks is told: it stands on the machine card from now on. */
   protected tellCard(part: Readonly<Record<string, unknown>>): void {
-    const machine = this.desk.machine();
+    const machine = this.store.machine();
     if (!machine) return;
     this.machines.save({ ...machine, card: { ...machine.card, ...part } as Machine['card'] }).subscribe({
       next: () => this.problem.set(''),
@@ -286,7 +286,7 @@ export class JobCard extends JobNotes implements OnDestroy {
     const now = nowText();
     // Never before it was begun, also where it was begun on a machine whose clock is ahead.
     this.save({ doneAt: doneAt ?? (begunAt > now ? begunAt : now), shift: this.shift().trim() || null, ...(made && { made }) });
-    void this.router.navigate(['/machines', this.desk.machine()?.id, 'bench', this.round()?.check]);
+    void this.router.navigate(['/machines', this.store.machine()?.id, 'bench', this.round()?.check]);
   }
 
   /** To the screw, and back to the card. */
@@ -303,7 +303,7 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   /** What is believed of the screws stands on the machine card, where it can be put right. */
   private keepRule(rule: ScrewRule): void {
-    const machine = this.desk.machine();
+    const machine = this.store.machine();
     const screws = machine?.card['adjuster'] as Readonly<Record<string, unknown>> | undefined;
     if (!machine || !screws || screws['rule'] === rule) return;
     const card = { ...machine.card, adjuster: { ...screws, rule } } as Machine['card'];

@@ -20,7 +20,7 @@ import {
 import type { ApiFailure } from '../data/api';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { askedOfCasting, seatPlanOutdated } from '../supports/seat-basis';
 import { movedInstead, plansAlso, scaledScrew, spreadOf } from './job-texts';
 import { replanned } from './replan';
@@ -34,7 +34,7 @@ export abstract class JobMove {
   readonly roundId = input.required<string>();
   readonly quantity = input.required<string>();
 
-  protected readonly desk = inject(Desk);
+  protected readonly store = inject(MachineStore);
   protected readonly rounds = inject(Rounds);
   protected readonly settings = inject(Settings);
   protected readonly problem = signal('');
@@ -61,13 +61,13 @@ export abstract class JobMove {
   protected readonly check = computed((): CheckDefinition | undefined => CHECKS.get(this.round()?.check ?? ''));
   protected readonly sheet = computed(() => {
     const round = this.round();
-    return round && sheetOf(round, round.readings, this.desk.facts(round));
+    return round && sheetOf(round, round.readings, this.store.facts(round));
   });
-  protected readonly context = computed(() => ({ waits: this.desk.waits(this.check()?.id ?? '') }));
+  protected readonly context = computed(() => ({ waits: this.store.waits(this.check()?.id ?? '') }));
   protected readonly finding = computed(() => {
     const sheet = this.sheet();
     const found = sheet ? solveWhatStands(sheet, this.context()).finding : null;
-    return found && onMachine(found, this.desk.kind());
+    return found && onMachine(found, this.store.kind());
   });
   /** The move as the round asks for it. */
   protected readonly asked = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
@@ -95,7 +95,7 @@ export abstract class JobMove {
   protected readonly seatOutdated = computed((): string => {
     const [kept, finding] = [this.saved(), this.finding()];
     if (!kept || kept.doneAt || !finding || !('want' in kept.plan)) return '';
-    const casting = this.desk.machine()?.card.castings?.find(({ id }) => id === this.check()?.casting);
+    const casting = this.store.machine()?.card.castings?.find(({ id }) => id === this.check()?.casting);
     return casting ? seatPlanOutdated(kept.plan, askedOfCasting(finding.quantities, casting.frame), casting.supports) : '';
   });
   /** A card that was begun, for what nothing is asked any more: its round calls it in. */
@@ -113,7 +113,7 @@ export abstract class JobMove {
   );
   /** What this does along the bed, where it has been read at several places and they differ. */
   protected readonly curve = computed(() => {
-    const curves = curvesAlong(this.desk.current(), this.check()?.id ?? '');
+    const curves = curvesAlong(this.store.current(), this.check()?.id ?? '');
     return curves.find(({ quantity, curve }) => quantity === this.quantity() && curve.worn);
   });
   /** A screw can be set for all the places; what is done for one alone would throw the others out. */
@@ -122,18 +122,18 @@ export abstract class JobMove {
   );
   protected readonly suitAll = signal(true);
   protected readonly forAll = computed(() => this.canSuitAll() && this.suitAll());
-  protected readonly card = computed(() => readCard(this.desk.machine()?.card));
+  protected readonly card = computed(() => readCard(this.store.machine()?.card));
   protected readonly hardware = computed(() =>
     hardwareOf(this.check()?.id ?? '', {
-      card: this.desk.machine()?.card,
-      stock: this.desk.stock(),
+      card: this.store.machine()?.card,
+      stock: this.store.stock(),
       gain: this.useGain() ? this.gain() : null,
     }),
   );
   /** Shims that earlier moves have put under it for this. */
   private readonly pile = computed(() => {
     const round = this.round();
-    return round ? pileUnder(round, this.quantity(), this.desk.all()) : undefined;
+    return round ? pileUnder(round, this.quantity(), this.store.all()) : undefined;
   });
   /** What raised it too far is made thinner again before anything is scraped. */
   private readonly canSwap = computed(() => {
@@ -153,7 +153,7 @@ export abstract class JobMove {
     const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
     const swap = this.canSwap() ? [SWAP] : [];
     return [...swap, ...offered]
-      .filter((move) => doable(move, this.desk.kind(), this.check()?.id ?? ''))
+      .filter((move) => doable(move, this.store.kind(), this.check()?.id ?? ''))
       .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
       .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
   });
@@ -167,7 +167,7 @@ export abstract class JobMove {
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
   protected readonly gain = computed(() => {
     const [kind, check] = [this.saved()?.kind ?? (this.chosen() || this.asked()?.kind || ''), this.check()?.id ?? ''];
-    return this.desk.gain({ check, quantity: this.quantity(), kind });
+    return this.store.gain({ check, quantity: this.quantity(), kind });
   });
   /** What the card has beside its steps. */
   protected readonly panel = computed(() => MOVES.get(this.kind())?.panel);
@@ -202,7 +202,7 @@ export abstract class JobMove {
   /** The round solved again with the hardware of this kind alone: so every kind is planned as the core plans it. */
   private plan(move: Move, kind = this.kind()): Readonly<Record<string, unknown>> {
     const [sheet, pile] = [this.sheet(), this.pile()];
-    if (kind === SWAP && pile) return swapPlan(pile, move.amount, this.desk.stock() ?? []);
+    if (kind === SWAP && pile) return swapPlan(pile, move.amount, this.store.stock() ?? []);
     const own = this.hardware()[kind];
     // What the machine card does not know, the finding's own plan may.
     const part = move.amount / (this.asked()?.amount ?? move.amount);

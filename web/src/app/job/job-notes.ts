@@ -112,7 +112,7 @@ export abstract class JobNotes extends JobStanding {
   });
   /** What the other stations say: whether the turret has gone over, or this one alone is off. */
   protected readonly others = computed(() => {
-    const say = this.saved()?.doneAt ? undefined : this.desk.others(this.roundId(), this.quantity());
+    const say = this.saved()?.doneAt ? undefined : this.store.others(this.roundId(), this.quantity());
     return say ? othersWords(say, this.byRegister()) : '';
   });
 

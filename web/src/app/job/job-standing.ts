@@ -27,12 +27,12 @@ import { oldWords, whereNow } from '../ui/old-words';
 import { moveRecord, moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
-import type { KnownRegister } from './register-lock';
+import type { KnownRegister } from '../register/register-lock';
 
 /** How the move of a card stands to what else is known: later rounds, other places along the bed, the other move of its round. */
 @Directive()
 export abstract class JobStanding extends JobMove {
-  private readonly old = computed(() => this.desk.old(this.roundId()));
+  private readonly old = computed(() => this.store.old(this.roundId()));
   /** Another round or survey has taken the place of this one: no step of it is done any more. */
   protected readonly past = computed(() => {
     const old = this.old();
@@ -41,13 +41,13 @@ export abstract class JobStanding extends JobMove {
   /** What counts now, and how to get there. */
   protected readonly current = computed(() => {
     const [old, round] = [this.old(), this.round()];
-    return old && round && this.past() ? whereNow(old, round, (one) => this.desk.number(one)) : undefined;
+    return old && round && this.past() ? whereNow(old, round, (one) => this.store.number(one)) : undefined;
   });
   /** A card that is done is a record: when, by whom, and what the round after it said of it. */
   protected readonly record = computed((): string => {
     const [saved, check] = [this.saved(), this.check()];
     if (!saved?.doneAt || !check) return '';
-    const judged = this.desk.judged(check.id).find(({ move }) => move.id === saved.id);
+    const judged = this.store.judged(check.id).find(({ move }) => move.id === saved.id);
     const out = saved.made?.takenOut;
     return [
       `Done on ${dateWords(saved.doneAt)} by ${saved.by}.`,
@@ -65,18 +65,18 @@ export abstract class JobStanding extends JobMove {
     const misplaced = plateWords(this.card()?.['stations'], round.conditions);
     if (misplaced) return misplaced;
     const old = this.old();
-    if (old && isPast(old)) return oldWords(old, { check, shown: this.shown(), day: dateWords, number: (one) => this.desk.number(one) });
-    const stale = this.desk.stale(round.id);
+    if (old && isPast(old)) return oldWords(old, { check, shown: this.shown(), day: dateWords, number: (one) => this.store.number(one) });
+    const stale = this.store.stale(round.id);
     return stale ? `Leave it for now: ${staleWords(stale)}.` : '';
   });
   /** What the round tells of what was done before it. */
-  private readonly before = computed(() => this.desk.told(this.roundId()));
+  private readonly before = computed(() => this.store.told(this.roundId()));
   /** What is known of the screw by what earlier moves of it did. */
   private readonly screwTold = computed(() => {
     const check = this.check()?.id;
     const told = this.before();
     return check && told && !this.saved()?.doneAt
-      ? screwKnown({ check, quantity: this.quantity(), kind: this.kind() }, told, this.desk.all())
+      ? screwKnown({ check, quantity: this.quantity(), kind: this.kind() }, told, this.store.all())
       : undefined;
   });
   /** The last move of this went the wrong way or moved nothing: said before its next steps. */
@@ -100,13 +100,13 @@ export abstract class JobStanding extends JobMove {
   protected readonly question = computed((): string => {
     const [told, move] = [this.screwTold(), this.found()];
     if (!told || this.saved()) return '';
-    // What a control was told wrongly its own slip puts right, from the old value that is locked there.
-    const slip = this.panel() === 'register';
-    if (told.ask && !slip) return told.ask.text;
+    // What a control was told wrongly its own change sheet puts right, from the old value that is locked there.
+    const sheet = this.panel() === 'register';
+    if (told.ask && !sheet) return told.ask.text;
     const turned = this.before()?.differs.find((entry) => entry.turned && entry.quantity === this.quantity());
     if (turned) return ASK_WORDS.nudgeNeedle;
     const wrong = told.wentWrong?.move;
-    if (!wrong || !move || turnsScrew(this.kind()) || slip) return '';
+    if (!wrong || !move || turnsScrew(this.kind()) || sheet) return '';
     if (wrong.made?.takenOut) return this.outSince() ? ASK_WORDS.outAgain : '';
     return ASK_WORDS.takeOut(wrong.kind, sizeOf(reallyMoved(wrong), this.info(), this.shown(), 1).large);
   });
@@ -160,7 +160,7 @@ export abstract class JobStanding extends JobMove {
   /** The line of a slide and its registers: what the two readings differ by, what the control has, what was learned of it. */
   protected readonly line = computed(
     () => {
-      const [card, quantity, log] = [this.card(), this.told(), registerLog(this.desk.all())];
+      const [card, quantity, log] = [this.card(), this.told(), registerLog(this.store.all())];
       const setup = this.round()?.setup ?? {};
       const onCard = (card?.['registers'] ?? []) as readonly KnownRegister[];
       // What was changed before is known, also where the card does not tell of it.
@@ -171,7 +171,7 @@ export abstract class JobStanding extends JobMove {
       const round = this.round();
       const registers: readonly KnownRegister[] = round ? registersFor<KnownRegister>([...onCard, ...others], round) : [];
       const kappa = kappaByAxis(log, onCard);
-      const rounds = new Set(this.desk.all().flatMap((other) => (round && sameThing(other, round) ? [other.id] : [])));
+      const rounds = new Set(this.store.all().flatMap((other) => (round && sameThing(other, round) ? [other.id] : [])));
       const usedFor = log.filter(({ move }) => rounds.has(move.roundId));
       const own = this.saved()?.id;
       const before = log.filter(({ move }) => move.id !== own);
@@ -189,7 +189,7 @@ export abstract class JobStanding extends JobMove {
         recheck: log.find(({ move }) => move.id === own)?.recheck ?? null,
       };
     },
-    // The same as long as it says the same: what is being typed on the slip stays.
+    // The same as long as it says the same: what is being typed on the change sheet stays.
     { equal: dequal },
   );
 
@@ -213,7 +213,7 @@ export abstract class JobStanding extends JobMove {
       instrument,
       limit: (high - low) / 2,
       pivot: pivotDistance ?? null,
-      learned: learnedPivot(this.desk.all()) ?? null,
+      learned: learnedPivot(this.store.all()) ?? null,
     };
   });
 }

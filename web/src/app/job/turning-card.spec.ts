@@ -102,7 +102,7 @@ describe('a job card of a turning centre', () => {
       expect(card.text()).toContain('toward you.');
       await card.type('Old value', '200');
       await card.press('Lock it');
-      await until(() => card.all('.slips').length > 0);
+      await until(() => card.all('.values').length > 0);
       await card.type('Jogged by', '0.01');
       await card.type('Needle before the jog', '0');
       await card.type('Needle after the jog', '-10');

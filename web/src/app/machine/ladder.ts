@@ -6,7 +6,7 @@ import { handStaleWords, leftWords, staleWords, waitWords, type Rung, wayOfFindi
 import { Settings } from '../data/settings';
 import { Glyph } from '../ui/glyph';
 import { counted, inWords } from '../ui/say';
-import { Desk } from './desk';
+import { MachineStore } from './machine-store';
 
 /** The rungs of this machine between two rails; the yellow one is next. */
 @Component({
@@ -16,7 +16,7 @@ import { Desk } from './desk';
   template: `
     <h2>Checks in order</h2>
     <p class="survey">
-      {{ desk.survey()?.title }} <span class="soft">judged by “{{ desk.survey()?.judge?.name }}”</span>
+      {{ store.survey()?.title }} <span class="soft">judged by “{{ store.survey()?.judge?.name }}”</span>
     </p>
     <ol>
       @for (step of byHand(); track step.id) {
@@ -42,7 +42,7 @@ import { Desk } from './desk';
             }
           </a>
           @if (rung.scraped; as face) {
-            <a class="see" [routerLink]="['/machines', desk.machine()!.id, 'scraping', face.id]">scraped: {{ face.name }}</a>
+            <a class="see" [routerLink]="['/machines', store.machine()!.id, 'scraping', face.id]">scraped: {{ face.name }}</a>
           }
         </li>
       }
@@ -54,7 +54,7 @@ import { Desk } from './desk';
     </ol>
     <ng-template #hand let-step>
       <li [class.next]="step.next">
-        <a [routerLink]="['/machines', desk.machine()!.id, 'by-hand', step.id]" routerLinkActive="on">
+        <a [routerLink]="['/machines', store.machine()!.id, 'by-hand', step.id]" routerLinkActive="on">
           <iso-glyph [state]="step.state" />
           <span class="name">{{ step.title }}</span>
           <span class="told" [attr.title]="step.line">
@@ -69,25 +69,25 @@ import { Desk } from './desk';
       </li>
     </ng-template>
     <nav aria-label="More of this machine">
-      <a [routerLink]="['/machines', desk.machine()!.id, 'campaign']">Order and limits</a>
+      <a [routerLink]="['/machines', store.machine()!.id, 'campaign']">Order and limits</a>
       @if (tailstock()) {
-        <a [routerLink]="['/machines', desk.machine()!.id]">Tailstock: ways to check</a>
+        <a [routerLink]="['/machines', store.machine()!.id]">Tailstock: ways to check</a>
       }
       @if (castings() === 'headstock') {
-        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">{{
+        <a [routerLink]="['/machines', store.machine()!.id, 'to-come']">{{
           registers() ? 'Registers, planned changes' : 'Bearings, planned changes'
         }}</a>
       } @else if (column()) {
-        <a [routerLink]="['/machines', desk.machine()!.id, 'to-come']">Planned changes</a>
+        <a [routerLink]="['/machines', store.machine()!.id, 'to-come']">Planned changes</a>
       }
-      <a [routerLink]="['/machines', desk.machine()!.id, 'castings', castings()]">Castings</a>
-      <a [routerLink]="['/machines', desk.machine()!.id, 'card']">Machine card</a>
+      <a [routerLink]="['/machines', store.machine()!.id, 'castings', castings()]">Castings</a>
+      <a [routerLink]="['/machines', store.machine()!.id, 'card']">Machine card</a>
     </nav>
   `,
   styleUrl: './ladder.css',
 })
 export class Ladder {
-  protected readonly desk = inject(Desk);
+  protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
@@ -102,17 +102,17 @@ export class Ladder {
     });
   }
 
-  protected readonly tailstock = computed(() => this.desk.rungs().some((rung) => rung.check.sameQuestion === 'tailstock'));
+  protected readonly tailstock = computed(() => this.store.rungs().some((rung) => rung.check.sameQuestion === 'tailstock'));
   /** The casting that is looked at first. */
-  protected readonly castings = computed(() => (machineFamily(this.desk.kind()) === 'mill' ? 'column' : 'headstock'));
+  protected readonly castings = computed(() => (machineFamily(this.store.kind()) === 'mill' ? 'column' : 'headstock'));
 
-  protected readonly registers = computed(() => machineFamily(this.desk.kind()) === 'turning-centre');
+  protected readonly registers = computed(() => machineFamily(this.store.kind()) === 'turning-centre');
   /** Whether a column is set up on this machine: what is still to go on it pulls it over. */
-  protected readonly column = computed(() => this.desk.rungs().some(({ check }) => check.casting === 'column'));
+  protected readonly column = computed(() => this.store.rungs().some(({ check }) => check.casting === 'column'));
 
   protected readonly byHand = computed(() => {
-    const next = this.desk.inHand() ? undefined : this.desk.nextStep();
-    return this.desk.byHand().map(({ step, state, entry, staleBy }) => ({
+    const next = this.store.inHand() ? undefined : this.store.nextStep();
+    return this.store.byHand().map(({ step, state, entry, staleBy }) => ({
       id: step.id,
       title: step.title,
       first: step.place === 'first',
@@ -123,9 +123,9 @@ export class Ladder {
   });
 
   protected readonly rungs = computed(() => {
-    const next = this.desk.inHand() ? undefined : this.desk.next();
-    const machineId = this.desk.machine()?.id ?? '';
-    return this.desk.rungs().map((rung) => {
+    const next = this.store.inHand() ? undefined : this.store.next();
+    const machineId = this.store.machine()?.id ?? '';
+    return this.store.rungs().map((rung) => {
       // Of several like things the one that decides is named.
       const about = rung.thing ? `${rung.thing}: ` : '';
       const reason = reasonOf(rung) && about + reasonOf(rung);
@@ -134,7 +134,7 @@ export class Ladder {
         id: rung.check.id,
         title: rung.check.title,
         // Left out because it is being scraped: there is where it goes on.
-        scraped: rung.left ? this.desk.surfaces().find(({ aim, putAway }) => !putAway && aim?.check === rung.check.id) : undefined,
+        scraped: rung.left ? this.store.surfaces().find(({ aim, putAway }) => !putAway && aim?.check === rung.check.id) : undefined,
         state: rung.state,
         way: wayOfFinding({ quantities: rung.found }, rung.check),
         lines,

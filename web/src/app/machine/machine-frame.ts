@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, type OnDestroy, effect, inject, inp
 import { RouterLink, RouterOutlet } from '@angular/router';
 import type { ApiFailure } from '../data/api';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from './desk';
+import { MachineStore } from './machine-store';
 import { Ladder } from './ladder';
 import { Button } from '../ui/controls';
 import { PrintHead } from '../shell/print-head';
@@ -11,12 +11,12 @@ import { PrintHead } from '../shell/print-head';
 @Component({
   selector: 'iso-machine-frame',
   imports: [RouterOutlet, RouterLink, Ladder, Button, PrintHead],
-  providers: [Desk],
+  providers: [MachineStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (desk.machine()) {
+    @if (store.machine()) {
       <iso-ladder class="no-print" />
-      <iso-print-head [card]="desk.machine()?.card" [survey]="desk.survey()?.title ?? ''" [limits]="desk.survey()?.judge?.name ?? ''" />
+      <iso-print-head [card]="store.machine()?.card" [survey]="store.survey()?.title ?? ''" [limits]="store.survey()?.judge?.name ?? ''" />
       <div class="work"><router-outlet /></div>
     } @else if (failure(); as message) {
       <div class="empty">
@@ -56,7 +56,7 @@ import { PrintHead } from '../shell/print-head';
 })
 export class MachineFrame implements OnDestroy {
   readonly machineId = input.required<string>();
-  protected readonly desk = inject(Desk);
+  protected readonly store = inject(MachineStore);
   protected readonly failure = signal('');
   private readonly hand = inject(AtHand);
 
@@ -66,7 +66,7 @@ export class MachineFrame implements OnDestroy {
       untracked(() => this.load());
     });
     effect(() => {
-      const machine = this.desk.machine();
+      const machine = this.store.machine();
       this.hand.machine.set(machine && { id: machine.id, number: machine.card.number, nickname: machine.card.nickname ?? '' });
     });
   }
@@ -79,6 +79,6 @@ export class MachineFrame implements OnDestroy {
 
   protected load(): void {
     this.failure.set('');
-    this.desk.load(this.machineId()).subscribe({ error: (failure: ApiFailure) => this.failure.set(failure.message) });
+    this.store.load(this.machineId()).subscribe({ error: (failure: ApiFailure) => this.failure.set(failure.message) });
   }
 }

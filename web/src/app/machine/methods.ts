@@ -9,7 +9,7 @@ import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
 import { inUnits } from '../ui/in-units';
 import { bothUnits, callSentence } from '../ui/say';
-import { Desk } from './desk';
+import { MachineStore } from './machine-store';
 import { dateWords } from '../data/when';
 
 /** The ways to ask the same question, side by side, with what each last said. */
@@ -21,17 +21,17 @@ import { dateWords } from '../data/when';
   styleUrl: './methods.css',
 })
 export class Methods {
-  protected readonly desk = inject(Desk);
+  protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
   protected readonly coarse = COARSE_STEPS;
 
   constructor() {
     inject(AtHand).doing.set('Which way to check');
-    this.desk.refresh();
+    this.store.refresh();
     const router = inject(Router);
     // A machine without a tailstock has nothing to choose here: what is known of it comes first.
     effect(() => {
-      const machine = this.desk.machine();
+      const machine = this.store.machine();
       if (machine && this.tailstock().length === 0) void router.navigate(['/machines', machine.id, 'survey'], { replaceUrl: true });
     });
     useKeys([
@@ -42,7 +42,7 @@ export class Methods {
         run: (event) => {
           const chosen = this.methods().at(Number(event.key) - 1);
           if (!chosen) return false;
-          void router.navigate(['/machines', this.desk.machine()?.id, 'bench', chosen.check.id]);
+          void router.navigate(['/machines', this.store.machine()?.id, 'bench', chosen.check.id]);
           return true;
         },
       },
@@ -52,14 +52,14 @@ export class Methods {
   private readonly shown = this.settings.shown;
 
   /** The ways that ask the same question about the tailstock. */
-  private readonly tailstock = computed(() => this.desk.rungs().filter((rung) => rung.check.sameQuestion === 'tailstock'));
+  private readonly tailstock = computed(() => this.store.rungs().filter((rung) => rung.check.sameQuestion === 'tailstock'));
 
   protected readonly methods = computed(() =>
     this.tailstock().map(({ check, state, round, stale }) => ({
       check,
       state,
       stale: stale && staleWords(stale),
-      next: this.desk.next()?.checkId === check.id,
+      next: this.store.next()?.checkId === check.id,
       last: round && this.told(check, round),
       way: wayOfFinding(round?.finding, check),
       places: this.places(check),
@@ -76,7 +76,7 @@ export class Methods {
   /** Places along the bed at which this check has been read. */
   private places(check: CheckDefinition): string[] {
     const places = new Set(
-      this.desk
+      this.store
         .of(check.id)
         .map((round) => round.conditions['place'])
         .filter((place) => place !== undefined),
@@ -85,7 +85,7 @@ export class Methods {
   }
 
   protected readonly disagree = computed(() =>
-    methodsApart(lastWords(this.desk.rungs()))
+    methodsApart(lastWords(this.store.rungs()))
       .filter(({ one }) => one.sameQuestion === 'tailstock')
       .map(({ text }) => ({ text: inUnits(text, this.shown()) })),
   );
@@ -93,7 +93,7 @@ export class Methods {
   /** Quill and centre both swept: the taper's eccentricity. */
   protected readonly eccentricity = computed(() => {
     const swept = (what: string) =>
-      this.desk
+      this.store
         .all()
         .filter((round) => round.conditions['swept'] === what && round.finding)
         .pop();

@@ -1,5 +1,5 @@
 import { barRound, openShop, show } from '../testing/fake-shop.spec';
-import { openTurning, slipOf, swept } from '../testing/swept.spec';
+import { openTurning, withValue, swept } from '../testing/swept.spec';
 import { History } from './history';
 
 describe('the rounds so far', () => {
@@ -47,7 +47,7 @@ describe('the rounds so far', () => {
 
   it('of several stations are drawn one by one, and a value entered into a register is judged as one', async () => {
     const station = (name: string) => ({ conditions: { homed: 'yes', station: name } });
-    const wrong = slipOf(swept('turret-bore', 40, -40, station('3')), 200.0566, { name: 'geometry X' });
+    const wrong = withValue(swept('turret-bore', 40, -40, station('3')), 200.0566, { name: 'geometry X' });
     await openTurning([wrong, swept('turret-bore', 2, 1, station('5')), swept('turret-bore', 80, -80, station('3'))]);
     const page = await show(History, { checkId: 'turret-bore' });
     const drawn = () => page.all('iso-round-chart .chart')[0].getAttribute('aria-label') ?? '';

@@ -12,11 +12,11 @@ import {
 } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 import { counts, curvesAlong, homingOf, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
-import { meaningWords } from '../job/register-words';
+import { meaningWords } from '../register/register-words';
 import { bedWords } from '../machine/bed-words';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Choices } from '../ui/choices';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { inWords, sizeOf, spoken, zoneInWords } from '../ui/say';
@@ -34,20 +34,20 @@ import { dateWords } from '../data/when';
 })
 export class History {
   readonly checkId = input.required<string>();
-  protected readonly desk = inject(Desk);
+  protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
 
   constructor() {
     inject(AtHand).doing.set('Rounds so far');
-    this.desk.refresh();
+    this.store.refresh();
   }
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
-  protected readonly rounds = computed(() => this.desk.of(this.checkId()));
+  protected readonly rounds = computed(() => this.store.of(this.checkId()));
   private readonly shown = this.settings.shown;
-  private readonly judged = computed(() => this.desk.judged(this.checkId()));
+  private readonly judged = computed(() => this.store.judged(this.checkId()));
   /** What was entered into registers, as the rounds after it judge it: another arithmetic than a screw's. */
-  private readonly registers = computed(() => (this.check().carried ? registerLog(this.desk.all()) : []));
+  private readonly registers = computed(() => (this.check().carried ? registerLog(this.store.all()) : []));
 
   /** Of several like things (stations, flats) those that were read, by the name each has; a chart is of one. */
   protected readonly things = computed(() => [...new Set(this.rounds().map((round) => thingWords(round)))]);
@@ -58,7 +58,7 @@ export class History {
   });
   private readonly charted = computed(() => this.rounds().filter((round) => thingWords(round) === this.thing()));
 
-  protected readonly rows = computed(() => this.desk.listedOf(this.checkId()).map((round) => this.row(round)));
+  protected readonly rows = computed(() => this.store.listedOf(this.checkId()).map((round) => this.row(round)));
 
   private row(round: RoundHead) {
     const check = this.check();
@@ -69,7 +69,7 @@ export class History {
       round,
       thing: this.things().length > 1 ? thingWords(round) : '',
       when: dateWords(round.at),
-      survey: this.desk.surveys().length > 1 ? (this.desk.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
+      survey: this.store.surveys().length > 1 ? (this.store.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
       calls: quantities.map(([name, quantity]) => ({
         label: check.quantities[name].label,
         state: quantity.verdict as GlyphState,
@@ -109,11 +109,11 @@ export class History {
     return parts.length ? `(${parts.join(', ')})` : '';
   }
 
-  /** What was entered on a slip, and what reading again said of it last. */
+  /** What was entered on a change sheet, and what reading again said of it last. */
   private registerRow(move: MoveWrite, entries: readonly RegisterEntry[]) {
     const { use, recheck } = entries[entries.length - 1];
     const values = entries.flatMap((entry) => (entry.use.entered ? [registerValue(entry.use.entered.value, use)] : []));
-    const text = recheck ? meaningWords(recheck, use, homingOf(this.desk.machine()?.card)) : 'Not read again yet, with the axes homed.';
+    const text = recheck ? meaningWords(recheck, use, homingOf(this.store.machine()?.card)) : 'Not read again yet, with the axes homed.';
     return {
       ...{
         id: move.id,
@@ -129,7 +129,7 @@ export class History {
   protected readonly gains = computed(() =>
     Object.entries(this.check().corrections).flatMap(([quantity, { plus, minus }]) =>
       [...new Set([...plus, ...minus])].flatMap((kind) => {
-        const gain = this.desk.gain({ check: this.checkId(), quantity, kind });
+        const gain = this.store.gain({ check: this.checkId(), quantity, kind });
         return gain === null ? [] : [{ label: this.check().quantities[quantity].label, gain }];
       }),
     ),
@@ -149,7 +149,7 @@ export class History {
       .at(-1);
   }
 
-  private readonly curves = computed(() => curvesAlong(this.desk.current(), this.checkId()));
+  private readonly curves = computed(() => curvesAlong(this.store.current(), this.checkId()));
   /** What the places along the bed say together. */
   protected readonly alongBed = computed(() =>
     this.curves().map((entry) => bedWords(entry, this.check().quantities[entry.quantity], this.shown())),

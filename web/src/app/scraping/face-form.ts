@@ -8,7 +8,7 @@ import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Settings } from '../data/settings';
 import { Surfaces } from '../data/surfaces';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
 import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
@@ -39,7 +39,7 @@ export class FaceForm {
   readonly name = input<string>();
   readonly part = input<string>();
   readonly depth = input<string>();
-  protected readonly desk = inject(Desk);
+  protected readonly desk = inject(MachineStore);
   private readonly store = inject(Surfaces);
   private readonly drafts = inject(Drafts);
   private readonly router = inject(Router);

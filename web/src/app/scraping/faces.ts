@@ -7,7 +7,7 @@ import type { StoredSurface } from '@isometra/contract';
 import { deskOf, stateWords, stepWords } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Surfaces } from '../data/surfaces';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
@@ -71,7 +71,7 @@ import { Notice } from '../ui/notice';
   `,
 })
 export class Faces {
-  private readonly desk = inject(Desk);
+  private readonly desk = inject(MachineStore);
   private readonly store = inject(Surfaces);
   protected readonly problem = signal('');
   protected readonly loaded = signal(false);

@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { afterHead, insideZone, parseQuantity, planMove } from '@isometra/core';
 import { factSource, waitWords } from '@isometra/work';
 import { Settings } from '../data/settings';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { bothUnits, isZero } from '../ui/say';
 import { leavesText } from '../job/job-texts';
@@ -66,7 +66,7 @@ const GEARS = 50;
 })
 export class Consequences {
   readonly plan = input.required<SupportPlan>();
-  private readonly desk = inject(Desk);
+  private readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
 
   private readonly shown = this.settings.shown;
@@ -77,7 +77,7 @@ export class Consequences {
   /** The rung that makes something known, and its latest word on it. */
   private found(fact: string) {
     const source = factSource(fact);
-    const rung = this.desk.rungs().find(({ check }) => check.id === source?.check.id);
+    const rung = this.store.rungs().find(({ check }) => check.id === source?.check.id);
     return { rung, quantity: source && rung?.round?.finding?.quantities[source.quantity] };
   }
 
@@ -124,7 +124,7 @@ export class Consequences {
   protected readonly warnings = computed(() => {
     const drop = this.plan().watch?.['nose']?.['v'] ?? 0;
     const axis = this.found('axisSlopeV').rung;
-    const under = this.desk.rungs().filter(({ check }) => axis?.check.hangsOn.includes(check.id));
+    const under = this.store.rungs().filter(({ check }) => axis?.check.hangsOn.includes(check.id));
     return [
       ...(axis?.waits ?? []).map((waiting) => `Nothing read on this casting is to be trusted: ${waitWords(waiting)}.`),
       ...under
@@ -161,7 +161,7 @@ export class Consequences {
   });
 
   private leaves(amount: number): string {
-    const stock = (this.desk.stock() ?? []) as { thickness: unknown }[];
+    const stock = (this.store.stock() ?? []) as { thickness: unknown }[];
     if (!stock.some((row) => parseQuantity(row.thickness, 'deviation').ok)) return 'there is no shim drawer in the kit';
     const plan = planMove({ format: 'isometra-move/1', move: 'shim-leaves', thickness: amount, stock });
     return leavesText(plan, (um) => this.size(um)) ?? 'nothing in the drawer fits';

@@ -10,7 +10,7 @@ import { Machines } from '../data/machines';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { bothUnits, isZero } from '../ui/say';
@@ -38,7 +38,7 @@ import { Tick } from '../ui/tick';
 })
 export class SeatPlan {
   readonly castingId = input.required<string>();
-  protected readonly desk = inject(Desk);
+  protected readonly store = inject(MachineStore);
   private readonly machines = inject(Machines);
   private readonly rounds = inject(Rounds);
   private readonly settings = inject(Settings);
@@ -49,7 +49,7 @@ export class SeatPlan {
   protected readonly spared = SPARED;
   protected readonly shares = SHARES;
   protected readonly castings = computed(() => {
-    const family = machineFamily(this.desk.kind());
+    const family = machineFamily(this.store.kind());
     return CASTINGS.filter(({ machines }) => machines.includes(family));
   });
   protected readonly presetSchema = presetSchema;
@@ -66,12 +66,12 @@ export class SeatPlan {
   /** The spindle sits in it. */
   protected readonly spindle = computed(() => this.about()?.spindle === true);
   protected readonly name = computed(() => this.about()?.name ?? this.castingId());
-  private readonly card = computed(() => this.desk.machine()?.card);
+  private readonly card = computed(() => this.store.machine()?.card);
   private readonly kept = computed(() => this.card()?.castings?.find((entry) => entry.id === this.castingId()));
   protected readonly casting = computed(() => this.draft() ?? this.kept() ?? null);
   protected readonly changed = computed(() => this.draft() !== null);
-  private readonly draftName = computed(() => `casting:${this.desk.machine()?.id}:${this.castingId()}`);
-  private readonly frame = computed((): Casting['frame'] => (machineFamily(this.desk.kind()) === 'mill' ? 'mill' : 'lathe'));
+  private readonly draftName = computed(() => `casting:${this.store.machine()?.id}:${this.castingId()}`);
+  private readonly frame = computed((): Casting['frame'] => (machineFamily(this.store.kind()) === 'mill' ? 'mill' : 'lathe'));
 
   private readonly fullPreset = computed(() => settled(presetSchema, this.preset(), this.settings.system()));
   protected readonly presetFaults = computed(() => formFaults(presetSchema, this.fullPreset(), this.settings.system()));
@@ -87,14 +87,14 @@ export class SeatPlan {
       const want = { ...this.held(), ...this.measured() };
       untracked(() => this.wish.update((wish) => ({ ...wish, want })));
     });
-    this.desk.inHand.set(true);
-    this.desk.refresh();
+    this.store.inHand.set(true);
+    this.store.refresh();
   }
 
   /** The round whose quantities are pose components of this casting: what the plan is made for. */
   protected readonly round = computed(() => {
     const names: readonly string[] = FRAMES[this.frame()].components.map(([name]) => name);
-    return this.desk
+    return this.store
       .current()
       .filter((round) => CHECKS.get(round.check)?.casting === this.castingId())
       .filter((round) => Object.keys(round.finding?.quantities ?? {}).some((name) => names.includes(name)))
@@ -130,7 +130,7 @@ export class SeatPlan {
   });
   /** How far the tail centre is from where it should be: what the head would have to move to meet it. */
   protected readonly tailHeight = computed(() => {
-    const tail = this.desk.rungs().find((rung) => rung.round?.finding?.quantities['offsetVertical'] && rung.state !== 'stale');
+    const tail = this.store.rungs().find((rung) => rung.round?.finding?.quantities['offsetVertical'] && rung.state !== 'stale');
     const quantity = tail?.round?.finding?.quantities['offsetVertical'];
     return quantity && quantity.aim !== null ? quantity.value - quantity.aim : undefined;
   });
@@ -230,7 +230,7 @@ export class SeatPlan {
 
   /** The faces go onto the machine card. */
   protected keep(): void {
-    const [machine, casting] = [this.desk.machine(), this.casting()];
+    const [machine, casting] = [this.store.machine(), this.casting()];
     if (!machine || !casting) return;
     const others = (machine.card.castings ?? []).filter((entry) => entry.id !== casting.id);
     const card = { ...machine.card, castings: [...others, casting] } as MachineCardText;

@@ -19,7 +19,7 @@ import {
 } from '../testing/fake-shop.spec';
 import { facesText } from '../job/job-texts';
 import { Rounds } from '../data/rounds';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { JobCard } from '../job/job-card';
 import { Slide } from '../ui/slide';
 import { FaceTable } from './face-table';
@@ -230,8 +230,8 @@ describe('the plan of a casting', () => {
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     await page.press('Job card for this');
     await until(() => server.sent.length === 1 && server.rounds[0].moves.length === 1);
-    TestBed.inject(Desk).refresh();
-    await until(() => TestBed.inject(Desk).of('spindle-axis')[0].moves.length === 1);
+    TestBed.inject(MachineStore).refresh();
+    await until(() => TestBed.inject(MachineStore).of('spindle-axis')[0].moves.length === 1);
     const field = page.element.querySelector<HTMLInputElement>('input[aria-label="Axis sideways, typed"]') as HTMLInputElement;
     field.value = '20 um/m';
     field.dispatchEvent(new Event('change'));

@@ -4,7 +4,7 @@ import { handStaleWords } from '@isometra/work';
 import * as z from 'zod';
 import { Drafts } from '../data/drafts';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Cautions } from '../ui/cautions';
 import { SurveyChanges } from './survey-changes';
 import { Button, TextField } from '../ui/controls';
@@ -108,28 +108,28 @@ const EMPTY: Draft = { ticks: [], note: '' };
 })
 export class ByHandStep {
   readonly stepId = input.required<string>();
-  private readonly desk = inject(Desk);
+  private readonly store = inject(MachineStore);
   private readonly drafts = inject(Drafts);
   protected readonly changes = inject(SurveyChanges);
   protected readonly draft = signal<Draft>(EMPTY);
   protected readonly problem = signal('');
   protected readonly staleWords = handStaleWords;
 
-  protected readonly rung = computed(() => this.desk.byHand().find(({ step }) => step.id === this.stepId()));
+  protected readonly rung = computed(() => this.store.byHand().find(({ step }) => step.id === this.stepId()));
   protected readonly log = computed(() =>
-    (this.desk.survey()?.byHand ?? [])
+    (this.store.survey()?.byHand ?? [])
       .filter((entry) => entry.step === this.stepId())
       .map((entry) => ({ ...entry, when: dateWords(entry.at) }))
       .reverse(),
   );
-  private readonly draftName = computed(() => `by-hand:${this.desk.survey()?.id}:${this.stepId()}`);
+  private readonly draftName = computed(() => `by-hand:${this.store.survey()?.id}:${this.stepId()}`);
 
   constructor() {
     const hand = inject(AtHand);
     effect(() => hand.doing.set(this.rung()?.step.title ?? ''));
     // While this is the next thing the ladder's yellow steps back.
-    effect(() => this.desk.inHand.set(this.rung()?.state !== 'in'));
-    inject(DestroyRef).onDestroy(() => this.desk.inHand.set(false));
+    effect(() => this.store.inHand.set(this.rung()?.state !== 'in'));
+    inject(DestroyRef).onDestroy(() => this.store.inHand.set(false));
     effect(() => this.changes.told() && untracked(() => this.clear()));
     effect(() => {
       const name = this.draftName();
@@ -159,7 +159,7 @@ export class ByHandStep {
 
   protected done(event: Event): void {
     event.preventDefault();
-    const [rung, survey, { ticks, note }] = [this.rung(), this.desk.survey(), this.draft()];
+    const [rung, survey, { ticks, note }] = [this.rung(), this.store.survey(), this.draft()];
     if (!rung || !survey) return;
     const left = rung.step.points.length - ticks.length;
     if (left && !note.trim())

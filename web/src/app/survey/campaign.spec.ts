@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { SurveyWrite } from '@isometra/contract';
 import { barRound, openShop, show, survey, until, refusal } from '../testing/fake-shop.spec';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Ladder } from '../machine/ladder';
 import { Campaign } from './campaign';
 
@@ -91,7 +91,7 @@ describe('a survey as a campaign', () => {
     title.dispatchEvent(new Event('change'));
     await until(() => page.text().includes('Somebody else'));
     expect(page.text()).toContain('Somebody else has changed this survey meanwhile');
-    expect(TestBed.inject(Desk).survey()?.title).toBe('Theirs');
+    expect(TestBed.inject(MachineStore).survey()?.title).toBe('Theirs');
   });
 
   it('an ended survey goes on, the one that runs ends, and the other way round', async () => {

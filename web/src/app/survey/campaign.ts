@@ -12,7 +12,7 @@ import { Limits, type ShownSheet } from '../data/limits';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { SurveyChanges } from './survey-changes';
 import { Button, TextField } from '../ui/controls';
@@ -33,8 +33,8 @@ import { dateWords } from '../data/when';
   styleUrl: './campaign.css',
 })
 export class Campaign {
-  protected readonly desk = inject(Desk);
-  private readonly store = inject(Surveys);
+  protected readonly store = inject(MachineStore);
+  private readonly surveys = inject(Surveys);
   private readonly limits = inject(Limits);
   private readonly settings = inject(Settings);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -49,19 +49,19 @@ export class Campaign {
   protected readonly why = signal('');
   protected readonly newTitle = signal('');
   protected readonly sheets = toSignal(this.limits.all$, { initialValue: [] as readonly ShownSheet[] });
-  protected readonly survey = this.desk.survey;
-  private readonly kind = this.desk.kind;
+  protected readonly survey = this.store.survey;
+  private readonly kind = this.store.kind;
 
   constructor() {
     inject(AtHand).doing.set('This survey');
-    this.desk.refresh();
+    this.store.refresh();
     this.limits.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
   }
 
   protected readonly order = computed(() => orderOf(this.kind(), this.survey()?.order ?? []));
   protected readonly rungs = computed(() => {
     const wrong = misplaced(this.order());
-    return this.desk.rungs().map((rung, index) => ({
+    return this.store.rungs().map((rung, index) => ({
       id: rung.check.id,
       title: rung.check.title,
       question: rung.check.question,
@@ -85,11 +85,11 @@ export class Campaign {
     };
   });
 
-  private readonly past = computed(() => this.desk.surveys().filter((survey) => survey.id !== this.survey()?.id));
+  private readonly past = computed(() => this.store.surveys().filter((survey) => survey.id !== this.survey()?.id));
   protected readonly others = computed(() =>
     this.past().map((survey) => {
       const { id, title } = survey;
-      const rounds = this.desk.all().filter((round) => round.surveyId === survey.id).length;
+      const rounds = this.store.all().filter((round) => round.surveyId === survey.id).length;
       const words = `${survey.title}: ${dateWords(survey.startedAt)}${survey.endedAt ? ` to ${dateWords(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
       return { id, title, words };
     }),
@@ -192,13 +192,13 @@ export class Campaign {
 
   protected begin(event: Event): void {
     event.preventDefault();
-    const machine = this.desk.machine();
+    const machine = this.store.machine();
     const title = this.newTitle().trim();
     if (!machine) return;
     if (!title) return this.problem.set('Title of the new survey is missing. Example: After scraping the headstock');
     const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, crypto.randomUUID(), title, nowText());
     const { school, order, limits } = this.survey() ?? fresh;
-    this.store.begin({ ...surveyWriteOf(fresh), school, order, limits }).subscribe({
+    this.surveys.begin({ ...surveyWriteOf(fresh), school, order, limits }).subscribe({
       next: () => {
         this.newTitle.set('');
         this.problem.set('');

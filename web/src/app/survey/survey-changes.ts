@@ -3,31 +3,31 @@ import type { SurveyWrite } from '@isometra/contract';
 import type { Campaign } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Surveys, type NewNote } from '../data/surveys';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 
 /** Changes of the running survey and what is written down in it: seen at once, and told when they are kept. */
 @Injectable()
 export class SurveyChanges {
-  private readonly desk = inject(Desk);
-  private readonly store = inject(Surveys);
+  private readonly store = inject(MachineStore);
+  private readonly surveys = inject(Surveys);
 
   readonly problem = signal('');
   readonly told = signal('');
 
   /** Change how the survey goes about its rungs. @param words what is said when it is kept. */
   save(part: Partial<SurveyWrite>, words: string): void {
-    const survey = this.desk.survey();
+    const survey = this.store.survey();
     if (survey) this.change(survey, part, words);
   }
 
   /** Change a survey, whether or not it runs. */
   change(survey: Campaign, part: Partial<SurveyWrite>, words: string): void {
-    this.store.change(survey, part).subscribe({
+    this.surveys.change(survey, part).subscribe({
       next: () => {
         this.problem.set('');
         this.told.set(words);
         // Calls depend on the sheet: the rounds are judged anew.
-        if (part.limits) this.desk.refresh();
+        if (part.limits) this.store.refresh();
       },
       error: (failure: ApiFailure) =>
         this.problem.set(
@@ -40,9 +40,9 @@ export class SurveyChanges {
 
   /** Write something down; it is kept in this browser until the server has it. */
   note(note: NewNote, words: string, supersedes: string | null = null): void {
-    const survey = this.desk.survey();
+    const survey = this.store.survey();
     if (!survey) return;
-    this.store.note(survey, note, supersedes);
+    this.surveys.note(survey, note, supersedes);
     this.problem.set('');
     this.told.set(words);
   }

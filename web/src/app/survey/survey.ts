@@ -15,7 +15,7 @@ import {
 } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { bothUnits } from '../ui/say';
 import { latheWords, millWords, turningWords } from './known-words';
@@ -43,25 +43,25 @@ const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label
   styleUrl: './survey.css',
 })
 export class Survey {
-  protected readonly desk = inject(Desk);
+  protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
   protected readonly factors = FACTORS;
 
   constructor() {
     inject(AtHand).doing.set('Survey');
-    this.desk.refresh();
+    this.store.refresh();
   }
 
-  protected readonly mill = computed(() => machineFamily(this.desk.kind()) === 'mill');
-  protected readonly turning = computed(() => machineFamily(this.desk.kind()) === 'turning-centre');
+  protected readonly mill = computed(() => machineFamily(this.store.kind()) === 'mill');
+  protected readonly turning = computed(() => machineFamily(this.store.kind()) === 'turning-centre');
   protected readonly turningKnown = computed(() => knownTurning(this.sofar()));
-  protected readonly turningGhosts = computed(() => turningGhosts(this.desk.survey()?.judge));
-  protected readonly has = computed(() => turningHas(this.desk.kind()));
+  protected readonly turningGhosts = computed(() => turningGhosts(this.store.survey()?.judge));
+  protected readonly has = computed(() => turningHas(this.store.kind()));
   /** The slant of its card, + its rear the higher; null where the card does not say. */
-  protected readonly slant = computed(() => slantOf(this.desk.machine()?.card['slide']) ?? null);
+  protected readonly slant = computed(() => slantOf(this.store.machine()?.card['slide']) ?? null);
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>
-    [...this.desk.all()]
+    [...this.store.all()]
       .filter((round) => Object.keys(round.finding?.quantities ?? {}).length > 0)
       .sort((a, b) => a.at.localeCompare(b.at)),
   );
@@ -84,8 +84,8 @@ export class Survey {
     return factor;
   });
   protected readonly factor = computed(() => this.chosen() ?? this.fitting());
-  protected readonly latheGhosts = computed(() => ghostsOf(this.desk.survey()?.judge, this.factor()));
-  protected readonly millGhosts = computed(() => millGhosts(this.desk.survey()?.judge, this.factor()));
+  protected readonly latheGhosts = computed(() => ghostsOf(this.store.survey()?.judge, this.factor()));
+  protected readonly millGhosts = computed(() => millGhosts(this.store.survey()?.judge, this.factor()));
   protected readonly when = computed(() => {
     const round = this.stops()[this.stop() - 1];
     return round ? dateWords(round.at) : 'before anything was measured';
@@ -109,18 +109,18 @@ export class Survey {
   private readonly disagreeing = computed(() => {
     const rounds = this.sofar();
     const last = [...CHECKS.values()].flatMap((check) => {
-      const round = rounds.findLast((entry) => entry.check === check.id && entry.finding && this.desk.stale(entry.id) === undefined);
+      const round = rounds.findLast((entry) => entry.check === check.id && entry.finding && this.store.stale(entry.id) === undefined);
       return round?.finding ? [{ check, finding: round.finding }] : [];
     });
     return methodsApart(last).flatMap(({ text, byAxis }) => (byAxis ? [] : [text]));
   });
 
   protected readonly next = computed(() => {
-    const step = this.desk.nextStep();
+    const step = this.store.nextStep();
     if (step)
       return { title: step.title, why: step.why, link: ['..', 'by-hand', step.id], state: 'none' as const, way: null, does: 'Open it' };
-    const next = this.desk.next();
-    const rung = next && this.desk.rungs().find((entry) => entry.check.id === next.checkId);
+    const next = this.store.next();
+    const rung = next && this.store.rungs().find((entry) => entry.check.id === next.checkId);
     return (
       rung && {
         title: rung.check.title,
@@ -135,8 +135,8 @@ export class Survey {
 
   /** Limits that lie below what a hand moves: told once, here. */
   protected readonly soft = computed(() => {
-    const judge = this.desk.survey()?.judge;
-    const found = judge && belowTheHand(this.desk.rungs(), judge);
+    const judge = this.store.survey()?.judge;
+    const found = judge && belowTheHand(this.store.rungs(), judge);
     if (!found?.below.length) return '';
     const shown = this.settings.shown();
     const names = found.below.map(({ check, quantity }) => check.quantities[quantity].label);

@@ -41,7 +41,7 @@ import {
 import { STARTING_SHEETS, startingSheet, type Fault, type LimitSheet } from '@isometra/core';
 import { OUTBOX_NAME } from '../data/outbox';
 import { Settings } from '../data/settings';
-import { Desk } from '../machine/desk';
+import { MachineStore } from '../machine/machine-store';
 
 /** What was written to the server, and how; the spec knows what it is. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
@@ -462,7 +462,7 @@ export async function openShop(
     providers = [],
     prepare = () => undefined,
   }: { providers?: (Provider | EnvironmentProviders)[]; prepare?: (server: FakeServer) => void } = {},
-): Promise<{ server: FakeServer; desk: Desk }> {
+): Promise<{ server: FakeServer; desk: MachineStore }> {
   localStorage.clear();
   const server = new FakeServer();
   server.rounds = structuredClone(rounds);
@@ -473,7 +473,7 @@ export async function openShop(
       provideHttpClient(),
       { provide: HttpBackend, useValue: server },
       { provide: OUTBOX_NAME, useValue: `test-${crypto.randomUUID()}` },
-      Desk,
+      MachineStore,
       ...providers,
     ],
   });
@@ -481,7 +481,7 @@ export async function openShop(
   settings.system.set('mm');
   settings.fineness.set('coarse');
   settings.who.set('HB');
-  const desk = TestBed.inject(Desk);
+  const desk = TestBed.inject(MachineStore);
   await firstValueFrom(desk.load(LATHE));
   return { server, desk };
 }

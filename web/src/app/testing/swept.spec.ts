@@ -9,8 +9,8 @@ export function swept(check: string, h: number, v: number, more: Partial<RoundWr
   return practiceRound({ check, setup: { slant: '45' }, instrument, readings }, { conditions: { homed: 'yes' }, ...more });
 }
 
-/** A slip on which a value was entered an hour after a round. */
-export function slipOf(round: TestRound, value: number, part: Partial<RegisterUse> = {}): TestRound {
+/** A change sheet on which a value was entered an hour after a round. */
+export function withValue(round: TestRound, value: number, part: Partial<RegisterUse> = {}): TestRound {
   const later = (minutes: number): string => new Date(Date.parse(round.at) + minutes * 60_000).toISOString();
   const total = 2 * (round.finding?.quantities['alongSlide']?.value ?? 0);
   const register: RegisterUse = {

@@ -10,7 +10,7 @@ export interface MoveTold {
   readonly bad: boolean;
 }
 
-/** What is done first after a wrong way: a screw is turned back, what lies under a part is taken out, a control has its slip. */
+/** What is done first after a wrong way: a screw is turned back, what lies under a part is taken out, a control has its change sheet. */
 function firstOf(kind: string): string {
   const needle = 'push the part toward the stylus to see which way the needle counts';
   if (MOVES.get(kind)?.panel === 'register') return `Before anything is entered, ${needle}: the change sheet says what to enter.`;

@@ -1,0 +1,92 @@
+import type { SpotCall } from '@isometra/core';
+import type { DeskEntry, Surface } from '@isometra/contract';
+import { ofKind, since, type Grade, type Known, type Of } from './entries.js';
+import { nextOf, type Left } from './left.js';
+import type { Turned } from './notes.js';
+
+/** How far a face is: its state, its aim as it was measured last, its spots, and how the straightedge turned. */
+export interface HowFar {
+  readonly state: Of<'state'>['content']['state'];
+  /** The aim as it was measured last; whether it is within its room. */
+  readonly aim: { readonly value: number; readonly doubt: number; readonly met: boolean; readonly at: string } | null;
+  readonly spots: (SpotCall & { readonly perSquare: number; readonly target: readonly [number, number] }) | null;
+  readonly turned: Turned | null;
+}
+
+export type DeskStep =
+  | {
+      readonly code:
+        | 'begin'
+        | 'measure'
+        | 'blue'
+        | 'read-print'
+        | 'plan'
+        | 'accepted'
+        | 'accept'
+        | 'turn-or-blue'
+        | 'turn-again'
+        | 'next-bite'
+        | 'held-back'
+        | 'put-away'
+        | 'lock-test'
+        | 'joint-faces';
+    }
+  | { readonly code: 'pass'; readonly zone: string; readonly grade: Grade; readonly angle: number };
+
+export type Reminder = 'lock-test' | 'burrs' | 'wipe' | 'glare' | 'chips' | 'blade';
+
+const BLADE_AFTER = 40;
+/** What says nothing of the face itself. */
+const ASIDE: ReadonlySet<DeskEntry['kind']> = new Set(['blade', 'done', 'state', 'lock']);
+
+/** A bearing must lock without shim before it is scraped, and again before its clearance is measured. */
+function lockStep({ shell }: Surface, entries: readonly DeskEntry[], step: DeskStep): DeskStep {
+  if (!shell) return step;
+  const tried = ofKind(entries, 'lock').at(-1);
+  if (tried && !tried.content.locks) return { code: 'joint-faces' };
+  const passes = since(ofKind(entries, 'pass'), tried, entries);
+  if (!tried && step.code === 'begin') return { code: 'lock-test' };
+  return step.code === 'measure' && (!tried || passes.length > 0) ? { code: 'lock-test' } : step;
+}
+
+function workStep({ surface, entries }: Known, { zones, from }: Left, { aim, spots, turned }: HowFar): DeskStep {
+  const next = nextOf(zones);
+  const last = entries.filter(({ kind }) => !ASIDE.has(kind)).at(-1);
+  // With a plan the pass is next, whether its print was read or not; without one the print tells where.
+  if (last?.kind === 'blue' && from !== 'plan') return { code: 'read-print' };
+  const unknown = last?.kind === 'print' && zones.some(({ zone, left }) => zone.use === 'bear' && left === null);
+  if (from === 'print' && unknown) return { code: 'next-bite' };
+  if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
+  if (!last) return { code: 'begin' };
+  if (last.kind === 'blue') return { code: 'read-print' };
+  if (last.kind === 'pass') return { code: surface.aim && entries.some(({ kind }) => kind === 'plan') && !aim?.met ? 'measure' : 'blue' };
+  if (last.kind === 'hinge') return { code: turned?.code === 'hinge-rocks' ? 'turn-again' : 'turn-or-blue' };
+  if (aim?.met && spots?.verdict === 'in') return { code: 'accept' };
+  if (surface.aim && !aim) return { code: 'measure' };
+  if (aim && !aim.met) return { code: 'plan' };
+  return { code: 'blue' };
+}
+
+/** What comes now. */
+export function stepOf(known: Known, left: Left, desk: HowFar): DeskStep {
+  if (known.surface.putAway) return { code: 'put-away' };
+  if (known.surface.heldBack) return { code: 'held-back' };
+  if (desk.state === 'accept') return { code: 'accepted' };
+  return lockStep(known.surface, known.entries, workStep(known, left, desk));
+}
+
+/** What is to be minded at this moment, and only now. */
+export function remindersOf(entries: readonly DeskEntry[], { code }: DeskStep): Reminder[] {
+  const passes = ofKind(entries, 'pass');
+  const sinceBlade = since(passes, ofKind(entries, 'blade').at(-1), entries).length;
+  const before = entries.at(-1);
+  const laysOn = code === 'blue' || code === 'begin' || code === 'turn-or-blue' || code === 'turn-again' || code === 'next-bite';
+  return [
+    ...(code === 'lock-test' || code === 'joint-faces' ? (['lock-test'] as const) : []),
+    ...(laysOn ? (['burrs', 'wipe'] as const) : []),
+    ...(code === 'measure' || code === 'lock-test' ? (['burrs'] as const) : []),
+    ...(code === 'read-print' && before?.kind === 'blue' && !before.content.dye ? (['glare'] as const) : []),
+    ...(before?.kind === 'done' && passes.length > 0 ? (['chips'] as const) : []),
+    ...(code === 'pass' && sinceBlade >= BLADE_AFTER ? (['blade'] as const) : []),
+  ];
+}
