@@ -12,6 +12,7 @@ const FLOORS = [
   ['scraping'],
   ['moves'],
   ['solve'],
+  ['describe'],
 ];
 /** Rooms of the work package, likewise. */
 const WORK_FLOORS = [['notebook'], ['sheets', 'kit', 'register', 'scraping'], ['judging'], ['ladder'], ['board', 'story']];

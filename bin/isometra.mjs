@@ -1,11 +1,11 @@
 #!/usr/bin/env node
-// Command line over the core: solve sheets, plan moves, read prints. See docs/sheets.md.
+// Command line over the core: solve sheets, plan moves, tell histories, read prints, describe files. See docs/sheets.md.
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
 import { ensureCore, ensureWork } from '../tools/build.mjs';
 
 const USAGE =
-  'usage: isometra solve FILE… | isometra move FILE… | isometra history FILE… | isometra print PHOTO …   (- reads standard input)';
+  'usage: isometra solve FILE… | isometra move FILE… | isometra history FILE… | isometra print PHOTO … | isometra describe [CHECK|MOVE|MACHINE]   (- reads standard input)';
 
 /** What answers a file, under which name, and what has to be built for it. */
 const COMMANDS = {
@@ -18,6 +18,10 @@ const [command, ...files] = process.argv.slice(2);
 const known = Object.hasOwn(COMMANDS, command ?? '') ? COMMANDS[command] : undefined;
 if (command === '--help' || command === 'help') {
   console.log(USAGE);
+} else if (command === 'describe') {
+  await ensureWork();
+  const { describeCommand } = await import('./describe.mjs');
+  await describeCommand(files, refuse);
 } else if (command === 'print') {
   await ensureCore();
   const { printCommand } = await import('./print.mjs');

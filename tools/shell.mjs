@@ -107,6 +107,7 @@ const NOT_OWN = new Set(['node_modules', 'dist', 'test-results', 'playwright-rep
 
 /** Files of the project, by their paths from its root. The folder may be a copy without its history. */
 export function ownFiles(folder = '') {
+  if (!existsSync(join(ROOT, folder))) return [];
   const entries = readdirSync(join(ROOT, folder), { withFileTypes: true });
   return entries.flatMap((entry) => {
     const path = folder ? `${folder}/${entry.name}` : entry.name;

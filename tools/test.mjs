@@ -99,6 +99,7 @@ async function main() {
     const rooms = WORKSPACES.map((name) => `${name}/src`);
     await suite('arrows', 'single', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', ...rooms], beside);
     await types;
+    await suite('formats', 'single', process.execPath, ['tools/formats.mjs', '--check'], beside);
     await suite('web', 'karma', bin('ng'), ['test', '--watch=false'], { ...beside, cwd: join(ROOT, 'web') });
     if (only.length && !only.includes('e2e')) return;
     const built = await stream(process.execPath, ['tools/build.mjs'], beside);

@@ -95,6 +95,18 @@ describe('the command line', () => {
     expect(JSON.parse(run(['solve']).err).errors[0].message).toBe('no file given');
   });
 
+  it('describes what a file may hold, from a list of all to one by its name', () => {
+    const list = run(['describe']).out;
+    expect(list).toContain('bed-twist                   Bed twist');
+    expect(list).toMatch(/Machines\n {2}engine-lathe +engine lathe/);
+    const check = run(['describe', 'tailstock-traverse']).out;
+    expect(check).toContain('| `centreDistance` | `mm` | yes | Distance between centres');
+    expect(check).toContain('"check": "tailstock-traverse"');
+    expect(run(['describe', 'engine-lathe']).out).toContain('| `adjuster.pitch` | `mm` | yes | Adjuster screw pitch | `1.5 mm` |');
+    const { code, err } = run(['describe', 'bed-twits']);
+    expect([code, JSON.parse(err).errors[0].example]).toEqual([2, 'bed-twist']);
+  });
+
   describe('print', () => {
     const camera = {
       width: 480,
