@@ -56,19 +56,22 @@ export async function serve({ demo, within }) {
 
 async function served({ demo, database, begin }) {
   const env = {
-    PORT: String(await freePort()),
+    PORT: '',
     DATABASE_URL: database.url,
     WEB_ROOT: join(ROOT, 'web/dist/browser'),
     DEMO: demo ? 'yes' : 'no',
     LOG_LEVEL: 'error',
   };
-  const address = `http://127.0.0.1:${env.PORT}`;
-  let stopServer;
+  let [stopServer, address] = [undefined, ''];
   const startServer = async () => {
     stopServer = await begin(env);
     return address;
   };
-  await startServer();
+  await onFreePort(async (port) => {
+    env.PORT = String(port);
+    address = `http://127.0.0.1:${port}`;
+    await startServer();
+  });
   return {
     address,
     database: database.url,
@@ -79,6 +82,19 @@ async function served({ demo, database, begin }) {
       await database.stop();
     },
   };
+}
+
+/** How often another port is tried where somebody else was faster. */
+const TRIES = 5;
+
+/** Start something on a port that nobody uses; a port is only sure once it is listened on. */
+async function onFreePort(start, tries = TRIES) {
+  try {
+    await start(await freePort());
+  } catch (error) {
+    if (error.code !== 'EADDRINUSE' || tries <= 1) throw error;
+    await onFreePort(start, tries - 1);
+  }
 }
 
 /** A server as a process of its own. @returns what stops it. */

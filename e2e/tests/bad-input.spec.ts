@@ -5,7 +5,7 @@ test('bad input in every field of a card is named, with what would do, and nothi
   await page.getByRole('button', { name: 'Add this machine' }).click();
   await expect(page.getByText('Shop number is missing')).toBeVisible();
   await expect(page.getByText('Kind is missing: choose what kind of machine it is. Example: engine lathe')).toBeVisible();
-  await pick(page, 'Kind', 'engine lathe');
+  await page.getByRole('button', { name: 'engine lathe' }).click();
   const fields = [
     'Swing over bed',
     'Between centres',

@@ -49,7 +49,7 @@ test('L-14 from as found to in, with a bearing that will drop later', async ({ p
 
   await page.getByRole('link', { name: 'Which faces to scrape or shim' }).first().click();
   await expect(page.getByText(/It turns and moves: .*40 µm\/m toward you at the free end/)).toBeVisible();
-  await expect(page.getByText(/The tailstock then stands 0\.0\d+ mm/)).toBeVisible();
+  await expect(page.getByText(/The tailstock is then 0\.0\d+ mm/)).toBeVisible();
   await expect(page.getByText('The tailstock plan that follows')).toBeVisible();
   await page.getByRole('button', { name: 'Job card for this' }).click();
   await expect(page.locator('iso-job-card ol')).toContainText(/vee far.*: scrape 0\.0\d+ mm/);

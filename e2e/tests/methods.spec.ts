@@ -11,7 +11,7 @@ test('a sweep, in inches', { tag: '@short' }, async ({ page, shop }) => {
   await expect(call(page)).toContainText('2.5 thou');
   await expect(call(page)).toContainText('toward you');
   await expect(call(page)).toContainText('0.064 mm');
-  await expect(call(page)).toContainText('A sweep speaks of the spindle');
+  await expect(call(page)).toContainText('A sweep measures against the spindle');
   await page.keyboard.press('u');
   await expect(call(page).locator('.large').first()).toContainText('mm');
   await page.keyboard.press('t');

@@ -22,7 +22,7 @@ test('a mill: the ladder of its kind, and a head trammed in one move', { tag: '@
   await expect(call(page)).toContainText('0.090 mm in 300 mm');
   await expect(call(page)).toContainText('0.060 mm from side to side of the sweep, 200 mm');
   await expect(call(page)).toContainText('leaning right');
-  await expect(call(page)).toContainText('Where the nod pivot lies is not known');
+  await expect(call(page)).toContainText('The nod pivot is not known');
   await page.keyboard.press('m');
   await expect(page.locator('iso-job-card')).toContainText('from 3 to 0 div, counting down');
 
@@ -168,7 +168,7 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
     if (await one.isVisible()) await one.fill('0.01 mm');
     await page.getByText('it counts up').click();
     if (feel) await page.getByLabel('Places to feel the drag').first().fill(feel);
-    await page.getByRole('radiogroup', { name: 'The indicator stands on' }).getByText(on).click();
+    await page.getByRole('radiogroup', { name: 'The indicator sits on' }).getByText(on).click();
     await page.getByRole('button', { name: 'Start the round' }).click();
     await page.waitForSelector('#reading');
   };
@@ -202,13 +202,13 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
 
   await begin('table', 'the column');
   await read(page, '4', '-3', '0', '0');
-  await expect(call(page)).toContainText('this is the swing of knee, saddle and table together. Stand it on the saddle');
+  await expect(call(page)).toContainText('this is the swing of knee, saddle and table together. Set it on the saddle');
   await expect(call(page).getByRole('link', { name: 'Job card for this move' })).toHaveCount(0);
 
   await begin('table', 'the saddle');
   await read(page, '4', '-3', '0', '0');
   await call(page).getByRole('link', { name: 'Job card for this move' }).click();
-  await expect(page.locator('iso-job-card')).toContainText('Ease the lock nuts of the 4 screws');
+  await expect(page.locator('iso-job-card')).toContainText('Loosen the lock nuts of the 4 screws');
   await expect(page.locator('iso-job-card')).not.toContainText('small end');
 
   await begin('saddle', 'the knee or base');

@@ -37,9 +37,9 @@ test('a reading put right after its card was begun: the card turns round, says w
     await page.goto(card);
   };
   await putRight('-9.5', '9.5');
-  await expect(job).toContainText('This card was begun for 0.021 mm toward you.');
+  await expect(job).toContainText('This card was started for 0.021 mm toward you.');
   await expect(job).toContainText('You moved it 0.021 mm toward you by the old reading: that was the wrong way.');
-  await expect(job).toContainText('The zero of the dial stands: drive the needle to its new target.');
+  await expect(job).toContainText('Leave the zero of the dial: drive the needle to its new target.');
   await expect(job.locator('.amount')).toContainText(/0.021 mm\s*away from you/);
   await expect(job).toContainText('10.5 div from zero, counting down');
   // What was ticked from the move on is not done any more; what came before is.
@@ -48,7 +48,7 @@ test('a reading put right after its card was begun: the card turns round, says w
 
   // Put right once more it is in: there is nothing to move, and the card ends.
   await putRight('9.5', '0.5');
-  await expect(job).toContainText('there is nothing to move any more');
+  await expect(job).toContainText('there is nothing left to move');
   await expect(job).toContainText('Drive the needle back to where it was zeroed, and read a new round.');
   await expect(job.locator('ol')).toHaveCount(0);
   await job.getByRole('button', { name: 'Close this card' }).click();

@@ -39,11 +39,11 @@ test('a turret that was bumped: what lies square to its slide is put right by bo
   await expect(page.locator('.sketch')).toContainText('slide, rear higher');
   await call(page).getByRole('link', { name: 'Job card: bolts' }).click();
   const job = page.locator('iso-job-card');
-  await expect(job).toContainText('The axis is not touched');
-  await expect(job).toContainText('one at a time: ease each, and bring it back to just holding');
+  await expect(job).toContainText('Leave the control alone');
+  await expect(job).toContainText('one at a time: loosen each and snug it again before the next');
   await expect(job).toContainText('Housing, belt and drive shaft go back against their stop.');
   // The whole turret would take station 5 with it, which was in: it is the plate of this one.
-  await expect(job).toContainText('did not stand off: the plate of this station. The whole turret moved over would put the others out');
+  await expect(job).toContainText('was not off: the plate of this station. The whole turret moved over would put the others out');
   await page.getByText('the plate of this station alone', { exact: true }).click();
   await expect(job).toContainText('Tap the plate of this station alone with a soft mallet');
   await allDone(page);
@@ -76,7 +76,9 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(call(page)).toContainText('The control can cure this.');
   await call(page).getByRole('link', { name: 'Job card: register' }).click();
   const sheet = page.locator('iso-offset-change');
-  await expect(sheet).toContainText('This round was not read with the axes homed: it feeds no register. Home it 2 times, and sweep again.');
+  await expect(sheet).toContainText(
+    'This round was not read with the axes homed, so no register can be set from it. Home it 2 times, and sweep again.',
+  );
   await expect(sheet.getByRole('button', { name: 'Lock it' })).toHaveCount(0);
 
   await page.goto(`${shop.address}/machines/${id}/bench/sub-spindle`);
@@ -122,7 +124,7 @@ test('a sub-spindle by its register: not before homing, a first guess that is wr
   await expect(sheet).toContainText('The display counts a radius, in mm.');
   await expect(sheet).toContainText('200.0198 mm');
   await expect(sheet).toContainText('199.9802 mm');
-  await expect(sheet).toContainText('Which one it is nobody knows yet');
+  await expect(sheet).toContainText('Not known yet which one is right');
   await expect(sheet).toContainText('the next check reads 79.2 µm between the two');
   await sheet.getByRole('button', { name: 'Entered: 200.0198 mm' }).click();
   await expect(sheet).toContainText('Not taken up yet: home it 2 times more, and switch it off and on once more.');
@@ -218,7 +220,7 @@ test(
     await sweep(page, 'yes, before this reading');
     // The housing 20 µm toward the operator, the bush another 7, which goes round with it.
     await read(page, ...bore(27, 0), ...bore(13, 0));
-    await expect(call(page)).toContainText('The bush itself stands');
+    await expect(call(page)).toContainText('The bush itself is');
     await expect(call(page)).toContainText('The housing sideways: 0.020 mm toward you');
     await expect(call(page)).toContainText('The bush in its housing, sideways: 0.007 mm toward you');
     await expect(call(page)).toContainText('Bolts must.');

@@ -32,6 +32,10 @@ export async function startServing(config: Config, given?: Solver): Promise<Serv
     // Longer than a proxy or a browser keeps a line open: one that is closed just as it is used again loses its request.
     server.keepAliveTimeout = 65_000;
     server.listen(config.port, config.host, resolve);
+  }).catch(async (error: unknown) => {
+    await sequelize.close();
+    if (!given) await solver.close();
+    throw error;
   });
   const bound = server.address();
   const port = typeof bound === 'object' && bound ? bound.port : config.port;

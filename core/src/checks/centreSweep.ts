@@ -76,7 +76,7 @@ export function centreSweep({
       offsetHorizontal: sideways(`${subject} sideways`),
       offsetVertical: upright(`${subject} in height`),
       offsetRadial: { ...sizeUpTo(`${subject} off the axis`, radial), swings: 2 },
-      total: unlimited('The dial swings in all', 'deviation', 'um', { magnitude: true }),
+      total: unlimited('Total indicator reading (TIR)', 'deviation', 'um', { magnitude: true }),
       alongSlide: { ...sideways(`${subject}, along the slide`), subject: `${subject} along the slide` },
       acrossSlide: { ...upright(`${subject}, across the slide`), subject: `${subject} across the slide` },
       housingHorizontal: sideways('The housing sideways'),

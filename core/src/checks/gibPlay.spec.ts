@@ -69,7 +69,7 @@ describe('the gib of a slide', () => {
     const words = jobSteps('gib', facts)
       .map(({ text }) => text)
       .join(' ');
-    expect(words).toContain('Ease the lock nuts of the 4 screws');
+    expect(words).toContain('Loosen the lock nuts of the 4 screws');
     expect(words).toContain('Screw by screw, the middle ones first');
     expect(words).not.toMatch(/small end/);
     expect(

@@ -75,7 +75,7 @@ const named = (body: string): string => (body === 'knee' ? 'knee or base' : body
 const conditionsOf = (slide: Slide) =>
   z.strictObject({
     indicatorOn: choice({
-      label: 'The indicator stands on',
+      label: 'The indicator sits on',
       asked: true,
       help: `what carries the indicator decides which slide is judged: on the ${under(slide)} it is the ${slide} alone.`,
       choices: CHAIN.filter((body) => body !== slide).map((body) => ({ value: body, label: `the ${named(body)}` })),
@@ -100,7 +100,7 @@ function carrierNotes(slide: Slide, on: unknown): Note[] {
       code: 'other-slide',
       severity: 'serious',
       quantity: 'swing',
-      text: `With the indicator on the ${String(on)} this is the swing of ${named}. Stand it on the ${under(slide)} to judge the ${slide} alone.`,
+      text: `With the indicator on the ${String(on)} this is the swing of ${named}. Set it on the ${under(slide)} to judge the ${slide} alone.`,
     },
   ];
 }

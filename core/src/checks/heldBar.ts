@@ -62,7 +62,7 @@ export function beyondBar(freeLength: number | undefined, readings: readonly { r
       ? [
           {
             path: `readings[${i}].at`,
-            message: `lies beyond the free end of the bar: it stands out ${freeLength} mm, and nothing can be read past that`,
+            message: `is beyond the free end of the bar: it projects ${freeLength} mm, and nothing can be read past that`,
             example: `${Math.round(0.9 * freeLength)} mm`,
           },
         ]

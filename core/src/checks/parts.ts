@@ -62,7 +62,7 @@ export const TAILSTOCK: Part = {
 export const WAY: Part = {
   name: 'way',
   faces: 'way, where the chart shows it high',
-  before: 'Mark the high places on the way itself, by the chart. Read the level again after a night: a warm bed lies.',
+  before: 'Mark the high places on the way itself, by the chart. Read the level again the next day: a warm bed is bent.',
   stop: 'Print with the straightedge after every pass and read again after every third. Stop one pass short; the last one is for contact.',
 };
 
@@ -111,7 +111,7 @@ export const COLUMN: Part = {
   name: 'column',
   faces: 'joint of the column',
   off: 'Take off the head and everything mounted on the column, and lift the column with rated gear.',
-  open: ['Take the weight of the column with rated gear.', 'Ease its bolts and open the joint on the side that is to come up.'],
+  open: ['Take the weight of the column with rated gear.', 'Loosen its bolts and open the joint on the side that is to come up.'],
   clamp: 'bolts of the column',
   foot: true,
 };
@@ -128,7 +128,7 @@ const ON_TURRET = { body: 'turret', all: 'the whole turret: every station goes w
 export const TURRET: Part = {
   name: 'turret',
   faces: 'joint of the turret',
-  open: ['Take the weight of the turret with rated gear.', 'Ease its bolts and open the joint on the side that is to come out.'],
+  open: ['Take the weight of the turret with rated gear.', 'Loosen its bolts and open the joint on the side that is to come out.'],
   clamp: 'bolts of the turret',
   carries: { ...ON_TURRET, others: 'its pockets' },
 };

@@ -46,7 +46,7 @@ type Keys = z.output<typeof runoutReading>;
 const DIRECTION_MISSING: Note = {
   code: 'high-place-missing',
   severity: 'warning',
-  text: 'Bar out and back half round, but where the high place lay is not said both times: without that the two runouts cannot be parted.',
+  text: 'Bar out and back half round, but the high place is not given both times: without it the two runouts cannot be separated.',
 };
 
 /** Runout of one feature: the plain swing, or parted into spindle and bar when the bar was put back half round. */
@@ -64,7 +64,7 @@ function runoutOf(feature: Feature, { setup, slots }: CheckInput<Setup, Keys>, n
     return partedRunouts([feature, `${feature}Bar`], [first, second], [highAts[0], highAts[1]], values);
   if (first && second) notes.push({ ...DIRECTION_MISSING, quantity: feature });
   const open = carried
-    ? openText({ alone: [0] }, 'put the bar back half round and read there again, with where the high place lies')
+    ? openText({ alone: [0] }, 'put the bar back half round and read there again, and give where the high place is')
     : undefined;
   const swing = swingEstimate(feature, one, { open });
   const angle = feature === 'face' && setup.faceDiameter ? { detail: { angle: (1000 * swing.evaluate(values)) / setup.faceDiameter } } : {};
@@ -115,6 +115,6 @@ export const runoutShared = {
   corrections: {},
   picture: { drawing: 'headstock-side' },
   helps: [MORE_SET_UPS],
-  counting: 'The whole swing of the needle over a turn.',
+  counting: 'Total indicator reading over one turn.',
   cautions: [ISOLATE, BY_HAND, 'Chuck key out of the chuck; a board on the ways before a chuck comes off.'],
 } as const;

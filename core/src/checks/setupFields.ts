@@ -40,7 +40,7 @@ export const homedField = () =>
       { value: 'yes', label: 'yes, before this reading' },
       { value: 'no', label: 'not yet' },
     ],
-    help: 'A reading taken before homing tells nothing about a register.',
+    help: 'A reading taken before homing says nothing about a register.',
     anew: true,
     asked: true,
   });
@@ -62,7 +62,7 @@ export const askedSide = <const T extends readonly [string, string]>(
 /** Where the high place of a turn lies, degrees from a mark on the spindle. */
 export const highAtKey = () =>
   optionalMeasure('angle', {
-    label: 'High place lies at',
+    label: 'High place at',
     min: -360,
     max: 360,
     example: '90',
@@ -138,7 +138,7 @@ export const centresBar = () =>
         choices: [
           { value: 'ground', label: 'ground' },
           { value: 'turned-elsewhere', label: 'turned elsewhere' },
-          { value: 'turned-here', label: 'turned in this lathe, where it stands' },
+          { value: 'turned-here', label: 'turned in this lathe and not moved since' },
         ],
       }),
       diameters: diameters(),
@@ -172,7 +172,7 @@ export const centreDistance = () =>
     above: 0,
     max: 50_000,
     example: '420 mm',
-    help: 'From the headstock centre to the tail centre, as it stands now.',
+    help: 'From the headstock centre to the tail centre, as it is now.',
   });
 
 export const centreKind = () =>

@@ -13,7 +13,7 @@ export const squareDoubt = (certified: boolean): Doubt => ({ source: 'square', u
 
 /** The error of the square, + obtuse, as it stands. */
 export const certificate = (label = 'Error of the square') =>
-  optionalMeasure('slope', { label, example: '-12 um/m', help: 'From its certificate, + obtuse, as it stands.', kit: 'square' });
+  optionalMeasure('slope', { label, example: '-12 um/m', help: 'From its certificate, + obtuse, as it is set up.', kit: 'square' });
 
 /** Slope of some slots along `at` as weights on all, µm/m. */
 export function legSlope<Keys extends { readonly at: number }>(

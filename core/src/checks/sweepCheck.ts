@@ -35,7 +35,7 @@ const slantField = (more: Pick<FieldInfo, 'asked' | 'hidden'>) =>
     min: -90,
     max: 90,
     example: '30',
-    help: '0 where it lies level; + when its rear end is the higher, the usual way.',
+    help: '0 where it is level; + when its rear end is the higher, the usual way.',
     ...more,
   });
 
@@ -125,7 +125,7 @@ function viewNote(setup: SweepSetup): Note[] {
     {
       code: 'axis-unknown',
       severity: 'info',
-      text: `A sweep speaks of the spindle, not of the carriage. The spindle axis is not known: within its usual limits it could make ${(0.05 * reach).toFixed(0)} µm sideways and ${(0.067 * reach).toFixed(0)} µm in height of difference ${setup.distance === undefined ? 'for every 300 mm from the nose' : `at ${reach.toFixed(0)} mm`}.`,
+      text: `A sweep measures against the spindle, not the carriage. The spindle axis is not known: within its usual limits it could make ${(0.05 * reach).toFixed(0)} µm sideways and ${(0.067 * reach).toFixed(0)} µm in height of difference ${setup.distance === undefined ? 'for every 300 mm from the nose' : `at ${reach.toFixed(0)} mm`}.`,
     },
   ];
 }
@@ -139,7 +139,7 @@ const TOO_FEW: Note = {
 const ONE_LINE: Note = {
   code: 'one-line',
   severity: 'info',
-  text: 'Only one line was read: what lies square to it is not known. Read the other line too.',
+  text: 'Only one line was read: the error square to it is not known. Read the other line too.',
 };
 
 /** A bush turned half round in its housing: the housing is half the sum of the two sweeps, the bush half their difference. */
@@ -218,7 +218,7 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
     notes.push({
       code: 'holder-sag-unknown',
       severity: 'warning',
-      text: 'The holder sag is taken as zero. Clamp the same holder on a stiff true bar, zero it at the top and read the bottom: that is the sag, and half of it goes straight into the height.',
+      text: 'The holder sag is taken as zero. Clamp the same holder on a stiff true bar, zero it at the top and read the bottom: that is the sag, and half of that adds to the height.',
     });
   }
   return { estimates, notes, fits: fitted };
@@ -237,7 +237,7 @@ export function bushNotes({ slots }: CheckInput<SweepSetup, SweepKeys>, estimate
     {
       code: 'bush-runs-out',
       severity: 'warning',
-      text: `The bush itself stands ${off.toFixed(1)} µm off in its housing, and goes round with it: its bearings or its seat, not the bolts of the housing.`,
+      text: `The bush itself is ${off.toFixed(1)} µm off in its housing and turns with it: look at its bearings or its seat, not at the bolts of the housing.`,
     },
   ];
 }

@@ -21,7 +21,7 @@ export const sweepPlan = z.strictObject({
     label: 'Sweep again so much deeper',
     above: 0,
     example: '40 mm',
-    help: 'Two depths tell the slope as well.',
+    help: 'Two depths give the slope as well.',
     rare: true,
   }),
 });

@@ -93,13 +93,13 @@ export function centreDoubt(centre: string | undefined): Doubt[] {
 /** How far the point in the headstock runs out in a turn, µm: it carries one end of a bar between centres. */
 export const headCentreRunout = () =>
   optionalMeasure('deviation', {
-    label: 'Headstock centre runs out',
+    label: 'Headstock centre runout',
     from: 'centreRunout',
     min: 0,
     example: '0.004 mm',
     engraved: true,
     usual: [0.5, 300],
-    help: 'In a whole turn. Half of it adds straight to the result, nobody knows which way, unless the spindle is turned half round and both are averaged.',
+    help: 'In a whole turn. Half of it adds to the result in an unknown direction, unless the spindle is turned half round and both are averaged.',
   });
 
 /** Where the point stands in its circle is not known: half its runout, by the mean square of a sine. */

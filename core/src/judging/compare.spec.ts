@@ -50,7 +50,7 @@ describe('rounds and methods side by side', () => {
       expect(left.text).toContain('are left. Look at what each one trusts');
     }
     // Measured, but the sweep was not told of it.
-    expect(disagreements(bar, swept, { axisKnown: true })[0].text).toContain('with its distance from the spindle nose');
+    expect(disagreements(bar, swept, { axisKnown: true })[0].text).toContain('give its distance from the spindle nose');
   });
 
   it('two of the carriage that differ point at what they trust; agreeing ones say nothing', () => {

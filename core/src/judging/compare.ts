@@ -112,9 +112,9 @@ function trustWords(a: CheckDefinition, b: CheckDefinition): string {
 function likelyCause(a: CheckDefinition, b: CheckDefinition, axisKnown: boolean): string {
   if (a.view === b.view) return trustWords(a, b);
   const why =
-    'Neither need be wrong: one speaks of the carriage, the other of the spindle, and they part when the spindle axis points off the carriage’s line.';
+    'Neither need be wrong: one measures against the carriage, the other against the spindle, and they differ when the spindle axis points off the carriage’s line.';
   return axisKnown
-    ? `${why} The axis has been measured: put the set-up of the sweep right with its distance from the spindle nose, and what the axis makes of it is taken off.`
+    ? `${why} The axis has been measured: edit the set-up of the sweep and give its distance from the spindle nose; the share of the axis is then taken off.`
     : `${why} Check the spindle axis before moving anything.`;
 }
 

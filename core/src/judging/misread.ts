@@ -163,7 +163,7 @@ function shapeNote(
     code,
     severity: 'warning',
     text: list.length
-      ? `${text}${unit}. One of these may be misread, and the round cannot tell which: ${list.join('; ')}. Read them again; a further place would tell too.`
+      ? `${text}${unit}. One of these may be misread, and the round cannot tell which: ${list.join('; ')}. Read them again, or add another place.`
       : `${text}${unit}: the shape is taken as real, and the ± grows ${factor >= 10 ? factor.toFixed(0) : factor.toFixed(1)} times.`,
     shape: fit.shape,
     factor,

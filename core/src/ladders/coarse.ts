@@ -17,18 +17,18 @@ export const COARSE_STEPS: readonly CoarseStep[] = [
     title: 'Witness marks',
     how: 'Wipe the scribed marks at the rear of the tailstock base and top and look along them.',
     sees: [
-      { what: 'The mark on the top half stands toward you', then: 'Tailstock is toward you. Bring it away from you.' },
-      { what: 'The mark on the top half stands away from you', then: 'Tailstock is away from you. Bring it toward you.' },
+      { what: 'The mark on the top half is toward you', then: 'Tailstock is toward you. Bring it away from you.' },
+      { what: 'The mark on the top half is away from you', then: 'Tailstock is away from you. Bring it toward you.' },
     ],
   },
   {
     title: 'Points brought together',
     how: 'Bring the tail centre up to the headstock centre until they all but touch. Look from above, then from the side.',
     sees: [
-      { what: 'From above, the tail point lies toward you', then: 'Tailstock is toward you. Bring it away from you.' },
-      { what: 'From above, the tail point lies away from you', then: 'Tailstock is away from you. Bring it toward you.' },
-      { what: 'From the side, the tail point lies higher', then: 'Tailstock is high.' },
-      { what: 'From the side, the tail point lies lower', then: 'Tailstock is low.' },
+      { what: 'From above, the tail point is toward you', then: 'Tailstock is toward you. Bring it away from you.' },
+      { what: 'From above, the tail point is away from you', then: 'Tailstock is away from you. Bring it toward you.' },
+      { what: 'From the side, the tail point is higher', then: 'Tailstock is high.' },
+      { what: 'From the side, the tail point is lower', then: 'Tailstock is low.' },
     ],
   },
   {

@@ -34,9 +34,9 @@ export function turnEccentric(throwUm: number, angle: number, amount: number) {
 }
 
 const steps = (facts: JobFacts): JobStep[] => [
-  { text: 'Mark where the sleeve stands now with a scribed line across the joint.', caution: ISOLATE },
+  { text: 'Scribe a line across the joint to mark where the sleeve is now.', caution: ISOLATE },
   watch(facts),
-  { text: 'Ease the lock of the sleeve until it just turns.', caution: SNUG },
+  { text: 'Loosen the lock of the sleeve until it just turns.', caution: SNUG },
   {
     text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, ${facts.reach === undefined ? 'until the needle reads its target' : `where the needle has gone ${facts.reach} of its way and no more`}.`,
     needle: true,

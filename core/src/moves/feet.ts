@@ -15,15 +15,14 @@ export function rollOf({ roll, twist, apart }: { readonly roll?: number; readonl
   if (roll !== undefined) return roll;
   if (twist === undefined)
     return refuse('roll', 'is missing: give the roll, or the twist and how far apart the pairs of feet stand', '40 um/m');
-  if (apart === undefined)
-    return refuse('apart', 'is missing: the feet stand where they stand. Give how far apart the pairs are along the bed', '1400 mm');
+  if (apart === undefined) return refuse('apart', 'is missing: give how far apart the pairs are along the bed', '1400 mm');
   return (twist * apart) / 1000;
 }
 
 const steps = (facts: JobFacts): JobStep[] => [
   { text: 'Set the level where it was out of true and leave it there.', caution: ISOLATE },
   {
-    text: `Half up on one side, half down on the other, ${facts.direction}.${facts.turns === undefined ? '' : ` Each foot ${turnsInWords(facts.turns)}; a bed is springy, so believe the level.`}`,
+    text: `Half up on one side, half down on the other, ${facts.direction}.${facts.turns === undefined ? '' : ` Each foot ${turnsInWords(facts.turns)}; a bed is springy, so go by the level.`}`,
     caution: 'Keep every foot bearing: a machine on three feet can tip.',
     needle: true,
   },

@@ -28,9 +28,9 @@ const straightSteps = (facts: JobFacts): JobStep[] => [
     caution: ISOLATE,
   },
   watch(facts),
-  { text: `Ease the lock nuts of the ${facts.screws ?? 'gib'} screws.` },
+  { text: `Loosen the lock nuts of the ${facts.screws ?? 'gib'} screws.` },
   {
-    text: 'Screw by screw, the middle ones first: in until it just drags, back by an eighth of a turn, the nut tight while the screw is held. Push and pull after each: the needle tells which one does it.',
+    text: 'Screw by screw, the middle ones first: in until it just drags, back by an eighth of a turn, then hold the screw and tighten the nut. Push and pull after each: the needle shows which screw does it.',
     needle: true,
   },
   { text: 'Run the whole travel. Where it binds, the last screw goes back an eighth. Too tight wears it out.' },

@@ -50,7 +50,7 @@ export function headSteps(facts: JobFacts): JobStep[] {
     { text: 'Lock knee, saddle and quill as they will be used. The table is left alone from here on.', caution: ISOLATE },
     watch(facts),
     {
-      text: `Ease the ${bolts} bolts of the head by half a turn each, then bring them up finger tight: it must go when it is tapped, and stay when it is not.`,
+      text: `Loosen the ${bolts} bolts of the head by half a turn each, then bring them up finger tight: the head must move when it is tapped, and stay when it is not.`,
       caution: HEAD_SWINGS,
     },
     {

@@ -398,7 +398,7 @@ describe('the other moves', () => {
     expect(card('wedge')).toContain('both ends of the flat come to read alike');
     expect(card('wedge')).not.toContain('half a turn apart');
     expect(card('even')).toContain('half a turn apart, become alike');
-    expect(card('even')).toContain('The axis is not touched');
+    expect(card('even')).toContain('Leave the control alone');
   });
 
   it('a gib turns in whole eighths', () => {

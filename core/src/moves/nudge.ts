@@ -12,7 +12,9 @@ function steps(facts: JobFacts): JobStep[] {
     : turned
       ? ': both ends of the flat come to read alike'
       : ': the two readings on that line, half a turn apart, become alike';
-  const axis = turned ? '' : ' The axis is not touched: what lies along the slide is the register’s.';
+  const axis = turned
+    ? ''
+    : ' Leave the control alone. This error is corrected at the bolts; only the error along the slide is corrected in the control.';
   const { name, clamp = 'big bolts', before, stop, carries } = partOf(facts);
   return [
     {
@@ -21,7 +23,7 @@ function steps(facts: JobFacts): JobStep[] {
     },
     watch(facts),
     {
-      text: `The ${clamp} one at a time: ease each, and bring it back to just holding before the next. Never all at once.`,
+      text: `The ${clamp} one at a time: loosen each and snug it again before the next. Never all at once.`,
       caution: 'Loosen to snug, never free: the part it carries can drop.',
     },
     {

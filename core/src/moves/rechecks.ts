@@ -72,7 +72,7 @@ export interface Recheck {
 }
 
 /** What tells two meanings of one ratio apart. */
-const LOOK = 'Look at the register again and give what it shows: that tells which.';
+const LOOK = 'Look at the register again and give what it shows: that settles it.';
 
 /** Whether two values are the same as far as a control shows them: a fiftieth of the change, or a digit of it. */
 const alike = (one: number, other: number, step: number): boolean => Math.abs(one - other) <= Math.max(0.02 * step, 1e-9);

@@ -16,9 +16,7 @@ function steps(facts: JobFacts): JobStep[] {
   const [rough, fine] = facts.passes ?? ['0.012 mm', '0.005 mm'];
   return [
     { text: before ?? 'Measure again before any metal goes: what does not repeat is not scraped.' },
-    off
-      ? { text: off, caution: RATED }
-      : { text: `Wipe and stone the ${name}; no burr may stand under the straightedge.`, caution: ISOLATE },
+    off ? { text: off, caution: RATED } : { text: `Wipe and stone the ${name}; no burr may be under the straightedge.`, caution: ISOLATE },
     { text: `${metal(facts, faces)} Roughing passes take about ${rough}, finishing ${fine}.`, caution: SCRAPERS },
     { text: stop ?? 'Stop one pass short and read again.' },
     ...(off

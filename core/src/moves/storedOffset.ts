@@ -30,13 +30,13 @@ function steps(facts: JobFacts): JobStep[] {
       text: 'Read the old value off the screen of the control, write it on the offset change sheet, and lock it there before you change anything.',
     },
     {
-      text: `Jog a little along the slide and watch the needle: that tells the sign for a register that the control adds, and whether its display counts radius or diameter. The centre has to go ${facts.size} ${facts.direction}.`,
+      text: `Jog a little along the slide and watch the needle: this gives the sign for a register that the control adds, and whether its display counts radius or diameter. The centre has to go ${facts.size} ${facts.direction}.`,
       caution: 'Drives at minimum feed and hands clear.',
     },
     { text: 'Enter the new value from the offset change sheet with all its digits, and record that you entered it.' },
     { text: 'Home again, and switch off and on where the control needs it: before that it is not taken up.' },
     {
-      text: 'Sweep again in a new round. What it reads tells whether the value was right; the way back is always from the first old value.',
+      text: 'Sweep again in a new round. It shows whether the value was right. Any way back is counted from the first old value.',
     },
   ];
 }

@@ -16,7 +16,7 @@ const sides = z.strictObject({ operator: quantitySchema('deviation', {}, '120 um
 export const tramPivot = defineMove({
   kind: 'tram-pivot',
   title: 'Find the nod pivot',
-  name: 'learn where the pivot lies',
+  name: 'find the pivot',
   verb: 'Nod it',
   needs: ['swivel-head'],
   card: {

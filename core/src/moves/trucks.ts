@@ -12,7 +12,7 @@ function steps(facts: JobFacts): JobStep[] {
       caution: ISOLATE,
     },
     { text: 'Loosen the bolts of the trucks on the other rail to snug: they must not fight the shim.' },
-    { text: `On the master rail ease the ${truck} truck and open it from its shoulder.` },
+    { text: `On the master rail loosen the ${truck} truck and open it from its shoulder.` },
     {
       text: `Lay in ${leaves ?? thickness} between the ${truck} truck and its shoulder, burrs off and edges clean.${finestWords(facts)}`,
       caution: 'Shim edges cut.',

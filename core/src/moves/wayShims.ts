@@ -10,7 +10,7 @@ function steps(facts: JobFacts): JobStep[] {
     { text: 'Take the play up at the gibs first: slack looks like an angle.', caution: ISOLATE },
     { text: 'Hold the slide so that it cannot run or drop; wipers off. Slack the gib on the other side by a turn, never out.' },
     {
-      text: `Ease the ${truck} half of the bolts of the strip that guides it and lay ${leaves ?? thickness} behind its ${truck} end, burrs off.${finestWords(facts)}`,
+      text: `Loosen the ${truck} half of the bolts of the strip that guides it and lay ${leaves ?? thickness} behind its ${truck} end, burrs off.${finestWords(facts)}`,
       caution: 'Shim edges cut: gloves.',
       leaves: true,
     },
@@ -80,7 +80,7 @@ export const swivel = defineMove({
   },
   hardware: ({ card }) => (card['swivels'] === true ? {} : undefined),
   steps: (facts) => [
-    { text: 'Ease the bolts of the swivel to snug, never free; the scale on it is not to be trusted.', caution: ISOLATE },
+    { text: 'Loosen the bolts of the swivel to snug, never free. Do not rely on its scale.', caution: ISOLATE },
     watch(facts),
     { text: `Tap it over with a soft mallet, ${facts.direction}, by ${facts.size}.`, needle: true },
     ...after,

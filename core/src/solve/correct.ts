@@ -91,7 +91,7 @@ const metalWaits = (name: string, info: QuantityInfo): Note => ({
   code: 'metal-waits',
   severity: 'info',
   quantity: name,
-  text: `${info.label} is too close to call, and metal cannot be put back: read finer first. Repeats, a finer dial or another set-up will tell.`,
+  text: `${info.label} is too close to call, and metal cannot be put back: read finer first. Repeat readings, a finer dial or another set-up will settle it.`,
 });
 
 function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note | undefined {

@@ -213,7 +213,7 @@ function readAims(
 export function aimOutside(path: string, aim: number, [low, high]: Zone): Fault {
   return {
     path,
-    message: `lies outside its zone: ${aim} is not within ${low ?? 'no bound'} to ${high ?? 'no bound'}`,
+    message: `is outside its limits: ${aim} is not within ${low ?? 'no bound'} to ${high ?? 'no bound'}`,
     example: String(high ?? low ?? 0),
   };
 }

@@ -13,17 +13,27 @@ import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
 import { defineSurveys } from './surveyModels.js';
 
+/** Why no migration goes back: there is no place in older tables for what was entered since. */
+const LOSES = 'older tables have no place for what was entered since: go back with a copy of the data folder instead';
+
+interface Migration {
+  readonly name: string;
+  readonly up: (database: QueryInterface) => Promise<void>;
+  /** Why there is no way down. */
+  readonly noWayDown: string;
+}
+
 /** Migrations in order: forward only, run at start. */
-const MIGRATIONS: readonly { readonly name: string; readonly up: (database: QueryInterface) => Promise<void> }[] = [
-  { name: '001-first-tables', up: firstTables },
-  { name: '002-campaigns', up: campaigns },
-  { name: '003-by-hand', up: byHand },
-  { name: '004-notes-and-findings', up: notesAndFindings },
-  { name: '005-at-the-screw', up: atTheScrew },
-  { name: '006-scraping', up: scraping },
-  { name: '007-shop-time', up: shopTime },
-  { name: '008-spoilt-rounds', up: spoiltRounds },
-  { name: '009-archive', up: archive },
+export const MIGRATIONS: readonly Migration[] = [
+  { name: '001-first-tables', up: firstTables, noWayDown: 'nothing is left without these tables' },
+  { name: '002-campaigns', up: campaigns, noWayDown: LOSES },
+  { name: '003-by-hand', up: byHand, noWayDown: LOSES },
+  { name: '004-notes-and-findings', up: notesAndFindings, noWayDown: LOSES },
+  { name: '005-at-the-screw', up: atTheScrew, noWayDown: LOSES },
+  { name: '006-scraping', up: scraping, noWayDown: LOSES },
+  { name: '007-shop-time', up: shopTime, noWayDown: LOSES },
+  { name: '008-spoilt-rounds', up: spoiltRounds, noWayDown: LOSES },
+  { name: '009-archive', up: archive, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */
@@ -42,11 +52,21 @@ export function connect(databaseUrl: string): Sequelize {
   return sequelize;
 }
 
-/** Bring the tables up to date. One process at a time: several may start together. */
+/** The database was used by a newer version of the application. */
+export class NewerDatabase extends Error {
+  constructor(readonly steps: readonly string[]) {
+    super(
+      `This shop was last opened by a newer version of Isometra (${steps.join(', ')}). Start that version, or go back to a copy of the data folder from before.`,
+    );
+  }
+}
+
+/** Bring the tables up to date. One process at a time: several may start together. @throws NewerDatabase, and changes nothing. */
 export async function migrate(sequelize: Sequelize): Promise<void> {
+  const storage = new SequelizeStorage({ sequelize, tableName: 'migrations' });
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: () => up(sequelize.getQueryInterface()) })),
-    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    storage,
     logger: undefined,
   });
   const connection = await sequelize.transaction();
@@ -54,6 +74,9 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
   const lock = { transaction: connection, type: QueryTypes.SELECT } as const;
   try {
     await sequelize.query(`SELECT GET_LOCK('isometra-migrations', 60)`, lock);
+    // A newer version may have written what this one does not read: it is left as it is.
+    const unknown = (await storage.executed()).filter((name) => !MIGRATIONS.some((own) => own.name === name));
+    if (unknown.length) throw new NewerDatabase(unknown);
     await umzug.up();
   } finally {
     await sequelize.query(`SELECT RELEASE_LOCK('isometra-migrations')`, lock);

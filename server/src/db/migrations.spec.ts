@@ -2,7 +2,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { startingSheet } from '@isometra/core';
 import { campaignOf } from '@isometra/work';
 import { listSurveys } from '../services/surveys.js';
-import { connect, migrate } from './database.js';
+import { connect, migrate, MIGRATIONS, NewerDatabase } from './database.js';
 import { MoveRow } from './surveyModels.js';
 import { up as firstTables } from './migrations/001-first-tables.js';
 import { up as campaigns } from './migrations/002-campaigns.js';
@@ -23,6 +23,12 @@ async function old(server: Sequelize, url: string): Promise<Sequelize> {
   await tables.bulkInsert('migrations', [{ name: '001-first-tables' }, { name: '002-campaigns' }, { name: '003-by-hand' }]);
   return sequelize;
 }
+
+describe('migrations', () => {
+  it('say why they do not go back', () => {
+    expect(MIGRATIONS.filter(({ noWayDown }) => !noWayDown)).toEqual([]);
+  });
+});
 
 describe('a database of an older version', () => {
   const url = process.env['TEST_DATABASE_URL'] ?? '';
@@ -95,5 +101,21 @@ describe('a database of an older version', () => {
     expect(moves.map(({ doneAt }) => doneAt?.toISOString() ?? null)).toEqual(['2026-03-01T09:00:00.000Z', null]);
     const gone = await sequelize.query(`SHOW COLUMNS FROM surveys LIKE 'byHand'`, { type: QueryTypes.SELECT });
     expect(gone).toEqual([]);
+  });
+});
+
+describe('a database of a newer version', () => {
+  const url = process.env['TEST_DATABASE_URL'] ?? '';
+
+  it('is left alone, and the person is told which version to start', async () => {
+    const server = connect(url);
+    const sequelize = await old(server, url);
+    await sequelize.getQueryInterface().bulkInsert('migrations', [{ name: '999-from-the-future' }]);
+    await expectAsync(migrate(sequelize)).toBeRejectedWithError(NewerDatabase, /newer version of Isometra \(999-from-the-future\)/);
+    const tables = await sequelize.getQueryInterface().showAllTables();
+    expect(tables).withContext('nothing was changed').not.toContain('shop_settings');
+    await sequelize.close();
+    await server.query(`DROP DATABASE ${OF}`);
+    await server.close();
   });
 });

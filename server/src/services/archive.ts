@@ -39,7 +39,7 @@ export function archive(
     if (!!row.archived === away) return archivedOf(row);
     const archived: Kept['archived'] = away ? { at: new Date().toISOString(), by } : null;
     await row.update({ archived }, { transaction });
-    const text = `${called(row as never)} ${away ? 'put in the archive' : 'taken out of the archive'}`;
+    const text = `${called(row as never)} ${away ? 'put in the archive' : 'restored from the archive'}`;
     await writeLog({ machineId: kind === 'machines' ? id : null, by, what: kind === 'machines' ? 'machine' : kind, text }, transaction);
     return archivedOf(row);
   });

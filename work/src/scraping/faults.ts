@@ -55,7 +55,7 @@ export function entryFaults(entry: DeskEntry, surface: Surface, written: readonl
       ['again', again ? Math.max(again.a, again.b) : 0],
     ] as const)
       if (at > length + 0.5)
-        faults.push(fault(`content.${end}`, `lies beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
+        faults.push(fault(`content.${end}`, `is beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
   }
   if (surface.putAway)
     faults.push(

@@ -90,7 +90,7 @@ export function deskNoteWords(
     case 'reserve':
       return `Within the last ${about[0]} finishing passes: stop here for the alignment, finish for contact, and measure again.`;
     case 'rocks':
-      return 'Two tries at one end turned more than a tenth of its length apart: it rocks, or a grain lies under it. Neither try tells where it is high.';
+      return 'Two tries at one end pivoted more than a tenth of its length apart: it rocks, or there is a grain under it. Neither try shows where it is high.';
     case 'clamped-differs':
       return `The print before was with ${clampedWords(about[0])} clamped, this one with ${clampedWords(about[1])}: they are not to be compared.`;
     case 'contact-shifts':

@@ -63,7 +63,7 @@ export function readHistory(raw: unknown): ReadHistory {
     if (at < before)
       faults.push({
         path: `${path}.at`,
-        message: 'is earlier than the entry before it: entries stand in order',
+        message: 'is earlier than the entry before it: put the entries in order of time',
         example: new Date(before).toISOString(),
       });
     before = at;

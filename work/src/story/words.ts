@@ -33,7 +33,7 @@ export const NOT_JUDGED: Readonly<Record<NotJudged, string>> = {
   untrusted: 'One of the two rounds cannot be trusted, so nothing can be said of the move.',
   'conditions-differ': 'The two rounds were not read under the same conditions, so nothing can be said of the move.',
   needle: 'The needle was found to count the other way in between, so nothing can be said of the move.',
-  'not-reached': 'The screw or sleeve came to its end before all of it was done, so nothing can be said of the rest.',
+  'not-reached': 'The screw or sleeve came to its end before all of it was done, so the rest is not judged.',
 };
 
 /** What became of a move, and what to do, without figures: they stand beside it. */

@@ -86,7 +86,7 @@ function estimate({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
   const stations = stationsOf(slots);
   if (stations.length === 0) return { estimates: [], notes: [tooFew('the highest and the lowest of a turn at one place')] };
   const values = slots.map((slot) => slot.value);
-  // Half of the swing over a turn is the bend.
+  // Half of the total reading over a turn is the bend.
   const { worst, ...bend } = largestEstimate(
     'bend',
     stations.map(({ swing }) => times(swing, 0.5)),
@@ -134,7 +134,7 @@ export const barQualification = defineCheck({
   hangsOn: [],
   after: ['stiffness'],
   counting:
-    'Half of the swing over a turn is the bend. In a vee the diameter lifts the bar as well: at the vee it shows 1 + √2 times in vees of 90°.',
+    'Half of the total reading over a turn is the bend. In a vee the diameter lifts the bar as well: at the vee it shows 1 + √2 times in vees of 90°.',
   cautions: [ISOLATE],
   cannotSee: ['A bar that is bent between the vees alone, read only outside them.'],
   advice: ['Vees at two places a fifth from the ends; turn by hand. Read over both vees as well as between them.'],

@@ -30,7 +30,7 @@ function estimate({ setup, slots }: CheckInput<Setup, z.output<typeof reading>>)
   const run = levelRun(slots, setup.levelZero);
   const zero = levelZeroEstimate([run]);
   const { stations, open } = run;
-  if (stations.length < 2) return { estimates: zero, notes: [tooFew('the level has to stand at two places along the bed'), ...run.notes] };
+  if (stations.length < 2) return { estimates: zero, notes: [tooFew('read the level at two places along the bed at least'), ...run.notes] };
   const perMetre = combineSlopes(
     run,
     slopeWeights(stations.map((station) => station.at)).map((weight) => 1000 * weight),

@@ -18,5 +18,5 @@ export const centreRunout = defineCheck({
   reseatSpread: RESEATED,
   reseat: 'Take the centre out, wipe the taper, put it back and read again',
   cannotSee: ['A sleeve or a dirty taper that seats differently next time.'],
-  advice: ['A shop-turned point must be cut where it stands and never re-chucked.', 'Adapter sleeves and dirty tapers add their own.'],
+  advice: ['A shop-turned point must be turned in this spindle and never re-chucked.', 'Adapter sleeves and dirty tapers add their own.'],
 });

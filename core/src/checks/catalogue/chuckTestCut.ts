@@ -47,7 +47,7 @@ function estimate({ setup, slots }: CheckInput<Setup, z.output<typeof reading>>)
     notes.push({
       code: 'slender-bar',
       severity: 'warning',
-      text: `The bar stands out ${(length / setup.bar.diameter).toFixed(0)} diameters: it bends away from the tool and comes out big at its free end. Take light cuts, or a stouter bar.`,
+      text: `The bar projects ${(length / setup.bar.diameter).toFixed(0)} diameters: it bends away from the tool and comes out big at its free end. Take light cuts, or a stouter bar.`,
     });
   if (!slope) return { estimates: [], notes: [tooFew('two diameters'), ...notes] };
   const tool = setup.tool === 'rear' ? -1 : 1;

@@ -21,7 +21,7 @@ const setup = z.strictObject({
   squareError: z
     .strictObject({ x: certificate('Error of the square, sideways'), y: certificate('Error of the square, front to back') })
     .optional()
-    .register(fieldRegistry, { label: 'Error of the square as it stands: turned end for end its sign turns', group: true }),
+    .register(fieldRegistry, { label: 'Error of the square as it is set up: turned end for end, its sign changes', group: true }),
   head: choice({
     label: 'Head',
     choices: [
@@ -42,7 +42,7 @@ const setup = z.strictObject({
       ),
     )
     .optional()
-    .register(fieldRegistry, { label: 'Where the stylus stands on the blade of the square', group: true, asked: true }),
+    .register(fieldRegistry, { label: 'Side of the blade that the stylus touches', group: true, asked: true }),
 });
 const leaf = (label: string, help?: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm', help });
 const reading = z.strictObject({
@@ -191,7 +191,7 @@ export const columnLean = defineCheck({
   id: 'column-lean',
   family: 'square',
   title: 'Column',
-  question: 'Does the column stand upright to the table?',
+  question: 'Is the column upright to the table?',
   choose: 'With the head off a column is set leaning back: the weight of the head pulls it forward.',
   machines: ['mill'],
   setup,

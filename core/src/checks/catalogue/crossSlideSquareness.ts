@@ -143,6 +143,6 @@ export const crossSlideSquareness = defineCheck({
   reseat: 'Take a light facing cut again and read it',
   counting: 'On a faced disc the rim beyond the centre shows the error twice; where the tool itself went it shows nothing.',
   cautions: [ISOLATE, 'Feed override at minimum for the first approach of any powered alignment.'],
-  cannotSee: ['Whether the headstock or the saddle is to blame: facing hollow = axis − saddle squareness.'],
+  cannotSee: ['Whether the headstock or the saddle causes it: facing hollow = axis − saddle squareness.'],
   advice: ['Read from the centre to the rim beyond it, not over the part the tool has travelled.'],
 });

@@ -101,7 +101,7 @@ function estimate({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
     notes.push({
       code: 'pivot-unknown',
       severity: 'info',
-      text: 'Where the nod pivot lies is not known. Do one classic round (operator’s side to zero by the screw, column side to zero by the table): the two differences give it, and then one move is enough.',
+      text: 'The nod pivot is not known. Do one classic round (operator’s side to zero by the screw, column side to zero by the table): the two differences give it, and then one move is enough.',
     });
   const planes = zerosOf(slots).flatMap((indices) => roundFit('plane', indices, (i) => slots[i].keys.angle, ['tilt', 'nod']));
   return { estimates, notes, fits: planes };
@@ -140,7 +140,7 @@ export const headTram = defineCheck({
   id: 'head-tram',
   family: 'tram',
   title: 'Head tram',
-  question: 'Does the spindle stand square to the table?',
+  question: 'Is the spindle square to the table?',
   choose: 'After table and column. One move for each way, not the round and round.',
   machines: ['mill'],
   setup,

@@ -48,7 +48,7 @@ function estimate({ setup: { length }, slots }: CheckInput<z.output<typeof setup
     notes.push({
       code: 'hinge-rocks',
       severity: 'warning',
-      text: 'Two tries at one end turned at different places: it rocks, or something lies under it. Wipe both faces and try again.',
+      text: 'Two tries at one end pivoted at different places: it rocks, or there is something under it. Wipe both faces and try again.',
     });
   return { estimates: [grip, centre], notes };
 }
@@ -64,7 +64,7 @@ const faults = ({ length }: z.output<typeof setup>, readings: readonly Reading<K
       ? [
           {
             path: `readings[${i}].pivot`,
-            message: `lies beyond the bearing, which is ${length} mm long from end A`,
+            message: `is beyond the bearing, which is ${length} mm long from end A`,
             example: `${Math.round(length / 3)} mm`,
           },
         ]
@@ -76,7 +76,7 @@ export const hinge = defineCheck({
   family: 'contact',
   title: 'Hinge',
   question: 'Where does a straightedge turn when it is pushed at its ends?',
-  choose: 'Between prints: it tells high, crowned, even and hollow without blue.',
+  choose: 'Between prints: it shows high, crowned, even and hollow without blue.',
   machines: [],
   setup,
   reading,

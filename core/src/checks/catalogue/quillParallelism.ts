@@ -21,7 +21,7 @@ import { AXIS } from '../words.js';
 const setup = z.strictObject({
   side: sideField(),
   bar: centresBar(),
-  freeLength: optionalMeasure('length', { label: 'Bar stands out', above: 0, example: '200 mm' }),
+  freeLength: optionalMeasure('length', { label: 'Bar projects', above: 0, example: '200 mm' }),
 });
 const reading = z.strictObject({
   plane: planeKey(),

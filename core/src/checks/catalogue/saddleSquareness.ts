@@ -5,7 +5,7 @@ export const saddleSquareness = squareCheck({
   id: 'saddle-squareness',
   title: 'Squareness of the saddle',
   question: 'Is the cross slide square to the carriage?',
-  choose: 'Tells what a headstock move will do to facing, before anything is scraped.',
+  choose: 'Shows what a headstock move will do to facing, before anything is scraped.',
   machines: ['lathe'],
   part: SADDLE,
   limit: [-20, 20],

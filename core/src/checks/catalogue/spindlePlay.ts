@@ -42,7 +42,7 @@ const plan = z.strictObject({
     min: 1,
     max: 8,
     example: '4',
-    help: 'More than one tells whether a journal is oval.',
+    help: 'More than one shows whether a journal is oval.',
   }),
 });
 type Setup = z.output<typeof setup>;

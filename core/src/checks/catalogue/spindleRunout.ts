@@ -11,10 +11,10 @@ export const spindleRunout = defineCheck({
   choose: 'After the bearings, before the axis: what runs out here is in everything held by the spindle.',
   machines: ['lathe', 'mill', 'turning-centre'],
   quantities: {
-    noseRadial: sizeUpTo('Nose runs out', 10),
+    noseRadial: sizeUpTo('Nose runout', 10),
     taperNear: sizeUpTo('Taper at its mouth', 10),
     taperFar: sizeUpTo('Taper at the far end', 20, { over: { length: 300, least: 10 } }),
-    face: sizeUpTo('Face runs out', 10),
+    face: sizeUpTo('Face runout', 10),
     axialSlip: sizeUpTo('Slip along the axis', 10),
     ...barParts,
   },

@@ -20,8 +20,9 @@ export const tailstockSweep = defineCheck({
   id: 'tailstock-sweep',
   family: 'sweep',
   title: 'Sweep from the spindle',
-  question: 'Is the tail centre or quill in line with the spindle axis, where it stands?',
-  choose: 'Both planes without a bar. It trusts the centre and the indicator holder, and speaks of the spindle, not of the carriage.',
+  question: 'Is the tail centre or quill in line with the spindle axis, where it is now?',
+  choose:
+    'Both planes without a bar. It relies on the centre and the indicator holder, and measures against the spindle, not the carriage.',
   machines: ['lathe', 'turning-centre'],
   needs: ['tailstock'],
   setup: sweepSetup,
@@ -44,7 +45,7 @@ export const tailstockSweep = defineCheck({
   quantities: {
     ...TAILSTOCK_QUANTITIES,
     offsetRadial: unlimited('Off the axis altogether', 'deviation', 'um', { magnitude: true }),
-    total: unlimited('The dial swings in all', 'deviation', 'um', { magnitude: true }),
+    total: unlimited('Total indicator reading (TIR)', 'deviation', 'um', { magnitude: true }),
     ...viewQuantities('carriage'),
     slopeH: unlimited('Slope sideways', 'slope', 'um/m'),
     slopeV: unlimited('Slope in height', 'slope', 'um/m'),
@@ -79,7 +80,7 @@ export const tailstockSweep = defineCheck({
   cannotSee: [
     'Where the carriage goes: the spindle axis may point off it.',
     'The eccentricity of the taper, unless quill and centre are both swept.',
-    'Wear of the bed: it holds only where the tailstock stands now.',
+    'Wear of the bed: the result holds only where the tailstock is now.',
   ],
   advice: [
     'Turn the spindle by hand; carry the indicator on the spindle with a short stiff holder.',

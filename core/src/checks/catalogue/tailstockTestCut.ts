@@ -34,7 +34,7 @@ const setup = z.strictObject({
       { value: 'centres', label: 'between centres' },
       { value: 'chuck', label: 'in the chuck' },
     ],
-    help: 'Between centres the work swings; held in a chuck it bends.',
+    help: 'Between centres the work tilts; held in a chuck it bends.',
   }),
   tool: toolField(),
   bar: cutBar(),
@@ -190,7 +190,7 @@ function faults(setup: Setup, readings: readonly Reading<CutKeys>[]): Fault[] {
       ? [
           {
             path: `readings[${i}].at`,
-            message: `lies beyond the work: it is measured from the headstock end and must be 0 to ${setup.centreDistance} mm`,
+            message: `is beyond the work: it is measured from the headstock end and must be 0 to ${setup.centreDistance} mm`,
             example: '50 mm',
           },
         ]

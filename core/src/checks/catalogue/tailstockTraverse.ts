@@ -179,7 +179,7 @@ function estimate(input: CheckInput<Setup, TraverseKeys>): Estimates {
     notes.push({
       code: 'self-made-evidence',
       severity: 'serious',
-      text: "This bar was turned where it stands: from the tool's side it reads zero whatever its taper. It is no second opinion. Use a ground bar, or measure its diameters.",
+      text: 'This bar was turned in this set-up: from the tool side it reads zero whatever its taper, so it checks nothing. Use a ground bar, or measure its diameters.',
     });
   }
   return { estimates, notes, fits };
@@ -227,7 +227,7 @@ const faults = (setup: Setup, readings: readonly Reading<TraverseKeys>[]): Fault
       ? [
           {
             path: `readings[${i}].at`,
-            message: `lies beyond the centres: it is measured from the headstock centre and must be 0 to ${setup.centreDistance} mm`,
+            message: `is beyond the centres: it is measured from the headstock centre and must be 0 to ${setup.centreDistance} mm`,
             example: '20 mm',
           },
         ]
@@ -288,7 +288,7 @@ export const tailstockTraverse = defineCheck({
   cannotSee: [
     'The runout of the headstock centre adds straight to this result. Turn the spindle half round and average to take it out.',
     'Missing the crown of the bar reads low.',
-    'Wear of the bed: it holds only where the tailstock stands now.',
+    'Wear of the bed: the result holds only where the tailstock is now.',
   ],
   advice: [
     'Lock the quill and clamp the tailstock as they will be used.',

@@ -15,7 +15,7 @@ interface View {
 }
 const ALONG = 'the headstock end of the flat';
 const VIEWS: readonly View[] = [
-  { value: 'operator', label: 'along the spindle, from your side of it', quantity: 'slope', from: ALONG },
+  { value: 'operator', label: 'along the spindle, from your side', quantity: 'slope', from: ALONG },
   { value: 'rear', label: 'along the spindle, from its rear', quantity: 'slope', far: true, from: ALONG },
   { value: 'above', label: 'along the spindle, square to the slide, from above', quantity: 'tipSlope', from: ALONG },
   { value: 'headstock', label: 'along the slide, from the headstock', quantity: 'faceSlope', from: 'the rear end of the flat' },
@@ -51,10 +51,10 @@ const base = defineTraverse({
   hangsOn: ['bed-twist', 'spindle-axis'],
   after: ['chuck-test-cut'],
   cautions: ['A turret indexes without warning: lock out before hands go in.'],
-  cannotSee: ['An error of the indexing itself: read more than one face.', 'Where the turret stands: only how it is turned.'],
+  cannotSee: ['An error of the indexing itself: read more than one face.', 'Where the turret is: only how it is turned.'],
   advice: [
     'Index away and back before reading, as it is used.',
-    'A flat that looks along the slide and the face that looks at the headstock tell the same turn of the turret; one that looks square to the slide tells whether it tips.',
+    'A flat that faces along the slide and the face that faces the headstock show the same turn of the turret; one that faces square to the slide shows whether it tips.',
   ],
 });
 

@@ -211,7 +211,7 @@ export function readPrint(photo: Pixels, settings: PrintSettings = {}): Print {
         ? [
             note(
               'glare',
-              `${Math.round(100 * glare)} % of it glares, and what lies there is not seen: light it from the side, or put dye on before the blue.`,
+              `${Math.round(100 * glare)} % of it glares, so nothing can be seen there: light it from the side, or put dye on before the blue.`,
             ),
           ]
         : []),

@@ -200,15 +200,15 @@ describe('before a round', () => {
     const values = () => (page.all('input') as HTMLInputElement[]).map((input) => input.value);
     await until(() => values().includes('412 mm'));
     expect(values()).toContain('-9 um');
-    expect(page.text()).not.toContain('could not be fetched');
+    expect(page.text()).not.toContain('could not be loaded');
   });
 
   it('says so where the last set-up cannot be fetched', async () => {
     const { server } = await openShop([barRound(3, 9)]);
     server.down = true;
     const page = await show(Begin, { checkId: 'tailstock-traverse' });
-    await until(() => page.text().includes('What was set up last time could not be fetched'));
-    expect(page.text()).toContain('Look at every field, the instrument and its holder too.');
+    await until(() => page.text().includes('The last set-up could not be loaded'));
+    expect(page.text()).toContain('Check every field, the instrument and its holder too.');
     expect((page.named('Start the round') as HTMLButtonElement).disabled).toBeFalse();
   });
 

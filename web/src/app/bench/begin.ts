@@ -246,7 +246,7 @@ export class Begin implements OnDestroy {
     return this.rounds.once(id).pipe(
       catchError((failure: ApiFailure) => {
         this.notFetched.set(
-          `What was set up last time could not be fetched: ${failure.message} What stands below is from the machine card and the kit. Look at every field, the instrument and its holder too.`,
+          `The last set-up could not be loaded: ${failure.message} The fields below come from the machine card and the kit. Check every field, the instrument and its holder too.`,
         );
         return of(undefined);
       }),

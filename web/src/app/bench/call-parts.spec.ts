@@ -112,7 +112,7 @@ describe('beside the call', () => {
   it('the re-check of a value is said with what the control still wants', async () => {
     const { text } = await turning([withValue(swept('sub-spindle', 40, -40), 199.9434), swept('sub-spindle', 40, -40)]);
     expect(text).toContain('home A: Nothing has changed');
-    expect(text).toContain('By its change sheet the control still wants this: home it 2 times more, and switch it off and on once more.');
+    expect(text).toContain('By the change sheet the control still needs this: home it 2 times more, and switch it off and on once more.');
   });
 
   it('a value may be left as too small to matter: the work it does is told, a reason is asked, and the rung is left', async () => {

@@ -36,7 +36,7 @@ export class FourHoles {
     const length = (mm: number) => bothUnits(mm, 'length', { ...shown, fineness: 'coarse' }).large;
     const size = bothUnits(Math.abs(diagonalDifference(squareness, across, along)), 'deviation', shown).large;
     const plate = `A plate of ${length(across)} by ${length(along)}`;
-    if (isZero(size)) return `${plate} comes out true: its diagonals differ by nothing that can be told.`;
+    if (isZero(size)) return `${plate} comes out true: its diagonals do not differ by anything that can be measured.`;
     // Obtuse at the front left: the far holes stand to the left, and the diagonal from the front right is the longer one.
     return `${plate}: its diagonals differ by ${size}, the one from the front ${squareness > 0 ? 'right to the rear left' : 'left to the rear right'} is the longer.`;
   });

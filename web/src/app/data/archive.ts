@@ -41,7 +41,7 @@ export class Shelf<Row extends Archivable> {
         }),
         tap((saved) => {
           keep(saved);
-          tell(`${called(saved)} ${away ? 'put in the archive' : 'taken out of the archive'}`, () =>
+          tell(`${called(saved)} ${away ? 'put in the archive' : 'restored from the archive'}`, () =>
             this.put(saved, !away).subscribe({ error: this.undo.failed }),
           );
         }),

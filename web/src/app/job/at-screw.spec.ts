@@ -89,7 +89,7 @@ describe('at the screw', () => {
     await typeIn(screen, 'Tightened, the needle reads', '12');
     // By pencil: 1.5 divisions of 2 µm past, counting up is toward you.
     expect(screen.text()).toContain('It moved 0.003 mm toward you on tightening.');
-    expect(screen.text()).toContain('By the dial it still wants 0.003 mm away from you.');
+    expect(screen.text()).toContain('By the dial it still needs 0.003 mm away from you.');
     await screen.press(/allow for that/);
     await until(() => server.sent.length === 1);
     expect(made()?.tightened).toBeCloseTo(3, 6);
@@ -142,7 +142,7 @@ describe('at the screw', () => {
     const { screen, made, server } = await toScrew(undefined);
     expect(screen.text()).toContain('Which dial sees the move?');
     await screen.press(/to the screw$/);
-    expect(screen.text()).toContain('Dial: choose the one that stands at the part');
+    expect(screen.text()).toContain('Dial: choose the dial at the part');
     await screen.pick('Dial', 'another one');
     await typeIn(screen, 'One division of it', '0.01');
     await screen.press(/to the screw$/);

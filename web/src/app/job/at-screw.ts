@@ -99,7 +99,7 @@ export class AtScrew {
   ]);
   protected readonly sides = computed((): Choice<Way>[] => (this.arrow() ?? []).map((way) => ({ value: way, label: SIDE_WORDS[way] })));
   protected readonly why = computed(() =>
-    this.own() ? '' : 'What the round was read with does not see the move, or nobody has tried which way its needle counts.',
+    this.own() ? '' : 'The dial of this round does not see the move, or nobody has tried which way its needle counts.',
   );
 
   protected readonly where = computed(() => {
@@ -175,7 +175,7 @@ export class AtScrew {
   private tightenedWords(moved: number): string {
     const [target, left] = [this.target(), this.state().preset - moved];
     const small = target !== null && Math.abs(left * target.per) < target.step;
-    const stands = small ? 'By the dial it stands where it should.' : `By the dial it still wants ${this.sayMove()(left)}.`;
+    const stands = small ? 'By the dial it is where it should be.' : `By the dial it still needs ${this.sayMove()(left)}.`;
     return `It moved ${this.sayMove()(moved)} on tightening. ${stands}`;
   }
 
@@ -195,7 +195,7 @@ export class AtScrew {
   /** The dial as chosen; or what is missing, in words. */
   private chosenDial(): NonNullable<Made['dial']> | string {
     const [id, side, pressed] = [this.dialId(), this.side(), this.pressed()];
-    if (id === null) return 'Dial: choose the one that stands at the part';
+    if (id === null) return 'Dial: choose the dial at the part';
     const known = this.dials().find((dial) => dial.id === id);
     const division = known ? known.graduation : sizeOf(this.division(), 'deviation');
     if (division === null) return `One division: "${this.division()}" is not a size with its unit. Example: 0.01 mm`;
@@ -215,13 +215,13 @@ export class AtScrew {
     if (said !== pressed) {
       if (!dial) return this.stage.set('stop');
       this.put({ dial: { ...dial, pressed } });
-      this.told.set('The needle counts the other way than was said: where it must stop is put right. The screw was not at fault.');
+      this.told.set('The needle counts the other way. Its stopping point is corrected. The screw was not at fault.');
     } else if (this.rule()) {
       // The dial is right. Before the machine is believed to work the other way round: was the right screw driven?
       return this.stage.set('which');
     } else {
       this.told.set(
-        `The dial is right: turn the other way.${this.angle() ? ' If it still goes wrong, the stylus stands beyond what it turns about: move it.' : ''}`,
+        `The dial is right: turn the other way.${this.angle() ? ' If it still goes wrong, the stylus is beyond the pivot: move it.' : ''}`,
       );
     }
     this.stage.set('drive');
@@ -249,9 +249,7 @@ export class AtScrew {
       this.told.set(`That was the other one. Slack it and drive ${named}. Nothing is remembered: the machine is as it was said.`);
     else {
       this.put({ rule: rule === 'drive-near' ? 'drive-far' : 'drive-near' });
-      this.told.set(
-        'Then the screws of this machine work the other way round. It is remembered, and stands on the machine card, where it can be changed.',
-      );
+      this.told.set('Then the screws of this machine work the other way round. This is kept on the machine card and can be changed there.');
     }
     this.stage.set('drive');
   }

@@ -110,7 +110,7 @@ describe('a job card', () => {
 
     it('goes on by what the round asks for now, and says what it was begun for', async () => {
       const { card, server, sent } = await see(-40, { amount: 21, direction: 'toward the operator', ticks: [0, 1] });
-      expect(card.text()).toContain('This card was begun for 0.021 mm toward you.');
+      expect(card.text()).toContain('This card was started for 0.021 mm toward you.');
       expect(card.text()).toContain('it is 0.040 mm toward you now.');
       expect(card.text()).toContain('Bring it 0.040 mm toward you');
       expect(card.all('li iso-tick input').filter((box) => (box as HTMLInputElement).checked).length).toBe(2);
@@ -124,7 +124,7 @@ describe('a job card', () => {
     it('says when it was moved the wrong way by the old reading, and takes that step back', async () => {
       const { card, sent, server } = await see(-40, { amount: -12, direction: 'away from the operator', ticks: [0, 1, 2, 3, 4, 5, 6] });
       expect(card.text()).toContain('You moved it 0.012 mm away from you by the old reading: that was the wrong way.');
-      expect(card.text()).toContain('The zero of the dial stands: drive the needle to its new target.');
+      expect(card.text()).toContain('Leave the zero of the dial: drive the needle to its new target.');
       const boxes = () => card.all('li iso-tick input') as HTMLInputElement[];
       const ticked = boxes().filter((box) => box.checked).length;
       expect(ticked).toBeGreaterThan(0);
@@ -137,7 +137,7 @@ describe('a job card', () => {
 
     it('ends where the round calls it in: nothing is moved, and it can be put away', async () => {
       const { card, server, sent } = await see(0, { amount: 21, direction: 'toward the operator', ticks: [0, 1, 2, 3, 4, 5, 6] });
-      expect(card.text()).toContain('there is nothing to move any more.');
+      expect(card.text()).toContain('there is nothing left to move.');
       expect(card.text()).toContain('Drive the needle back to where it was zeroed, and read a new round.');
       expect(card.all('ol li').length).toBe(0);
       expect(card.text()).not.toContain('It is done');
@@ -150,18 +150,18 @@ describe('a job card', () => {
     it('is not planned anew for a figure of rounding', async () => {
       const { card } = await see(-40, { amount: 40.3, direction: 'toward the operator', plan: {} });
       expect(card.text()).toContain('Bring it 0.040 mm toward you');
-      expect(card.text()).not.toContain('This card was begun for');
+      expect(card.text()).not.toContain('This card was started for');
     });
 
     it('goes by the machine card as it is now', async () => {
       const { card } = await see(-40, { amount: 40, direction: 'toward the operator', plan: { turns: 0.3 } });
-      expect(card.text()).toContain('The machine card has been put right since this card was begun');
+      expect(card.text()).toContain('The machine card has been corrected since this card was started');
       expect(card.text()).toContain('10° of the screw');
     });
 
     it('once it is done it is what was done', async () => {
       const done = await see(-40, { amount: 21, direction: 'toward the operator', doneAt: '2026-12-01T10:00:00.000Z' });
-      expect(done.card.text()).not.toContain('This card was begun for');
+      expect(done.card.text()).not.toContain('This card was started for');
     });
 
     it('can be made in another way until it is done', async () => {

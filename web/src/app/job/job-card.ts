@@ -142,7 +142,7 @@ export class JobCard extends JobNotes implements OnDestroy {
     if (!last) return '';
     return target
       ? `In all it moved ${this.sayMove()(tightenedBy(target, last.reads))} on tightening.`
-      : 'No dial of this card sees the move: the next round tells.';
+      : 'No dial on this card sees the move: the next round shows it.';
   });
   protected boltDown(bolts: NonNullable<Made['bolts']>): void {
     const made = this.saved()?.made ?? NOTHING_SEEN;

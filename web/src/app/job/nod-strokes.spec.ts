@@ -66,7 +66,7 @@ describe('the nod of a head', () => {
 
   it('a pin within the sweep is said, and nothing is promised of going round and round', async () => {
     const text = (await open({ told: 80 })).text();
-    expect(text).toContain('The pin lies within the sweep');
+    expect(text).toContain('The pivot is within the sweep');
     expect(text).toContain('nothing can be promised');
   });
 

@@ -10,7 +10,7 @@ const named = (others: readonly Other[]): string => others.map(({ name, at }) =>
  * @param register the move is a value in the control, not bolts.
  */
 export function othersWords({ alike, apart }: OthersSay, register: boolean): string {
-  const alikeWords = `${capital(named(alike))} stand${alike.length > 1 ? '' : 's'} off alike`;
+  const alikeWords = `${capital(named(alike))} ${alike.length > 1 ? 'are' : 'is'} off alike`;
   if (alike.length && apart.length)
     return `${alikeWords}, ${named(apart)} not. Look at the plates first: neither the whole turret nor one station alone accounts for all of them.`;
   const [all, one] = register
@@ -21,6 +21,6 @@ export function othersWords({ alike, apart }: OthersSay, register: boolean): str
       ];
   if (alike.length) return `${alikeWords}: ${all}.`;
   if (apart.length)
-    return `${capital(named(apart))} did not stand off: ${one}. If anything has happened since, sweep another one again first.`;
-  return `No other station stands read. Sweep one before anything is ${register ? 'entered' : 'eased'}: off alike, it is all of them; if it is in, it is this one alone.`;
+    return `${capital(named(apart))} ${apart.length > 1 ? 'were' : 'was'} not off: ${one}. If anything has happened since, sweep another station again first.`;
+  return `No other station has been read. Sweep one before anything is ${register ? 'entered' : 'loosened'}. If it is off alike, all of them are; if it is in, only this one is off.`;
 }

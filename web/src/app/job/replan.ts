@@ -54,7 +54,7 @@ export interface OldWords {
 }
 
 const UNDO: Readonly<Record<OldWords['kind'], string>> = {
-  screw: 'The zero of the dial stands: drive the needle to its new target.',
+  screw: 'Leave the zero of the dial: drive the needle to its new target.',
   leaves: 'What went in comes out again, before anything else goes in.',
   metal: 'Metal that is off cannot be put back: take nothing more off before a new round has been read.',
   other: 'Bring it back, before anything else is done.',
@@ -69,9 +69,9 @@ const BACK: Readonly<Record<OldWords['kind'], string>> = {
 /** What a card says that was begun before its round or the machine card was put right. */
 export function replanWords({ old, now, moved, wrongWay, kind }: OldWords): string {
   if (old === now)
-    return 'The machine card has been put right since this card was begun: the steps below go by it as it is now. Look at what was ticked once more.';
-  const begun = `This card was begun for ${old}. Round or machine card have been put right since: `;
-  const plan = now ? `it is ${now} now.` : 'there is nothing to move any more.';
+    return 'The machine card has been corrected since this card was started, and the steps below use it as it is now. Check what was ticked again.';
+  const begun = `This card was started for ${old}. The round or the machine card has been corrected since: `;
+  const plan = now ? `it is ${now} now.` : 'there is nothing left to move.';
   if (!moved) return begun + plan;
   return `${begun}${plan} You moved it ${old} by the old reading${wrongWay ? ': that was the wrong way' : ''}. ${(now ? UNDO : BACK)[kind]}`;
 }

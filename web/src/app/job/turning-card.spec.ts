@@ -54,7 +54,7 @@ describe('a job card of a turning centre', () => {
     for (const words of [
       'the long screws are marked',
       'Scrape the old compound off and blow the joint out',
-      'one at a time: ease each, and bring it back to just holding',
+      'one at a time: loosen each and snug it again before the next',
       'From the other side if the needle goes the other way',
       'tighten in stages, crosswise, with a reading after each; then hard',
       'Degrease the joint, seal it again, put the cover back. Housing, belt and drive shaft go back against their stop.',
@@ -67,7 +67,7 @@ describe('a job card of a turning centre', () => {
     const card = await open('turret-bore', 'acrossSlide', 21, 21, at('3'));
     expect(card.text()).toContain('Tap the turret with a soft mallet');
     expect(card.text()).toContain('Sweep it again in a new round, and its flat and every other station after it.');
-    expect(card.text()).toContain('No other station stands read. Sweep one before anything is eased');
+    expect(card.text()).toContain('No other station has been read. Sweep one before anything is loosened');
     await card.choose('the plate of this station alone');
     await until(() => card.text().includes('Tap the plate of this station alone'));
     expect(card.text()).toContain('The bolts of the plate one at a time');
@@ -120,12 +120,10 @@ describe('what other stations say, in words', () => {
 
   it('off alike it is all of them, in it is this one alone; a register by its scope', () => {
     expect(othersWords({ alike: others('5', '7'), apart: [] }, false)).toMatch(
-      /^Station 5 \([^)]*12[^)]*\) and station 7 \([^)]*12[^)]*\) stand off alike: the turret has gone over/,
+      /^Station 5 \([^)]*12[^)]*\) and station 7 \([^)]*12[^)]*\) are off alike: the turret has gone over/,
     );
-    expect(othersWords({ alike: [], apart: others('5') }, false)).toMatch(
-      /did not stand off: the plate of this station\. .*put the others out/,
-    );
-    expect(othersWords({ alike: others('5'), apart: [] }, true)).toContain('stands off alike: a register that shifts all of them');
+    expect(othersWords({ alike: [], apart: others('5') }, false)).toMatch(/was not off: the plate of this station\. .*put the others out/);
+    expect(othersWords({ alike: others('5'), apart: [] }, true)).toContain('is off alike: a register that shifts all of them');
     expect(othersWords({ alike: [], apart: others('5') }, true)).toContain('a register of this station');
     expect(othersWords({ alike: others('5'), apart: others('7') }, false)).toContain('neither the whole turret nor one station alone');
     expect(othersWords({ alike: [], apart: [] }, true)).toContain('before anything is entered');

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import {
   CHECKS,
   finenessFor,
@@ -15,6 +15,7 @@ import type { KitItem } from '@isometra/contract';
 import { suitable } from '../bench/begin-draft';
 import { Settings } from '../data/settings';
 import { asTyped } from '../limits/limit-draft';
+import { MachineStore } from '../machine/machine-store';
 import { TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { withUnit } from '../ui/form-model';
@@ -146,8 +147,14 @@ export class Finder {
   readonly kit = input.required<readonly KitItem[]>();
   private readonly settings = inject(Settings);
   protected readonly choices = CHOICES;
-  protected readonly chosen = signal<Sought>(CHOICES[0].value);
-  protected readonly width = signal(this.starting(CHOICES[0].value));
+  private readonly machine = inject(MachineStore);
+  /** What is asked first: the check that comes next on the machine in hand, else whether the tailstock is in line. */
+  private readonly usual = computed((): Sought => {
+    const of = (id: string | undefined) => CHOICES.find(({ value }) => value.check.id === id)?.value;
+    return of(this.machine.next()?.checkId) ?? of('tailstock-traverse') ?? CHOICES[0].value;
+  });
+  protected readonly chosen = linkedSignal(() => this.usual());
+  protected readonly width = linkedSignal(() => this.starting(this.chosen()));
   protected readonly base = signal(this.settings.system() === 'mm' ? '300 mm' : '12 in');
   protected readonly slope = computed(
     () => ['slope', 'twist'].includes(this.chosen().info.dimension) && this.chosen().check.reads !== 'level',
@@ -200,7 +207,6 @@ export class Finder {
 
   protected choose(entry: Sought): void {
     this.chosen.set(entry);
-    this.width.set(this.starting(entry));
   }
 
   protected readonly withLength = (text: string): string => withUnit(text, { dimension: 'length' }, this.settings.system());

@@ -102,7 +102,7 @@ export class HolderCheck {
         text: 'It reads more at the bottom than at the top: a droop reads less. Is the dial counting backwards, or is the bar bent? Turn the bar half round and try again.',
       };
     return {
-      text: 'The holder droops: this much is put right in every sweep that is read with it.',
+      text: 'The holder droops: every sweep that is read with it is corrected by this much.',
       sag: `${Number(sag.toFixed(2))} ${prettyUnit('um')}`,
     };
   });

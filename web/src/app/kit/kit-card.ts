@@ -20,6 +20,7 @@ import { Kit } from '../data/kit';
 import { Settings } from '../data/settings';
 import { askedFaults, formFaults, settled, withField, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
+import { KitDrawing } from './kit-drawing';
 import { HolderCheck } from './holder-check';
 import { today } from '../data/when';
 import { dueWords, shortOf } from './kit-texts';
@@ -39,8 +40,9 @@ const datesOf = ({ notes: _notes, ...dates }: Care): FormValue => dates;
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
-  imports: [Escape, Archive, SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
+  imports: [Escape, Archive, KitDrawing, SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.open]': 'open()' },
   templateUrl: './kit-card.html',
   styles: `
     :host {
@@ -49,18 +51,24 @@ const datesOf = ({ notes: _notes, ...dates }: Care): FormValue => dates;
       border: 1px solid var(--line);
       background: var(--panel);
     }
+    :host(.open) {
+      grid-column: 1 / -1;
+    }
     .short {
-      display: flex;
-      flex-wrap: wrap;
+      display: grid;
+      grid-template-columns: 64px 1fr max-content;
       gap: 14px;
       align-items: center;
     }
+    .what {
+      display: grid;
+      gap: 2px;
+      min-width: 0;
+    }
     .short b {
-      min-width: 15em;
       font: 600 1.125rem/1.2 var(--narrow);
     }
     .short .figures {
-      flex: 1;
       font-size: 0.9375rem;
       color: var(--soft);
     }

@@ -51,7 +51,7 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
       <iso-finder [kit]="kit()" />
     }
     @for (group of groups(); track group.kind) {
-      <section [attr.aria-label]="group.name">
+      <section class="plates" [attr.aria-label]="group.name">
         <h2>{{ group.name }}</h2>
         @for (item of group.items; track item.id) {
           <iso-kit-card [item]="item" (done)="adding.set(null)" />
@@ -74,7 +74,6 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
     :host {
       display: grid;
       gap: 14px;
-      max-width: 1080px;
       padding: 26px 32px 40px;
     }
     header {
@@ -88,6 +87,13 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
     section {
       display: grid;
       gap: 8px;
+    }
+    .plates {
+      grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr));
+      align-items: start;
+    }
+    .plates h2 {
+      grid-column: 1 / -1;
     }
     .add {
       display: flex;

@@ -1,7 +1,7 @@
 import { Kit } from '../data/kit';
 import { TestBed } from '@angular/core/testing';
 import type { KitItem } from '@isometra/contract';
-import { dial, openShop, show, until, refusal, DIAL } from '../testing/fake-shop.spec';
+import { barRound, dial, openShop, show, until, refusal, DIAL } from '../testing/fake-shop.spec';
 import { Finder } from './finder';
 import { HolderCheck } from './holder-check';
 import { KitCard } from './kit-card';
@@ -94,6 +94,16 @@ describe('the finder', () => {
     width.dispatchEvent(new Event('change'));
     await finder.fixture.whenStable();
     expect(finder.text()).toContain('Zone "narrow" is not a small distance');
+  });
+});
+
+describe('the finder at first', () => {
+  it('asks about the check that comes next on the machine in hand', async () => {
+    const { desk } = await openShop([barRound(-40, 9)]);
+    const finder = await show(Finder, { kit: [dial()] });
+    const next = desk.next()?.checkId;
+    expect(next).toBe('tailstock-traverse');
+    expect(finder.text()).toContain('Bar between centres: Tailstock sideways');
   });
 });
 

@@ -1,5 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  Injector,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import type { ZodType } from 'zod';
 import { map, of, switchMap, take, type Observable } from 'rxjs';
 import {
   cardFieldsFor,
@@ -9,7 +21,7 @@ import {
   type Machine,
   type MachineCardText,
 } from '@isometra/contract';
-import type { Fault } from '@isometra/core';
+import { fieldInfo, type Fault } from '@isometra/core';
 import { freshSurvey, running } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -22,27 +34,38 @@ import { formFaults, formSchema, settled, type FormValue } from '../ui/form-mode
 import { SchemaForm } from '../ui/schema-form';
 import { Button } from '../ui/controls';
 import { FirstField } from '../ui/first-field';
+import { leadHand } from '../ui/lead-hand';
 import { Notice } from '../ui/notice';
+import { KindPlates } from './kind-plates';
+import { MachineDrawing } from './machine-drawing';
+import { shapesOf } from './machine-shapes';
 
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [Archive, Choices, SchemaForm, FirstField, RouterLink, Button, Notice],
+  imports: [Archive, Choices, KindPlates, MachineDrawing, SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.drawn]': 'kind() !== undefined' },
   template: `
-    <form (submit)="save($event)" novalidate>
+    <form (submit)="save($event)" (focusin)="inHand($event)" novalidate>
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
-      <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. What you do not know can wait.</p>
+      <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. Leave out what you do not know.</p>
       @if (ready()) {
         <div class="fields" isoFirstField>
           <iso-schema-form [schema]="schema()" [value]="card()" [faults]="faults()" [showAll]="tried()" (changed)="type($event)" />
           @if (!kind()) {
-            <p class="soft">With its kind chosen the card asks what such a machine has.</p>
+            <div>
+              <h2>What kind of machine is it?</h2>
+              <iso-kind-plates (chosen)="chooseKind($event)" />
+              @if (tried()) {
+                <iso-notice text="Kind is missing: choose what kind of machine it is. Example: engine lathe" />
+              }
+            </div>
           }
           @if (otherKind(); as kind) {
             <div>
-              <p class="label">The survey that runs was begun for another kind of machine</p>
-              <iso-choices label="The survey that runs" [options]="forSurvey(kind)" [value]="anew()" (chosen)="anew.set($event)" />
+              <p class="label">The current survey was started for another kind of machine</p>
+              <iso-choices label="The current survey" [options]="forSurvey(kind)" [value]="anew()" (chosen)="anew.set($event)" />
             </div>
           }
         </div>
@@ -58,6 +81,12 @@ import { Notice } from '../ui/notice';
         }
       </p>
     </form>
+    @if (kind(); as drawn) {
+      <figure>
+        <iso-machine-drawing [kind]="drawn" [field]="field()" />
+        <figcaption>{{ called() }}</figcaption>
+      </figure>
+    }
   `,
   styles: `
     form,
@@ -65,9 +94,37 @@ import { Notice } from '../ui/notice';
       display: grid;
       gap: 18px;
     }
+    :host(.drawn) {
+      display: grid;
+      grid-template-columns: minmax(0, 980px) minmax(0, 1fr);
+    }
     form {
-      max-width: 980px;
       padding: 26px 32px 40px;
+    }
+    h2 {
+      margin: 0 0 10px;
+      font-size: 1.125rem;
+    }
+    figure {
+      position: sticky;
+      top: 16px;
+      align-self: start;
+      max-width: 420px;
+      min-width: 0;
+      margin: 26px 24px 0 0;
+    }
+    figcaption {
+      margin-top: 6px;
+      text-align: center;
+      font-weight: 600;
+    }
+    @media (width < 1000px) {
+      :host(.drawn) {
+        display: block;
+      }
+      figure {
+        display: none;
+      }
     }
     .acts {
       display: flex;
@@ -96,7 +153,12 @@ export class MachineCardForm {
   protected readonly canSave = computed(() => this.machineId() === undefined || this.saved() !== undefined);
   protected readonly kind = computed(() => MACHINE_KINDS.find(({ value }) => value === this.card()['kind'])?.value);
   /** What a machine of the chosen kind has. */
-  protected readonly schema = computed(() => cardFieldsFor(this.kind()));
+  protected readonly schema = computed(() => {
+    const kind = this.kind();
+    const fields = cardFieldsFor(kind);
+    // Its kind is chosen by the drawings first; what every machine has can wait until then.
+    return kind ? fields : fields.pick({ number: true });
+  });
   /** The kind as it is called, where it was put right on a machine that has a survey. */
   protected readonly otherKind = computed(() => {
     const before = this.saved()?.card.kind;
@@ -127,6 +189,29 @@ export class MachineCardForm {
       const id = this.machineId();
       untracked(() => this.open(id));
     });
+  }
+
+  /** The field in hand, or the group it belongs to: the part that it is about is marked on the drawing. */
+  protected readonly field = signal<string | null>(null);
+  /** What is marked on the drawing; the kind of machine where nothing is. */
+  protected readonly called = computed(() => {
+    const [kind, field] = [this.kind() ?? '', this.field() ?? ''];
+    const marked = shapesOf(kind).some(({ fields }) => fields?.includes(field));
+    const part = marked ? (this.schema().shape as Record<string, ZodType>)[field] : undefined;
+    return (part && fieldInfo(part)?.label) ?? MACHINE_KINDS.find(({ value }) => value === kind)?.label ?? '';
+  });
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
+
+  protected inHand(event: FocusEvent): void {
+    const path = (event.target as HTMLElement).closest<HTMLElement>('[data-field]')?.dataset['field'];
+    this.field.set(path?.split(/[.[]/)[0] ?? null);
+  }
+
+  /** The drawings give way to what such a machine has; the hand goes on from there. */
+  protected chooseKind(kind: string): void {
+    this.type({ ...this.card(), kind });
+    leadHand(this.injector, () => this.host.nativeElement.querySelector<HTMLElement>('[data-field="kind"] [role="combobox"]'));
   }
 
   private open(id: string | undefined): void {

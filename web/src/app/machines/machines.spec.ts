@@ -1,10 +1,11 @@
 import { Router } from '@angular/router';
 import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
-import type { SurveyWrite } from '@isometra/contract';
+import { cardFieldsFor, MACHINE_KINDS, type SurveyWrite } from '@isometra/contract';
 import { barRound, openShop, show, showAtOnce, refusal, until, LATHE } from '../testing/fake-shop.spec';
 import { MachineCardForm } from './machine-card';
 import { MachineList } from './machine-list';
+import { shapesOf } from './machine-shapes';
 
 describe('the machines', () => {
   it('are plates with what matters of each', async () => {
@@ -84,7 +85,7 @@ describe('a machine card', () => {
     expect(numbered(card).join()).toContain('Shop number is missing');
     await card.type('Shop number', 'L-9');
     // What a machine has is asked once it is known what it is; a choice is named as it is shown.
-    expect(card.text()).not.toMatch(/tailstock|swing|table/i);
+    expect(card.text()).not.toMatch(/swing over bed|base length|feet/i);
     await card.press('Add this machine');
     expect(numbered(card).join()).toContain('Kind is missing: choose what kind of machine it is. Example: engine lathe');
     (card.fixture.componentInstance as unknown as { type: (value: object) => void }).type({
@@ -136,6 +137,39 @@ describe('a machine card', () => {
     expect(again.all('input').map((input) => (input as HTMLInputElement).value)).toContain('L-33');
   });
 
+  it('its kind is chosen by its drawing; the part that the field in hand is about is marked', async () => {
+    await openShop();
+    const card = await show(MachineCardForm);
+    expect(card.all('iso-kind-plates svg').length).toBe(MACHINE_KINDS.length);
+    await card.press('engine lathe');
+    await card.fixture.whenStable();
+    expect(card.all('iso-kind-plates').length).toBe(0);
+    expect(document.activeElement?.getAttribute('role')).withContext('the hand goes on from the kind').toBe('combobox');
+    const marked = () => card.all('figure .marked').length;
+    expect([marked(), card.element.querySelector('figcaption')?.textContent]).toEqual([0, 'engine lathe']);
+    card.element.querySelector<HTMLElement>('[data-field="base.length"] input')?.focus();
+    await card.fixture.whenStable();
+    expect([marked(), card.element.querySelector('figcaption')?.textContent]).toEqual([1, 'Tailstock base']);
+    card.element.querySelector<HTMLElement>('[data-field="nickname"] input')?.focus();
+    await card.fixture.whenStable();
+    expect(marked()).toBe(0);
+  });
+
+  it('every kind has a drawing of its own, and every mark belongs to a field of its card', () => {
+    const drawn = MACHINE_KINDS.map(({ value }) => shapesOf(value));
+    expect(new Set(drawn.map((shapes) => JSON.stringify(shapes))).size).toBe(MACHINE_KINDS.length);
+    for (const { value } of MACHINE_KINDS) {
+      const fields = Object.keys(cardFieldsFor(value).shape);
+      const marks = [...new Set(shapesOf(value).flatMap((shape) => shape.fields ?? []))];
+      expect(marks.length).withContext(value).toBeGreaterThan(2);
+      expect(marks.filter((mark) => fields.includes(mark)).length)
+        .withContext(value)
+        .toBeGreaterThan(2);
+    }
+    const all = new Set(MACHINE_KINDS.flatMap(({ value }) => Object.keys(cardFieldsFor(value).shape)));
+    expect(drawn.flatMap((shapes) => shapes.flatMap(({ fields = [] }) => fields)).filter((field) => !all.has(field))).toEqual([]);
+  });
+
   it('whose kind is put right asks what becomes of the survey that runs', async () => {
     const { server } = await openShop();
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
@@ -145,7 +179,7 @@ describe('a machine card', () => {
       form.type({ ...form.card(), kind });
       await card.fixture.whenStable();
     };
-    expect(card.text()).not.toContain('The survey that runs');
+    expect(card.text()).not.toContain('The current survey');
     await put('turret-mill');
     await card.press('Save the card');
     expect(card.text()).toContain('Say what becomes of the survey that runs');

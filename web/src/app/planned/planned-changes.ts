@@ -90,7 +90,7 @@ export class PlannedChanges {
     const { leanX = 0, leanY = 0, expanded, on, off } = weight;
     const days = [dateWords(on), dateWords(off)];
     const sure = Math.max(Math.abs(leanX), Math.abs(leanY)) > expanded;
-    return { leanX, leanY, words: this.lean(leanX, leanY) || 'nothing to be told', days, sure };
+    return { leanX, leanY, words: this.lean(leanX, leanY) || 'no figures given', days, sure };
   });
   protected readonly fields = signal<FormValue>({});
   protected readonly tried = signal(false);

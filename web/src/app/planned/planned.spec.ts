@@ -124,7 +124,7 @@ describe('around the headstock', () => {
       const shop = await open([barRound(2, 20)]);
       const { page } = shop;
       await page.press('Add a quick check');
-      expect(page.text()).toContain('Say which check it stands for');
+      expect(page.text()).toContain('Say which check it stands in for');
       await page.pick('Stands for', 'Bar between centres: Tailstock height');
       await page.press('Add a quick check');
       expect(page.text()).toContain('Say where it is read');
@@ -136,7 +136,7 @@ describe('around the headstock', () => {
 
     it('is tied to two full checks, then tells by itself, and asks to be tied after three passes', async () => {
       const { page, server, desk } = await begin();
-      expect(page.text()).toContain('Take it beside the full check twice');
+      expect(page.text()).toContain('Read it beside the full check twice');
       await put(page, NAME, 'high');
       await page.press('After a pass');
       expect(page.text()).toContain('Reads now "high" is not a small distance');

@@ -132,7 +132,7 @@ export class StandIns {
       must: !must
         ? ''
         : ties.length < 2
-          ? 'Take it beside the full check twice before it is believed.'
+          ? 'Read it beside the full check twice before you rely on it.'
           : 'Three passes since it was tied: take the full check again and tie it.',
       full: full === undefined ? '' : `the full check (${say(full)})`,
     };
@@ -158,22 +158,22 @@ export class StandIns {
       roundId: value === null ? null : (full?.id ?? null),
       value,
     };
-    this.changes.note({ kind: 'tie', content }, tie ? 'Tied to the full check.' : 'Taken.');
+    this.changes.note({ kind: 'tie', content }, tie ? 'Tied to the full check.' : 'Recorded.');
     this.fault.set('');
     this.type(id, '');
   }
 
   protected takeOut(id: string): void {
-    this.changes.note({ kind: 'withdrawn', content: {} }, 'Taken off.', id);
+    this.changes.note({ kind: 'withdrawn', content: {} }, 'Removed.', id);
   }
 
   protected add(event: Event): void {
     event.preventDefault();
     const [check, quantity] = (this.chosen() ?? '').split('/');
     const where = this.where().trim();
-    if (!quantity) return this.fault.set('Say which check it stands for. Example: Spindle axis');
+    if (!quantity) return this.fault.set('Say which check it stands in for. Example: Spindle axis');
     if (!where) return this.fault.set('Say where it is read. Example: height over the bed, rear right corner');
-    this.changes.note({ kind: 'stand-in', content: { check, quantity, where } }, 'Begun: take it beside the full check twice.');
+    this.changes.note({ kind: 'stand-in', content: { check, quantity, where } }, 'Added. Read it beside the full check twice.');
     this.fault.set('');
     this.chosen.set(null);
     this.where.set('');

@@ -65,7 +65,7 @@ describe('the change sheet of a register', () => {
   it('a mistyped old value is read off once more, as long as nothing was entered; what was said of the register stays', async () => {
     const { sheet, sent, lock } = await open();
     await lock('350.525');
-    await sheet.press('it was mistyped');
+    await sheet.press('Correct the old value');
     await sheet.fixture.whenStable();
     expect(sent.at(-1)?.old).toBeNull();
     expect(sheet.all('.values').length).withContext('nothing is shown before it is locked again').toBe(0);
@@ -74,7 +74,7 @@ describe('the change sheet of a register', () => {
     expect(sent.at(-1)?.old?.value).toBe(305.525);
     await sheet.press('Entered: 305.573 mm');
     await sheet.fixture.whenStable();
-    expect(sheet.text()).not.toContain('it was mistyped');
+    expect(sheet.text()).not.toContain('Correct the old value');
   });
 
   it('follows its round until a value is recorded; a round that was corrected later sends the value back', async () => {
@@ -144,7 +144,7 @@ describe('the change sheet of a register', () => {
 
   it('a round read before homing feeds no register', async () => {
     const { sheet } = await open({ homed: false, homing: { times: 2, power: 1 } });
-    expect(sheet.text()).toContain('it feeds no register. Home it 2 times, and sweep again.');
+    expect(sheet.text()).toContain('so no register can be set from it. Home it 2 times, and sweep again.');
     expect(sheet.all('input').length).toBe(0);
   });
 
@@ -329,7 +329,7 @@ describe('the change sheet of a register', () => {
     const { sheet, sent, goOn } = await open({ total: 96, unsettled, left });
     expect(sheet.text()).toContain('Its first old value stays: 305.525 mm');
     await goOn('305.525');
-    expect(sheet.text()).toContain('put it back from the log of registers first');
+    expect(sheet.text()).toContain('set it back from the log of registers first');
     await sheet.press('Continue');
     expect(sent.length).withContext('no tick gets past it').toBe(0);
     await goOn('305.573');
@@ -353,9 +353,9 @@ describe('the change sheet of a register', () => {
     );
     expect(say({ why: 'doubt', may: ['right', 'halved'] })).toContain('Read it again finer');
     expect(say({ why: 'moved' })).toContain('Something else was moved since');
-    expect(say({ why: 'trust' })).toContain('not to be trusted');
+    expect(say({ why: 'trust' })).toContain('contradicts itself');
     expect(say({ meaning: 'not-taken-up' })).toContain(
-      'the control still wants this: home it 2 times more, and switch it off and on once more.',
+      'the control still needs this: home it 2 times more, and switch it off and on once more.',
     );
     expect(say({ meaning: 'not-taken-up' }, { homings: 2, power: 1 })).not.toContain('still wants');
   });

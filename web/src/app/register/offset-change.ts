@@ -212,9 +212,9 @@ export class OffsetChange {
     const [use, end, instrument] = [this.use(), this.end(), this.instrument()];
     if (!use) return;
     const by = this.jogFigure(this.jogBy());
-    if (by === null) return this.problem.set('Jogged by: give what the display went by. Example: 0.02');
-    if (by === 0) return this.problem.set('Jogged by: 0 tells nothing. Example: 0.02');
-    if (end === null) return this.problem.set('The stylus: say on which end of the slide’s line it stands');
+    if (by === null) return this.problem.set('Jogged by: type how far the display moved. Example: 0.02');
+    if (by === 0) return this.problem.set('Jogged by must not be 0. Example: 0.02');
+    if (end === null) return this.problem.set('The stylus: say which end of the slide’s line it is on');
     const read = (text: string) => (text.trim() ? readingValue(text.trim(), 'indicator', instrument) : null);
     const [before, after] = [read(this.needleBefore()), read(this.needleAfter())];
     if (!before?.ok || !after?.ok)
@@ -235,7 +235,7 @@ export class OffsetChange {
   private sureOf(value: number, how: 'plus' | 'minus' | 'next' | 'taken', jog = this.use()?.jog ?? null): void {
     const use = this.use();
     if (use && isLarge(value, use) && !this.sure())
-      return this.problem.set('That is a change of more than 0.5 mm: make sure of the unit and the sign, and tick that you have.');
+      return this.problem.set('That is a change of more than 0.5 mm. Check the unit and the sign, and tick that you have.');
     this.write(value, how, jog);
   }
 

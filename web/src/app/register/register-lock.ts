@@ -133,7 +133,7 @@ export class RegisterLock {
     if (!left || !showsOther(value, unit, left)) return '';
     const words = `${this.figureName()}: it was left at ${registerValue(left.value, left)}${left.by === '?' ? '' : ` by ${left.by}`}, and is said to show ${registerValue(value, { unit, digits })}`;
     if (this.before())
-      return `${words}. What the last round said holds no longer. Look whether it is the right register; if somebody has changed it since, put it back from the log of registers first.`;
+      return `${words}. The last round no longer applies. Check that this is the right register; if somebody has changed it since, set it back from the log of registers first.`;
     if (this.sure()) return '';
     this.asksIfSure.set(true);
     return `${words}. Look whether it is the right register, and tick that it is.`;

@@ -42,14 +42,14 @@ const SHORT: Readonly<Record<RegisterMeaning, string>> = {
 const WHY: Readonly<Record<NonNullable<Recheck['why']>, (may: string) => string>> = {
   sign: (may) =>
     `It may be ${may}: without its sign the two look alike. Push the part toward the stylus, say on the bench which way the needle went, and this says which. Enter nothing before.`,
-  doubt: (may) => `It may be ${may}: what was changed is too small against the doubt. Read it again finer before anything is entered.`,
-  trust: () => 'This round is not to be trusted, so it says nothing of the value: sweep again. Enter nothing before.',
+  doubt: (may) => `It may be ${may}: the change is too small against the ±. Read it again finer before you enter anything.`,
+  trust: () => 'This round contradicts itself, so it does not judge the value. Sweep again before you enter anything.',
   pending: () =>
-    'What was entered before it had not been taken up: which of the two this reads nobody can tell. Go back to the first old value, home as often as the control needs, and sweep again.',
+    'The value before it had not been taken up, so this reading may belong to either. Go back to the first old value, home as often as the control needs, and sweep again.',
   corrected: () =>
     'The round that this value was worked out from has been corrected since. Go back to the first old value, home, and sweep again.',
   moved: () =>
-    'Something else was moved since the value was entered, so that this says nothing of it: what it reads now is where to begin. Go back to the first old value, home, and sweep again.',
+    'Something else was moved since the value was entered, so this round does not judge it. Go back to the first old value, home, sweep again, and start from that round.',
 };
 
 /** What a control still wants before it takes a value up: "home it once more, and switch it off and on twice more"; empty where nothing. */
@@ -68,7 +68,7 @@ export function meaningWords(
   if (why) return WHY[why](may.map((entry) => SHORT[entry]).join(', or '));
   const words = MEANINGS[meaning](next === null ? '' : registerValue(next, use));
   const owed = meaning === 'not-taken-up' && homing ? owedWords(stillOwed(use, homing)) : '';
-  return owed ? `${words} By its change sheet the control still wants this: ${owed}.` : words;
+  return owed ? `${words} By the change sheet the control still needs this: ${owed}.` : words;
 }
 
 /** A re-check in words. */

@@ -13,6 +13,11 @@ describe('faces', () => {
     await until(() => page.text().includes('Saddle, flat way'));
     expect(page.text()).toContain('Zone 4: one roughing pass at 45°.');
     expect(page.text()).toContain('4 passes left');
+    const tones = page.all('iso-face-small polygon').map((zone) => Number((zone as unknown as SVGElement).style.fillOpacity));
+    expect(tones.length).toBe(4);
+    expect(tones.indexOf(Math.max(...tones)))
+      .withContext('the zone with passes left is the dark one')
+      .toBe(3);
   });
 
   it('a bearing shell is unrolled: half way round its bore', async () => {

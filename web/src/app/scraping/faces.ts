@@ -11,16 +11,18 @@ import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
+import { FaceSmall } from './face-small';
 
 /** The faces of a machine that are scraped: how far each is, and what comes next on it. */
 @Component({
   selector: 'iso-faces',
-  imports: [RouterLink, Glyph, Notice],
+  imports: [RouterLink, FaceSmall, Glyph, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h1>Scraping</h1>
     @for (face of faces(); track face.id) {
       <a class="face" [routerLink]="face.id">
+        <iso-face-small [surface]="face.surface" [zones]="face.zones" />
         <iso-glyph [state]="face.glyph" />
         <b>{{ face.name }}</b>
         <span>{{ face.state }}</span>
@@ -48,12 +50,11 @@ import { Notice } from '../ui/notice';
       display: grid;
       gap: 14px;
       align-content: start;
-      max-width: 900px;
       padding: 18px 28px 30px;
     }
     .face {
       display: grid;
-      grid-template-columns: 28px 1fr max-content max-content;
+      grid-template-columns: 200px 28px 1fr max-content max-content;
       gap: 4px 14px;
       align-items: center;
       padding: 14px 4px;
@@ -64,8 +65,23 @@ import { Notice } from '../ui/notice';
     b {
       font: 600 1.25rem/1.2 var(--narrow);
     }
+    iso-face-small {
+      grid-row: span 2;
+    }
+    @media (width < 700px) {
+      .face {
+        grid-template-columns: 28px 1fr max-content;
+      }
+      iso-face-small {
+        grid-column: 1 / -1;
+        grid-row: auto;
+      }
+      .face .now {
+        grid-column: 2 / -1;
+      }
+    }
     .now {
-      grid-column: 2 / -1;
+      grid-column: 3 / -1;
       font: 600 1.0625rem/1.2 var(--narrow);
     }
   `,
@@ -87,8 +103,9 @@ export class Faces {
       const { state, step, zones, aim } = deskOf(surface, surface.entries);
       const left = zones.reduce((sum, zone) => sum + (zone.left ?? 0), 0);
       return {
+        ...{ surface, zones },
         ...{ id: surface.id, name: surface.name, state: stateWords(state), step: stepWords(step) },
-        passes: left ? `${left} passes left` : '',
+        passes: left ? `${left} ${left === 1 ? 'pass' : 'passes'} left` : '',
         glyph: state === 'accept' ? ('in' as const) : aim ? (aim.met ? ('in' as const) : ('out' as const)) : ('none' as const),
       };
     }),

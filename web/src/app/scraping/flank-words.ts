@@ -32,7 +32,7 @@ export function flankWords({ call, untried }: FlankFound, other: string, doubt: 
       return `${proud}, yet both flanks bear evenly: a burr under a pin, or a straightedge that is too short. Read both again before metal comes off.`;
     case 'untold':
       return untried.length
-        ? `${proud}. Pins tell the sum of both flanks: push the straightedge on ${untried.length === 2 ? `this flank and on ${other}` : untried[0] === 'here' ? 'this flank' : other} first, as ${untried.length === 2 ? 'they are' : 'it is'} now.`
+        ? `${proud}. Pins measure the sum of both flanks: push the straightedge on ${untried.length === 2 ? `this flank and on ${other}` : untried[0] === 'here' ? 'this flank' : other} first, as ${untried.length === 2 ? 'they are' : 'it is'} now.`
         : `${proud}, but the straightedge is high somewhere else. Read both again: no flank is named on that.`;
   }
 }

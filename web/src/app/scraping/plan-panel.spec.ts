@@ -29,12 +29,12 @@ describe('a plan of depths', () => {
     expect(page.text()).toContain('How much higher it is');
     await page.type('Height of the wedge', '48 um');
     await page.press('Use this plan');
-    expect(page.text()).toContain('Say which end stands high.');
+    expect(page.text()).toContain('Say which end is high.');
     expect(plans).toEqual([]);
     await page.choose('end B');
     expect(page.text()).toContain('Most comes off zone 4: 36.0 µm.');
     expect(page.text()).toContain(
-      'Or in strips marked on the iron from end B: one pass each over 50 mm, 150 mm, 250 mm, 350 mm; what lies beyond is left alone.',
+      'Or in strips marked on the iron from end B: one pass each over 50 mm, 150 mm, 250 mm, 350 mm; leave the rest alone.',
     );
     await page.press('Use this plan');
     expect(plans[0].depths.map(({ depth }) => depth)).toEqual([0, 12, 24, 36]);
@@ -202,7 +202,7 @@ describe('a plan of depths', () => {
       expect(alone.page.text()).not.toContain('widths over pins');
       const unread = await panel({ ...at(even, high), pins: null });
       await unread.page.choose('widths over pins');
-      expect(unread.page.text()).toContain('Nobody has read it over pins at three places or more.');
+      expect(unread.page.text()).toContain('Not yet read over pins at three places or more.');
     });
   });
 

@@ -36,7 +36,7 @@ type Way = 'wedge' | 'plane' | 'pins' | 'hand';
 type Tilt = 'free' | 'none' | 'asked';
 
 const WAYS: readonly Choice<Way>[] = [
-  { value: 'wedge', label: 'a wedge: one end stands high' },
+  { value: 'wedge', label: 'a wedge: one end is high' },
   { value: 'plane', label: 'heights read at each zone' },
   { value: 'pins', label: 'widths over pins' },
   { value: 'hand', label: 'depths by hand' },
@@ -168,7 +168,7 @@ export class PlanPanel {
     if (!text.trim()) return null;
     const wedge = this.figure(text);
     if (wedge === undefined || wedge <= 0) return `How much higher it is: give it above nothing. Example: ${this.example('48 um')}`;
-    return high === null ? 'Say which end stands high.' : { wedge, high };
+    return high === null ? 'Say which end is high.' : { wedge, high };
   }
   /** Both slopes of a wedge, and what all of it comes down by, µm; a sentence where something cannot be. */
   private readonly wedges = computed((): { readonly slopes: readonly Slope[]; readonly down: number } | string => {
@@ -260,7 +260,7 @@ export class PlanPanel {
     const { marks, tilt } = stripMarks(this.surface(), slope, this.pass().rough, this.blade());
     const end = this.ends().find(({ value }) => value === slope.high)?.label ?? '';
     if (marks.length === 0) return '';
-    return `Or in strips marked on the iron from ${end}: one pass each over ${marks.map((mm) => this.say(mm, 'length')).join(', ')}; what lies beyond is left alone. That tilts it by ${this.size(tilt)}.`;
+    return `Or in strips marked on the iron from ${end}: one pass each over ${marks.map((mm) => this.say(mm, 'length')).join(', ')}; leave the rest alone. That tilts it by ${this.size(tilt)}.`;
   });
 
   /** Tilted first or brought down first: two schools, both priced. */

@@ -72,7 +72,7 @@ describe('a print', () => {
     await page.press('Count by eye');
     await page.type('Spots in a square', '12');
     await page.press('Save count');
-    expect(page.text()).toContain('Where the end A of the straightedge lay: must be from nothing to 150 mm');
+    expect(page.text()).toContain('End A of the straightedge: must be from 0 to 150 mm');
     await page.type('Where the end A of the straightedge lay', '200 mm');
     await page.press('Save count');
     expect(prints).toEqual([]);

@@ -243,7 +243,7 @@ export class PrintPanel implements OnDestroy {
     const parsed = this.lay().trim() ? parseQuantity(this.lay(), 'length') : undefined;
     if (!parsed?.ok || parsed.value < 0 || parsed.value + reference.length > width + 0.5) {
       const most = bothUnits(width - reference.length, 'length', this.settings.shown()).large;
-      this.problem.set(`Where the end A of the straightedge lay: must be from nothing to ${most}, along the face. Example: 0`);
+      this.problem.set(`End A of the straightedge: must be from 0 to ${most}, along the face. Example: 0`);
       return undefined;
     }
     return { bite: { from: parsed.value, length: reference.length } };

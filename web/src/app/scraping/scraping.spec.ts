@@ -154,7 +154,7 @@ describe('the scraping desk', () => {
     const rocks = entry('hinge', { from: 0, length: 400, a: 230, b: 220, again: { a: 290, b: 220 } });
     const { page } = await open(stored(face(), rocks));
     expect(page.text()).toContain('It rocks: stone, wipe, push again.');
-    expect(page.text()).toContain('Neither try tells where it is high.');
+    expect(page.text()).toContain('Neither try shows where it is high.');
   });
 
   it('a blade has a name and a stroke, a state a reason', async () => {

@@ -110,8 +110,8 @@ export class Consequences {
         `The spindle centre ${(nose?.['v'] ?? 0) < 0 ? 'comes down' : 'comes up'} ${this.size(nose?.['v'] ?? 0)}.`,
       told(nose?.['h'], 'x', 'x') &&
         `The nose moves ${this.size(nose?.['h'] ?? 0)} ${(nose?.['h'] ?? 0) > 0 ? 'toward' : 'away from'} you.`,
-      after?.tailV === undefined ? '' : `The tailstock then stands ${told(after.tailV, 'high', 'low') || 'level with it'}.`,
-      after?.tailH === undefined ? '' : `Sideways it then stands ${told(after.tailH, 'toward you', 'away from you') || 'in line'}.`,
+      after?.tailV === undefined ? '' : `The tailstock is then ${told(after.tailV, 'high', 'low') || 'level with it'}.`,
+      after?.tailH === undefined ? '' : `Sideways it is then ${told(after.tailH, 'toward you', 'away from you') || 'in line'}.`,
       after?.facing === undefined
         ? ''
         : `Faces then come out ${told(after.facing, 'hollow', 'crowned', 'slope') || 'flat'}: the axis less the saddle.`,

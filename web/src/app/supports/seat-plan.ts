@@ -245,7 +245,7 @@ export class SeatPlan {
         if (failure.current) this.machines.loadOne(machine.id).subscribe({ error: () => undefined });
         this.problem.set(
           failure.current
-            ? 'Somebody else has changed the machine card meanwhile. Your faces are still here; keep them again.'
+            ? 'Somebody else has changed the machine card meanwhile. Your faces are still here; save them again.'
             : failure.message,
         );
       },

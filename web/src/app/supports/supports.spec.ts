@@ -144,7 +144,7 @@ describe('the plan of a casting', () => {
     expect(page.text()).toMatch(/6\d µm\/m toward you at the free end/);
     // The far end goes down and the nose, in front of the near faces, comes up a little.
     expect(page.text()).toMatch(/The spindle centre comes up 0\.00\d mm\./);
-    expect(page.text()).toMatch(/The tailstock then stands 0\.0\d+ mm high\./);
+    expect(page.text()).toMatch(/The tailstock is then 0\.0\d+ mm high\./);
     expect(page.text()).toContain('“Seat of a casting” has not been read yet, and this plan depends on it.');
     expect(page.text()).toContain('The tailstock plan that follows');
   });

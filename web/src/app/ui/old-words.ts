@@ -27,7 +27,7 @@ export function oldWords(old: OldNews, { check, shown, day, number }: OldFacts):
       const info = check.quantities[move.quantity];
       const amount = reallyMoved(move);
       const size = `${sizeOf(amount, info, shown, 1).large} ${spoken(wayOfMove(amount, info))}`.trim();
-      return `This is history: its move was done on ${day(move.doneAt ?? move.begunAt)} by ${move.by}, ${size}. A new round tells what it did.`;
+      return `This round is history: its move was done on ${day(move.doneAt ?? move.begunAt)} by ${move.by}, ${size}. A new round shows what it did.`;
     }
     case 'stale':
       return `This is history: ${staleWords(old.reason)}.`;

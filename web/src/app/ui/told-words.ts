@@ -53,6 +53,6 @@ export function differsWords({ before, after, turned }: Jump, number: number, in
   const says = (value: number): string => placedWords(value, info, shown, 1);
   const told = `Round ${number} said ${says(before)}, this one says ${says(after)}, and nothing was moved in between`;
   return turned
-    ? `${told}: one of the two was read on a needle that counts the other way. Push the part toward the stylus and look before anything is moved.`
-    : `${told}. Look for a chip, a loose clamp or warmth before anything is moved.`;
+    ? `${told}: one of the two was read on a needle that counts the other way. Push the part toward the stylus and look before you move anything.`
+    : `${told}. Look for a chip, a loose clamp or warmth before you move anything.`;
 }
