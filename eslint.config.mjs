@@ -67,10 +67,7 @@ export default tseslint.config(
   {
     files: ['web/src/app/**/*.ts'],
     ignores: ['web/src/app/data/**', 'web/src/app/app.config.ts', '**/*.spec.ts'],
-    rules: forbid(
-      ['node:*', '@angular/common/http'],
-      'Components never speak HTTP: that is for the services in data/.',
-    ),
+    rules: forbid(['node:*', '@angular/common/http'], 'Components never speak HTTP: that is for the services in data/.'),
   },
   {
     files: ['web/src/**/*.html'],

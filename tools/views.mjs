@@ -72,7 +72,7 @@ export const VIEWS = [
       await page.getByLabel('Needle after the jog').fill('5');
       await page.getByText('on your end of the slide').click();
       await page.getByRole('button', { name: 'Keep the jog' }).click();
-      await page.waitForSelector('.slips .chosen');
+      await page.waitForSelector('.values .chosen');
     },
   },
   {
