@@ -15,7 +15,7 @@ import type { KitItem } from '@isometra/contract';
 import { suitable } from '../bench/begin-draft';
 import { Settings } from '../data/settings';
 import { asTyped } from '../limits/limit-draft';
-import { MachineStore } from '../machine/machine-store';
+import { AtHand } from '../shell/at-hand';
 import { TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { withUnit } from '../ui/form-model';
@@ -112,6 +112,15 @@ type Sought = (typeof CHOICES)[number]['value'];
       padding: 5px 0;
       color: var(--soft);
     }
+    @media (width < 700px) {
+      li {
+        grid-template-columns: minmax(0, 1fr) 5.5em;
+      }
+      .bar {
+        order: 1;
+        grid-column: 1 / -1;
+      }
+    }
     li.enough {
       color: var(--ink);
     }
@@ -147,11 +156,11 @@ export class Finder {
   readonly kit = input.required<readonly KitItem[]>();
   private readonly settings = inject(Settings);
   protected readonly choices = CHOICES;
-  private readonly machine = inject(MachineStore);
-  /** What is asked first: the check that comes next on the machine in hand, else whether the tailstock is in line. */
+  private readonly hand = inject(AtHand);
+  /** What is asked first: the check that came next on the machine that was open last, else whether the tailstock is in line. */
   private readonly usual = computed((): Sought => {
-    const of = (id: string | undefined) => CHOICES.find(({ value }) => value.check.id === id)?.value;
-    return of(this.machine.next()?.checkId) ?? of('tailstock-traverse') ?? CHOICES[0].value;
+    const of = (id: string | null) => CHOICES.find(({ value }) => value.check.id === id)?.value;
+    return of(this.hand.nextCheck()) ?? of('tailstock-traverse') ?? CHOICES[0].value;
   });
   protected readonly chosen = linkedSignal(() => this.usual());
   protected readonly width = linkedSignal(() => this.starting(this.chosen()));

@@ -5,7 +5,7 @@ import type { KitItem, KitKind } from '@isometra/contract';
 const DRAWN: Readonly<Record<string, string>> = {
   lever: 'M30 6a11 11 0 1 0 .1 0zM30 17l5-5M30 28v6M27 34h6v5h-6zM30 39l-12 5M44 14h12v6H44',
   plunger: 'M32 3a13 13 0 1 0 .1 0zM32 16l6-6M29 29h6v8h-6zM32 37v7M30 44h4',
-  micrometer: 'M18 10h-6a10 10 0 0 0 0 26h30M18 10v8h6v-8zM24 14h8M32 10h24v8H32zM38 10v8M42 10v8M18 36a14 14 0 0 1-2-18',
+  micrometer: 'M12 18v6a13 13 0 0 0 26 0v-6h-6v6a7 7 0 0 1-14 0v-6zM14 12h6v6h-6zM20 14h12v2H20zM32 12h14v6H32zM46 10h14v10H46z',
   level: 'M4 20h56v14H4zM20 24h24v6H20zM30 24v6M34 24v6M4 34v4h12v-4M48 34v4h12v-4',
   feeler: 'M10 18l44-12M10 22l46-4M10 26l46 4M10 30l44 12M6 16h8v16H6z',
   bar: 'M4 19h10l4-3h42v16H18l-4-3H4z',

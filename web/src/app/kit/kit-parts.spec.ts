@@ -1,12 +1,13 @@
 import { Kit } from '../data/kit';
 import { TestBed } from '@angular/core/testing';
 import type { KitItem } from '@isometra/contract';
-import { barRound, dial, openShop, show, until, refusal, DIAL } from '../testing/fake-shop.spec';
+import { dial, openShop, show, until, refusal, DIAL } from '../testing/fake-shop.spec';
 import { Finder } from './finder';
 import { HolderCheck } from './holder-check';
 import { KitCard } from './kit-card';
 import { KitList } from './kit-list';
 import { dueWords, shortOf } from './kit-texts';
+import { AtHand } from '../shell/at-hand';
 import { smallPhoto } from '../ui/small-photo';
 
 const piece = (kind: KitItem['kind'], data: object, care: KitItem['care'] = {}): KitItem => ({
@@ -98,12 +99,13 @@ describe('the finder', () => {
 });
 
 describe('the finder at first', () => {
-  it('asks about the check that comes next on the machine in hand', async () => {
-    const { desk } = await openShop([barRound(-40, 9)]);
-    const finder = await show(Finder, { kit: [dial()] });
-    const next = desk.next()?.checkId;
-    expect(next).toBe('tailstock-traverse');
-    expect(finder.text()).toContain('Bar between centres: Tailstock sideways');
+  it('asks about the check that came next on the machine that was open last, else about a bar between centres', async () => {
+    await openShop();
+    const first = await show(Finder, { kit: [dial()] });
+    expect(first.text()).toContain('Bar between centres: Tailstock sideways');
+    TestBed.inject(AtHand).nextCheck.set('bed-twist');
+    await first.fixture.whenStable();
+    expect(first.text()).toContain('Bed twist');
   });
 });
 

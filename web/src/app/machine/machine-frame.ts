@@ -67,6 +67,7 @@ export class MachineFrame implements OnDestroy {
     });
     effect(() => {
       const machine = this.store.machine();
+      if (machine) this.hand.nextCheck.set(this.store.next()?.checkId ?? null);
       this.hand.machine.set(machine && { id: machine.id, number: machine.card.number, nickname: machine.card.nickname ?? '' });
     });
   }

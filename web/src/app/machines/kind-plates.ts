@@ -20,7 +20,7 @@ import { MachineDrawing } from './machine-drawing';
   styles: `
     :host {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(172px, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
       gap: 12px;
     }
     .kind {

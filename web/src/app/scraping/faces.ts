@@ -76,6 +76,7 @@ import { FaceSmall } from './face-small';
         grid-column: 1 / -1;
         grid-row: auto;
       }
+      .face .soft,
       .face .now {
         grid-column: 2 / -1;
       }

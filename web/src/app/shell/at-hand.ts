@@ -6,4 +6,6 @@ export class AtHand {
   readonly machine = signal<{ readonly id: string; readonly number: string; readonly nickname: string } | null>(null);
   readonly doing = signal('');
   readonly instrument = signal('');
+  /** The check that came next on the machine that was open last: what kit is looked for. */
+  readonly nextCheck = signal<string | null>(null);
 }
