@@ -85,7 +85,7 @@ describe('the scraping desk', () => {
     const surface = await begun();
     expect(faultsOf(await send(pass(surface, '7')).expect(400))).toEqual(['content.zone: the face has no zone 7']);
     expect(faultsOf(await send(entry(surface, 'hinge', { from: 0, length: 400, a: 500, b: 100 })).expect(400))[0]).toContain(
-      'content.a: lies beyond the bearing',
+      'content.a: is beyond the bearing',
     );
     expect(faultsOf(await send(entry(surface, 'pass', { zone: '1' })).expect(400)).length).toBeGreaterThan(1);
     expect(faultsOf(await send(entry(surface, 'dance', {})).expect(400))[0]).toContain('must be one of blue, lock, pass');
