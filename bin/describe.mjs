@@ -33,7 +33,7 @@ const cell = (text) => String(text).replaceAll('|', '\\|').replace(/\s+/g, ' ').
 const row = (cells) => `| ${cells.map(cell).join(' | ')} |`;
 
 /** Names of everything that can be described, a line each. */
-export function listText(all) {
+function listText(all) {
   return Object.entries(KINDS)
     .map(([kind, heading]) => {
       const lines = all.filter((one) => one.kind === kind).map(({ name, title }) => `  ${name.padEnd(28)}${title}`);
@@ -100,12 +100,14 @@ export function descriptionText({ name, title, about, machines, parts, quantitie
 
 /** `isometra describe [NAME]`: `refuse` takes faults. */
 export async function describeCommand(names, refuse) {
-  const { described, describedAs } = await import('@isometra/contract/describe');
+  const { described } = await import('@isometra/contract/describe');
   const { nearest } = await import('@isometra/core');
-  if (names.length === 0) return console.log(listText(described()));
-  const unknown = names.filter((name) => !describedAs(name));
+  const all = described();
+  if (names.length === 0) return console.log(listText(all));
+  const found = new Map(all.map((one) => [one.name, one]));
+  const unknown = names.filter((name) => !found.has(name));
   if (unknown.length) {
-    const known = described().map(({ name }) => name);
+    const known = [...found.keys()];
     return refuse(
       unknown.map((name) => ({
         path: '',
@@ -114,5 +116,5 @@ export async function describeCommand(names, refuse) {
       })),
     );
   }
-  console.log(names.map((name) => descriptionText(describedAs(name))).join('\n\n'));
+  console.log(names.map((name) => descriptionText(found.get(name))).join('\n\n'));
 }

@@ -97,7 +97,7 @@ export const madeSchema = z.strictObject({
       kitId: idSchema.nullable(),
       name: z.string().max(60),
       /** µm of one division. */
-      graduation: z.number().positive({ error: 'must be above nothing' }).max(1000),
+      graduation: z.number().positive({ error: 'must be more than 0' }).max(1000),
       /** Part of a division that it is read to. */
       readTo: z.number().positive().max(1),
       side: waySchema,

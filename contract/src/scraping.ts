@@ -14,9 +14,9 @@ export const storedPictureSchema = z.object({
 });
 export type StoredPicture = z.infer<typeof storedPictureSchema>;
 
-const mm = (most: number) => z.number({ error: 'must be a number, mm' }).positive({ error: 'must be above nothing' }).max(most);
+const mm = (most: number) => z.number({ error: 'must be a number, mm' }).positive({ error: 'must be more than 0' }).max(most);
 const um = (most = 10_000) => z.number({ error: 'must be a number, µm' }).min(-most).max(most);
-const minutes = z.number({ error: 'must be minutes' }).positive({ error: 'must be above nothing' }).max(1440);
+const minutes = z.number({ error: 'must be minutes' }).positive({ error: 'must be more than 0' }).max(1440);
 const pointSchema = z.strictObject({ x: z.number().min(-20_000).max(20_000), y: z.number().min(-20_000).max(20_000) });
 
 /** What a zone of a face is there for: to show contact, to be kept low, or not to be looked at. */

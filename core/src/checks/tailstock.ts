@@ -127,7 +127,7 @@ const CARRIERS = [
   { value: 'spindle', label: 'the spindle' },
 ] as const;
 
-/** Clamp, lock, extension and place: as they will be used, because each of them moves the answer. */
+/** Clamp, lock, extension and place: as they are in work, because each of them changes the result. */
 export const tailstockConditions = (carrier?: 'carriage' | 'spindle') => ({
   bedClamp: onOff('Tailstock clamp', 'clamped', 'loose'),
   quillLock: onOff('Quill lock', 'locked', 'free'),
@@ -145,7 +145,7 @@ export const tailstockConditions = (carrier?: 'carriage' | 'spindle') => ({
     min: 0,
     max: 50_000,
     example: '600 mm',
-    help: 'From the headstock to the tailstock. Wear moves the answer: check at a second place too.',
+    help: 'From the headstock to the tailstock. Wear changes the result: check at a second place too.',
   }),
   ...(carrier && {
     indicatorOn: choice({ label: 'Indicator carried by', choices: carrier === 'carriage' ? CARRIERS : [CARRIERS[1], CARRIERS[0]] }),

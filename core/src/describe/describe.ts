@@ -60,7 +60,7 @@ const linesOf = (name: string, schema: z.ZodType): FieldLine[] =>
   });
 
 /** A check, described from its schemas. */
-export function describeCheck(check: CheckDefinition): Description {
+function describeCheck(check: CheckDefinition): Description {
   const kinds = KINDS_FOR[check.reads];
   const parts: DescribedPart[] = [
     { part: 'instrument', about: `What it is read on: ${kinds.join(', ')}.`, fields: instrumentLines(kinds) },
@@ -90,7 +90,7 @@ const readUnit = ({ reads }: CheckDefinition): string =>
   KINDS_FOR[reads].some((kind) => kind === 'lever' || kind === 'plunger' || kind === 'level') ? 'div' : DIMENSIONS.length.base;
 
 /** A move, described from its schema. */
-export function describeMove(move: MoveDefinition): Description {
+function describeMove(move: MoveDefinition): Description {
   return {
     ...{ kind: 'move', name: move.kind, title: move.title, about: '', machines: move.machines ?? [] },
     parts: [{ part: '', about: 'Beside `format` and `move`.', fields: linesOf(move.kind, move.input) }],

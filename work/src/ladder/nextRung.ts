@@ -13,7 +13,7 @@ export const NEXT_WORDS: Readonly<Record<NextCode, string>> = {
   waits: 'Correct this first: later checks depend on it.',
   first: 'Nothing has been measured yet. An error here affects every later check.',
   upset: 'A move has upset it.',
-  'second-place': 'In, at one place along the bed. Check a second: wear moves the answer.',
+  'second-place': 'In, at one place along the bed. Check a second: wear changes the result.',
   overdue: 'It was read some time ago, and settles: read it again.',
   open: 'Not measured yet, and later checks depend on it.',
 };

@@ -26,11 +26,22 @@ export function lastOf(id: string, readings: readonly StoredReading[]): StoredRe
   return by ? lastOf(by.id, readings) : readings.find((reading) => reading.id === id);
 }
 
+const asKept = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
+
+/** Whether two values are the same once they are kept: a field that is not given and one that is undefined are. */
+export const sameAsKept = (one: unknown, other: unknown): boolean => dequal(asKept(one), asKept(other));
+
 /** Whether nothing of a move has been changed but how often it was written. */
 export function sameMove(one: MoveWrite, other: MoveWrite): boolean {
-  const own = ({ kind, amount, ticks, shift, doneAt, made }: MoveWrite): unknown =>
-    JSON.parse(JSON.stringify([kind, amount, [...ticks].sort((a, b) => a - b), shift, doneAt, made ?? null]));
-  return dequal(own(one), own(other));
+  const own = ({ kind, amount, ticks, shift, doneAt, made }: MoveWrite): unknown => [
+    kind,
+    amount,
+    [...ticks].sort((a, b) => a - b),
+    shift,
+    doneAt,
+    made ?? null,
+  ];
+  return sameAsKept(own(one), own(other));
 }
 
 /** A round whose date is no longer asked about. */

@@ -174,14 +174,14 @@ export class Finder {
   protected readonly fault = computed(() => {
     const parsed = this.parsedWidth();
     if (!parsed.ok) return `Zone ${parsed.message}. Example: ${parsed.example}`;
-    return parsed.value > 0 ? '' : `Zone must be more than nothing. Example: ${this.settings.system() === 'mm' ? '0.03 mm' : '1 thou'}`;
+    return parsed.value > 0 ? '' : `Zone must be more than 0. Example: ${this.settings.system() === 'mm' ? '0.03 mm' : '1 thou'}`;
   });
   protected readonly baseFault = computed(() => {
     const parsed = this.parsedBase();
     if (!this.slope()) return '';
     const example = this.settings.system() === 'mm' ? '300 mm' : '12 in';
     if (!parsed.ok) return `Length ${parsed.message}. Example: ${example}`;
-    return parsed.value > 0 ? '' : `Length must be more than nothing. Example: ${example}`;
+    return parsed.value > 0 ? '' : `Length must be more than 0. Example: ${example}`;
   });
 
   protected readonly rows = computed(() => {

@@ -104,6 +104,6 @@ describe('the ways to check', () => {
     await openShop([barRound(3, 9), barRound(4, 9, { conditions: { place: 1100 } })]);
     const ways = await show(Methods);
     expect(ways.text()).toContain('600 mm and 1100 mm');
-    expect(ways.text()).not.toContain('Only one place along the bed so far. Wear moves the answer: check a second place too. New round');
+    expect(ways.text()).not.toContain('Only one place along the bed so far. Wear changes the result: check a second place too. New round');
   });
 });

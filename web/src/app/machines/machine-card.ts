@@ -11,7 +11,6 @@ import {
   untracked,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { ZodType } from 'zod';
 import { map, of, switchMap, take, type Observable } from 'rxjs';
 import {
   cardFieldsFor,
@@ -21,7 +20,7 @@ import {
   type Machine,
   type MachineCardText,
 } from '@isometra/contract';
-import { fieldInfo, type Fault } from '@isometra/core';
+import { fieldPath, type Fault } from '@isometra/core';
 import { freshSurvey, running } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -36,14 +35,13 @@ import { Button } from '../ui/controls';
 import { FirstField } from '../ui/first-field';
 import { leadHand } from '../ui/lead-hand';
 import { Notice } from '../ui/notice';
+import { CardFigure } from './card-figure';
 import { KindPlates } from './kind-plates';
-import { MachineDrawing } from './machine-drawing';
-import { shapesOf } from './machine-shapes';
 
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [Archive, Choices, KindPlates, MachineDrawing, SchemaForm, FirstField, RouterLink, Button, Notice],
+  imports: [Archive, CardFigure, Choices, KindPlates, SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.drawn]': 'kind() !== undefined' },
   template: `
@@ -58,7 +56,7 @@ import { shapesOf } from './machine-shapes';
               <h2>What kind of machine is it?</h2>
               <iso-kind-plates (chosen)="chooseKind($event)" />
               @if (tried()) {
-                <iso-notice text="Kind is missing: choose what kind of machine it is. Example: engine lathe" />
+                <iso-notice [text]="kindFault()" />
               }
             </div>
           }
@@ -82,10 +80,7 @@ import { shapesOf } from './machine-shapes';
       </p>
     </form>
     @if (kind(); as drawn) {
-      <figure>
-        <iso-machine-drawing [kind]="drawn" [field]="field()" />
-        <figcaption>{{ called() }}</figcaption>
-      </figure>
+      <iso-card-figure [kind]="drawn" [field]="field()" [called]="called()" />
     }
   `,
   styles: `
@@ -105,25 +100,9 @@ import { shapesOf } from './machine-shapes';
       margin: 0 0 10px;
       font-size: 1.125rem;
     }
-    figure {
-      position: sticky;
-      top: 16px;
-      align-self: start;
-      max-width: 420px;
-      min-width: 0;
-      margin: 26px 24px 0 0;
-    }
-    figcaption {
-      margin-top: 6px;
-      text-align: center;
-      font-weight: 600;
-    }
     @media (width < 1000px) {
       :host(.drawn) {
         display: block;
-      }
-      figure {
-        display: none;
       }
     }
     .acts {
@@ -193,13 +172,13 @@ export class MachineCardForm {
 
   /** The field in hand, or the group it belongs to: the part that it is about is marked on the drawing. */
   protected readonly field = signal<string | null>(null);
-  /** What is marked on the drawing; the kind of machine where nothing is. */
-  protected readonly called = computed(() => {
-    const [kind, field] = [this.kind() ?? '', this.field() ?? ''];
-    const marked = shapesOf(kind).some(({ fields }) => fields?.includes(field));
-    const part = marked ? (this.schema().shape as Record<string, ZodType>)[field] : undefined;
-    return (part && fieldInfo(part)?.label) ?? MACHINE_KINDS.find(({ value }) => value === kind)?.label ?? '';
+  /** What is wrong with the kind, which no field of the form shows before it is chosen. */
+  protected readonly kindFault = computed(() => {
+    const fault = this.faults().find(({ path }) => path === 'kind');
+    return fault ? `${fieldPath(machineCardSchema, ['kind'])} ${fault.message}. Example: ${MACHINE_KINDS[0].label}` : '';
   });
+  /** What the card calls the field in hand, or its group. */
+  protected readonly called = computed(() => fieldPath(this.schema(), [this.field() ?? '']));
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly injector = inject(Injector);
 

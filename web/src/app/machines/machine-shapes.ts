@@ -126,3 +126,6 @@ export function shapesOf(kind: string): readonly Shape[] {
   if (kind === 'column-mill') return columnMill;
   return kind === 'machining-centre' ? machiningCentre : kneeMill(kind === 'turret-mill');
 }
+
+/** Whether a field of the card is about a part that is drawn. */
+export const isDrawn = (kind: string, field: string): boolean => shapesOf(kind).some(({ fields }) => fields?.includes(field));

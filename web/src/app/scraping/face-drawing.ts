@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import type { Surface } from '@isometra/contract';
 import { middleOf, type DeskZone } from '@isometra/work';
+import { faceSize, onItsSide, placeOn, toneOf } from './face-place';
 import { ZoneStroke, type Stroke } from './zone-stroke';
 
 /** Room that a face is drawn in, px of the drawing. */
@@ -194,7 +195,7 @@ export class FaceDrawing {
     return this.side() ? null : Math.min(clientWidth, (clientHeight * width) / height);
   }
 
-  private readonly side = computed(() => this.surface().turned % 180 !== 0);
+  private readonly side = computed(() => onItsSide(this.surface()));
   /** px of the drawing to one mm. */
   private readonly scale = computed(() => {
     const { width, height, zones } = this.surface();
@@ -211,28 +212,17 @@ export class FaceDrawing {
     return { along: fits, across: this.side() ? fits : across };
   });
   protected readonly box = computed(() => {
-    const { width, height } = this.surface();
-    const { along, across } = this.scale();
-    return this.side()
-      ? { width: height * across + 2, height: width * along + 24 }
-      : { width: width * along + 2, height: height * across + 24 };
+    const { width, height } = faceSize(this.surface(), this.scale());
+    return { width: width + 2, height: height + 24 };
   });
 
   protected readonly narrowWidth = computed(() => (this.narrow() && this.box().width > ROOM.narrow.width ? this.box().width : null));
 
   /** A place of the face on the drawing: turned, and mirrored where it is. */
   private readonly place = computed(() => {
-    const { width, height, turned, mirrored } = this.surface();
-    const { along, across } = this.scale();
+    const at = placeOn(this.surface(), this.scale());
     return (x: number, y: number): readonly [number, number] => {
-      const u = mirrored ? width - x : x;
-      const by: Readonly<Record<number, readonly [number, number]>> = {
-        0: [u * along, y * across],
-        90: [(height - y) * across, u * along],
-        180: [(width - u) * along, (height - y) * across],
-        270: [y * across, (width - u) * along],
-      };
-      const [px, py] = by[turned];
+      const [px, py] = at(x, y);
       return [px + 1, py + 1];
     };
   });
@@ -289,9 +279,9 @@ export class FaceDrawing {
   });
 
   protected readonly pads = computed(() => {
-    const most = Math.max(1, ...this.zones().map(({ left }) => left ?? 0));
-    const place = this.place();
-    return this.zones().map(({ zone, left, done }): Pad => {
+    const [place, tone] = [this.place(), toneOf(this.zones())];
+    return this.zones().map((entry): Pad => {
+      const { zone, left, done } = entry;
       const [x, y] = place(...this.inside(zone));
       const words = left === null ? `${done} passes made` : `${left} ${left === 1 ? 'pass' : 'passes'} left`;
       return {
@@ -299,7 +289,7 @@ export class FaceDrawing {
         points: zone.outline.map((point) => place(point.x, point.y).join(',')).join(' '),
         ...{ x, y },
         left: zone.use === 'ignore' ? '' : left === null ? (done ? `·${done}` : '') : String(left),
-        tone: left ? 0.18 + (0.62 * left) / most : 0,
+        tone: tone(entry),
         use: zone.use,
         now: zone.id === this.next(),
         name: `Zone ${zone.id}, ${zone.use === 'bear' ? words : zone.use === 'relieve' ? 'kept low' : 'left out'}`,

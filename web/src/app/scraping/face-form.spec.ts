@@ -20,6 +20,24 @@ describe('faces', () => {
       .toBe(3);
   });
 
+  it('are drawn small as they lie on the desk: a face that is turned round shows its last zone first', async () => {
+    const darkest = async (turned: 0 | 180) => {
+      await openShop([], { prepare: (server) => (server.surfaces = [stored(face({ turned }), plan(0, 0, 0, 30))]) });
+      const page = await show(Faces);
+      await until(() => page.all('iso-face-small polygon').length === 4);
+      const zones = page.all('iso-face-small polygon') as unknown as SVGPolygonElement[];
+      const left = (zone: SVGPolygonElement) => Math.min(...[...zone.points].map(({ x }) => x));
+      const dark = zones.reduce((most, zone) => (Number(zone.style.fillOpacity) > Number(most.style.fillOpacity) ? zone : most));
+      return zones
+        .map(left)
+        .sort((a, b) => a - b)
+        .indexOf(left(dark));
+    };
+    expect(await darkest(0)).toBe(3);
+    TestBed.resetTestingModule();
+    expect(await darkest(180)).toBe(0);
+  });
+
   it('a bearing shell is unrolled: half way round its bore', async () => {
     const { server } = await openShop([]);
     const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Surface } from '@isometra/contract';
 import type { DeskZone } from '@isometra/work';
+import { faceSize, placeOn, toneOf } from './face-place';
 
 /** Room that a face is drawn small in, px. */
 const ROOM = { width: 190, height: 84 };
@@ -51,20 +52,14 @@ export class FaceSmall {
     const along = Math.min(ROOM.width / width, ROOM.height / height);
     return { along, across: Math.max(along, Math.min(TALL / height, ROOM.height / height)) };
   });
-  protected readonly box = computed(() => {
-    const { width, height } = this.surface();
-    const { along, across } = this.scale();
-    return { width: Math.round(width * along), height: Math.round(height * across) };
-  });
+  protected readonly box = computed(() => faceSize(this.surface(), this.scale()));
   protected readonly drawn = computed(() => {
-    const { along, across } = this.scale();
-    const { width, mirrored } = this.surface();
-    const most = Math.max(1, ...this.zones().map(({ left }) => left ?? 0));
-    return this.zones().map(({ zone, left }) => ({
-      id: zone.id,
-      low: zone.use !== 'bear',
-      tone: left ? 0.15 + (0.7 * left) / most : 0,
-      points: zone.outline.map(({ x, y }) => `${(mirrored ? width - x : x) * along},${y * across}`).join(' '),
+    const [place, tone] = [placeOn(this.surface(), this.scale()), toneOf(this.zones())];
+    return this.zones().map((entry) => ({
+      id: entry.zone.id,
+      low: entry.zone.use !== 'bear',
+      tone: tone(entry),
+      points: entry.zone.outline.map(({ x, y }) => place(x, y).join(',')).join(' '),
     }));
   });
 }

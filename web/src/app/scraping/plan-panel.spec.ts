@@ -115,7 +115,7 @@ describe('a plan of depths', () => {
     expect(plans[0].depths.map(({ depth }) => Math.round(depth))).toEqual([30, 20, 10, 0]);
     await page.choose('a tilt that alignment asks for');
     await page.press('Use this plan');
-    expect(page.text()).toContain('How much higher it is: give it above nothing');
+    expect(page.text()).toContain('How much higher it is: give more than 0');
     expect(plans.length).toBe(1);
   });
 

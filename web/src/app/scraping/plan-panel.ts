@@ -167,7 +167,7 @@ export class PlanPanel {
   private slope(text: string, high: HighEnd | null): Slope | null | string {
     if (!text.trim()) return null;
     const wedge = this.figure(text);
-    if (wedge === undefined || wedge <= 0) return `How much higher it is: give it above nothing. Example: ${this.example('48 um')}`;
+    if (wedge === undefined || wedge <= 0) return `How much higher it is: give more than 0. Example: ${this.example('48 um')}`;
     return high === null ? 'Say which end is high.' : { wedge, high };
   }
   /** Both slopes of a wedge, and what all of it comes down by, µm; a sentence where something cannot be. */
@@ -225,7 +225,7 @@ export class PlanPanel {
   private byHand(): Found | string {
     const depths = Object.entries(this.values('')).map(([zone, depth]) => ({ zone, depth }));
     if (depths.length === 0 || depths.some(({ depth }) => depth < 0))
-      return `Give the depth of one zone at least, none below nothing. Example: ${this.example('24 um')}`;
+      return `Give the depth of one zone at least, none below 0. Example: ${this.example('24 um')}`;
     return { own: { depths, from: 'hand', why: 'by hand' }, prices: [] };
   }
 

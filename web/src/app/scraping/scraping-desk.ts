@@ -298,11 +298,11 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     });
     if (Number.isNaN(stroke))
       return this.problem.set(
-        `Length of a stroke: must be above nothing and at most ${this.sizes('200 mm')}. Example: ${this.sizes('12 mm')}`,
+        `Length of a stroke: must be more than 0 and at most ${this.sizes('200 mm')}. Example: ${this.sizes('12 mm')}`,
       );
     if (Number.isNaN(width))
       return this.problem.set(
-        `Width of the blade: must be above nothing and at most ${this.sizes('200 mm')}. Example: ${this.sizes('20 mm')}`,
+        `Width of the blade: must be more than 0 and at most ${this.sizes('200 mm')}. Example: ${this.sizes('20 mm')}`,
       );
     this.panel.set(null);
     this.write({ kind: 'blade', content: { name: this.blade().trim(), stroke: stroke ?? null, ...(width !== undefined && { width }) } });

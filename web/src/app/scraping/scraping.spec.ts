@@ -167,7 +167,7 @@ describe('the scraping desk', () => {
     await page.type('Blade', 'carbide, 40 mm radius');
     await page.type('Length of a stroke', 'long');
     await submit();
-    expect(page.text()).toContain('Length of a stroke: must be above nothing and at most 200 mm. Example: 12 mm');
+    expect(page.text()).toContain('Length of a stroke: must be more than 0 and at most 200 mm. Example: 12 mm');
     await page.type('Length of a stroke', '0.5 in');
     await submit();
     await until(() => server.surfaces[0].entries.length === 1);
@@ -175,7 +175,7 @@ describe('the scraping desk', () => {
     await page.press('carbide, 40 mm radius');
     await page.type('Width of the blade', '0');
     await submit();
-    expect(page.text()).toContain('Width of the blade: must be above nothing');
+    expect(page.text()).toContain('Width of the blade: must be more than 0');
     await page.type('Width of the blade', '20 mm');
     await submit();
     await until(() => server.surfaces[0].entries.length === 2);

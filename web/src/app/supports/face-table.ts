@@ -147,7 +147,7 @@ export class FaceTable {
     const text = typed.trim().replace(',', '.');
     const size = Number(text);
     if (text && !(size > 0 && Number.isFinite(size))) {
-      this.fault.set(`Area of ${face.id} must be a number of ${this.areaUnit().name} above nothing, or left empty. Example: 42`);
+      this.fault.set(`Area of ${face.id} must be a number of ${this.areaUnit().name} more than 0, or left empty. Example: 42`);
       return;
     }
     this.fault.set('');
@@ -199,7 +199,7 @@ export class FaceTable {
     const parsed = text ? parseQuantity(text, 'deviation', this.settings.system() === 'mm' ? 'mm' : 'thou') : undefined;
     if (parsed && (!parsed.ok || parsed.value < 0)) {
       this.fault.set(
-        `Most for ${face.id} ${parsed.ok ? 'must not be below nothing' : parsed.message}. Example: ${this.settings.system() === 'mm' ? '0.05 mm' : '2 thou'}`,
+        `Most for ${face.id} ${parsed.ok ? 'must not be below 0' : parsed.message}. Example: ${this.settings.system() === 'mm' ? '0.05 mm' : '2 thou'}`,
       );
       return;
     }

@@ -1,7 +1,7 @@
-import { dequal } from 'dequal';
 import * as z from 'zod';
 import { FRAMES } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
+import { sameAsKept } from '../data/round-shown';
 
 /** What a job card of a whole casting was planned from: what its round asked for, and the faces of the machine card. */
 const basisSchema = z.object({
@@ -44,11 +44,8 @@ export function seatPlanOutdated(
   const basis = basisSchema.safeParse(plan['from']).data;
   if (!basis) return '';
   const corrected = Object.entries(basis.asked).some(([name, was]) => Math.abs((asked[name] ?? 0) - was) > SAME);
-  // Both as they are kept: a field that is not given and one that is undefined are the same.
-  const moved = !dequal(plain(faces), plain(basis.faces));
+  const moved = !sameAsKept(faces, basis.faces);
   if (!corrected && !moved) return '';
   const why = corrected ? 'The round has been corrected' : 'The faces on the machine card have been changed';
   return `${why} since this casting was planned, so the amounts below no longer hold. Plan the casting again.`;
 }
-
-const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value));

@@ -120,7 +120,7 @@ describe('the faces in figures', () => {
     await put('Area of rear flat near', '42,5');
     expect(changes.at(-1)?.part.area).toBe(4250);
     await put('Area of rear flat near', 'wide');
-    expect(table.text()).toContain('Area of rear flat near must be a number of cm² above nothing');
+    expect(table.text()).toContain('Area of rear flat near must be a number of cm² more than 0');
     await put('Area of rear flat near', '');
     expect(changes.at(-1)?.part).toEqual({ area: undefined });
     await put('along of rear flat near', 'there');
