@@ -30,7 +30,7 @@ const leansDown = (workspace, all) =>
     name: `${workspace}-${names[0]}-leans-down`,
     comment: `${names.join(' and ')} may lean only on what lies below.`,
     severity: 'error',
-    from: { path: room(workspace, names), pathNot: '\\.spec\\.ts$' },
+    from: { path: room(workspace, names), pathNot: '\\.spec\\.ts$|/testing/' },
     to: { path: room(workspace, all.slice(i + 1).flat()) },
   }));
 const floors = [...leansDown('core', FLOORS), ...leansDown('work', WORK_FLOORS)];
@@ -63,28 +63,28 @@ module.exports = {
       name: 'nothing-leans-on-practice',
       comment: 'Practice makes readings from made-up truths: what judges must not know it.',
       severity: 'error',
-      from: { path: '^core/src/', pathNot: '^core/src/practice/|\\.spec\\.ts$' },
+      from: { path: '^core/src/', pathNot: '^core/src/practice/|\\.spec\\.ts$|/testing/' },
       to: { path: '^core/src/practice/' },
     },
     {
       name: 'core-without-interface',
       comment: 'The core knows no browser, no framework and no server.',
       severity: 'error',
-      from: { path: '^(core|contract|work)/src/', pathNot: '\\.spec\\.ts$' },
+      from: { path: '^(core|contract|work)/src/', pathNot: '\\.spec\\.ts$|/testing/' },
       to: { path: 'node_modules/(@angular|primeng|rxjs|express|sequelize|mariadb|echarts)' },
     },
     {
       name: 'ui-knows-no-screen',
       comment: 'The pieces in ui/ are used by every screen and know none; of the data layer only how a person wants figures shown.',
       severity: 'error',
-      from: { path: '^web/src/app/ui/', pathNot: '\\.spec\\.ts$' },
+      from: { path: '^web/src/app/ui/', pathNot: '\\.spec\\.ts$|/testing/' },
       to: { path: '^web/src/app/(?!ui/|data/settings)' },
     },
     {
       name: 'data-knows-no-screen',
       comment: 'The stores serve the screens.',
       severity: 'error',
-      from: { path: '^web/src/app/data/', pathNot: '\\.spec\\.ts$' },
+      from: { path: '^web/src/app/data/', pathNot: '\\.spec\\.ts$|/testing/' },
       to: { path: '^web/src/app/(?!data/|workers/)' },
     },
     {
@@ -99,8 +99,8 @@ module.exports = {
       name: 'specs-stay-specs',
       comment: 'Nothing that is delivered leans on a spec.',
       severity: 'error',
-      from: { pathNot: '\\.spec\\.ts$' },
-      to: { path: '\\.spec\\.ts$' },
+      from: { pathNot: '\\.spec\\.ts$|/testing/' },
+      to: { path: '\\.spec\\.ts$|/testing/' },
     },
   ],
   options: {

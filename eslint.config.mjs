@@ -36,7 +36,7 @@ export default tseslint.config(
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
     files: ['core/src/**/*.ts'],
-    ignores: ['**/*.spec.ts'],
+    ignores: ['**/*.spec.ts', '**/testing/**'],
     rules: {
       ...forbid(
         ['@isometra/*', 'node:*', '@angular/*', 'express', 'sequelize', 'rxjs'],
@@ -47,7 +47,7 @@ export default tseslint.config(
   },
   {
     files: ['contract/src/**/*.ts', 'work/src/**/*.ts'],
-    ignores: ['**/*.spec.ts'],
+    ignores: ['**/*.spec.ts', '**/testing/**'],
     rules: forbid(['node:*'], 'These run in the browser too.'),
   },
   {
@@ -66,7 +66,7 @@ export default tseslint.config(
   },
   {
     files: ['web/src/app/**/*.ts'],
-    ignores: ['web/src/app/data/**', 'web/src/app/app.config.ts', '**/*.spec.ts'],
+    ignores: ['web/src/app/data/**', 'web/src/app/app.config.ts', '**/*.spec.ts', '**/testing/**'],
     rules: forbid(['node:*', '@angular/common/http'], 'Components never speak HTTP: that is for the services in data/.'),
   },
   {

@@ -5,16 +5,18 @@ import { text } from 'node:stream/consumers';
 import { ensureCore, ensureWork } from '../tools/build.mjs';
 
 const USAGE =
-  'usage: isometra solve FILE… | isometra move FILE… | isometra history FILE… | isometra print PHOTO … | isometra describe [CHECK|MOVE|MACHINE]   (- reads standard input)';
+  'usage: isometra solve FILE… | isometra move [--steps] FILE… | isometra history FILE… | isometra print PHOTO … | isometra describe [CHECK|MOVE|MACHINE]   (- reads standard input)';
 
 /** What answers a file, under which name, and what has to be built for it. */
 const COMMANDS = {
   solve: { key: 'finding', ensure: ensureCore, work: async () => (await import('@isometra/core')).solve },
-  move: { key: 'plan', ensure: ensureCore, work: async () => (await import('@isometra/core')).planMove },
+  move: { key: 'plan', ensure: ensureCore, work: async () => (await import('@isometra/core'))[withSteps ? 'planWithSteps' : 'planMove'] },
   history: { key: 'story', ensure: ensureWork, work: async () => (await import('@isometra/work')).tellStory },
 };
 
-const [command, ...files] = process.argv.slice(2);
+const [command, ...told] = process.argv.slice(2);
+const withSteps = command === 'move' && told.includes('--steps');
+const files = withSteps ? told.filter((word) => word !== '--steps') : told;
 const known = Object.hasOwn(COMMANDS, command ?? '') ? COMMANDS[command] : undefined;
 if (command === '--help' || command === 'help') {
   console.log(USAGE);

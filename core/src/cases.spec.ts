@@ -163,11 +163,16 @@ const COMPARE: Record<string, (plan: any, wanted: any, move: any) => unknown> = 
   },
 };
 
+/** Of a kind that asks for nothing else, every figure of the case is that of the plan. */
+const figureByFigure: (typeof COMPARE)[string] = (plan, { kind, ...figures }) => {
+  expect(plan.move).toBe(kind);
+  for (const [key, value] of Object.entries(figures)) closeTo(plan[key], value as number, key);
+};
+
 describe('cases of moves', () => {
   for (const { name, move, expect: wanted } of moves) {
     it(name, () => {
-      expect(COMPARE[wanted.kind]).withContext(`a comparison for ${wanted.kind}`).toBeDefined();
-      COMPARE[wanted.kind](planMove(move), wanted, move);
+      (COMPARE[wanted.kind] ?? figureByFigure)(planMove(move), wanted, move);
     });
   }
 

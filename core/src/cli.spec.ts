@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { photographPrint, strewn, type Camera, type MadePrint } from './practice/printMaker.js';
-import { asJpeg } from './testing/pictures.spec.js';
+import { asJpeg } from './testing/pictures.js';
 
 const BIN = fileURLToPath(new URL('../../bin/isometra.mjs', import.meta.url));
 const CASES = fileURLToPath(new URL('../cases/', import.meta.url));
@@ -73,6 +73,18 @@ describe('the command line', () => {
     expect(lines.map((line) => line.file)).toEqual(paths);
     expect(lines.map((line) => Object.keys(line).sort().join())).toEqual(['file,finding', 'errors,file', 'file,finding']);
     expect(run(['solve', paths[0], paths[2]]).code).toBe(0);
+  });
+
+  it('adds the steps of a move, in millimetres and with + and −, when asked', () => {
+    const move = { format: 'isometra-move/1', move: 'adjuster', amount: '-0.12 mm', pitch: 1.5 };
+    const plan = JSON.parse(run(['move', '--steps', file('move.json', move)]).out);
+    const texts: string[] = plan.steps.map(({ text }: { readonly text: string }) => text);
+    expect(plan.turns).toBeCloseTo(-0.08, 9);
+    expect(texts.some((text) => text.includes('about 29° of the screw'))).toBeTrue();
+    expect(plan.steps.some(({ caution }: { readonly caution?: string }) => caution?.includes('lock out the machine'))).toBeTrue();
+    const shim = { format: 'isometra-move/1', move: 'trucks', slope: '-130 um/m', spacing: 300, shoulder: 'left' };
+    const truck = JSON.parse(run(['move', '--steps', file('truck.json', shim)]).out);
+    expect(truck.steps.some(({ text }: { readonly text: string }) => text.includes('Lay in 0.039 mm between the rear truck'))).toBeTrue();
   });
 
   it('works out moves the same way', () => {

@@ -59,6 +59,7 @@ export {
   type Way,
   type Words,
   type Zone,
+  reseats,
 } from './checks/define.js';
 export type { HeightAt } from './checks/estimate.js';
 export { DOUBTS, type DoubtCode } from './checks/doubts.js';
@@ -99,21 +100,23 @@ export { effectOnWork, type TailstockUse, type WorkEffect } from './judging/work
 export { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './judging/zones.js';
 
 export { meanPivot, nodLanding, nodTarget, nodTravel, nodWays, type NodWay, type Sides } from './moves/nodWays.js';
-export type { HardwareFacts, MoveDefinition, MovePlan } from './moves/define.js';
+export type { DialOf, HardwareFacts, MoveDefinition, MovePlan, ScrewsOnCard } from './moves/define.js';
 export { baseSchema, baseShimThickness, type TailstockBase } from './moves/baseShims.js';
 export { turnEccentric } from './moves/eccentric.js';
 export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from './moves/footprints.js';
 export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
-export type { JobFacts, JobStep } from './moves/jobSteps.js';
+export type { JobFacts, JobStep, PlanWords, StepFacts } from './moves/jobSteps.js';
 export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
 export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule, type UsualShift } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
-export { crossOrder } from './moves/headSteps.js';
-export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planMove } from './moves/registry.js';
-export { chooseLeaves, stockSchema, type Stock } from './moves/shimLeaves.js';
+export { crossOrder, USUAL_BOLTS } from './moves/headSteps.js';
+export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planFor, planMove, planWithSteps } from './moves/registry.js';
+export { chooseLeaves, planLeavesWords, stockSchema, type Stock } from './moves/leaves.js';
 export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';
 export { isLargeChange } from './moves/storedOffset.js';
-export { supportSchema, type Support } from './moves/supports.js';
+export { bearingShims } from './moves/bearingShims.js';
+export { tramPivot } from './moves/tramPivot.js';
+export { supports, supportSchema, type Support } from './moves/supports.js';
 export type { RecheckMeaning } from './moves/rechecks.js';
 export { shimTemplate, templateDxf, templateSvg, type ShimOutline, type Template } from './moves/template.js';
 

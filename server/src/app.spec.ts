@@ -5,7 +5,7 @@ import { namesOf } from './api/fence.js';
 import { readConfig } from './config.js';
 import { connect, migrate } from './db/database.js';
 import { Solver } from './services/solver.js';
-import { openShop, type TestShop } from './testing/shop.spec.js';
+import { openShop, type TestShop } from './testing/shop.js';
 
 describe('serving the web application', () => {
   let shop: TestShop;

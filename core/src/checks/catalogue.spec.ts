@@ -1,4 +1,4 @@
-import { planCheck, SAMPLE_SETUPS } from './sampleSetups.spec.js';
+import { planCheck, SAMPLE_SETUPS } from '../testing/sampleSetups.js';
 import type * as z from 'zod';
 import { FaultError } from '../input/faults.js';
 import { fieldInfo } from '../input/fields.js';

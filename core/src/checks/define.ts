@@ -226,34 +226,34 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   /** What readings are read on; from this, which instruments fit. */
   readonly reads: ValueKind;
   /** Where the set-up, or the keys of a reading, decide what it is read on. */
-  readonly readsFor?: (setup: Setup, keys: Partial<Keys>) => ValueKind;
+  readsFor?(setup: Setup, keys: Partial<Keys>): ValueKind;
   /** What some of its places may be read on instead. */
   readonly alsoReads?: readonly ValueKind[];
   /** A value told by other keys than `value` (two leaves that bound a gap, drag by feel), µm. */
-  readonly valueFrom?: (keys: Keys) => number | undefined;
+  valueFrom?(keys: Keys): number | undefined;
   /** What sizes are spoken over, where the set-up gives a base. */
-  readonly spokenOver?: (setup: Setup) => SpokenBase | undefined;
+  spokenOver?(setup: Setup): SpokenBase | undefined;
   /** A size that the set-up states, mm: a reading more than a twentieth off it is a typing mistake. */
-  readonly statedSize?: (setup: Setup) => number | undefined;
+  statedSize?(setup: Setup): number | undefined;
 
   readonly quantities: Readonly<Record<string, QuantityInfo>>;
-  readonly slots: (setup: Setup, plan: Plan) => readonly PlannedSlot[];
-  readonly estimate: (input: CheckInput<Setup, Keys>) => Estimates;
+  slots(setup: Setup, plan: Plan): readonly PlannedSlot[];
+  estimate(input: CheckInput<Setup, Keys>): Estimates;
   /** Faults of a setup or its readings that no single field shows. */
-  readonly faults?: (setup: Setup, readings: readonly Reading<Keys>[], instrument: Instrument | undefined) => readonly Fault[];
+  faults?(setup: Setup, readings: readonly Reading<Keys>[], instrument: Instrument | undefined): readonly Fault[];
 
   readonly corrections: Readonly<Record<string, Correction>>;
   /** Words and moves of a quantity where how it was read decides them: a way read from its side is pulled over, not lowered. */
-  readonly asRead?: (quantity: string, slots: readonly Slot<Keys>[]) => AsRead | undefined;
+  asRead?(quantity: string, slots: readonly Slot<Keys>[]): AsRead | undefined;
   /** What a correction moves or works on, for the words of its job card. */
   readonly part?: Part;
-  readonly watch?: (quantity: string, setup: Setup, slots: readonly Slot<Keys>[]) => Watch | undefined;
+  watch?(quantity: string, setup: Setup, slots: readonly Slot<Keys>[]): Watch | undefined;
   /** What a kind of move is given for a correction, when it is not the correction itself. */
-  readonly amountFor?: (kind: string, amount: number, setup: Setup, slots: readonly Slot<Keys>[], quantity: string) => number | undefined;
+  amountFor?(kind: string, amount: number, setup: Setup, slots: readonly Slot<Keys>[], quantity: string): number | undefined;
   /** Heights along what was read, µm over mm, to be drawn with their line and zone; places ascending. */
-  readonly profile?: (setup: Setup, slots: readonly Slot<Keys>[]) => readonly HeightAt[];
+  profile?(setup: Setup, slots: readonly Slot<Keys>[]): readonly HeightAt[];
   /** What would leave less droop to take out, with numbers. */
-  readonly sagHelp?: (setup: Setup, slots: readonly Slot<Keys>[]) => readonly string[];
+  sagHelp?(setup: Setup, slots: readonly Slot<Keys>[]): readonly string[];
   /** The casting whose pose its quantities are: scraped or shimmed on its faces. */
   readonly casting?: string;
   /** Two quantities that are one place in a picture across the machine. */
@@ -269,7 +269,7 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   /** Whose line the result refers to; checks of another kind have none. */
   readonly view?: 'carriage' | 'spindle';
   /** The length, mm, that a quantity stated `over` a length was read over; `places` are the `at` of its readings. */
-  readonly lengthOf?: (setup: Setup, places: readonly number[]) => number | undefined;
+  lengthOf?(setup: Setup, places: readonly number[]): number | undefined;
 
   readonly picture: Picture;
   /** The rungs it depends on: a move there makes its result stale, and they stand before it. */
@@ -293,7 +293,7 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   /** How its limits follow from stated work. */
   readonly fromJob?: JobRules;
   /** The size that a quantity is a part of, for a set-up: where that is out, the part has a move although it has no limit of its own. */
-  readonly partOf?: (quantity: string, setup: Setup) => string | undefined;
+  partOf?(quantity: string, setup: Setup): string | undefined;
   /** What helps its doubts beside reading more often and finer. */
   readonly helps?: readonly HelpAct[];
   /** What another set-up is: "Take the bar out, put it back and read again". Left out where nothing is set up. */
@@ -302,9 +302,11 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
    * Standard deviation of its readings from one set-up to the next, in their unit, until rounds have taught a better one. Left
    * out, or 0, where nothing is reseated or the seat drops out of the result.
    */
-  readonly reseatSpread?: number | ((quantity: string, setup: Setup) => number);
+  readonly reseatSpread?: number;
+  /** The same where it depends on what is measured, and how. */
+  reseatSpreadFor?(quantity: string, setup: Setup): number;
   /** How far a quantity was carried beyond the base it was read over, and both lengths in mm. */
-  readonly reach?: (quantity: string, setup: Setup, slots: readonly Slot<Keys>[]) => Carried | undefined;
+  reach?(quantity: string, setup: Setup, slots: readonly Slot<Keys>[]): Carried | undefined;
   /** Days after which a result wants to be read again, when nothing was moved. */
   readonly goodFor?: number;
 
@@ -331,8 +333,12 @@ export type CheckFacts<Setup extends z.ZodObject, Plan extends z.ZodObject, Keys
 export function defineCheck<Setup extends z.ZodObject, Plan extends z.ZodObject, Keys extends z.ZodObject>(
   facts: CheckFacts<Setup, Plan, Keys>,
 ): CheckDefinition {
-  return facts as unknown as CheckDefinition;
+  return facts;
 }
+
+/** Whether the readings of a check may differ from one set-up to the next by how something seats. */
+export const reseats = ({ reseatSpread, reseatSpreadFor }: CheckDefinition): boolean =>
+  reseatSpread !== undefined || reseatSpreadFor !== undefined;
 
 /** What a planned round of a check is read on: what its first place asks for. */
 export function plannedKind(check: CheckDefinition, setup: Values, plan: Values): ValueKind {

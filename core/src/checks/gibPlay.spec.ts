@@ -1,7 +1,8 @@
-import { jobSteps, MOVES } from '../moves/registry.js';
+import { MOVES } from '../moves/registry.js';
 import { solve } from '../solve/solve.js';
 import { CHECKS } from './registry.js';
 import type { CheckDefinition } from './define.js';
+import { stepsOf } from '../testing/jobs.js';
 
 const play = (slide: string, indicatorOn: string | undefined, readings: readonly object[] = STROKES) =>
   solve({
@@ -65,15 +66,15 @@ describe('the gib of a slide', () => {
 
   it('a straight one is set screw by screw, without a number of eighths', () => {
     expect(gib?.hardware?.({ card, part })).toBeUndefined();
-    const facts = { size: '20 µm', direction: 'less', plus: false, part, ...gib?.onCard?.(card, part) };
-    const words = jobSteps('gib', facts)
+    const facts = { size: '20 µm', direction: 'less', plus: false, part };
+    const words = stepsOf('gib', { ...facts, card })
       .map(({ text }) => text)
       .join(' ');
     expect(words).toContain('Loosen the lock nuts of the 4 screws');
     expect(words).toContain('Screw by screw, the middle ones first');
     expect(words).not.toMatch(/small end/);
     expect(
-      jobSteps('gib', { ...facts, straight: false })
+      stepsOf('gib', facts)
         .map(({ text }) => text)
         .join(' '),
     ).toMatch(/small end .* back a quarter/);

@@ -1,6 +1,6 @@
 import { CHECKS } from './registry.js';
 import { plannedKind, type CheckDefinition, type PlannedSlot } from './define.js';
-import { SAMPLE_SETUPS } from './sampleSetups.spec.js';
+import { SAMPLE_SETUPS } from '../testing/sampleSetups.js';
 
 function slots(
   id: string,

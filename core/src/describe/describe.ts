@@ -89,11 +89,19 @@ const instrumentLines = (kinds: readonly string[]): FieldLine[] =>
 const readUnit = ({ reads }: CheckDefinition): string =>
   KINDS_FOR[reads].some((kind) => kind === 'lever' || kind === 'plunger' || kind === 'level') ? 'div' : DIMENSIONS.length.base;
 
+/** What a move works out. Nobody has to give it: nothing of it is required. */
+const answerLines = (answer: z.ZodObject): FieldLine[] => fieldLines(answer).map((line) => ({ ...line, required: false }));
+
 /** A move, described from its schema. */
 function describeMove(move: MoveDefinition): Description {
   return {
     ...{ kind: 'move', name: move.kind, title: move.title, about: '', machines: move.machines ?? [] },
-    parts: [{ part: '', about: 'Beside `format` and `move`.', fields: linesOf(move.kind, move.input) }],
+    parts: [
+      { part: '', about: 'Beside `format` and `move`.', fields: linesOf(move.kind, move.input) },
+      ...(Object.keys(move.answer.shape).length
+        ? [{ part: 'answer', about: 'What it works out, beside `format` and `move`.', fields: answerLines(move.answer) }]
+        : []),
+    ],
     quantities: [],
     ...(move.example && { example: { format: MOVE_FORMAT, move: move.kind, ...move.example } }),
   };
@@ -115,7 +123,7 @@ export function jsonSchemaOf(schema: z.ZodType): Record<string, unknown> {
       if (info?.label) jsonSchema.title = info.label;
       if (info?.help) jsonSchema.description = info.help;
       if (!info?.dimension || jsonSchema.type) return;
-      jsonSchema.type = ['number', 'string'] as never;
+      Object.assign(jsonSchema, { type: ['number', 'string'] });
       if (info.example) jsonSchema.examples = [info.example];
       const unit = info.unit ?? DIMENSIONS[info.dimension].base;
       jsonSchema.description = [info.help, unit && `A bare number is in ${unit}.`].filter(Boolean).join(' ');

@@ -25,10 +25,10 @@ interface ChangeKind<Shape extends z.ZodObject = z.ZodObject> {
   /** Machines that it can happen to; all of them if left out. */
   readonly machines?: readonly MachineFamily[];
   readonly fields: Shape;
-  readonly effect: (change: z.output<Shape>) => Partial<AxisEffect>;
+  effect(change: z.output<Shape>): Partial<AxisEffect>;
 }
 
-const defineChange = <Shape extends z.ZodObject>(kind: ChangeKind<Shape>): ChangeKind => kind as unknown as ChangeKind;
+const defineChange = <Shape extends z.ZodObject>(kind: ChangeKind<Shape>): ChangeKind => kind;
 const down = (info: Omit<FieldInfo, 'dimension'>) => measure('deviation', { min: 0, max: 5000, example: '0.03 mm', ...info });
 const span = () => measure('length', { label: 'Between the bearings', above: 0, example: '350 mm' });
 const overhang = () => optionalMeasure('length', { label: 'Front bearing to the nose', min: 0, example: '60 mm' });

@@ -31,7 +31,7 @@ export function zoneOver([low, high]: Zone, over: Over | undefined, length: numb
 
 /** Length that a round of a check covers, mm; undefined where the zones of the check are not stated over a length. */
 export function lengthRead(check: CheckDefinition, setup: Setup, places: readonly number[]): number | undefined {
-  const length = check.lengthOf?.(setup as never, places);
+  const length = check.lengthOf?.(setup, places);
   return length !== undefined && Number.isFinite(length) ? length : undefined;
 }
 

@@ -1,9 +1,10 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, quantitySchema, plainNumber } from '../input/fields.js';
 import { overDistance } from './angles.js';
-import { defineMove } from './define.js';
-import { headScrews, headSteps } from './headSteps.js';
-import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { bare, figure } from './answer.js';
+import { defineMove, type CardOf, type PlanOf } from './define.js';
+import { headCard, headScrews, headSteps } from './headSteps.js';
+import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
 const screwSchema = z.strictObject({
   pitch: measure('pitch', { label: 'Screw pitch', above: 0, max: 20, example: '2 mm' }),
@@ -19,20 +20,63 @@ const travelFor = (slope: number | undefined, over: number | undefined): number 
     ['over', 'is missing: give the distance from the pivot to the screw, which turns the angle into travel', '150 mm'],
   );
 
-/** What a machine card tells of its sideways screws. */
-type AdjusterCard = Pick<JobFacts, 'layout' | 'thirdScrew' | 'screwsSit' | 'rule'>;
+/** Sideways screws on a machine card. */
+const card = {
+  adjuster: z
+    .strictObject({
+      pitch: measure('pitch', { label: 'Adjuster screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+      layout: choice({
+        label: 'Adjuster',
+        choices: [
+          { value: 'opposed-screws', label: 'two screws, one each side' },
+          { value: 'single-screw', label: 'one screw that pulls and pushes' },
+        ],
+      }),
+      rule: choice({
+        label: 'Which of two screws moves it',
+        choices: [
+          { value: 'drive-far', label: 'the one it moves away from (usual)' },
+          { value: 'drive-near', label: 'the one it moves toward' },
+        ],
+        rare: true,
+        help: 'Found at the screw when a part went the other way. Change it here if that was wrong.',
+      }),
+      thirdScrew: z
+        .boolean({ error: 'must be true or false' })
+        .optional()
+        .register(fieldRegistry, { label: 'A third screw locks it', help: 'It is slacked first and nipped up last.' }),
+      screwsSit: z
+        .string({ error: 'must be a text' })
+        .max(80, 'must be 80 letters or fewer')
+        .optional()
+        .register(fieldRegistry, { label: 'Where the screws sit', example: 'low at the tail end, one each side' }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Sideways adjuster', group: true }),
+};
 
-function steps(facts: JobFacts): JobStep[] {
+const answer = z.object({
+  turns: bare('Turns of the screw'),
+  degrees: figure('angle', 'The same in degrees'),
+  gain: bare('Gain that was allowed for').optional(),
+  target: bare('Where the needle must stop, divisions').optional(),
+});
+
+type Card = CardOf<typeof card & typeof headCard>;
+
+function steps(facts: StepFacts<PlanOf<typeof answer>, Card>): JobStep[] {
   if (facts.part?.swivels) return headSteps(facts);
   const { name, faces, clean = faces, clamp = 'clamp', base } = partOf(facts);
-  const turn = facts.turns === undefined ? '' : ` That is ${turnsInWords(facts.turns)}. Watch the needle.`;
+  const { turns } = facts.plan;
+  const { layout, thirdScrew, screwsSit } = facts.card.adjuster ?? {};
+  const turn = turns === undefined ? '' : ` That is ${turnsInWords(turns)}. Watch the needle.`;
   const reversed = facts.rule === 'drive-near';
-  const sit = facts.screwsSit ? `The screws sit ${facts.screwsSit}. ` : '';
+  const sit = screwsSit ? `The screws sit ${screwsSit}. ` : '';
   const drive =
-    facts.layout === 'single-screw'
+    layout === 'single-screw'
       ? [
           {
-            text: `${facts.screwsSit ? `The screw sits ${facts.screwsSit}. ` : ''}Turn the screw so that it takes the ${name} ${facts.direction}, until the needle reads its target.${turn}`,
+            text: `${screwsSit ? `The screw sits ${screwsSit}. ` : ''}Turn the screw so that it takes the ${name} ${facts.direction}, until the needle reads its target.${turn}`,
             needle: true,
           },
         ]
@@ -49,9 +93,9 @@ function steps(facts: JobFacts): JobStep[] {
     { text: `Clean the ${clean}.`, caution: ISOLATE },
     watch(facts),
     { text: `Loosen the ${clamp} to snug.`, caution: SNUG },
-    ...(facts.thirdScrew ? [{ text: 'Slack the third screw, the one that locks: nothing moves as long as it holds.' }] : []),
+    ...(thirdScrew ? [{ text: 'Slack the third screw, the one that locks: nothing moves as long as it holds.' }] : []),
     ...drive,
-    ...(facts.thirdScrew ? [{ text: 'Nip the third screw up. If the needle moves, take it back.' }] : []),
+    ...(thirdScrew ? [{ text: 'Nip the third screw up. If the needle moves, take it back.' }] : []),
     ...after,
   ];
 }
@@ -96,48 +140,24 @@ export const adjuster = defineMove({
     };
   },
   machines: ['lathe', 'turning-centre'],
-  card: {
-    adjuster: z
-      .strictObject({
-        pitch: measure('pitch', { label: 'Adjuster screw pitch', above: 0, max: 20, example: '1.5 mm' }),
-        layout: choice({
-          label: 'Adjuster',
-          choices: [
-            { value: 'opposed-screws', label: 'two screws, one each side' },
-            { value: 'single-screw', label: 'one screw that pulls and pushes' },
-          ],
-        }),
-        rule: choice({
-          label: 'Which of two screws moves it',
-          choices: [
-            { value: 'drive-far', label: 'the one it moves away from (usual)' },
-            { value: 'drive-near', label: 'the one it moves toward' },
-          ],
-          rare: true,
-          help: 'Found at the screw when a part went the other way. Change it here if that was wrong.',
-        }),
-        thirdScrew: z
-          .boolean({ error: 'must be true or false' })
-          .optional()
-          .register(fieldRegistry, { label: 'A third screw locks it', help: 'It is slacked first and nipped up last.' }),
-        screwsSit: z
-          .string({ error: 'must be a text' })
-          .max(80, 'must be 80 letters or fewer')
-          .optional()
-          .register(fieldRegistry, { label: 'Where the screws sit', example: 'low at the tail end, one each side' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Sideways adjuster', group: true }),
-  },
+  card,
+  answer,
+  sees: headCard,
   fill: ({ quantity, given }) =>
     ((given['ways'] as Readonly<Record<string, object>> | undefined)?.[quantity] as Readonly<Record<string, unknown>>) ?? {},
   hardware: ({ card, gain, part }) => {
     if (part?.swivels) return headScrews(card);
-    const screws = card['adjuster'] as { readonly pitch: number } | undefined;
+    const screws = card.adjuster;
     return screws && { pitch: screws.pitch, ...(gain && { gain }) };
   },
-  scales: true,
-  onCard: ({ adjuster: screws, head }) => ({ ...(head as Pick<JobFacts, 'bolts'> | undefined), ...(screws as AdjusterCard | undefined) }),
+  scaled: ({ turns, degrees }, part) => ({
+    ...(turns !== undefined && { turns: part * turns }),
+    ...(degrees !== undefined && { degrees: part * degrees }),
+  }),
+  does: ({ pitch, gain = 1 }, { turns }) => turns * pitch * 1000 * gain,
+  handFigures: ['turns', 'degrees'],
+  screws: ({ adjuster: sideways, head }, part) =>
+    part?.swivels ? { bolts: head?.bolts } : { layout: sideways?.layout, rule: sideways?.rule },
   steps,
   example: { amount: '21 um', pitch: 1.5 },
 });

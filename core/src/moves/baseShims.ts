@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { count, fieldRegistry, measure, optionalMeasure, optionalNumber } from '../input/fields.js';
+import { figure } from './answer.js';
 import { defineMove, refuse } from './define.js';
+import { chooseLeaves, leavesAnswer, leavesWords, stockSchema } from './leaves.js';
 import { shimSteps } from './shimSteps.js';
-import { chooseLeaves, stockSchema } from './shimLeaves.js';
 
 /**
  * Thickness under the front (headstock end) and rear of a tailstock base so that its centre comes up
@@ -86,15 +87,29 @@ export const baseShims = defineMove({
     const leaves = (needed: number) => (stock && needed > 0 ? chooseLeaves(needed, stock, tolerance, maxLeaves) : undefined);
     return { ...thickness, frontLeaves: leaves(front), rearLeaves: leaves(rear) };
   },
+  answer: z.object({
+    front: figure('deviation', 'Under the front of the base'),
+    rear: figure('deviation', 'Under its rear'),
+    lift: figure('deviation', 'How far the centre comes up'),
+    frontLeaves: z.object(leavesAnswer).optional(),
+    rearLeaves: z.object(leavesAnswer).optional(),
+  }),
+  does: ({ length, overhang = 0 }, { front, rear }) => front + ((front - rear) / length) * overhang,
+  handFigures: ['front', 'rear'],
   machines: ['lathe', 'turning-centre'],
   needs: ['tailstock'],
   card: {
     base: baseSchema.optional().register(fieldRegistry, { label: 'Tailstock base', group: true }),
   },
   hardware: ({ card, stock, part }) => {
-    const base = card['base'] as { readonly length: number; readonly overhang?: number } | undefined;
+    const { base } = card;
     return base && part?.base ? { length: base.length, overhang: base.overhang ?? 0, ...(stock && { stock }) } : undefined;
   },
-  steps: shimSteps,
+  steps: (facts) => {
+    const { lift, frontLeaves, rearLeaves } = facts.plan;
+    const ends = [frontLeaves, rearLeaves].map((pile) => pile && leavesWords(pile, facts.words));
+    const centreLift = lift === undefined || lift === facts.amount ? undefined : facts.words.size(Math.abs(lift));
+    return shimSteps(facts, { front: ends[0], rear: ends[1], centreLift });
+  },
   example: { lift: '30 um', length: 160, overhang: 60 },
 });

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { fieldRegistry, measure } from '../input/fields.js';
+import { bare, figure } from './answer.js';
 import { defineMove } from './define.js';
 import { after, ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
@@ -52,6 +53,14 @@ export const bearingShims = defineMove({
       jointMustComeDown: left * 1000 < layer - NEARLY || remove > shim * 1000 + NEARLY,
     };
   },
+  answer: z.object({
+    remove: figure('deviation', 'What must come out'),
+    layers: bare('Whole layers to peel, as many as the shim holds'),
+    shim: figure('length', 'What is left of the shim'),
+    lift: figure('deviation', 'Lift that is left'),
+    liftOneMore: figure('deviation', 'Lift that one layer more would leave'),
+    jointMustComeDown: z.boolean().register(fieldRegistry, { label: 'The joint faces must come down first' }),
+  }),
   machines: ['lathe', 'turning-centre'],
   card: {
     capShims: z
@@ -62,7 +71,7 @@ export const bearingShims = defineMove({
       .optional()
       .register(fieldRegistry, { label: 'Split bearings', group: true, rare: true }),
   },
-  hardware: ({ card }) => card['capShims'] as Readonly<Record<string, unknown>> | undefined,
+  hardware: ({ card }) => card.capShims,
   steps,
   example: { lift: '64 um', clearance: '20 um', shim: 0.3, layer: '25 um' },
 });

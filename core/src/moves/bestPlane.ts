@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { measure, quantitySchema } from '../input/fields.js';
 import { planeToScrape, pricesOf } from '../scraping/planeToScrape.js';
+import { figure, groupOf, listOf } from './answer.js';
 import { defineMove, refuse } from './define.js';
 
 const point = z.strictObject({
@@ -29,6 +30,19 @@ export const bestPlane = defineMove({
         y: measure('slope', { label: 'Tilt along y', example: '0' }),
       })
       .optional(),
+  }),
+  answer: z.object({
+    plane: groupOf(
+      {
+        offset: figure('deviation', 'Height at x = y = 0'),
+        x: figure('slope', 'Tilt along x'),
+        y: figure('slope', 'Tilt along y'),
+      },
+      'The plane',
+    ),
+    depths: listOf(figure('deviation', 'To take off'), 'What comes off each place'),
+    total: figure('deviation', 'In all'),
+    price: listOf(figure('deviation', 'Saved'), 'What leaving each place out would save in all'),
   }),
   plan: ({ points, tilt }) => {
     const places = points.map(({ doubt = 0, bear = true, ...place }) => ({ ...place, doubt, bear }));

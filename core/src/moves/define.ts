@@ -1,11 +1,21 @@
-import type * as z from 'zod';
+import * as z from 'zod';
 import type { MachineFamily, MachineFeature } from '../checks/define.js';
 import type { Part } from '../checks/parts.js';
 import { FaultError, faultsOf, type Fault } from '../input/faults.js';
-import type { JobFacts, JobStep } from './jobSteps.js';
+import type { JobStep, StepFacts } from './jobSteps.js';
+import type { ScrewRule } from './screwDial.js';
 
-/** The answer of a move: plain data, numbers in the units that docs/sheets.md gives. */
-export type MovePlan = Readonly<Record<string, unknown>>;
+type Told = Readonly<Record<string, unknown>>;
+
+/** The answer of a move as it is kept and sent: plain data, numbers in the units that docs/formats gives. */
+export type MovePlan = Told;
+
+/** Fields of a machine's card, by their keys. */
+export type CardShape = Readonly<Record<string, z.ZodType>>;
+/** A machine's card as far as these fields say it, in base units. */
+export type CardOf<Card extends CardShape> = { readonly [Key in keyof Card]?: z.output<Card[Key]> };
+/** A plan of this kind as far as it is known: one that was kept by an older version may lack figures. */
+export type PlanOf<Answer extends z.ZodObject> = Partial<z.output<Answer>>;
 
 /** What a check knows when it asks for a move: in the units of its quantity. */
 export interface CorrectionFacts {
@@ -15,12 +25,12 @@ export interface CorrectionFacts {
   /** Aim − value of every quantity of the check; 0 for those that are in. */
   readonly amounts: Readonly<Record<string, number>>;
   /** What the hardware already says. */
-  readonly given: Readonly<Record<string, unknown>>;
+  readonly given: Told;
 }
 
 /** What a shop knows that a plan needs: a machine's card in base units, the leaves in its drawers, a gain that was learned. */
-export interface HardwareFacts {
-  readonly card: Readonly<Record<string, unknown>>;
+export interface HardwareFacts<Card = Told> {
+  readonly card: Card;
   readonly stock?: readonly unknown[];
   readonly gain?: number | null;
   readonly part?: Part;
@@ -28,15 +38,28 @@ export interface HardwareFacts {
   readonly has?: readonly MachineFeature[];
 }
 
-/** One kind of move, described once: what it needs, what it works out, its words and its steps. */
-export interface MoveDefinition {
+/** What a machine card says of the screws or bolts that move a part. */
+export interface ScrewsOnCard {
+  readonly layout?: string;
+  /** Which of two opposed screws moves the part, where it has been seen. */
+  readonly rule?: ScrewRule;
+  readonly bolts?: number;
+}
+
+/** One of the dials that are watched at once, and what the part must do there, µm. */
+export interface DialOf {
+  readonly where: string;
+  readonly amount: number;
+}
+
+/** What does not depend on how the input and the plan of a move are typed. */
+interface MoveFacts {
   readonly kind: string;
   readonly title: string;
   /** Among other ways to make the same correction: "turn the adjusting screws". */
   readonly name: string;
   /** How it is spoken of: "Bring it" 0.021 mm toward you. */
   readonly verb: string;
-  readonly input: z.ZodObject;
   /** Name of the input that a check's correction (µm, signed like the quantity) fills in. */
   readonly amountKey?: string;
   /** The input that a correction of a slope (µm/m) fills in, where it is another one. */
@@ -47,45 +70,119 @@ export interface MoveDefinition {
   readonly overKey?: string;
   /** Whether the correction may be negative. */
   readonly signed?: boolean;
-  /** Its plan goes in proportion to its amount: it can be made for another amount than the round asks for. */
-  readonly scales?: true;
   /** It takes metal off: planned only for what is out, never for what is too close to call. */
   readonly metal?: true;
   /** It lays leaves in: they are counted out of the drawers. */
   readonly leaves?: true;
   /** What its job card has beside the steps: the change sheet of a register, the setting of a sine plate. */
   readonly panel?: 'register' | 'sine-plate';
-  /** Who puts right what lies along a slide, and what lies square to it. */
+  /** Who corrects the error along a slide, and the error square to it. */
   readonly curedBy?: 'control' | 'bolts';
   /** Inputs that a check fills in, for moves that need more than one amount. */
-  readonly fill?: (facts: CorrectionFacts) => Readonly<Record<string, unknown>>;
-  /** The arithmetic; left out for what is done by hand and eye. */
-  readonly plan?: (input: Readonly<Record<string, unknown>>) => MovePlan;
+  fill?(facts: CorrectionFacts): Told;
   /** Machines that have what it moves; all of them if left out. */
   readonly machines?: readonly MachineFamily[];
   /** What a machine must have for it. */
   readonly needs?: readonly MachineFeature[];
-  /** Fields of a machine's card that it needs. */
-  readonly card?: Readonly<Record<string, z.ZodType>>;
-  /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */
-  readonly hardware?: (facts: HardwareFacts) => Readonly<Record<string, unknown>> | undefined;
-  /** What the machine card tells for the words of its steps. */
-  readonly onCard?: (card: Readonly<Record<string, unknown>>, part: Part | undefined) => Partial<JobFacts> | undefined;
-  /** What the card must say once it is done, or once it is not done after all: fields of the card's parts. */
-  readonly standsAt?: (plan: MovePlan, done: boolean) => Readonly<Record<string, Readonly<Record<string, unknown>>>> | undefined;
   /** Offered only where the machine card says that there is such a thing. */
   readonly ifOnCard?: true;
-  /** The numbered steps of its job card; a plain one where there are none. */
-  readonly steps?: (facts: JobFacts) => readonly JobStep[];
   /** An input that would be taken, for the docs and the specs. */
-  readonly example?: Readonly<Record<string, unknown>>;
+  readonly example?: Told;
 }
 
-/** Describe a move; the input is typed from its schema. */
-export function defineMove<Shape extends z.ZodObject>(
-  definition: Omit<MoveDefinition, 'input' | 'plan'> & { readonly input: Shape; readonly plan?: (input: z.output<Shape>) => MovePlan },
-): MoveDefinition {
-  return definition as unknown as MoveDefinition;
+/** One kind of move, described once: what it needs, what it works out, its words and its steps. */
+export interface MoveDefinition extends MoveFacts {
+  readonly input: z.ZodObject;
+  /** What it works out; empty for what is done by hand and eye. */
+  readonly answer: z.ZodObject;
+  /** Fields of a machine's card that it needs. */
+  readonly card?: CardShape;
+  plan?(input: Told): MovePlan;
+  /** What a plan, followed exactly, does: in the unit of the input under `amountKey` or `slopeKey`, and signed like it. */
+  does?(input: Told, plan: MovePlan): number;
+  /** The same plan for a part of its amount, where it goes in proportion to it. */
+  scaled?(plan: MovePlan, part: number): MovePlan;
+  /** The figures of a plan that the hand goes by: two plans that agree in them are one to it. */
+  readonly handFigures?: readonly string[];
+  /** Dials that are watched at once, where it takes more than one. */
+  dials?(plan: MovePlan): readonly DialOf[];
+  /** How far leaves of a total thickness, µm, carry the part; the thickness itself where left out. */
+  carries?(plan: MovePlan, total: number): number;
+  /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */
+  hardware?(facts: HardwareFacts): Told | undefined;
+  /** What the machine card says of its screws and bolts. */
+  screws?(card: Told, part: Part | undefined): ScrewsOnCard | undefined;
+  /** What the card must say once it is done, or once it is not done after all: fields of the card's parts. */
+  standsAt?(plan: MovePlan, done: boolean): Readonly<Record<string, Told>> | undefined;
+  /** The numbered steps of its job card; a plain one where there are none. */
+  steps?(facts: StepFacts): readonly JobStep[];
+}
+
+/** A move as its file writes it: input, answer and card are typed from their schemas. */
+interface TypedMove<
+  Input extends z.ZodObject,
+  Answer extends z.ZodObject,
+  Card extends CardShape,
+  Sees extends CardShape,
+> extends MoveFacts {
+  readonly input: Input;
+  readonly answer?: Answer;
+  readonly card?: Card;
+  /** Fields of other moves that its words need too. */
+  readonly sees?: Sees;
+  readonly plan?: (input: z.output<Input>) => z.input<Answer>;
+  readonly does?: (input: z.output<Input>, plan: z.output<Answer>) => number;
+  readonly scaled?: (plan: PlanOf<Answer>, part: number) => PlanOf<Answer>;
+  readonly handFigures?: readonly (keyof z.output<Answer> & string)[];
+  readonly dials?: (plan: PlanOf<Answer>) => readonly DialOf[];
+  readonly carries?: (plan: PlanOf<Answer>, total: number) => number;
+  readonly hardware?: (facts: HardwareFacts<CardOf<Card & Sees>>) => Told | undefined;
+  readonly screws?: (card: CardOf<Card & Sees>, part: Part | undefined) => ScrewsOnCard | undefined;
+  readonly standsAt?: (plan: PlanOf<Answer>, done: boolean) => Readonly<Record<string, Told>> | undefined;
+  readonly steps?: (facts: StepFacts<PlanOf<Answer>, CardOf<Card & Sees>>) => readonly JobStep[];
+}
+
+/** A kept plan, figure by figure: what does not fit its schema is left out. */
+function readPlan<Answer extends z.ZodObject>(answer: Answer, raw: MovePlan): PlanOf<Answer> {
+  const shape: Readonly<Record<string, z.ZodType>> = answer.shape;
+  const known = Object.entries(shape).flatMap(([key, schema]) => {
+    const read = key in raw ? schema.safeParse(raw[key]) : undefined;
+    return read?.success && read.data !== undefined ? [[key, read.data]] : [];
+  });
+  return Object.fromEntries(known) as PlanOf<Answer>;
+}
+
+/** A move with its own answer: its plans can be read with their types. */
+export type Defined<Answer extends z.ZodObject> = MoveDefinition & { readonly answer: Answer };
+
+const NO_ANSWER = z.object({});
+
+/** Describe a move: kept plans are read by its answer before they come to its functions. */
+export function defineMove<
+  Input extends z.ZodObject,
+  Answer extends z.ZodObject = z.ZodObject,
+  Card extends CardShape = CardShape,
+  Sees extends CardShape = CardShape,
+>(move: TypedMove<Input, Answer, Card, Sees>): Defined<Answer> {
+  const { plan, does, scaled, dials, carries, hardware, screws, standsAt, steps, sees: _sees, ...facts } = move;
+  const answer = (move.answer ?? NO_ANSWER) as Answer;
+  const known = (raw: MovePlan) => readPlan(answer, raw) as PlanOf<Answer>;
+  // Inputs and cards were read by these same schemas before they come here.
+  const typed = (input: Told) => input as z.output<Input>;
+  const onCard = (card: Told) => card as CardOf<Card & Sees>;
+  return {
+    ...facts,
+    answer,
+    ...(plan && { plan: (input: Told): MovePlan => plan(typed(input)) }),
+    ...(does && { does: (input: Told, raw: MovePlan) => does(typed(input), raw as z.output<Answer>) }),
+    ...(scaled && { scaled: (raw: MovePlan, part: number): MovePlan => ({ ...raw, ...scaled(known(raw), part) }) }),
+    ...(dials && { dials: (raw: MovePlan) => dials(known(raw)) }),
+    ...(carries && { carries: (raw: MovePlan, total: number) => carries(known(raw), total) }),
+    ...(hardware && { hardware: (of: HardwareFacts) => hardware({ ...of, card: onCard(of.card) }) }),
+    ...(screws && { screws: (card: Told, part: Part | undefined) => screws(onCard(card), part) }),
+    ...(standsAt && { standsAt: (raw: MovePlan, done: boolean) => standsAt(known(raw), done) }),
+    ...(steps && { steps: (of: StepFacts) => steps({ ...of, plan: known(of.plan), card: onCard(of.card) }) }),
+  };
 }
 
 /**

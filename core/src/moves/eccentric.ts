@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { fieldRegistry, measure } from '../input/fields.js';
-import { defineMove } from './define.js';
-import { after, ISOLATE, SNUG, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { figure, maybe } from './answer.js';
+import { defineMove, type PlanOf } from './define.js';
+import { after, ISOLATE, isNothing, SNUG, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
 const RADIAN = Math.PI / 180;
 
@@ -33,24 +34,53 @@ export function turnEccentric(throwUm: number, angle: number, amount: number) {
   return Math.abs(wanted) <= 1 ? plan : { ...plan, reach: throwUm * (within - now), ways: throwUm * wanted };
 }
 
-const steps = (facts: JobFacts): JobStep[] => [
-  { text: 'Scribe a line across the joint to mark where the sleeve is now.', caution: ISOLATE },
-  watch(facts),
-  { text: 'Loosen the lock of the sleeve until it just turns.', caution: SNUG },
-  {
-    text: `Turn it by ${Math.abs(facts.turn ?? 0).toFixed(1)}°, to ${(facts.angle ?? 0).toFixed(1)}°, ${facts.reach === undefined ? 'until the needle reads its target' : `where the needle has gone ${facts.reach} of its way and no more`}.`,
-    needle: true,
-  },
-  ...(facts.reach
-    ? [
-        {
-          text: `The sleeve reaches ${facts.reach} of it and no more. Leave the rest to what else moves it sideways: its adjusting screws, or the way it sits on, pulled over at both ends.${facts.ways ? ` Better: turn the sleeve back to the middle of its travel, to 0°, and move the ways by ${facts.ways} ${facts.direction} instead: then it has something left for later.` : ''}`,
-        },
-      ]
-    : []),
-  ...(facts.heightChange ? [{ text: `The height goes with it: ${facts.heightChange}. Read it again.` }] : []),
-  ...after,
-];
+const card = {
+  eccentric: z
+    .strictObject({
+      throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm', engraved: true }),
+      angle: measure('angle', {
+        label: 'Eccentric angle now',
+        min: -360,
+        max: 360,
+        example: '0',
+        help: '0 with the throw straight up, 90 toward the operator.',
+      }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Eccentric sleeve', group: true, rare: true }),
+};
+
+const answer = z.object({
+  angle: figure('angle', 'The angle to leave it at'),
+  turn: figure('angle', 'By how much it is turned'),
+  heightChange: figure('deviation', 'How far the height changes, + up'),
+  reach: maybe('deviation', 'What it can do of the amount, where it cannot do all'),
+  ways: maybe('deviation', 'What the ways must do instead, with the sleeve back in the middle'),
+});
+
+function steps(facts: StepFacts<PlanOf<typeof answer>>): JobStep[] {
+  const { plan, words } = facts;
+  const { angle = 0, turn = 0, reach, ways, heightChange = 0 } = plan;
+  const [able, moved, height] = [reach, ways, heightChange].map((um) => words.size(Math.abs(um ?? 0)));
+  return [
+    { text: 'Scribe a line across the joint to mark where the sleeve is now.', caution: ISOLATE },
+    watch(facts),
+    { text: 'Loosen the lock of the sleeve until it just turns.', caution: SNUG },
+    {
+      text: `Turn it by ${Math.abs(turn).toFixed(1)}°, to ${angle.toFixed(1)}°, ${reach === undefined ? 'until the needle reads its target' : `where the needle has gone ${able} of its way and no more`}.`,
+      needle: true,
+    },
+    ...(reach === undefined
+      ? []
+      : [
+          {
+            text: `The sleeve can move it ${able} and no further. Move it the rest of the way with its adjusting screws, or pull over the way it sits on at both ends.${ways === undefined ? '' : ` Better: turn the sleeve back to the middle of its travel, to 0°, and move the ways by ${moved} ${facts.direction} instead: then the sleeve has travel left for later.`}`,
+          },
+        ]),
+    ...(isNothing(height) ? [] : [{ text: `The height changes with it: ${height} ${heightChange > 0 ? 'up' : 'down'}. Read it again.` }]),
+    ...after,
+  ];
+}
 
 /** An eccentric sleeve under the centre or the quill. The angle it is left at is where the next card starts. */
 export const eccentric = defineMove({
@@ -66,29 +96,18 @@ export const eccentric = defineMove({
     amount: measure('deviation', { label: 'Amount', example: '21 um' }),
   }),
   plan: ({ throw: throwUm, angle, amount }) => turnEccentric(throwUm, angle, amount),
+  answer,
+  does: ({ throw: throwUm, angle }, plan) => throwUm * (Math.sin(plan.angle * RADIAN) - Math.sin(angle * RADIAN)),
+  handFigures: ['angle', 'turn'],
   machines: ['lathe', 'turning-centre'],
   needs: ['tailstock'],
-  card: {
-    eccentric: z
-      .strictObject({
-        throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm', engraved: true }),
-        angle: measure('angle', {
-          label: 'Eccentric angle now',
-          min: -360,
-          max: 360,
-          example: '0',
-          help: '0 with the throw straight up, 90 toward the operator.',
-        }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Eccentric sleeve', group: true, rare: true }),
-  },
+  card,
   standsAt: ({ angle, turn }, done) =>
-    typeof angle === 'number' && typeof turn === 'number'
+    angle !== undefined && turn !== undefined
       ? { eccentric: { angle: `${Number((done ? angle : wrap(angle - turn)).toFixed(1))} deg` } }
       : undefined,
   ifOnCard: true,
-  hardware: ({ card }) => card['eccentric'] as Readonly<Record<string, unknown>> | undefined,
+  hardware: ({ card }) => card.eccentric,
   steps,
   example: { throw: '0.4 mm', angle: 0, amount: '21 um' },
 });

@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { fieldRegistry, measure, optionalMeasure, optionalNumber } from '../input/fields.js';
-import { defineMove, refuse } from './define.js';
-import { ISOLATE, turnsInWords, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { bare, figure } from './answer.js';
+import { defineMove, refuse, type PlanOf } from './define.js';
+import { ISOLATE, turnsInWords, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
 /** What a roll is asked by: straight, or as a twist over the distance between the pairs of feet. */
 export const rollFields = {
@@ -19,10 +20,41 @@ export function rollOf({ roll, twist, apart }: { readonly roll?: number; readonl
   return (twist * apart) / 1000;
 }
 
-const steps = (facts: JobFacts): JobStep[] => [
+/** The feet of a machine on its card. */
+export const feetCard = {
+  feet: z
+    .strictObject({
+      track: measure('length', {
+        label: 'Across the feet',
+        above: 0,
+        max: 10_000,
+        example: '450 mm',
+        help: 'From the front foot to the rear one of a pair.',
+      }),
+      apart: optionalMeasure('length', {
+        label: 'Between the pairs',
+        above: 0,
+        max: 50_000,
+        example: '1400 mm',
+        help: 'Along the bed, from one pair of feet to the other.',
+      }),
+      pitch: measure('pitch', { label: 'Foot screw pitch', above: 0, max: 20, example: '2 mm' }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Levelling feet', group: true, rare: true }),
+};
+
+const answer = z.object({
+  raise: figure('deviation', 'By how much one side comes up against the other'),
+  each: figure('deviation', 'What each foot does of it'),
+  turns: bare('Turns of each foot'),
+  gain: bare('Gain that was allowed for').optional(),
+});
+
+const steps = (facts: StepFacts<PlanOf<typeof answer>>): JobStep[] => [
   { text: 'Set the level where it was out of true and leave it there.', caution: ISOLATE },
   {
-    text: `Half up on one side, half down on the other, ${facts.direction}.${facts.turns === undefined ? '' : ` Each foot ${turnsInWords(facts.turns)}; a bed is springy, so go by the level.`}`,
+    text: `Half up on one side, half down on the other, ${facts.direction}.${facts.plan.turns === undefined ? '' : ` Each foot ${turnsInWords(facts.plan.turns)}; a bed is springy, so go by the level.`}`,
     caution: 'Keep every foot bearing: a machine on three feet can tip.',
     needle: true,
   },
@@ -57,31 +89,12 @@ export const feet = defineMove({
     const each = raise / 2;
     return { raise, each, turns: each / (pitch * 1000 * gain), ...(gain !== 1 && { gain }) };
   },
-  card: {
-    feet: z
-      .strictObject({
-        track: measure('length', {
-          label: 'Across the feet',
-          above: 0,
-          max: 10_000,
-          example: '450 mm',
-          help: 'From the front foot to the rear one of a pair.',
-        }),
-        apart: optionalMeasure('length', {
-          label: 'Between the pairs',
-          above: 0,
-          max: 50_000,
-          example: '1400 mm',
-          help: 'Along the bed, from one pair of feet to the other.',
-        }),
-        pitch: measure('pitch', { label: 'Foot screw pitch', above: 0, max: 20, example: '2 mm' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Levelling feet', group: true, rare: true }),
-  },
+  answer,
+  does: ({ track, pitch, gain = 1 }, { turns }) => (2 * turns * pitch * gain * 1_000_000) / track,
+  handFigures: ['turns'],
+  card: feetCard,
   hardware: ({ card, gain }) => {
-    const known = card['feet'] as Readonly<Record<string, unknown>> | undefined;
-    return known && { ...known, ...(gain && { gain }) };
+    return card.feet && { ...card.feet, ...(gain && { gain }) };
   },
   steps,
   example: { roll: '40 um/m', track: 450, pitch: 2 },

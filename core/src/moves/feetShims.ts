@@ -1,14 +1,20 @@
 import * as z from 'zod';
 import { measure, optionalMeasure } from '../input/fields.js';
-import { defineMove } from './define.js';
-import { rollFields, rollOf } from './feet.js';
-import { ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
-import { chooseLeaves, stockSchema } from './shimLeaves.js';
+import { figure } from './answer.js';
+import { defineMove, type PlanOf } from './define.js';
+import { feetCard, rollFields, rollOf } from './feet.js';
+import { ISOLATE, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { chooseLeaves, leavesAnswer, leavesWords, stockSchema } from './leaves.js';
 
-const steps = (facts: JobFacts): JobStep[] => [
+const answer = z.object({
+  raise: figure('deviation', 'By how much one side comes up against the other'),
+  ...leavesAnswer,
+});
+
+const steps = (facts: StepFacts<PlanOf<typeof answer>>): JobStep[] => [
   { text: 'Set the level where it was out of true and leave it there.', caution: ISOLATE },
   {
-    text: `Raise the low feet just clear with a rated jack or bar, over blocks${facts.leaves ? `, and lay ${facts.leaves} under them` : ', and lay the shims under them'}: ${facts.direction}.`,
+    text: `Raise the low feet just clear with a rated jack or bar, over blocks, and lay ${leavesWords(facts.plan, facts.words) ?? 'the shims'} under them: ${facts.direction}.`,
     caution: 'Never a hand under a foot. A machine on three feet can tip; lifting is for rated gear and those who know it.',
   },
   { text: 'Let it down and see that every foot bears: a leaf of feeler must not go in anywhere.', needle: true },
@@ -43,8 +49,11 @@ export const feetShims = defineMove({
     const raise = (rollOf(wanted) * track) / 1000;
     return { raise, ...(stock && raise !== 0 && chooseLeaves(Math.abs(raise), stock, tolerance)) };
   },
+  answer,
+  does: ({ track }, { raise }) => (1000 * raise) / track,
+  sees: feetCard,
   hardware: ({ card, stock }) => {
-    const known = card['feet'] as { readonly track: number; readonly apart?: number } | undefined;
+    const known = card.feet;
     return known && { track: known.track, ...(known.apart !== undefined && { apart: known.apart }), ...(stock && { stock }) };
   },
   steps,

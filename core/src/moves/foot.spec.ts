@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { CHECKS } from '../checks/registry.js';
 import type { CheckDefinition } from '../checks/define.js';
 import { solve } from '../solve/solve.js';
-import { jobSteps, MOVES } from './registry.js';
+import { MOVES } from './registry.js';
+import { stepsOf } from '../testing/jobs.js';
 
 const column = CHECKS.get('column-lean') as CheckDefinition;
 const card = { foot: { across: 180, along: 240 } };
@@ -59,7 +60,7 @@ describe('the foot of a column', () => {
       lower: 'the left side',
     };
     const words = (kind: string) =>
-      jobSteps(kind, facts)
+      stepsOf(kind, facts)
         .map(({ text }) => text)
         .join(' ');
     expect(words('shim-leaves')).toContain('under the right side, nothing under the left side');

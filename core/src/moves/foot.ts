@@ -1,15 +1,27 @@
 import * as z from 'zod';
 import type { Part } from '../checks/parts.js';
-import { measure } from '../input/fields.js';
+import { fieldRegistry, measure } from '../input/fields.js';
+import type { CardOf } from './define.js';
 
 const length = measure('length', { label: 'Length', above: 0, max: 10_000, example: '260 mm' });
+
+/** The foot of a column on a machine card. */
+export const footCard = {
+  foot: z
+    .strictObject({
+      across: measure('length', { label: 'Foot, left to right', above: 0, max: 10_000, example: '260 mm' }),
+      along: measure('length', { label: 'Foot, front to rear', above: 0, max: 10_000, example: '340 mm' }),
+      dowels: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, { label: 'Dowelled to the base' }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Column foot', group: true }),
+};
 
 /** A length for each lean of a column. */
 export const footWaysSchema = z.partialRecord(z.enum(['leanX', 'leanY']), length);
 
 /** The foot of a column by its machine card: how long it is the way each lean goes; undefined where it is not told. */
-export function footWays(card: Readonly<Record<string, unknown>>, part: Part | undefined): Readonly<Record<string, number>> | undefined {
-  const foot = card['foot'] as { readonly across: number; readonly along: number } | undefined;
+export function footWays({ foot }: CardOf<typeof footCard>, part: Part | undefined): Readonly<Record<string, number>> | undefined {
   return part?.foot && foot ? { leanX: foot.across, leanY: foot.along } : undefined;
 }
 

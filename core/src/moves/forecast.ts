@@ -1,10 +1,14 @@
 import * as z from 'zod';
 import { measure, plainNumber, quantitySchema } from '../input/fields.js';
 import { cyclesAnEvening, cyclesLeft, eveningsFor } from '../scraping/cycles.js';
+import { bare, groupOf } from './answer.js';
 import { defineMove } from './define.js';
 
 const minutes = (label: string, example: string, least: { above?: number; min?: number }) =>
   plainNumber({ label, example, max: 1440, ...least });
+
+const range = (label: string) =>
+  groupOf({ expected: bare('Expected'), low: bare('Low end of the range that holds eight of ten'), high: bare('High end of it') }, label);
 
 /** When it will be done: cycles and evenings, each with the range that holds it eight times of ten. */
 export const forecast = defineMove({
@@ -22,6 +26,7 @@ export const forecast = defineMove({
     setUp: minutes('Setting up', '10', { min: 0 }),
     cycle: minutes('One cycle', '15', { above: 0 }),
   }),
+  answer: z.object({ cycles: range('Cycles still to come'), evenings: range('Evenings still to come') }),
   plan: ({ passDepths, left, session, setUp, cycle }) => {
     const cycles = cyclesLeft(passDepths, left);
     return { cycles, evenings: eveningsFor(cycles, cyclesAnEvening(session, setUp, cycle)) };

@@ -1,34 +1,65 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, plainNumber } from '../input/fields.js';
-import { defineMove } from './define.js';
-import { after, ISOLATE, partOf, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { bare, figure } from './answer.js';
+import { defineMove, type CardOf, type PlanOf } from './define.js';
+import { after, ISOLATE, partOf, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
 /** Eighths still to go from which two at once are given before the drag is felt again. */
 const FAR_OFF = 4;
 
 const eighthsWords = (eighths: number): string => `${eighths} eighth${eighths === 1 ? '' : 's'} of a turn`;
 
-/** What a machine card tells of the gib of one slide. */
-interface GibCard {
-  readonly slide?: string;
-  readonly straight?: boolean;
-  readonly screws?: number;
-  readonly taper?: number;
-  readonly pitch: number;
-  readonly angle?: number;
-}
+const card = {
+  gib: z
+    .strictObject({
+      taper: plainNumber({ label: 'Taper of the gibs 1:', above: 0, example: '60' }),
+      pitch: measure('pitch', { label: 'Gib screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+      angle: optionalMeasure('angle', { label: 'Dovetail angle', above: 0, max: 90, example: '55', help: '90 for square ways.' }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Taper gibs, all alike', group: true, rare: true }),
+  gibs: z
+    .array(
+      z.strictObject({
+        slide: choice({
+          label: 'Slide',
+          choices: ['knee', 'saddle', 'table', 'cross slide', 'top slide'].map((value) => ({ value, label: value })),
+        }),
+        straight: z
+          .boolean({ error: 'must be true or false' })
+          .optional()
+          .register(fieldRegistry, { label: 'Straight, with several screws' }),
+        screws: optionalNumber({ label: 'Screws', min: 1, max: 20, example: '4' }),
+        taper: optionalNumber({ label: 'Taper 1:', above: 0, example: '60' }),
+        pitch: measure('pitch', { label: 'Screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+        angle: optionalMeasure('angle', { label: 'Dovetail angle', above: 0, max: 90, example: '55', help: '90 for square ways.' }),
+      }),
+    )
+    .max(12)
+    .optional()
+    .register(fieldRegistry, { label: 'Gibs', help: 'One row for each slide.' }),
+};
+type Card = CardOf<typeof card>;
 
-const gibOf = (card: Readonly<Record<string, unknown>>, slide: string | undefined): GibCard | undefined =>
-  slide === undefined ? undefined : (card['gibs'] as readonly GibCard[] | undefined)?.find((gib) => (gib.slide ?? 'knee') === slide);
+const gibOf = ({ gibs }: Card, slide: string | undefined) =>
+  slide === undefined ? undefined : gibs?.find((gib) => (gib.slide ?? 'knee') === slide);
+
+const answer = z.object({
+  turns: bare('Turns of the gib screw'),
+  eighths: bare('The same in whole eighths of a turn'),
+  now: bare('Eighths to give before the drag is felt again'),
+  perTurn: figure('deviation', 'Clearance that one turn takes up'),
+});
+type Facts = StepFacts<PlanOf<typeof answer>, Card>;
 
 /** A straight gib is set screw by screw, from the middle outward, and only as far as the drag allows. */
-const straightSteps = (facts: JobFacts): JobStep[] => [
+const straightSteps = (facts: Facts, screws: number | undefined): JobStep[] => [
   {
     text: 'Feel the drag over the whole travel first: the tightest place rules. Put the slide there. Wipers off where they cover the screws.',
     caution: ISOLATE,
   },
   watch(facts),
-  { text: `Loosen the lock nuts of the ${facts.screws ?? 'gib'} screws.` },
+  { text: `Loosen the lock nuts of the ${screws ?? 'gib'} screws.` },
   {
     text: 'Screw by screw, the middle ones first: in until it just drags, back by an eighth of a turn, then hold the screw and tighten the nut. Push and pull after each: the needle shows which screw does it.',
     needle: true,
@@ -43,24 +74,25 @@ const LOCKS: JobStep = {
   text: 'Lock what does not feed while it cuts. Where play has to be lived with, the lock of the feeding slide lightly set is a brake: it is not a gib.',
 };
 
-const steps = (facts: JobFacts): JobStep[] =>
-  facts.straight
-    ? straightSteps(facts)
-    : [
-        {
-          text: 'Feel the drag over the whole travel first: the tightest place rules. Wipers off where they cover the screws.',
-          caution: ISOLATE,
-        },
-        watch(facts),
-        { text: `Bring the small end of the ${partOf(facts).name} back a quarter of a turn.` },
-        {
-          text: `Then drive its large end: ${facts.eighthsNow === undefined ? facts.size : `${eighthsWords(facts.eighthsNow)} now${facts.eighths === undefined ? '' : `, of ${facts.eighths} in all`}`}. Feel the drag before any more.`,
-          needle: true,
-        },
-        { text: 'Then the small end snug. Too tight wears it out.' },
-        LOCKS,
-        ...after,
-      ];
+function steps(facts: Facts): JobStep[] {
+  const own = gibOf(facts.card, facts.part?.slide);
+  if (own?.straight) return straightSteps(facts, own.screws);
+  const { eighths, now } = facts.plan;
+  const all = eighths === undefined ? '' : `, of ${eighths} in all`;
+  const much = now === undefined ? facts.size : `${eighthsWords(now)} now${all}`;
+  return [
+    {
+      text: 'Feel the drag over the whole travel first: the tightest place rules. Wipers off where they cover the screws.',
+      caution: ISOLATE,
+    },
+    watch(facts),
+    { text: `Bring the small end of the ${partOf(facts).name} back a quarter of a turn.` },
+    { text: `Then drive its large end: ${much}. Feel the drag before any more.`, needle: true },
+    { text: 'Then the small end snug. Too tight wears it out.' },
+    LOCKS,
+    ...after,
+  ];
+}
 
 /**
  * Drive a taper gib 1:k by its screw of pitch s: clearance per turn s/(k·sin α) across the slide,
@@ -88,45 +120,15 @@ export const gib = defineMove({
     return { turns, eighths, now: Math.min(eighths, eighths >= FAR_OFF ? 2 : 1), perTurn };
   },
   needs: ['slideways'],
-  card: {
-    gib: z
-      .strictObject({
-        taper: plainNumber({ label: 'Taper of the gibs 1:', above: 0, example: '60' }),
-        pitch: measure('pitch', { label: 'Gib screw pitch', above: 0, max: 20, example: '1.5 mm' }),
-        angle: optionalMeasure('angle', { label: 'Dovetail angle', above: 0, max: 90, example: '55', help: '90 for square ways.' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Taper gibs, all alike', group: true, rare: true }),
-    gibs: z
-      .array(
-        z.strictObject({
-          slide: choice({
-            label: 'Slide',
-            choices: ['knee', 'saddle', 'table', 'cross slide', 'top slide'].map((value) => ({ value, label: value })),
-          }),
-          straight: z
-            .boolean({ error: 'must be true or false' })
-            .optional()
-            .register(fieldRegistry, { label: 'Straight, with several screws' }),
-          screws: optionalNumber({ label: 'Screws', min: 1, max: 20, example: '4' }),
-          taper: optionalNumber({ label: 'Taper 1:', above: 0, example: '60' }),
-          pitch: measure('pitch', { label: 'Screw pitch', above: 0, max: 20, example: '1.5 mm' }),
-          angle: optionalMeasure('angle', { label: 'Dovetail angle', above: 0, max: 90, example: '55', help: '90 for square ways.' }),
-        }),
-      )
-      .max(12)
-      .optional()
-      .register(fieldRegistry, { label: 'Gibs', help: 'One row for each slide.' }),
-  },
+  card,
   hardware: ({ card, part }) => {
     const own = gibOf(card, part?.slide);
     if (own) return own.straight || own.taper === undefined ? undefined : { taper: own.taper, pitch: own.pitch, angle: own.angle };
-    return card['gib'] as Readonly<Record<string, unknown>> | undefined;
+    return card.gib;
   },
-  onCard: (card, part) => {
-    const own = gibOf(card, part?.slide);
-    return own && { straight: own.straight === true, screws: own.screws };
-  },
+  answer,
+  does: (_input, { turns, perTurn }) => turns * perTurn,
+  handFigures: ['turns'],
   steps,
   example: { excess: '16 um', taper: 60, pitch: 1.5 },
 });

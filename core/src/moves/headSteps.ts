@@ -1,21 +1,36 @@
+import * as z from 'zod';
 import { HEAD_SWINGS } from '../checks/cautions.js';
-import { ISOLATE, turnsInWords, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { fieldRegistry, optionalMeasure, optionalNumber } from '../input/fields.js';
+import type { CardOf } from './define.js';
+import { ISOLATE, turnsInWords, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
-/** What a machine card tells of the head of a mill. */
-export interface HeadCard {
-  /** mm that the nod pivot lies behind the spindle. */
-  readonly pivotDistance?: number;
-  /** mm from the pivot to the screw, and its pitch. */
-  readonly tiltOver?: number;
-  readonly tiltPitch?: number;
-  readonly nodOver?: number;
-  readonly nodPitch?: number;
-  readonly bolts?: number;
-}
+/** The head of a mill on a machine card. */
+export const headCard = {
+  head: z
+    .strictObject({
+      pivotDistance: optionalMeasure('length', {
+        label: 'Nod pivot behind the spindle',
+        above: 0,
+        max: 5000,
+        example: '450 mm',
+        help: 'One stroke at the bench finds it, if it is not known.',
+      }),
+      bolts: optionalNumber({ label: 'Bolts of the head', min: 2, max: 12, example: '4' }),
+      tiltOver: optionalMeasure('length', { label: 'Tilt: pivot to screw', above: 0, max: 5000, example: '140 mm' }),
+      tiltPitch: optionalMeasure('pitch', { label: 'Tilt: screw pitch', above: 0, max: 20, example: '2 mm' }),
+      nodOver: optionalMeasure('length', { label: 'Nod: pivot to screw', above: 0, max: 5000, example: '250 mm' }),
+      nodPitch: optionalMeasure('pitch', { label: 'Nod: screw pitch', above: 0, max: 20, example: '2 mm' }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Head', group: true }),
+};
+
+/** Bolts of a head of which the card says nothing. */
+export const USUAL_BOLTS = 4;
 
 /** The screws of a head, by what they turn; undefined where the card tells of none. */
-export function headScrews(card: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> | undefined {
-  const { tiltOver, tiltPitch, nodOver, nodPitch } = (card['head'] ?? {}) as HeadCard;
+export function headScrews({ head = {} }: CardOf<typeof headCard>): Readonly<Record<string, unknown>> | undefined {
+  const { tiltOver, tiltPitch, nodOver, nodPitch } = head;
   const ways = {
     ...(tiltOver && tiltPitch && { tilt: { over: tiltOver, pitch: tiltPitch } }),
     ...(nodOver && nodPitch && { nod: { over: nodOver, pitch: nodPitch } }),
@@ -43,8 +58,10 @@ export function crossOrder(bolts: number): number[] {
 }
 
 /** The steps of turning a head: eased and not freed, moved by the needle, tightened crosswise with a reading after each bolt. */
-export function headSteps(facts: JobFacts): JobStep[] {
-  const { bolts = 4, turns, direction, needle } = facts;
+export function headSteps(facts: StepFacts<{ readonly turns?: number }, CardOf<typeof headCard>>): JobStep[] {
+  const { direction, needle } = facts;
+  const { turns } = facts.plan;
+  const { bolts = USUAL_BOLTS } = facts.card.head ?? {};
   const turn = turns === undefined ? '' : ` That is ${turnsInWords(turns)}. Watch the needle.`;
   return [
     { text: 'Lock knee, saddle and quill as they will be used. The table is left alone from here on.', caution: ISOLATE },

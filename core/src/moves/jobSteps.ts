@@ -14,7 +14,19 @@ export interface JobStep {
   readonly leaves?: boolean;
 }
 
-/** What a job card is written from; texts already in the reader's units and words. */
+/** Turns figures of a plan into words, in the units of the reader; none of them has a sign. */
+export interface PlanWords {
+  /** A size, µm: "0.021 mm". */
+  readonly size: (um: number) => string;
+  /** A slope, µm/m: "0.021 mm in 300 mm". */
+  readonly slope: (umPerM: number) => string;
+  /** A place or a length, mm: "180 mm". */
+  readonly length: (mm: number) => string;
+  /** Whether a part carried so many µm comes into its limits; left out where nobody can say. */
+  readonly landsIn?: (um: number) => boolean;
+}
+
+/** What the steps of every move are written from; texts already in the reader's units and words. */
 export interface JobFacts {
   /** "0.021 mm". */
   readonly size: string;
@@ -22,65 +34,28 @@ export interface JobFacts {
   readonly direction: string;
   /** Whether the move is in the + direction. */
   readonly plus: boolean;
+  /** Signed, in the unit of its quantity. */
+  readonly amount?: number;
   /** What is moved or worked on. */
   readonly part?: Part;
-  /** How metal or shims are wanted: all over alike, as a wedge, or only where it stands high. */
+  /** How metal or shims are wanted: all over alike, as a wedge, or only where it is high. */
   readonly spread?: 'even' | 'wedge' | 'high-places';
-  readonly turns?: number;
-  /** "0.05 mm + 0.02 mm", thickest first. */
-  readonly leaves?: string;
-  /** Leaves that come out for them: "0.075 mm". */
-  readonly out?: string;
-  readonly frontLeaves?: string;
-  readonly rearLeaves?: string;
-  readonly angle?: number;
-  readonly turn?: number;
-  /** How far an eccentric gets when it cannot do it all: "0.1 mm". */
-  readonly reach?: string;
-  /** What the ways must be moved by where it cannot: "0.178 mm". */
-  readonly ways?: string;
-  /** Height change that comes with a sideways turn of an eccentric: "0.012 mm up"; empty when there is none to tell. */
-  readonly heightChange?: string;
-  /** Eighths of a turn to give now, and in all. */
-  readonly eighthsNow?: number;
-  readonly eighths?: number;
   /** Where the needle is watched: "on the quill, operator's side, zeroed". */
   readonly where?: string;
   /** "from 0 to 10.5 div"; empty without a dial. */
   readonly needle?: string;
-  /** Which truck takes a shim, how thick it is, what its bolts are tightened to, and what the finest leaf would do. */
-  readonly truck?: string;
-  readonly thickness?: string;
-  readonly torque?: string;
-  readonly finest?: string;
   /** Which side of the joint comes up, and which goes down: "the left side". */
   readonly raise?: string;
   readonly lower?: string;
-  /** Strips of a wedge, with their passes: "0 to 60 mm: 7 passes". */
-  readonly strips?: readonly string[];
-  /** A gib of even thickness, pressed by so many screws. */
-  readonly straight?: boolean;
-  readonly screws?: number;
-  /** Bolts that hold a head. */
-  readonly bolts?: number;
-  readonly layout?: string;
-  /** A third screw locks what two opposed ones move. */
-  readonly thirdScrew?: boolean;
-  /** Where the screws are: "low at the tail end, one each side". */
-  readonly screwsSit?: string;
-  /** Which screw is driven on this machine, where it has been seen. */
+  /** Which of two opposed screws is driven on this machine, where it has been seen. */
   readonly rule?: ScrewRule;
-  /** How much a centre comes up with shims that only tilt it: "0.044 mm". */
-  readonly centreLift?: string;
-  /** What is done to each face of a casting: "front vee near, outer: scrape 0.021 mm". */
-  readonly faces?: readonly string[];
-  /** What is laid under a roll of a sine plate, and what its leaves do not give: "0.204 mm", "0.002 mm in 300 mm". */
-  readonly stack?: string;
-  readonly leftOver?: string;
-  /** Whether it is dowelled where it stands; undefined where nobody said. */
-  readonly dowels?: boolean;
-  /** Depths of a roughing and a finishing pass: "0.012 mm", "0.005 mm". */
-  readonly passes?: readonly [string, string];
+}
+
+/** The same with what its own kind has worked out and what the machine card says. */
+export interface StepFacts<Plan = Readonly<Record<string, unknown>>, Card = Readonly<Record<string, unknown>>> extends JobFacts {
+  readonly plan: Plan;
+  readonly card: Card;
+  readonly words: PlanWords;
 }
 
 export const ISOLATE = 'Isolate and lock out the machine; never power the spindle with an indicator or bar set up.';
@@ -100,6 +75,9 @@ export const after: readonly JobStep[] = [
   { text: 'Tighten the clamp as in normal use. Read again after each bolt and write down what the needle did.', shift: true },
   { text: 'Take a new round under the same conditions.' },
 ];
+
+/** Whether a figure in words is nothing: "0.000 mm". */
+export const isNothing = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
 
 /** Turns of a screw as a hand gives them. */
 export function turnsInWords(turns: number): string {

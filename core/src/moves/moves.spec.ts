@@ -6,9 +6,10 @@ import { FaultError } from '../input/faults.js';
 import { fieldInfo } from '../input/fields.js';
 import { baseShimThickness } from './baseShims.js';
 import { turnEccentric } from './eccentric.js';
-import { jobSteps, MOVES, planMove } from './registry.js';
-import { chooseLeaves } from './shimLeaves.js';
+import { MOVES, planMove } from './registry.js';
+import { chooseLeaves } from './leaves.js';
 import { shimTemplate, templateDxf, templateSvg, type ShimOutline } from './template.js';
+import { stepsOf } from '../testing/jobs.js';
 
 // Its types describe its ES module, but what Node loads is the parser class itself.
 const DxfParser = createRequire(import.meta.url)('dxf-parser') as typeof import('dxf-parser').DxfParser;
@@ -125,7 +126,7 @@ describe('an eccentric sleeve', () => {
     // From 30° it has given 50 already: back in its middle the ways have 228 to do.
     expect(turnEccentric(100, 30, 178)).toEqual(jasmine.objectContaining({ ways: jasmine.any(Number) }));
     expect((turnEccentric(100, 30, 178) as { ways: number }).ways).toBeCloseTo(228, 6);
-    const card = jobSteps('eccentric', { size: '', direction: 'toward you', plus: true, reach: '0.100 mm', ways: '0.178 mm' });
+    const card = stepsOf('eccentric', { direction: 'toward you', plan: { reach: 100, ways: 178 } });
     expect(card.some(({ text }) => text.includes('move the ways by 0.178 mm toward you instead'))).toBeTrue();
   });
 
@@ -254,24 +255,26 @@ describe('a job card', () => {
     size: '0.021 mm',
     direction: 'toward you',
     plus: true,
-    turns: 0.014,
+    plan: { turns: 0.014 },
     where: 'on the quill, zeroed',
     needle: 'from 0 to 10.5 div',
     part: CHECKS.get('tailstock-traverse')?.part,
   };
 
   it('slacks the side it moves toward, then drives the other', () => {
-    const steps = jobSteps('adjuster', facts).map((step) => step.text);
+    const steps = stepsOf('adjuster', facts).map((step) => step.text);
     const slack = steps.findIndex((text) => text.includes('Slack the screw on the side it moves toward (your side)'));
     const drive = steps.findIndex((text) => text.includes('Drive the other screw'));
     expect(slack).toBeGreaterThan(-1);
     expect(drive).toBe(slack + 1);
-    expect(jobSteps('adjuster', { ...facts, plus: false }).some((step) => step.text.includes('the rear'))).toBeTrue();
-    const third = jobSteps('adjuster', { ...facts, thirdScrew: true, screwsSit: 'low at the tail end' }).map((step) => step.text);
+    expect(stepsOf('adjuster', { ...facts, plus: false }).some((step) => step.text.includes('the rear'))).toBeTrue();
+    const onCard = { adjuster: { thirdScrew: true, screwsSit: 'low at the tail end' } };
+    const third = stepsOf('adjuster', { ...facts, card: onCard }).map((step) => step.text);
     const at = (words: string) => third.findIndex((text) => text.includes(words));
     expect(at('Slack the third screw')).toBeLessThan(at('The screws sit low at the tail end. Slack the screw'));
     expect(at('Nip the third screw up')).toBeGreaterThan(at('Bring the slack screw up'));
-    expect(jobSteps('adjuster', { ...facts, layout: 'single-screw' }).some((step) => step.text.includes('Slack the screw'))).toBeFalse();
+    const single = { adjuster: { layout: 'single-screw' } };
+    expect(stepsOf('adjuster', { ...facts, card: single }).some((step) => step.text.includes('Slack the screw'))).toBeFalse();
   });
 
   // A register is no part that a hand moves and a clamp holds.
@@ -280,7 +283,7 @@ describe('a job card', () => {
       ...[...MOVES.values()].filter((move) => move.steps && move.kind !== 'stored-offset').map((move) => move.kind),
       'something-else',
     ]) {
-      const steps = jobSteps(kind, facts);
+      const steps = stepsOf(kind, facts);
       expect(steps.some((step) => step.shift))
         .withContext(kind)
         .toBeTrue();
@@ -296,8 +299,8 @@ describe('a job card', () => {
 
   it('names the leaves at each end when they differ', () => {
     expect(
-      jobSteps('base-shims', { ...facts, frontLeaves: '0.05 mm', rearLeaves: '' }).some((step) =>
-        step.text.includes('front 0.05 mm; rear none'),
+      stepsOf('base-shims', { ...facts, plan: { frontLeaves: { leaves: [50] } } }).some((step) =>
+        step.text.includes('front 0.050 mm; rear none'),
       ),
     ).toBeTrue();
   });
@@ -305,8 +308,8 @@ describe('a job card', () => {
 
 describe('the words of a job card', () => {
   const facts = { size: '0.012 mm', direction: '', plus: false };
-  const told = (kind: string, more: Partial<Parameters<typeof jobSteps>[1]>) =>
-    jobSteps(kind, { ...facts, ...more })
+  const told = (kind: string, more: Parameters<typeof stepsOf>[1]) =>
+    stepsOf(kind, { ...facts, ...more })
       .map((step) => `${step.text} ${step.caution ?? ''}`)
       .join(' ');
 
@@ -334,7 +337,7 @@ describe('the words of a job card', () => {
     );
     expect(told('scrape', { part: quill, direction: 'down' })).toContain('evenly, so that it comes down');
     expect(told('scrape', { part: quill })).toContain('Lift with rated gear');
-    expect(told('base-shims', { part: quill, centreLift: '0.026 mm' })).toContain('The centre comes up by 0.026 mm');
+    expect(told('base-shims', { part: quill, amount: 80, plan: { lift: 26 } })).toContain('The centre comes up by 0.026 mm');
   });
 });
 
@@ -392,7 +395,7 @@ describe('the other moves', () => {
 
   it('what is turned on its bolts is tapped until both ends of the flat read alike, what stands off an axis until both sides do', () => {
     const card = (spread: 'wedge' | 'even') =>
-      jobSteps('nudge', { size: '0.02 mm', direction: 'toward you', plus: true, spread })
+      stepsOf('nudge', { size: '0.02 mm', direction: 'toward you', spread })
         .map(({ text }) => text)
         .join(' ');
     expect(card('wedge')).toContain('both ends of the flat come to read alike');

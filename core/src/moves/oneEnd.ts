@@ -1,7 +1,9 @@
 import * as z from 'zod';
-import { measure } from '../input/fields.js';
-import type { JobFacts } from './jobSteps.js';
-import { chooseLeaves, stockSchema, type Stock } from './shimLeaves.js';
+import { fieldRegistry, measure } from '../input/fields.js';
+import { figure, listOf, maybe } from './answer.js';
+import type { PlanOf } from './define.js';
+import type { PlanWords } from './jobSteps.js';
+import { chooseLeaves, stockSchema, type Stock } from './leaves.js';
 
 /**
  * What a shim at one end of a guided side is asked.
@@ -17,16 +19,36 @@ export const oneEndInput = (between: string, shoulder: string) =>
   });
 type OneEnd = z.output<ReturnType<typeof oneEndInput>>;
 
-/** What the thinnest leaf of the drawers would do, at the end of a step; nothing where nobody knows. */
-export const finestWords = ({ finest }: JobFacts): string =>
-  finest ? ` The finest leaf there is turns it by ${finest}: less than that cannot be set.` : '';
+export const oneEndAnswer = z.object({
+  shim: figure('deviation', 'Thickness of the shim'),
+  truck: z.enum(['front', 'rear']).register(fieldRegistry, { label: 'Which end it goes in at' }),
+  finest: maybe('slope', 'What the thinnest leaf in the drawers does'),
+  leaves: listOf(figure('deviation', 'Leaf'), 'Leaves, thickest first').optional(),
+  residual: maybe('slope', 'What they leave over'),
+});
+type Plan = PlanOf<typeof oneEndAnswer>;
+
+/** What goes in at which end, in words; and what the thinnest leaf in the drawers would do, '' where nobody knows. */
+export function oneEndWords({ shim, truck, leaves, finest }: Plan, words: PlanWords) {
+  const pile = leaves?.map(words.size).join(' + ');
+  return {
+    truck,
+    shims: pile ?? (shim === undefined ? 'the shim' : words.size(shim)),
+    finest:
+      finest === undefined ? '' : ` The thinnest shim in the drawers turns it by ${words.slope(finest)}: a smaller step is not possible.`,
+  };
+}
+
+/** The slope that a shim gives at its end, µm/m. */
+export const oneEndDoes = ({ spacing, shoulder }: OneEnd, { shim, truck }: z.output<typeof oneEndAnswer>): number =>
+  ((truck === 'rear') === (shoulder === 'left') ? -1 : 1) * ((1000 * shim) / spacing);
 
 /** The shim at one end of a guided side, and which end: both for trucks against a shoulder and for a strip bolted to a slide. */
 export function oneEnd({ slope, spacing, shoulder, stock: drawer }: OneEnd) {
   const shim = (Math.abs(slope) * spacing) / 1000;
   // What is to be taken away is an obtuse angle where the change is negative.
   const obtuse = slope < 0;
-  const truck = obtuse === (shoulder === 'left') ? 'rear' : 'front';
+  const truck: 'front' | 'rear' = obtuse === (shoulder === 'left') ? 'rear' : 'front';
   const there = (drawer ?? []).filter(({ count }) => count > 0);
   const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
   const pile = there.length && shim > 0 ? pileFor(shim, there) : undefined;

@@ -1,7 +1,25 @@
 import * as z from 'zod';
 import { fieldRegistry, measure } from '../input/fields.js';
+import { bare, figure } from './answer.js';
 import { defineMove } from './define.js';
 import { after, ISOLATE, SNUG, watch, type JobFacts, type JobStep } from './jobSteps.js';
+
+const card = {
+  jacks: z
+    .strictObject({
+      length: measure('length', { label: 'Between the two jacks', above: 0, max: 20_000, example: '900 mm' }),
+      pitch: measure('pitch', { label: 'Jack screw pitch', above: 0, max: 20, example: '1.5 mm' }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Jacks at a loose way', group: true, rare: true }),
+};
+
+const answer = z.object({
+  near: figure('deviation', 'By how much the near end moves'),
+  far: figure('deviation', 'By how much the far end moves'),
+  nearTurns: bare('Turns of the jack at the near end'),
+  farTurns: bare('Turns of the jack at the far end'),
+});
 
 const steps = (facts: JobFacts): JobStep[] => [
   { text: 'Loosen the bolts along the way to snug.', caution: `${ISOLATE} ${SNUG}` },
@@ -35,19 +53,17 @@ export const pull = defineMove({
     const far = offset + (slope * length) / 1000;
     return { near: offset, far, nearTurns: offset / (pitch * 1000), farTurns: far / (pitch * 1000) };
   },
+  answer,
+  does: ({ length }, { near, far }) => (1000 * (far - near)) / length,
+  handFigures: ['near', 'far', 'nearTurns', 'farTurns'],
+  dials: ({ near, far }) => [
+    ...(near === undefined ? [] : [{ where: 'Dial at the near end', amount: near }]),
+    ...(far === undefined ? [] : [{ where: 'Dial at the far end', amount: far }]),
+  ],
   machines: ['lathe'],
-  card: {
-    jacks: z
-      .strictObject({
-        length: measure('length', { label: 'Between the two jacks', above: 0, max: 20_000, example: '900 mm' }),
-        pitch: measure('pitch', { label: 'Jack screw pitch', above: 0, max: 20, example: '1.5 mm' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Jacks at a loose way', group: true, rare: true }),
-  },
+  card,
   hardware: ({ card }) => {
-    const jacks = card['jacks'] as Readonly<Record<string, unknown>> | undefined;
-    return jacks && { ...jacks, offset: 0 };
+    return card.jacks && { ...card.jacks, offset: 0 };
   },
   steps,
   example: { slope: '-30 um/m', offset: 0, length: 900, pitch: 1.5 },

@@ -1,16 +1,18 @@
+import type * as z from 'zod';
+import { showSize } from '../units/format.js';
 import { refuseDeep } from '../input/depth.js';
 import { FaultError, nearest, type Fault } from '../input/faults.js';
 import { adjuster } from './adjuster.js';
 import { baseShims } from './baseShims.js';
 import { bearingShims } from './bearingShims.js';
 import { bestPlane } from './bestPlane.js';
-import { readMoveInput, type MoveDefinition, type MovePlan } from './define.js';
+import { readMoveInput, type Defined, type MoveDefinition, type MovePlan } from './define.js';
 import { eccentric } from './eccentric.js';
 import { feet } from './feet.js';
 import { feetShims } from './feetShims.js';
 import { forecast } from './forecast.js';
 import { gib } from './gib.js';
-import { plainSteps, type JobFacts, type JobStep } from './jobSteps.js';
+import { plainSteps, type JobStep, type PlanWords, type StepFacts } from './jobSteps.js';
 import { nudge } from './nudge.js';
 import { passPlan } from './passPlan.js';
 import { pull } from './pull.js';
@@ -19,11 +21,12 @@ import { shimLeaves } from './shimLeaves.js';
 import { sineStack } from './sineStack.js';
 import { stepScrape } from './stepScrape.js';
 import { storedOffset } from './storedOffset.js';
-import { swapLeaves } from './swapLeaves.js';
 import { supports } from './supports.js';
+import { swapLeaves } from './swapLeaves.js';
+import { swivel } from './swivel.js';
 import { tramPivot } from './tramPivot.js';
 import { trucks } from './trucks.js';
-import { swivel, wayShims } from './wayShims.js';
+import { wayShims } from './wayShims.js';
 
 const ALL: readonly MoveDefinition[] = [
   adjuster,
@@ -65,7 +68,22 @@ export const PLAN_FORMAT = 'isometra-move-plan/1';
  *
  * @throws FaultError with every fault at once.
  */
-export function planMove(raw: unknown): MovePlan {
+export const planMove = (raw: unknown): MovePlan => workedOut(raw).plan;
+
+/**
+ * The plan of one kind of move, with its types.
+ *
+ * @throws FaultError with every fault of its input at once.
+ */
+export const planFor = <Answer extends z.ZodObject>(move: Defined<Answer>, input: Readonly<Record<string, unknown>>): z.output<Answer> =>
+  move.answer.parse(planMove({ ...input, format: MOVE_FORMAT, move: move.kind }));
+
+/** A move sheet worked out: what it is, its input in base units, its plan. */
+function workedOut(raw: unknown): {
+  readonly definition: MoveDefinition;
+  readonly input: Readonly<Record<string, unknown>>;
+  readonly plan: MovePlan;
+} {
   const faults: Fault[] = [];
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
     throw new FaultError([
@@ -103,8 +121,31 @@ export function planMove(raw: unknown): MovePlan {
         example: 'figures of a machine',
       },
     ]);
-  return { format: PLAN_FORMAT, move: definition.kind, ...plan };
+  return { definition, input, plan: { format: PLAN_FORMAT, move: definition.kind, ...plan } };
 }
+
+/**
+ * The same with `steps`, as a job card would number them. A move sheet does not say which way + is on its machine, so the
+ * steps say + and −.
+ *
+ * @throws FaultError as `planMove`.
+ */
+export function planWithSteps(raw: unknown): MovePlan {
+  const { definition, input, plan } = workedOut(raw);
+  const { amountKey, slopeKey } = definition;
+  const keys = [amountKey, slopeKey].filter((key) => key !== undefined && typeof input[key] === 'number');
+  const amount = keys[0] === undefined ? 0 : Number(input[keys[0]]);
+  const size = keys[0] === slopeKey && keys[0] !== amountKey ? METRIC_WORDS.slope(amount) : METRIC_WORDS.size(Math.abs(amount));
+  const direction = definition.signed ? `in the ${amount < 0 ? '−' : '+'} direction` : '';
+  const steps = jobSteps(definition.kind, { size, direction, plus: amount > 0, amount, plan, card: {}, words: METRIC_WORDS });
+  return { ...plan, steps: steps.map(({ text, caution }) => ({ text, ...(caution && { caution }) })) };
+}
+
+const METRIC_WORDS: PlanWords = {
+  size: (um) => showSize(um, 'deviation', 'mm', 'coarse'),
+  slope: (umPerM) => showSize(Math.abs(umPerM), 'slope', 'mm', 'coarse'),
+  length: (mm) => showSize(mm, 'length', 'mm', 'coarse'),
+};
 
 export function unknownMove(kind: unknown): string {
   const known = WORKED.map((move) => move.kind).join(', ');
@@ -125,6 +166,6 @@ export function notFinite(plan: unknown, path = ''): string | undefined {
 }
 
 /** The numbered steps of a move's job card; the plain ones where its kind has none of its own. */
-export function jobSteps(kind: string, facts: JobFacts): readonly JobStep[] {
+export function jobSteps(kind: string, facts: StepFacts): readonly JobStep[] {
   return MOVES.get(kind)?.steps?.(facts) ?? plainSteps(facts);
 }

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { defineMove } from './define.js';
-import { after, ISOLATE, partOf, RATED, SCRAPERS, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { after, ISOLATE, partOf, RATED, SCRAPERS, watch, type JobFacts, type JobStep, type StepFacts } from './jobSteps.js';
 
 /** How the metal is wanted, in words: all over alike, as a wedge, or where it stands high. */
 function metal({ size, direction, spread = 'even' }: JobFacts, faces: string): string {
@@ -11,9 +11,12 @@ function metal({ size, direction, spread = 'even' }: JobFacts, faces: string): s
   return `Take ${size} off the ${faces}, evenly,${way}.`;
 }
 
-function steps(facts: JobFacts): JobStep[] {
+/** Depths of a roughing and a finishing pass on iron, µm. */
+const PASSES = [12, 5] as const;
+
+function steps(facts: StepFacts): JobStep[] {
   const { name, faces, off, before, stop } = partOf(facts);
-  const [rough, fine] = facts.passes ?? ['0.012 mm', '0.005 mm'];
+  const [rough, fine] = PASSES.map(facts.words.size);
   return [
     { text: before ?? 'Measure again before any metal goes: what does not repeat is not scraped.' },
     off ? { text: off, caution: RATED } : { text: `Wipe and stone the ${name}; no burr may be under the straightedge.`, caution: ISOLATE },

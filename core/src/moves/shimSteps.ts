@@ -1,19 +1,29 @@
 import { after, partOf, RATED, watch, type JobFacts, type JobStep } from './jobSteps.js';
 
+/** What goes into a joint and comes out of it, in words. */
+export interface ShimWords {
+  /** "0.05 mm + 0.02 mm", thickest first; '' for nothing. */
+  readonly leaves?: string;
+  /** The same under the front and the rear end, where they differ. */
+  readonly front?: string;
+  readonly rear?: string;
+  /** Leaves that come out first: "0.075 mm". */
+  readonly out?: string;
+  /** How far a centre comes up with shims that only tilt it: "0.044 mm". */
+  readonly centreLift?: string;
+}
+
 /** Steps of laying shims into a joint. */
-export function shimSteps(facts: JobFacts): JobStep[] {
+export function shimSteps(facts: JobFacts, { leaves, front, rear, out, centreLift }: ShimWords): JobStep[] {
   const { name, open, over = name } = partOf(facts);
-  const parts =
-    (facts.frontLeaves ?? facts.rearLeaves)
-      ? `front ${facts.frontLeaves || 'none'}; rear ${facts.rearLeaves || 'none'}`
-      : (facts.leaves ?? facts.size);
+  const parts = (front ?? rear) ? `front ${front || 'none'}; rear ${rear || 'none'}` : (leaves ?? facts.size);
   const [take, joint] = open ?? [`Take the weight of the ${name}.`, 'Open the joint.'];
   return [
     { text: take, caution: RATED },
-    ...(facts.out ? [{ text: `${joint} Take out what went in before: ${facts.out}.` }] : []),
-    { text: `${facts.out ? '' : `${joint} `}Clean and deburr both faces; a burr under a shim is a shim.` },
-    ...(facts.out && facts.leaves === '' ? NOTHING_IN : laid(facts, parts)),
-    ...(facts.centreLift ? [{ text: `The centre comes up by ${facts.centreLift} with it: check its height again.` }] : []),
+    ...(out ? [{ text: `${joint} Take out the shims that are there: ${out}.` }] : []),
+    { text: `${out ? '' : `${joint} `}Clean and deburr both faces; a burr under a shim is a shim.` },
+    ...(out && leaves === '' ? NOTHING_IN : laid(facts, parts)),
+    ...(centreLift ? [{ text: `The centre comes up by ${centreLift} with it: check its height again.` }] : []),
     watch(facts),
     { text: `Put the ${over} back and draw the bolts down in order, a little each.`, needle: true },
     ...after,

@@ -1,15 +1,26 @@
 import * as z from 'zod';
 import { count, measure, optionalMeasure } from '../input/fields.js';
 import { ANY_PART } from '../checks/parts.js';
-import { defineMove, refuse } from './define.js';
-import { after, RATED, watch, type JobFacts, type JobStep } from './jobSteps.js';
-import { chooseLeaves, stockSchema } from './shimLeaves.js';
+import { figure, maybe } from './answer.js';
+import { defineMove, refuse, type CardOf, type PlanOf } from './define.js';
+import { footCard } from './foot.js';
+import { after, RATED, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { chooseLeaves, leavesAnswer, leavesWords, stockSchema } from './leaves.js';
 
 const BACK = 'Put it back where it stood.';
 
-function steps(facts: JobFacts): JobStep[] {
-  const { size, direction, lower = 'the side that has to come down', leaves, stack, leftOver, dowels, part = ANY_PART } = facts;
-  const pile = [stack, leaves].filter(Boolean).join(': ') || 'what the slope comes to between the rolls';
+const answer = z.object({
+  stack: figure('deviation', 'What is laid under one roll; + under the roll that the slope rises toward'),
+  ...leavesAnswer,
+  residual: maybe('slope', 'What the leaves leave over'),
+});
+
+function steps(facts: StepFacts<PlanOf<typeof answer>, CardOf<typeof footCard>>): JobStep[] {
+  const { size, direction, lower = 'the side that has to come down', part = ANY_PART, plan, words } = facts;
+  const dowels = part.foot ? facts.card.foot?.dowels : undefined;
+  const stack = plan.stack === undefined ? undefined : words.size(Math.abs(plan.stack));
+  const leftOver = plan.residual === undefined ? undefined : words.slope(plan.residual);
+  const pile = [stack, leavesWords(plan, words)].filter(Boolean).join(': ') || 'what the slope comes to between the rolls';
   const back =
     dowels === true
       ? `${BACK} Dowels first, then the bolts in order, a little each.`
@@ -50,7 +61,10 @@ export const sineStack = defineMove({
   signed: true,
   metal: true,
   panel: 'sine-plate',
-  onCard: ({ foot }, part) => (part?.foot && foot ? { dowels: (foot as { readonly dowels?: boolean }).dowels } : undefined),
+  sees: footCard,
+  answer,
+  does: ({ zeroSlope = 0, rolls }, { stack }) => (1000 * stack) / rolls + zeroSlope,
+  handFigures: ['stack'],
   steps,
   input: z.strictObject({
     slope: optionalMeasure('slope', { label: 'Slope', example: '120 um/m' }),

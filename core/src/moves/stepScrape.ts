@@ -1,18 +1,36 @@
 import * as z from 'zod';
 import { ANY_PART } from '../checks/parts.js';
-import { count, fieldRegistry, measure, optionalMeasure } from '../input/fields.js';
+import { count, measure, optionalMeasure } from '../input/fields.js';
 import { stripPlan, wedgePasses } from '../scraping/strips.js';
-import { defineMove, refuse } from './define.js';
-import { footWay, footWays, footWaysSchema } from './foot.js';
-import { after, RATED, SCRAPERS, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { bare, figure, listOf } from './answer.js';
+import { defineMove, refuse, type PlanOf } from './define.js';
+import { footCard, footWay, footWays, footWaysSchema } from './foot.js';
+import { after, RATED, SCRAPERS, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
 /** More passes than anybody scrapes: a typing mistake. */
 const MOST = 2000;
 /** A finishing pass on iron, µm. */
 const FINE = 5;
 
-function steps(facts: JobFacts): JobStep[] {
-  const { size, direction, strips, raise, lower, part = ANY_PART } = facts;
+const strip = { from: figure('length', 'From'), to: figure('length', 'To') };
+const answer = z.object({
+  zones: listOf(z.object({ ...strip, passes: bare('Passes over it') }), 'Strips from the low end, the one left alone included'),
+  passes: listOf(z.object(strip), 'Passes in working order'),
+  zonePasses: bare('Passes over the strips in all'),
+  tilt: figure('deviation', 'Height of the wedge that comes off'),
+});
+type Facts = StepFacts<PlanOf<typeof answer>>;
+
+/** Strips and their passes, the deepest first: "180 mm to 260 mm: 7 passes". */
+const stripWords = ({ plan, words }: Facts): string[] =>
+  [...(plan.zones ?? [])].reverse().map(({ from, to, passes }) => {
+    const much = passes === 0 ? 'leave it alone' : passes === 1 ? 'one pass' : `${passes} passes`;
+    return `${words.length(from)} to ${words.length(to)}: ${much}`;
+  });
+
+function steps(facts: Facts): JobStep[] {
+  const { size, direction, raise, lower, part = ANY_PART } = facts;
+  const strips = stripWords(facts);
   return [
     { text: 'Read again before any metal goes: what does not repeat is not scraped.' },
     { text: part.off ?? 'Take off everything mounted on it, and lift it with rated gear.', caution: RATED },
@@ -20,7 +38,7 @@ function steps(facts: JobFacts): JobStep[] {
       text: `Take a wedge off the ${part.faces}: the most at ${lower ?? 'the side that the top has to go to'}, nothing at ${raise ?? 'the other'}. It goes ${direction}, by ${size}.`,
       caution: SCRAPERS,
     },
-    ...(strips?.length ? [{ text: `In strips, the deepest first: ${strips.join('; ')}.` }] : []),
+    ...(strips.length ? [{ text: `In strips, the deepest first: ${strips.join('; ')}.` }] : []),
     { text: 'Print with blue after every pass, and stop one pass short.' },
     watch(facts),
     { text: 'Put it back, clamp it as in normal use and read.', needle: true },
@@ -43,22 +61,15 @@ export const stepScrape = defineMove({
   overKey: 'length',
   metal: true,
   machines: ['mill'],
-  card: {
-    foot: z
-      .strictObject({
-        across: measure('length', { label: 'Foot, left to right', above: 0, max: 10_000, example: '260 mm' }),
-        along: measure('length', { label: 'Foot, front to rear', above: 0, max: 10_000, example: '340 mm' }),
-        dowels: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, { label: 'Dowelled to the base' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Column foot', group: true }),
-  },
+  card: footCard,
   fill: ({ quantity, given }) => footWay(given, quantity, 'length'),
   hardware: ({ card, part }) => {
     const ways = footWays(card, part);
     return ways && { ways, passDepth: FINE };
   },
   steps,
+  answer,
+  does: (_input, { tilt }) => tilt,
   input: z.strictObject({
     wedge: optionalMeasure('deviation', { label: 'Height of the wedge', min: 0, example: '40 um' }),
     slope: optionalMeasure('slope', { label: 'Angle to take off', min: 0, example: '130 um/m' }),

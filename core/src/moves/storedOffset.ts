@@ -3,6 +3,7 @@ import { choice, quantitySchema } from '../input/fields.js';
 import { readNumber } from '../units/number.js';
 import { controlCard } from './controlCard.js';
 import { defineMove } from './define.js';
+import { registerAnswer } from './registerAnswer.js';
 import type { JobFacts, JobStep } from './jobSteps.js';
 import { INCH, recheckOf } from './rechecks.js';
 
@@ -95,6 +96,7 @@ export const storedOffset = defineMove({
     entered: offsetSchema.optional(),
     shown: offsetSchema.optional(),
   }),
+  answer: registerAnswer,
   plan: ({
     old,
     totalReading,

@@ -1,8 +1,9 @@
 import { solve, type Constraint } from 'yalps';
 import * as z from 'zod';
-import { quantitySchema } from '../input/fields.js';
-import { defineMove, refuse } from './define.js';
-import { ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { fieldRegistry, quantitySchema } from '../input/fields.js';
+import { figure, maybe } from './answer.js';
+import { defineMove, refuse, type PlanOf } from './define.js';
+import { ISOLATE, isNothing, watch, type JobStep, type StepFacts } from './jobSteps.js';
 import { displacement, FRAMES, supportRow, type Frame, type Pose, type Vector } from './pose.js';
 
 /** More than any machine: what is beyond is a typing mistake. */
@@ -118,10 +119,8 @@ function cheapest({ supports, rows, prefer }: Problem, wanted: ReadonlyMap<numbe
   );
   if (solution.status !== 'optimal') return undefined;
   const values = new Map(solution.variables);
-  return Array.from(
-    { length: 6 },
-    (_, component) => wanted.get(component) ?? (values.get(up(component)) ?? 0) - (values.get(down(component)) ?? 0),
-  ) as unknown as Pose;
+  const of = (component: number): number => wanted.get(component) ?? (values.get(up(component)) ?? 0) - (values.get(down(component)) ?? 0);
+  return [of(0), of(1), of(2), of(3), of(4), of(5)];
 }
 
 const TINY = 1e-7;
@@ -160,15 +159,41 @@ function withoutObstacle(problem: Problem, wanted: ReadonlyMap<number, number>):
   return undefined;
 }
 
-const supportSteps = (facts: JobFacts): JobStep[] => [
+const answer = z.object({
+  feasible: z.boolean().register(fieldRegistry, { label: 'Whether what is wanted is possible' }),
+  obstacle: z.string().nullish().register(fieldRegistry, { label: 'What stands in the way, where it is not' }),
+  notHeld: z.boolean().optional().register(fieldRegistry, { label: 'No face holds what stands in the way' }),
+  supports: z
+    .record(z.string(), figure('deviation', 'Amount, + shim, − scrape'))
+    .optional()
+    .register(fieldRegistry, { label: 'What is done to each support, by its id' }),
+  pose: z.record(z.string(), z.number()).optional().register(fieldRegistry, { label: 'All six components of the pose that results' }),
+  watch: z
+    .record(z.string(), z.record(z.string(), z.number()))
+    .optional()
+    .register(fieldRegistry, { label: 'How far the watched points move, µm along each axis' }),
+  cost: maybe('deviation', 'Sum of area · amount'),
+});
+
+/** What is done to each face, those that are left alone at the end. */
+function faceWords({ supports = {} }: PlanOf<typeof answer>, size: (um: number) => string): string[] {
+  const told = Object.entries(supports).map(([id, amount]) => ({ id, amount, words: size(Math.abs(amount)) }));
+  const left = told.filter(({ words }) => isNothing(words)).map(({ id }) => id);
+  return [
+    ...told.filter(({ words }) => !isNothing(words)).map(({ id, amount, words }) => `${id}: ${amount < 0 ? 'scrape' : 'shim'} ${words}`),
+    ...(left.length ? [`leave ${left.join(', ')} as ${left.length > 1 ? 'they are' : 'it is'}`] : []),
+  ];
+}
+
+const supportSteps = (facts: StepFacts<PlanOf<typeof answer>>): JobStep[] => [
   { text: 'Mark which way everything sat. Slacken the belt and take off everything mounted on the casting.', caution: ISOLATE },
   {
     text: 'Take the weight with rated gear, draw the bolts and lift it clear. Block it where it is worked on.',
     caution: 'Headstocks and columns are lifted with rated gear, never by hand over an edge; a hand never goes under.',
   },
   { text: 'Clean and deburr both faces. A burr under a face is a shim.' },
-  ...(facts.faces?.length
-    ? facts.faces.map((face, i) => ({
+  ...(facts.plan.supports
+    ? faceWords(facts.plan, facts.words.size).map((face, i) => ({
         text: face.charAt(0).toUpperCase() + face.slice(1) + '.',
         ...(i === 0 && { caution: 'Scrapers and shim edges cut; cast-iron dust and solvents: gloves, eyes, air.' }),
       }))
@@ -196,6 +221,7 @@ export const supports = defineMove({
   name: 'scrape or shim its supports',
   verb: 'Turn it',
   metal: true,
+  answer,
   input: z.strictObject({
     frame: z.enum(['lathe', 'mill'], { error: 'must be "lathe" or "mill"' }),
     origin: vector,

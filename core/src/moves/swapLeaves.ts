@@ -1,11 +1,14 @@
 import * as z from 'zod';
 import { count, optionalMeasure, quantitySchema } from '../input/fields.js';
+import { figure, listOf } from './answer.js';
 import { defineMove } from './define.js';
-import { chooseLeaves, stockSchema } from './shimLeaves.js';
+import { chooseLeaves, leavesAnswer, leavesWords, stockSchema } from './leaves.js';
 import { shimSteps } from './shimSteps.js';
 
 /** ± µm. */
 const USUAL = 5;
+
+const sum = (leaves: readonly number[]): number => leaves.reduce((total, leaf) => total + leaf, 0);
 
 /**
  * Other leaves in the place of those that went in: where shims raised something too far, a thinner pile lowers it again, and
@@ -29,7 +32,7 @@ export const swapLeaves = defineMove({
     maxLeaves: count({ label: 'Most leaves', min: 1, max: 6, example: '4' }),
   }),
   plan: ({ by = 0, out, stock, tolerance, maxLeaves }) => {
-    const wanted = out.reduce((sum, leaf) => sum + leaf, 0) - by;
+    const wanted = sum(out) - by;
     const there = [...stock, ...out.map((thickness) => ({ thickness, count: 1 }))];
     // Less than half the thinnest leaf: nothing goes in again.
     const thinnest = Math.min(...there.flatMap(({ thickness, count: many }) => (many > 0 ? [thickness] : [])));
@@ -37,6 +40,17 @@ export const swapLeaves = defineMove({
     // Off by less than half of what is wanted: the same leaves never go in again.
     return { out, thickness: wanted, ...chooseLeaves(wanted, there, Math.min(tolerance ?? USUAL, by / 2), maxLeaves) };
   },
-  steps: shimSteps,
+  answer: z.object({
+    out: listOf(figure('deviation', 'Leaf'), 'Leaves that come out'),
+    thickness: figure('deviation', 'Thickness that goes in'),
+    ...leavesAnswer,
+  }),
+  does: (_input, { out, thickness }) => sum(out) - thickness,
+  carries: ({ out = [] }, total) => sum(out) - total,
+  steps: (facts) => {
+    const { out = [] } = facts.plan;
+    const leaves = leavesWords(facts.plan, facts.words, (total) => sum(out) - total);
+    return shimSteps(facts, { leaves, out: out.map(facts.words.size).join(' + ') });
+  },
   example: { by: '0.025 mm', out: ['0.075 mm'], stock: [{ thickness: '0.05 mm', count: 4 }] },
 });

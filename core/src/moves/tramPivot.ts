@@ -1,6 +1,8 @@
 import * as z from 'zod';
-import { fieldRegistry, measure, optionalMeasure, optionalNumber, quantitySchema } from '../input/fields.js';
+import { fieldRegistry, measure, optionalMeasure, quantitySchema } from '../input/fields.js';
+import { bare, figure } from './answer.js';
 import { defineMove, refuse } from './define.js';
+import { headCard } from './headSteps.js';
 import { nodFactors, nodLanding, nodOf, roundsFor } from './nodWays.js';
 
 const sides = z.strictObject({ operator: quantitySchema('deviation', {}, '120 um'), column: quantitySchema('deviation', {}, '-40 um') });
@@ -19,25 +21,7 @@ export const tramPivot = defineMove({
   name: 'find the pivot',
   verb: 'Nod it',
   needs: ['swivel-head'],
-  card: {
-    head: z
-      .strictObject({
-        pivotDistance: optionalMeasure('length', {
-          label: 'Nod pivot behind the spindle',
-          above: 0,
-          max: 5000,
-          example: '450 mm',
-          help: 'One stroke at the bench finds it, if it is not known.',
-        }),
-        bolts: optionalNumber({ label: 'Bolts of the head', min: 2, max: 12, example: '4' }),
-        tiltOver: optionalMeasure('length', { label: 'Tilt: pivot to screw', above: 0, max: 5000, example: '140 mm' }),
-        tiltPitch: optionalMeasure('pitch', { label: 'Tilt: screw pitch', above: 0, max: 20, example: '2 mm' }),
-        nodOver: optionalMeasure('length', { label: 'Nod: pivot to screw', above: 0, max: 5000, example: '250 mm' }),
-        nodPitch: optionalMeasure('pitch', { label: 'Nod: screw pitch', above: 0, max: 20, example: '2 mm' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Head', group: true }),
-  },
+  card: headCard,
   input: z.strictObject({
     radius: measure('length', { label: 'Radius of the sweep', above: 0, example: '110 mm' }),
     watched: z.enum(['operator', 'column'], { error: 'must be "operator" or "column"' }).optional(),
@@ -47,6 +31,14 @@ export const tramPivot = defineMove({
       .max(100, { error: 'must have at most 100 rounds' }),
     doubt: optionalMeasure('deviation', { label: 'Doubt of one reading', min: 0, example: '1 um' }),
     limit: optionalMeasure('slope', { label: 'Limit of the nod', above: 0, example: '65 um/m' }),
+  }),
+  answer: z.object({
+    pivot: figure('length', 'The nod pivot behind the spindle'),
+    doubt: figure('length', 'Within'),
+    landing: figure('deviation', 'Within what the head lands after one move'),
+    tooSmall: z.boolean().register(fieldRegistry, { label: 'The rounds changed too little to teach anything' }),
+    classicRounds: bare('Rounds that the classic way would still take').nullable(),
+    halvingRounds: bare('Rounds that halving would still take').nullable(),
   }),
   plan: ({ radius, watched = 'operator', rounds, doubt = 0, limit = 65 }) => {
     const changes = rounds.map(({ before, after }) => ({

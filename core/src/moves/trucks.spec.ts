@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { jobSteps, MOVE_FORMAT, MOVES, planMove } from './registry.js';
+import { MOVE_FORMAT, MOVES, planMove } from './registry.js';
+import { stepsOf } from '../testing/jobs.js';
 
 interface Plan {
   readonly shim: number;
@@ -62,12 +63,11 @@ describe('a shim at a truck', () => {
       size: '0.04 mm in 300 mm',
       direction: 'to the right at the column end',
       plus: false,
-      truck: 'rear',
-      leaves: '0.03 mm + 0.01 mm',
+      plan: { truck: 'rear', leaves: [30, 10] },
     };
-    const steps = jobSteps('trucks', facts).map(({ text }) => text);
+    const steps = stepsOf('trucks', facts).map(({ text }) => text);
     const at = (words: string) => steps.findIndex((text) => text.includes(words));
-    expect(at('Loosen the bolts of the trucks on the other rail')).toBeLessThan(at('Lay in 0.03 mm + 0.01 mm between the rear truck'));
+    expect(at('Loosen the bolts of the trucks on the other rail')).toBeLessThan(at('Lay in 0.030 mm + 0.010 mm between the rear truck'));
     expect(at('then tighten the followers')).toBeGreaterThan(at('trucks of the master rail against their shoulder'));
     expect(at('Nothing else may have moved')).toBe(steps.length - 3);
   });
@@ -87,8 +87,6 @@ describe('a shim at a truck', () => {
     expect(() => planMove({ format: MOVE_FORMAT, move: 'trucks', slope: '-130 um/m', ...open })).toThrowMatching(
       (error) => error.faults[0].path === 'shoulder',
     );
-    expect(wayShims?.steps?.({ size: '', direction: '', plus: true, truck: 'front', leaves: '0.04 mm' })[2].text).toContain(
-      'lay 0.04 mm behind its front end',
-    );
+    expect(stepsOf('way-shims', { plan: { truck: 'front', leaves: [40] } })[2].text).toContain('lay 0.040 mm behind its front end');
   });
 });

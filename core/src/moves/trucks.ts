@@ -1,11 +1,34 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, measure } from '../input/fields.js';
-import { defineMove } from './define.js';
-import { after, ISOLATE, watch, type JobFacts, type JobStep } from './jobSteps.js';
-import { finestWords, oneEnd, oneEndInput } from './oneEnd.js';
+import { defineMove, type CardOf, type PlanOf } from './define.js';
+import { after, ISOLATE, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { oneEnd, oneEndAnswer, oneEndDoes, oneEndInput, oneEndWords } from './oneEnd.js';
 
-function steps(facts: JobFacts): JobStep[] {
-  const { truck = 'one', leaves, thickness = 'the shim', torque } = facts;
+const card = {
+  trucks: z
+    .strictObject({
+      spacing: measure('length', { label: 'Between the trucks of a rail', above: 0, max: 20_000, example: '300 mm' }),
+      shoulder: choice({
+        label: 'Shoulder of the master rail’s trucks',
+        choices: [
+          { value: 'left', label: 'on their left' },
+          { value: 'right', label: 'on their right' },
+        ],
+        help: 'Of the slide that carries the table, seen by the operator.',
+      }),
+      torque: z
+        .string({ error: 'must be a text' })
+        .max(40, 'must be 40 letters or fewer')
+        .optional()
+        .register(fieldRegistry, { label: 'Truck bolts are tightened to', example: '30 N·m' }),
+    })
+    .optional()
+    .register(fieldRegistry, { label: 'Linear guides', group: true }),
+};
+
+function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>, CardOf<typeof card>>): JobStep[] {
+  const { truck = 'one', shims, finest } = oneEndWords(facts.plan, facts.words);
+  const { torque } = facts.card.trucks ?? {};
   return [
     {
       text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
@@ -14,7 +37,7 @@ function steps(facts: JobFacts): JobStep[] {
     { text: 'Loosen the bolts of the trucks on the other rail to snug: they must not fight the shim.' },
     { text: `On the master rail loosen the ${truck} truck and open it from its shoulder.` },
     {
-      text: `Lay in ${leaves ?? thickness} between the ${truck} truck and its shoulder, burrs off and edges clean.${finestWords(facts)}`,
+      text: `Lay in ${shims} between the ${truck} truck and its shoulder, burrs off and edges clean.${finest}`,
       caution: 'Shim edges cut.',
       leaves: true,
     },
@@ -51,30 +74,11 @@ export const trucks = defineMove({
   needs: ['trucks'],
   input: oneEndInput('Between the trucks', 'the side of the truck on which its shoulder is'),
   plan: oneEnd,
-  card: {
-    trucks: z
-      .strictObject({
-        spacing: measure('length', { label: 'Between the trucks of a rail', above: 0, max: 20_000, example: '300 mm' }),
-        shoulder: choice({
-          label: 'Shoulder of the master rail’s trucks',
-          choices: [
-            { value: 'left', label: 'on their left' },
-            { value: 'right', label: 'on their right' },
-          ],
-          help: 'Of the slide that carries the table, seen by the operator.',
-        }),
-        torque: z
-          .string({ error: 'must be a text' })
-          .max(40, 'must be 40 letters or fewer')
-          .optional()
-          .register(fieldRegistry, { label: 'Truck bolts are tightened to', example: '30 N·m' }),
-      })
-      .optional()
-      .register(fieldRegistry, { label: 'Linear guides', group: true }),
-  },
-  onCard: ({ trucks: card }) => card as Pick<JobFacts, 'torque'> | undefined,
-  hardware: ({ card, stock: drawer, has }) => {
-    const told = card['trucks'] as { readonly spacing: number; readonly shoulder?: 'left' | 'right' } | undefined;
+  card,
+  answer: oneEndAnswer,
+  does: oneEndDoes,
+  handFigures: ['truck', 'shim'],
+  hardware: ({ card: { trucks: told }, stock: drawer, has }) => {
     if (!told) return has?.includes('trucks') ? {} : undefined;
     // On which side the shoulder is decides which truck takes the shim: never assumed.
     return { spacing: told.spacing, ...(told.shoulder && { shoulder: told.shoulder }), ...(drawer && { stock: drawer }) };

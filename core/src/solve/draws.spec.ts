@@ -1,5 +1,5 @@
 import { CHECKS } from '../checks/registry.js';
-import { planCheck } from '../checks/sampleSetups.spec.js';
+import { planCheck } from '../testing/sampleSetups.js';
 import { solve } from '../solve/solve.js';
 import { monteCarlo } from './draws.js';
 

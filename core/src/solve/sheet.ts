@@ -3,7 +3,7 @@ import { refuseDeep } from '../input/depth.js';
 import { FaultError, nearest, unknownKey, type Fault } from '../input/faults.js';
 import { askedUnit, quantitySchema } from '../input/fields.js';
 import type { SetupSpread } from '../judging/budget.js';
-import { readsOf, type CheckDefinition, type QuantityInfo, type Zone } from '../checks/define.js';
+import { readsOf, reseats, type CheckDefinition, type QuantityInfo, type Zone } from '../checks/define.js';
 import { CHECKS } from '../checks/registry.js';
 import { insideZone } from '../checks/zone.js';
 import { beyondRange } from '../judging/roundNotes.js';
@@ -78,7 +78,7 @@ const spreadSchema = z.strictObject({
 /** The spread between set-ups that a sheet hands over; refused where nothing of the check is set up again. */
 function readSetupSpread(check: CheckDefinition, raw: unknown, faults: Fault[]): SetupSpread | undefined {
   if (raw === undefined) return undefined;
-  if (check.reseatSpread === undefined) {
+  if (!reseats(check)) {
     faults.push({ path: 'setupSpread', message: 'cannot be used: nothing is reseated in this check', example: 'leave it out' });
     return undefined;
   }

@@ -344,9 +344,8 @@ const FAR = 4;
 const FARTHEST = 10;
 
 /** Spread of the readings from one set-up to the next before anything is learned; 0 where nothing is reseated. */
-export function reseatSpreadOf({ reseatSpread = 0 }: CheckDefinition, quantity: string, setup: Values): number {
-  return typeof reseatSpread === 'function' ? reseatSpread(quantity, setup) : reseatSpread;
-}
+export const reseatSpreadOf = (check: CheckDefinition, quantity: string, setup: Values): number =>
+  check.reseatSpreadFor?.(quantity, setup) ?? check.reseatSpread ?? 0;
 
 /** A single set-up, where a second one that says the same would make a call of what is too close to call. */
 function oneSetUpNote({ check }: Sheet, name: string, info: QuantityInfo, uncertainty: Uncertainty, value: number, limit: Zone): Note[] {

@@ -1,6 +1,6 @@
 import { roundWriteOf, type KitItem, type RoundHead } from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
-import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 
 describe('the API', () => {
   let shop: TestShop;

@@ -1,8 +1,8 @@
 import { LIMITS_FORMAT, startingSheet } from '@isometra/core';
 import type { Board, KitItem, StoredSurvey, SurveyWrite } from '@isometra/contract';
 import { surveyWriteOf } from '@isometra/work';
-import { encodePhoto } from '../testing/photo.spec.js';
-import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { encodePhoto } from '../testing/photo.js';
+import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 
 describe('campaigns', () => {
   let shop: TestShop;

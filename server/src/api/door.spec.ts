@@ -1,5 +1,5 @@
 import { CHECKS } from '@isometra/core';
-import { machine, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { machine, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 import { ReadingRow, RoundRow } from '../db/surveyModels.js';
 
 const paths = ({ body }: { body: { errors: { path: string }[] } }): string[] => body.errors.map(({ path }) => path).sort();

@@ -1,5 +1,5 @@
 import { namesOf } from './fence.js';
-import { openShop, type TestShop } from '../testing/shop.spec.js';
+import { openShop, type TestShop } from '../testing/shop.js';
 
 describe('the fence', () => {
   let shop: TestShop;

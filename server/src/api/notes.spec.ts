@@ -1,6 +1,6 @@
 import type { NoteKind, StoredSurvey, SurveyNote } from '@isometra/contract';
 import { NoteRow } from '../db/surveyModels.js';
-import { machine, openShop, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { machine, openShop, round, uuid, type TestShop } from '../testing/shop.js';
 
 describe('what is written down in a survey', () => {
   let shop: TestShop;

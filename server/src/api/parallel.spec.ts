@@ -1,5 +1,5 @@
 import type { RoundHead, StoredSurvey } from '@isometra/contract';
-import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 
 /** The same request several times at once. */
 const atOnce = <T>(times: number, send: (i: number) => PromiseLike<T>): Promise<T[]> =>

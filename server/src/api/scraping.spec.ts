@@ -1,5 +1,5 @@
-import { encodePhoto } from '../testing/photo.spec.js';
-import { machine, openShop, uuid, type TestShop } from '../testing/shop.spec.js';
+import { encodePhoto } from '../testing/photo.js';
+import { machine, openShop, uuid, type TestShop } from '../testing/shop.js';
 import { LogRow } from '../db/shopModels.js';
 import { PicturePartRow, PictureRow, SurfaceEntryRow } from '../db/scrapingModels.js';
 

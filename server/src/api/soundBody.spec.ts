@@ -1,4 +1,4 @@
-import { openShop, machine, move, reading, round, type TestShop } from '../testing/shop.spec.js';
+import { openShop, machine, move, reading, round, type TestShop } from '../testing/shop.js';
 import { unsound } from './soundBody.js';
 
 const nested = (depth: number): unknown => {

@@ -13,8 +13,8 @@ export const no = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultVal
 export const version = () => ({ ...whole(), defaultValue: 1 });
 
 /** JSON as the database hands it back: as text, or taken apart by the driver. */
-export function fromJson(raw: unknown): Record<string, unknown> | null {
-  return (typeof raw === 'string' ? JSON.parse(raw) : raw) as Record<string, unknown> | null;
+export function fromJson<Kept = Record<string, unknown>>(raw: unknown): Kept | null {
+  return (typeof raw === 'string' ? JSON.parse(raw) : raw) as Kept | null;
 }
 
 /** A JSON column for a model; MariaDB hands it back as text. */
@@ -22,8 +22,8 @@ export function json(field: string, allowNull = false) {
   return {
     type: DataTypes.JSON,
     allowNull,
-    get(this: Model): unknown {
-      return fromJson(this.getDataValue(field as never));
+    get(this: Model<Record<string, unknown>>): unknown {
+      return fromJson(this.getDataValue(field));
     },
   };
 }

@@ -1,4 +1,6 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import type { MachineCardText } from '@isometra/contract';
+import type { LimitSheet } from '@isometra/core';
 import { id, json, maybe, text, uuid, version, when } from './columns.js';
 
 type Json = Record<string, unknown>;
@@ -7,7 +9,7 @@ export class MachineRow extends Model<InferAttributes<MachineRow>, InferCreation
   declare id: string;
   declare number: string;
   declare kind: string;
-  declare card: Json;
+  declare card: MachineCardText;
   declare version: number;
   declare archived: CreationOptional<Json | null>;
 }
@@ -47,7 +49,7 @@ export class LimitVersionRow extends Model<InferAttributes<LimitVersionRow>, Inf
   declare id: string;
   declare limitSheetId: string;
   declare version: number;
-  declare content: Json;
+  declare content: LimitSheet;
   declare by: string;
   declare at: Date;
 }

@@ -1,4 +1,4 @@
-import type { Sequelize } from 'sequelize';
+import type { LOCK, Sequelize, Transaction } from 'sequelize';
 import type { Archived, ArchivedKind } from '@isometra/contract';
 import { notFound } from '../api/errors.js';
 import { KitRow, LimitSheetRow, MachineRow } from '../db/shopModels.js';
@@ -9,16 +9,46 @@ import { writeLog } from './log.js';
 export const archivedOf = ({ archived }: { readonly archived?: Record<string, unknown> | null }): { readonly archived?: Archived } =>
   archived ? { archived: archived as Archived } : {};
 
-interface Kept {
-  archived: Record<string, unknown> | null;
+interface FindOptions {
+  readonly transaction: Transaction;
+  readonly lock: LOCK;
 }
 
-/** How each kind is found, and what it is called in the log. */
-const KINDS = {
-  machines: { model: MachineRow, one: 'machine', called: (row: MachineRow) => row.number },
-  kit: { model: KitRow, one: 'piece of kit', called: (row: KitRow) => row.name },
-  limits: { model: LimitSheetRow, one: 'limit sheet', called: (row: LimitSheetRow) => `Limit sheet “${row.name}”` },
-} as const;
+type Archiving = { readonly at: string; readonly by: string } | null;
+
+/** What is found, locked: what it is called in the log, and how it is put away or taken out. */
+interface Found {
+  readonly row: { readonly archived: Record<string, unknown> | null };
+  readonly called: string;
+  readonly put: (archived: Archiving, transaction: Transaction) => Promise<unknown>;
+}
+
+/** How each kind is found, and what it is called in an error. */
+const KINDS: Readonly<
+  Record<ArchivedKind, { readonly one: string; readonly find: (id: string, options: FindOptions) => Promise<Found | null> }>
+> = {
+  machines: {
+    one: 'machine',
+    find: async (id, options) => {
+      const row = await MachineRow.findByPk(id, options);
+      return row && { row, called: row.number, put: (archived, transaction) => row.update({ archived }, { transaction }) };
+    },
+  },
+  kit: {
+    one: 'piece of kit',
+    find: async (id, options) => {
+      const row = await KitRow.findByPk(id, options);
+      return row && { row, called: row.name, put: (archived, transaction) => row.update({ archived }, { transaction }) };
+    },
+  },
+  limits: {
+    one: 'limit sheet',
+    find: async (id, options) => {
+      const row = await LimitSheetRow.findByPk(id, options);
+      return row && { row, called: `Limit sheet “${row.name}”`, put: (archived, transaction) => row.update({ archived }, { transaction }) };
+    },
+  },
+};
 
 /**
  * Put something in the archive, or take it out again. Nothing that was entered is lost, and what it was used for stays as it is.
@@ -32,14 +62,14 @@ export function archive(
   id: string,
   { away, by }: { readonly away: boolean; readonly by: string },
 ): Promise<{ readonly archived?: Archived }> {
-  const { model, one, called } = KINDS[kind];
+  const { find, one } = KINDS[kind];
   return inOneGo(sequelize, async (transaction) => {
-    const row = await (model as typeof MachineRow).findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
-    if (!row) throw notFound(one);
+    const found = await find(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!found) throw notFound(one);
+    const { row, called, put } = found;
     if (!!row.archived === away) return archivedOf(row);
-    const archived: Kept['archived'] = away ? { at: new Date().toISOString(), by } : null;
-    await row.update({ archived }, { transaction });
-    const text = `${called(row as never)} ${away ? 'put in the archive' : 'restored from the archive'}`;
+    await put(away ? { at: new Date().toISOString(), by } : null, transaction);
+    const text = `${called} ${away ? 'put in the archive' : 'restored from the archive'}`;
     await writeLog({ machineId: kind === 'machines' ? id : null, by, what: kind === 'machines' ? 'machine' : kind, text }, transaction);
     return archivedOf(row);
   });

@@ -1,7 +1,7 @@
 import type { RoundHead, StoredSurvey } from '@isometra/contract';
 import { surveyWriteOf } from '@isometra/work';
 import { FindingRow } from '../db/surveyModels.js';
-import { machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 import { listHeads } from './heads.js';
 import { Solver } from './solver.js';
 

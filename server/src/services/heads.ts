@@ -68,7 +68,7 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
     }),
   );
   rows.sort(byTime);
-  const kept = rows.map(({ head }) => fromJson(head) as unknown as Kept | null);
+  const kept = rows.map(({ head }) => fromJson<Kept>(head));
   // By what each was judged; null where it has changed since, whatever it was judged by.
   const judgedBy = rows.map((row) => (isAsFound(row) ? row.judging : null));
   // Its own set-ups do not depend on what others taught: once anew, and once more where the rounds before it now teach otherwise.
@@ -91,7 +91,7 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
       ...{ id, machineId, surveyId, check, number, instrumentName, by, version },
       at: row.at.toISOString(),
       ...(row.ahead && { ahead: true }),
-      ...(row.struck !== null && { struck: fromJson(row.struck) as unknown as RoundHead['struck'] }),
+      ...(row.struck !== null && { struck: fromJson<NonNullable<RoundHead['struck']>>(row.struck) ?? undefined }),
       conditions: fromJson(row.conditions) as RoundWrite['conditions'],
       last: row.last ?? 0,
       moves: moves.get(id) ?? [],
@@ -185,7 +185,7 @@ async function logJudgedAnew(
   if (anew.length === 0) return;
   const zone = await shopZone();
   const entries = anew.flatMap(({ row, now }) => {
-    const before = verdictsOf((fromJson(row.head) as unknown as Kept | null)?.finding ?? null);
+    const before = verdictsOf(fromJson<Kept>(row.head)?.finding ?? null);
     const check = CHECKS.get(row.kind);
     const changed = Object.keys({ ...before, ...now }).filter((name) => before[name] !== now[name]);
     if (changed.length === 0) return [];

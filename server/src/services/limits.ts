@@ -12,7 +12,7 @@ import { writeLog } from './log.js';
 
 const shown = (row: LimitVersionRow): StoredLimitSheet => ({
   id: row.limitSheetId,
-  content: row.content as unknown as LimitSheet,
+  content: row.content,
   version: row.version,
   by: row.by,
   at: row.at.toISOString(),
@@ -133,7 +133,7 @@ export async function pinnedSheets(
   return new Map(
     surveys.map(({ id, limitVersionId, startingLimits, usual }) => {
       const row = rows.find((entry) => entry.id === limitVersionId);
-      if (row) return [id, { limits: { sheet: row.limitSheetId, version: row.version }, judge: row.content as unknown as LimitSheet }];
+      if (row) return [id, { limits: { sheet: row.limitSheetId, version: row.version }, judge: row.content }];
       const sheet = startingLimits && isStarting(startingLimits) ? startingLimits : usual;
       return [id, { limits: { sheet, version: 1 }, judge: startingSheet(sheet) }];
     }),

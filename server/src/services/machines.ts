@@ -1,5 +1,5 @@
 import type { Sequelize, Transaction } from 'sequelize';
-import { usualSheet, type Machine, type MachineCardText } from '@isometra/contract';
+import { usualSheet, type Machine } from '@isometra/contract';
 import { notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MachineRow } from '../db/shopModels.js';
@@ -11,7 +11,7 @@ import { writeLog } from './log.js';
 
 const shown = (row: MachineRow): Machine => ({
   id: row.id,
-  card: row.card as unknown as MachineCardText,
+  card: row.card,
   version: row.version,
   ...archivedOf(row),
 });
@@ -29,7 +29,7 @@ export async function getMachine(id: string, transaction?: Transaction): Promise
 const columns = (machine: Machine) => ({
   number: String(machine.card.number).trim(),
   kind: String(machine.card.kind),
-  card: machine.card as Record<string, unknown>,
+  card: machine.card,
 });
 
 /** Add a machine and begin its first survey. Safe to send twice, also at the same moment. */

@@ -1,5 +1,5 @@
 import { Op, QueryTypes, type InferAttributes, type Sequelize, type Transaction } from 'sequelize';
-import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isometra/core';
+import { CHECKS, fieldPath, instrumentSchemaFor, reseats, type SolveContext } from '@isometra/core';
 import type { MoveWrite, Redate, Round, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
 import {
   campaignOf,
@@ -123,7 +123,7 @@ export async function getRound(sequelize: Sequelize, solver: Solver, id: string)
   const round = await getStored(sequelize, id);
   const check = CHECKS.get(round.check);
   const hangsOn = check ? mayHalt(check) : [];
-  const taught = check?.reseatSpread === undefined ? [] : [round.check];
+  const taught = !check || !reseats(check) ? [] : [round.check];
   const [machine, survey, stock, heads] = await Promise.all([
     getMachine(round.machineId),
     getSurvey(round.surveyId),

@@ -1,5 +1,5 @@
 import type { ReadingWrite, Round, StoredRound } from '@isometra/contract';
-import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 
 describe('the shop’s memory', () => {
   let shop: TestShop;

@@ -1,5 +1,5 @@
 import { LogRow } from '../db/shopModels.js';
-import { machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.spec.js';
+import { machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 
 const LATER = '2199-01-03T10:00:00.000Z';
 const READ = '2026-03-01T18:40:00.000Z';

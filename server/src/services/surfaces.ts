@@ -18,7 +18,7 @@ const faceOf = ({ id, machineId, name, card, version }: SurfaceRow): Surface => 
   version,
 });
 const entryOf = ({ id, surfaceId, kind, content, supersedes, by, at }: SurfaceEntryRow): DeskEntry =>
-  ({ id, surfaceId, kind, content, supersedes, by, at: at.toISOString() }) as unknown as DeskEntry;
+  ({ id, surfaceId, kind, content, supersedes, by, at: at.toISOString() }) as DeskEntry;
 const columns = ({ id: _id, machineId: _machine, name, version: _version, ...card }: Surface) => ({ name, card: { ...card } });
 
 function refuseFaulty(surface: Surface): void {

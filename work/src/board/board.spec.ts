@@ -1,8 +1,8 @@
 import { plateOf } from './board.js';
 import type { RoundHead } from '@isometra/contract';
 import { campaignOf, freshSurvey } from '../ladder/campaign.js';
-import { DeskDiary, face } from '../testing/surface.spec.js';
-import { Diary, finding, quantity } from '../testing/heads.spec.js';
+import { DeskDiary, face } from '../testing/surface.js';
+import { Diary, finding, quantity } from '../testing/heads.js';
 
 const NOW = '2026-06-01T08:00:00.000Z';
 

@@ -1,5 +1,5 @@
 import { curvesAlong } from './alongBed.js';
-import { Diary, finding, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, quantity } from '../testing/heads.js';
 
 const CHECK = 'tailstock-traverse';
 

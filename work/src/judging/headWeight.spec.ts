@@ -1,6 +1,6 @@
 import { crossed } from './crossed.js';
 import { measuredHeadWeight } from './headWeight.js';
-import { Diary, finding, move, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, move, quantity } from '../testing/heads.js';
 
 const lean = (leanY: number, expanded = 5) => finding({ leanY: quantity({ value: leanY, unit: 'um/m', expanded }) });
 

@@ -1,7 +1,7 @@
 import type { RoundHead } from '@isometra/contract';
 import type { OtherWork } from '../notebook/doneMoves.js';
 import { jumps } from './jumps.js';
-import { Diary, finding, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, quantity } from '../testing/heads.js';
 
 describe('a value that differs with nothing done between', () => {
   it('is said of whatever is limited, its sign turned or not', () => {

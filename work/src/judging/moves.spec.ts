@@ -1,7 +1,7 @@
 import type { Made, MoveWrite, Round, RoundHead } from '@isometra/contract';
 import { gainOf, judgedMoves, screwRuleOf, usualShiftOf } from './moves.js';
-import { Diary, move } from '../testing/heads.spec.js';
-import { headOf, tailstockRound } from '../testing/rounds.spec.js';
+import { Diary, move } from '../testing/heads.js';
+import { headOf, tailstockRound } from '../testing/rounds.js';
 
 const SCREW = { check: 'tailstock-traverse', quantity: 'offsetHorizontal', kind: 'adjuster' };
 const judgedIn = (rounds: readonly RoundHead[]) => judgedMoves(rounds[0].check, rounds);

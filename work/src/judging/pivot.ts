@@ -1,4 +1,4 @@
-import { FaultError, meanPivot, planMove } from '@isometra/core';
+import { FaultError, meanPivot, planFor, tramPivot } from '@isometra/core';
 import type { Made, RoundHead } from '@isometra/contract';
 
 type Strokes = NonNullable<Made['nod']>;
@@ -17,8 +17,7 @@ export function pivotFrom({ radius, doubt, sides }: Strokes): FoundPivot | undef
   const rounds = sides.slice(1).map((after, i) => ({ before: sides[i], after }));
   if (rounds.length === 0) return undefined;
   try {
-    const found = planMove({ format: 'isometra-move/1', move: 'tram-pivot', radius, rounds, doubt });
-    return found as unknown as FoundPivot;
+    return planFor(tramPivot, { radius, rounds, doubt });
   } catch (error) {
     if (error instanceof FaultError) return undefined;
     throw error;

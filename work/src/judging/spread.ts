@@ -1,4 +1,4 @@
-import { CHECKS, poolSpreads, type SetupSpread } from '@isometra/core';
+import { CHECKS, poolSpreads, reseats, type SetupSpread } from '@isometra/core';
 import type { FindingHead, RoundHead } from '@isometra/contract';
 
 /** How far the set-ups of one round lay apart, one group for each quantity that had several. */
@@ -29,7 +29,8 @@ export function spreadsBefore(
 ): readonly (SetupSpread | undefined)[] {
   const soFar = new Map<string, SetupSpread>();
   return rounds.map(({ check, finding }) => {
-    if (CHECKS.get(check)?.reseatSpread === undefined) return undefined;
+    const definition = CHECKS.get(check);
+    if (!definition || !reseats(definition)) return undefined;
     const before = soFar.get(check);
     const groups = groupsOf(finding);
     if (groups.length) soFar.set(check, poolSpreads([...(before ? [before] : []), ...groups]));

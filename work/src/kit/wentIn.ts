@@ -38,9 +38,8 @@ export const leavesIn = ({ kind, plan, made }: Pick<MoveWrite, 'kind' | 'plan' |
 
 /** What a move really was, signed like its quantity: by the leaves that went in where one pile was wanted, or else as planned. */
 export function reallyMoved({ kind, amount, unit, made, plan }: Pick<MoveWrite, 'kind' | 'amount' | 'unit' | 'made' | 'plan'>): number {
-  const sum = (leaves: readonly number[]): number => leaves.reduce((total, leaf) => total + leaf, 0);
-  // Thinner shims in the place of others move it by the difference.
-  if (made?.wentIn && Array.isArray(plan['out'])) return Math.sign(amount) * (sum(plan['out'] as number[]) - sum(made.wentIn));
-  if (!made?.wentIn || unit !== 'um' || MOVES.get(kind)?.leaves !== true || !('leaves' in plan)) return amount;
-  return Math.sign(amount) * sum(made.wentIn);
+  const move = MOVES.get(kind);
+  if (!made?.wentIn || unit !== 'um' || move?.leaves !== true || !('leaves' in plan)) return amount;
+  const total = made.wentIn.reduce((sum, leaf) => sum + leaf, 0);
+  return Math.sign(amount) * (move.carries?.(plan, total) ?? total);
 }

@@ -1,5 +1,5 @@
 import { oldNews } from './oldNews.js';
-import { Diary, finding, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, quantity } from '../testing/heads.js';
 
 describe('a round that is history', () => {
   const diary = new Diary();

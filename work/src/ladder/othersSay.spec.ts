@@ -1,6 +1,6 @@
 import type { MoveWrite } from '@isometra/contract';
 import { othersSay } from './othersSay.js';
-import { Diary, finding, move, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, move, quantity } from '../testing/heads.js';
 
 describe('what other stations say of one that is off', () => {
   const turret = () => {

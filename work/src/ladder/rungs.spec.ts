@@ -6,7 +6,7 @@ import { checksFor } from '../sheets/machines.js';
 import { nextRung } from './nextRung.js';
 import { leftWords, staleWords, waitWords } from './reasons.js';
 import { belowTheHand, rungsOf } from './rungs.js';
-import { Diary, finding, move, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, move, quantity } from '../testing/heads.js';
 
 let diary = new Diary();
 beforeEach(() => (diary = new Diary()));

@@ -17,7 +17,7 @@ import {
 import { plateWords, registersFor, reopens, type RegisterBase } from './scope.js';
 import { staleWords } from '../ladder/reasons.js';
 import { rungsOf } from '../ladder/rungs.js';
-import { Diary, finding, move, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, move, quantity } from '../testing/heads.js';
 
 const NOW = '2026-11-01T08:00:00.000Z';
 const register = (part: Partial<RegisterUse> = {}): RegisterUse => ({

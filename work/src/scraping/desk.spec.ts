@@ -10,8 +10,8 @@ import type { DeskStep } from './steps.js';
 import { gridZones, joinHeights, nestedZones, planePlan, priceOf, stripMarks, wedgePlan } from './plan.js';
 import { deskNoteWords, reminderWords, stepWords, turnedWords } from './words.js';
 import { rungsOf } from '../ladder/rungs.js';
-import { Diary } from '../testing/heads.spec.js';
-import { DeskDiary, face } from '../testing/surface.spec.js';
+import { Diary } from '../testing/heads.js';
+import { DeskDiary, face } from '../testing/surface.js';
 
 const shares = (...values: number[]): PrintResult => ({
   spots: Math.round(100 * values.reduce((sum, value) => sum + value, 0)),

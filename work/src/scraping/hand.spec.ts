@@ -1,7 +1,7 @@
 import type { DeskEntry } from '@isometra/contract';
 import { deskOf, learnedOn } from './desk.js';
 import { learnedPasses } from './hand.js';
-import { DeskDiary, face } from '../testing/surface.spec.js';
+import { DeskDiary, face } from '../testing/surface.js';
 
 /** Entries of one diary, made by somebody. */
 class Evenings extends DeskDiary {

@@ -4,7 +4,7 @@ import { deskOf } from './desk.js';
 import { flanksOf, mateOf, pinsPlan, planesPlan } from './mates.js';
 import { gridZones } from './plan.js';
 import { findingHead } from '../sheets/sheet.js';
-import { DeskDiary, face } from '../testing/surface.spec.js';
+import { DeskDiary, face } from '../testing/surface.js';
 
 const ZONES = gridZones(400, 26, 7, 1);
 /** The flanks of one dovetail, 400 mm long, in seven zones. */

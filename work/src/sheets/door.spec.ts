@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { CHECKS, fieldInfo } from '@isometra/core';
 import { faultWords, keyLabel, readingFaults, roundFaults } from './door.js';
-import { BETWEEN_CENTRES, reading } from '../testing/rounds.spec.js';
+import { BETWEEN_CENTRES, reading } from '../testing/rounds.js';
 
 const paths = (faults: readonly { path: string }[]) => faults.map(({ path }) => path);
 

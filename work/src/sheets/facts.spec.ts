@@ -2,7 +2,7 @@ import { factOf, factsOf, factsOfEach, factSource, profilesOf, tellingAfterEach 
 import { knownTurning } from '../ladder/known.js';
 import { howRead, knownSense, mountingOf } from './senses.js';
 import { sameThing } from '../notebook/things.js';
-import { Diary, finding, quantity } from '../testing/heads.spec.js';
+import { Diary, finding, quantity } from '../testing/heads.js';
 
 describe('what is known of a machine', () => {
   const diary = new Diary();

@@ -2,7 +2,7 @@ import { startingSheet, STARTING_SHEETS, type LimitSheet } from '@isometra/core'
 import { limitsFromCsv, limitsToCsv } from './limitCsv.js';
 import { contentOf, rejudge } from './limits.js';
 import { sheetOf } from './sheet.js';
-import { headOf, reading, tailstockRound } from '../testing/rounds.spec.js';
+import { headOf, reading, tailstockRound } from '../testing/rounds.js';
 
 const HEAD = 'check,quantity,when,low,high,unit,over,least,aim,reason';
 const table = (...rows: string[]) => limitsFromCsv([HEAD, ...rows].join('\n'), 'Ours');

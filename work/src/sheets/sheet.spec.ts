@@ -1,6 +1,6 @@
 import { startingSheet } from '@isometra/core';
 import { findingHead, hardwareOf, sheetOf, solveWhatStands, standingReadings, trySolve } from './sheet.js';
-import { BETWEEN_CENTRES, reading, stored, tailstockRound } from '../testing/rounds.spec.js';
+import { BETWEEN_CENTRES, reading, stored, tailstockRound } from '../testing/rounds.js';
 
 describe('readings that stand', () => {
   it('a superseded one gives its place to the last that superseded it', () => {

@@ -3,6 +3,7 @@ import {
   FaultError,
   judgedBy,
   MOVES,
+  reseats,
   SHEET_FORMAT,
   solve,
   wayProfile,
@@ -91,6 +92,7 @@ export function sheetOf(
   facts: ShopFacts = {},
 ): Record<string, unknown> {
   const standing = standingReadings(readings);
+  const check = CHECKS.get(round.check);
   return {
     format: SHEET_FORMAT,
     check: round.check,
@@ -99,7 +101,7 @@ export function sheetOf(
     readings: standing.map((reading) => sheetReading(reading, round.conditions)),
     ...(facts.limits && zonesOf(facts.limits, round, standing, facts.pending)),
     hardware: hardwareOf(round.check, facts),
-    ...(facts.setupSpread && CHECKS.get(round.check)?.reseatSpread !== undefined && { setupSpread: facts.setupSpread }),
+    ...(facts.setupSpread && check && reseats(check) && { setupSpread: facts.setupSpread }),
   };
 }
 

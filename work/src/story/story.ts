@@ -8,6 +8,7 @@ import {
   placesOf,
   pooledSpread,
   readSheet,
+  reseats,
   solve,
   startingSheet,
   type CheckDefinition,
@@ -227,7 +228,7 @@ function withMemory(
     (head) => head.check === check.id && head.mounting === mounting && head.sense !== null && head.instrumentName === dialName(instrument),
   );
   const needle = instrument && (instrument['kind'] === 'lever' || instrument['kind'] === 'plunger');
-  const spread = sheet['setupSpread'] === undefined && check.reseatSpread !== undefined ? learnedSpread(check.id, heads) : undefined;
+  const spread = sheet['setupSpread'] === undefined && reseats(check) ? learnedSpread(check.id, heads) : undefined;
   return {
     ...sheet,
     ...(needle && instrument['sense'] === undefined && known && { instrument: { ...instrument, sense: known.sense } }),
@@ -404,12 +405,13 @@ function learnedOf(machine: Machine): Learned[] {
       });
   const spreads = [...last.keys()].flatMap((check): Learned[] => {
     const own = learnedSpread(check, heads);
-    const prior = CHECKS.get(check)?.reseatSpread;
-    if (!own || prior === undefined) return [];
+    const definition = CHECKS.get(check);
+    if (!own || !definition || !reseats(definition)) return [];
+    const prior = definition.reseatSpread;
     return [
       {
         kind: 'spread',
-        value: typeof prior === 'number' ? pooledSpread(prior, own, undefined).s : own.s,
+        value: prior !== undefined ? pooledSpread(prior, own, undefined).s : own.s,
         of: { check, degrees: own.degrees },
       },
     ];

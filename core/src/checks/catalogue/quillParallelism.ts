@@ -164,7 +164,7 @@ export const quillParallelism = defineCheck({
   ],
   helps: [TURN_BAR, MEASURE_BAR, SHORTER_BAR, longerBase('read over twice the length', roomOnBar), MORE_SET_UPS],
   // The quill itself is read where it is.
-  reseatSpread: (_quantity, { bar }) => (bar ? RESEATED : 0),
+  reseatSpreadFor: (_quantity, { bar }) => (bar ? RESEATED : 0),
   reseat: 'Take the bar out of the quill, put it back and read again',
   counting: 'The whole difference counts: nothing has been turned.',
   cautions: [ISOLATE],

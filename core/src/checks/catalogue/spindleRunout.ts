@@ -24,7 +24,7 @@ export const spindleRunout = defineCheck({
   rests: ['headstock', 'column'],
   after: ['column-lean'],
   // The nose and its face are swept where they are: only the bar in the taper is seated again.
-  reseatSpread: (quantity) => (quantity.startsWith('taper') ? RESEATED : 0),
+  reseatSpreadFor: (quantity) => (quantity.startsWith('taper') ? RESEATED : 0),
   reseat: 'Take the bar out, wipe the taper, put it back and read again',
   cannotSee: ['The bar, unless it is taken out, turned half round and put back.'],
   advice: ['Clean the taper until a finger squeaks on it.', 'Note where the high place is: runouts are vectors.'],

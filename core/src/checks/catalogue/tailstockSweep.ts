@@ -72,7 +72,7 @@ export const tailstockSweep = defineCheck({
   fromJob: { taper: taperBetweenCentres, 'reamed-hole': REAMED },
   helps: [SHORTER_HOLDER, MORE_SET_UPS],
   // A bore is swept where it is; a centre sits in a taper.
-  reseatSpread: (_quantity, { feature = 'outside' }) => (feature === 'bore' ? 0 : RESEATED),
+  reseatSpreadFor: (_quantity, { feature = 'outside' }) => (feature === 'bore' ? 0 : RESEATED),
   reseat: 'Take the holder off, set it up again and sweep once more',
   trusts: ['the holder sag is right', 'the centre is true in its taper', 'no keyway was read'],
   counting: 'Half the difference counts: the sweep goes round the axis and shows an offset twice.',

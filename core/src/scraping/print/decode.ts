@@ -11,7 +11,7 @@ export type Decoders = Readonly<Record<'png' | 'jpeg', () => Promise<NonNullable
 const FILES = { jpeg: '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm', png: '@jsquash/png/codec/pkg/squoosh_png_bg.wasm' } as const;
 
 /** What every place that runs this has, and no library of types for all of them tells. */
-const { WebAssembly } = globalThis as unknown as { readonly WebAssembly: { compile(bytes: Uint8Array): Promise<NonNullable<Compiled>> } };
+declare const WebAssembly: { compile(bytes: Uint8Array): Promise<NonNullable<Compiled>> };
 
 /** The decoders, by how a file of theirs is read: the name that its package gives it in, its bytes out. */
 export function decodersFrom(read: (file: string) => Promise<Uint8Array>): Decoders {

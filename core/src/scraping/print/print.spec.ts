@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { FaultError } from '../../input/faults.js';
 import { photographPrint, strewn, type Camera, type MadePrint, type PhotoOfPrint } from '../../practice/printMaker.js';
 import { largestCircle } from './farthest.js';
-import { asJpeg, asPng, DECODERS } from '../../testing/pictures.spec.js';
+import { asJpeg, asPng, DECODERS } from '../../testing/pictures.js';
 import { cleanPicture, pictureFacts, readPrint, type Pixels } from './index.js';
 import { decodePicture, upright } from './decode.js';
 import { patchesOf } from './patches.js';

@@ -106,9 +106,9 @@ export async function up(database: QueryInterface): Promise<void> {
 
 async function takeNotes(database: QueryInterface): Promise<void> {
   const { sequelize } = database;
-  const surveys = (await sequelize.query(`SELECT id, machineId, ${OLD.join(', ')} FROM surveys`, {
+  const surveys = await sequelize.query<OldSurvey>(`SELECT id, machineId, ${OLD.join(', ')} FROM surveys`, {
     type: QueryTypes.SELECT,
-  })) as unknown as OldSurvey[];
+  });
   const notes = surveys.flatMap(notesOf);
   if (notes.length)
     await sequelize.transaction(async (transaction) => {

@@ -80,43 +80,51 @@ const stands = (offsetHorizontal: number, offsetVertical: number): TailstockTrut
 
 function bar(truth: TailstockTruth, centreDistance: number): DemoSheet {
   const stations = [0.05, 0.95].map((part) => Math.round(centreDistance * part));
-  return traverseSheet(truth, {
-    centreDistance,
-    stations,
-    bar: BAR,
-    dial: LEVER,
-    imperfection: { random, repeat: 0.4 },
-  }) as unknown as DemoSheet;
+  return demoSheet(
+    traverseSheet(truth, {
+      centreDistance,
+      stations,
+      bar: BAR,
+      dial: LEVER,
+      imperfection: { random, repeat: 0.4 },
+    }),
+  );
 }
 
 function sweep(truth: TailstockTruth): DemoSheet {
-  return sweepSheet(truth, {
-    feature: 'outside',
-    radius: 30,
-    angles: [0, 90, 180, 270],
-    distance: 620,
-    dial: PLUNGER,
-    imperfection: { random, repeat: 0.4 },
-  }) as unknown as DemoSheet;
+  return demoSheet(
+    sweepSheet(truth, {
+      feature: 'outside',
+      radius: 30,
+      angles: [0, 90, 180, 270],
+      distance: 620,
+      dial: PLUNGER,
+      imperfection: { random, repeat: 0.4 },
+    }),
+  );
 }
 
 function cut(truth: TailstockTruth, centreDistance: number): DemoSheet {
   const stations = [0.05, 0.95].map((part) => Math.round(centreDistance * part));
-  return cutSheet(truth, {
-    centreDistance,
-    stations,
-    diameter: 42,
-    graduation: 1,
-    imperfection: { random, repeat: 0.6 },
-  }) as unknown as DemoSheet;
+  return demoSheet(
+    cutSheet(truth, {
+      centreDistance,
+      stations,
+      diameter: 42,
+      graduation: 1,
+      imperfection: { random, repeat: 0.6 },
+    }),
+  );
 }
 
 export function twist(perMetre: number): DemoSheet {
-  return bedTwistSheet((z) => 12 + (perMetre * z) / 1000, [100, 700, 1300], {
-    graduation: 20,
-    zero: 14,
-    imperfection: { random, repeat: 2 },
-  }) as unknown as DemoSheet;
+  return demoSheet(
+    bedTwistSheet((z) => 12 + (perMetre * z) / 1000, [100, 700, 1300], {
+      graduation: 20,
+      zero: 14,
+      imperfection: { random, repeat: 2 },
+    }),
+  );
 }
 
 export function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.axisSlopeH, slopeV: AXIS.axisSlopeV }): DemoSheet {
@@ -127,19 +135,22 @@ export function axis(truth: { slopeH: number; slopeV: number } = { slopeH: AXIS.
     dial: LEVER,
     imperfection: { random, repeat: 0.4 },
   };
-  return spindleAxisSheet({ ...truth, bend: 7, twistPerMetre: 4 }, practice) as unknown as DemoSheet;
+  return demoSheet(spindleAxisSheet({ ...truth, bend: 7, twistPerMetre: 4 }, practice));
 }
 
 /** A headstock that sits well: no corner moves by more than a third of the limit. */
 export function seated(): DemoSheet {
   const corner = (pressed: number, clamped: number) => ({ pressed, clamped });
   const corners = { 'front left': corner(1, 1.5), 'front right': corner(1, 1), 'rear left': corner(1.5, 1), 'rear right': corner(1, 1) };
-  return seatSheet({ corners }, PLUNGER, { random, repeat: 0.2 }) as unknown as DemoSheet;
+  return demoSheet(seatSheet({ corners }, PLUNGER, { random, repeat: 0.2 }));
 }
 
 export function play(front: number, rear: number): DemoSheet {
-  return spindlePlaySheet({ front, rear }, PLUNGER, { span: 340, overhang: 60 }, { random, repeat: 0.4 }) as unknown as DemoSheet;
+  return demoSheet(spindlePlaySheet({ front, rear }, PLUNGER, { span: 340, overhang: 60 }, { random, repeat: 0.4 }));
 }
+
+/** A sheet of a practice machine, as the demo keeps it. */
+export const demoSheet = (sheet: object): DemoSheet => sheet as DemoSheet;
 
 /** A sheet as somebody read it: to half a division. */
 export function asRead(sheet: unknown): DemoSheet {
@@ -161,11 +172,13 @@ function quill(): DemoSheet {
 }
 
 function way(): DemoSheet {
-  return levelStepsSheet((z) => -5 * Math.sin((Math.PI * z) / 1400), 200, 7, {
-    graduation: 20,
-    zero: 14,
-    imperfection: { random, repeat: 1 },
-  }) as unknown as DemoSheet;
+  return demoSheet(
+    levelStepsSheet((z) => -5 * Math.sin((Math.PI * z) / 1400), 200, 7, {
+      graduation: 20,
+      zero: 14,
+      imperfection: { random, repeat: 1 },
+    }),
+  );
 }
 
 export const levelled = { unit: 'div', instrumentName: 'Level, 20 µm/m', conditions: {}, plan: { stations: 3 } } as const;
@@ -283,7 +296,7 @@ export const LONG_LATHE: DemoMachine = {
     {
       ...{ unit: 'mm', instrumentName: 'Micrometer 100–125', conditions: {}, plan: { stations: 7 } },
       ...{ at: '2026-11-20T16:30:00.000Z', by: 'HB' },
-      sheet: dovetailSheet({ width: 86.42, pin: 8, angle: 55 }, DOVETAIL.places, (z) => dovetailAt(z)) as unknown as DemoSheet,
+      sheet: demoSheet(dovetailSheet({ width: 86.42, pin: 8, angle: 55 }, DOVETAIL.places, (z) => dovetailAt(z))),
     },
   ],
 };

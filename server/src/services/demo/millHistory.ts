@@ -7,7 +7,7 @@ import {
   spindleRunoutSheet,
   type PracticeDial,
 } from '@isometra/core/practice';
-import { LEVER, asRead, levelled, lever, type DemoMachine, type DemoSheet } from './histories.js';
+import { LEVER, asRead, demoSheet, levelled, lever, type DemoMachine, type DemoSheet } from './histories.js';
 
 /** Square to what it reads: no lever angle to reckon with. */
 const SQUARE: PracticeDial = { ...LEVER, leverAngle: 0 };
@@ -88,7 +88,7 @@ const swung = { ...dialled, plan: { angles: '4' } } as const;
 const run = { ...dialled, plan: {} } as const;
 
 /** A table set level, along and across, with a block level. */
-const level = (seed: number): DemoSheet => practiceRound('table-level', seed, { repeat: 0.15 }).sheet as unknown as DemoSheet;
+const level = (seed: number): DemoSheet => demoSheet(practiceRound('table-level', seed, { repeat: 0.15 }).sheet);
 
 /** M-11: a small column mill; its column leaned to one side and was shimmed at its foot. */
 export const COLUMN_MILL: DemoMachine = {

@@ -60,7 +60,7 @@ async function photograph(
       { x: 11, y: 113 },
     ],
   } as const;
-  const photo = photographPrint({ width: LENGTH, height: WIDTH, bumps, film: 4, shade: 0.3, grain: 5 }, camera as never, seed);
+  const photo = photographPrint({ width: LENGTH, height: WIDTH, bumps, film: 4, shade: 0.3, grain: 5 }, camera, seed);
   const { width, height, data, corners } = photo;
   return { width, height, data, corners, bytes: Buffer.from(cleanPicture(await jpegOf(photo, 88))) };
 }

@@ -1,5 +1,5 @@
 import { roundWriteOf, type RoundWrite } from '@isometra/contract';
-import { barRound, openShop, show, until, refusal, type FakeServer } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, until, refusal, type FakeServer } from '../testing/fake-shop';
 import { Bench } from './bench';
 
 describe('the set-up of a round that has begun', () => {

@@ -2,7 +2,7 @@ import { CHECKS, type CheckDefinition } from '@isometra/core';
 import type { KitItem, MachineCardText } from '@isometra/contract';
 import { headOf, rungsOf, sheetOf } from '@isometra/work';
 import { bedTwistSheet } from '@isometra/core/practice';
-import { barRound, dial, drawer, lathe, practiceRound, DIAL, type TestRound } from '../testing/fake-shop.spec';
+import { barRound, dial, drawer, lathe, practiceRound, DIAL, type TestRound } from '../testing/fake-shop';
 import { asTyped, filledFrom, firstDraft, purposeOf, suitable } from './begin-draft';
 
 const check = (id: string): CheckDefinition => CHECKS.get(id) as CheckDefinition;

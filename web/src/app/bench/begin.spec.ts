@@ -13,7 +13,7 @@ import {
   LATHE,
   type FakeServer,
   type TestRound,
-} from '../testing/fake-shop.spec';
+} from '../testing/fake-shop';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { Begin } from './begin';

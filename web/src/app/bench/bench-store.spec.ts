@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
 import type { ReadingWrite, StoredReading } from '@isometra/contract';
-import { barRound, openShop, refusal, until, type FakeServer, type TestRound } from '../testing/fake-shop.spec';
+import { barRound, openShop, refusal, until, type FakeServer, type TestRound } from '../testing/fake-shop';
 import { withReadings } from './bench-slots';
 import { BenchStore } from './bench-store';
 

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { ReadingWrite } from '@isometra/contract';
 import { Keys } from '../data/keys';
-import { barRound, openShop, show, until, type Shown } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, until, type Shown } from '../testing/fake-shop';
 import { Bench } from './bench';
 
 describe('the bench on the screen', () => {

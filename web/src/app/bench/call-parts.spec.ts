@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { SurveyNote } from '@isometra/contract';
-import { barRound, openShop, practiceRound, show, until, SURVEY, type TestRound } from '../testing/fake-shop.spec';
-import { openTurning, withValue, swept } from '../testing/swept.spec';
+import { barRound, openShop, practiceRound, show, until, SURVEY, type TestRound } from '../testing/fake-shop';
+import { openTurning, withValue, swept } from '../testing/swept';
 import { BenchStore } from './bench-store';
 import { CallColumn } from './call-column';
 

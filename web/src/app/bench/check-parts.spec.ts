@@ -1,5 +1,5 @@
 import { CHECKS, type CheckDefinition } from '@isometra/core';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { CheckParts, anotherLook, partFaults, settledParts, type PartsDraft } from './check-parts';
 
 const traverse = CHECKS.get('tailstock-traverse') as CheckDefinition;

@@ -1,5 +1,5 @@
 import { CHECKS, type CheckDefinition } from '@isometra/core';
-import { openShop, show, until } from '../testing/fake-shop.spec';
+import { openShop, show, until } from '../testing/fake-shop';
 import { Draws } from './draws';
 
 const check = CHECKS.get('tailstock-traverse') as CheckDefinition;

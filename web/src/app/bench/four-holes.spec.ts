@@ -1,4 +1,4 @@
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { FourHoles } from './four-holes';
 
 describe('four holes drilled with motions that are not square', () => {

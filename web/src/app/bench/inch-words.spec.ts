@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { CHECKS } from '@isometra/core';
 import { practiceRound as roundOf } from '@isometra/core/practice';
 import { Settings } from '../data/settings';
-import { openShop, practiceRound, show, until } from '../testing/fake-shop.spec';
+import { openShop, practiceRound, show, until } from '../testing/fake-shop';
 import { Begin } from './begin';
 import { Bench } from './bench';
 

@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { History } from '../rounds/history';
 import { MachineStore } from '../machine/machine-store';
 import { OWN_ZONE, shopZone } from '../data/when';
-import { barRound, openShop, show, until, type Shown } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, until, type Shown } from '../testing/fake-shop';
 import { Bench } from './bench';
 
 describe('a round dated later than now', () => {

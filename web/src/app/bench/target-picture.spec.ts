@@ -1,6 +1,6 @@
 import { solve } from '@isometra/core';
 import { spindleAxisSheet } from '@isometra/core/practice';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { TargetPicture } from './target-picture';
 
 const TARGET = { h: 'slopeH', v: 'slopeV', at: 300, what: 'Free end, 300 mm out' };

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { barRound, openShop, show, until } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, until } from '../testing/fake-shop';
 import { BenchStore } from './bench-store';
 import { TrialWork } from './trial-work';
 

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { until } from '../testing/fake-shop.spec';
+import { until } from '../testing/fake-shop';
 import { RoundChart, type ChartSeries } from './round-chart';
 
 const series = (limit: ChartSeries['limit'], ...values: number[]): ChartSeries => ({

@@ -1,6 +1,6 @@
 import { wayProfile } from '@isometra/core';
 import { levelStepsSheet } from '@isometra/core/practice';
-import { openShop, show, until } from '../testing/fake-shop.spec';
+import { openShop, show, until } from '../testing/fake-shop';
 import { WayChart } from './way-chart';
 
 const sheet = levelStepsSheet((z) => 10 * Math.sin((Math.PI * z) / 1000), 200, 5, { graduation: 20, zero: 0 });

@@ -2,7 +2,7 @@ import { firstValueFrom } from 'rxjs';
 import { EnvironmentInjector, createEnvironmentInjector } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { HttpBackend, provideHttpClient } from '@angular/common/http';
-import { FakeServer, barRound, refusal, until } from '../testing/fake-shop.spec';
+import { FakeServer, barRound, refusal, until } from '../testing/fake-shop';
 import { Api } from './api';
 import { OUTBOX_NAME, Outbox, type Answer } from './outbox';
 import { OutboxStore, type NewEntry } from './outbox-store';

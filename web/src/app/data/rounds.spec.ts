@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { firstValueFrom } from 'rxjs';
 import type { ReadingWrite, StoredRound } from '@isometra/contract';
-import { barRound, openShop, until, type TestRound } from '../testing/fake-shop.spec';
+import { barRound, openShop, until, type TestRound } from '../testing/fake-shop';
 import { Heads } from './heads';
 import { Outbox } from './outbox';
 import { newestMoves } from './round-shown';

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { firstValueFrom, take } from 'rxjs';
 import type { MoveWrite, ReadingWrite, RegisterUse, RoundWrite, StoredRound } from '@isometra/contract';
-import { barRound, lathe, openShop, show, until, LATHE } from '../testing/fake-shop.spec';
+import { barRound, lathe, openShop, show, until, LATHE } from '../testing/fake-shop';
 import { LastThing } from '../shell/last-thing';
 import { Kit } from './kit';
 import { Limits } from './limits';

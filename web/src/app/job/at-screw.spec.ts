@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { Made, MoveWrite } from '@isometra/contract';
 import { Keys } from '../data/keys';
-import { barRound, openShop, refusal, show, until, type Shown } from '../testing/fake-shop.spec';
+import { barRound, openShop, refusal, show, until, type Shown } from '../testing/fake-shop';
 import { AtScrew } from './at-screw';
 import { JobCard } from './job-card';
 

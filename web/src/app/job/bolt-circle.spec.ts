@@ -1,4 +1,4 @@
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { BoltCircle } from './bolt-circle';
 
 describe('the bolts of a head', () => {

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { MachineCardText, MoveWrite } from '@isometra/contract';
-import { barRound, lathe, openShop, show, until, refusal, LATHE, type Shown } from '../testing/fake-shop.spec';
+import { barRound, lathe, openShop, show, until, refusal, LATHE, type Shown } from '../testing/fake-shop';
 import { Keys } from '../data/keys';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
@@ -81,7 +81,7 @@ describe('a job card', () => {
     const card = await show(JobCard, { roundId: rounds[1].id, quantity: 'offsetVertical' });
     await until(() => card.all('ol li').length > 0);
     expect(card.text()).toContain('Put thinner shims in: 0.045 mm down');
-    expect(card.text()).toContain('Take out what went in before: 0.050 mm + 0.030 mm.');
+    expect(card.text()).toContain('Take out the shims that are there: 0.050 mm + 0.030 mm.');
     expect(card.text()).not.toContain('It went the wrong way');
     await tick(card, 0);
     await until(() => server.sent.length === 1);

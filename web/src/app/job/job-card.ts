@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { crossOrder, insideZone, MOVES, jobSteps, type JobFacts, type ScrewRule } from '@isometra/core';
+import { crossOrder, insideZone, MOVES, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts } from '@isometra/core';
 import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
 import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
@@ -30,7 +30,7 @@ import { bothUnits, callSentence, sizeOf, spoken, wayOfMove } from '../ui/say';
 import { JobNotes } from './job-notes';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
-import { factsOf, needleWords, raisedFacts, spreadOf, stripsText, targetOf, targetsOfEnds } from './job-texts';
+import { needleWords, raisedFacts, spreadOf, targetOf, targetsOfDials } from './job-texts';
 import { dialsOf, ownDial, screwTarget, tightenedBy } from './screw-target';
 import type { ApiFailure } from '../data/api';
 import { AskCard } from './ask-card';
@@ -41,9 +41,6 @@ import { BoltCircle } from './bolt-circle';
 import { OffsetChange } from '../register/offset-change';
 import { SineSetting } from './sine-setting';
 import { ShimTemplates } from './shim-templates';
-
-/** Bolts of a head of which the card says nothing. */
-const USUAL_BOLTS = 4;
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
 @Component({
@@ -101,7 +98,7 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   /** What each dial must do: one as a rule, two at once where both ends are pulled over. */
   protected readonly needles = computed(() => {
-    const ends = targetsOfEnds(this.planned().plan, this.instrument());
+    const ends = targetsOfDials(this.kind(), this.planned().plan, this.instrument());
     const made = this.saved()?.made;
     const single = made?.dial || made?.preset ? screwTarget(this.screwMove(), made) : this.needle();
     return ends.length ? ends : single ? [{ where: '', ...single }] : [];
@@ -128,7 +125,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   protected readonly dials = computed(() => dialsOf(this.store.kit()));
   private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
   /** Bolts on the circle of a part that swivels; 0 for another part. */
-  protected readonly bolts = computed(() => (this.check()?.part?.swivels ? (this.onCard().bolts ?? USUAL_BOLTS) : 0));
+  protected readonly bolts = computed(() => (this.check()?.part?.swivels ? (this.screwsOnCard().bolts ?? USUAL_BOLTS) : 0));
   /** What the part does on tightening, in the order in which its bolts are drawn down now. */
   protected readonly usual = computed(() => {
     const own = boltOrder(this.saved()?.made?.bolts);
@@ -151,12 +148,12 @@ export class JobCard extends JobNotes implements OnDestroy {
     this.shift.set(target && last ? `${Number((last.reads - target.target).toFixed(3))} div` : '');
     this.note({ bolts: [...bolts], tightened });
   }
-  /** What the machine card tells of the screws or whatever else it is moved by. */
-  private readonly onCard = computed(() => MOVES.get(this.kind())?.onCard?.(this.card() ?? {}, this.check()?.part) ?? {});
+  /** What the machine card says of the screws and bolts that move it. */
+  private readonly screwsOnCard = computed(() => MOVES.get(this.kind())?.screws?.(this.card() ?? {}, this.check()?.part) ?? {});
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
-    if (!MOVES.get(this.kind())?.scales || this.onCard().layout === 'single-screw') return null;
-    return this.saved()?.made?.rule ?? this.onCard().rule ?? screwRuleOf(this.store.all(), this.screw()) ?? 'drive-far';
+    if (!MOVES.get(this.kind())?.scaled || this.screwsOnCard().layout === 'single-screw') return null;
+    return this.saved()?.made?.rule ?? this.screwsOnCard().rule ?? screwRuleOf(this.store.all(), this.screw()) ?? 'drive-far';
   });
   /** What is done with the screw now: from what is slacked to the needle at its target. */
   protected readonly drive = computed(() => {
@@ -178,30 +175,27 @@ export class JobCard extends JobNotes implements OnDestroy {
   /** As long as its question is not answered no step is shown: the same direction is never given twice unasked. */
   protected readonly held = computed(() => this.past() || this.seatOutdated() !== '' || (this.question() !== '' && !this.answered()));
 
-  /** Whether a pile of so many µm would bring it into its zone; undefined where that cannot be told. */
-  private readonly lands = computed(() => {
+  /** Whether it comes into its limits when it is carried so many µm; undefined where nobody can say. */
+  private readonly landsIn = computed(() => {
     const [quantity, sign] = [this.told(), Math.sign(this.amount())];
     if (!quantity?.limit || this.wedge()) return undefined;
     const { value, limit } = quantity;
-    // Other shims in the place of some move it by the difference.
-    const out = ((this.planned().plan['out'] ?? []) as readonly number[]).reduce((sum, leaf) => sum + leaf, 0);
-    return (total: number): boolean => insideZone(value + sign * (out > 0 ? out - total : total), limit);
+    return (um: number): boolean => insideZone(value + sign * um, limit);
   });
 
-  /** A slope of the plan in words: what the thinnest leaf of the drawers would do, what the leaves leave over. */
-  private slopeOfPlan(key: 'finest' | 'residual'): string | undefined {
-    const slope = this.planned().plan[key];
-    return typeof slope === 'number' ? sizeOf(Math.abs(slope), this.info(), this.shown(), 1).large : undefined;
-  }
-
-  private facts(): JobFacts {
-    const needle = this.needle();
+  private facts(): StepFacts {
+    const [needle, shown, info] = [this.needle(), this.shown(), this.info()];
     return {
-      ...factsOf(this.planned().plan, this.found()?.amount, this.leaf, this.lands()),
-      finest: this.slopeOfPlan('finest'),
-      leftOver: this.slopeOfPlan('residual'),
+      plan: this.planned().plan,
+      card: this.card() ?? {},
+      words: {
+        size: this.leaf,
+        slope: (umPerM) => sizeOf(Math.abs(umPerM), info, shown, 1).large,
+        length: (mm) => bothUnits(mm, 'length', { ...shown, fineness: 'coarse' }).large,
+        landsIn: this.landsIn(),
+      },
+      amount: this.found()?.amount,
       ...this.raised(),
-      strips: stripsText(this.planned().plan, (mm) => bothUnits(mm, 'length', { ...this.shown(), fineness: 'coarse' }).large),
       size: this.size().large,
       direction: this.direction(),
       plus: this.amount() > 0,
@@ -209,7 +203,6 @@ export class JobCard extends JobNotes implements OnDestroy {
       spread: spreadOf(this.info()),
       where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
       needle: needle ? needleWords(needle) : '',
-      ...this.onCard(),
       rule: this.rule() ?? undefined,
     };
   }

@@ -22,8 +22,12 @@ import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { MachineStore } from '../machine/machine-store';
 import { askedOfCasting, seatPlanOutdated } from '../supports/seat-basis';
-import { movedInstead, plansAlso, scaledScrew, spreadOf } from './job-texts';
+import { movedInstead, plansAlso, spreadOf } from './job-texts';
 import { replanned } from './replan';
+
+/** The plan of a move for a part of its amount, where it goes in proportion. */
+const inPart = (kind: string, plan: Readonly<Record<string, unknown>>, part: number): Readonly<Record<string, unknown>> =>
+  part === 1 ? plan : (MOVES.get(kind)?.scaled?.(plan, part) ?? plan);
 
 /** µm: a movement for all places that is less is none. */
 const LEAST = 0.5;
@@ -88,7 +92,7 @@ export abstract class JobMove {
   protected readonly anew = computed((): Move | undefined => {
     const [asked, kept, curve, info] = [this.asked(), this.openCard(), this.curve(), this.info()];
     if (!asked || !kept || this.panel() === 'register') return undefined;
-    const all = curve && MOVES.get(kept.kind)?.scales ? [movedInstead(asked, curve.curve.best, info)] : [];
+    const all = curve && MOVES.get(kept.kind)?.scaled ? [movedInstead(asked, curve.curve.best, info)] : [];
     return replanned({ kept, asked: [asked, ...all], plan: (move) => this.tried(move), gain: this.gain() });
   });
   /** Why the plan of a whole casting no longer holds; '' for any other card. */
@@ -118,7 +122,7 @@ export abstract class JobMove {
   });
   /** A screw can be set for all the places; what is done for one alone would throw the others out. */
   protected readonly canSuitAll = computed(
-    () => MOVES.get(this.kind())?.scales === true && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
+    () => MOVES.get(this.kind())?.scaled !== undefined && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
   );
   protected readonly suitAll = signal(true);
   protected readonly forAll = computed(() => this.canSuitAll() && this.suitAll());
@@ -206,11 +210,11 @@ export abstract class JobMove {
     const own = this.hardware()[kind];
     // What the machine card does not know, the finding's own plan may.
     const part = move.amount / (this.asked()?.amount ?? move.amount);
-    if (!own || !sheet) return move.kind === kind ? scaledScrew(move, part) : {};
+    if (!own || !sheet) return move.kind === kind ? inPart(kind, move, part) : {};
     const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
     const lacking = faults.filter((fault) => hardwareOfFault(fault) === kind);
     if (!finding || lacking.length) throw new FaultError(lacking.length ? lacking : faults);
-    return scaledScrew(finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
+    return inPart(kind, finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
   }
 
   protected readonly shown = this.settings.shown;

@@ -1,18 +1,19 @@
 import { TestBed } from '@angular/core/testing';
-import { readInstrument, type Instrument } from '@isometra/core';
-import { leavesText, needleWords, targetOf, targetsOfEnds } from './job-texts';
+import { planLeavesWords, readInstrument, type Instrument } from '@isometra/core';
+import { needleWords, targetOf, targetsOfDials } from './job-texts';
 import { ShimTemplates, boltsOf } from './shim-templates';
 
-const show = (um: number) => `${(um / 1000).toFixed(3)} mm`;
+const words = { size: (um: number) => `${(um / 1000).toFixed(3)} mm`, landsIn: (um: number) => um < 100 };
 
 describe('job card texts', () => {
   it('name the leaves, or the nearest below and above', () => {
-    expect(leavesText({ leaves: [100, 20] }, show)).toBe('0.100 mm + 0.020 mm');
-    expect(leavesText({ leaves: null, below: { leaves: [50], total: 50 }, above: { leaves: [200], total: 200 } }, show)).toBe(
-      'nothing in the drawer fits; nearest 0.050 mm (0.050 mm, under) or 0.200 mm (0.200 mm, over)',
+    expect(planLeavesWords({ leaves: [100, 20] }, words)).toBe('0.100 mm + 0.020 mm');
+    const near = { below: { leaves: [50], total: 50, error: -70 }, above: { leaves: [200], total: 200, error: 80 } };
+    expect(planLeavesWords({ leaves: null, ...near }, words)).toBe(
+      'nothing in the drawer fits; nearest 0.050 mm (0.050 mm, too thin, within limits) or 0.200 mm (0.200 mm, too thick, still out)',
     );
-    expect(leavesText({ leaves: null, below: null, above: null }, show)).toBe('nothing in the drawer fits');
-    expect(leavesText({}, show)).toBeUndefined();
+    expect(planLeavesWords({ leaves: null, below: null, above: null }, words)).toBe('nothing in the drawer fits');
+    expect(planLeavesWords({}, words)).toBeUndefined();
   });
   it('give the needle what can be read on it', () => {
     const dial = { kind: 'lever', graduation: 2, leverAngle: 0, sense: -1, readTo: 0.5 } as Instrument;
@@ -58,11 +59,11 @@ describe('shim templates', () => {
 describe('a way pulled over at two ends', () => {
   it('has a target for each dial', () => {
     const { instrument } = readInstrument({ kind: 'lever', graduation: 2, sense: -1 });
-    expect(targetsOfEnds({ near: 0, far: -30 }, instrument)).toEqual([
+    expect(targetsOfDials('pull', { near: 0, far: -30 }, instrument)).toEqual([
       { where: 'Dial at the near end', now: 0, target: 0 },
       { where: 'Dial at the far end', now: 0, target: 15 },
     ]);
-    expect(targetsOfEnds({ turns: 1 }, instrument)).toEqual([]);
-    expect(targetsOfEnds({ near: 1, far: 2 }, undefined)).toEqual([]);
+    expect(targetsOfDials('adjuster', { turns: 1 }, instrument)).toEqual([]);
+    expect(targetsOfDials('pull', { near: 1, far: 2 }, undefined)).toEqual([]);
   });
 });

@@ -1,5 +1,5 @@
 import { readInstrument, type Instrument } from '@isometra/core';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { NodStrokes } from './nod-strokes';
 import { nodSides } from './nod-words';
 

@@ -1,5 +1,5 @@
 import type { MoveWrite } from '@isometra/contract';
-import type { Move } from '@isometra/core';
+import { MOVES, type Move } from '@isometra/core';
 
 /** µm or µm/m, and its part: a card that is no more off than this was begun by what its round says now. */
 const ROOM = 0.5;
@@ -7,13 +7,13 @@ const PART = 0.02;
 
 const near = (one: number, other: number, room = ROOM): boolean => Math.abs(one - other) <= Math.max(room, PART * Math.abs(other));
 
-/** What a plan tells the hand, beside leaves: those stay as the drawers had them when the card was begun. */
-const TOLD = ['turns', 'degrees', 'angle', 'turn', 'truck', 'shim', 'front', 'rear'] as const;
-
-/** Whether two plans tell the hand the same; turns may be reckoned with what was learned of the screw, or without. */
-function samePlan(kept: Readonly<Record<string, unknown>>, now: Readonly<Record<string, unknown>>, gain: number | null): boolean {
-  return TOLD.every((key) => {
-    const [old, fresh] = [kept[key], now[key]];
+/**
+ * Whether two plans tell the hand the same, beside leaves: those stay as the drawers had them when the card was begun. Turns may
+ * allow for what was learned of the screw, or not.
+ */
+function samePlan(kept: Begun['kept'], now: Readonly<Record<string, unknown>>, gain: number | null): boolean {
+  return (MOVES.get(kept.kind)?.handFigures ?? []).every((key) => {
+    const [old, fresh] = [kept.plan[key], now[key]];
     if (typeof old === 'number' && typeof fresh === 'number')
       return [1, ...(gain ? [gain, 1 / gain] : [])].some((times) => near(old, times * fresh, 1e-6));
     return typeof old === 'string' && typeof fresh === 'string' ? old === fresh : true;
@@ -22,7 +22,7 @@ function samePlan(kept: Readonly<Record<string, unknown>>, now: Readonly<Record<
 
 /** What a card that was begun is held against. */
 export interface Begun {
-  readonly kept: Pick<MoveWrite, 'amount' | 'plan'>;
+  readonly kept: Pick<MoveWrite, 'kind' | 'amount' | 'plan'>;
   /** What the round may ask for as it stands now: for its own place, and for all places along the bed. */
   readonly asked: readonly Move[];
   readonly plan: (move: Move) => Readonly<Record<string, unknown>> | undefined;
@@ -38,7 +38,7 @@ export function replanned({ kept, asked, plan, gain }: Begun): Move | undefined 
   const same = asked.find(({ amount }) => near(kept.amount, amount) && Math.sign(kept.amount) === Math.sign(amount));
   if (!same) return asked.at(-1);
   const now = plan(same);
-  return now && !samePlan(kept.plan, now, gain) ? same : undefined;
+  return now && !samePlan(kept, now, gain) ? same : undefined;
 }
 
 /** How a move reads: its size, which way, and whether it takes metal or leaves. */

@@ -1,7 +1,7 @@
 import { CHECKS } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { TestBed } from '@angular/core/testing';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { SineSetting } from './sine-setting';
 
 const STOCK = [

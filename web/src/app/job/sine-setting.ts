@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
-import { parseQuantity, planMove, MOVE_FORMAT, type Dimension, type QuantityInfo } from '@isometra/core';
+import { parseQuantity, planLeavesWords, planMove, MOVE_FORMAT, type Dimension, type QuantityInfo } from '@isometra/core';
 import type { Made } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { Choices } from '../ui/choices';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { bothUnits, placedWords, sizeOf, slopeOver } from '../ui/say';
-import { leavesText } from './job-texts';
 
 type Sine = NonNullable<Made['sine']>;
 type Side = 'higher' | 'alike' | 'lower';
@@ -79,7 +78,7 @@ export class SineSetting {
     return {
       stack: this.um(Math.abs(stack)),
       under: stack < 0 ? this.raise() : this.lower(),
-      leaves: leavesText(plan, this.um) ?? '',
+      leaves: planLeavesWords(plan, { size: this.um }) ?? '',
       over: residual === null ? '' : sizeOf(Math.abs(residual), this.info(), shown, 1).large,
       ends: ends === null ? '' : `${placedWords(ends, this.info(), shown, 1)}, ${inside ? 'in' : 'still out'}`,
       own: sine.zero?.reads ? slopeOver((1000 * Math.abs(sine.zero.reads)) / sine.zero.over, 300, shown, 1) : '',

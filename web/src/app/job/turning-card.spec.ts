@@ -1,5 +1,5 @@
-import { show, until } from '../testing/fake-shop.spec';
-import { openTurning, swept } from '../testing/swept.spec';
+import { show, until } from '../testing/fake-shop';
+import { openTurning, swept } from '../testing/swept';
 import { JobCard } from './job-card';
 import { othersWords } from './others-words';
 

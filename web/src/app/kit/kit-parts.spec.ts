@@ -1,7 +1,7 @@
 import { Kit } from '../data/kit';
 import { TestBed } from '@angular/core/testing';
 import type { KitItem } from '@isometra/contract';
-import { dial, openShop, show, until, refusal, DIAL } from '../testing/fake-shop.spec';
+import { dial, openShop, show, until, refusal, DIAL } from '../testing/fake-shop';
 import { Finder } from './finder';
 import { HolderCheck } from './holder-check';
 import { KitCard } from './kit-card';

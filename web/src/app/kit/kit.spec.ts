@@ -1,4 +1,4 @@
-import { openShop, refusal, show, until } from '../testing/fake-shop.spec';
+import { openShop, refusal, show, until } from '../testing/fake-shop';
 import { KitList } from './kit-list';
 
 describe('the kit', () => {

@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { readLimitSheet, startingSheet, type LimitSheet } from '@isometra/core';
 import { limitsToCsv } from '@isometra/work/limit-csv';
-import { barRound, openShop, show, until, refusal } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, until, refusal } from '../testing/fake-shop';
 import { limitsFromFile } from './files';
 import { JobLimits } from './job-limits';
 import { asTyped, draftOf, fieldOf, rawSheet, withLines } from './limit-draft';

@@ -1,5 +1,5 @@
 import { Router } from '@angular/router';
-import { barRound, lathe, openShop, show, toldHead, LATHE } from '../testing/fake-shop.spec';
+import { barRound, lathe, openShop, show, toldHead, LATHE } from '../testing/fake-shop';
 import { Settings } from '../data/settings';
 import { TestBed } from '@angular/core/testing';
 import { Ladder } from './ladder';

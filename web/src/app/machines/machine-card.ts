@@ -230,7 +230,7 @@ export class MachineCardForm {
     this.problem.set('');
     const machine: Machine = {
       id: this.machineId() ?? this.newId,
-      card: this.kept() as unknown as MachineCardText,
+      card: this.kept() as MachineCardText,
       version: this.saved()?.version ?? 0,
     };
     const anew = this.otherKind() !== undefined && this.anew() === true;

@@ -2,7 +2,7 @@ import { Router } from '@angular/router';
 import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
 import { cardFieldsFor, MACHINE_KINDS, type SurveyWrite } from '@isometra/contract';
-import { barRound, openShop, show, showAtOnce, refusal, until, LATHE } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, showAtOnce, refusal, until, LATHE } from '../testing/fake-shop';
 import { MachineCardForm } from './machine-card';
 import { MachineList } from './machine-list';
 import { shapesOf } from './machine-shapes';

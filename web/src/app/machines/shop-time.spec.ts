@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { firstValueFrom } from 'rxjs';
 import { ShopStore } from '../data/shop';
 import { dateWords, OWN_ZONE, shopZone } from '../data/when';
-import { openShop, refusal, show, until } from '../testing/fake-shop.spec';
+import { openShop, refusal, show, until } from '../testing/fake-shop';
 import { ShopTime } from './shop-time';
 
 describe('the time of the shop', () => {

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import type { SurveyNote } from '@isometra/contract';
 import { staleWords } from '@isometra/work';
-import { barRound, openShop, show, survey, until, SURVEY, type FakeServer } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, survey, until, SURVEY, type FakeServer } from '../testing/fake-shop';
 import { MachineStore } from '../machine/machine-store';
 import { PlannedPage } from './planned-page';
 

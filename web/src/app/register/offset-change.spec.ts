@@ -1,7 +1,7 @@
 import { By } from '@angular/platform-browser';
 import { readInstrument } from '@isometra/core';
 import type { RegisterUse } from '@isometra/contract';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { RegisterLock } from './register-lock';
 import { OffsetChange } from './offset-change';
 import { recheckWords } from './register-words';

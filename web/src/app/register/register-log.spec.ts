@@ -1,6 +1,6 @@
 import type { MoveWrite } from '@isometra/contract';
-import { show, until } from '../testing/fake-shop.spec';
-import { openTurning, withValue, swept } from '../testing/swept.spec';
+import { show, until } from '../testing/fake-shop';
+import { openTurning, withValue, swept } from '../testing/swept';
 import { RegisterLog } from './register-log';
 
 describe('the log of the registers', () => {

@@ -1,5 +1,5 @@
-import { barRound, openShop, show } from '../testing/fake-shop.spec';
-import { openTurning, withValue, swept } from '../testing/swept.spec';
+import { barRound, openShop, show } from '../testing/fake-shop';
+import { openTurning, withValue, swept } from '../testing/swept';
 import { History } from './history';
 
 describe('the rounds so far', () => {

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { Settings } from '../data/settings';
-import { LATHE, openShop, show, until } from '../testing/fake-shop.spec';
-import { FACE, face, plan, stored } from '../testing/faces.spec';
+import { LATHE, openShop, show, until } from '../testing/fake-shop';
+import { FACE, face, plan, stored } from '../testing/faces';
 import { FaceForm } from './face-form';
 import { Faces } from './faces';
 

@@ -1,7 +1,7 @@
 import type { DeskEntry, Surface } from '@isometra/contract';
 import { gridZones } from '@isometra/work';
-import { openShop, show } from '../testing/fake-shop.spec';
-import { FACE, entry, face, stored } from '../testing/faces.spec';
+import { openShop, show } from '../testing/fake-shop';
+import { FACE, entry, face, stored } from '../testing/faces';
 import { PlanPanel, type Planned } from './plan-panel';
 
 describe('a plan of depths', () => {

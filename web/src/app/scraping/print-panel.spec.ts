@@ -1,7 +1,7 @@
 import { photographPrint, strewn, type Camera } from '@isometra/core/practice';
 import type { DeskEntry, Surface } from '@isometra/contract';
-import { openShop, show, until } from '../testing/fake-shop.spec';
-import { face } from '../testing/faces.spec';
+import { openShop, show, until } from '../testing/fake-shop';
+import { face } from '../testing/faces';
 import { PrintPanel } from './print-panel';
 
 describe('a print', () => {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { dequal } from 'dequal';
-import { FaultError, MOVE_FORMAT, planMove } from '@isometra/core';
+import { bearingShims, FaultError, planFor } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Figure } from '../ui/figure';
 import { Notice } from '../ui/notice';
@@ -82,17 +82,7 @@ export class ShimPanel {
     const texts = this.texts();
     if (FIELDS.some(({ name }) => !texts[name]?.trim())) return nothing;
     try {
-      const { layers, shim, lift, liftOneMore, jointMustComeDown } = planMove({
-        format: MOVE_FORMAT,
-        move: 'bearing-shims',
-        ...texts,
-      }) as unknown as {
-        readonly layers: number;
-        readonly shim: number;
-        readonly lift: number;
-        readonly liftOneMore: number;
-        readonly jointMustComeDown: boolean;
-      };
+      const { layers, shim, lift, liftOneMore, jointMustComeDown } = planFor(bearingShims, texts);
       const out = layers === 0 ? 'No whole layer comes out' : `${layers} ${layers === 1 ? 'layer comes' : 'layers come'} out`;
       return {
         lines: [

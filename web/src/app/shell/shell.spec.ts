@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
 import { Outbox } from '../data/outbox';
 import { Settings } from '../data/settings';
-import { openShop, show, until, LATHE } from '../testing/fake-shop.spec';
+import { openShop, show, until, LATHE } from '../testing/fake-shop';
 import { AtHand } from './at-hand';
 import { KeyStrip } from './key-strip';
 import { Plate } from './plate';

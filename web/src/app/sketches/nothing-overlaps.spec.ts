@@ -3,7 +3,7 @@ import { CHECKS } from '@isometra/core';
 import { practiceRound as roundOf } from '@isometra/core/practice';
 import { Bench } from '../bench/bench';
 import { Settings } from '../data/settings';
-import { openShop, practiceRound, show, until } from '../testing/fake-shop.spec';
+import { openShop, practiceRound, show, until } from '../testing/fake-shop';
 
 /** px by which two boxes may touch: the empty rim round letters. */
 const RIM = 3;

@@ -3,7 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
 import { practiceRound } from '@isometra/core/practice';
 import { Settings } from '../data/settings';
-import { show } from '../testing/fake-shop.spec';
+import { show } from '../testing/fake-shop';
 import { BarBetweenCentres } from './bar-between-centres';
 import { Places } from './places';
 import { PushPull } from './push-pull';

@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { afterHead, insideZone, parseQuantity, planMove } from '@isometra/core';
+import { afterHead, insideZone, parseQuantity, planLeavesWords, planMove } from '@isometra/core';
 import { factSource, waitWords } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { bothUnits, isZero } from '../ui/say';
-import { leavesText } from '../job/job-texts';
 import type { SupportPlan } from './seat-words';
 
 /** Height given up at the spindle that is worth a look at its gears, µm. */
@@ -164,6 +163,6 @@ export class Consequences {
     const stock = (this.store.stock() ?? []) as { thickness: unknown }[];
     if (!stock.some((row) => parseQuantity(row.thickness, 'deviation').ok)) return 'there is no shim drawer in the kit';
     const plan = planMove({ format: 'isometra-move/1', move: 'shim-leaves', thickness: amount, stock });
-    return leavesText(plan, (um) => this.size(um)) ?? 'nothing in the drawer fits';
+    return planLeavesWords(plan, { size: (um) => this.size(um) }) ?? 'nothing in the drawer fits';
   }
 }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { dequal } from 'dequal';
-import { CHECKS, FRAMES, parseQuantity, planMove } from '@isometra/core';
+import { CHECKS, FRAMES, parseQuantity, planFor, supports as seatMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
 import { nowText } from '../data/clock';
 import type { ApiFailure } from '../data/api';
@@ -143,16 +143,7 @@ export class SeatPlan {
     const { allow, prefer } = this.wish();
     const supports = casting.supports.map((support) => (allow === 'own' ? support : { ...support, allow }));
     const { frame, origin, watch } = casting;
-    return planMove({
-      format: 'isometra-move/1',
-      move: 'supports',
-      frame,
-      origin,
-      supports,
-      watch,
-      want,
-      prefer,
-    }) as unknown as SupportPlan;
+    return planFor(seatMove, { frame, origin, supports, watch, want, prefer });
   }
 
   /** What giving up the roll would spare, where it is held: µm off the faces all told, and the roll that comes of it. */

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { openShop, show, until, type Shown, SURVEY, LATHE, type TestRound } from '../testing/fake-shop.spec';
+import { openShop, show, until, type Shown, SURVEY, LATHE, type TestRound } from '../testing/fake-shop';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
 import { Ladder } from '../machine/ladder';

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { SurveyWrite } from '@isometra/contract';
-import { barRound, openShop, show, survey, until, refusal } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, survey, until, refusal } from '../testing/fake-shop';
 import { MachineStore } from '../machine/machine-store';
 import { Ladder } from '../machine/ladder';
 import { Campaign } from './campaign';

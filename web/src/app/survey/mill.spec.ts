@@ -1,7 +1,7 @@
 import { millGhosts } from './ghosts';
 import { knownMill } from '@isometra/work';
 import { startingSheet } from '@isometra/core';
-import { openShop, lathe, show, toldHead } from '../testing/fake-shop.spec';
+import { openShop, lathe, show, toldHead } from '../testing/fake-shop';
 import { millFittingFactor, millPictureOf, TABLE_DEPTH } from './mill';
 import { Survey } from './survey';
 

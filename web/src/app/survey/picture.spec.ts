@@ -1,5 +1,5 @@
 import { headOf, sheetOf, knownFrom } from '@isometra/work';
-import { practiceRound, toldHead } from '../testing/fake-shop.spec';
+import { practiceRound, toldHead } from '../testing/fake-shop';
 import { latheWords } from './known-words';
 import { FRAME, fittingFactor, pictureOf } from './picture';
 

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { openShop, refusal, survey, until } from '../testing/fake-shop.spec';
+import { openShop, refusal, survey, until } from '../testing/fake-shop';
 import { SurveyChanges } from './survey-changes';
 
 describe('changes of a survey', () => {

@@ -1,5 +1,5 @@
 import { startingSheet } from '@isometra/core';
-import { barRound, openShop, show, survey } from '../testing/fake-shop.spec';
+import { barRound, openShop, show, survey } from '../testing/fake-shop';
 import { FRAME } from './picture';
 import { Survey } from './survey';
 

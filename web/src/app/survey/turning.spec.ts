@@ -1,6 +1,6 @@
 import { startingSheet } from '@isometra/core';
 import { slantOf } from '@isometra/work';
-import { lathe, openShop, show, toldHead } from '../testing/fake-shop.spec';
+import { lathe, openShop, show, toldHead } from '../testing/fake-shop';
 import { turningWords } from './known-words';
 import { turningGhosts } from './ghosts';
 import { Survey } from './survey';

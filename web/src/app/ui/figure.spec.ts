@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Settings } from '../data/settings';
-import { openShop, show } from '../testing/fake-shop.spec';
+import { openShop, show } from '../testing/fake-shop';
 import { Figure } from './figure';
 
 describe('a measure in a line', () => {

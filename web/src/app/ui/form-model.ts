@@ -27,7 +27,7 @@ export type FormValue = Readonly<Record<string, unknown>>;
 /** A draft of a form, as it was kept. */
 export const formSchema = z.record(z.string(), z.unknown());
 
-const typeOf = (schema: z.ZodType): string => (bareSchema(schema) as unknown as { def: { type: string } }).def.type;
+const typeOf = (schema: z.ZodType): string => bareSchema(schema).def.type;
 
 const leafKind = (schema: z.ZodType, info: FieldInfo): FieldModel['kind'] => {
   if (typeOf(schema) === 'boolean') return 'flag';
@@ -50,7 +50,7 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
 }
 
 /** What the rows of a list are. */
-const elementOf = (schema: z.ZodType): z.ZodObject => (bareSchema(schema) as unknown as { element: z.ZodObject }).element;
+const elementOf = (schema: z.ZodType): z.ZodObject => (bareSchema(schema) as z.ZodArray<z.ZodObject>).element;
 
 /** What the screen asks and has not been told, by path. */
 function notTold(schema: z.ZodObject, value: FormValue, prefix = ''): Fault[] {

@@ -3,7 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import * as z from 'zod';
 import { CHECKS, fieldRegistry, instrumentSchema, measure, type CheckDefinition } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { openShop, show, until } from '../testing/fake-shop.spec';
+import { openShop, show, until } from '../testing/fake-shop';
 import { formFaults, settled, type FormValue } from './form-model';
 import { SchemaForm } from './schema-form';
 

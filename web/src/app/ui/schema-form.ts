@@ -76,7 +76,7 @@ export class SchemaForm {
   }
 
   protected rowSchema(field: FieldModel): z.ZodObject {
-    return (this.groupSchema(field) as unknown as { element: z.ZodObject }).element;
+    return (this.groupSchema(field) as z.ZodType as z.ZodArray<z.ZodObject>).element;
   }
 
   /** A row changed, added at the end, or taken out (null). */

@@ -1,6 +1,6 @@
 import type { DeskEntry, EntryKind, StoredSurface, Surface } from '@isometra/contract';
 import { gridZones } from '@isometra/work';
-import { LATHE } from './fake-shop.spec';
+import { LATHE } from './fake-shop';
 
 export const FACE = 'b1b0c4d2-0000-4000-8000-000000000001';
 export const face = (part: Partial<Surface> = {}): Surface => ({

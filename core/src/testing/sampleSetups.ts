@@ -1,4 +1,4 @@
-import { readsOf, type CheckDefinition } from './define.js';
+import { readsOf, type CheckDefinition } from '../checks/define.js';
 
 /** A set-up of each check that needs one, as a person would type it. */
 export const SAMPLE_SETUPS: Readonly<Record<string, Record<string, unknown>>> = {

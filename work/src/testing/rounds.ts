@@ -1,7 +1,7 @@
 import type { ReadingWrite, Round, RoundHead, StoredReading } from '@isometra/contract';
 import { headOf as workedHead } from '../sheets/heads.js';
 import { sheetOf, solveWhatStands } from '../sheets/sheet.js';
-import { Diary } from './heads.spec.js';
+import { Diary } from './heads.js';
 
 export const reading = (
   id: string,

@@ -1,6 +1,6 @@
 import type { Provider } from '@angular/core';
 import type { MoveWrite, RegisterUse, RoundWrite } from '@isometra/contract';
-import { lathe, openShop, practiceRound, type TestRound } from './fake-shop.spec';
+import { lathe, openShop, practiceRound, type TestRound } from './fake-shop';
 
 /** A bore swept at four places that found it so far off, µm, + toward the operator and up; the axes were homed. */
 export function swept(check: string, h: number, v: number, more: Partial<RoundWrite> = {}): TestRound {
