@@ -32,6 +32,24 @@ export default tseslint.config(
     files: ['**/*.ts'],
     rules: { '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }] },
   },
+  {
+    // A promise that nobody waits for loses its error.
+    files: ['{core,contract,work,server,web}/src/**/*.ts'],
+    ignores: ['**/*.spec.ts', '**/testing/**'],
+    languageOptions: {
+      parserOptions: {
+        project: ['core', 'contract', 'work', 'server']
+          .map((name) => `${name}/tsconfig.json`)
+          .concat(['web/tsconfig.app.json', 'web/tsconfig.worker.json']),
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+    },
+  },
   { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: { ...NODE, require: 'readonly', module: 'writable' } } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {

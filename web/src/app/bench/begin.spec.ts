@@ -245,14 +245,15 @@ describe('before a round', () => {
 
   it('pressed twice it begins once, also while the server is slow', async () => {
     const { page, server, navigate } = await open('tailstock-traverse');
-    server.latency = (method) => (method === 'POST' ? 100 : 1);
+    server.holds = (method) => method === 'POST';
     await tick(page);
     await page.type('Distance between centres', '400 mm');
     const button = page.named('Start the round');
     button.click();
     button.click();
-    await until(() => server.rounds.length > 0 && navigate.calls.count() === 2);
-    await new Promise((resolve) => setTimeout(resolve, 150));
+    await until(() => server.rounds.length > 0);
+    server.letGo();
+    await until(() => navigate.calls.count() === 2 && server.inFlight === 0);
     expect(server.sent.length).toBe(1);
     expect(server.rounds.length).toBe(1);
   });

@@ -16,8 +16,6 @@ describe('the bench on the screen', () => {
     field(bench).dispatchEvent(new Event('input'));
     field(bench).form?.requestSubmit();
     await bench.fixture.whenStable();
-    await new Promise((resolve) => setTimeout(resolve, 10));
-    await bench.fixture.whenStable();
   };
   const press = async (bench: Shown<Bench>, key: string) => {
     const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true });
@@ -182,10 +180,7 @@ describe('the bench on the screen', () => {
 
   it('marks on the drawing can be chosen', async () => {
     const { bench } = await open();
-    for (let i = 0; i < 50 && bench.all('.mark').length === 0; i++) {
-      await new Promise((resolve) => setTimeout(resolve, 20));
-      await bench.fixture.whenStable();
-    }
+    await until(() => bench.all('.mark').length > 3);
     bench.all('.mark')[3].dispatchEvent(new MouseEvent('click', { bubbles: true }));
     await bench.fixture.whenStable();
     expect(bench.text()).toContain('Top, near the tailstock');

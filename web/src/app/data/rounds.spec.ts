@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { firstValueFrom } from 'rxjs';
 import type { ReadingWrite, StoredRound } from '@isometra/contract';
-import { barRound, openShop, until, type TestRound } from '../testing/fake-shop';
+import { barRound, openShop, passTime, until, type TestRound } from '../testing/fake-shop';
 import { Heads } from './heads';
 import { Outbox } from './outbox';
 import { newestMoves } from './round-shown';
@@ -156,14 +156,16 @@ describe('the heads', () => {
     TestBed.inject(Heads).tell({ ...head, last: head.last + 1 });
     const outbox = TestBed.inject(Outbox);
     const body = taken();
+    jasmine.clock().install();
+    const before = server.asked.length;
     outbox.put({
       ...{ id: body.id, what: 'reading', method: 'POST', path: `/rounds/${round.id}/readings`, body },
       ...{ about: round.id, machineId: round.machineId },
     });
-    await until(() => outbox.waiting() === 0);
-    const before = server.asked.length;
-    await new Promise((resolve) => setTimeout(resolve, 400));
-    expect(server.asked.slice(before)).toEqual([]);
+    await passTime(1000);
+    jasmine.clock().uninstall();
+    expect(outbox.waiting()).toBe(0);
+    expect(server.asked.slice(before)).toEqual([`POST /rounds/${round.id}/readings`]);
   });
 });
 

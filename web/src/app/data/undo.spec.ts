@@ -174,8 +174,7 @@ describe('ways back', () => {
       shop.undo.handle(key);
       expect(key.defaultPrevented).toBeTrue();
       expect(shop.undo.told()).toBe(`Undone: ${called}.`);
-      const deadline = performance.now() + 4000;
-      while (!(await back(shop)) && performance.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 20));
+      await until(() => back(shop));
       expect(await back(shop))
         .withContext(shop.undo.told())
         .toBeTrue();

@@ -1,4 +1,4 @@
-import { barRound, openShop, show } from '../testing/fake-shop';
+import { barRound, openShop, show, until } from '../testing/fake-shop';
 import { openTurning, withValue, swept } from '../testing/swept';
 import { History } from './history';
 
@@ -27,8 +27,7 @@ describe('the rounds so far', () => {
     expect(charts.length).toBe(2);
     expect(charts[0].querySelector('.chart')?.getAttribute('aria-label')).toContain('round');
     expect(charts[0].textContent).toContain('up: toward you');
-    await new Promise((resolve) => setTimeout(resolve, 150));
-    expect(charts[0].querySelectorAll('svg path').length).toBeGreaterThan(3);
+    await until(() => charts[0].querySelectorAll('svg path').length > 3);
   });
 
   it('rounds at several places are one curve along the bed, with what one movement can do for all of them', async () => {

@@ -7,6 +7,7 @@ import { FACE, entry, face, plan, stored } from '../testing/faces';
 import { FaceDrawing } from './face-drawing';
 import { ShimPanel } from './shim-panel';
 import { ScrapingDesk } from './scraping-desk';
+import { Outbox } from '../data/outbox';
 
 describe('the scraping desk', () => {
   const open = async (surface: StoredSurface, prepare: (server: FakeServer) => void = () => undefined) => {
@@ -84,7 +85,7 @@ describe('the scraping desk', () => {
     expect(keys.all()).toEqual([]);
     keys.handle(new KeyboardEvent('keydown', { key: '4' }));
     keys.handle(new KeyboardEvent('keydown', { key: ' ' }));
-    await new Promise((resolve) => setTimeout(resolve, 60));
+    await until(() => TestBed.inject(Outbox).waiting() === 0 && server.inFlight === 0);
     expect(kinds(server)).toEqual(['plan']);
   });
 

@@ -91,6 +91,8 @@ export class FakeServer implements HttpBackend {
   /** Which answers are held back until `letGo`: what comes before what is then the spec's to say, however busy the machine. */
   holds = (_method: string, _path: string): boolean => false;
   private readonly held: (() => void)[] = [];
+  /** Requests that have not been answered yet. */
+  inFlight = 0;
   letGo(): void {
     for (const give of this.held.splice(0)) give();
   }
@@ -103,7 +105,15 @@ export class FakeServer implements HttpBackend {
       this.asked.push(`${request.method} ${path}`);
       // What is asked for is looked up when it is asked; the answer comes when it comes.
       const answer = this.down ? new HttpErrorResponse({ status: 0 }) : this.answer(request.method, path, request.body);
+      this.inFlight += 1;
+      let open = true;
+      const end = (): void => {
+        if (open) this.inFlight -= 1;
+        open = false;
+      };
+      told.add(end);
       const give = (): void => {
+        end();
         if (answer instanceof HttpErrorResponse) return told.error(answer);
         told.next(new HttpResponse({ status: 200, body: answer }));
         told.complete();
@@ -590,9 +600,25 @@ export function showAtOnce<T>(component: Type<T>, inputs: Readonly<Record<string
   return new Shown(fixture);
 }
 
+/** One turn of the event loop, also while the clock stands still. */
+const turn = (): Promise<unknown> =>
+  new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = resolve;
+    port2.postMessage(null);
+  });
+
+/** So much time goes by on a clock that a spec has stopped, and everything that waits for it happens. */
+export async function passTime(ms: number): Promise<void> {
+  for (let gone = 0; gone < ms; gone += 5) {
+    jasmine.clock().tick(5);
+    await turn();
+  }
+}
+
 /** Wait until something is so; the specs of what goes out by itself need it. */
-export async function until(so: () => boolean, ms = 10_000): Promise<void> {
-  for (const end = Date.now() + ms; !so();) {
+export async function until(so: () => boolean | Promise<boolean>, ms = 10_000): Promise<void> {
+  for (const end = Date.now() + ms; !(await so());) {
     if (Date.now() > end) throw new Error(`it never came to be: ${so.toString()}`);
     await new Promise((resolve) => setTimeout(resolve, 5));
   }
