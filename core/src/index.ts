@@ -105,12 +105,13 @@ export { baseSchema, baseShimThickness, type TailstockBase } from './moves/baseS
 export { turnEccentric } from './moves/eccentric.js';
 export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from './moves/footprints.js';
 export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
+export type { JobDrawing } from './moves/drawing.js';
 export type { JobFacts, JobStep, PlanWords, StepFacts } from './moves/jobSteps.js';
 export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
 export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule, type UsualShift } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
 export { crossOrder, USUAL_BOLTS } from './moves/headSteps.js';
-export { jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planFor, planMove, planWithSteps } from './moves/registry.js';
+export { jobDrawing, jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planFor, planMove, planWithSteps } from './moves/registry.js';
 export { chooseLeaves, planLeavesWords, stockSchema, type Stock } from './moves/leaves.js';
 export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';
 export { isLargeChange } from './moves/storedOffset.js';

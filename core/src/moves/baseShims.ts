@@ -105,6 +105,8 @@ export const baseShims = defineMove({
     const { base } = card;
     return base && part?.base ? { length: base.length, overhang: base.overhang ?? 0, ...(stock && { stock }) } : undefined;
   },
+  drawing: ({ plan: { front, rear } }) =>
+    front === undefined || rear === undefined ? undefined : { shows: 'ends', front: front > 0, rear: rear > 0 },
   steps: (facts) => {
     const { lift, frontLeaves, rearLeaves } = facts.plan;
     const ends = [frontLeaves, rearLeaves].map((pile) => pile && leavesWords(pile, facts.words));

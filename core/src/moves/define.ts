@@ -2,6 +2,7 @@ import * as z from 'zod';
 import type { MachineFamily, MachineFeature } from '../checks/define.js';
 import type { Part } from '../checks/parts.js';
 import { FaultError, faultsOf, type Fault } from '../input/faults.js';
+import type { JobDrawing } from './drawing.js';
 import type { JobStep, StepFacts } from './jobSteps.js';
 import type { ScrewRule } from './screwDial.js';
 
@@ -114,6 +115,8 @@ export interface MoveDefinition extends MoveFacts {
   screws?(card: Told, part: Part | undefined): ScrewsOnCard | undefined;
   /** What the card must say once it is done, or once it is not done after all: fields of the card's parts. */
   standsAt?(plan: MovePlan, done: boolean): Readonly<Record<string, Told>> | undefined;
+  /** What its job card draws; undefined where the facts do not say enough to draw it right. */
+  drawing?(facts: StepFacts): JobDrawing | undefined;
   /** The numbered steps of its job card; a plain one where there are none. */
   steps?(facts: StepFacts): readonly JobStep[];
 }
@@ -139,6 +142,7 @@ interface TypedMove<
   readonly hardware?: (facts: HardwareFacts<CardOf<Card & Sees>>) => Told | undefined;
   readonly screws?: (card: CardOf<Card & Sees>, part: Part | undefined) => ScrewsOnCard | undefined;
   readonly standsAt?: (plan: PlanOf<Answer>, done: boolean) => Readonly<Record<string, Told>> | undefined;
+  readonly drawing?: (facts: StepFacts<PlanOf<Answer>, CardOf<Card & Sees>>) => JobDrawing | undefined;
   readonly steps?: (facts: StepFacts<PlanOf<Answer>, CardOf<Card & Sees>>) => readonly JobStep[];
 }
 
@@ -164,7 +168,7 @@ export function defineMove<
   Card extends CardShape = CardShape,
   Sees extends CardShape = CardShape,
 >(move: TypedMove<Input, Answer, Card, Sees>): Defined<Answer> {
-  const { plan, does, scaled, dials, carries, hardware, screws, standsAt, steps, sees: _sees, ...facts } = move;
+  const { plan, does, scaled, dials, carries, hardware, screws, standsAt, drawing, steps, sees: _sees, ...facts } = move;
   const answer = (move.answer ?? NO_ANSWER) as Answer;
   const known = (raw: MovePlan) => readPlan(answer, raw) as PlanOf<Answer>;
   // Inputs and cards were read by these same schemas before they come here.
@@ -181,6 +185,7 @@ export function defineMove<
     ...(hardware && { hardware: (of: HardwareFacts) => hardware({ ...of, card: onCard(of.card) }) }),
     ...(screws && { screws: (card: Told, part: Part | undefined) => screws(onCard(card), part) }),
     ...(standsAt && { standsAt: (raw: MovePlan, done: boolean) => standsAt(known(raw), done) }),
+    ...(drawing && { drawing: (of: StepFacts) => drawing({ ...of, plan: known(of.plan), card: onCard(of.card) }) }),
     ...(steps && { steps: (of: StepFacts) => steps({ ...of, plan: known(of.plan), card: onCard(of.card) }) }),
   };
 }

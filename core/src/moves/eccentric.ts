@@ -108,6 +108,8 @@ export const eccentric = defineMove({
       : undefined,
   ifOnCard: true,
   hardware: ({ card }) => card.eccentric,
+  drawing: ({ plan: { angle, turn } }) =>
+    angle === undefined || turn === undefined ? undefined : { shows: 'sleeve', from: wrap(angle - turn), to: angle },
   steps,
   example: { throw: '0.4 mm', angle: 0, amount: '21 um' },
 });

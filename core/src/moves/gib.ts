@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, plainNumber } from '../input/fields.js';
 import { bare, figure } from './answer.js';
 import { defineMove, type CardOf, type PlanOf } from './define.js';
+import { middleOutward } from './drawing.js';
 import { after, ISOLATE, partOf, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
 /** Eighths still to go from which two at once are given before the drag is felt again. */
@@ -129,6 +130,10 @@ export const gib = defineMove({
   answer,
   does: (_input, { turns, perTurn }) => turns * perTurn,
   handFigures: ['turns'],
+  drawing: ({ card, part }) => {
+    const own = gibOf(card, part?.slide);
+    return { shows: 'gib', screws: own?.straight ? middleOutward(own.screws ?? 3) : [] };
+  },
   steps,
   example: { excess: '16 um', taper: 60, pitch: 1.5 },
 });

@@ -1,3 +1,4 @@
+import type { Way } from '../checks/define.js';
 import { ANY_PART, type Part } from '../checks/parts.js';
 import type { ScrewRule } from './screwDial.js';
 
@@ -34,6 +35,8 @@ export interface JobFacts {
   readonly direction: string;
   /** Whether the move is in the + direction. */
   readonly plus: boolean;
+  /** Which way the part goes, where an arrow can point there. */
+  readonly way?: Way;
   /** Signed, in the unit of its quantity. */
   readonly amount?: number;
   /** What is moved or worked on. */

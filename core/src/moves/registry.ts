@@ -7,6 +7,7 @@ import { baseShims } from './baseShims.js';
 import { bearingShims } from './bearingShims.js';
 import { bestPlane } from './bestPlane.js';
 import { readMoveInput, type Defined, type MoveDefinition, type MovePlan } from './define.js';
+import type { JobDrawing } from './drawing.js';
 import { eccentric } from './eccentric.js';
 import { feet } from './feet.js';
 import { feetShims } from './feetShims.js';
@@ -164,6 +165,9 @@ export function notFinite(plan: unknown, path = ''): string | undefined {
   }
   return undefined;
 }
+
+/** What a move's job card draws; undefined where there is nothing to draw, or the facts do not say which way. */
+export const jobDrawing = (kind: string, facts: StepFacts): JobDrawing | undefined => MOVES.get(kind)?.drawing?.(facts);
 
 /** The numbered steps of a move's job card; the plain ones where its kind has none of its own. */
 export function jobSteps(kind: string, facts: StepFacts): readonly JobStep[] {

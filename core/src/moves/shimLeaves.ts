@@ -3,6 +3,7 @@ import { count, optionalMeasure } from '../input/fields.js';
 import { overDistance } from './angles.js';
 import { maybe } from './answer.js';
 import { defineMove } from './define.js';
+import { jointDrawing } from './drawing.js';
 import { footCard, footWay, footWays, footWaysSchema } from './foot.js';
 import { chooseLeaves, leavesAnswer, leavesWords, stockSchema } from './leaves.js';
 import { shimSteps } from './shimSteps.js';
@@ -48,6 +49,7 @@ export const shimLeaves = defineMove({
     const ways = footWays(card, part);
     return stock && { stock, ...(ways && { ways }) };
   },
+  drawing: (facts) => jointDrawing(facts, false),
   steps: (facts) => shimSteps(facts, { leaves: leavesWords(facts.plan, facts.words) }),
   example: { thickness: '0.12 mm', stock: [{ thickness: '0.05 mm', count: 4 }] },
 });

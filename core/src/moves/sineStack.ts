@@ -3,6 +3,7 @@ import { count, measure, optionalMeasure } from '../input/fields.js';
 import { ANY_PART } from '../checks/parts.js';
 import { figure, maybe } from './answer.js';
 import { defineMove, refuse, type CardOf, type PlanOf } from './define.js';
+import { jointDrawing } from './drawing.js';
 import { footCard } from './foot.js';
 import { after, RATED, watch, type JobStep, type StepFacts } from './jobSteps.js';
 import { chooseLeaves, leavesAnswer, leavesWords, stockSchema } from './leaves.js';
@@ -65,6 +66,7 @@ export const sineStack = defineMove({
   answer,
   does: ({ zeroSlope = 0, rolls }, { stack }) => (1000 * stack) / rolls + zeroSlope,
   handFigures: ['stack'],
+  drawing: (facts) => jointDrawing(facts, true),
   steps,
   input: z.strictObject({
     slope: optionalMeasure('slope', { label: 'Slope', example: '120 um/m' }),

@@ -4,6 +4,7 @@ import { count, measure, optionalMeasure } from '../input/fields.js';
 import { stripPlan, wedgePasses } from '../scraping/strips.js';
 import { bare, figure, listOf } from './answer.js';
 import { defineMove, refuse, type PlanOf } from './define.js';
+import { jointDrawing } from './drawing.js';
 import { footCard, footWay, footWays, footWaysSchema } from './foot.js';
 import { after, RATED, SCRAPERS, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
@@ -67,6 +68,7 @@ export const stepScrape = defineMove({
     const ways = footWays(card, part);
     return ways && { ways, passDepth: FINE };
   },
+  drawing: (facts) => jointDrawing(facts, true),
   steps,
   answer,
   does: (_input, { tilt }) => tilt,

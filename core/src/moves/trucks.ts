@@ -83,6 +83,8 @@ export const trucks = defineMove({
     // On which side the shoulder is decides which truck takes the shim: never assumed.
     return { spacing: told.spacing, ...(told.shoulder && { shoulder: told.shoulder }), ...(drawer && { stock: drawer }) };
   },
+  drawing: ({ plan: { truck }, card: { trucks: guide } }) =>
+    truck && guide?.shoulder ? { shows: 'guide', what: 'truck', end: truck, side: guide.shoulder } : undefined,
   steps,
   example: { slope: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
 });

@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { crossOrder, insideZone, MOVES, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts } from '@isometra/core';
+import { crossOrder, insideZone, MOVES, jobDrawing, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts } from '@isometra/core';
 import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
 import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
@@ -27,6 +27,7 @@ import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, sizeOf, spoken, wayOfMove } from '../ui/say';
+import { JobFigure } from './job-figure';
 import { JobNotes } from './job-notes';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
@@ -49,6 +50,7 @@ import { ShimTemplates } from './shim-templates';
     RouterLink,
     AtScrew,
     BoltCircle,
+    JobFigure,
     Dial,
     NodStrokes,
     AskCard,
@@ -169,7 +171,10 @@ export class JobCard extends JobNotes implements OnDestroy {
     };
   });
 
-  protected readonly steps = computed(() => [...this.nudgeFirst(), ...jobSteps(this.kind(), this.facts())]);
+  private readonly stepFacts = computed(() => this.facts());
+  protected readonly steps = computed(() => [...this.nudgeFirst(), ...jobSteps(this.kind(), this.stepFacts())]);
+  /** Where the hand goes, drawn; undefined where nothing can be drawn right. */
+  protected readonly drawing = computed(() => (this.amount() === 0 ? undefined : jobDrawing(this.kind(), this.stepFacts())));
   /** Somebody said that what the card asks has been done. */
   protected readonly answered = signal(false);
   /** As long as its question is not answered no step is shown: the same direction is never given twice unasked. */
@@ -195,6 +200,7 @@ export class JobCard extends JobNotes implements OnDestroy {
         landsIn: this.landsIn(),
       },
       amount: this.found()?.amount,
+      way: this.arrow()?.[this.amount() > 0 ? 0 : 1],
       ...this.raised(),
       size: this.size().large,
       direction: this.direction(),
