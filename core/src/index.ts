@@ -11,6 +11,7 @@ export {
   choice,
   count,
   fieldInfo,
+  fieldAt,
   fieldPath,
   fieldRegistry,
   measure,

@@ -60,6 +60,15 @@ export function bareSchema(schema: z.ZodType): z.ZodType {
   return schema instanceof z.ZodPipe && schema.def.out instanceof z.ZodObject ? schema.def.out : schema;
 }
 
+/** The form information of the field at a path of a schema; undefined where there is no such field. */
+export function fieldAt(schema: z.ZodType, keys: readonly string[]): FieldInfo | undefined {
+  const [key, ...rest] = keys;
+  if (key === undefined) return fieldInfo(schema);
+  const within = bareSchema(schema);
+  const part = within instanceof z.ZodObject ? (within.shape as Record<string, z.ZodType>)[key] : undefined;
+  return part && fieldAt(part, rest);
+}
+
 /**
  * What a person calls the field at a path of a schema: `['bar', 'diameter']` → "Bar, bar diameter". A key
  * without a label of its own is given as it is.

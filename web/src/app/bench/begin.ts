@@ -58,6 +58,7 @@ import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { Pick } from '../ui/pick';
+import { SetUpPicture } from './set-up-picture';
 
 const OWN = 'own';
 const needleKinds: readonly string[] = KINDS_FOR.indicator;
@@ -65,7 +66,7 @@ const needleKinds: readonly string[] = KINDS_FOR.indicator;
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [FirstField, TextField, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
+  imports: [SetUpPicture, FirstField, TextField, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',
@@ -178,8 +179,14 @@ export class Begin implements OnDestroy {
     return this.dials().find((item) => item.id === kitId)?.data ?? own;
   });
 
+  /** The field in hand: its line on the drawing is marked. */
+  protected readonly field = signal('');
+  protected inHand(event: FocusEvent): void {
+    this.field.set((event.target as HTMLElement).closest<HTMLElement>('[data-field]')?.dataset['field'] ?? '');
+  }
+
   /** The draft with its units written out. */
-  private readonly full = computed((): BeginDraft => {
+  protected readonly full = computed((): BeginDraft => {
     const [draft, check, system] = [this.draft(), this.check(), this.settings.system()];
     return {
       ...draft,
