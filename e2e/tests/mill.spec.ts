@@ -163,7 +163,7 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
     await expect(page.getByRole('heading', { level: 1 })).toContainText(slide);
     await page.getByLabel('I have read and done this').check();
     await page.getByLabel('Length of the guide').fill('180 mm');
-    await page.getByLabel('Middle of the guide to the stylus').fill('90 mm');
+    await page.getByRole('textbox', { name: 'Middle of the guide to the stylus' }).fill('90 mm');
     const one = page.getByLabel('One division');
     if (await one.isVisible()) await one.fill('0.01 mm');
     await page.getByText('it counts up').click();
@@ -237,7 +237,7 @@ test('a column that leans: which side is asked, shims out of the drawer for its 
 
   await page.goto(`${shop.address}/machines/${id}/bench/column-lean`);
   await page.getByLabel('I have read and done this').check();
-  await page.getByLabel('Heights').first().fill('2');
+  await page.getByRole('textbox', { name: 'Heights' }).first().fill('2');
   await page.getByLabel(/Turn the square round/).check();
   await page.getByLabel('One division').fill('0.002 mm');
   await page.getByText('it counts up').click();
@@ -294,7 +294,7 @@ test('a column set back for a head that is still off: ground on a sine plate, pa
   await expect(page.getByText('the top of the column goes 0.012 mm in 300 mm toward you').first()).toBeVisible();
 
   await page.goto(`${shop.address}/machines/${id}/bench/column-lean`);
-  await page.getByLabel('Heights').first().fill('2');
+  await page.getByRole('textbox', { name: 'Heights' }).first().fill('2');
   await page.getByLabel('Error of the square, sideways').fill('0');
   await page.getByLabel('Error of the square, front to back').fill('0');
   await page.getByLabel('One division').fill('0.002 mm');

@@ -4,11 +4,11 @@ import { after, ISOLATE, partOf, RATED, SCRAPERS, watch, type JobFacts, type Job
 
 /** How the metal is wanted, in words: all over alike, as a wedge, or where it stands high. */
 function metal({ size, direction, spread = 'even' }: JobFacts, faces: string): string {
-  const way = direction ? ` so that it comes ${direction}` : '';
+  const way = direction ? `, so that it comes ${direction}` : '';
   if (spread === 'wedge')
     return `Take a wedge off the ${faces}: nothing at one end and the most at the other, ${size} over their length, to ${direction || 'bring it true'}.`;
   if (spread === 'high-places') return `Take the high places of the ${faces} down: ${size} at the most, nothing in the hollows.`;
-  return `Take ${size} off the ${faces}, evenly,${way}.`;
+  return `Take ${size} off the ${faces}, evenly${way}.`;
 }
 
 /** Depths of a roughing and a finishing pass on iron, µm. */

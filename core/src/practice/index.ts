@@ -7,5 +7,6 @@ export * from './lathe.js';
 export * from './mill.js';
 export * from './model.js';
 export * from './models.js';
+export { textFaults } from './textFaults.js';
 export { dovetailSheet } from './contactModels.js';
 export { dice, photographPrint, strewn, type Camera, type MadePrint, type PhotoOfPrint } from './printMaker.js';

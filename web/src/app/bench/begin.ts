@@ -58,6 +58,7 @@ import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { Pick } from '../ui/pick';
+import { readingText } from '../ui/reading-text';
 import { SetUpPicture } from './set-up-picture';
 
 const OWN = 'own';
@@ -109,7 +110,7 @@ export class Begin implements OnDestroy {
   );
   protected readonly holds = computed(() => [
     { value: null, label: 'no holder from the kit' },
-    ...this.holders().map(({ id, name, data }) => ({ value: id, label: `${name}, droop ${String(data['sag'])}` })),
+    ...this.holders().map(({ id, name, data }) => ({ value: id, label: `${name}, droop ${readingText(String(data['sag']))}` })),
   ]);
   /** Fields of the set-up that a piece of kit can fill in, with what there is. */
   protected readonly fromKit = computed(() =>

@@ -28,6 +28,7 @@ import {
 import { Outbox } from '../data/outbox';
 import { Rounds } from '../data/rounds';
 import { MachineStore } from '../machine/machine-store';
+import { readingText } from '../ui/reading-text';
 import { workDone } from './bench-round';
 import { withReadings, type BenchSlot } from './bench-slots';
 import { Besides } from './besides';
@@ -88,15 +89,12 @@ export abstract class BenchState {
     const felt = check.beside?.some(({ instead, when }) => instead && (when?.(keys) ?? true));
     return felt ? 'none' : readsOf(check, this.setup(), keys);
   }
-  /** What a reading says, as it was typed: its figure, or what was felt instead of one. */
+  /** What a reading says, as it was typed: its figure, or what was felt instead of one: "0.10 mm to 0.12 mm". */
   toldBy({ value, keys }: StoredReading): string {
     const felt = (this.check()?.beside ?? []).flatMap(({ key, instead }) =>
       instead && keys[key] !== undefined ? [String(keys[key])] : [],
     );
-    // "0.10–0.12 mm": a unit that both have is said once.
-    const [first = '', second = ''] = felt;
-    const unit = /\s*[a-zµ"]+$/i.exec(second)?.[0] ?? '';
-    return String(value ?? (second ? `${unit && first.endsWith(unit) ? first.slice(0, -unit.length) : first}–${second}` : first));
+    return value === null ? felt.map(readingText).join(' to ') : readingText(value);
   }
   /** What the reading in hand is read on. */
   readonly valueKind = computed(() => this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? {}));

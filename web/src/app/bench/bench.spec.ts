@@ -158,7 +158,7 @@ describe('the bench on the screen', () => {
     await press(bench, 't');
     expect(bench.all('tbody tr').length).toBe(5);
     await bench.press('Correct');
-    expect(bench.text()).toContain('Correct the reading 0 um');
+    expect(bench.text()).toContain('Correct the reading 0 µm');
     await read(bench, '1 um');
     await bench.press('Withdraw');
     await until(() => server.sent.length === 2);

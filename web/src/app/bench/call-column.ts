@@ -330,5 +330,6 @@ const TERMS: Readonly<Record<string, string>> = {
 };
 
 function moveText(move: Move, size: string): string {
-  return `${MOVES.get(move.kind)?.verb ?? 'Move it'} ${size} ${spoken(move.direction)}.`;
+  const words = [MOVES.get(move.kind)?.verb ?? 'Move it', size, spoken(move.direction)];
+  return `${words.filter(Boolean).join(' ')}.`;
 }

@@ -24,6 +24,7 @@ import { Button, TextField } from '../ui/controls';
 import { Choices, type Choice } from '../ui/choices';
 import { Notice } from '../ui/notice';
 import { SchemaForm } from '../ui/schema-form';
+import { readingText } from '../ui/reading-text';
 
 const FIELD_NAMES: Readonly<Record<ValueKind, string>> = {
   indicator: 'The dial reads',
@@ -58,6 +59,7 @@ const HINTS: Readonly<Record<UnitSystem, Readonly<Record<ValueKind, string>>>> =
   styleUrl: './reading-panel.css',
 })
 export class ReadingPanel {
+  protected readonly readingText = readingText;
   readonly take = output<void>();
   protected readonly store = inject(BenchStore);
   private readonly settings = inject(Settings);

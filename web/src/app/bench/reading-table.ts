@@ -6,6 +6,7 @@ import { Settings } from '../data/settings';
 import { BenchStore } from './bench-store';
 import { Button } from '../ui/controls';
 import { Grid } from '../ui/grid';
+import { readingText } from '../ui/reading-text';
 
 /** The same readings as a table, for those who prefer it; and where one is corrected. */
 @Component({
@@ -28,7 +29,7 @@ import { Grid } from '../ui/grid';
         <tr [class.gone]="!row.stands">
           <td>{{ row.label }}</td>
           <td class="figures">{{ row.at }}</td>
-          <td class="figures">{{ row.reading.value ?? 'withdrawn' }}</td>
+          <td class="figures">{{ row.reading.value === null ? 'withdrawn' : readingText(row.reading.value) }}</td>
           <td class="figures">{{ row.reading.set }}</td>
           <td>{{ row.reading.by }}</td>
           <td>
@@ -81,6 +82,7 @@ import { Grid } from '../ui/grid';
   `,
 })
 export class ReadingTable {
+  protected readonly readingText = readingText;
   protected readonly store = inject(BenchStore);
   private readonly settings = inject(Settings);
 

@@ -1,7 +1,7 @@
 import type { MoveWrite } from '@isometra/contract';
 import type { Instrument, JobFacts, Move, NeedleTarget, Quantity, QuantityInfo } from '@isometra/core';
 import { dialFactor, insideZone, MOVES } from '@isometra/core';
-import { callSentence, sideOf, wayOfMove, type Shown } from '../ui/say';
+import { callClause, sideOf, wayOfMove, type Shown } from '../ui/say';
 import { rounded } from './screw-target';
 
 /** How metal or shims are wanted for a correction: all over alike, as a wedge for an angle, or where it stands high for a size. */
@@ -33,7 +33,7 @@ export function landingWords(
 ): string {
   const value = quantity.value + moved;
   const inside = insideZone(value, quantity.limit ?? [null, null]);
-  const sentence = callSentence({ value, direction: sideOf(value, info), expanded: quantity.expanded }, info, shown).replace(/\.$/, '');
+  const sentence = callClause({ value, direction: sideOf(value, info), expanded: quantity.expanded }, info, shown);
   return `By the shims alone: ${sentence}. That is ${inside ? 'in' : 'out'}; the next round tells.`;
 }
 

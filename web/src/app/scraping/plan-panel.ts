@@ -66,6 +66,13 @@ const EDGES: Readonly<Record<Surface['turned'], readonly [far: string, near: str
   180: ['the edge below on the drawing', 'the edge above'],
   270: ['the left edge on the drawing', 'the right edge'],
 };
+/** The same of a bearing shell, which ends at its joint faces. */
+const JOINT_FACES: typeof EDGES = {
+  0: ['the joint face above on the drawing', 'the joint face below'],
+  90: ['the right joint face on the drawing', 'the left joint face'],
+  180: ['the joint face below on the drawing', 'the joint face above'],
+  270: ['the left joint face on the drawing', 'the right joint face'],
+};
 
 /** How much is to come off each zone: from a wedge, from heights down to the best plane, or told by hand. */
 @Component({
@@ -102,7 +109,7 @@ export class PlanPanel {
   protected readonly ways = computed(() => WAYS.filter(({ value }) => value !== 'pins' || this.flank() !== null));
   protected readonly ends = computed((): readonly Choice<HighEnd>[] => {
     const { turned, shell } = this.surface();
-    const [far, near] = EDGES[turned].map((edge) => (shell ? edge.replace('edge', 'joint face') : edge));
+    const [far, near] = (shell ? JOINT_FACES : EDGES)[turned];
     return [
       { value: 'left', label: 'end A' },
       { value: 'right', label: 'end B' },

@@ -28,7 +28,9 @@ const ALONG = 'at';
 const rowOf = (mark: SketchMark): string =>
   Object.entries(mark.keys)
     .filter(([key]) => key !== ALONG)
-    .map(([, value]) => (value === true ? 'flipped' : value === false ? '' : String(value)))
+    .map(([, value]) =>
+      value === true ? 'flipped' : value === false ? '' : typeof value === 'number' ? String(Number(value.toFixed(2))) : value,
+    )
     .filter(Boolean)
     .join(', ');
 

@@ -20,7 +20,7 @@ import { Footprint } from './footprint';
 import { castingFrom, presetSchema } from './seat-facts';
 import { askedOfCasting, type SeatBasis } from './seat-basis';
 import { MEANS, SHARES, SPARED, type HeightShare, type Wish } from './seat-wish';
-import { COMPONENTS, poseWords, totalOf, TYPED_IN, typedSize, type SupportPlan } from './seat-words';
+import { COMPONENTS, poseWords, totalOf, TYPED_IN, typedSize, wayOfPose, type SupportPlan } from './seat-words';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Choices } from '../ui/choices';
@@ -275,7 +275,7 @@ export class SeatPlan {
     const amount = this.wish().want[quantity] ?? 0;
     return {
       ...{ id: crypto.randomUUID(), roundId, kind: 'supports', quantity, amount, unit, plan },
-      direction: poseWords(quantity, amount, this.shown()).replace(/^[^ ]+ [^ ]+ /, ''),
+      direction: amount === 0 ? '' : wayOfPose(quantity, amount),
       ...{ ticks: [], shift: null, by: this.settings.by(), begunAt: nowText(), doneAt: null, version: 1 },
     };
   }

@@ -29,9 +29,11 @@ const SLOPES = ['slopeH', 'slopeV', 'roll', 'leanX', 'leanY', 'yaw'];
 /** One component of a pose in words: "30 µm/m up at the free end". */
 export function poseWords(name: string, value: number, shown: Shown): string {
   const size = bothUnits(value, SLOPES.includes(name) ? 'slope' : 'deviation', shown, 1).large;
-  const way = WAYS[name]?.[value < 0 ? 1 : 0] ?? name;
-  return value === 0 ? 'no change' : `${size} ${way}`;
+  return value === 0 ? 'no change' : `${size} ${wayOfPose(name, value)}`;
 }
+
+/** Which way a component of a pose goes: "toward you at the free end". */
+export const wayOfPose = (name: string, value: number): string => WAYS[name]?.[value < 0 ? 1 : 0] ?? name;
 
 /** In what a bare number is taken, and shown, where a change is typed. */
 export const TYPED_IN = { mm: { slope: 'um/m', deviation: 'um' }, inch: { slope: 'thou/ft', deviation: 'thou' } } as const;

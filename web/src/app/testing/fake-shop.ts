@@ -1,3 +1,4 @@
+import { textFaults } from '@isometra/core/practice';
 import type { Board } from '@isometra/contract/board';
 import { HttpBackend, type HttpEvent, type HttpRequest, HttpErrorResponse, HttpResponse, provideHttpClient } from '@angular/common/http';
 import { type EnvironmentProviders, type Provider, type Type } from '@angular/core';
@@ -496,9 +497,28 @@ export async function openShop(
   return { server, desk };
 }
 
+/** What the specs of one moment have on the page. */
+const onPage = new Set<HTMLElement>();
+const BLOCKS = 'p, li, h1, h2, h3, td, th, dt, dd, label, button, figcaption, caption, legend, svg text, [role=status], [role=alert]';
+
+// Whatever a spec is about: no sentence on its screen is put together badly.
+afterEach(() => {
+  const wrong = [...onPage].flatMap((element) =>
+    [...element.querySelectorAll(BLOCKS)]
+      .filter((block) => !block.querySelector(BLOCKS))
+      .flatMap((block) => textFaults((block.textContent ?? '').replace(/\s+/g, ' ').trim())),
+  );
+  onPage.clear();
+  expect([...new Set(wrong)])
+    .withContext('sentences on the screen')
+    .toEqual([]);
+});
+
 /** A component on the page, with what a person can do to it. */
 export class Shown<T> {
-  constructor(readonly fixture: ComponentFixture<T>) {}
+  constructor(readonly fixture: ComponentFixture<T>) {
+    onPage.add(this.element);
+  }
 
   get element(): HTMLElement {
     return this.fixture.nativeElement as HTMLElement;

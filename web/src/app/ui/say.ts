@@ -99,10 +99,13 @@ export const wayOfMove = (amount: number, info: QuantityInfo | undefined): strin
   (amount < 0 ? info?.words?.moveMinus : info?.words?.movePlus) ?? '';
 
 /** A sentence: "Tailstock is 0.021 mm away from you." */
-export function callSentence(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
+export const callSentence = (quantity: Spoken, info: QuantityInfo, shown: Shown): string => `${callClause(quantity, info, shown)}.`;
+
+/** The same within a longer sentence, without its stop. */
+export function callClause(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
   const words = inWords(quantity, info, shown);
-  if (isZero(words)) return `${info.label}: zero, as near as this can be read.`;
-  return info.subject ? `${info.subject} is ${words}.` : `${info.label}: ${words}.`;
+  if (isZero(words)) return `${info.label}: zero, as near as this can be read`;
+  return info.subject ? `${info.subject} is ${words}` : `${info.label}: ${words}`;
 }
 
 /** A zone in words: "up to 0.015 mm either way", "0 to 0.020 mm high". */

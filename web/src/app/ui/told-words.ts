@@ -30,8 +30,9 @@ function toldAs(who: 'It' | 'The last move', entry: JudgedMove, info: QuantityIn
   const { because, observed, planned, between } = entry;
   const [word, history] = [wordOf(entry), who === 'It'];
   if (word === 'not-judged') {
-    const which = because === 'moved-between' && between ? ` (${between.check.title.toLowerCase()})` : '';
-    return { word, bad: false, text: because ? NOT_JUDGED[because].replace(/\.$/, `${which}.`) : NOT_JUDGED['too-small'] };
+    const moved =
+      because === 'moved-between' && between ? `${NOT_JUDGED[because]} The other move was for: ${between.check.title}.` : undefined;
+    return { word, bad: false, text: moved ?? NOT_JUDGED[because ?? 'too-small'] };
   }
   const [size, way] = [sizeOf(observed, info, shown, 1).large, spoken(wayOfMove(observed, info))];
   const meant = `${sizeOf(planned, info, shown, 1).large} ${spoken(wayOfMove(planned, info))}`.trim();
