@@ -1,7 +1,8 @@
 import { settingUpOf } from '../judging/budget.js';
 import { monteCarloOf, type MonteCarloRun } from '../judging/monteCarlo.js';
 import { groupReadings } from '../instruments/slots.js';
-import { merge, reseatSpreadOf, solveSets } from './solve.js';
+import { merge, reseatSpreadOf } from './judge.js';
+import { solveSets } from './solve.js';
 import { readSheet } from './sheet.js';
 
 /**
