@@ -1,6 +1,6 @@
 import { DIMENSIONS, type Dimension } from './dimensions.js';
 import { degreesAndMinutes, feetAndInches, slopeOver, twistOver } from './compound.js';
-import { eitherNumber, LONGEST, readNumber, workable } from './number.js';
+import { eitherNumber, LONGEST, readNumber, workable, type NumberText } from './number.js';
 
 /** A value in base units, or a message that says what is wrong and shows what would be taken. */
 export type Parsed =
@@ -24,40 +24,52 @@ export function hasUnit(raw: unknown): boolean {
  * @see formatQuantity for the way back
  */
 export function parseQuantity(raw: unknown, dimension: Dimension, defaultUnit?: string): Parsed {
-  const { base, noun, example, factors, offsets, reciprocal } = DIMENSIONS[dimension];
+  const { base, noun, example } = DIMENSIONS[dimension];
   const bare = defaultUnit ?? base;
-  if (raw === undefined || raw === null || (typeof raw === 'string' && raw.length < LONGEST && raw.trim() === '')) {
-    return { ok: false, message: `is missing: give ${noun}`, example };
-  }
-  if (typeof raw === 'number') {
-    if (!Number.isFinite(raw)) return { ok: false, message: `must be ${noun}, a finite number`, example };
-    const value = workable(raw * factors[bare.toLowerCase()]);
-    return value === undefined ? { ok: false, message: 'is too large', example } : { ok: true, value, unit: bare, bare: true };
-  }
+  if (isMissing(raw)) return { ok: false, message: `is missing: give ${noun}`, example };
+  if (typeof raw === 'number') return parseNumber(raw, dimension, bare);
   if (typeof raw !== 'string') return { ok: false, message: `must be ${noun}: a number or a text with a unit`, example };
+  return parseText(raw, dimension, bare);
+}
+
+const isMissing = (raw: unknown): raw is undefined | null | '' =>
+  raw === undefined || raw === null || (typeof raw === 'string' && raw.length < LONGEST && raw.trim() === '');
+
+function parseNumber(raw: number, dimension: Dimension, unit: string): Parsed {
+  const { noun, example, factors } = DIMENSIONS[dimension];
+  if (!Number.isFinite(raw)) return { ok: false, message: `must be ${noun}, a finite number`, example };
+  const value = workable(raw * factors[unit.toLowerCase()]);
+  return value === undefined ? { ok: false, message: 'is too large', example } : { ok: true, value, unit, bare: true };
+}
+
+function parseText(raw: string, dimension: Dimension, bare: string): Parsed {
+  const { noun, example, factors, offsets } = DIMENSIONS[dimension];
   const shown = raw.length > SHOWN ? `${raw.slice(0, SHOWN)}…` : raw;
   if (raw.length > LONGEST) return { ok: false, message: `"${shown}" is too long: give ${noun}`, example };
   const either = eitherNumber(raw);
-  if (either)
-    return {
-      ok: false,
-      message: `"${shown}" may be ${either[0]} or ${either[1]}: write it without the comma, or with a point`,
-      example: either[0],
-    };
+  if (either) {
+    const message = `"${shown}" may be ${either[0]} or ${either[1]}: write it without the comma, or with a point`;
+    return { ok: false, message, example: either[0] };
+  }
   // Two whole numbers with a large one below are no fraction of a slope, but a slope: 2/1000.
   const read = dimension === 'slope' && RATIO.test(raw) ? undefined : readNumber(raw);
   const unit = read?.unit === '' ? bare.toLowerCase() : read?.unit;
   const factor = unit !== undefined && Object.hasOwn(factors, unit) ? factors[unit] : undefined;
-  if (!read || unit === undefined || factor === undefined) {
-    const each = read && unit !== undefined && reciprocal && Object.hasOwn(reciprocal, unit) ? reciprocal[unit] : undefined;
-    if (read && unit !== undefined && each !== undefined && read.value > 0) return { ok: true, value: each / read.value, unit };
-    const together = compound(raw, dimension);
-    if (together !== undefined) return inRange(together.value, together.unit, shown, example);
-    if (!read || each !== undefined) return { ok: false, message: `"${shown}" is not ${noun}`, example };
-    return { ok: false, message: `"${shown}" is not ${noun}: the unit "${read.unit}" is not one of ${unitList(dimension)}`, example };
-  }
+  if (!read || unit === undefined || factor === undefined)
+    return parseOther(raw, shown, dimension, read && unit !== undefined ? { ...read, in: unit } : undefined);
   const from = read.unit !== '' && offsets && Object.hasOwn(offsets, unit) ? offsets[unit] : 0;
   return inRange((read.value - from) * factor, unit, shown, example, read.unit === '');
+}
+
+/** What is no number with a unit of its own: one over a unit, several parts, or nothing that can be read. */
+function parseOther(raw: string, shown: string, dimension: Dimension, read: (NumberText & { readonly in: string }) | undefined): Parsed {
+  const { noun, example, reciprocal } = DIMENSIONS[dimension];
+  const each = read && reciprocal && Object.hasOwn(reciprocal, read.in) ? reciprocal[read.in] : undefined;
+  if (read && each !== undefined && read.value > 0) return { ok: true, value: each / read.value, unit: read.in };
+  const together = compound(raw, dimension);
+  if (together !== undefined) return inRange(together.value, together.unit, shown, example);
+  if (!read || each !== undefined) return { ok: false, message: `"${shown}" is not ${noun}`, example };
+  return { ok: false, message: `"${shown}" is not ${noun}: the unit "${read.unit}" is not one of ${unitList(dimension)}`, example };
 }
 
 const RATIO = /^\s*[+\-−–]?\s*\d+\s*\/\s*\d{3,}\s*$/;

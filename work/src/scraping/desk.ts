@@ -66,6 +66,16 @@ function spotsOf(surface: Surface, print: Of<'print'>['content'] | undefined, ta
   return { ...spotCall(perSquare, area, target), perSquare, target };
 }
 
+/** What was last measured of what the face is scraped for, and whether that is enough; null where nothing was. */
+function aimOf({ aim }: Surface, measured: Extract<DeskEntry, { readonly kind: 'measure' }> | undefined): Desk['aim'] {
+  if (!aim || !measured) return null;
+  const { content, at } = measured;
+  return { ...content, at, met: Math.abs(content.value - aim.wanted) + content.doubt <= aim.room };
+}
+
+/** A zone that bears is reached once a print says what is left on it. */
+const isReached = ({ zone, left }: DeskZone): boolean => zone.use !== 'bear' || left !== null;
+
 /** Where the work at a face stands: what is left where, what comes now, when it will be done, and what is to be minded. */
 export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, elsewhere = [] }: AtTheFace = {}): Desk {
   const entries = standing(written);
@@ -76,14 +86,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const { zones, from } = left;
   const prints = ofKind(entries, 'print');
   const measured = ofKind(entries, 'measure').at(-1);
-  const aim =
-    surface.aim && measured
-      ? {
-          ...measured.content,
-          at: measured.at,
-          met: Math.abs(measured.content.value - surface.aim.wanted) + measured.content.doubt <= surface.aim.room,
-        }
-      : null;
+  const aim = aimOf(surface, measured);
   const state = ofKind(entries, 'state').at(-1)?.content;
   const target = surface.target ? ([surface.target.low, surface.target.high] as const) : SPOT_TARGETS[surface.use];
   const spots = spotsOf(surface, prints.at(-1)?.content, target);
@@ -98,7 +101,7 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const differing = differingBites(known);
   const deepest = Math.max(0, ...zones.map(({ depth }) => depth ?? 0));
   // A short reference is told of until its bites have reached all of it.
-  const covered = !takesBites(surface) || (from === 'print' && zones.every(({ zone, left }) => zone.use !== 'bear' || left !== null));
+  const covered = !takesBites(surface) || (from === 'print' && zones.every(isReached));
   return {
     ...{ zones, from, step, prints, pass, contact, last, linerLeft },
     ...told,

@@ -190,14 +190,11 @@ export function surfaceFrom(
   known: (Surface & { readonly entries: readonly { readonly kind: string }[] }) | undefined,
   { machineId, edge }: { readonly machineId: string; readonly edge: string | undefined },
 ): Surface | null {
-  const { text, mirrored, heldBack, putAway } = draft;
+  const { text, mirrored } = draft;
   const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
   const bore = text['shape'] === 'shell' ? figureOf(draft, 'diameter') : undefined;
   const [width, height] = [figureOf(draft, 'width'), bore === undefined ? figureOf(draft, 'height') : bore && (Math.PI * bore) / 2];
   if (width === null || height === null || width <= 0 || height <= 0) return null;
-  const [check, quantity] = text['aim'].split('/');
-  const [full, every] = [figureOf(draft, 'check'), figureOf(draft, 'every')];
-  const mate = mateFrom(draft);
   return {
     ...{ id: known?.id ?? '', machineId, version: known?.version ?? 0 },
     ...{ name: text['name'].trim(), part: text['part'].trim(), width, height, mirrored },
@@ -210,18 +207,37 @@ export function surfaceFrom(
     // Zones that passes were counted on stay as they are.
     zones: known?.entries.some(({ kind }) => kind === 'pass') ? known.zones : zonesOf(draft, width, height),
     reference: { kitId: text['edge'] || null, name: edge ?? known?.reference.name ?? 'reference', length: figure('reference') },
-    aim: quantity
-      ? {
-          ...{ check, quantity, unit: CHECKS.get(check)?.quantities[quantity]?.unit ?? '' },
-          ...{ wanted: figure('wanted'), room: figure('room'), lever: figure('lever') },
-        }
-      : null,
+    aim: aimFrom(draft),
     passes: { rough: figure('rough'), fine: figure('fine'), keepFine: figure('keepFine') },
-    evening: {
-      ...{ session: figure('session'), setUp: figure('setUp'), cycle: figure('cycle') },
-      ...(full !== null && { check: full }),
-      ...(full !== null && every !== null && { every }),
-    },
+    evening: eveningFrom(draft),
+    ...besidesFrom(draft, known),
+  };
+}
+
+/** What the face is scraped for: a quantity of a check, and how near. */
+function aimFrom(draft: Draft): Surface['aim'] {
+  const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
+  const [check, quantity] = draft.text['aim'].split('/');
+  if (!quantity) return null;
+  const unit = CHECKS.get(check)?.quantities[quantity]?.unit ?? '';
+  return { check, quantity, unit, wanted: figure('wanted'), room: figure('room'), lever: figure('lever') };
+}
+
+function eveningFrom(draft: Draft): Surface['evening'] {
+  const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
+  const [full, every] = [figureOf(draft, 'check'), figureOf(draft, 'every')];
+  return {
+    ...{ session: figure('session'), setUp: figure('setUp'), cycle: figure('cycle') },
+    ...(full !== null && { check: full }),
+    ...(full !== null && every !== null && { every }),
+  };
+}
+
+/** What not every face has: told where it is, or where it was and is no more. */
+function besidesFrom(draft: Draft, known: Surface | undefined): Pick<Surface, 'mate' | 'heldBack' | 'putAway'> {
+  const { heldBack, putAway } = draft;
+  const mate = mateFrom(draft);
+  return {
     ...(mate || known?.mate ? { mate } : {}),
     ...(heldBack || known?.heldBack ? { heldBack } : {}),
     ...(putAway || known?.putAway ? { putAway } : {}),
