@@ -25,10 +25,11 @@ const OPPOSITE: Readonly<Record<Way, Way>> = { toward: 'away', away: 'toward', l
 
 /** Opposed screws: the one on the side the part moves away from is driven, unless this machine was seen to do it the other way. */
 export function screwsDrawing(
-  { way, rule }: JobFacts,
+  { way, rule, spread }: JobFacts,
   { layout, thirdScrew = false }: { layout?: string; thirdScrew?: boolean },
 ): JobDrawing | undefined {
-  if (way === undefined || way === 'up' || way === 'down') return undefined;
+  // What is turned by its screws does not go straight: an arrow across it would be wrong.
+  if (way === undefined || way === 'up' || way === 'down' || spread === 'wedge') return undefined;
   const single = layout === 'single-screw';
   const drive = rule === 'drive-near' ? way : OPPOSITE[way];
   return { shows: 'screws', way, drive: single ? null : drive, slack: single ? null : OPPOSITE[drive], third: thirdScrew };

@@ -132,7 +132,8 @@ export const gib = defineMove({
   handFigures: ['turns'],
   drawing: ({ card, part }) => {
     const own = gibOf(card, part?.slide);
-    return { shows: 'gib', screws: own?.straight ? middleOutward(own.screws ?? 3) : [] };
+    if (!own?.straight) return { shows: 'gib', screws: [] };
+    return own.screws === undefined ? undefined : { shows: 'gib', screws: middleOutward(own.screws) };
   },
   steps,
   example: { excess: '16 um', taper: 60, pitch: 1.5 },

@@ -53,6 +53,9 @@ describe('the drawing of a job card', () => {
     done();
     expect(jobDrawing('adjuster', facts({}))).toBeUndefined();
     expect(jobDrawing('adjuster', facts({ way: 'up' }))).toBeUndefined();
+    expect(jobDrawing('adjuster', facts({ way: 'toward', spread: 'wedge' }))).toBeUndefined();
+    const gib = { card: { gibs: [{ slide: 'table', straight: true, pitch: 1 }] }, part: { name: 'gib', faces: '', slide: 'table' } };
+    expect(jobDrawing('gib', facts(gib))).toBeUndefined();
     expect(jobDrawing('shim-leaves', facts({}))).toBeUndefined();
     expect(jobDrawing('trucks', facts({ plan: { truck: 'rear' } }))).toBeUndefined();
   });
