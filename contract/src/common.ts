@@ -27,8 +27,33 @@ export const text = (max: number, missing = 'is missing: give a text') =>
     .trim()
     .max(max, { error: `must have at most ${max} characters` });
 
+/** What went wrong, for programs: stable, as the texts are not. */
+export const ERROR_CODES = [
+  'invalid',
+  'not-json',
+  'not-found',
+  'no-such-address',
+  'stale',
+  'duplicate',
+  'conflict',
+  'discarded',
+  'date-in-doubt',
+  'done',
+  'too-many',
+  'too-large',
+  'takes-too-long',
+  'too-many-requests',
+  'forbidden',
+  'disk-full',
+  'database-away',
+  'server-error',
+] as const;
+export type ErrorCode = (typeof ERROR_CODES)[number];
+
 /** The one shape in which the API tells what is wrong. */
 export const apiErrorsSchema = z.object({
+  /** One of ERROR_CODES; a later version may know more. */
+  code: z.string().optional(),
   errors: z.array(z.object({ path: z.string(), message: z.string(), example: z.string() })),
   requestId: z.string().optional(),
   /** On 409: the row as it is now. */

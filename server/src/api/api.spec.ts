@@ -1,4 +1,4 @@
-import { roundWriteOf, type KitItem, type RoundHead } from '@isometra/contract';
+import { ERROR_CODES, roundWriteOf, type KitItem, type RoundHead } from '@isometra/contract';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
 import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 
@@ -52,6 +52,25 @@ describe('the API', () => {
         expect((await faults(shop.http.get(path).expect(404))).length)
           .withContext(path)
           .toBe(1);
+      }
+    });
+    it('with a code for programs, which says more than the status does', async () => {
+      const lathe = machine('L-9');
+      await shop.http.post('/api/machines').send(lathe).expect(201);
+      await shop.http.put(`/api/machines/${lathe.id}`).send({ ...lathe, card: { ...lathe.card, nickname: 'one' } });
+      const late = { ...lathe, card: { ...lathe.card, nickname: 'two' } };
+      const answers = [
+        [shop.http.post('/api/solve').set('Content-Type', 'application/json').send('{"a":'), 'not-json'],
+        [shop.http.post('/api/solve').send({}), 'invalid'],
+        [shop.http.get('/api/nothing'), 'no-such-address'],
+        [shop.http.get(`/api/rounds/${uuid()}`), 'not-found'],
+        [shop.http.put(`/api/machines/${lathe.id}`).send(late), 'stale'],
+        [shop.http.post('/api/machines').send(machine('L-9')), 'duplicate'],
+      ] as const;
+      for (const [answer, code] of answers) {
+        const { body } = await answer;
+        expect(body.code).withContext(JSON.stringify(body)).toBe(code);
+        expect(ERROR_CODES).toContain(body.code);
       }
     });
     it('for a check that does not exist', async () => {

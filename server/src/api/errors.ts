@@ -2,15 +2,31 @@ import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { BaseError, ForeignKeyConstraintError } from 'sequelize';
 import type * as z from 'zod';
 import { FaultError, faultsOf, type Fault } from '@isometra/core';
-import type { ApiErrors } from '@isometra/contract';
+import type { ApiErrors, ErrorCode } from '@isometra/contract';
 import { brokenRule, faultOfRule } from '../db/constraints.js';
 
-/** An answer that is not what was asked for: its status, its faults, and on a conflict the row as it is now. */
+/** The code of a status that says enough by itself. */
+const CODE_OF: Readonly<Record<number, ErrorCode>> = {
+  400: 'invalid',
+  403: 'forbidden',
+  404: 'not-found',
+  409: 'conflict',
+  413: 'too-large',
+  422: 'takes-too-long',
+  429: 'too-many-requests',
+  500: 'server-error',
+  503: 'database-away',
+  507: 'disk-full',
+};
+const codeOf = (status: number): ErrorCode => CODE_OF[status] ?? (status < 500 ? 'invalid' : 'server-error');
+
+/** An answer that is not what was asked for: its status and code, its faults, and on a conflict the row as it is now. */
 export class ApiError extends Error {
   constructor(
     readonly status: number,
     readonly faults: readonly Fault[],
     readonly current?: unknown,
+    readonly code: ErrorCode = codeOf(status),
   ) {
     super(faults.map((fault) => `${fault.path} ${fault.message}`).join('; '));
   }
@@ -31,6 +47,7 @@ export const stale = (current: unknown): ApiError =>
       },
     ],
     current,
+    'stale',
   );
 
 /** Check a body against its schema; every fault at once. */
@@ -42,17 +59,12 @@ export function parseBody<T extends z.ZodType>(schema: T, body: unknown): z.outp
 
 /** The API's own 404. */
 export const unknownRoute: RequestHandler = (request) => {
-  throw new ApiError(404, [
-    {
-      path: request.path,
-      message: `there is nothing at ${request.method} ${request.baseUrl}${request.path}`,
-      example: 'GET /api/machines',
-    },
-  ]);
+  const message = `there is nothing at ${request.method} ${request.baseUrl}${request.path}`;
+  throw new ApiError(404, [{ path: request.path, message, example: 'GET /api/machines' }], undefined, 'no-such-address');
 };
 
-function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
-  if (error instanceof ApiError) return [error.status, error.faults, error.current];
+function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?, ErrorCode?] {
+  if (error instanceof ApiError) return [error.status, error.faults, error.current, error.code];
   if (error instanceof FaultError) return [400, error.faults];
   if (diskFull(error))
     return [
@@ -61,14 +73,15 @@ function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?] {
     ];
   const rule = brokenRule(error);
   const broken = rule === undefined ? undefined : faultOfRule(rule);
-  if (broken) return [409, [broken]];
+  if (broken) return [409, [broken], undefined, 'duplicate'];
   if (error instanceof ForeignKeyConstraintError)
     return [400, [{ path: '', message: 'refers to something that does not exist', example: 'the id of a row from its list' }]];
   if (error instanceof BaseError)
     return [503, [{ path: '', message: 'the database did not answer; nothing was lost, try again', example: '' }]];
   if (error instanceof URIError) return [400, [{ path: '', message: 'the address is garbled', example: '/api/machines' }]];
   const { type, status, limit = 1e6 } = error as { type?: string; status?: number; limit?: number };
-  if (type === 'entity.parse.failed') return [400, [{ path: '', message: 'the body is not JSON', example: '{ … }' }]];
+  if (type === 'entity.parse.failed')
+    return [400, [{ path: '', message: 'the body is not JSON', example: '{ … }' }], undefined, 'not-json'];
   if (type === 'entity.too.large')
     return [
       413,
@@ -108,9 +121,9 @@ function diskFull(error: unknown): boolean {
 /** Turn whatever was thrown into the one error shape. */
 export const answerErrors: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) return next(error);
-  const [status, errors, current] = statusAndFaults(error);
+  const [status, errors, current, code = codeOf(status)] = statusAndFaults(error);
   // Under this name the logger writes message, stack and cause.
   if (status >= 500) request.log.error({ err: withParent(error) }, 'request failed');
-  const body: ApiErrors = { errors: [...errors], requestId: String(request.id), ...(current !== undefined && { current }) };
+  const body: ApiErrors = { code, errors: [...errors], requestId: String(request.id), ...(current !== undefined && { current }) };
   return void response.status(status).json(body);
 };

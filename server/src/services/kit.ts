@@ -148,9 +148,18 @@ export async function addPhoto(
   const { name, photos } = await getKit(kitItemId);
   if (photos.includes(id)) return getKit(kitItemId);
   if (photos.length >= MOST_PHOTOS)
-    throw new ApiError(409, [
-      { path: 'photo', message: `there are ${MOST_PHOTOS} photographs of it already: take one off first`, example: 'one photograph fewer' },
-    ]);
+    throw new ApiError(
+      409,
+      [
+        {
+          path: 'photo',
+          message: `there are ${MOST_PHOTOS} photographs of it already: take one off first`,
+          example: 'one photograph fewer',
+        },
+      ],
+      undefined,
+      'too-many',
+    );
   const { type, bytes: clean } = await solver.cleaned(bytes);
   try {
     await inOneGo(sequelize, async (transaction) => {

@@ -45,19 +45,27 @@ const tellCard = (machineId: string, { kind, plan, by }: MoveWrite, done: boolea
   noteOnCard(machineId, MOVES.get(kind)?.standsAt?.(plan, done) ?? {}, by, transaction);
 
 const struckOut = (): ApiError =>
-  new ApiError(409, [
-    { path: 'roundId', message: 'its round was discarded: no move can be made from it', example: 'the id of a round that counts' },
-  ]);
+  new ApiError(
+    409,
+    [{ path: 'roundId', message: 'its round was discarded: no move can be made from it', example: 'the id of a round that counts' }],
+    undefined,
+    'discarded',
+  );
 
 /** A round whose date is in doubt does not rule: nothing is moved by it. */
 const dateFirst = (at: Date): ApiError =>
-  new ApiError(409, [
-    {
-      path: 'roundId',
-      message: `its round is dated ${at.toISOString()}, later than the clock of the server: put its date right first`,
-      example: 'the day and time that the round was read',
-    },
-  ]);
+  new ApiError(
+    409,
+    [
+      {
+        path: 'roundId',
+        message: `its round is dated ${at.toISOString()}, later than the clock of the server: put its date right first`,
+        example: 'the day and time that the round was read',
+      },
+    ],
+    undefined,
+    'date-in-doubt',
+  );
 
 /** Decide on a move. Safe to send twice, also at the same moment. */
 export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Transaction): Promise<MoveWrite> {
@@ -95,9 +103,12 @@ const planOf = ({ kind, amount, unit, direction }: MoveWrite) => ({ kind, amount
 /** A move that is done is what was done: only when it is not done after all is it planned anew. */
 function refuseOther(before: MoveWrite, after: MoveWrite): void {
   if (before.doneAt === null || isDeepStrictEqual(planOf(before), planOf(after))) return;
-  throw new ApiError(409, [
-    { path: 'kind', message: 'the move is done: it cannot become another one', example: 'a new round, and a card from it' },
-  ]);
+  throw new ApiError(
+    409,
+    [{ path: 'kind', message: 'the move is done: it cannot become another one', example: 'a new round, and a card from it' }],
+    undefined,
+    'done',
+  );
 }
 
 const RULES = {

@@ -248,13 +248,18 @@ const struckOf = ({ struck }: RoundRow): Pick<StoredRound, 'struck'> => (struck 
 export async function strikeRound(sequelize: Sequelize, { id, why, by, version }: Strike): Promise<RoundWrite> {
   const { number, moves } = await getStored(sequelize, id);
   if (why !== null && moves.some(isMade))
-    throw new ApiError(409, [
-      {
-        path: 'id',
-        message: 'its move was done: say on its job card first that it was not, or that it is out again',
-        example: 'not done after all',
-      },
-    ]);
+    throw new ApiError(
+      409,
+      [
+        {
+          path: 'id',
+          message: 'its move was done: say on its job card first that it was not, or that it is out again',
+          example: 'not done after all',
+        },
+      ],
+      undefined,
+      'done',
+    );
   return rewrite(sequelize, { id, by, version, number }, ({ struck }) =>
     (struck === null) === (why === null)
       ? undefined

@@ -12,6 +12,8 @@ export class ApiFailure extends Error {
     readonly status: number,
     readonly faults: readonly Fault[],
     readonly current?: unknown,
+    /** One of the contract's ERROR_CODES; '' where the server did not answer. */
+    readonly code = '',
   ) {
     super(faults.map(said).join(' '));
   }
@@ -93,5 +95,5 @@ function checked<S extends z.ZodType>(schema: S): (answer: unknown) => z.output<
 function refused(error: HttpErrorResponse): Observable<never> {
   const body = apiErrorsSchema.safeParse(error.error);
   const status = error.status === 200 ? 422 : error.status;
-  return throwError(() => new ApiFailure(status, body.success ? body.data.errors : AWAY, body.data?.current));
+  return throwError(() => new ApiFailure(status, body.success ? body.data.errors : AWAY, body.data?.current, body.data?.code ?? ''));
 }
