@@ -31,7 +31,7 @@ import { Notice } from '../ui/notice';
             pInputText
             type="text"
             maxlength="150"
-            placeholder="only short work on this machine"
+            example="only short work on this machine"
             aria-label="Why it may stay"
             [value]="why()"
             (input)="why.set($any($event.target).value)"

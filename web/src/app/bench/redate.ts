@@ -21,10 +21,10 @@ import { Notice } from '../ui/notice';
     <p class="line">
       <label for="redate-day">Day</label>
       <iso-day inputId="redate-day" label="the day" [value]="day()" [placeholder]="today()" (changed)="day.set($event)" />
-      <iso-field label="Time of day" placeholder="18:40" [size]="6" [value]="clock()" (typed)="clock.set($event)" />
+      <iso-field label="Time of day" example="18:40" [size]="6" [value]="clock()" (typed)="clock.set($event)" />
     </p>
     <p class="line">
-      <iso-field label="Why" placeholder="the clock was wrong" [size]="20" [value]="why()" (typed)="why.set($event)" />
+      <iso-field label="Why" example="the clock was wrong" [size]="20" [value]="why()" (typed)="why.set($event)" />
       <button pButton type="button" class="next" [disabled]="sending()" (click)="send()">Correct the date</button>
     </p>
     <iso-notice [text]="problem()" />

@@ -20,7 +20,7 @@ import { Notice } from '../ui/notice';
       <button pButton type="button" [disabled]="sending()" (click)="send(null)">Restore</button>
     } @else if (asking()) {
       <form class="line" novalidate (submit)="$event.preventDefault(); send(why())" (isoEscape)="asking.set(false)">
-        <iso-field label="Reason" placeholder="the bar was not home" [size]="30" [value]="why()" (typed)="why.set($event)" />
+        <iso-field label="Reason" example="the bar was not home" [size]="30" [value]="why()" (typed)="why.set($event)" />
         <button pButton type="submit" [disabled]="sending()">Discard round</button>
         <button pButton type="button" class="plain" (click)="asking.set(false)">cancel</button>
       </form>

@@ -41,9 +41,9 @@ type Bolts = NonNullable<Made['bolts']>;
             #reads
             pInputText
             type="text"
-            size="7"
+            size="10"
             [attr.aria-label]="'Bolt ' + next() + ' drawn down, the needle reads'"
-            placeholder="-1.5"
+            example="-1.5"
             [value]="typed()"
             (input)="typed.set(reads.value)"
             (keydown.enter)="$event.preventDefault(); $event.stopPropagation(); add()"

@@ -29,20 +29,14 @@ const SLIPPED = 2;
         <input
           pInputText
           type="text"
-          [placeholder]="example()"
+          [example]="example()"
           [value]="bottom()"
           (input)="bottom.set($any($event.target).value)"
           aria-label="Reads at the bottom"
       /></label>
       <label
         ><span class="label">Back at the top</span>
-        <input
-          pInputText
-          type="text"
-          placeholder="0"
-          [value]="top()"
-          (input)="top.set($any($event.target).value)"
-          aria-label="Back at the top"
+        <input pInputText type="text" example="0" [value]="top()" (input)="top.set($any($event.target).value)" aria-label="Back at the top"
       /></label>
     </div>
     @if (found(); as result) {

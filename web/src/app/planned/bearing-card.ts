@@ -48,7 +48,7 @@ const STEPS = [
           <input
             pInputText
             type="text"
-            [placeholder]="example()"
+            [example]="example()"
             [value]="endFloat()"
             (input)="endFloat.set($any($event.target).value)"
             aria-label="End float"

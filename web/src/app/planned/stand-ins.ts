@@ -40,7 +40,7 @@ import { Pick } from '../ui/pick';
               pInputText
               type="text"
               [attr.aria-label]="'Reads now, ' + log.title"
-              [placeholder]="example()"
+              [example]="example()"
               [value]="typed()[log.id] ?? ''"
               (input)="type(log.id, $any($event.target).value)"
           /></label>
@@ -56,7 +56,7 @@ import { Pick } from '../ui/pick';
     <form class="row" (submit)="add($event)">
       <label
         ><span class="label">Stands for</span>
-        <iso-pick label="Stands for" placeholder="which check?" [options]="choices()" [value]="chosen()" (chosen)="chosen.set($event)"
+        <iso-pick label="Stands for" example="which check?" [options]="choices()" [value]="chosen()" (chosen)="chosen.set($event)"
       /></label>
       <label
         ><span class="label">Where it is read</span>
@@ -65,7 +65,7 @@ import { Pick } from '../ui/pick';
           class="words"
           type="text"
           maxlength="200"
-          placeholder="height over the bed, rear right corner"
+          example="height over the bed, rear right corner"
           aria-label="Where it is read"
           [value]="where()"
           (input)="where.set($any($event.target).value)"

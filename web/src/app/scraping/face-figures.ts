@@ -28,7 +28,7 @@ import { exampleOf, FIGURES, measureOf, readOf, type FigureName } from './face-d
           [name]="labels()[name] ?? FIGURES[name].label"
           [value]="text()[name] ?? ''"
           [size]="size()"
-          [placeholder]="FIGURES[name].example"
+          [example]="FIGURES[name].example"
           (typed)="typed.emit({ name, value: $event })"
         />
       }

@@ -47,7 +47,7 @@ const EMPTY: Draft = { ticks: [], note: '' };
             pInputText
             type="text"
             maxlength="300"
-            [placeholder]="rung.step.note.example"
+            [example]="rung.step.note.example"
             [value]="draft().note"
             (input)="write($any($event.target).value)"
             [attr.aria-label]="rung.step.note.label"

@@ -1,3 +1,3 @@
 // The controls of the library that are used bare, under our names: nothing else imports it. The rest have a wrapper each.
 export { ButtonDirective as Button } from 'primeng/button';
-export { InputText as TextField } from 'primeng/inputtext';
+export { TextField } from './text-field';

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { TextField } from './controls';
 
 let fields = 0;
@@ -16,8 +16,8 @@ let fields = 0;
       autocomplete="off"
       [id]="id"
       [attr.aria-label]="name() || null"
-      [attr.size]="size()"
-      [attr.placeholder]="placeholder() || null"
+      [attr.size]="room()"
+      [example]="example()"
       [value]="value()"
       (input)="typed.emit($any($event.target).value)"
       (blur)="left.emit()"
@@ -37,7 +37,10 @@ export class Field {
   readonly name = input('');
   readonly value = input.required<string>();
   readonly size = input(12);
-  readonly placeholder = input('');
+  /** What would be accepted, shown while it is empty. */
+  readonly example = input('');
+  /** Wide enough for its example, which begins with "e.g.". */
+  protected readonly room = computed(() => Math.max(this.size(), this.example() ? this.example().length + 4 : 0));
   readonly typed = output<string>();
   /** The hand has left it. */
   readonly left = output();

@@ -21,7 +21,7 @@ const UNTOLD = ' ?';
       [label]="label()"
       [name]="name()"
       [size]="size()"
-      [placeholder]="placeholder()"
+      [example]="wouldDo()"
       [value]="shown()"
       (typed)="type($event)"
       (left)="typing.set(null)"
@@ -71,7 +71,7 @@ export class Figure {
   protected readonly typing = signal<string | null>(null);
   private readonly field = computed((): Figures => ({ dimension: this.of(), example: this.example(), ...this.read() }));
   protected readonly shown = computed(() => this.typing() ?? bareOf(this.value()));
-  protected readonly placeholder = computed(() => `e.g. ${exampleFor(this.field(), this.settings.system())}`);
+  protected readonly wouldDo = computed(() => exampleFor(this.field(), this.settings.system()));
   protected readonly unit = computed(() =>
     readNumber(this.shown())?.unit ? '' : prettyUnit(bareUnit(this.field(), this.settings.system())),
   );

@@ -37,11 +37,6 @@ export class SchemaForm {
   private readonly settings = inject(Settings);
   /** What would do, in the unit that stands beside the field. */
   protected readonly exampleOf = ({ info }: FieldModel): string => exampleFor(info, this.settings.system());
-  /** The same as it stands in an empty field: never to be taken for a value. */
-  protected readonly placeholder = (field: FieldModel): string => {
-    const example = this.exampleOf(field);
-    return example && `e.g. ${example}`;
-  };
   /** The same for a fault: a choice by the words it is shown in, never by the name it is kept under. */
   protected readonly wouldDo = ({ info }: FieldModel, { example }: Fault): string =>
     info.choices?.find(({ value }) => value === example)?.label ?? exampleFor({ ...info, example }, this.settings.system());

@@ -18,7 +18,8 @@ import { TextField } from './controls';
       [attr.aria-label]="label()"
       [attr.aria-invalid]="invalid() ? 'true' : null"
       [class.words]="words()"
-      [attr.placeholder]="placeholder() || null"
+      [placeholder]="placeholder()"
+      [example]="example()"
       [attr.inputmode]="whole() ? 'numeric' : null"
       [value]="value()"
       (change)="entered.emit($any($event.target).value)"
@@ -47,7 +48,10 @@ export class TextBox {
   readonly invalid = input(false);
   /** Words stand in it, not figures. */
   readonly words = input(false);
+  /** Words that are no example: "no limit". */
   readonly placeholder = input('');
+  /** What would be accepted. */
+  readonly example = input('');
   /** A whole number is wanted of it. */
   readonly whole = input(false);
   readonly entered = output<string>();
