@@ -18,16 +18,20 @@ export function portFree(port) {
   });
 }
 
-/** A port nobody uses now. */
-export function freePort() {
-  return new Promise((resolve, reject) => {
-    const probe = createServer();
-    probe.once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address();
-      probe.close(() => resolve(port));
+/**
+ * A port that nobody listens on, below those that the system gives away: between now and when a server listens, which may be half a
+ * minute on a busy machine, no connection and no other server is given it.
+ */
+export async function freePort() {
+  for (;;) {
+    const port = 15_000 + Math.floor(Math.random() * 15_000);
+    const free = await new Promise((resolve) => {
+      const probe = createServer();
+      probe.once('error', () => resolve(false));
+      probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
     });
-  });
+    if (free) return port;
+  }
 }
 
 function answers(port) {

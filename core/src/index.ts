@@ -106,8 +106,8 @@ export { baseSchema, baseShimThickness, type TailstockBase } from './moves/baseS
 export { turnEccentric } from './moves/eccentric.js';
 export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from './moves/footprints.js';
 export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
-export type { JobDrawing } from './moves/drawing.js';
-export type { JobFacts, JobStep, PlanWords, StepFacts } from './moves/jobSteps.js';
+export type { JobDrawing, LevelWay } from './moves/drawing.js';
+export { isZero, type JobFacts, type JobStep, type PlanWords, type StepFacts } from './moves/jobSteps.js';
 export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
 export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule, type UsualShift } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';

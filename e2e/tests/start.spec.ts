@@ -5,24 +5,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
+import { freePort } from '../../tools/database.mjs';
 
 const START = fileURLToPath(new URL('../../tools/start.mjs', import.meta.url));
-
-/**
- * A port that nobody listens on, below those that the system gives away: between now and when the server listens, which may be half
- * a minute on a busy machine, no other story's server and no connection is given it.
- */
-async function freePort(): Promise<number> {
-  for (;;) {
-    const port = 15_000 + Math.floor(Math.random() * 15_000);
-    const free = await new Promise<boolean>((resolve) => {
-      const probe = createServer()
-        .once('error', () => resolve(false))
-        .listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
-    });
-    if (free) return port;
-  }
-}
 
 interface Started {
   readonly child: ChildProcess;

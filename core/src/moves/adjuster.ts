@@ -3,7 +3,7 @@ import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, quanti
 import { overDistance } from './angles.js';
 import { bare, figure } from './answer.js';
 import { defineMove, type CardOf, type PlanOf } from './define.js';
-import { screwsDrawing } from './drawing.js';
+import { headDrawing, screwsDrawing } from './drawing.js';
 import { headCard, headScrews, headSteps } from './headSteps.js';
 import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
@@ -159,8 +159,7 @@ export const adjuster = defineMove({
   handFigures: ['turns', 'degrees'],
   screws: ({ adjuster: sideways, head }, part) =>
     part?.swivels ? { bolts: head?.bolts } : { layout: sideways?.layout, rule: sideways?.rule },
-  drawing: (facts) =>
-    !facts.part?.swivels ? screwsDrawing(facts, facts.card.adjuster ?? {}) : facts.way && { shows: 'head', way: facts.way },
+  drawing: (facts) => (facts.part?.swivels ? headDrawing(facts) : screwsDrawing(facts, facts.card.adjuster ?? {})),
   steps,
   example: { amount: '21 um', pitch: 1.5 },
 });

@@ -170,7 +170,7 @@ export function defineMove<
 >(move: TypedMove<Input, Answer, Card, Sees>): Defined<Answer> {
   const { plan, does, scaled, dials, carries, hardware, screws, standsAt, drawing, steps, sees: _sees, ...facts } = move;
   const answer = (move.answer ?? NO_ANSWER) as Answer;
-  const known = (raw: MovePlan) => readPlan(answer, raw) as PlanOf<Answer>;
+  const known = (raw: MovePlan) => readPlan(answer, raw);
   // Inputs and cards were read by these same schemas before they come here.
   const typed = (input: Told) => input as z.output<Input>;
   const onCard = (card: Told) => card as CardOf<Card & Sees>;

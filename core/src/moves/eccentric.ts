@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { fieldRegistry, measure } from '../input/fields.js';
 import { figure, maybe } from './answer.js';
 import { defineMove, type PlanOf } from './define.js';
-import { after, ISOLATE, isNothing, SNUG, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { after, ISOLATE, isZero, SNUG, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
 const RADIAN = Math.PI / 180;
 
@@ -77,7 +77,7 @@ function steps(facts: StepFacts<PlanOf<typeof answer>>): JobStep[] {
             text: `The sleeve can move it ${able} and no further. Move it the rest of the way with its adjusting screws, or pull over the way it sits on at both ends.${ways === undefined ? '' : ` Better: turn the sleeve back to the middle of its travel, to 0°, and move the ways by ${moved} ${facts.direction} instead: then the sleeve has travel left for later.`}`,
           },
         ]),
-    ...(isNothing(height) ? [] : [{ text: `The height changes with it: ${height} ${heightChange > 0 ? 'up' : 'down'}. Read it again.` }]),
+    ...(isZero(height) ? [] : [{ text: `The height changes with it: ${height} ${heightChange > 0 ? 'up' : 'down'}. Read it again.` }]),
     ...after,
   ];
 }

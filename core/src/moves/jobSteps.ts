@@ -80,7 +80,7 @@ export const after: readonly JobStep[] = [
 ];
 
 /** Whether a figure in words is nothing: "0.000 mm". */
-export const isNothing = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
+export const isZero = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
 
 /** Turns of a screw as a hand gives them. */
 export function turnsInWords(turns: number): string {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { crossOrder, headScrews, headSteps } from './headSteps.js';
 import { meanPivot, nodOf, nodTarget, nodTravel, nodWays, type Sides } from './nodWays.js';
 import { planMove } from './registry.js';
-import { METRIC } from '../testing/jobs.js';
+import { METRIC_WORDS } from './registry.js';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -89,7 +89,7 @@ describe('the bolts of a head', () => {
 
   it('are eased and never freed, and the needle rules, not the scale', () => {
     const facts = { size: '60 µm/m', direction: 'left at the top', plus: false, needle: 'from 0 to 3 div' };
-    const steps = headSteps({ ...facts, plan: {}, card: { head: { bolts: 4 } }, words: METRIC });
+    const steps = headSteps({ ...facts, plan: {}, card: { head: { bolts: 4 } }, words: METRIC_WORDS });
     expect(steps.find(({ caution }) => caution?.includes('never free'))?.text).toContain('half a turn');
     expect(steps.find(({ needle }) => needle)?.text).toContain('left at the top, until the needle reads its target');
     expect(steps.find(({ shift }) => shift)?.text).toContain('bolts 1, 3, 2, 4');

@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { showSize } from '../units/format.js';
 import { refuseDeep } from '../input/depth.js';
 import { FaultError, nearest, type Fault } from '../input/faults.js';
+import { fieldAt } from '../input/fields.js';
 import { adjuster } from './adjuster.js';
 import { baseShims } from './baseShims.js';
 import { bearingShims } from './bearingShims.js';
@@ -133,16 +134,17 @@ function workedOut(raw: unknown): {
  */
 export function planWithSteps(raw: unknown): MovePlan {
   const { definition, input, plan } = workedOut(raw);
-  const { amountKey, slopeKey } = definition;
-  const keys = [amountKey, slopeKey].filter((key) => key !== undefined && typeof input[key] === 'number');
-  const amount = keys[0] === undefined ? 0 : Number(input[keys[0]]);
-  const size = keys[0] === slopeKey && keys[0] !== amountKey ? METRIC_WORDS.slope(amount) : METRIC_WORDS.size(Math.abs(amount));
+  const key = [definition.amountKey, definition.slopeKey].find((name) => name !== undefined && typeof input[name] === 'number');
+  const amount = key === undefined ? 0 : Number(input[key]);
+  const angle = key !== undefined && fieldAt(definition.input, [key])?.dimension === 'slope';
+  const size = angle ? METRIC_WORDS.slope(amount) : METRIC_WORDS.size(amount);
   const direction = definition.signed ? `in the ${amount < 0 ? '−' : '+'} direction` : '';
   const steps = jobSteps(definition.kind, { size, direction, plus: amount > 0, amount, plan, card: {}, words: METRIC_WORDS });
   return { ...plan, steps: steps.map(({ text, caution }) => ({ text, ...(caution && { caution }) })) };
 }
 
-const METRIC_WORDS: PlanWords = {
+/** Figures of a plan in the words of a metric shop. */
+export const METRIC_WORDS: PlanWords = {
   size: (um) => showSize(um, 'deviation', 'mm', 'coarse'),
   slope: (umPerM) => showSize(Math.abs(umPerM), 'slope', 'mm', 'coarse'),
   length: (mm) => showSize(mm, 'length', 'mm', 'coarse'),

@@ -16,7 +16,15 @@ export interface MoveDial {
   readonly over?: number;
 }
 
-const OPPOSITE: Readonly<Record<Way, Way>> = { toward: 'away', away: 'toward', left: 'right', right: 'left', up: 'down', down: 'up' };
+/** The other way along the same line. */
+export const OPPOSITE = {
+  toward: 'away',
+  away: 'toward',
+  left: 'right',
+  right: 'left',
+  up: 'down',
+  down: 'up',
+} as const satisfies Readonly<Record<Way, Way>>;
 
 /**
  * Divisions that the needle goes by for each unit of the quantity that is moved: µm, or µm/m where the part turns.

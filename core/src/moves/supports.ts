@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { fieldRegistry, quantitySchema } from '../input/fields.js';
 import { figure, maybe } from './answer.js';
 import { defineMove, refuse, type PlanOf } from './define.js';
-import { ISOLATE, isNothing, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { ISOLATE, isZero, watch, type JobStep, type StepFacts } from './jobSteps.js';
 import { displacement, FRAMES, supportRow, type Frame, type Pose, type Vector } from './pose.js';
 
 /** More than any machine: what is beyond is a typing mistake. */
@@ -178,9 +178,9 @@ const answer = z.object({
 /** What is done to each face, those that are left alone at the end. */
 function faceWords({ supports = {} }: PlanOf<typeof answer>, size: (um: number) => string): string[] {
   const told = Object.entries(supports).map(([id, amount]) => ({ id, amount, words: size(Math.abs(amount)) }));
-  const left = told.filter(({ words }) => isNothing(words)).map(({ id }) => id);
+  const left = told.filter(({ words }) => isZero(words)).map(({ id }) => id);
   return [
-    ...told.filter(({ words }) => !isNothing(words)).map(({ id, amount, words }) => `${id}: ${amount < 0 ? 'scrape' : 'shim'} ${words}`),
+    ...told.filter(({ words }) => !isZero(words)).map(({ id, amount, words }) => `${id}: ${amount < 0 ? 'scrape' : 'shim'} ${words}`),
     ...(left.length ? [`leave ${left.join(', ')} as ${left.length > 1 ? 'they are' : 'it is'}`] : []),
   ];
 }

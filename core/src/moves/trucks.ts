@@ -84,7 +84,7 @@ export const trucks = defineMove({
     return { spacing: told.spacing, ...(told.shoulder && { shoulder: told.shoulder }), ...(drawer && { stock: drawer }) };
   },
   drawing: ({ plan: { truck }, card: { trucks: guide } }) =>
-    truck && guide?.shoulder ? { shows: 'guide', what: 'truck', end: truck, side: guide.shoulder } : undefined,
+    truck && guide?.shoulder ? { shows: 'guide', end: truck, side: guide.shoulder } : undefined,
   steps,
   example: { slope: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
 });

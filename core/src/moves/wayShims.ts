@@ -66,8 +66,7 @@ export const wayShims = defineMove({
   hardware: ({ card: { strip }, stock }) => {
     return strip && { spacing: strip.length, ...(strip.side && { shoulder: strip.side }), ...(stock && { stock }) };
   },
-  drawing: ({ plan: { truck }, card: { strip } }) =>
-    truck && strip?.side ? { shows: 'guide', what: 'strip', end: truck, side: strip.side } : undefined,
+  drawing: ({ plan: { truck }, card: { strip } }) => (truck && strip?.side ? { shows: 'guide', end: truck, side: strip.side } : undefined),
   steps,
   example: { slope: '-130 um/m', spacing: '300 mm', shoulder: 'left' },
 });

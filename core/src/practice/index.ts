@@ -1,4 +1,5 @@
 export * from '../fit/random.js';
+export { withCameraMarks } from './cameraMarks.js';
 export * from './control.js';
 export * from './dial.js';
 export * from './tailstock.js';

@@ -1,13 +1,17 @@
 import { CHECKS } from '../checks/registry.js';
 import { FaultError } from '../input/faults.js';
 import type { Finding } from '../judging/finding.js';
-import { METRIC, stepsOf } from '../testing/jobs.js';
-import { MOVES } from '../moves/registry.js';
+import { METRIC_WORDS, MOVES } from '../moves/registry.js';
+import { stepsOf } from '../testing/jobs.js';
 import { solve } from '../solve/solve.js';
 import { practiceRound } from './models.js';
 import { textFaults } from './textFaults.js';
 
-const inch = { ...METRIC, size: (um: number) => `${(um / 25.4).toFixed(1)} thou`, length: (mm: number) => `${(mm / 25.4).toFixed(2)} in` };
+const inch = {
+  ...METRIC_WORDS,
+  size: (um: number) => `${(um / 25.4).toFixed(1)} thou`,
+  length: (mm: number) => `${(mm / 25.4).toFixed(2)} in`,
+};
 
 /** What a sheet is answered: its notes and moves, or why it was refused, as notes. */
 function answerOf(sheet: object): Pick<Finding, 'notes' | 'moves'> {
@@ -46,7 +50,7 @@ describe('every sentence', () => {
             for (const fault of textFaults(text)) wrong.add(`${id} ${code}: ${fault}`);
           }
           for (const { kind, quantity, direction } of moves)
-            for (const words of [METRIC, inch])
+            for (const words of [METRIC_WORDS, inch])
               for (const { text, caution = '' } of stepsOf(kind, { size: '0.021 mm', direction, part: CHECKS.get(id)?.part, words }))
                 for (const fault of textFaults(`${text} ${caution}`)) wrong.add(`${id} ${quantity} by ${kind}: ${fault}`);
         }
@@ -58,7 +62,7 @@ describe('every sentence', () => {
   it('of a job card, planned and not planned', () => {
     const wrong = [...MOVES.values()].flatMap((move) => {
       const plan = move.plan && move.example ? move.plan(move.input.parse(move.example) as Record<string, unknown>) : {};
-      return [METRIC, inch].flatMap((words) =>
+      return [METRIC_WORDS, inch].flatMap((words) =>
         [plan, {}].flatMap((known) =>
           stepsOf(move.kind, { size: '0.021 mm', direction: 'toward you', plan: known, words }).flatMap(({ text, caution = '' }) =>
             [text, caution].flatMap((sentence) => textFaults(sentence).map((fault) => `${move.kind}: ${fault}`)),

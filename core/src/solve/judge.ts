@@ -10,8 +10,7 @@ import type { Estimate } from '../checks/estimate.js';
 import type { Fault } from '../input/faults.js';
 import { mean, placesOf, type Grouped, type Slot, type Values } from '../instruments/slots.js';
 import { aimOutside, type Sheet } from './sheet.js';
-import { quantityNotes } from './quantityNotes.js';
-import { FARTHEST } from './carried.js';
+import { FARTHEST, quantityNotes } from './quantityNotes.js';
 
 /** What a round says as a whole: what every quantity of it is judged by. */
 export interface Round {

@@ -8,7 +8,10 @@ import type { Carried, Note, QuantityInfo } from '../checks/define.js';
 import type { Estimate } from '../checks/estimate.js';
 import { placesOf, type Slot } from '../instruments/slots.js';
 import type { Sheet } from './sheet.js';
-import { FAR, FARTHEST } from './carried.js';
+
+/** How far a result may be carried beyond its base: beyond the first a note says so, beyond the second there is no verdict. */
+const FAR = 4;
+export const FARTHEST = 10;
 
 /** What is said of a quantity beside its figure. */
 interface Said {

@@ -16,37 +16,29 @@ interface FindOptions {
 
 type Archiving = { readonly at: string; readonly by: string } | null;
 
-/** What is found, locked: what it is called in the log, and how it is put away or taken out. */
-interface Found {
-  readonly row: { readonly archived: Record<string, unknown> | null };
-  readonly called: string;
-  readonly put: (archived: Archiving, transaction: Transaction) => Promise<unknown>;
+/** A row of any of the kinds, as far as its archive goes. */
+interface Archivable {
+  readonly archived: Record<string, unknown> | null;
+  update(values: { readonly archived: Archiving }, options: { readonly transaction: Transaction }): Promise<unknown>;
 }
+
+/** What is found, locked, and what it is called in the log. */
+interface Found {
+  readonly row: Archivable;
+  readonly called: string;
+}
+
+const found = <Row extends Archivable>(row: Row | null, called: (row: Row) => string): Found | null => row && { row, called: called(row) };
 
 /** How each kind is found, and what it is called in an error. */
 const KINDS: Readonly<
   Record<ArchivedKind, { readonly one: string; readonly find: (id: string, options: FindOptions) => Promise<Found | null> }>
 > = {
-  machines: {
-    one: 'machine',
-    find: async (id, options) => {
-      const row = await MachineRow.findByPk(id, options);
-      return row && { row, called: row.number, put: (archived, transaction) => row.update({ archived }, { transaction }) };
-    },
-  },
-  kit: {
-    one: 'piece of kit',
-    find: async (id, options) => {
-      const row = await KitRow.findByPk(id, options);
-      return row && { row, called: row.name, put: (archived, transaction) => row.update({ archived }, { transaction }) };
-    },
-  },
+  machines: { one: 'machine', find: async (id, options) => found(await MachineRow.findByPk(id, options), ({ number }) => number) },
+  kit: { one: 'piece of kit', find: async (id, options) => found(await KitRow.findByPk(id, options), ({ name }) => name) },
   limits: {
     one: 'limit sheet',
-    find: async (id, options) => {
-      const row = await LimitSheetRow.findByPk(id, options);
-      return row && { row, called: `Limit sheet “${row.name}”`, put: (archived, transaction) => row.update({ archived }, { transaction }) };
-    },
+    find: async (id, options) => found(await LimitSheetRow.findByPk(id, options), ({ name }) => `Limit sheet “${name}”`),
   },
 };
 
@@ -64,11 +56,11 @@ export function archive(
 ): Promise<{ readonly archived?: Archived }> {
   const { find, one } = KINDS[kind];
   return inOneGo(sequelize, async (transaction) => {
-    const found = await find(id, { transaction, lock: transaction.LOCK.UPDATE });
-    if (!found) throw notFound(one);
-    const { row, called, put } = found;
+    const known = await find(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!known) throw notFound(one);
+    const { row, called } = known;
     if (!!row.archived === away) return archivedOf(row);
-    await put(away ? { at: new Date().toISOString(), by } : null, transaction);
+    await row.update({ archived: away ? { at: new Date().toISOString(), by } : null }, { transaction });
     const text = `${called} ${away ? 'put in the archive' : 'restored from the archive'}`;
     await writeLog({ machineId: kind === 'machines' ? id : null, by, what: kind === 'machines' ? 'machine' : kind, text }, transaction);
     return archivedOf(row);

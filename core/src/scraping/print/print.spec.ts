@@ -6,6 +6,7 @@ import { asJpeg, asPng, DECODERS } from '../../testing/pictures.js';
 import { cleanPicture, pictureFacts, readPrint, type Pixels } from './index.js';
 import { decodePicture, upright } from './decode.js';
 import { patchesOf } from './patches.js';
+import { withCameraMarks } from '../../practice/cameraMarks.js';
 
 const CAMERA: Camera = {
   width: 640,
@@ -321,43 +322,8 @@ describe('a picture as it comes', () => {
   /** A JPEG with what a camera writes: the way it was held, a place, a comment, and something behind its end. */
   async function fromCamera(orientation: number): Promise<Uint8Array> {
     const jpeg = await asJpeg(small());
-    const exif = [
-      0x45,
-      0x78,
-      0x69,
-      0x66,
-      0,
-      0,
-      0x4d,
-      0x4d,
-      0,
-      42,
-      0,
-      0,
-      0,
-      8,
-      0,
-      1,
-      0x01,
-      0x12,
-      0,
-      3,
-      0,
-      0,
-      0,
-      1,
-      0,
-      orientation,
-      0,
-      0,
-      0,
-      0,
-      0,
-      0,
-    ];
-    const comment = [...new TextEncoder().encode('54.123N 2.345W')];
-    const part = (letter: number, content: number[]) => [0xff, letter, 0, content.length + 2, ...content];
-    return Uint8Array.from([0xff, 0xd8, ...part(0xe1, exif), ...part(0xfe, comment), ...jpeg.slice(2), ...comment]);
+    const place = '54.123N 2.345W';
+    return Uint8Array.from([...withCameraMarks(jpeg, orientation, place), ...new TextEncoder().encode(place)]);
   }
 
   it('is upright whichever of the eight ways the camera was held, and loses nothing when it is turned back', async () => {

@@ -58,6 +58,7 @@ import { Button, TextField } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { Pick } from '../ui/pick';
+import { fieldInHand } from '../ui/field-in-hand';
 import { readingText } from '../ui/reading-text';
 import { SetUpPicture } from './set-up-picture';
 
@@ -183,7 +184,7 @@ export class Begin implements OnDestroy {
   /** The field in hand: its line on the drawing is marked. */
   protected readonly field = signal('');
   protected inHand(event: FocusEvent): void {
-    this.field.set((event.target as HTMLElement).closest<HTMLElement>('[data-field]')?.dataset['field'] ?? '');
+    this.field.set(fieldInHand(event));
   }
 
   /** The draft with its units written out. */

@@ -5,7 +5,6 @@ import {
   Component,
   ElementRef,
   type OnDestroy,
-  type Type,
   computed,
   effect,
   inject,
@@ -29,7 +28,7 @@ import type { Refused } from '../data/outbox-store';
 import { AtHand } from '../shell/at-hand';
 import type { SketchInputs, SketchMark } from '../sketches/model';
 import { ClearLabels } from '../sketches/clear-labels';
-import { drawingOf } from '../sketches/sketch';
+import { loadedDrawing } from '../sketches/sketch';
 import { MachineStore } from '../machine/machine-store';
 import { AsSetUp } from './as-set-up';
 import { BenchStore } from './bench-store';
@@ -91,7 +90,7 @@ export class Bench implements OnDestroy {
   protected readonly asSetUp = signal(false);
   protected readonly problem = signal('');
   protected readonly faultWords = faultWords;
-  protected readonly sketch = signal<Type<unknown> | null>(null);
+  protected readonly sketch = loadedDrawing(() => CHECKS.get(this.checkId())?.picture);
 
   constructor() {
     effect((onCleanup) => {
@@ -101,11 +100,6 @@ export class Bench implements OnDestroy {
         return this.store.open(id).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
       });
       onCleanup(() => opening.unsubscribe());
-    });
-    effect(() => {
-      const picture = CHECKS.get(this.checkId())?.picture;
-      untracked(() => this.sketch.set(null));
-      if (picture) void drawingOf(picture).then((type) => this.sketch.set(type));
     });
     effect(() => {
       const [check, round] = [this.store.check(), this.store.round()];

@@ -5,17 +5,15 @@ import {
   ElementRef,
   afterRenderEffect,
   computed,
-  effect,
   inject,
   input,
   signal,
   untracked,
-  type Type,
 } from '@angular/core';
 import { fieldAt, type CheckDefinition } from '@isometra/core';
 import { DIMENSION_LINES } from '../sketches/dimensions';
 import type { SketchMark } from '../sketches/model';
-import { drawingOf } from '../sketches/sketch';
+import { loadedDrawing } from '../sketches/sketch';
 import { Settings } from '../data/settings';
 import { bothUnits } from '../ui/say';
 import type { PartsDraft } from './check-parts';
@@ -94,7 +92,7 @@ export class SetUpPicture {
 
   private readonly settings = inject(Settings);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  protected readonly sketch = signal<Type<unknown> | null>(null);
+  protected readonly sketch = loadedDrawing(() => this.check().picture);
   /** The viewBox of the drawing: the lines are laid over it in its own units. */
   protected readonly frame = signal('');
 
@@ -144,11 +142,6 @@ export class SetUpPicture {
   }
 
   constructor() {
-    effect(() => {
-      const { picture } = this.check();
-      untracked(() => this.sketch.set(null));
-      void drawingOf(picture).then((type) => this.sketch.set(type));
-    });
     afterRenderEffect(() => {
       this.sketch();
       this.inputs();

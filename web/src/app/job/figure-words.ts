@@ -1,25 +1,29 @@
-import type { JobDrawing, Way } from '@isometra/core';
+import type { JobDrawing, LevelWay } from '@isometra/core';
 
-const SIDES: Readonly<Record<Way, string>> = {
+const SIDES: Readonly<Record<LevelWay, string>> = {
   toward: 'your side',
   away: 'rear',
   left: 'left',
   right: 'right',
-  up: 'top',
-  down: 'bottom',
 };
 
 /** The side of a part, as its screw is labelled. */
-export const sideLabel = (way: Way): string => SIDES[way];
+export const sideLabel = (way: LevelWay): string => SIDES[way];
 
-const GOES: Readonly<Record<Way, string>> = {
+const GOES: Readonly<Record<LevelWay, string>> = {
   toward: 'toward you',
   away: 'away from you',
   left: 'to the left',
   right: 'to the right',
-  up: 'up',
-  down: 'down',
 };
+
+type SeenAcross = Extract<JobDrawing, { readonly shows: 'joint' | 'head' }>;
+
+/** What goes left or right is seen from the front; what goes to the front or the rear, from the machine's right side. */
+export const isSeenFromFront = (drawing: SeenAcross): boolean => /left|right/.test(drawing.shows === 'joint' ? drawing.raise : drawing.way);
+
+const seenAcross = (drawing: SeenAcross): string =>
+  isSeenFromFront(drawing) ? 'Seen from the front' : 'Seen from the right side of the machine';
 
 /** From where a drawing is seen. */
 export function seenFrom(drawing: JobDrawing): string {
@@ -30,9 +34,8 @@ export function seenFrom(drawing: JobDrawing): string {
     case 'ends':
       return 'Seen from where you stand';
     case 'joint':
-      return /left|right/.test(drawing.raise) ? 'Seen from the front' : 'Seen from the right side of the machine';
     case 'head':
-      return drawing.way === 'left' || drawing.way === 'right' ? 'Seen from the front' : 'Seen from the right side of the machine';
+      return seenAcross(drawing);
     case 'sleeve':
       return 'Seen from the tailstock’s end';
     case 'gib':
@@ -44,9 +47,9 @@ export function seenFrom(drawing: JobDrawing): string {
 export function spokenFigure(drawing: JobDrawing): string {
   switch (drawing.shows) {
     case 'screws':
-      return drawing.drive === null || drawing.slack === null
+      return drawing.pair === null
         ? `One screw moves the part ${GOES[drawing.way]}`
-        : `The part goes ${GOES[drawing.way]}: slack the screw at ${SIDES[drawing.slack]}, drive the one at ${SIDES[drawing.drive]}`;
+        : `The part goes ${GOES[drawing.way]}: slack the screw at ${SIDES[drawing.pair.slack]}, drive the one at ${SIDES[drawing.pair.drive]}`;
     case 'guide':
       return `The shim goes in at the ${drawing.end} end, on the ${drawing.side} side`;
     case 'ends':

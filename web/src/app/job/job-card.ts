@@ -171,24 +171,7 @@ export class JobCard extends JobNotes implements OnDestroy {
     };
   });
 
-  private readonly stepFacts = computed(() => this.facts());
-  protected readonly steps = computed(() => [...this.nudgeFirst(), ...jobSteps(this.kind(), this.stepFacts())]);
-  /** Where the hand goes, drawn; undefined where nothing can be drawn right. */
-  protected readonly drawing = computed(() => (this.amount() === 0 ? undefined : jobDrawing(this.kind(), this.stepFacts())));
-  /** Somebody said that what the card asks has been done. */
-  protected readonly answered = signal(false);
-  /** As long as its question is not answered no step is shown: the same direction is never given twice unasked. */
-  protected readonly held = computed(() => this.past() || this.seatOutdated() !== '' || (this.question() !== '' && !this.answered()));
-
-  /** Whether it comes into its limits when it is carried so many µm; undefined where nobody can say. */
-  private readonly landsIn = computed(() => {
-    const [quantity, sign] = [this.told(), Math.sign(this.amount())];
-    if (!quantity?.limit || this.wedge()) return undefined;
-    const { value, limit } = quantity;
-    return (um: number): boolean => insideZone(value + sign * um, limit);
-  });
-
-  private facts(): StepFacts {
+  private readonly stepFacts = computed((): StepFacts => {
     const [needle, shown, info] = [this.needle(), this.shown(), this.info()];
     return {
       plan: this.planned().plan,
@@ -211,7 +194,22 @@ export class JobCard extends JobNotes implements OnDestroy {
       needle: needle ? needleWords(needle) : '',
       rule: this.rule() ?? undefined,
     };
-  }
+  });
+  protected readonly steps = computed(() => [...this.nudgeFirst(), ...jobSteps(this.kind(), this.stepFacts())]);
+  /** Where the hand goes, drawn; undefined where nothing can be drawn right. */
+  protected readonly drawing = computed(() => (this.amount() === 0 ? undefined : jobDrawing(this.kind(), this.stepFacts())));
+  /** Somebody said that what the card asks has been done. */
+  protected readonly answered = signal(false);
+  /** As long as its question is not answered no step is shown: the same direction is never given twice unasked. */
+  protected readonly held = computed(() => this.past() || this.seatOutdated() !== '' || (this.question() !== '' && !this.answered()));
+
+  /** Whether it comes into its limits when it is carried so many µm; undefined where nobody can say. */
+  private readonly landsIn = computed(() => {
+    const [quantity, sign] = [this.told(), Math.sign(this.amount())];
+    if (!quantity?.limit || this.wedge()) return undefined;
+    const { value, limit } = quantity;
+    return (um: number): boolean => insideZone(value + sign * um, limit);
+  });
 
   constructor() {
     super();

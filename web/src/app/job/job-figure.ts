@@ -1,11 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { JobDrawing, Way } from '@isometra/core';
-import { seenFrom, sideLabel, spokenFigure } from './figure-words';
+import type { JobDrawing, LevelWay } from '@isometra/core';
+import { isSeenFromFront, seenFrom, sideLabel, spokenFigure } from './figure-words';
 
 type Of<Shows extends JobDrawing['shows']> = Extract<JobDrawing, { readonly shows: Shows }>;
 
 /** Degrees clockwise from up, on a drawing seen from above: the operator is at the bottom. */
-const TURN: Readonly<Record<Way, number>> = { away: 0, right: 90, toward: 180, left: 270, up: 0, down: 180 };
+const TURN: Readonly<Record<LevelWay, number>> = { away: 0, right: 90, toward: 180, left: 270 };
+
+/** Where the words of a screw stand, by the side it sits on. */
+const BESIDE_SCREW: Readonly<Record<LevelWay, { readonly x: number; readonly y: number; readonly anchor: string }>> = {
+  away: { x: 118, y: 26, anchor: 'start' },
+  toward: { x: 118, y: 130, anchor: 'start' },
+  left: { x: 4, y: 40, anchor: 'start' },
+  right: { x: 196, y: 40, anchor: 'end' },
+};
 const RADIAN = Math.PI / 180;
 
 /** A point on the circle of a sleeve seen from the tailstock's end: 0 is up, 90 toward the operator, who is on the left there. */
@@ -26,9 +34,9 @@ const onSleeve = (degrees: number, radius: number) => ({
             <g [attr.transform]="'rotate(' + turn() + ' 100 82)'">
               <rect class="iron" x="58" y="56" width="84" height="52" />
               <path class="go" d="M100 100V68M91 78l9-11 9 11" />
-              <path class="screw" [class.hand]="ahead() === 'drive'" d="M94 52V28h12v24zM88 28h24v-8H88z" />
-              @if (!single()) {
-                <path class="screw" [class.hand]="behind() === 'drive'" d="M94 112v24h12v-24zM88 136h24v8H88z" />
+              <path class="screw" [class.hand]="driveAhead()" d="M94 52V28h12v24zM88 28h24v-8H88z" />
+              @if (screws().pair) {
+                <path class="screw" [class.hand]="!driveAhead()" d="M94 112v24h12v-24zM88 136h24v8H88z" />
               }
               @if (screws().third) {
                 <circle class="screw" cx="128" cy="82" r="6" />
@@ -230,36 +238,26 @@ export class JobFigure {
 
   // Screws: drawn with the part going up the paper, then turned the way it goes.
   protected readonly turn = computed(() => TURN[this.screws().way]);
-  protected readonly single = computed(() => this.screws().drive === null);
-  private readonly part = (ahead: boolean): 'drive' | 'slack' | null => {
-    const { way, drive } = this.screws();
-    return drive === null ? (ahead ? 'drive' : null) : (drive === way) === ahead ? 'drive' : 'slack';
-  };
-  protected readonly ahead = computed(() => this.part(true));
-  protected readonly behind = computed(() => this.part(false));
+  /** Whether the screw on the side that the part goes to is the one in hand: a single one always is. */
+  protected readonly driveAhead = computed(() => {
+    const { way, pair } = this.screws();
+    return pair === null || pair.drive === way;
+  });
   protected readonly labels = computed(() => {
-    const { way, drive, slack } = this.screws();
-    const rows: Readonly<Record<Way, { x: number; y: number; anchor: string }>> = {
-      away: { x: 118, y: 26, anchor: 'start' },
-      toward: { x: 118, y: 130, anchor: 'start' },
-      left: { x: 4, y: 40, anchor: 'start' },
-      right: { x: 196, y: 40, anchor: 'end' },
-      up: { x: 118, y: 26, anchor: 'start' },
-      down: { x: 118, y: 130, anchor: 'start' },
-    };
-    if (drive === null || slack === null) return [{ ...rows[way], text: 'turn', side: '', strong: true }];
+    const { way, pair } = this.screws();
+    if (pair === null) return [{ ...BESIDE_SCREW[way], text: 'turn', side: '', strong: true }];
     return [
-      { ...rows[drive], text: 'drive', side: sideLabel(drive), strong: true },
-      { ...rows[slack], text: 'slack', side: sideLabel(slack), strong: false },
+      { ...BESIDE_SCREW[pair.drive], text: 'drive', side: sideLabel(pair.drive), strong: true },
+      { ...BESIDE_SCREW[pair.slack], text: 'slack', side: sideLabel(pair.slack), strong: false },
     ];
   });
 
   // A joint: what comes up on the left of the paper.
   protected readonly raisedLeft = computed(() => /left|front|operator|your/.test(this.joint().raise));
-  protected readonly jointSides = computed(() => (/left|right/.test(this.joint().raise) ? ['left', 'right'] : ['front', 'rear']));
+  protected readonly jointSides = computed(() => (isSeenFromFront(this.joint()) ? ['left', 'right'] : ['front', 'rear']));
 
   protected readonly headLeft = computed(() => this.head().way === 'left' || this.head().way === 'toward');
-  protected readonly headSides = computed(() => (['left', 'right'].includes(this.head().way) ? ['left', 'right'] : ['your side', 'rear']));
+  protected readonly headSides = computed(() => (isSeenFromFront(this.head()) ? ['left', 'right'] : ['your side', 'rear']));
 
   protected point(degrees: number): string {
     const { x, y } = onSleeve(degrees, 46);

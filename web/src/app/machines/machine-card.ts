@@ -35,6 +35,7 @@ import { Button } from '../ui/controls';
 import { FirstField } from '../ui/first-field';
 import { leadHand } from '../ui/lead-hand';
 import { Notice } from '../ui/notice';
+import { fieldInHand } from '../ui/field-in-hand';
 import { CardFigure } from './card-figure';
 import { KindPlates } from './kind-plates';
 
@@ -183,8 +184,7 @@ export class MachineCardForm {
   private readonly injector = inject(Injector);
 
   protected inHand(event: FocusEvent): void {
-    const path = (event.target as HTMLElement).closest<HTMLElement>('[data-field]')?.dataset['field'];
-    this.field.set(path?.split(/[.[]/)[0] ?? null);
+    this.field.set(fieldInHand(event).split(/[.[]/)[0] || null);
   }
 
   /** The drawings give way to what such a machine has; the hand goes on from there. */

@@ -1,4 +1,4 @@
-import type { Type } from '@angular/core';
+import { effect, signal, untracked, type Signal, type Type } from '@angular/core';
 import type { Drawing, Picture } from '@isometra/core';
 
 /** Drawings by the name that a check asks for, loaded when they are first drawn. */
@@ -26,3 +26,14 @@ export const DRAWINGS: Readonly<Record<Drawing, () => Promise<Type<unknown>>>> =
 
 /** The drawing that a check asks for. */
 export const drawingOf = ({ drawing }: Picture): Promise<Type<unknown>> => DRAWINGS[drawing]();
+
+/** The drawing of what is on the screen, null until it is loaded. */
+export function loadedDrawing(picture: () => Picture | undefined): Signal<Type<unknown> | null> {
+  const drawing = signal<Type<unknown> | null>(null);
+  effect(() => {
+    const wanted = picture();
+    untracked(() => drawing.set(null));
+    if (wanted) void drawingOf(wanted).then((type) => drawing.set(type));
+  });
+  return drawing.asReadonly();
+}

@@ -1,4 +1,4 @@
-import { showSize, type Dimension, type Fineness, type Quantity, type QuantityInfo, type UnitSystem } from '@isometra/core';
+import { isZero, showSize, type Dimension, type Fineness, type Quantity, type QuantityInfo, type UnitSystem } from '@isometra/core';
 
 /** How figures are shown just now. */
 export interface Shown {
@@ -81,8 +81,7 @@ export function inWords(quantity: Spoken, info: QuantityInfo, shown: Shown): str
   return quantity.direction && !isZero(large) ? `${large} ${spoken(quantity.direction)}` : large;
 }
 
-/** Whether a shown figure is nothing but zeros. */
-export const isZero = (text: string): boolean => !/[1-9]/.test(text.split(' ')[0]);
+export { isZero };
 
 /** Where a thing stands, in the core's words: on the + side or the − side; nothing at zero. */
 export const sideOf = (value: number, info: QuantityInfo | undefined): string =>
