@@ -18,12 +18,15 @@ export function portFree(port) {
   });
 }
 
+/** More than enough where any port is free: then nobody can listen here at all. */
+const TRIES = 100;
+
 /**
  * A port that nobody listens on, below those that the system gives away: between now and when a server listens, which may be half a
  * minute on a busy machine, no connection and no other server is given it.
  */
 export async function freePort() {
-  for (;;) {
+  for (let left = TRIES; left > 0; left--) {
     const port = 15_000 + Math.floor(Math.random() * 15_000);
     const free = await new Promise((resolve) => {
       const probe = createServer();
@@ -32,6 +35,7 @@ export async function freePort() {
     });
     if (free) return port;
   }
+  throw new Error(`No free port was found on 127.0.0.1 in ${TRIES} tries.`);
 }
 
 function answers(port) {
