@@ -2,7 +2,8 @@
 export { DIMENSIONS, type Dimension } from './units/dimensions.js';
 export { readNumber } from './units/number.js';
 export { hasUnit, parseQuantity, type Parsed } from './units/parse.js';
-export { fixed, formatQuantity, prettyUnit, showSize, shownIn, type Fineness, type UnitSystem } from './units/format.js';
+export { FILE_SIZES, sentence, sizesIn, type Said, type SizeWriter } from './units/said.js';
+export { fixed, formatQuantity, prettyUnit, showSize, shownIn, sizeParts, type Fineness, type UnitSystem } from './units/format.js';
 
 export { FaultError, faultsOf, listedFaults, nearest, pathText, unknownKey, type Fault } from './input/faults.js';
 export {
@@ -63,6 +64,7 @@ export {
   reseats,
 } from './checks/define.js';
 export type { HeightAt } from './checks/estimate.js';
+export { spotOf, toYou, type Spot } from './checks/persons.js';
 export { DOUBTS, type DoubtCode } from './checks/doubts.js';
 export type { Part } from './checks/parts.js';
 export { CHECKS } from './checks/registry.js';

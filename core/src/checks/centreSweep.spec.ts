@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { solve } from '../solve/solve.js';
 import { CHECKS } from './registry.js';
+import { FILE_SIZES, sentence } from '../units/said.js';
 
 const LIMIT = 10;
 /** A pocket swept: its middle stands h toward the operator and v up. In a bore the wall comes nearer where the middle stands away. */
@@ -117,7 +118,7 @@ describe('a pocket off the axis', () => {
       ),
     );
     const plan = CHECKS.get('sub-spindle')?.slots({ slant: 45 }, { angles: 'slide-4' }) ?? [];
-    expect(plan.map(({ keys, label }) => `${String(keys['angle'])} ${label}`)).toEqual([
+    expect(plan.map(({ keys, label }) => `${String(keys['angle'])} ${sentence(label, FILE_SIZES)}`)).toEqual([
       '315 Operator’s end of the slide',
       '45 Square to the slide, above',
       '135 Rear end of the slide',

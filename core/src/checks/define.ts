@@ -4,6 +4,7 @@ import type { Instrument, ValueKind } from '../instruments/instrument.js';
 import type { SpokenBase } from '../instruments/reading.js';
 import type { Reading, Slot, Values } from '../instruments/slots.js';
 import type { Dimension } from '../units/dimensions.js';
+import type { Said } from '../units/said.js';
 import type { Estimate, HeightAt } from './estimate.js';
 import type { MachineFamily, MachineFeature } from './machines.js';
 import type { Part } from './parts.js';
@@ -18,11 +19,11 @@ export type { Zone } from './zone.js';
 /** How much a note matters: to know, to be careful, or not to trust the round. */
 export type Severity = 'info' | 'warning' | 'serious';
 
-/** A remark on a finding. The code is stable, the text is for people. */
-export interface Note {
+/** A remark on a finding. The code is stable, the text is for people; a check writes it with its sizes open (`Note<Said>`). */
+export interface Note<Text extends Said = string> {
   readonly code: string;
   readonly severity: Severity;
-  readonly text: string;
+  readonly text: Text;
   readonly quantity?: string;
   /** What depends on this check waits until this is put right. */
   readonly halts?: true;
@@ -126,7 +127,7 @@ export interface CheckInput<Setup, Keys = Values> {
 
 export interface Estimates {
   readonly estimates: readonly Estimate[];
-  readonly notes: readonly Note[];
+  readonly notes: readonly Note<Said>[];
   /** What the readings must lie on if none was misread. */
   readonly fits?: readonly Fit[];
 }
@@ -136,7 +137,7 @@ export interface PlannedSlot {
   /** Reading keys of the slot. */
   readonly keys: Readonly<Record<string, string | number | boolean>>;
   /** "Front, near the headstock". */
-  readonly label: string;
+  readonly label: Said;
   /** What the hands do before this reading, when something changes. */
   readonly ask?: string;
   /** Read again to close the round. */
@@ -162,13 +163,13 @@ export interface Target {
   /** mm out, at which slopes are drawn; left out where the quantities are distances. */
   readonly at?: number;
   /** "Free end of a bar 300 mm out". */
-  readonly what: string;
+  readonly what: Said;
 }
 
 /** What an error does to work, for people: µm for each unit of the quantity, and of what. */
 export interface WorkDone {
   readonly perUnit: number;
-  readonly what: string;
+  readonly what: Said;
 }
 
 /** A fact of one reading, asked beside its figure: it tells no place from another. */
@@ -253,7 +254,7 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   /** Heights along what was read, µm over mm, to be drawn with their line and zone; places ascending. */
   profile?(setup: Setup, slots: readonly Slot<Keys>[]): readonly HeightAt[];
   /** What would leave less droop to take out, with numbers. */
-  sagHelp?(setup: Setup, slots: readonly Slot<Keys>[]): readonly string[];
+  sagHelp?(setup: Setup, slots: readonly Slot<Keys>[]): readonly Said[];
   /** The casting whose pose its quantities are: scraped or shimmed on its faces. */
   readonly casting?: string;
   /** Two quantities that are one place in a picture across the machine. */

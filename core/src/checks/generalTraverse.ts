@@ -126,7 +126,7 @@ export function defineTraverse({
     slots: (_setup, { stations = 4, length = 300, turned = false, places = evenly(0, length, stations), ...rest }) => {
       const { rows = 1, width = 150 } = rest as { readonly rows?: number; readonly width?: number };
       if (grid && rows > 1) return closed(gridSlots(places, rows, width));
-      const along = plannedPlaces(places, (at) => `At ${at} mm`);
+      const along = plannedPlaces(places, (at) => (size) => `At ${size(at, 'length')}`);
       if (!turned) return closed(along);
       const ways = ([0, 180] as const).flatMap((turn) =>
         along.map((slot, i) => ({

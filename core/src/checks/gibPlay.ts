@@ -1,6 +1,7 @@
 import { slotsWhere } from '../instruments/slots.js';
 import * as z from 'zod';
 import { choice, count, measure, optionalMeasure, optionalNumber, placeList } from '../input/fields.js';
+import type { Said } from '../units/said.js';
 import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note, type PlannedSlot } from './define.js';
 import { evenly } from './stations.js';
 import { ISOLATE } from './cautions.js';
@@ -37,7 +38,7 @@ const reading = z.strictObject({
 });
 type Keys = z.output<typeof reading>;
 
-export function dragNotes(felt: readonly { readonly drag?: number; readonly at?: number }[]): Note[] {
+export function dragNotes(felt: readonly { readonly drag?: number; readonly at?: number }[]): Note<Said>[] {
   const drags = felt.flatMap(({ drag, at = 0 }) => (drag === undefined ? [] : [{ drag, at }]));
   const worst = tightest(drags);
   return worst && drags.length > 1
@@ -45,20 +46,22 @@ export function dragNotes(felt: readonly { readonly drag?: number; readonly at?:
         {
           code: 'tightest-place',
           severity: 'info',
-          text: `Tightest at ${worst.at} mm of the travel (drag ${worst.drag} of 5): that place rules how far the gib may be driven.`,
+          text: (size) =>
+            `Tightest at ${size(worst.at, 'length')} of the travel (drag ${worst.drag} of 5): that place rules how far the gib may be driven.`,
         },
       ]
     : [];
 }
 
 /** Push and pull on one side of the resting needle: was one of them written without its sign? */
-function unsigned(push: number, pull: number): Note {
+function unsigned(push: number, pull: number): Note<Said> {
   const [difference, sum] = [Math.abs(push - pull), Math.abs(push) + Math.abs(pull)];
   return {
     code: 'swing-unsigned',
     severity: 'serious',
     quantity: 'swing',
-    text: `Push and pull stand on the same side of the resting needle: as signed numbers that is a swing of ${difference.toFixed(0)} µm, as two sizes one of ${sum.toFixed(0)} µm. Give each its sign, from where the needle rests.`,
+    text: (size) =>
+      `Push and pull stand on the same side of the resting needle: as signed numbers that is a swing of ${size(difference, 'deviation')}, as two sizes one of ${size(sum, 'deviation')}. Give each its sign, from where the needle rests.`,
   };
 }
 

@@ -1,3 +1,4 @@
+import type { Said } from '../units/said.js';
 import type { Carried, Note } from './define.js';
 
 export const tooFew = (text: string): Note => ({
@@ -7,13 +8,13 @@ export const tooFew = (text: string): Note => ({
 });
 
 /** A slope over a short base says little. */
-export function shortBase(length: number): Note[] {
+export function shortBase(length: number): Note<Said>[] {
   return length < 100
     ? [
         {
           code: 'short-base',
           severity: 'warning',
-          text: `The base is only ${length.toFixed(0)} mm: a slope over less than 100 mm says little.`,
+          text: (size) => `The base is only ${size(length, 'length')}: a slope over less than ${size(100, 'length')} says little.`,
         },
       ]
     : [];

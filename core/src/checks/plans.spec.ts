@@ -1,6 +1,7 @@
 import { CHECKS } from './registry.js';
 import { plannedKind, type CheckDefinition, type PlannedSlot } from './define.js';
 import { SAMPLE_SETUPS } from '../testing/sampleSetups.js';
+import { FILE_SIZES, sentence } from '../units/said.js';
 
 function slots(
   id: string,
@@ -49,7 +50,7 @@ describe('where to put the indicator', () => {
   it('a sweep goes once round and closes', () => {
     expect(keys(slots('tailstock-sweep', {}))).toEqual(['0', '90', '180', '270', '0']);
     expect(slots('tailstock-sweep', { angles: '8' }).length).toBe(9);
-    expect(slots('tailstock-sweep', { angles: '12' })[1].label).toContain('30°');
+    expect(sentence(slots('tailstock-sweep', { angles: '12' })[1].label, FILE_SIZES)).toContain('30°');
   });
 
   it('a cut may go to the middle of the bar only', () => {

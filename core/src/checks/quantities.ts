@@ -32,7 +32,7 @@ export const AXIS_SIDEWAYS: QuantityInfo = {
   unit: 'um/m',
   limit: [0, 50],
   spokenOver: 300,
-  work: { perUnit: 0.2, what: 'taper on diameter over 100 mm' },
+  work: { perUnit: 0.2, what: (size) => `taper on diameter over ${size(100, 'length')}` },
   words: AXIS,
 };
 /** The same before the roll of a twisted bed is taken out: a tail centre rolls with the bed as the carriage does. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { choice, count, fieldRegistry, measure, placeList } from '../input/fields.js';
 import type { Slot } from '../instruments/slots.js';
+import type { Said } from '../units/said.js';
 import { ISOLATE } from './cautions.js';
 import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note, type PlannedSlot, type Words } from './define.js';
 import { linearEstimate } from './estimate.js';
@@ -97,7 +98,7 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estima
   const bases = (['reference', 'test'] as const).map((leg) =>
     spanOf(slots.filter((slot) => slot.keys.leg === leg).map((slot) => slot.keys.at)),
   );
-  const notes: Note[] = instrument ? shortBase(Math.min(...bases)) : [];
+  const notes: Note<Said>[] = instrument ? shortBase(Math.min(...bases)) : [];
   const told = (['reference', 'test'] as const).every((leg) => sideOf(leg, slots, setup) !== undefined);
   if (!told) notes.push(sideAssumed('the + side of both legs'));
   const fits = legFits(slots, ({ leg, flip = false }) => `${leg}|${flip}`, { widens: () => ['squareness', 'squareError'] });
@@ -173,7 +174,7 @@ export function squareCheck(
         label: own.title,
         dimension: 'slope',
         spokenOver: 300,
-        work: { perUnit: 0.3, what: 'off at a hole 300 mm away' },
+        work: { perUnit: 0.3, what: (size) => `off at a hole ${size(300, 'length')} away` },
         unit: 'um/m',
         limit,
         words: sides.words,

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { count, placeList } from '../input/fields.js';
+import type { Said } from '../units/said.js';
 import type { PlannedSlot } from './define.js';
 
 /** A plan with nothing but places: so many of them evenly, or the user's own. */
@@ -20,7 +21,7 @@ export function evenly(from: number, to: number, stations: number): number[] {
 }
 
 /** Places along something with one label each. */
-export function plannedPlaces(places: readonly number[], label: (at: number, index: number) => string): PlannedSlot[] {
+export function plannedPlaces(places: readonly number[], label: (at: number, index: number) => Said): PlannedSlot[] {
   return places.map((at, i) => ({ keys: { at }, label: label(at, i), movable: 'places' }));
 }
 

@@ -2,6 +2,8 @@ import * as z from 'zod';
 import { choice, optionalMeasure, type FieldInfo } from '../input/fields.js';
 import { dot } from '../fit/line.js';
 import type { Slot } from '../instruments/slots.js';
+import type { Said } from '../units/said.js';
+import { spot } from './persons.js';
 import type { CheckInput, Estimates, JobRules, Note, Watch } from './define.js';
 import type { Zone } from './zone.js';
 import { linearEstimate, scaledEstimate, vectorEstimate, type Estimate } from './estimate.js';
@@ -98,7 +100,7 @@ function roundNotes(
   fit: SweepFit,
   closure: readonly number[] | undefined,
   { slots, instrument }: CheckInput<SweepSetup, SweepKeys>,
-): Note[] {
+): Note<Said>[] {
   if (!instrument) return [];
   const gap = closure
     ? Math.abs(
@@ -113,19 +115,21 @@ function roundNotes(
     {
       code: 'out-of-round',
       severity: 'warning',
-      text: `What was swept does not close as a circle (${Math.max(gap, fit.worst).toFixed(1)} µm): it is out of round, a keyway was read, or the indicator moved. Sweep it again clear of the keyway.`,
+      text: (size) =>
+        `What was swept does not close as a circle (${size(Math.max(gap, fit.worst), 'deviation')}): it is out of round, a keyway was read, or the indicator moved. Sweep it again clear of the keyway.`,
     },
   ];
 }
 
-function viewNote(setup: SweepSetup): Note[] {
+function viewNote(setup: SweepSetup): Note<Said>[] {
   if (setup.distance !== undefined && setup.axisSlopeH !== undefined && setup.axisSlopeV !== undefined) return [];
   const reach = setup.distance ?? 300;
   return [
     {
       code: 'axis-unknown',
       severity: 'info',
-      text: `A sweep measures against the spindle, not the carriage. The spindle axis is not known: within its usual limits it could make ${(0.05 * reach).toFixed(0)} µm sideways and ${(0.067 * reach).toFixed(0)} µm in height of difference ${setup.distance === undefined ? 'for every 300 mm from the nose' : `at ${reach.toFixed(0)} mm`}.`,
+      text: (size) =>
+        `A sweep measures against the spindle, not the carriage. The spindle axis is not known: within its usual limits it could make ${size(0.05 * reach, 'deviation')} sideways and ${size(0.067 * reach, 'deviation')} in height of difference ${setup.distance === undefined ? 'for every' : 'at'} ${size(reach, 'length')} from the nose.`,
     },
   ];
 }
@@ -227,7 +231,7 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
 const slotsOf = (slots: Slots, use: (keys: SweepKeys) => boolean): number[] => slots.flatMap((slot, i) => (use(slot.keys) ? [i] : []));
 
 /** What the bush itself runs out, where it was turned: no bolt of the housing cures that. */
-export function bushNotes({ slots }: CheckInput<SweepSetup, SweepKeys>, estimates: readonly Estimate[], radial: number): Note[] {
+export function bushNotes({ slots }: CheckInput<SweepSetup, SweepKeys>, estimates: readonly Estimate[], radial: number): Note<Said>[] {
   const values = slots.map(({ value }) => value);
   const [h, v] = ['bushHorizontal', 'bushVertical'].map((name) => estimates.find((entry) => entry.name === name)?.evaluate(values));
   if (h === undefined || v === undefined) return [];
@@ -237,10 +241,13 @@ export function bushNotes({ slots }: CheckInput<SweepSetup, SweepKeys>, estimate
     {
       code: 'bush-runs-out',
       severity: 'warning',
-      text: `The bush itself is ${off.toFixed(1)} µm off in its housing and turns with it: look at its bearings or its seat, not at the bolts of the housing.`,
+      text: (size) =>
+        `The bush itself is ${size(off, 'deviation')} off in its housing and turns with it: look at its bearings or its seat, not at the bolts of the housing.`,
     },
   ];
 }
+
+const NEAR_SIDE = spot(({ whose }) => `${whose} side`);
 
 /** Watch the front and the top: they must come half-way to where the far side reads. */
 export function sweepWatch(usual: 'outside' | 'bore') {
@@ -250,7 +257,7 @@ export function sweepWatch(usual: 'outside' | 'bore') {
     if (!seen) return undefined;
     const turned = carrier === 'sub' ? -1 : 1;
     return {
-      where: place === 0 ? "operator's side" : 'top',
+      where: place === 0 ? NEAR_SIDE : 'top',
       sense: (feature === 'bore') === (turned === 1) ? -1 : 1,
       now: seen.value,
       scale: Math.cos((coneAngle * Math.PI) / 180),

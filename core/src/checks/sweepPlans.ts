@@ -58,7 +58,7 @@ export function sweepSlots(
   const round = (at?: number): PlannedSlot[] =>
     places.map(({ angle, name }) => ({
       keys: { angle, ...(at !== undefined && { at }) },
-      label: `${name}${at ? `, ${at} mm deeper` : ''}`,
+      label: (size) => `${name}${at ? `, ${size(at, 'length')} deeper` : ''}`,
     }));
   const mouth = round(depth === undefined ? undefined : 0);
   const closing = { ...mouth[0], ask: 'Turn on to the first place and read it again.', closing: true };

@@ -29,7 +29,7 @@ export const isGrid = (slots: readonly Slot<GridKeys>[]): boolean => new Set(slo
 /** Places of a grid in the order of the hand: there along the first row, back along the next. */
 export function gridSlots(places: readonly number[], rows: number, width: number): PlannedSlot[] {
   return evenly(0, width, rows).flatMap((across, row) =>
-    (row % 2 ? [...places].reverse() : places).map((at) => ({ keys: { at, across }, label: `Row at ${across} mm` })),
+    (row % 2 ? [...places].reverse() : places).map((at) => ({ keys: { at, across }, label: (size) => `Row at ${size(across, 'length')}` })),
   );
 }
 

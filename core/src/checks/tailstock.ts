@@ -1,4 +1,5 @@
 import { choice, optionalMeasure } from '../input/fields.js';
+import { spot } from './persons.js';
 import type { Correction, JobRules, Note, QuantityInfo } from './define.js';
 import { linearEstimate, type Doubt, type Estimate } from './estimate.js';
 import { HEIGHT, LATERAL } from './words.js';
@@ -151,6 +152,13 @@ export const tailstockConditions = (carrier?: 'carriage' | 'spindle') => ({
     indicatorOn: choice({ label: 'Indicator carried by', choices: carrier === 'carriage' ? CARRIERS : [CARRIERS[1], CARRIERS[0]] }),
   }),
 });
+
+/** Where the quill is watched while the tailstock is moved over or raised. */
+export const QUILL_SPOTS = {
+  near: spot(({ whose }) => `on the quill, ${whose} side`, { zeroed: true }),
+  rear: spot(() => 'on the quill, rear side', { zeroed: true }),
+  top: spot(() => 'over the quill', { zeroed: true }),
+} as const;
 
 /** A taper on diameter over a part: half of it, carried on to the tail centre. */
 export const taperBetweenCentres: JobRules['taper'] = ({ taper, length, centres = length }) => {

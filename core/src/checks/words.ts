@@ -1,25 +1,26 @@
 import type { Words } from './define.js';
+import { inBothPersons } from './persons.js';
 
 /** Toward or away from the operator (h). */
-export const LATERAL: Words = {
-  plus: 'toward the operator',
-  minus: 'away from the operator',
-  movePlus: 'toward the operator',
-  moveMinus: 'away from the operator',
+export const LATERAL: Words = inBothPersons(({ who }) => ({
+  plus: `toward ${who}`,
+  minus: `away from ${who}`,
+  movePlus: `toward ${who}`,
+  moveMinus: `away from ${who}`,
   arrow: ['toward', 'away'],
-};
+}));
 
 /** High or low (v). */
 export const HEIGHT: Words = { plus: 'high', minus: 'low', movePlus: 'up', moveMinus: 'down', arrow: ['up', 'down'] };
 
 /** Where an axis points, sideways (h). */
-export const AXIS: Words = {
-  plus: 'pointing toward the operator',
-  minus: 'pointing away from the operator',
-  movePlus: 'toward the operator at its free end',
-  moveMinus: 'away from the operator at its free end',
+export const AXIS: Words = inBothPersons(({ who }) => ({
+  plus: `pointing toward ${who}`,
+  minus: `pointing away from ${who}`,
+  movePlus: `toward ${who} at its free end`,
+  moveMinus: `away from ${who} at its free end`,
   arrow: ['toward', 'away'],
-};
+}));
 
 /** Where an axis points, in height (v). */
 export const AXIS_HEIGHT: Words = {
@@ -48,10 +49,10 @@ export const ALONG: Words = {
 };
 
 /** A side that comes toward the stylus along the travel, or goes from it: nothing is raised. */
-export const ACROSS: Words = {
-  plus: 'with its right end toward the operator',
-  minus: 'with its right end away from the operator',
-  movePlus: 'toward the operator at its right end',
-  moveMinus: 'away from the operator at its right end',
+export const ACROSS: Words = inBothPersons(({ who }) => ({
+  plus: `with its right end toward ${who}`,
+  minus: `with its right end away from ${who}`,
+  movePlus: `toward ${who} at its right end`,
+  moveMinus: `away from ${who} at its right end`,
   arrow: ['toward', 'away'],
-};
+}));

@@ -1,8 +1,9 @@
 import { heldSag, type RoundBar } from './bars.js';
+import type { Said } from '../units/said.js';
 
 /** What another bar would droop over the same share of its length. */
 export interface OtherBar {
-  readonly what: string;
+  readonly what: Said;
   readonly bar: RoundBar & { readonly freeLength: number };
   /** Apparent slope from its droop, µm/m. */
   readonly slope: number;
@@ -28,9 +29,14 @@ export function otherBars(bar: RoundBar & { readonly freeLength: number }, near:
   const shorter = { ...bar, freeLength: 0.7 * freeLength };
   const thicker = { ...bar, diameter: 1.5 * diameter, bore: bar.bore && 1.5 * bar.bore };
   const hollow = { ...bar, bore: 0.75 * diameter };
+  const of = (what: Said, other: OtherBar['bar'], to: number): OtherBar => ({ what, bar: other, slope: sagSlope(other, near, to) });
   return [
-    { what: `${round(shorter.freeLength)} mm long instead of ${round(freeLength)} mm`, bar: shorter, far: Math.max(near + 1, 0.7 * far) },
-    { what: `${round(thicker.diameter)} mm thick instead of ${round(diameter)} mm`, bar: thicker, far },
-    { what: `hollow, with a bore of ${round(hollow.bore)} mm, if its diameter is even`, bar: hollow, far },
-  ].map(({ what, bar: other, far: to }) => ({ what, bar: other, slope: sagSlope(other, near, to) }));
+    of(
+      (size) => `${size(round(shorter.freeLength), 'length')} long instead of ${size(round(freeLength), 'length')}`,
+      shorter,
+      Math.max(near + 1, 0.7 * far),
+    ),
+    of((size) => `${size(round(thicker.diameter), 'length')} thick instead of ${size(round(diameter), 'length')}`, thicker, far),
+    of((size) => `hollow, with a bore of ${size(round(hollow.bore), 'length')}, if its diameter is even`, hollow, far),
+  ];
 }

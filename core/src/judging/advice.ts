@@ -1,6 +1,6 @@
 import type { HelpAct, Note, QuantityInfo } from '../checks/define.js';
 import { DOUBTS } from '../checks/doubts.js';
-import { showSize } from '../units/format.js';
+import type { Said } from '../units/said.js';
 import type { Uncertainty } from './budget.js';
 import { actFactor, fineness, oftener, type Factors } from './helps.js';
 import { zoneWidth, type Zone } from './verdict.js';
@@ -17,25 +17,29 @@ export function coarseNote(
   zone: Zone,
   repeats: number,
   acts: readonly HelpAct[],
-): Note[] {
+): Note<Said>[] {
   const quarter = zoneWidth(zone) / 4;
   if (!(uncertainty.expanded > quarter)) return [];
-  const show = (value: number) => showSize(value, info.dimension, 'mm', 'fine', value);
   const coverage = uncertainty.u > 0 ? uncertainty.expanded / uncertainty.u : 2;
   const left = (factors: Factors) =>
     coverage * Math.sqrt(uncertainty.budget.reduce((sum, line) => sum + (line.u * factors(line.source)) ** 2, 0));
-  const helps: string[] = [];
-  if (repeats < 4) helps.push(`reading each place four times would bring it to about ±${show(left(oftener(repeats, 4)))}`);
-  helps.push(`an indicator with half the division to about ±${show(left(fineness(0.5)))}`);
-  // Only what is true of this check is offered: a level has no bar to take out, and no base to double.
-  for (const act of acts.filter(({ kind }) => kind === 'base')) helps.push(`to ${act.text} to about ±${show(left(actFactor(act)))}`);
+  const helps: (readonly [what: string, factors: Factors])[] = [
+    ...(repeats < 4 ? [['reading each place four times would bring it', oftener(repeats, 4)] as const] : []),
+    ['an indicator with half the division', fineness(0.5)],
+    // Only what is true of this check is offered: a level has no bar to take out, and no base to double.
+    ...acts.filter(({ kind }) => kind === 'base').map((act) => [`to ${act.text}`, actFactor(act)] as const),
+  ];
   const largest = uncertainty.budget[0];
   return [
     {
       code: 'coarse-instrument',
       severity: 'warning',
       quantity: name,
-      text: `${info.label}: the doubt of ±${show(uncertainty.expanded)} is more than a quarter of the zone. The largest part is ${largest ? DOUBTS[largest.source] : 'unknown'}; ${helps.join(', ')}.`,
+      text: (size) => {
+        const show = (value: number) => size(value, info.dimension, value);
+        const ways = helps.map(([what, factors]) => `${what} to about ±${show(left(factors))}`);
+        return `${info.label}: the doubt of ±${show(uncertainty.expanded)} is more than a quarter of the zone. The largest part is ${largest ? DOUBTS[largest.source] : 'unknown'}; ${ways.join(', ')}.`;
+      },
     },
   ];
 }

@@ -1,7 +1,7 @@
-import { CHECKS, type CheckDefinition } from '../index.js';
+import { CHECKS, FILE_SIZES, sentence, type CheckDefinition } from '../index.js';
 import { cutSheet, sweepSheet, traverseSheet } from '../practice/tailstock.js';
 import { solve } from '../solve/solve.js';
-import { differences, disagreements, taperEccentricity } from './compare.js';
+import { differences, disagreements, taperEccentricity, type Disagreement } from './compare.js';
 import { effectOnWork } from './work.js';
 
 const check = (id: string) => CHECKS.get(id) as CheckDefinition;
@@ -16,6 +16,8 @@ const swept = {
   finding: solve(sweepSheet(where, { feature: 'outside', radius: 20, angles: [0, 90, 180, 270], distance: 500, dial })),
 };
 
+const told = ({ text }: Disagreement): string => sentence(text, FILE_SIZES);
+
 describe('rounds and methods side by side', () => {
   it('names the conditions that differ', () => {
     expect(differences({ quillLock: true, place: 300 }, { quillLock: true, place: 900, bedClamp: false })).toEqual([
@@ -29,7 +31,7 @@ describe('rounds and methods side by side', () => {
     const [found, ...others] = disagreements(bar, swept);
     expect(found.quantity).toBe('offsetHorizontal');
     expect(found.difference).toBeCloseTo(-30, 1);
-    expect(found.text).toContain('spindle axis');
+    expect(told(found)).toContain('spindle axis');
     expect(others).toEqual([]);
   });
 
@@ -39,18 +41,18 @@ describe('rounds and methods side by side', () => {
     const sweep = { check: check('tailstock-sweep'), finding: solve(known) };
     const [found] = disagreements(bar, sweep);
     expect(found.byAxis).toBeTrue();
-    expect(found.text).toContain('The spindle axis makes 30 µm of it, and that explains it. Seen from the carriage,');
-    expect(found.text.match(/says 5 µm toward the operator/g)?.length).toBe(2);
-    expect(found.text).not.toContain('Check the spindle axis');
+    expect(told(found)).toContain('The spindle axis makes 30 µm of it, and that explains it. Seen from the carriage,');
+    expect(told(found).match(/says 5 µm toward the operator/g)?.length).toBe(2);
+    expect(told(found)).not.toContain('Check the spindle axis');
     // An axis that explains a third of it leaves the rest to be looked for, and so does one of the other sign.
     for (const axisSlopeH of [20, -60]) {
       const other = solve({ ...known, setup: { ...known.setup, axisSlopeH } });
       const [left] = disagreements(bar, { ...sweep, finding: other });
       expect(left.byAxis).withContext(String(axisSlopeH)).toBeUndefined();
-      expect(left.text).toContain('are left. Look at what each one trusts');
+      expect(told(left)).toContain('are left. Look at what each one trusts');
     }
     // Measured, but the sweep was not told of it.
-    expect(disagreements(bar, swept, { axisKnown: true })[0].text).toContain('give its distance from the spindle nose');
+    expect(told(disagreements(bar, swept, { axisKnown: true })[0])).toContain('give its distance from the spindle nose');
   });
 
   it('two of the carriage that differ point at what they trust; agreeing ones say nothing', () => {
@@ -61,7 +63,7 @@ describe('rounds and methods side by side', () => {
           { centreDistance: 400, stations: [20, 380], diameter: 38, graduation: 1 },
         ),
       );
-    expect(disagreements(bar, { check: check('tailstock-test-cut'), finding: finding(40) })[0].text).toContain('headstock centre');
+    expect(told(disagreements(bar, { check: check('tailstock-test-cut'), finding: finding(40) })[0])).toContain('headstock centre');
     expect(disagreements(bar, { check: check('tailstock-test-cut'), finding: finding(5) })).toEqual([]);
   });
 

@@ -1,7 +1,7 @@
 import type { CheckDefinition } from '../checks/define.js';
 import type { Conditions } from '../instruments/slots.js';
 import type { Quantity } from './finding.js';
-import { showSize } from '../units/format.js';
+import type { Said, SizeWriter } from '../units/said.js';
 
 /** How a condition is called in a sentence. */
 export const CONDITION_NAMES: Readonly<Record<string, string>> = {
@@ -52,7 +52,7 @@ export interface Disagreement {
   readonly difference: number;
   /** √(U₁² + U₂²): what the two doubts allow. */
   readonly allowed: number;
-  readonly text: string;
+  readonly text: Said;
   /** The spindle axis, as it was measured, makes the difference: there is nothing to look for. */
   readonly byAxis?: true;
 }
@@ -72,19 +72,25 @@ export function disagreements(a: MethodResult, b: MethodResult, { axisKnown = fa
     const difference = two.value - one.value;
     const allowed = Math.hypot(one.expanded ?? 0, two.expanded ?? 0);
     if (Math.abs(difference) <= allowed) return [];
-    const show = (value: number) => showSize(Math.abs(value), info.dimension, 'mm', 'fine', allowed);
-    const head = `${info.label}: "${a.check.title}" and "${b.check.title}" differ by ${show(difference)}, more than the ±${show(allowed)} their doubts allow.`;
+    const shown = (size: SizeWriter) => (value: number) => size(value, info.dimension, allowed);
+    const head = (show: (value: number) => string) =>
+      `${info.label}: "${a.check.title}" and "${b.check.title}" differ by ${show(difference)}, more than the ±${show(allowed)} their doubts allow.`;
     const seen = a.check.view === b.check.view ? undefined : sameView(a, b, name);
-    if (!seen) return [{ quantity: name, difference, allowed, text: `${head} ${likelyCause(a.check, b.check, axisKnown)}` }];
+    if (!seen)
+      return [{ quantity: name, difference, allowed, text: (size) => `${head(shown(size))} ${likelyCause(a.check, b.check, axisKnown)}` }];
     const rest = seen.two.value - seen.one.value;
     const byAxis = Math.abs(rest) <= Math.hypot(seen.one.expanded ?? 0, seen.two.expanded ?? 0);
-    const says = ({ check }: MethodResult, value: number) =>
-      `"${check.title}" says ${show(value)} ${(value < 0 ? info.words?.minus : info.words?.plus) ?? ''}`.trimEnd();
-    const sum = `Seen from the ${seen.from}, ${says(a, seen.one.value)} and ${says(b, seen.two.value)}`;
-    const cause = byAxis
-      ? `The spindle axis makes ${show(difference - rest)} of it, and that explains it. ${sum}.`
-      : `The spindle axis makes ${show(difference - rest)} of it. ${sum}: ${show(rest)} are left. ${trustWords(a.check, b.check)}`;
-    return [{ quantity: name, difference, allowed, text: `${head} ${cause}`, ...(byAxis && { byAxis }) }];
+    const text: Said = (size) => {
+      const show = shown(size);
+      const says = ({ check }: MethodResult, value: number) =>
+        `"${check.title}" says ${show(value)} ${(value < 0 ? info.words?.minus : info.words?.plus) ?? ''}`.trimEnd();
+      const sum = `Seen from the ${seen.from}, ${says(a, seen.one.value)} and ${says(b, seen.two.value)}`;
+      const cause = byAxis
+        ? `The spindle axis makes ${show(difference - rest)} of it, and that explains it. ${sum}.`
+        : `The spindle axis makes ${show(difference - rest)} of it. ${sum}: ${show(rest)} are left. ${trustWords(a.check, b.check)}`;
+      return `${head(show)} ${cause}`;
+    };
+    return [{ quantity: name, difference, allowed, text, ...(byAxis && { byAxis }) }];
   });
 }
 

@@ -7,6 +7,7 @@ import { FOOTPRINTS, footprint } from '../moves/footprints.js';
 import { planMove } from '../moves/registry.js';
 import { addedUpHeld, spindleAxisSheet } from '../practice/lathe.js';
 import { solve } from '../solve/solve.js';
+import { FILE_SIZES, sentence } from '../units/said.js';
 import { afterHead } from '../moves/headMove.js';
 import { CHANGE_KINDS, effectOf, NO_EFFECT, sumOf, type PlannedChange } from './planned.js';
 import { learnStandIn, mustTie } from '../moves/standIn.js';
@@ -180,7 +181,7 @@ describe('another bar', () => {
   it('shorter, thicker and hollow all droop less', () => {
     for (const { slope, what } of otherBars(rod, 20, 240))
       expect(slope)
-        .withContext(what)
+        .withContext(sentence(what, FILE_SIZES))
         .toBeLessThan(sagSlope(rod, 20, 240));
   });
 
@@ -192,10 +193,10 @@ describe('another bar', () => {
     ])
       for (const { bar, slope, what } of otherBars(thin, 2, 10)) {
         expect(bar.bore ?? 0)
-          .withContext(what)
+          .withContext(sentence(what, FILE_SIZES))
           .toBeLessThan(bar.diameter);
-        expect(slope).withContext(what).toBeGreaterThan(0);
-        expect(what).not.toMatch(/\b0 mm|NaN/);
+        expect(slope).withContext(sentence(what, FILE_SIZES)).toBeGreaterThan(0);
+        expect(sentence(what, FILE_SIZES)).not.toMatch(/\b0 mm|NaN/);
       }
   });
 

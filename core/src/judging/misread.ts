@@ -1,4 +1,5 @@
 import type { CheckDefinition, Note } from '../checks/define.js';
+import { FILE_SIZES, sentence, type Said, type SizeWriter } from '../units/said.js';
 import { readsOf } from '../checks/define.js';
 import type { Fit, Shape } from '../checks/fits.js';
 import type { Instrument } from '../instruments/instrument.js';
@@ -19,7 +20,7 @@ export interface Widening {
 
 /** What a round says against itself. */
 export interface Contradictions {
-  readonly notes: readonly Note[];
+  readonly notes: readonly Note<Said>[];
   /** One reading is taken for misread: nothing is judged until its place has been read again. */
   readonly misread: boolean;
   readonly widening: Readonly<Record<string, Widening>>;
@@ -49,7 +50,7 @@ export interface ContradictionInput {
  */
 export function contradictionsIn(input: ContradictionInput): Contradictions {
   const { sets, instrument, pooled } = input;
-  const notes: Note[] = [];
+  const notes: Note<Said>[] = [];
   const widening: Record<string, Widening> = {};
   let misread = false;
   for (const { slots, fits = [] } of sets) {
@@ -88,8 +89,11 @@ const openSuspects = ({ fit, suspects }: Coherence, slots: readonly Slot[], conf
     return own.length ? [{ ...suspect, slots: own }] : [];
   });
 
-const withoutDoubles = (notes: readonly Note[]): Note[] =>
-  notes.filter((note, i) => notes.findIndex(({ code, text }) => code === note.code && text === note.text) === i);
+/** Two set-ups may say the same of one place. */
+function withoutDoubles(notes: readonly Note<Said>[]): Note<Said>[] {
+  const texts = notes.map(({ text }) => sentence(text, FILE_SIZES));
+  return notes.filter((note, i) => texts.findIndex((text, k) => text === texts[i] && notes[k].code === note.code) === i);
+}
 
 /** A reading in the unit in which it was taken: divisions of a dial or a level, mm of a size. */
 function asRead(
@@ -107,7 +111,7 @@ function misreadNote(
   slots: readonly Slot[],
   suspect: OpenSuspect,
   { fit }: Coherence,
-): Note {
+): Note<Said> {
   const tried = suspect.slots.map(({ slot, weight }) => {
     const { keys, value } = slots[slot];
     const kind = readsOf(check, setup, keys);
@@ -117,14 +121,14 @@ function misreadNote(
     return { keys, shown, wanted, guess: guessOf(shown.value, wanted.value, room, { range: instrument.range, scale }) };
   });
   const told = tried.find(({ guess }) => guess !== 'none') ?? tried[0];
-  const digits = told.wanted.unit === 'mm' ? 4 : 1;
-  const [reads, wants] = [told.shown, told.wanted].map(({ value, unit }) => `${Number(value.toFixed(digits))} ${unit}`);
-  const place = placeWords(told.keys, check.slotKeys);
+  const figure = ({ value, unit }: { readonly value: number; readonly unit: string }, size: SizeWriter) =>
+    unit === 'mm' ? size(value, 'size') : `${Number(value.toFixed(1))} ${unit}`;
   const several = tried.length > 1 ? ' Read everything at this place again.' : ' Read this place again.';
   return {
     code: 'misread',
     severity: 'serious',
-    text: `The reading at ${place} contradicts the others: it reads ${reads} and would have to read about ${wants}. ${GUESSES[told.guess]}${several} Until then there is no verdict and nothing to move.`,
+    text: (size) =>
+      `The reading at ${placeWords(told.keys, check.slotKeys, size)} contradicts the others: it reads ${figure(told.shown, size)} and would have to read about ${figure(told.wanted, size)}. ${GUESSES[told.guess]}${several} Until then there is no verdict and nothing to move.`,
     place: placeOf(told.keys, check.slotKeys),
     value: told.wanted.value,
     unit: told.wanted.unit,
@@ -154,16 +158,16 @@ function shapeNote(
   slots: readonly Slot[],
   open: readonly OpenSuspect[],
   { fit, factor }: Coherence,
-): Note {
+): Note<Said> {
   const { code, text } = SHAPES[fit.shape];
   const places = open.map(({ slots: [first] }) => slots[first.slot].keys);
   const unit = instrument.kind === 'level' ? ' of the level' : '';
-  const list = places.map((keys) => placeWords(keys, check.slotKeys));
   return {
     code,
     severity: 'warning',
-    text: list.length
-      ? `${text}${unit}. One of these may be misread, and the round cannot tell which: ${list.join('; ')}. Read them again, or add another place.`
+    text: places.length
+      ? (size) =>
+          `${text}${unit}. One of these may be misread, and the round cannot tell which: ${places.map((keys) => placeWords(keys, check.slotKeys, size)).join('; ')}. Read them again, or add another place.`
       : `${text}${unit}: the shape is taken as real, and the ± grows ${factor >= 10 ? factor.toFixed(0) : factor.toFixed(1)} times.`,
     shape: fit.shape,
     factor,

@@ -1,16 +1,17 @@
 import type { Values } from '../instruments/slots.js';
+import type { SizeWriter } from '../units/said.js';
 
 const number = (value: unknown): string => String(Number(Number(value).toFixed(2)));
 
 /** How each reading key is said; keys without words here are left out. */
-const SAID: Readonly<Record<string, (value: unknown) => string>> = {
+const SAID: Readonly<Record<string, (value: unknown, size: SizeWriter) => string>> = {
   plane: (value) => (value === 'h' ? 'side' : 'top'),
   axis: (value) => `along ${String(value)}`,
   leg: (value) => `${String(value)} leg`,
-  feature: String,
+  feature: (value) => String(value),
   corner: (value) => `corner ${String(value)}`,
-  at: (value) => `${number(value)} mm`,
-  across: (value) => `${number(value)} mm across`,
+  at: (value, size) => size(Number(value), 'length'),
+  across: (value, size) => `${size(Number(value), 'length')} across`,
   angle: (value) => `${number(value)}°`,
   extreme: (value) => (value === 'high' ? 'highest' : 'lowest'),
   turn: (value) => (value === 180 ? 'turned half round' : value === 0 ? '' : `turned to ${number(value)}°`),
@@ -20,7 +21,7 @@ const SAID: Readonly<Record<string, (value: unknown) => string>> = {
   end: (value) => (value === 'reversed' ? 'level turned end for end' : ''),
   edge: (value) => (value === 'away' ? 'edge turned over' : ''),
   zero: (value) => (value === 1 ? '' : `zero ${number(value)}`),
-  pin: (value) => `pin ${number(value)} mm`,
+  pin: (value, size) => `pin ${size(Number(value), 'length')}`,
 };
 
 /** The keys of a reading that tell its place from the others. */
@@ -28,8 +29,8 @@ export const placeOf = (keys: Values, slotKeys: readonly string[]): Readonly<Rec
   Object.fromEntries(slotKeys.flatMap((key) => (keys[key] === undefined ? [] : [[key, keys[key]]])));
 
 /** A place in words: "side, 400 mm, turned half round". */
-export function placeWords(keys: Values, slotKeys: readonly string[]): string {
-  const parts = Object.entries(placeOf(keys, slotKeys)).map(([key, value]) => SAID[key]?.(value) ?? '');
+export function placeWords(keys: Values, slotKeys: readonly string[], size: SizeWriter): string {
+  const parts = Object.entries(placeOf(keys, slotKeys)).map(([key, value]) => SAID[key]?.(value, size) ?? '');
   const set = Number(keys['set'] ?? 1);
   return [...parts, set > 1 ? `set-up ${set}` : ''].filter((part) => part !== '').join(', ') || 'this place';
 }

@@ -1,4 +1,5 @@
 import type { Instrument } from '../instruments/instrument.js';
+import { FILE_SIZES, sentence } from '../units/said.js';
 import { coarseNote } from './advice.js';
 import type { Uncertainty } from './budget.js';
 import { closureNote, directionNote, peggedNote } from './roundNotes.js';
@@ -65,15 +66,16 @@ describe('what would help', () => {
     expect(coarseNote('slope', info, uncertainty, [-40, 40], 1, acts)).toEqual([]);
     const [note] = coarseNote('slope', info, uncertainty, [-39, 39], 1, acts);
     expect(note.code).toBe('coarse-instrument');
-    expect(note.text).toContain('The largest part is repeating a reading');
+    const text = sentence(note.text, FILE_SIZES);
+    expect(text).toContain('The largest part is repeating a reading');
     // √(4² + 6²)·2 with four readings, half of everything with half the division.
-    expect(note.text).toContain('four times would bring it to about ±14 µm/m');
-    expect(note.text).toContain('half the division to about ±10 µm/m');
-    expect(note.text).toContain('read over twice the length');
+    expect(text).toContain('four times would bring it to about ±14 µm/m');
+    expect(text).toContain('half the division to about ±10 µm/m');
+    expect(text).toContain('read over twice the length');
   });
 
   it('more repeats are not asked for when there are four', () => {
-    expect(coarseNote('slope', info, uncertainty, [0, 20], 4, acts)[0].text).not.toContain('four times');
+    expect(sentence(coarseNote('slope', info, uncertainty, [0, 20], 4, acts)[0].text, FILE_SIZES)).not.toContain('four times');
   });
 });
 

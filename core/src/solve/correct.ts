@@ -1,4 +1,3 @@
-import { prettyUnit } from '../units/format.js';
 import { readsOf, type Correction, type Note, type QuantityInfo } from '../checks/define.js';
 import { FaultError } from '../input/faults.js';
 import type { Move, NeedleTarget, Quantity } from '../judging/finding.js';
@@ -6,6 +5,7 @@ import { dialFactor } from '../instruments/instrument.js';
 import type { Slot } from '../instruments/slots.js';
 import type { MoveDefinition } from '../moves/define.js';
 import { MOVES, notFinite } from '../moves/registry.js';
+import type { Said } from '../units/said.js';
 import type { Sheet } from './sheet.js';
 
 interface CorrectionInput {
@@ -22,7 +22,7 @@ interface CorrectionInput {
 
 interface Planned {
   readonly moves: readonly Move[];
-  readonly notes: readonly Note[];
+  readonly notes: readonly Note<Said>[];
 }
 
 const NOTHING: Planned = { moves: [], notes: [] };
@@ -94,17 +94,19 @@ const metalWaits = (name: string, info: QuantityInfo): Note => ({
   text: `${info.label} is too close to call, and metal cannot be put back: read finer first. Repeat readings, a finer dial or another set-up will settle it.`,
 });
 
-function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note | undefined {
+function reasonToLeave(name: string, info: QuantityInfo, quantity: Quantity, amount: number): Note<Said> | undefined {
   const code = 'not-worth-moving';
   if (quantity.verdict === 'in') {
     return { code, severity: 'info', quantity: name, text: `${info.label} is in. Leave it alone: every move can upset something.` };
   }
-  if (quantity.expanded !== null && Math.abs(amount) < quantity.expanded) {
+  const { expanded } = quantity;
+  if (expanded !== null && Math.abs(amount) < expanded) {
     return {
       code,
       severity: 'info',
       quantity: name,
-      text: `${info.label}: the move would be smaller than the doubt of the reading (±${quantity.expanded.toFixed(1)} ${prettyUnit(quantity.unit)}). Moving it would be guessing; read it finer first.`,
+      text: (size) =>
+        `${info.label}: the move would be smaller than the doubt of the reading (±${size(expanded, info.dimension, expanded)}). Moving it would be guessing; read it finer first.`,
     };
   }
   return undefined;
@@ -163,8 +165,9 @@ function keyFor(definition: MoveDefinition, info: QuantityInfo, converted: numbe
   return definition.amountKey;
 }
 
-function distanceNote({ kind, overKey }: MoveDefinition, name: string, info: QuantityInfo): Note {
-  const text = `${info.label}: the move is an angle. The distance it acts over (for example 320 mm; hardware.${kind}.${overKey} of a sheet) gives it as a thickness or as turns.`;
+function distanceNote({ kind, overKey }: MoveDefinition, name: string, info: QuantityInfo): Note<Said> {
+  const text: Said = (size) =>
+    `${info.label}: the move is an angle. The distance it acts over (for example ${size(320, 'length')}; hardware.${kind}.${overKey} of a sheet) gives it as a thickness or as turns.`;
   return { code: 'distance-missing', severity: 'info', quantity: name, text };
 }
 

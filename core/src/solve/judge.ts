@@ -9,6 +9,7 @@ import type { Carried, CheckDefinition, Note, QuantityInfo } from '../checks/def
 import type { Estimate } from '../checks/estimate.js';
 import type { Fault } from '../input/faults.js';
 import { mean, placesOf, type Grouped, type Slot, type Values } from '../instruments/slots.js';
+import type { Said } from '../units/said.js';
 import { aimOutside, type Sheet } from './sheet.js';
 import { FARTHEST, quantityNotes } from './quantityNotes.js';
 
@@ -77,7 +78,7 @@ export function judge(
   name: string,
   info: QuantityInfo,
   sets: readonly InSet[],
-): { quantity: Quantity; notes: Note[]; faults: Fault[] } {
+): { quantity: Quantity; notes: Note<Said>[]; faults: Fault[] } {
   const { check, setup, limits, aims } = round.sheet;
   const merged = merge(sets);
   const { estimate, slots, value } = merged;

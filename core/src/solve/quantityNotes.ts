@@ -1,4 +1,4 @@
-import { prettyUnit } from '../units/format.js';
+import { sentence, type Said } from '../units/said.js';
 import { helpsFor } from '../checks/helps.js';
 import { coarseNote } from '../judging/advice.js';
 import { spanOfWeights, type Uncertainty } from '../judging/budget.js';
@@ -14,7 +14,7 @@ const FAR = 4;
 export const FARTHEST = 10;
 
 /** What is said of a quantity beside its figure. */
-interface Said {
+interface Weighed {
   readonly sheet: Sheet;
   readonly name: string;
   readonly info: QuantityInfo;
@@ -28,7 +28,7 @@ interface Said {
 }
 
 /** The notes of one quantity: why it is not judged, what its doubt comes from, and what would make it smaller. */
-export function quantityNotes(said: Said): Note[] {
+export function quantityNotes(said: Weighed): Note<Said>[] {
   const { sheet, name, info, estimate, slots, value, bySet, limit, uncertainty, carried } = said;
   const { check, setup, instrument } = sheet;
   const open = estimate.open !== undefined && limit ? [openNote(name, info, estimate.open)] : [];
@@ -74,7 +74,7 @@ function setUpsDifferNote(
   { settingUp, u }: Uncertainty,
   bySet: readonly number[],
   weights: readonly number[],
-): Note[] {
+): Note<Said>[] {
   if (bySet.length < 2 || info.magnitude) return [];
   const reading = Math.sqrt(Math.max(0, u ** 2 - settingUp.u ** 2) * bySet.length);
   const room = 4 * Math.hypot(settingUp.spread.s * spanOfWeights(weights), reading);
@@ -90,12 +90,13 @@ function setUpsDifferNote(
       code: 'set-ups-differ',
       severity: 'warning',
       quantity: name,
-      text: `${info.label}: the set-ups differ by ${apart.toFixed(1)} ${prettyUnit(info.unit)}, more than setting up again explains. Look for a chip, a burr or a loose clamp.${which}`,
+      text: (size) =>
+        `${info.label}: the set-ups differ by ${size(apart, info.dimension)}, more than setting up again explains. Look for a chip, a burr or a loose clamp.${which}`,
     },
   ];
 }
 
-function carriedNote(name: string, info: QuantityInfo, { base, over, factor }: Carried): Note[] {
+function carriedNote(name: string, info: QuantityInfo, { base, over, factor }: Carried): Note<Said>[] {
   if (!(factor > FAR)) return [];
   const waits = factor > FARTHEST ? ' It is too far for a verdict: read over a longer base.' : '';
   return [
@@ -104,12 +105,13 @@ function carriedNote(name: string, info: QuantityInfo, { base, over, factor }: C
       severity: 'warning',
       quantity: name,
       factor,
-      text: `${info.label} was read over ${Number(base.toFixed(1))} mm and carried over ${Number(over.toFixed(1))} mm: an error of a reading counts ${factor.toFixed(1)} times. Were the places typed in inches?${waits}`,
+      text: (size) =>
+        `${info.label} was read over ${size(base, 'length')} and carried over ${size(over, 'length')}: an error of a reading counts ${factor.toFixed(1)} times. Were the places typed in inches?${waits}`,
     },
   ];
 }
 
-function sagNote(name: string, info: QuantityInfo, estimate: Estimate, limit: Zone, helps: readonly string[]): Note[] {
+function sagNote(name: string, info: QuantityInfo, estimate: Estimate, limit: Zone, helps: readonly Said[]): Note<Said>[] {
   const largest = Math.max(Math.abs(estimate.terms['sag'] ?? 0), Math.abs(estimate.terms['push'] ?? 0));
   if (!(largest > zoneWidth(limit) / 4)) return [];
   // Only where the droop is what was taken out does another bar help.
@@ -119,7 +121,8 @@ function sagNote(name: string, info: QuantityInfo, estimate: Estimate, limit: Zo
       code: 'sag-large',
       severity: 'warning',
       quantity: name,
-      text: `${info.label}: the ${droops ? 'droop or push' : 'push'} of the bar taken out is ${largest.toFixed(1)} ${prettyUnit(info.unit)}, more than a quarter of the zone. A shorter or thicker bar would leave less to correct${droops && helps.length ? `: ${helps.join('; ')}` : ''}.`,
+      text: (size) =>
+        `${info.label}: the ${droops ? 'droop or push' : 'push'} of the bar taken out is ${size(largest, info.dimension)}, more than a quarter of the zone. A shorter or thicker bar would leave less to correct${droops && helps.length ? `: ${helps.map((help) => sentence(help, size)).join('; ')}` : ''}.`,
     },
   ];
 }

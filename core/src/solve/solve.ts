@@ -5,6 +5,7 @@ import { FINDING_FORMAT, type Finding, type Move, type Quantity } from '../judgi
 import { outlierNotes } from '../judging/outlier.js';
 import { closureNote, conditionsNote, directionNote, peggedNote } from '../judging/roundNotes.js';
 import type { Estimates, Note } from '../checks/define.js';
+import { FILE_SIZES, sentence, type Said, type SizeWriter } from '../units/said.js';
 import { FaultError, type Fault } from '../input/faults.js';
 import { groupReadings, type Grouped, type Slot } from '../instruments/slots.js';
 import { planCorrection } from './correct.js';
@@ -17,6 +18,8 @@ export interface SolveContext {
   readonly waits?: readonly Note[];
   /** Spread between set-ups that earlier rounds of this check on this machine showed, in the unit of its readings. */
   readonly setupSpread?: SetupSpread;
+  /** How the sizes in notes are written; as files write them if left out. */
+  readonly sizes?: SizeWriter;
 }
 
 /**
@@ -71,12 +74,12 @@ const withValue = (slots: readonly Slot[], index: number, value: number): Slot[]
  * A place that was read again and said otherwise, after another place or twice running: where the later reading fits the others and
  * the earlier one contradicts them, the earlier one was misread and the later one counts.
  */
-function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: readonly Note[] } {
+function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: readonly Note<Said>[] } {
   const { check, instrument } = sheet;
   if (!instrument) return { ...first, notes: [] };
   const apart = 2 * instrument.graduation;
   let worked = first;
-  const notes: Note[] = [];
+  const notes: Note<Said>[] = [];
   const take = (index: number, value: number, returns: Grouped['returns']): void => {
     const tried = workOut(sheet, { slots: withValue(worked.grouped.slots, index, value), returns });
     if (contradicted(tried) || tried.sets.every(({ fits = [] }) => fits.length === 0)) return;
@@ -85,7 +88,8 @@ function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: 
     notes.push({
       code: 'read-again',
       severity: 'info',
-      text: `The place ${placeWords(keys, check.slotKeys)} was read again: the first reading contradicted the others, the second fits them and counts.`,
+      text: (size) =>
+        `The place ${placeWords(keys, check.slotKeys, size)} was read again: the first reading contradicted the others, the second fits them and counts.`,
       place: placeOf(keys, check.slotKeys),
     });
   };
@@ -107,7 +111,7 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   const { check, instrument, readings } = sheet;
   const { grouped, sets, contradictions, notes: again } = withReadAgain(sheet, workOut(sheet, groupReadings(readings, check.slotKeys)));
   const [closure, conditions] = [closureNote(grouped.returns, instrument), conditionsNote(readings)];
-  const notes: Note[] = [
+  const notes: Note<Said>[] = [
     ...directionNote(instrument),
     ...peggedNote(readings, instrument),
     ...contradictions.notes,
@@ -164,7 +168,14 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   if (Object.keys(quantities).length === 0 && !notes.some((note) => note.code === 'too-few-readings')) {
     notes.push({ code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet to say anything.' });
   }
-  return { format: FINDING_FORMAT, check: check.id, quantities, moves, notes };
+  const size = context.sizes ?? FILE_SIZES;
+  return {
+    format: FINDING_FORMAT,
+    check: check.id,
+    quantities,
+    moves,
+    notes: notes.map((note) => ({ ...note, text: sentence(note.text, size) })),
+  };
 }
 
 /** What would bring a quantity to its aim; nothing when it is in, waits or has none. */

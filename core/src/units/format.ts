@@ -61,12 +61,15 @@ export function shownIn(dimension: Dimension, system: UnitSystem, fineness: Fine
  * @example formatQuantity(12.7, 'deviation', 'thou', 1) // '0.5 thou'
  */
 export function formatQuantity(value: number, dimension: Dimension, unit: string, decimals: number): string {
+  const figure = formatFigure(value, dimension, unit, decimals);
+  return unit === '1' ? figure : `${figure} ${prettyUnit(unit)}`;
+}
+
+function formatFigure(value: number, dimension: Dimension, unit: string, decimals: number): string {
   const { factors, offsets } = DIMENSIONS[dimension];
   const factor = factors[unit.toLowerCase()];
   if (factor === undefined) throw new RangeError(`${unit} is not a unit of ${DIMENSIONS[dimension].noun}`);
-  return unit === '1'
-    ? fixed(value, decimals)
-    : `${fixed(value / factor + (offsets?.[unit.toLowerCase()] ?? 0), decimals)} ${prettyUnit(unit)}`;
+  return unit === '1' ? fixed(value, decimals) : fixed(value / factor + (offsets?.[unit.toLowerCase()] ?? 0), decimals);
 }
 
 /** A number with so many decimals and no negative zero; a half is rounded as by hand, whatever the last bit of a sum says. */
@@ -82,6 +85,18 @@ export function prettyUnit(unit: string): string {
 
 /** A size shown in the chosen system: `0.021 mm` or `0.8 thou`. The sign is dropped: say it in words. */
 export function showSize(value: number, dimension: Dimension, system: UnitSystem, fineness: Fineness, expanded?: number | null): string {
+  const { figure, unit } = sizeParts(value, dimension, system, fineness, expanded);
+  return unit === '' ? figure : `${figure} ${unit}`;
+}
+
+/** The same with its figure apart from its unit; the unit of a bare number is ''. */
+export function sizeParts(
+  value: number,
+  dimension: Dimension,
+  system: UnitSystem,
+  fineness: Fineness,
+  expanded?: number | null,
+): { readonly figure: string; readonly unit: string } {
   const { unit, decimals } = shownIn(dimension, system, fineness, expanded);
-  return formatQuantity(Math.abs(value), dimension, unit, decimals);
+  return { figure: formatFigure(Math.abs(value), dimension, unit, decimals), unit: unit === '1' ? '' : prettyUnit(unit) };
 }

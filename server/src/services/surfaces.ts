@@ -1,3 +1,4 @@
+import { FILE_SIZES } from '@isometra/core';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { surfaceSchema, type DeskEntry, type StoredSurface, type Surface } from '@isometra/contract';
 import { endsEvening, entryFaults, entryWords, eveningUpTo, standing, surfaceFaults } from '@isometra/work';
@@ -111,10 +112,10 @@ function textOf(entry: DeskEntry, before: readonly DeskEntry[], unit: string): s
       return undefined;
     case 'withdrawn': {
       const gone = before.find(({ id }) => id === entry.supersedes);
-      return gone?.kind === 'pass' ? undefined : `taken back: ${gone ? entryWords(gone, unit) : 'an entry'}`;
+      return gone?.kind === 'pass' ? undefined : `taken back: ${gone ? entryWords(gone, unit, FILE_SIZES) : 'an entry'}`;
     }
     default:
-      return entryWords(entry, unit);
+      return entryWords(entry, unit, FILE_SIZES);
   }
 }
 

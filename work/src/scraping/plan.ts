@@ -1,4 +1,14 @@
-import { planeToScrape, cyclesAnEvening, joinBites, pricesOf, stripPlan, zonePasses, type BitePlace } from '@isometra/core';
+import {
+  planeToScrape,
+  cyclesAnEvening,
+  joinBites,
+  pricesOf,
+  stripPlan,
+  zonePasses,
+  type BitePlace,
+  FILE_SIZES,
+  type SizeWriter,
+} from '@isometra/core';
 import type { DeskEntry, Surface, Zone } from '@isometra/contract';
 import { middleOf } from './entries.js';
 
@@ -32,8 +42,13 @@ export function wedgePlan(surface: Surface, ...slopes: readonly Slope[]): Plan {
   }));
   const least = Math.min(...raw.map(({ depth }) => depth));
   const depths = raw.map(({ zone, depth }) => ({ zone, depth: depth - least }));
-  const why = slopes.map(({ wedge, high }) => `${wedge.toFixed(0)} µm high at the ${high}`).join(' and ');
-  return { depths, from: 'wedge', why };
+  return { depths, from: 'wedge', why: wedgeWords(slopes, 0, FILE_SIZES) };
+}
+
+/** "0.050 mm high at the left, all of it by 0.010 mm". @param down µm off all of it. */
+export function wedgeWords(slopes: readonly Slope[], down: number, size: SizeWriter): string {
+  const tilts = slopes.map(({ wedge, high }) => `${size(wedge, 'deviation')} high at the ${high}`).join(' and ');
+  return [tilts, down > 0 ? `all of it by ${size(down, 'deviation')}` : ''].filter((part) => part !== '').join(', ');
 }
 
 /** A plan with all of its zones brought down by so much more, µm. */
@@ -42,7 +57,6 @@ export const withAll = (plan: Plan, down: number): Plan =>
     ? {
         ...plan,
         depths: plan.depths.map(({ zone, depth }) => ({ zone, depth: depth + down })),
-        why: `${plan.why ? `${plan.why}, ` : ''}all of it by ${down.toFixed(0)} µm`,
       }
     : plan;
 

@@ -1,3 +1,4 @@
+import { type SizeWriter } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
 import type { Desk } from './desk.js';
 import type { DeskNote } from './notes.js';
@@ -138,18 +139,19 @@ const KIND = {
 const per = (share: number | null): string => (share === null ? '' : `, ${Math.round(100 * share)} % bears`);
 
 /** What an entry says, in words; a measurement in the unit of the aim. */
-export function entryWords(entry: DeskEntry, unit: string): string {
+export function entryWords(entry: DeskEntry, unit: string, size: SizeWriter): string {
+  const length = (mm: number): string => size(Math.round(mm), 'length');
   switch (entry.kind) {
     case 'pass':
       return `Zone ${entry.content.zone}: one ${GRADE[entry.content.grade]} ${KIND[entry.content.kind]} at ${entry.content.angle}°`;
     case 'blue':
-      return `Blued${entry.content.film === null ? '' : `, film ${entry.content.film} µm`}${entry.content.dye ? ', over dye' : ''}${entry.content.clamped ? `, ${clampedWords(entry.content.clamped)} clamped` : ''}`;
+      return `Blued${entry.content.film === null ? '' : `, film ${size(entry.content.film, 'deviation')}`}${entry.content.dye ? ', over dye' : ''}${entry.content.clamped ? `, ${clampedWords(entry.content.clamped)} clamped` : ''}`;
     case 'lock':
       return entry.content.locks ? 'It locks without shim' : 'It does not lock without shim: the joint faces are proud';
     case 'hinge':
-      return `Turned at ${entry.content.a.toFixed(0)} and ${entry.content.b.toFixed(0)} of ${entry.content.length.toFixed(0)} mm${entry.content.again ? `, then at ${entry.content.again.a.toFixed(0)} and ${entry.content.again.b.toFixed(0)}` : ''}`;
+      return `Turned at ${length(entry.content.a)} and ${length(entry.content.b)} of ${length(entry.content.length)}${entry.content.again ? `, then at ${length(entry.content.again.a)} and ${length(entry.content.again.b)}` : ''}`;
     case 'print':
-      return `Print read${entry.content.picture ? '' : ' by eye'}${entry.content.bite ? `, from ${entry.content.bite.from.toFixed(0)} mm` : ''}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
+      return `Print read${entry.content.picture ? '' : ' by eye'}${entry.content.bite ? `, from ${length(entry.content.bite.from)}` : ''}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
     case 'measure':
       return `Measured: ${entry.content.value} ± ${entry.content.doubt} ${unit.replace('um', 'µm')}`;
     case 'plan':
@@ -157,7 +159,7 @@ export function entryWords(entry: DeskEntry, unit: string): string {
     case 'state':
       return `${stateWords(entry.content.state)}: ${entry.content.why}`;
     case 'blade':
-      return `Blade: ${entry.content.name}${entry.content.stroke === null ? '' : `, strokes of ${entry.content.stroke} mm`}${entry.content.width === undefined ? '' : `, ${entry.content.width} mm wide`}`;
+      return `Blade: ${entry.content.name}${entry.content.stroke === null ? '' : `, strokes of ${size(entry.content.stroke, 'length')}`}${entry.content.width === undefined ? '' : `, ${size(entry.content.width, 'length')} wide`}`;
     case 'done':
       return 'Done for the night';
     case 'withdrawn':

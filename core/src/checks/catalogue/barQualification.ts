@@ -123,7 +123,7 @@ export const barQualification = defineCheck({
     (places ?? (vees ? [vees[0], (vees[0] + vees[1]) / 2, vees[1]] : stepped(stations, length / (stations - 1)))).flatMap((at) =>
       (['high', 'low'] as const).map((extreme) => ({
         keys: { at, extreme },
-        label: `${at} mm along, the ${extreme === 'high' ? 'highest' : 'lowest'} of a turn`,
+        label: (size) => `${size(at, 'length')} along, the ${extreme === 'high' ? 'highest' : 'lowest'} of a turn`,
         movable: 'places',
       })),
     ),

@@ -9,6 +9,7 @@ import { tooFew } from '../notes.js';
 import { unlimited } from '../quantities.js';
 import { levelEnd, levelZeroField } from '../setupFields.js';
 import { stationPlan, stepped } from '../stations.js';
+import { inBothPersons } from '../persons.js';
 
 const setup = z.strictObject({
   levelZero: levelZeroField(),
@@ -71,13 +72,13 @@ export const bedTwist = defineCheck({
       dimension: 'twist',
       unit: 'um/m per m',
       limit: [-20, 20],
-      words: {
-        plus: 'operator’s side rising toward the tailstock',
-        minus: 'operator’s side falling toward the tailstock',
-        movePlus: 'raising the operator’s side at the tailstock end',
-        moveMinus: 'lowering the operator’s side at the tailstock end',
+      words: inBothPersons(({ whose, side }) => ({
+        plus: `${whose} side rising toward the tailstock`,
+        minus: `${whose} side falling toward the tailstock`,
+        movePlus: `raising ${side} at the tailstock end`,
+        moveMinus: `lowering ${side} at the tailstock end`,
         arrow: ['up', 'down'],
-      },
+      })),
     },
     twist: unlimited('Twist from end to end', 'slope', 'um/m'),
     levelZero: unlimited('Zero error of the level', 'slope', 'um/m'),

@@ -98,7 +98,7 @@ export const chuckTestCut = defineCheck({
     crown: unlimited('Middle against the ends, on diameter', 'deviation', 'um'),
   },
   slots: (_setup, { stations = 2, places = stepped(stations, 150 / (stations - 1)) }) =>
-    plannedPlaces(places, (at) => `Diameter ${at} mm from the chuck`),
+    plannedPlaces(places, (at) => (size) => `Diameter ${size(at, 'length')} from the chuck`),
   estimate,
   casting: 'headstock',
   corrections: { slopeH: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] } },

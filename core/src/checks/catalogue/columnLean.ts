@@ -14,6 +14,7 @@ import { halvesOf, openText } from '../reversal.js';
 import { askedSide, flipKey, locksField } from '../setupFields.js';
 import { certificate, legFits, legSlope, squareDoubt } from '../square.js';
 import { closed, evenly } from '../stations.js';
+import { inBothPersons } from '../persons.js';
 
 const SIDE_HELP = 'from the other side of the blade the sign is the other way.';
 const SIDES = ['right', 'left', 'operator', 'column'] as const;
@@ -227,7 +228,7 @@ export const columnLean = defineCheck({
       unit: 'um/m',
       limit: [-65, 65],
       spokenOver: 300,
-      words: leanWords('toward the operator', 'back', ['toward', 'away'], ['the rear', 'the front']),
+      words: inBothPersons(({ who }) => leanWords(`toward ${who}`, 'back', ['toward', 'away'], ['the rear', 'the front'])),
       variants: [{ key: 'head-off', label: 'with the head off', limit: [-65, 0], applies: isHeadOff, guesses: true }],
     },
     squareErrorX: unlimited('Error of the square, x', 'slope', 'um/m'),

@@ -97,7 +97,7 @@ export const crossSlideSquareness = defineCheck({
       subject: 'The cross slide',
       dimension: 'slope',
       spokenOver: 300,
-      work: { perUnit: 0.1, what: 'hollow in a faced disc of 200 mm' },
+      work: { perUnit: 0.1, what: (size) => `hollow in a faced disc of ${size(200, 'length')}` },
       unit: 'um/m',
       limit: [0, 67],
       words: FACING,
@@ -110,14 +110,14 @@ export const crossSlideSquareness = defineCheck({
           ([0, 180] as const).flatMap((turn) =>
             (places ?? stepped(stations, 120 / (stations - 1))).map((at, i) => ({
               keys: { at, turn },
-              label: `${at} mm toward the rear`,
+              label: (size) => `${size(at, 'length')} toward the rear`,
               movable: 'places',
               ask: i === 0 && turn === 180 ? 'Turn the spindle half round by hand.' : undefined,
             })),
           ),
           ({ turn }) => String(turn),
         )
-      : closed(plannedPlaces(places ?? stepped(stations, 90 / (stations - 1)), (at) => `${at} mm past the centre`)),
+      : closed(plannedPlaces(places ?? stepped(stations, 90 / (stations - 1)), (at) => (size) => `${size(at, 'length')} past the centre`)),
   faults,
   estimate,
   corrections: { slope: { plus: ['scrape'], minus: ['scrape'] } },

@@ -141,7 +141,7 @@ export const dovetailOverPins = defineCheck({
     angle: unlimited('Angle from two pin sizes', 'angle', 'deg'),
   },
   slots: (_setup, { stations = 5, places = stepped(stations, 240 / (stations - 1)) }) =>
-    plannedPlaces(places, (at) => `Over the pins, ${at} mm along`),
+    plannedPlaces(places, (at) => (size) => `Over the pins, ${size(at, 'length')} along`),
   estimate,
   profile: proud,
   knowsProfile: { name: 'dovetail', asRead: true, doubt: 'widthRange' },

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { choice, measure, optionalMeasure } from '../../input/fields.js';
 import { harmonicWeights } from '../../fit/harmonic.js';
 import type { Slot } from '../../instruments/slots.js';
+import type { SizeWriter } from '../../units/said.js';
 import { BY_HAND, HEAD_SWINGS, ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type JobRules, type Note, type Watch } from '../define.js';
 import { linearEstimate, type Estimate } from '../estimate.js';
@@ -12,6 +13,7 @@ import { HEAD } from '../parts.js';
 import { locksField, roundAngle } from '../setupFields.js';
 import { closed } from '../stations.js';
 import { say } from '../sums.js';
+import { inBothPersons, spot } from '../persons.js';
 
 const setup = z.strictObject({
   radius: measure('length', { label: 'Radius of the sweep', above: 0, example: '110 mm' }),
@@ -107,6 +109,8 @@ function estimate({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
   return { estimates, notes, fits: planes };
 }
 
+const NOD_SPOT = spot(({ side }) => `on ${side}, the table left alone`);
+
 /**
  * Where the watched side must stop. Tilt: both sides change equally and oppositely, so half-way. Nod:
  * the pivot lies P behind the spindle, so the operator's side must read operatorSide − nod·(P + R),
@@ -119,7 +123,7 @@ function watch(quantity: string, setup: Setup, slots: Slots): Watch | undefined 
   if (quantity === 'tilt') return { where: 'on the right', sense: 1, now: seen.value, scale: setup.radius / 1000 };
   if (setup.pivotDistance === undefined) return undefined;
   return {
-    where: "on the operator's side, the table left alone",
+    where: NOD_SPOT,
     sense: 1,
     now: seen.value,
     scale: (setup.pivotDistance + setup.radius) / 1000,
@@ -134,7 +138,7 @@ const faceMilling: JobRules['face-milling'] = ({ flatness, diameter }) => {
 };
 
 const NAMES: Readonly<Record<number, string>> = { 0: 'Right', 90: 'Column side', 180: 'Left', 270: 'Operator’s side' };
-const WORK = { perUnit: 0.1, what: 'of step or hollow behind a cutter of 100 mm, at most' };
+const WORK = { perUnit: 0.1, what: (size: SizeWriter) => `of step or hollow behind a cutter of ${size(100, 'length')}, at most` };
 
 export const headTram = defineCheck({
   id: 'head-tram',
@@ -174,13 +178,13 @@ export const headTram = defineCheck({
       unit: 'um/m',
       limit: [-65, 65],
       spokenOver: 300,
-      words: {
-        plus: 'nodding toward the operator',
+      words: inBothPersons(({ who }) => ({
+        plus: `nodding toward ${who}`,
         minus: 'nodding back',
-        movePlus: 'toward the operator at the top',
+        movePlus: `toward ${who} at the top`,
         moveMinus: 'back at the top',
         arrow: ['toward', 'away'],
-      },
+      })),
     },
   },
   slots: (_setup, { angles = '4' }) => {

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { measure } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import { slotsWhere, type Reading, type Slot } from '../../instruments/slots.js';
+import type { Said } from '../../units/said.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { linearEstimate } from '../estimate.js';
@@ -36,12 +37,12 @@ function estimate({ setup: { length }, slots }: CheckInput<z.output<typeof setup
   const centre = linearEstimate('centre', weights(0.5, 0.5));
   const now = grip.evaluate(values);
   const kind = gripOf(now);
-  const notes: Note[] = [
+  const notes: Note<Said>[] = [
     {
       code: kind.code,
       severity: 'info',
       quantity: 'grip',
-      text: `${kind.text} It bears about ${centre.evaluate(values).toFixed(0)} mm from end A.`,
+      text: (size) => `${kind.text} It bears about ${size(Math.round(centre.evaluate(values)), 'length')} from end A.`,
     },
   ];
   if ([a, b].some((tries) => spread(slots, tries) > ROCKS * length))

@@ -142,7 +142,8 @@ export const quillParallelism = defineCheck({
       (['h', 'v'] as const).flatMap((plane) =>
         places.map((at) => ({
           keys: { plane, at },
-          label: `${plane === 'h' ? 'Side' : 'Top'}, ${at === 0 ? 'where it leaves the tailstock' : `${at} mm toward its free end`}`,
+          label: (size) =>
+            `${plane === 'h' ? 'Side' : 'Top'}, ${at === 0 ? 'where it leaves the tailstock' : `${size(at, 'length')} toward its free end`}`,
           movable: 'places',
         })),
       ),

@@ -1,5 +1,6 @@
 import { SADDLE } from '../parts.js';
 import { squareCheck } from '../squareCheck.js';
+import { inBothPersons } from '../persons.js';
 
 export const saddleSquareness = squareCheck({
   id: 'saddle-squareness',
@@ -14,12 +15,12 @@ export const saddleSquareness = squareCheck({
     A: ['the tailstock side', 'the headstock side'],
     B: ["the operator's side", 'the rear'],
     drawn: 'down',
-    words: {
-      plus: 'running off toward the headstock as it comes toward the operator',
-      minus: 'running off toward the tailstock as it comes toward the operator',
-      movePlus: 'toward the headstock at the end near the operator',
-      moveMinus: 'toward the tailstock at the end near the operator',
-    },
+    words: inBothPersons(({ who }) => ({
+      plus: `running off toward the headstock as it comes toward ${who}`,
+      minus: `running off toward the tailstock as it comes toward ${who}`,
+      movePlus: `toward the headstock at the end near ${who}`,
+      moveMinus: `toward the tailstock at the end near ${who}`,
+    })),
   },
   hangsOn: ['bed-twist', 'way-straightness', 'dovetail-over-pins'],
   after: ['tailstock-test-cut'],

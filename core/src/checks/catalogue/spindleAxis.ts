@@ -5,6 +5,7 @@ import { dot, slopeWeights } from '../../fit/line.js';
 import { otherBars } from '../../gravity/otherBars.js';
 import type { Instrument } from '../../instruments/instrument.js';
 import { placesOf, type Reading, type Slot } from '../../instruments/slots.js';
+import { sentence, type Said } from '../../units/said.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { diameterDoubt } from '../barDiameters.js';
@@ -156,7 +157,7 @@ function estimate(input: CheckInput<Setup, Keys>): Estimates {
   const { setup, slots, instrument } = input;
   const planes = (['h', 'v'] as const).flatMap((plane) => planeEstimate(plane, input) ?? []);
   if (planes.length === 0) return { estimates: [], notes: [tooFew('the highest and the lowest at two places')], fits: sameRunout(slots) };
-  const notes: Note[] = [];
+  const notes: Note<Said>[] = [];
   const estimates = planes.flatMap((plane) => plane.estimates);
   if (estimates.some((entry) => entry.name === 'slopeH') && (setup.twistPerMetre === undefined || setup.heightAboveWays === undefined)) {
     notes.push({
@@ -169,7 +170,8 @@ function estimate(input: CheckInput<Setup, Keys>): Estimates {
     notes.push({
       code: 'bar-unknown',
       severity: 'warning',
-      text: 'The bar is not described: its droop is still in the height. A 12 mm rod 250 mm out of the chuck droops over 0.02 mm and makes a good spindle point down.',
+      text: (size) =>
+        `The bar is not described: its droop is still in the height. A ${size(12, 'length')} rod ${size(250, 'length')} out of the chuck droops over ${size(20, 'deviation')} and makes a good spindle point down.`,
     });
   return {
     estimates: [...estimates, ...runoutEstimate(slots)],
@@ -194,7 +196,7 @@ function plannedSlots({ bar }: Setup, { stations = 2, near = 20, turned = false,
       places.flatMap((at, k) =>
         (['high', 'low'] as const).map((extreme) => ({
           keys: { plane, at, extreme, ...(turn !== undefined && { turn }) },
-          label: `${plane === 'h' ? 'Side' : 'Top'}, ${at} mm out, the ${extreme === 'high' ? 'highest' : 'lowest'}`,
+          label: (size) => `${plane === 'h' ? 'Side' : 'Top'}, ${size(at, 'length')} out, the ${extreme === 'high' ? 'highest' : 'lowest'}`,
           ask:
             turn === 180 && p + k === 0 && extreme === 'high'
               ? 'Take the bar out, turn it half round and put it back.'
@@ -233,12 +235,14 @@ export const spindleAxis = defineCheck({
   faults,
   estimate,
   casting: 'headstock',
-  target: { h: 'slopeH', v: 'slopeV', at: 300, what: 'Free end, 300 mm out' },
+  target: { h: 'slopeH', v: 'slopeV', at: 300, what: (size) => `Free end, ${size(300, 'length')} out` },
   sagHelp: ({ bar }, slots) => {
     const places = placesOf(slots);
     if (!bar || places.length === 0) return [];
     return otherBars(bar, Math.min(...places), Math.max(...places)).map(
-      ({ what, slope }) => `${what}: ${Math.abs(slope).toFixed(1)} µm/m to take out`,
+      ({ what, slope }): Said =>
+        (size) =>
+          `${sentence(what, size)}: ${size(slope, 'slope')} to take out`,
     );
   },
   part: HEADSTOCK,

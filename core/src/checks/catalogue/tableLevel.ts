@@ -7,6 +7,7 @@ import { combineSlopes, levelRun, levelZeroEstimate, zeroFits, zeroTerm } from '
 import { tooFew } from '../notes.js';
 import { unlimited } from '../quantities.js';
 import { levelEnd, levelZeroField } from '../setupFields.js';
+import { inBothPersons } from '../persons.js';
 
 const setup = z.strictObject({ levelZero: levelZeroField() });
 const reading = z.strictObject({
@@ -76,7 +77,7 @@ export const tableLevel = defineCheck({
       dimension: 'slope',
       unit: 'um/m',
       limit: [-40, 40],
-      words: words('column side', 'operator’s side'),
+      words: inBothPersons(({ whose }) => words('column side', `${whose} side`)),
     },
     levelZero: unlimited('Zero error of the level', 'slope', 'um/m'),
   },

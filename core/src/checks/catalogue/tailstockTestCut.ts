@@ -3,6 +3,7 @@ import { choice, count, measure, optionalMeasure, placeList } from '../../input/
 import type { Fault } from '../../input/faults.js';
 import { dot } from '../../fit/line.js';
 import type { Reading } from '../../instruments/slots.js';
+import type { Said } from '../../units/said.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { linearEstimate, type Doubt } from '../estimate.js';
 import { carriedFrom } from '../notes.js';
@@ -19,6 +20,7 @@ import {
   taperBetweenCentres,
   TAILSTOCK_CAUTIONS,
   TAILSTOCK_CORRECTIONS,
+  QUILL_SPOTS,
   TAILSTOCK_QUANTITIES,
   tailstockConditions,
   TOO_FEW,
@@ -139,14 +141,15 @@ function axisLeak(
   return { term: setup.axisSlopeH * lever, doubt: { source: 'spindle-axis', u: AXIS_DOUBT * Math.abs(lever) } };
 }
 
-function axisNote(setup: Setup, lever: number | undefined): Note[] {
+function axisNote(setup: Setup, lever: number | undefined): Note<Said>[] {
   if (setup.held !== 'chuck' || setup.axisSlopeH !== undefined) return [];
   const span = Math.abs(((lever ?? setup.centreDistance) * USUAL_AXIS) / 1000);
   return [
     {
       code: 'axis-unknown',
       severity: 'warning',
-      text: `The jaws hold the work along the spindle axis, and its slope is not known. Within the usual limits it could make ${span.toFixed(0)} µm of the result. Check the spindle axis first, or cut between centres.`,
+      text: (size) =>
+        `The jaws hold the work along the spindle axis, and its slope is not known. Within the usual limits it could make ${size(span, 'deviation')} of the result. Check the spindle axis first, or cut between centres.`,
     },
   ];
 }
@@ -273,7 +276,7 @@ export const tailstockTestCut = defineCheck({
   estimate,
   corrections: { offsetHorizontal: TAILSTOCK_CORRECTIONS['offsetHorizontal'] },
   part: TAILSTOCK,
-  watch: () => ({ where: "on the quill, operator's side, zeroed", sense: 1, now: 0, scale: 1 }),
+  watch: () => ({ where: QUILL_SPOTS.near, sense: 1, now: 0, scale: 1 }),
   view: 'carriage',
   proves: true,
   picture: { drawing: 'turned-bar', bends: { h: 'offsetHorizontal' } },

@@ -35,6 +35,7 @@ import {
   taperBetweenCentres,
   TAILSTOCK_CAUTIONS,
   TAILSTOCK_CORRECTIONS,
+  QUILL_SPOTS,
   TAILSTOCK_QUANTITIES,
   tailstockConditions,
   TOO_FEW,
@@ -262,12 +263,12 @@ export const tailstockTraverse = defineCheck({
   watch: (quantity, setup) =>
     quantity === 'offsetHorizontal'
       ? {
-          where: `on the quill, ${setup.side === 'rear' ? 'rear' : "operator's"} side, zeroed`,
+          where: setup.side === 'rear' ? QUILL_SPOTS.rear : QUILL_SPOTS.near,
           sense: setup.side === 'rear' ? -1 : 1,
           now: 0,
           scale: 1,
         }
-      : { where: 'over the quill, zeroed', sense: 1, now: 0, scale: 1 },
+      : { where: QUILL_SPOTS.top, sense: 1, now: 0, scale: 1 },
   view: 'carriage',
   picture: { drawing: 'bar-between-centres', bends: { h: 'offsetHorizontal', v: 'offsetVertical' } },
   hangsOn: ['bed-twist', 'way-straightness', 'tailstock-way-parallelism', 'centre-runout', 'spindle-axis', 'quill-parallelism'],

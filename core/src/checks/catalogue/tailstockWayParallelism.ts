@@ -4,6 +4,7 @@ import { planeKey } from '../setupFields.js';
 import type { CheckDefinition, Words } from '../define.js';
 import { defineTraverse } from '../generalTraverse.js';
 import { WAY } from '../parts.js';
+import { inBothPersons } from '../persons.js';
 
 const base = defineTraverse({
   id: 'tailstock-way-parallelism',
@@ -27,13 +28,13 @@ const base = defineTraverse({
 });
 
 /** Its side, along the bed: it comes toward the operator or goes away, nothing rises. */
-const SIDEWAYS: Words = {
-  plus: 'toward the operator along the travel',
-  minus: 'away from the operator along the travel',
-  movePlus: 'toward the operator at the far end',
-  moveMinus: 'away from the operator at the far end',
+const SIDEWAYS: Words = inBothPersons(({ who }) => ({
+  plus: `toward ${who} along the travel`,
+  minus: `away from ${who} along the travel`,
+  movePlus: `toward ${who} at the far end`,
+  moveMinus: `away from ${who} at the far end`,
   arrow: ['toward', 'away'],
-};
+}));
 
 export const tailstockWayParallelism: CheckDefinition = {
   ...base,

@@ -1,8 +1,10 @@
 import * as z from 'zod';
 import { choice, fieldRegistry } from '../../input/fields.js';
+import type { SizeWriter } from '../../units/said.js';
 import type { CheckDefinition, Picture, QuantityInfo } from '../define.js';
 import { defineTraverse } from '../generalTraverse.js';
 import { TURRET } from '../parts.js';
+import { inBothPersons } from '../persons.js';
 
 /** How a flat is read: what of it that tells, and whether the stylus stands on the far side of it. */
 interface View {
@@ -32,12 +34,12 @@ const base = defineTraverse({
   machines: ['turning-centre'],
   needs: ['turret'],
   subject: 'Turret face',
-  words: {
-    plus: 'with the end away from the headstock toward the operator',
-    minus: 'with the end away from the headstock away from the operator',
-    movePlus: 'so that the end away from the headstock comes toward the operator',
-    moveMinus: 'so that the end away from the headstock goes away from the operator',
-  },
+  words: inBothPersons(({ who }) => ({
+    plus: `with the end away from the headstock toward ${who}`,
+    minus: `with the end away from the headstock away from ${who}`,
+    movePlus: `so that the end away from the headstock comes toward ${who}`,
+    moveMinus: `so that the end away from the headstock goes away from ${who}`,
+  })),
   conditions: z.strictObject({
     flat: z
       .string({ error: 'must be a text' })
@@ -79,12 +81,15 @@ export const turretFace: CheckDefinition = {
   apart: ['flat'],
   quantities: {
     ...base.quantities,
-    faceSlope: told('Turret face, along the slide', {
-      plus: 'with its operator’s end toward the headstock',
-      minus: 'with its operator’s end away from the headstock',
-      movePlus: 'so that its operator’s end comes toward the headstock',
-      moveMinus: 'so that its operator’s end goes away from the headstock',
-    }),
+    faceSlope: told(
+      'Turret face, along the slide',
+      inBothPersons(({ nearEnd }) => ({
+        plus: `with ${nearEnd} toward the headstock`,
+        minus: `with ${nearEnd} away from the headstock`,
+        movePlus: `so that ${nearEnd} comes toward the headstock`,
+        moveMinus: `so that ${nearEnd} goes away from the headstock`,
+      })),
+    ),
     tipSlope: told('Turret face, square to the slide', {
       plus: 'with the end away from the headstock high',
       minus: 'with the end away from the headstock low',
@@ -94,7 +99,9 @@ export const turretFace: CheckDefinition = {
   },
   slots: (setup, plan) => {
     const { from } = viewOf(setup);
-    return base.slots(setup, plan).map((slot) => ({ ...slot, label: `${Number(slot.keys['at'])} mm from ${from}` }));
+    return base
+      .slots(setup, plan)
+      .map((slot) => ({ ...slot, label: (size: SizeWriter) => `${size(Number(slot.keys['at']), 'length')} from ${from}` }));
   },
   profile: (setup, slots) => base.profile?.({ ...setup, side: viewOf(setup).far ? 'rear' : 'operator' }, slots) ?? [],
   estimate: (input) => {

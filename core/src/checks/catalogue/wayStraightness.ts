@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { choice, count, measure, optionalMeasure, optionalText, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import type { Reading, Slot } from '../../instruments/slots.js';
+import type { Said } from '../../units/said.js';
 import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note, type PlannedSlot } from '../define.js';
 import { redundant, type Fit } from '../fits.js';
@@ -96,14 +97,15 @@ function pairedProfile(slots: Slots, pairs: readonly (readonly [number, number])
 }
 
 const edgeHalves = (slots: Slots) => halvesOf(slots, 'edge', ['toward-operator', 'away'], ['at']);
-function warmth({ temperatureDifference, bedDepth }: Setup, profile: Profile): Note[] {
+function warmth({ temperatureDifference, bedDepth }: Setup, profile: Profile): Note<Said>[] {
   if (!temperatureDifference || !bedDepth) return [];
   const bow = (1000 * 11.5e-6 * temperatureDifference * spanOf(profile.at) ** 2) / (8 * bedDepth);
   return [
     {
       code: 'temperature-bow',
       severity: 'warning',
-      text: `The bed is ${Math.abs(temperatureDifference)} °C ${temperatureDifference > 0 ? 'warmer' : 'colder'} on top: that alone bows it ${temperatureDifference > 0 ? 'up' : 'down'} in the middle by about ${Math.abs(bow).toFixed(0)} µm over this length. Let it come to one temperature.`,
+      text: (size) =>
+        `The bed is ${Math.abs(temperatureDifference)} °C ${temperatureDifference > 0 ? 'warmer' : 'colder'} on top: that alone bows it ${temperatureDifference > 0 ? 'up' : 'down'} in the middle by about ${size(bow, 'deviation', Math.abs(bow))} over this length. Let it come to one temperature.`,
     },
   ];
 }
@@ -189,7 +191,7 @@ function plannedSlots({ method, base = 150 }: Setup, { stations = 6, places }: z
     ? (['toward-operator', 'away'] as const).flatMap((edge) =>
         (places ?? stepped(stations, base)).map((at, i) => ({
           keys: { at, edge },
-          label: `Along the edge, ${at} mm`,
+          label: (size) => `Along the edge, ${size(at, 'length')}`,
           movable: 'places',
           ask:
             i === 0 && edge === 'away' ? 'Roll the straightedge half round about its length and read it from the other side.' : undefined,
@@ -198,7 +200,7 @@ function plannedSlots({ method, base = 150 }: Setup, { stations = 6, places }: z
     : Array.from({ length: stations }, (_, k) => k * base).flatMap((at) =>
         (['forward', 'reversed'] as const).map((end) => ({
           keys: { at, end },
-          label: `Step from ${at} mm${end === 'reversed' ? ', turned end for end' : ''}`,
+          label: (size) => `Step from ${size(at, 'length')}${end === 'reversed' ? ', turned end for end' : ''}`,
         })),
       );
 }

@@ -12,6 +12,7 @@ import {
   type PlannedSlot,
   type ValueKind,
   type WayProfile,
+  sizesIn,
 } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
 import {
@@ -25,6 +26,7 @@ import {
   standingReadings,
   type Solved,
 } from '@isometra/work';
+import { Settings } from '../data/settings';
 import { Outbox } from '../data/outbox';
 import { Rounds } from '../data/rounds';
 import { MachineStore } from '../machine/machine-store';
@@ -45,6 +47,7 @@ export abstract class BenchState {
   protected readonly machineStore = inject(MachineStore);
   protected readonly rounds = inject(Rounds);
   protected readonly outbox = inject(Outbox);
+  protected readonly settings = inject(Settings);
   private readonly allRefused = toSignal(this.outbox.refused$, { requireSync: true });
 
   protected readonly roundId$ = new BehaviorSubject<string | null>(null);
@@ -113,7 +116,7 @@ export abstract class BenchState {
   readonly solved = computed((): Solved => {
     const sheet = this.sheet();
     if (!sheet) return { finding: null, faults: [] };
-    const { finding, faults } = solveWhatStands(sheet, { waits: this.waits() });
+    const { finding, faults } = solveWhatStands(sheet, { waits: this.waits(), sizes: sizesIn(this.settings.shown()) });
     return { finding: finding && onMachine(finding, this.machineStore.kind()), faults };
   });
   /** The one move that comes next: the height before the side. */

@@ -8,7 +8,6 @@ import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import type { Refused } from '../data/outbox-store';
-import { Settings } from '../data/settings';
 import { formSchema, type FormValue } from '../ui/form-model';
 import { askedReading, asRead } from './as-read';
 import { superseding, type Superseded } from './bench-round';
@@ -18,7 +17,6 @@ import { BenchState } from './bench-state';
 /** The bench: what is done on it. */
 @Injectable()
 export class BenchStore extends BenchState {
-  private readonly settings = inject(Settings);
   private readonly drafts = inject(Drafts);
 
   /** Put a round on the bench. Fails with an ApiFailure when the server does not know it and nobody here does. */

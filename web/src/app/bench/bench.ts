@@ -15,10 +15,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { CHECKS, readingValue, type Picture } from '@isometra/core';
+import { CHECKS, readingValue, type Picture, sentence, sizesIn } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { DragPlaces, placeFor, type Placed } from './drag-places';
-import { inUnits } from '../ui/in-units';
 import { faultWords, keyOf } from '@isometra/work';
 import { readingSchema, type StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
@@ -191,7 +190,7 @@ export class Bench implements OnDestroy {
     const current = this.store.current();
     const nextKey = current && keyOf(current.keys);
     const deviationOf = this.deviations();
-    const shown = this.settings.shown();
+    const size = sizesIn(this.settings.shown());
     return this.store
       .slots()
       .filter((slot) => !slot.closing)
@@ -200,7 +199,7 @@ export class Bench implements OnDestroy {
         return {
           index,
           keys,
-          label: inUnits(label, shown),
+          label: sentence(label, size),
           state: keyOf(keys) === nextKey ? 'next' : done ? 'read' : 'todo',
           text: last ? this.store.toldBy(last) : '',
           deviation: last ? deviationOf(last) : null,

@@ -16,15 +16,27 @@ import {
 } from '@isometra/work';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { DOUBTS, drift, lengthRead, MOVES, verdictOf, type Move, type Quantity, type QuantityInfo, type Verdict } from '@isometra/core';
+import {
+  DOUBTS,
+  drift,
+  lengthRead,
+  MOVES,
+  verdictOf,
+  type Move,
+  type Quantity,
+  type QuantityInfo,
+  type Verdict,
+  sentence,
+  sizesIn,
+  toYou,
+} from '@isometra/core';
 import { Settings } from '../data/settings';
 import { dateWords } from '../data/when';
 import { bedWords } from '../machine/bed-words';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph, type GlyphState } from '../ui/glyph';
-import { inUnits } from '../ui/in-units';
 import { oldWords, whereNow } from '../ui/old-words';
-import { bothUnits, isZero, placedWords, sizeOf, spoken, zoneInWords } from '../ui/say';
+import { bothUnits, isZero, moveSentence, placedWords, sizeAndWay, sizeOf, zoneInWords } from '../ui/say';
 import { differsWords, moveTold } from '../ui/told-words';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
@@ -87,7 +99,7 @@ export class CallColumn {
 
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
     const shown = this.shown();
-    const { large, small, amount, over } = sizeOf(quantity.value, info, shown, quantity.expanded);
+    const { large, small, figure, unit, over } = sizeOf(quantity.value, info, shown, quantity.expanded);
     const zero = isZero(large);
     const size = (value: number) => sizeOf(value, info, shown, quantity.expanded).large;
     const move = moves.find((entry) => entry.quantity === name);
@@ -100,11 +112,11 @@ export class CallColumn {
       way: wayOut(quantity, info),
       head: zero ? `${info.label}: zero, as near as this can be read` : `${info.subject ?? info.label} is`,
       large: zero ? '' : large,
-      figure: amount.split(' ')[0],
-      unit: amount.split(' ').slice(1).join(' '),
+      figure,
+      unit,
       over,
       small: zero ? '' : small,
-      direction: zero ? '' : spoken(quantity.direction ?? ''),
+      direction: zero ? '' : toYou(quantity.direction ?? ''),
       doubt:
         quantity.expanded === null
           ? '± unknown without an instrument'
@@ -112,7 +124,7 @@ export class CallColumn {
       verdict: { in: 'In', out: 'Out', unsure: 'Too close to call' }[quantity.verdict ?? 'unsure'],
       zone: zoneInWords(quantity.limit, info, shown) + this.overLength(info),
       move: move && {
-        text: this.comesFirst(name) || moveText(move, size(move.amount)),
+        text: this.comesFirst(name) || moveSentence(MOVES.get(move.kind)?.verb, size(move.amount), toYou(move.direction)),
         quantity: move.quantity,
         order: this.orderOf(move),
       },
@@ -146,7 +158,7 @@ export class CallColumn {
     const [check, setup] = [this.store.check(), this.store.setup()];
     return inWorkingOrder(moves.filter(({ quantity }) => check?.partOf?.(quantity, setup) === name)).map((move) => {
       const info = check?.quantities[move.quantity];
-      const words = moveText(move, sizeOf(move.amount, info, this.shown(), 1).large);
+      const words = moveSentence(MOVES.get(move.kind)?.verb, sizeOf(move.amount, info, this.shown(), 1).large, toYou(move.direction));
       const cure = CURES[MOVES.get(move.kind)?.curedBy ?? 'bolts'];
       return { quantity: move.quantity, ...cure, text: `${info?.label ?? ''}: ${words}`, order: this.orderOf(move) };
     });
@@ -206,7 +218,7 @@ export class CallColumn {
         : verdict === 'out'
           ? 'This fault comes from the bar, not from the machine.'
           : '';
-    return `As it reads, with the droop left in, it would seem ${seems} and be called ${CALLED[verdict]}. ${whose}`.trim();
+    return `As it reads, with the droop left in, it would seem ${seems} and be called ${CALLED[verdict]}. ${whose}`.trimEnd();
   }
 
   /** What a move took past the middle, and whether that was meant. */
@@ -286,21 +298,19 @@ export class CallColumn {
       .map(([name, quantity]) => {
         const info = check.quantities[name];
         const { large } = sizeOf(quantity.value, info, this.shown(), quantity.expanded);
-        return `${info.label}: ${large} ${isZero(large) ? '' : spoken(quantity.direction ?? '')}`.trim();
+        return `${info.label}: ${isZero(large) ? large : sizeAndWay(large, toYou(quantity.direction ?? ''))}`;
       });
   });
 
   protected readonly notes = computed(() =>
-    (this.store.solved().finding?.notes ?? [])
-      .filter((note) => note.code !== 'too-few-readings' || this.calls().length === 0)
-      .map((note) => ({ ...note, text: inUnits(note.text, this.shown()) })),
+    (this.store.solved().finding?.notes ?? []).filter((note) => note.code !== 'too-few-readings' || this.calls().length === 0),
   );
 
   protected readonly work = computed(() =>
     this.store.work().map((effect) => {
       const size = bothUnits(effect.effect, 'deviation', this.shown(), 1).large;
       const label = this.store.check()?.quantities[effect.quantity]?.label ?? effect.quantity;
-      return `${label} leaves ${size} ${effect.what}.${effect.leave ? ' Too small to matter for that work: leave it alone.' : ''}`;
+      return `${label} leaves ${size} ${sentence(effect.what, sizesIn(this.shown()))}.${effect.leave ? ' Too small to matter for that work: leave it alone.' : ''}`;
     }),
   );
 
@@ -328,8 +338,3 @@ const TERMS: Readonly<Record<string, string>> = {
   squareError: 'error of the square',
   axis: 'spindle axis',
 };
-
-function moveText(move: Move, size: string): string {
-  const words = [MOVES.get(move.kind)?.verb ?? 'Move it', size, spoken(move.direction)];
-  return `${words.filter(Boolean).join(' ')}.`;
-}

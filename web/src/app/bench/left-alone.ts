@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import type { Quantity, QuantityInfo } from '@isometra/core';
+import { type Quantity, type QuantityInfo, sentence, sizesIn } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
 import { MachineStore } from '../machine/machine-store';
@@ -98,7 +98,7 @@ export class LeftAlone {
     const work = this.info().work;
     if (!work) return '';
     const size = bothUnits(Math.abs(this.quantity().value) * work.perUnit, 'deviation', this.settings.shown(), 1).large;
-    return `It leaves ${size} ${work.what}.`;
+    return `It leaves ${size} ${sentence(work.what, sizesIn(this.settings.shown()))}.`;
   });
 
   protected accept(event: Event): void {

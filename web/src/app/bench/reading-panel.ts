@@ -11,8 +11,17 @@ import {
   output,
   viewChild,
 } from '@angular/core';
-import { dialDivisions, parseQuantity, readingValue, showSize, type UnitSystem, type ValueKind } from '@isometra/core';
-import { inUnits } from '../ui/in-units';
+import {
+  dialDivisions,
+  parseQuantity,
+  readingValue,
+  showSize,
+  type UnitSystem,
+  type ValueKind,
+  sentence,
+  sizesIn,
+  type Said,
+} from '@isometra/core';
 import { leadHand } from '../ui/lead-hand';
 import { Settings } from '../data/settings';
 import type * as z from 'zod';
@@ -137,7 +146,7 @@ export class ReadingPanel {
     return schema() ? formFaults(schema() as z.ZodObject, typed(), this.settings.system()) : [];
   });
   /** A place in the reader's units. */
-  protected readonly said = (words: string): string => inUnits(words, this.settings.shown());
+  protected readonly said = (words: Said): string => sentence(words, sizesIn(this.settings.shown()));
   protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'].map((value) => ({ value, label: value }));
 
   constructor() {

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { showSize } from '@isometra/core';
+import { showSize, sentence, sizesIn } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
-import { inUnits } from '../ui/in-units';
 import { Settings } from '../data/settings';
 import { BenchStore } from './bench-store';
 import { Button } from '../ui/controls';
@@ -96,12 +95,13 @@ export class ReadingTable {
         reading,
         stands: standing.has(reading.id),
         why: later.get(reading.id)?.why ?? '',
-        label: inUnits(this.label(reading), this.settings.shown()),
+        label: this.label(reading),
         at: typeof reading.keys['at'] === 'number' ? showSize(reading.keys['at'], 'length', this.settings.system(), 'coarse') : '',
       }));
   });
 
   private label(reading: StoredReading): string {
-    return this.store.slotOf(reading.keys)?.label ?? Object.values(reading.keys).join(' ');
+    const slot = this.store.slotOf(reading.keys);
+    return slot ? sentence(slot.label, sizesIn(this.settings.shown())) : Object.values(reading.keys).join(' ');
   }
 }

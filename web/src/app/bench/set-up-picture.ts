@@ -10,7 +10,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { fieldAt, type CheckDefinition } from '@isometra/core';
+import { fieldAt, type CheckDefinition, sentence, sizesIn } from '@isometra/core';
 import { DIMENSION_LINES } from '../sketches/dimensions';
 import type { SketchMark } from '../sketches/model';
 import { loadedDrawing } from '../sketches/sketch';
@@ -113,7 +113,15 @@ export class SetUpPicture {
     if (!whole) return [];
     const plan = check.plan.safeParse(this.draft().plan);
     const places = check.slots(values, plan.success ? plan.data : check.plan.parse({}));
-    return places.map(({ keys, label }, index) => ({ index, keys, label, state: 'todo', text: '', deviation: null }));
+    const size = sizesIn(this.settings.shown());
+    return places.map(({ keys, label }, index) => ({
+      index,
+      keys,
+      label: sentence(label, size),
+      state: 'todo',
+      text: '',
+      deviation: null,
+    }));
   });
 
   protected readonly inputs = computed(() => ({

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { Finding, Quantity, Target } from '@isometra/core';
-import { inUnits } from '../ui/in-units';
+import { type Finding, type Quantity, type Target, sentence, sizesIn } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { bothUnits, isZero } from '../ui/say';
 
@@ -99,7 +98,7 @@ export class TargetPicture {
   readonly target = input.required<Target>();
   readonly finding = input.required<Finding>();
   private readonly settings = inject(Settings);
-  protected readonly what = computed(() => inUnits(this.target().what, this.settings.shown()));
+  protected readonly what = computed(() => sentence(this.target().what, sizesIn(this.settings.shown())));
   protected readonly size = SIZE;
 
   /** Everything in µm at the place that is drawn, then in the drawing's units. */

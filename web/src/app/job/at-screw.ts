@@ -11,7 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { hasUnit, parseQuantity, readNumber, type ScrewRule, type UsualShift, type Way } from '@isometra/core';
+import { hasUnit, parseQuantity, readNumber, type ScrewRule, type UsualShift, type Way, spotOf } from '@isometra/core';
 import { NOTHING_SEEN, type Made } from '@isometra/contract';
 import { useKeys } from '../data/keys';
 import { Choices, type Choice } from '../ui/choices';
@@ -104,12 +104,7 @@ export class AtScrew {
 
   protected readonly where = computed(() => {
     const dial = this.made()?.dial;
-    if (!dial)
-      return `The dial of the round, ${
-        this.own()
-          ?.where.replace("operator's", 'your')
-          .replace(/, zeroed$/, '') ?? ''
-      },`;
+    if (!dial) return `The dial of the round, ${spotOf(this.own()?.where ?? '').place},`;
     return `${dial.name} ${SIDE_WORDS[dial.side]},`;
   });
   /** What the needle that is typed now says: how far it moved by itself, and where it stands. */

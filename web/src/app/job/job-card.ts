@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { crossOrder, insideZone, MOVES, jobDrawing, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts } from '@isometra/core';
+import { crossOrder, insideZone, MOVES, jobDrawing, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts, toYou } from '@isometra/core';
 import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
 import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
@@ -26,12 +26,12 @@ import { Button, TextField } from '../ui/controls';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
-import { bothUnits, callSentence, sizeOf, spoken, wayOfMove } from '../ui/say';
+import { bothUnits, callSentence, moveWords, sizeOf } from '../ui/say';
 import { JobFigure } from './job-figure';
 import { JobNotes } from './job-notes';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
-import { needleWords, raisedFacts, spreadOf, targetOf, targetsOfDials } from './job-texts';
+import { needleWords, spotWords, raisedFacts, spreadOf, targetOf, targetsOfDials } from './job-texts';
 import { dialsOf, ownDial, screwTarget, tightenedBy } from './screw-target';
 import type { ApiFailure } from '../data/api';
 import { AskCard } from './ask-card';
@@ -87,7 +87,7 @@ export class JobCard extends JobNotes implements OnDestroy {
     const high = spreadOf(this.info()) === 'high-places' && MOVES.get(this.kind())?.metal;
     return high ? 'Take the high places down by' : (MOVES.get(this.kind())?.verb ?? 'Move it');
   });
-  protected readonly direction = computed(() => spoken(this.found()?.direction ?? this.saved()?.direction ?? ''));
+  protected readonly direction = computed(() => toYou(this.found()?.direction ?? this.saved()?.direction ?? ''));
   protected readonly sentence = computed(() => {
     const [quantity, info] = [this.told(), this.info()];
     return quantity && info ? callSentence(quantity, info, this.shown()) : '';
@@ -166,9 +166,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   });
   protected readonly sayMove = computed(() => {
     const [info, shown] = [this.info(), this.shown()];
-    return (amount: number): string => {
-      return `${sizeOf(amount, info, shown).large} ${spoken(wayOfMove(amount, info))}`.trim();
-    };
+    return (amount: number): string => moveWords(amount, info, shown);
   });
 
   private readonly stepFacts = computed((): StepFacts => {
@@ -190,7 +188,7 @@ export class JobCard extends JobNotes implements OnDestroy {
       plus: this.amount() > 0,
       part: this.part(),
       spread: spreadOf(this.info()),
-      where: spoken(this.found()?.indicator?.where ?? '').replace("operator's", 'your'),
+      where: spotWords(this.found()?.indicator?.where),
       needle: needle ? needleWords(needle) : '',
       rule: this.rule() ?? undefined,
     };

@@ -4,7 +4,7 @@ import { NOTHING_SEEN, type Made, type MoveWrite } from '@isometra/contract';
 import { leavesOf, reallyMoved, turnsScrew } from '@isometra/work';
 import { nowText } from '../data/clock';
 import type { Choice } from '../ui/choices';
-import { bothUnits, sizeOf, spoken, wayOfMove } from '../ui/say';
+import { bothUnits, moveWords } from '../ui/say';
 import { JobStanding } from './job-standing';
 import { landingWords } from './job-texts';
 import { othersWords } from './others-words';
@@ -29,7 +29,7 @@ export abstract class JobNotes extends JobStanding {
   protected readonly turnedWords = computed(() => {
     const [kept, now, info] = [this.saved(), this.found(), this.info()];
     if (!kept || !this.turned()) return '';
-    const say = (amount: number) => `${sizeOf(amount, info, this.shown()).large} ${spoken(wayOfMove(amount, info))}`.trim();
+    const say = (amount: number) => moveWords(amount, info, this.shown());
     const how = MOVES.get(kept.kind);
     return replanWords({
       old: say(kept.amount),

@@ -1,5 +1,5 @@
 import type { MoveWrite } from '@isometra/contract';
-import type { Instrument, JobFacts, Move, NeedleTarget, Quantity, QuantityInfo } from '@isometra/core';
+import { type Instrument, type JobFacts, type Move, type NeedleTarget, type Quantity, type QuantityInfo, spotOf } from '@isometra/core';
 import { dialFactor, insideZone, MOVES } from '@isometra/core';
 import { callClause, sideOf, wayOfMove, type Shown } from '../ui/say';
 import { rounded } from './screw-target';
@@ -35,6 +35,13 @@ export function landingWords(
   const inside = insideZone(value, quantity.limit ?? [null, null]);
   const sentence = callClause({ value, direction: sideOf(value, info), expanded: quantity.expanded }, info, shown);
   return `By the shims alone: ${sentence}. That is ${inside ? 'in' : 'out'}; the next round tells.`;
+}
+
+/** Where the needle is watched, as the card says it; '' where no dial sees it. @param where as a finding has it. */
+export function spotWords(where: string | undefined): string {
+  if (where === undefined) return '';
+  const { place, zeroed } = spotOf(where);
+  return zeroed ? `${place}, zeroed` : place;
 }
 
 /** "from 0 to 10.5 div, counting up": the figure never stands alone with its sign. */

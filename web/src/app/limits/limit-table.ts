@@ -1,8 +1,8 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { CHECKS, parseQuantity, prettyUnit, shownIn, type Fault } from '@isometra/core';
+import { CHECKS, parseQuantity, prettyUnit, shownIn, type Fault, toYou } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { sideOf, spoken } from '../ui/say';
+import { sideOf } from '../ui/say';
 import { fieldOf, infoOf, type LineDraft, type LineField } from './limit-draft';
 import { TextBox } from '../ui/text-box';
 import { Notice } from '../ui/notice';
@@ -76,7 +76,7 @@ export class LimitTable {
   private way(line: LineDraft, text: string): string {
     const info = infoOf(line);
     const parsed = text ? parseQuantity(text, info.dimension, info.unit) : undefined;
-    return parsed?.ok ? spoken(sideOf(parsed.value, info)) : '';
+    return parsed?.ok ? toYou(sideOf(parsed.value, info)) : '';
   }
 
   protected set(index: number, field: LineField, text: string): void {

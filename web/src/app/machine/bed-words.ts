@@ -1,6 +1,6 @@
-import type { QuantityInfo } from '@isometra/core';
+import { type QuantityInfo, toYou } from '@isometra/core';
 import type { Curve } from '@isometra/work';
-import { bothUnits, inWords, isZero, sideOf, spoken, wayOfMove, type Shown } from '../ui/say';
+import { bothUnits, inWords, isZero, sideOf, wayOfMove, type Shown } from '../ui/say';
 
 /** What a curve along the bed says: where it stands, whether that is wear, and what one movement can do for all places. */
 export function bedWords({ curve }: Curve, info: QuantityInfo, shown: Shown): string {
@@ -20,7 +20,7 @@ export function bedWords({ curve }: Curve, info: QuantityInfo, shown: Shown): st
         ? `No movement is better for all places: ${size(curve.worst.by)} out at ${where(curve.worst.at)}, and only the ways put that right.`
         : 'Every place is in: leave it.';
     }
-    const move = `Best for the places used: ${size(curve.best)} ${spoken(wayOfMove(curve.best, info))}`;
+    const move = `Best for the places used: ${size(curve.best)} ${toYou(wayOfMove(curve.best, info))}`;
     return curve.worst
       ? `${move}; then it is still ${size(curve.worst.by)} out at ${where(curve.worst.at)}, and only the ways put that right.`
       : `${move}; then every place is in.`;

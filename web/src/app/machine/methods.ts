@@ -1,13 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { COARSE_STEPS, taperEccentricity, type CheckDefinition } from '@isometra/core';
+import { COARSE_STEPS, taperEccentricity, type CheckDefinition, sentence, sizesIn } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import { lastWords, methodsApart, staleWords, wayOfFinding } from '@isometra/work';
 import { useKeys } from '../data/keys';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
-import { inUnits } from '../ui/in-units';
 import { bothUnits, callSentence } from '../ui/say';
 import { MachineStore } from './machine-store';
 import { dateWords } from '../data/when';
@@ -87,7 +86,7 @@ export class Methods {
   protected readonly disagree = computed(() =>
     methodsApart(lastWords(this.store.rungs()))
       .filter(({ one }) => one.sameQuestion === 'tailstock')
-      .map(({ text }) => ({ text: inUnits(text, this.shown()) })),
+      .map(({ text }) => ({ text: sentence(text, sizesIn(this.shown())) })),
   );
 
   /** Quill and centre both swept: the taper's eccentricity. */

@@ -9,6 +9,7 @@ import {
   type Dimension,
   type Quantity,
   type QuantityInfo,
+  toYou,
 } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 import { counts, curvesAlong, homingOf, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
@@ -19,7 +20,7 @@ import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Choices } from '../ui/choices';
 import { Glyph, type GlyphState } from '../ui/glyph';
-import { inWords, sizeOf, spoken, zoneInWords } from '../ui/say';
+import { inWords, sizeOf, zoneInWords } from '../ui/say';
 import { moveRecord, moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 import { dateWords } from '../data/when';
@@ -86,7 +87,7 @@ export class History {
         if (entered.length) return this.registerRow(move, entered);
         return {
           id: move.id,
-          plan: `${move.doneAt ? 'Moved' : 'Planned'} ${size} ${spoken(move.direction)}`,
+          plan: `${move.doneAt ? 'Moved' : 'Planned'} ${size} ${toYou(move.direction)}`,
           unlike: judged?.unlike ?? [],
           // Only the last one still asks for something.
           text: move.doneAt
@@ -174,8 +175,8 @@ export class History {
     return {
       name: info.label,
       unit: prettyUnit(unit),
-      plus: spoken(info.words?.plus ?? ''),
-      minus: spoken(info.words?.minus ?? ''),
+      plus: toYou(info.words?.plus ?? ''),
+      minus: toYou(info.words?.minus ?? ''),
       limit: zone.map((bound) => (bound === null ? null : bound / factor)) as [number | null, number | null],
     };
   }

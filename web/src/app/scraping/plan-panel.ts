@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { exampleFor, parseQuantity } from '@isometra/core';
+import { exampleFor, parseQuantity, sizesIn } from '@isometra/core';
 import { RouterLink } from '@angular/router';
 import type { DeskEntry, StoredSurface, Surface } from '@isometra/contract';
 import {
@@ -14,6 +14,7 @@ import {
   takesBites,
   tiltAsked,
   wedgePlan,
+  wedgeWords,
   schoolsOf,
   withAll,
   type HighEnd,
@@ -190,7 +191,15 @@ export class PlanPanel {
 
   private byWedge(): Found | string {
     const wedges = this.wedges();
-    return typeof wedges === 'string' ? wedges : { own: withAll(wedgePlan(this.surface(), ...wedges.slopes), wedges.down), prices: [] };
+    return typeof wedges === 'string'
+      ? wedges
+      : {
+          own: {
+            ...withAll(wedgePlan(this.surface(), ...wedges.slopes), wedges.down),
+            why: wedgeWords(wedges.slopes, wedges.down, sizesIn(this.settings.shown())),
+          },
+          prices: [],
+        };
   }
 
   private byHeights(): Found | string {

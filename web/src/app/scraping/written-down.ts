@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import type { DeskEntry, Surface } from '@isometra/contract';
+import { sizesIn } from '@isometra/core';
 import { entryWords, standing } from '@isometra/work';
+import { Settings } from '../data/settings';
 import { Button } from '../ui/controls';
 import { timeWords } from '../data/when';
 
@@ -56,6 +58,8 @@ export class WrittenDown {
   /** The id of the entry. */
   readonly takenBack = output<string>();
 
+  private readonly settings = inject(Settings);
+
   protected readonly entries = computed(() =>
     standing(this.surface().entries)
       .slice(-LISTED)
@@ -64,7 +68,7 @@ export class WrittenDown {
         id: entry.id,
         by: entry.by,
         when: timeWords(entry.at),
-        text: entryWords(entry, this.surface().aim?.unit ?? ''),
+        text: entryWords(entry, this.surface().aim?.unit ?? '', sizesIn(this.settings.shown())),
       })),
   );
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { CHECKS } from '@isometra/core';
+import { CHECKS, sentence, sizesIn } from '@isometra/core';
 import { machineFamily, type RoundHead } from '@isometra/contract';
 import {
   belowTheHand,
@@ -112,7 +112,7 @@ export class Survey {
       const round = rounds.findLast((entry) => entry.check === check.id && entry.finding && this.store.stale(entry.id) === undefined);
       return round?.finding ? [{ check, finding: round.finding }] : [];
     });
-    return methodsApart(last).flatMap(({ text, byAxis }) => (byAxis ? [] : [text]));
+    return methodsApart(last).flatMap(({ text, byAxis }) => (byAxis ? [] : [sentence(text, sizesIn(this.settings.shown()))]));
   });
 
   protected readonly next = computed(() => {

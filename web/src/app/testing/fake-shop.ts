@@ -636,6 +636,12 @@ export async function passTime(ms: number): Promise<void> {
   }
 }
 
+/** Let time pass on an installed clock until something is so: what the browser itself is slow at takes no time of that clock. */
+export async function passTimeUntil(so: () => boolean, ms = 10_000): Promise<void> {
+  for (const end = performance.now() + ms; !so(); await passTime(5))
+    if (performance.now() > end) throw new Error(`it never came to be: ${so.toString()}`);
+}
+
 /** Wait until something is so; the specs of what goes out by itself need it. */
 export async function until(so: () => boolean | Promise<boolean>, ms = 10_000): Promise<void> {
   for (const end = Date.now() + ms; !(await so());) {

@@ -1,6 +1,6 @@
-import type { CheckDefinition } from '@isometra/core';
+import { type CheckDefinition } from '@isometra/core';
 import { reallyMoved, staleWords, type OldNews } from '@isometra/work';
-import { callSentence, sizeOf, spoken, wayOfMove, type Shown } from './say';
+import { callSentence, moveWords, type Shown } from './say';
 
 /** How the words of a round that is history are filled in. */
 export interface OldFacts {
@@ -26,7 +26,7 @@ export function oldWords(old: OldNews, { check, shown, day, number }: OldFacts):
       const { move } = old;
       const info = check.quantities[move.quantity];
       const amount = reallyMoved(move);
-      const size = `${sizeOf(amount, info, shown, 1).large} ${spoken(wayOfMove(amount, info))}`.trim();
+      const size = moveWords(amount, info, shown);
       return `This round is history: its move was done on ${day(move.doneAt ?? move.begunAt)} by ${move.by}, ${size}. A new round shows what it did.`;
     }
     case 'stale':

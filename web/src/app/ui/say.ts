@@ -1,4 +1,14 @@
-import { isZero, showSize, type Dimension, type Fineness, type Quantity, type QuantityInfo, type UnitSystem } from '@isometra/core';
+import {
+  isZero,
+  showSize,
+  type Dimension,
+  type Fineness,
+  type Quantity,
+  type QuantityInfo,
+  type UnitSystem,
+  toYou,
+  sizeParts,
+} from '@isometra/core';
 
 /** How figures are shown just now. */
 export interface Shown {
@@ -11,9 +21,6 @@ export const capital = (text: string): string => text.charAt(0).toUpperCase() + 
 
 /** What of a quantity is spoken. */
 type Spoken = Pick<Quantity, 'value' | 'direction' | 'expanded'>;
-
-/** The core speaks of the operator; a screen speaks to them. */
-export const spoken = (words: string): string => words.replace(/(?:the )?operator['’]s side/g, 'your side').replace('the operator', 'you');
 
 /** A size in the chosen unit, and in the other one. */
 export function bothUnits(
@@ -36,10 +43,15 @@ const OVER: Readonly<Record<UnitSystem, (mm: number) => { readonly mm: number; r
 };
 
 /** A slope as an amount and the length it is said over, mm. */
-function amountOver(slope: number, over: number, { system, fineness }: Shown, expanded?: number | null): Pick<Said, 'amount' | 'over'> {
+function amountOver(
+  slope: number,
+  over: number,
+  { system, fineness }: Shown,
+  expanded?: number | null,
+): Pick<Spelt, 'figure' | 'unit' | 'over'> {
   const length = OVER[system](over);
   const doubt = expanded === undefined || expanded === null ? expanded : (expanded * length.mm) / 1000;
-  return { amount: showSize((slope * length.mm) / 1000, 'deviation', system, fineness, doubt), over: `in ${length.words}` };
+  return { ...sizeParts((slope * length.mm) / 1000, 'deviation', system, fineness, doubt), over: `in ${length.words}` };
 }
 
 /** Lengths as they are shown, and deviations as fine as they can be. */
@@ -53,32 +65,38 @@ export const counted = (n: number, word: string): string => `${n} ${n === 1 ? wo
 
 /** A slope over a length: "0.02 mm in 300 mm", "0.8 thou in 12 in". */
 export function slopeOver(slope: number, length: number, shown: Shown, expanded?: number | null): string {
-  const { amount, over } = amountOver(slope, length, shown, expanded);
-  return `${amount} ${over}`;
+  const { figure, unit, over } = amountOver(slope, length, shown, expanded);
+  return `${figure} ${unit} ${over}`;
 }
 
 /** A quantity as people say it: a slope is an amount and the length it is said over. */
-interface Said {
+interface Spelt {
   readonly large: string;
   /** The same another way: in the other unit, or the bare slope. */
   readonly small: string;
-  readonly amount: string;
+  readonly figure: string;
+  /** '' of a bare number. */
+  readonly unit: string;
   /** "in 300 mm"; empty for what is no slope. */
   readonly over: string;
 }
 
 /** A quantity as people say it, whole and in its parts. */
-export function sizeOf(value: number, info: QuantityInfo | undefined, shown: Shown, expanded?: number | null): Said {
-  const both = bothUnits(value, info?.dimension ?? 'deviation', shown, expanded);
-  if (info?.spokenOver === undefined) return { ...both, amount: both.large, over: '' };
-  const { amount, over } = amountOver(value, info.spokenOver, shown, expanded);
-  return { large: `${amount} ${over}`, small: both.large, amount, over };
+export function sizeOf(value: number, info: QuantityInfo | undefined, shown: Shown, expanded?: number | null): Spelt {
+  const dimension = info?.dimension ?? 'deviation';
+  const both = bothUnits(value, dimension, shown, expanded);
+  if (info?.spokenOver === undefined) return { ...both, ...sizeParts(value, dimension, shown.system, shown.fineness, expanded), over: '' };
+  const said = amountOver(value, info.spokenOver, shown, expanded);
+  return { large: `${said.figure} ${said.unit} ${said.over}`, small: both.large, ...said };
 }
+
+/** A size and its way; the size alone of what has none. */
+export const sizeAndWay = (size: string, way: string): string => (way === '' ? size : `${size} ${way}`);
 
 /** "0.021 mm away from you", or "0.000 mm" when nothing can be told from zero. */
 export function inWords(quantity: Spoken, info: QuantityInfo, shown: Shown): string {
   const { large } = sizeOf(quantity.value, info, shown, quantity.expanded);
-  return quantity.direction && !isZero(large) ? `${large} ${spoken(quantity.direction)}` : large;
+  return quantity.direction && !isZero(large) ? `${large} ${toYou(quantity.direction)}` : large;
 }
 
 export { isZero };
@@ -90,12 +108,20 @@ export const sideOf = (value: number, info: QuantityInfo | undefined): string =>
 /** A value with its side: "0.021 mm away from you"; no side where nothing but zeros is shown. */
 export const placedWords = (value: number, info: QuantityInfo | undefined, shown: Shown, expanded?: number | null): string => {
   const { large } = sizeOf(value, info, shown, expanded);
-  return isZero(large) ? large : `${large} ${spoken(sideOf(value, info))}`.trim();
+  return isZero(large) ? large : sizeAndWay(large, toYou(sideOf(value, info)));
 };
 
 /** Which way a move takes it, in the core's words. */
 export const wayOfMove = (amount: number, info: QuantityInfo | undefined): string =>
   (amount < 0 ? info?.words?.moveMinus : info?.words?.movePlus) ?? '';
+
+/** How far and which way: "0.021 mm toward you". */
+export const moveWords = (amount: number, info: QuantityInfo | undefined, shown: Shown): string =>
+  sizeAndWay(sizeOf(amount, info, shown, 1).large, toYou(wayOfMove(amount, info)));
+
+/** What a move is to do, as one sentence: "Bring it 0.021 mm toward you." */
+export const moveSentence = (verb: string | undefined, size: string, way: string): string =>
+  `${verb ?? 'Move it'} ${sizeAndWay(size, way)}.`;
 
 /** A sentence: "Tailstock is 0.021 mm away from you." */
 export const callSentence = (quantity: Spoken, info: QuantityInfo, shown: Shown): string => `${callClause(quantity, info, shown)}.`;
@@ -112,11 +138,11 @@ export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, shown: 
   if (!zone) return '';
   const show = (value: number) => sizeOf(value, info, shown).large;
   const [low, high] = zone;
-  const plus = spoken(info.words?.plus ?? '');
-  const minus = spoken(info.words?.minus ?? '');
+  const plus = toYou(info.words?.plus ?? '');
+  const minus = toYou(info.words?.minus ?? '');
   if (low === null && high !== null && info.swings) return `at most ${show(high)}, ${show(info.swings * high)} in all on the dial`;
   if (low === null) return high === null ? 'no limit' : `at most ${show(high)}`;
-  if (high === null) return `from ${show(low)} ${low < 0 ? minus : plus}`.trim();
+  if (high === null) return `from ${sizeAndWay(show(low), low < 0 ? minus : plus)}`;
   if (-low === high)
     return `at most ${show(high)} either way${info.swings ? `, ${show(info.swings * high)} between the two readings` : ''}`;
   if (low === 0 && !minus) return `at most ${show(high)}`;

@@ -1,6 +1,6 @@
 import { MOVES, type QuantityInfo } from '@isometra/core';
 import { isBadMove, lookWords, MOVE_WORDS, NOT_JUDGED, turnsScrew, undoWords, wordOf, type JudgedMove, type Jump } from '@isometra/work';
-import { placedWords, sizeOf, spoken, wayOfMove, type Shown } from './say';
+import { moveWords, placedWords, type Shown } from './say';
 
 /** What became of a move in plain sentences, and what to do. */
 export interface MoveTold {
@@ -34,9 +34,7 @@ function toldAs(who: 'It' | 'The last move', entry: JudgedMove, info: QuantityIn
       because === 'moved-between' && between ? `${NOT_JUDGED[because]} The other move was for: ${between.check.title}.` : undefined;
     return { word, bad: false, text: moved ?? NOT_JUDGED[because ?? 'too-small'] };
   }
-  const [size, way] = [sizeOf(observed, info, shown, 1).large, spoken(wayOfMove(observed, info))];
-  const meant = `${sizeOf(planned, info, shown, 1).large} ${spoken(wayOfMove(planned, info))}`.trim();
-  const moved = `${size} ${way}`.trim();
+  const [moved, meant] = [moveWords(observed, info, shown), moveWords(planned, info, shown)];
   const texts: Readonly<Record<Exclude<typeof word, 'not-judged'>, string>> = {
     'wrong-way': `${who} went the wrong way: ${moved} instead of ${meant}.${history ? '' : ` ${firstOf(entry.move.kind)}`}`,
     'nothing-moved': history
