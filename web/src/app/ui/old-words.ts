@@ -1,4 +1,4 @@
-import { type CheckDefinition } from '@isometra/core';
+import type { CheckDefinition } from '@isometra/core';
 import { reallyMoved, staleWords, type OldNews } from '@isometra/work';
 import { callSentence, moveWords, type Shown } from './say';
 
