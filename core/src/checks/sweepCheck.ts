@@ -1,11 +1,11 @@
 import * as z from 'zod';
 import { choice, optionalMeasure, type FieldInfo } from '../input/fields.js';
 import { dot } from '../fit/line.js';
+import type { Instrument } from '../instruments/instrument.js';
 import type { Slot } from '../instruments/slots.js';
 import type { Said } from '../units/said.js';
 import { spot } from './persons.js';
 import type { CheckInput, Estimates, JobRules, Note, Watch } from './define.js';
-import type { Zone } from './zone.js';
 import { linearEstimate, scaledEstimate, vectorEstimate, type Estimate } from './estimate.js';
 import { namesOf, roundFit } from './fits.js';
 import { halvesOf, openText } from './reversal.js';
@@ -186,20 +186,11 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
   const [fit] = fits;
   // The mouth of the way round that was swept: the other one may not have been begun.
   const [mouth, ...deeper] = depths.find(([first]) => first !== undefined) ?? [];
-  if (!fit || !mouth) {
-    const pair = linePair(slots, depths[0]?.[0]?.indices ?? [], setup, sag);
-    const alone = pair.map((estimate) => (radial === undefined ? estimate : { ...estimate, zone: [-radial, radial] as Zone }));
-    return alone.length ? { estimates: alone, notes: [ONE_LINE, ...viewNote(setup)] } : { estimates: [], notes: [TOO_FEW] };
-  }
+  if (!fit || !mouth) return fromOneLine(slots, depths[0]?.[0]?.indices ?? [], setup, { sag, radial });
   const byWay = fits.map((entry) => sweepOffsets(entry, setup, sag));
   const both = fits.length === 2 && byWay[0].length === byWay[1].length;
-  const offsets = byWay[0].map((estimate, k): Estimate => {
-    const second = both ? byWay[1][k] : undefined;
-    const weights = second ? estimate.weights.map((weight, i) => (weight + second.weights[i]) / 2) : estimate.weights;
-    return linearEstimate(estimate.name, weights, { terms: estimate.terms, doubts: estimate.doubts, open });
-  });
-  const zone: Zone | undefined = radial === undefined || offsets.length === 2 ? undefined : [-radial, radial];
-  const estimates: Estimate[] = zone ? offsets.map((estimate) => ({ ...estimate, zone })) : [...offsets];
+  const offsets = byWay[0].map((estimate, k) => halfway(estimate, both ? byWay[1][k] : undefined, open));
+  const estimates: Estimate[] = offsets.length === 2 ? [...offsets] : within(offsets, radial);
   if (offsets.length === 2) {
     const length = vectorEstimate('offsetRadial', offsets[0], offsets[1], values);
     estimates.push(length, scaledEstimate('total', length, 2));
@@ -212,20 +203,48 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
   const lastFit = last && sweepFit(slots, last.indices);
   if (last && lastFit) estimates.push(...slopes(byWay[0], sweepOffsets(lastFit, setup, sag), last.at - mouth.at));
   estimates.push(...otherView(offsets, setup, 'carriage'));
-  const notes = viewNote(setup);
   const widens = namesOf(estimates.filter(({ name }) => name !== 'closure'));
   const fitted = depths.flatMap((way) => way.flatMap(({ indices }) => roundFit('circle', indices, (i) => slots[i].keys.angle, widens)));
-  notes.unshift(...roundNotes(fit, closure, input));
-  if (offsets.length < 2)
-    notes.push({ code: 'no-vertical', severity: 'info', text: 'Only front and rear were read: no height. Read the top too.' });
-  if (instrument && instrument.holderSag === 0 && offsets.length === 2) {
-    notes.push({
+  return {
+    estimates,
+    notes: [...roundNotes(fit, closure, input), ...viewNote(setup), ...heightNotes(offsets.length === 2, instrument)],
+    fits: fitted,
+  };
+}
+
+/** Half-way between what was swept and what was swept with the bush turned; the first alone where it was not. */
+function halfway({ name, weights, terms, doubts }: Estimate, second: Estimate | undefined, open: string | undefined): Estimate {
+  const between = second ? weights.map((weight, i) => (weight + second.weights[i]) / 2) : weights;
+  return linearEstimate(name, between, { terms, doubts, open });
+}
+
+/** What two opposite readings alone give: the one line that they lie on. @param radial the most it may be out along it. */
+function fromOneLine(
+  slots: Slots,
+  indices: readonly number[],
+  setup: SweepSetup,
+  { sag, radial }: { readonly sag: number; readonly radial: number | undefined },
+): Estimates {
+  const estimates = within(linePair(slots, indices, setup, sag), radial);
+  if (estimates.length === 0) return { estimates: [], notes: [TOO_FEW] };
+  return { estimates, notes: [ONE_LINE, ...viewNote(setup)] };
+}
+
+/** The line or lines that were read, limited by the most that the offset may be altogether. */
+const within = (estimates: readonly Estimate[], radial: number | undefined): Estimate[] =>
+  radial === undefined ? [...estimates] : estimates.map((estimate) => ({ ...estimate, zone: [-radial, radial] as const }));
+
+/** What is not known of the height. */
+function heightNotes(read: boolean, instrument: Instrument | undefined): Note[] {
+  if (!read) return [{ code: 'no-vertical', severity: 'info', text: 'Only front and rear were read: no height. Read the top too.' }];
+  if (instrument?.holderSag !== 0) return [];
+  return [
+    {
       code: 'holder-sag-unknown',
       severity: 'warning',
       text: 'The holder sag is taken as zero. Clamp the same holder on a stiff true bar, zero it at the top and read the bottom: that is the sag, and half of that adds to the height.',
-    });
-  }
-  return { estimates, notes, fits: fitted };
+    },
+  ];
 }
 
 const slotsOf = (slots: Slots, use: (keys: SweepKeys) => boolean): number[] => slots.flatMap((slot, i) => (use(slot.keys) ? [i] : []));

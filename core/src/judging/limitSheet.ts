@@ -123,6 +123,23 @@ function quantityOf(raw: Raw, path: string, faults: Fault[]): { check: CheckDefi
   return undefined;
 }
 
+/** Which of several zones of a quantity a line is for. */
+function readWhen(raw: unknown, { variants = [] }: QuantityInfo, path: string, faults: Fault[]): string | undefined {
+  if (raw === undefined || raw === '') return undefined;
+  const [when, kinds] = [String(raw), variants.map((variant) => variant.key)];
+  if (!kinds.includes(when)) {
+    const message = kinds.length ? `"${when}" is not one of ${kinds.join(', ')}` : 'is not for this quantity: it has one zone only';
+    faults.push({ path, message, example: kinds[0] ?? 'leave it out' });
+  }
+  return when;
+}
+
+function readReason(raw: unknown, path: string, faults: Fault[]): string {
+  if (typeof raw === 'string' && raw.length <= 200) return raw.trim();
+  if (raw !== undefined) faults.push({ path, message: 'must be a text of at most 200 characters', example: 'wears down' });
+  return '';
+}
+
 function readLine(raw: unknown, path: string, faults: Fault[]): LimitLine | undefined {
   if (!isObject(raw)) {
     faults.push({
@@ -138,20 +155,12 @@ function readLine(raw: unknown, path: string, faults: Fault[]): LimitLine | unde
   const found = quantityOf(raw, path, faults);
   if (!found) return undefined;
   const { check, name, info } = found;
-  const when = raw['when'] === undefined || raw['when'] === '' ? undefined : String(raw['when']);
-  const kinds = (info.variants ?? []).map((variant) => variant.key);
-  if (when !== undefined && !kinds.includes(when)) {
-    const message = kinds.length ? `"${when}" is not one of ${kinds.join(', ')}` : 'is not for this quantity: it has one zone only';
-    faults.push({ path: `${path}.when`, message, example: kinds[0] ?? 'leave it out' });
-  }
+  const when = readWhen(raw['when'], info, `${path}.when`, faults);
   const zone = readZone(info, raw['zone'], `${path}.zone`, faults);
   const over = readOver(raw['over'], info, `${path}.over`, faults);
   const aim = zone && readAim(info, zone, raw, path, faults);
-  if (raw['reason'] !== undefined && (typeof raw['reason'] !== 'string' || raw['reason'].length > 200)) {
-    faults.push({ path: `${path}.reason`, message: 'must be a text of at most 200 characters', example: 'wears down' });
-  }
+  const reason = readReason(raw['reason'], `${path}.reason`, faults);
   if (!zone || faults.length > before) return undefined;
-  const reason = typeof raw['reason'] === 'string' ? raw['reason'].trim() : '';
   return {
     check: check.id,
     quantity: name,

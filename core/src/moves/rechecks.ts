@@ -92,32 +92,38 @@ export function recheckOf(recheck: Recheck) {
   }
   if (ratio === undefined) return { meaning: 'unclear' as RecheckMeaning, next: null };
   const made = (shown ?? entered ?? wanted[0]) - old;
-  // The register shows what was meant: no unit was mixed up on the way.
-  const units: readonly RecheckMeaning[] = ['inch-as-mm', 'mm-as-inch'];
-  const may = meaningsOf(ratio, recheck.doubt, recheck.signed).flatMap((meaning): RecheckMeaning[] =>
-    shown === undefined || !units.includes(meaning) ? [meaning] : meaning === 'inch-as-mm' ? ['not-taken-up'] : [],
-  );
-  const meanings = [...new Set(may)];
-  const unclear = (all: readonly RecheckMeaning[]) => ({
-    ...told,
-    meaning: 'unclear' as const,
-    next: null,
-    ...(all.length > 1 && { meanings: all, apart: LOOK }),
-  });
-  if (meanings.length !== 1) return unclear(meanings);
+  const meanings = meaningsLeft(recheck, ratio);
+  if (meanings.length !== 1) return { ...told, ...unclear(meanings) };
   const [meaning] = meanings;
   const sure = shown !== undefined || entered !== undefined || wanted.length === 1;
-  if (units.includes(meaning)) {
-    // The figure that was keyed in was the right one: then the unit is no explanation, and a look has to tell.
-    if (entered !== undefined && meant.some((value) => alike(value, entered, step)))
-      return meaning === 'inch-as-mm' ? unclear(['not-taken-up', meaning]) : { ...told, meaning, next: null, apart: LOOK };
-    const cure = old + made / factorOf(meaning, ratio);
-    const fits = entered === undefined ? (wanted.length === 1 ? wanted[0] : null) : cure;
-    return { ...told, meaning, next: fits };
-  }
+  if (UNITS.includes(meaning)) return { ...told, ...unitMixedUp(recheck, meaning, old + made / factorOf(meaning, ratio), wanted) };
   // Nothing was taken up: the same value again, once the control has been homed. A sign that nobody knows has no next value.
   const next = meaning === 'not-taken-up' || meaning === 'right' ? old + made : old + made / factorOf(meaning, ratio);
   return { ...told, meaning, next: sure ? next : null };
+}
+
+const UNITS: readonly RecheckMeaning[] = ['inch-as-mm', 'mm-as-inch'];
+
+const unclear = (all: readonly RecheckMeaning[]) => ({
+  meaning: 'unclear' as const,
+  next: null,
+  ...(all.length > 1 && { meanings: all, apart: LOOK }),
+});
+
+/** What a ratio may mean; where the register shows what was meant, no unit was mixed up on the way. */
+function meaningsLeft({ doubt, signed, shown }: Recheck, ratio: number): RecheckMeaning[] {
+  const may = meaningsOf(ratio, doubt, signed).flatMap((meaning): RecheckMeaning[] =>
+    shown === undefined || !UNITS.includes(meaning) ? [meaning] : meaning === 'inch-as-mm' ? ['not-taken-up'] : [],
+  );
+  return [...new Set(may)];
+}
+
+/** @param cure the value that puts a mixed-up unit right. */
+function unitMixedUp({ entered, meant, step }: Recheck, meaning: RecheckMeaning, cure: number, wanted: readonly number[]) {
+  if (entered === undefined) return { meaning, next: wanted.length === 1 ? wanted[0] : null };
+  if (!meant.some((value) => alike(value, entered, step))) return { meaning, next: cure };
+  // The figure that was keyed in was the right one: then the unit is no explanation, and a look has to tell.
+  return meaning === 'inch-as-mm' ? unclear(['not-taken-up', meaning]) : { meaning, next: null, apart: LOOK };
 }
 
 /** Which part of what was wanted a change made, by its meaning: exactly, where the meaning is exact. */

@@ -114,7 +114,7 @@ export const storedOffset = defineMove({
     const change = ((programming === 'diameter' ? 2 : 1) * totalReading) / 2000 / unit;
     const now = old.mm / unit;
     const [plus, minus] = [now + change, now - change];
-    const cure = jog && jog.by !== 0 && jog.reading.after !== jog.reading.before ? cureOf(jog) : 0;
+    const cure = jog ? cureOf(jog) : 0;
     const sign = register === 'reference' ? (kappa ?? 0) * cure : cure;
     const chosen = sign === 0 ? null : now + sign * Math.abs(change);
     const asks = [
@@ -128,18 +128,16 @@ export const storedOffset = defineMove({
       chosen,
       ifWrong: 2 * Math.abs(totalReading),
       ...(asks.length && { asks }),
-      ...(recheck !== undefined || shown
-        ? recheckOf({
-            ratio: recheck === undefined ? undefined : recheck / totalReading,
-            doubt: recheck === undefined ? 0 : (doubt * Math.hypot(1, recheck / totalReading)) / Math.abs(totalReading),
-            signed: recheckSigned,
-            old: now,
-            meant: chosen === null ? [plus, minus] : [chosen],
-            entered: entered && entered.mm / unit,
-            shown: shown && shown.mm / unit,
-            step: Math.abs(change),
-          })
-        : {}),
+      ...((recheck !== undefined || shown) &&
+        recheckOf({
+          ...ratioOf(recheck, totalReading, doubt),
+          signed: recheckSigned,
+          old: now,
+          meant: chosen === null ? [plus, minus] : [chosen],
+          entered: entered && entered.mm / unit,
+          shown: shown && shown.mm / unit,
+          step: Math.abs(change),
+        })),
     };
   },
   card: controlCard,
@@ -150,8 +148,15 @@ export const storedOffset = defineMove({
   example: { old: 305.525, totalReading: '113 um' },
 });
 
-/** +1 or −1: which way a jog takes the error out. A + jog that brings the reading toward zero is +. */
-function cureOf(jog: { readonly by: number; readonly reading: { readonly before: number; readonly after: number } }): 1 | -1 {
+/** What is left of a total reading, as a part of it, with the doubt of that. @param doubt of either reading, µm. */
+const ratioOf = (recheck: number | undefined, total: number, doubt: number) =>
+  recheck === undefined
+    ? { ratio: undefined, doubt: 0 }
+    : { ratio: recheck / total, doubt: (doubt * Math.hypot(1, recheck / total)) / Math.abs(total) };
+
+/** +1 or −1: which way a jog takes the error out; 0 where it tells nothing. A + jog that brings the reading toward zero is +. */
+function cureOf(jog: { readonly by: number; readonly reading: { readonly before: number; readonly after: number } }): 1 | 0 | -1 {
+  if (jog.by === 0 || jog.reading.after === jog.reading.before) return 0;
   const slope = (jog.reading.after - jog.reading.before) / jog.by;
   return -jog.reading.before / slope > 0 ? 1 : -1;
 }

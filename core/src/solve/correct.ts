@@ -3,7 +3,7 @@ import { FaultError } from '../input/faults.js';
 import type { Move, NeedleTarget, Quantity } from '../judging/finding.js';
 import { dialFactor } from '../instruments/instrument.js';
 import type { Slot } from '../instruments/slots.js';
-import type { MoveDefinition } from '../moves/define.js';
+import type { MoveDefinition, MovePlan } from '../moves/define.js';
 import { MOVES, notFinite } from '../moves/registry.js';
 import type { Said } from '../units/said.js';
 import type { Sheet } from './sheet.js';
@@ -46,21 +46,29 @@ export function planCorrection(input: CorrectionInput): Planned {
   if (leave) return { moves: [], notes: [leave] };
   if (leastOf(quantity) !== undefined && quantity.value > quantity.aim && amount >= 0)
     return { moves: [], notes: [unevenNote(name, info)] };
-  const kinds = (amount > 0 ? correction.plus : correction.minus).flatMap((kind) => MOVES.get(kind) ?? []);
+  const kinds = kindsFor(correction, amount);
   if (kinds.length === 0) return NOTHING;
   const allowed = quantity.verdict === 'out' ? kinds : kinds.filter((kind) => !kind.metal);
   if (allowed.length === 0) return { moves: [], notes: [metalWaits(name, info)] };
-  const equipped = allowed.filter((kind) => sheet.hardware[kind.kind] !== undefined);
-  // What wants nothing but a hand comes first where the check names it first, whatever lies in the drawer.
-  const byHand = allowed[0].plan ? [] : [allowed[0]];
-  const chosen = equipped.length ? [...new Set([...byHand, ...equipped])] : allowed.slice(0, 1);
-  const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
-  const planned = chosen.map((kind) => planMoveOf(kind, { ...input, amount, direction }));
+  const planned = chosenOf(allowed, sheet).map((kind) => planMoveOf(kind, { ...input, amount, direction: directionOfMove(info, amount) }));
   return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
 }
 
+/** The kinds of move that take a quantity up, or down. */
+const kindsFor = ({ plus, minus }: Correction, amount: number): MoveDefinition[] =>
+  (amount > 0 ? plus : minus).flatMap((kind) => MOVES.get(kind) ?? []);
+
+/** All that the sheet has hardware for. What wants nothing but a hand comes first where the check names it first, whatever lies in the drawer. */
+function chosenOf(allowed: readonly MoveDefinition[], sheet: Sheet): readonly MoveDefinition[] {
+  const equipped = allowed.filter((kind) => sheet.hardware[kind.kind] !== undefined);
+  const byHand = allowed[0].plan ? [] : [allowed[0]];
+  return equipped.length ? [...new Set([...byHand, ...equipped])] : allowed.slice(0, 1);
+}
+
+const directionOfMove = ({ words }: QuantityInfo, amount: number): string => (words ? (amount > 0 ? words.movePlus : words.moveMinus) : '');
+
 /** The move of a part of a size that is out: what of it lies along a slide, or square to it. Nothing that its doubt could be. */
-function planPart({ sheet, name, info, quantity, wholes, ...rest }: CorrectionInput, { plus, minus }: Correction): Planned {
+function planPart({ sheet, name, info, quantity, wholes, ...rest }: CorrectionInput, correction: Correction): Planned {
   const of = sheet.check.partOf?.(name, sheet.setup) ?? '';
   const whole = wholes[of];
   const size = Math.abs(quantity.value);
@@ -71,9 +79,10 @@ function planPart({ sheet, name, info, quantity, wholes, ...rest }: CorrectionIn
   const largest = parts.every((part) => Math.abs(wholes[part].value) <= size);
   if (!largest && size + doubt <= (whole.limit?.[1] ?? 0)) return NOTHING;
   const amount = -quantity.value;
-  const kinds = (amount > 0 ? plus : minus).flatMap((kind) => MOVES.get(kind) ?? []);
-  const direction = info.words ? (amount > 0 ? info.words.movePlus : info.words.moveMinus) : '';
-  const planned = kinds.slice(0, 1).map((kind) => planMoveOf(kind, { ...rest, sheet, name, info, quantity, wholes, amount, direction }));
+  const context = { ...rest, sheet, name, info, quantity, wholes, amount, direction: directionOfMove(info, amount) };
+  const planned = kindsFor(correction, amount)
+    .slice(0, 1)
+    .map((kind) => planMoveOf(kind, context));
   return { moves: planned.map(({ move }) => move), notes: [] };
 }
 
@@ -133,24 +142,27 @@ function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, a
     return { move: base, notes: [distanceNote(definition, name, info)] };
   const wanted = converted ?? amount;
   if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);
-  const missing = Object.keys(definition.input.shape).filter(
-    (part) => filled[part] === undefined && !definition.input.shape[part].safeParse(undefined).success,
-  );
+  return { move: { ...planOf(definition, filled), ...base }, notes: [] };
+}
+
+/** The plan of a move. @throws FaultError with paths under `hardware`. */
+function planOf({ kind, input, plan, example }: MoveDefinition, filled: Record<string, unknown>): MovePlan | undefined {
+  const missing = Object.keys(input.shape).filter((part) => filled[part] === undefined && !input.shape[part].safeParse(undefined).success);
   if (missing.length) {
     throw new FaultError(
       missing.map((part) => ({
         path: `hardware.${kind}.${part}`,
         message: `is missing: the plan of this move needs it`,
-        example: String(definition.example?.[part] ?? '1'),
+        example: String(example?.[part] ?? '1'),
       })),
     );
   }
   try {
-    const plan = definition.plan(filled);
-    const odd = notFinite(plan);
+    const planned = plan?.(filled);
+    const odd = planned && notFinite(planned);
     if (odd !== undefined)
       throw new FaultError([{ path: odd, message: 'does not come out as a finite number', example: 'figures of a machine' }]);
-    return { move: { ...plan, ...base }, notes: [] };
+    return planned;
   } catch (error) {
     if (!(error instanceof FaultError)) throw error;
     throw new FaultError(error.faults.map((fault) => ({ ...fault, path: `hardware.${kind}.${fault.path}` })));

@@ -87,17 +87,17 @@ export function judge(
   const carried = limit ? check.reach?.(name, setup, slots) : undefined;
   const aim = aims[name] ?? (limit ? usualAim(info, limit) : null);
   const seen: Verdict | null = limit && verdictOf(value, uncertainty?.expanded ?? 0, limit);
-  const because = [...round.distrust, ...reasonsAgainst(estimate, seen, carried)];
+  const because = seen ? [...round.distrust, ...reasonsAgainst(estimate, seen, carried)] : [];
   const quantity: Quantity = {
     value: value + 0,
     unit: info.unit,
     expanded: uncertainty?.expanded ?? null,
-    ...(estimate.magnitude && uncertainty && value < uncertainty.floor && { interval: [0, value + uncertainty.expanded] as const }),
+    ...intervalOf(value, estimate, uncertainty),
     direction: directionOf(value, info, uncertainty, limit),
     limit,
     aim,
-    verdict: seen && because.length ? 'unsure' : seen,
-    ...(seen && because.length > 0 && { because }),
+    verdict: because.length ? 'unsure' : seen,
+    ...(because.length > 0 && { because }),
     terms: estimate.terms,
     budget: uncertainty?.budget ?? [],
     ...(uncertainty?.settingUp.own && { setUps: uncertainty.settingUp.own }),
@@ -109,6 +109,10 @@ export function judge(
     faults: [...notFinite(name, info, value, uncertainty), ...aimFaults(name, aims[name], limit)],
   };
 }
+
+/** A size that its doubt cannot tell from nothing is told as what it may be at most. */
+const intervalOf = (value: number, { magnitude }: Estimate, uncertainty: Uncertainty | undefined): Pick<Quantity, 'interval'> =>
+  magnitude && uncertainty && value < uncertainty.floor ? { interval: [0, value + uncertainty.expanded] } : {};
 
 /** How well a quantity is known; undefined where nothing says. */
 function uncertaintyFor(

@@ -62,25 +62,37 @@ export function withoutLast(use: RegisterUse): RegisterUse {
  * it reads as it did just before: then the control has not taken that up.
  */
 function judged(use: RegisterUse, made: Made, next: RoundHead): Recheck | undefined {
-  const { first, round, move, moved } = made;
+  const { move, moved } = made;
   const found = next.finding?.quantities[move.quantity];
   if (!next.finding || !found) return undefined;
   if (isBack(use)) {
     // Moved as well, no reading tells whether it was taken up: that somebody counted a homing does.
-    if (moved(next)) return use.homings + use.power > 0 ? undefined : { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
+    if (moved(next)) return use.homings + use.power > 0 ? undefined : unclear('moved');
     return isStuck(found, use, made) ? { meaning: 'not-taken-up', ratio: null, next: null } : undefined;
   }
-  if (moved(next)) return { meaning: 'unclear', ratio: null, next: null, why: 'moved' };
-  if (!isTrusted(next.finding)) return { meaning: 'unclear', ratio: null, next: null, why: 'trust' };
+  if (moved(next)) return unclear('moved');
+  if (!isTrusted(next.finding)) return unclear('trust');
+  return judgedForward(use, made, next, { found, finding: next.finding });
+}
+
+const unclear = (why: NonNullable<Recheck['why']>): Recheck => ({ meaning: 'unclear', ratio: null, next: null, why });
+
+/** The same of a value that is not the first one again. */
+function judgedForward(
+  use: RegisterUse,
+  { first, round, move }: Made,
+  next: RoundHead,
+  { found, finding }: { readonly found: Finding['quantities'][string]; readonly finding: Finding },
+): Recheck | undefined {
   const [began, own] = [first, round].map((one) => one.finding?.quantities[move.quantity]);
-  if (began && readsOther(use, 2 * began.value)) return { meaning: 'unclear', ratio: null, next: null, why: 'corrected' };
+  if (began && readsOther(use, 2 * began.value)) return unclear('corrected');
   const doubt = 2 * Math.max(found.expanded ?? 0, began?.expanded ?? 0);
   const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(first) && isSigned(next) });
   // A second value after which it reads as it did before was not taken up, whatever that is beside what it read at first.
   const still = own && first !== round && 2 * Math.abs(found.value - own.value) <= Math.max(doubt, 0.1 * Math.abs(use.total));
   if (still) return { meaning: 'not-taken-up', ratio: recheck?.ratio ?? null, next: null };
   // What is in is right, however small the rest is against its doubt.
-  return recheck?.may?.includes('right') && isIn(next.finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
+  return recheck?.may?.includes('right') && isIn(finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
 }
 
 function isIn({ quantities }: Finding): boolean {

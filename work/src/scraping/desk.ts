@@ -5,7 +5,7 @@ import { endsEvening, ofKind, reached, taken, takesBites, type Grade, type Known
 import { standing } from './faults.js';
 import { forecastOf, type Forecast } from './forecast.js';
 import { handsOf, learnedPasses, type LearnedPass, type PassDepth } from './hand.js';
-import { differingBites, leftOf, turnedOf, type DeskZone } from './left.js';
+import { differingBites, leftOf, turnedOf, type DeskZone, type Left } from './left.js';
 import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote } from './notes.js';
 import { eveningsOf, minutesOf } from '../notebook/evenings.js';
 import { remindersOf, stepOf, type DeskStep, type HowFar, type Reminder } from './steps.js';
@@ -98,10 +98,6 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const tonight = evenings.at(-1) ?? [];
   const open = tonight.slice(-1).some(endsEvening) ? [] : tonight;
   const linerLeft = linerOf(known);
-  const differing = differingBites(known);
-  const deepest = Math.max(0, ...zones.map(({ depth }) => depth ?? 0));
-  // A short reference is told of until its bites have reached all of it.
-  const covered = !takesBites(surface) || (from === 'print' && zones.every(isReached));
   return {
     ...{ zones, from, step, prints, pass, contact, last, linerLeft },
     ...told,
@@ -117,20 +113,42 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
       ...turnNotes(known, turned),
       ...trustNotes(known, turned),
       ...printNotes(known),
-      ...(differing.length ? [{ code: 'bites-differ' as const, about: differing }] : []),
-      ...(told.state === 'contact' && aim && !aim.met ? [{ code: 'polished-early' as const, about: [] }] : []),
-      ...(linerLeft !== null && deepest > linerLeft ? [{ code: 'liner-ends' as const, about: [linerLeft, deepest] }] : []),
-      ...(last?.content.kind === 'relief' ? [{ code: 'relieved' as const, about: [] }] : []),
+      ...stateNotes(known, { state: told.state, aim, linerLeft, left }),
       ...forgottenNotes(known),
-      ...(covered ? [] : [{ code: 'reference-short' as const, about: [surface.reference.length] }]),
-      ...(from === 'plan' && deepest > 0 && zones.every(({ grade, left }) => !left || grade === 'fine')
-        ? [{ code: 'reserve' as const, about: [surface.passes.keepFine] }]
-        : []),
+      ...reachNotes(surface, left),
       ...(contact && contact.stopAt !== null && told.state !== 'accept'
         ? [{ code: 'contact-shifts' as const, about: [contact.shift, contact.stopAt] }]
         : []),
     ],
   };
+}
+
+const deepestOf = (zones: readonly DeskZone[]): number => Math.max(0, ...zones.map(({ depth }) => depth ?? 0));
+
+/** What stands against going on as before: bites that differ, contact before the aim, a liner that ends, a relief. */
+function stateNotes(
+  known: Known,
+  { state, aim, linerLeft, left }: Pick<Desk, 'state' | 'aim' | 'linerLeft'> & { readonly left: Left },
+): DeskNote[] {
+  const differing = differingBites(known);
+  const deepest = deepestOf(left.zones);
+  const last = ofKind(known.entries, 'pass').at(-1);
+  return [
+    ...(differing.length ? [{ code: 'bites-differ' as const, about: differing }] : []),
+    ...(state === 'contact' && aim && !aim.met ? [{ code: 'polished-early' as const, about: [] }] : []),
+    ...(linerLeft !== null && deepest > linerLeft ? [{ code: 'liner-ends' as const, about: [linerLeft, deepest] }] : []),
+    ...(last?.content.kind === 'relief' ? [{ code: 'relieved' as const, about: [] }] : []),
+  ];
+}
+
+/** A short reference, until its bites have reached all of the face; and a plan that has come to its fine passes. */
+function reachNotes(surface: Surface, { zones, from }: Left): DeskNote[] {
+  const covered = !takesBites(surface) || (from === 'print' && zones.every(isReached));
+  const fine = from === 'plan' && deepestOf(zones) > 0 && zones.every(({ grade, left }) => !left || grade === 'fine');
+  return [
+    ...(covered ? [] : [{ code: 'reference-short' as const, about: [surface.reference.length] }]),
+    ...(fine ? [{ code: 'reserve' as const, about: [surface.passes.keepFine] }] : []),
+  ];
 }
 
 /** What passes taught on some faces, for the others. */

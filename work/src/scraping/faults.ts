@@ -47,16 +47,7 @@ export function entryFaults(entry: DeskEntry, surface: Surface, written: readonl
   const faults = zonesNamed(entry).flatMap(([path, zone]) =>
     known.includes(zone) ? [] : [fault(path, `the face has no zone ${zone}`, known.join(', '))],
   );
-  if (entry.kind === 'hinge') {
-    const { length, a, b, again } = entry.content;
-    for (const [end, at] of [
-      ['a', a],
-      ['b', b],
-      ['again', again ? Math.max(again.a, again.b) : 0],
-    ] as const)
-      if (at > length + 0.5)
-        faults.push(fault(`content.${end}`, `is beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`));
-  }
+  if (entry.kind === 'hinge') faults.push(...hingeFaults(entry.content));
   if (surface.putAway)
     faults.push(
       fault('surfaceId', 'this face is archived: restore it before you write anything down', 'take it out again on its card first'),
@@ -67,13 +58,23 @@ export function entryFaults(entry: DeskEntry, surface: Surface, written: readonl
     faults.push(fault('kind', 'only a bearing shell is clamped and locks', 'a face that is a bearing shell'));
   if (entry.kind === 'measure' && !surface.aim)
     faults.push(fault('kind', 'this face has no target to be measured against', 'a target on the face'));
-  if (entry.kind === 'withdrawn' && entry.supersedes === null)
-    faults.push(fault('supersedes', 'is missing: what is taken back', 'the id of an entry'));
-  const replaced =
-    entry.supersedes === null ? undefined : written.find(({ id, surfaceId }) => id === entry.supersedes && surfaceId === surface.id);
-  if (entry.supersedes !== null && !replaced)
-    faults.push(fault('supersedes', 'no such entry on this face', 'the id of one of its entries'));
-  if (replaced && entry.kind !== 'withdrawn' && replaced.kind !== entry.kind)
-    faults.push(fault('kind', `cannot stand for what was a ${replaced.kind}`, replaced.kind));
-  return faults;
+  return [...faults, ...replacingFaults(entry, surface, written)];
+}
+
+/** A turn beyond the end of what bears. */
+function hingeFaults({ length, a, b, again }: Extract<DeskEntry, { readonly kind: 'hinge' }>['content']): Fault[] {
+  const ends = { a, b, again: again ? Math.max(again.a, again.b) : 0 };
+  return Object.entries(ends).flatMap(([end, at]) =>
+    at > length + 0.5 ? [fault(`content.${end}`, `is beyond the bearing, which is ${length} mm long`, `${Math.round(length / 3)}`)] : [],
+  );
+}
+
+/** An entry in the place of one that is not there, or was of another kind. */
+function replacingFaults({ kind, supersedes }: DeskEntry, surface: Surface, written: readonly DeskEntry[]): Fault[] {
+  if (supersedes === null) return kind === 'withdrawn' ? [fault('supersedes', 'is missing: what is taken back', 'the id of an entry')] : [];
+  const replaced = written.find(({ id, surfaceId }) => id === supersedes && surfaceId === surface.id);
+  if (!replaced) return [fault('supersedes', 'no such entry on this face', 'the id of one of its entries')];
+  return kind === 'withdrawn' || replaced.kind === kind
+    ? []
+    : [fault('kind', `cannot stand for what was a ${replaced.kind}`, replaced.kind)];
 }

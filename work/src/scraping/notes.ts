@@ -56,19 +56,22 @@ export function printNotes({ entries }: Known): DeskNote[] {
   if (last.length === 2 && one !== other) return [{ code: 'clamped-differs', about: [one ?? 'neither', other ?? 'neither'] }];
   // Two bites of one face are not one after the other.
   if (before && before.bite?.from !== now.bite?.from) return [];
-  const { bearingShare, spots } = now.result;
-  const grew =
-    before?.result.bearingShare !== null &&
-    bearingShare !== null &&
-    before &&
-    bearingShare > (before.result.bearingShare ?? 0) &&
-    spots < before.result.spots;
-  const film = before && before.film !== null && now.film !== null && Math.abs(now.film - before.film) > 0.25 * before.film;
+  const films = before ? filmsApart(before, now) : undefined;
+  const grew = before !== undefined && !films && bluerWithFewerSpots(before, now);
   return [
-    ...(film ? [{ code: 'film-differs' as const, about: [before.film ?? 0, now.film ?? 0] }] : []),
-    ...((grew && !film) || (bearingShare ?? 0) > TOO_MUCH_BLUE ? [{ code: 'too-much-blue' as const, about: [] }] : []),
+    ...(films ? [{ code: 'film-differs' as const, about: films }] : []),
+    ...(grew || (now.result.bearingShare ?? 0) > TOO_MUCH_BLUE ? [{ code: 'too-much-blue' as const, about: [] }] : []),
   ];
 }
+
+type PrintRead = Extract<DeskEntry, { readonly kind: 'print' }>['content'];
+
+/** The two films, µm, where they differ by more than a quarter. */
+const filmsApart = ({ film: one }: PrintRead, { film: other }: PrintRead): [number, number] | undefined =>
+  one !== null && other !== null && Math.abs(other - one) > 0.25 * one ? [one, other] : undefined;
+
+const bluerWithFewerSpots = ({ result: before }: PrintRead, { result: now }: PrintRead): boolean =>
+  before.bearingShare !== null && now.bearingShare !== null && now.bearingShare > before.bearingShare && now.spots < before.spots;
 
 /** A straightedge that blues one end when that end is pressed rocks over a hump: what is blue in one print only is not high. */
 export function teeterNotes({ surface, entries }: Known): DeskNote[] {

@@ -57,10 +57,21 @@ function workStep({ surface, entries }: Known, { zones, from }: Left, { aim, spo
   const unknown = last?.kind === 'print' && zones.some(({ zone, left }) => zone.use === 'bear' && left === null);
   if (from === 'print' && unknown) return { code: 'next-bite' };
   if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
-  if (!last) return { code: 'begin' };
-  if (last.kind === 'blue') return { code: 'read-print' };
-  if (last.kind === 'pass') return { code: surface.aim && entries.some(({ kind }) => kind === 'plan') && !aim?.met ? 'measure' : 'blue' };
-  if (last.kind === 'hinge') return { code: turned?.code === 'hinge-rocks' ? 'turn-again' : 'turn-or-blue' };
+  switch (last?.kind) {
+    case undefined:
+      return { code: 'begin' };
+    case 'blue':
+      return { code: 'read-print' };
+    case 'pass':
+      return { code: surface.aim && entries.some(({ kind }) => kind === 'plan') && !aim?.met ? 'measure' : 'blue' };
+    case 'hinge':
+      return { code: turned?.code === 'hinge-rocks' ? 'turn-again' : 'turn-or-blue' };
+  }
+  return afterLooking(surface, { aim, spots });
+}
+
+/** What comes after a look or a measurement, with nothing left to take off. */
+function afterLooking(surface: Surface, { aim, spots }: Pick<HowFar, 'aim' | 'spots'>): DeskStep {
   if (aim?.met && spots?.verdict === 'in') return { code: 'accept' };
   if (surface.aim && !aim) return { code: 'measure' };
   if (aim && !aim.met) return { code: 'plan' };

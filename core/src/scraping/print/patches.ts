@@ -19,6 +19,24 @@ function rootOf(parents: Int32Array, label: number): number {
  * Patches smaller than `least` px are taken off the mask.
  */
 export function patchesOf(mask: Uint8Array, width: number, height: number, least: number): Patch[] {
+  const { labels, parents, last } = labelled(mask, width, height);
+  const sizes = new Int32Array(last + 1);
+  const places = new Int32Array(last + 1);
+  for (let i = 0; i < labels.length; i++) {
+    if (!labels[i]) continue;
+    const root = rootOf(parents, labels[i]);
+    labels[i] = root;
+    if (sizes[root]++ === 0) places[root] = i;
+  }
+  for (let i = 0; i < labels.length; i++) if (labels[i] && sizes[labels[i]] < least) mask[i] = 0;
+  const patches: Patch[] = [];
+  for (let label = 1; label <= last; label++)
+    if (sizes[label] >= least && sizes[label] > 0) patches.push({ surface: sizes[label], at: places[label] });
+  return patches;
+}
+
+/** The first pass: a label for each place of the mask, and which labels turned out to be one patch. */
+function labelled(mask: Uint8Array, width: number, height: number) {
   const labels = new Int32Array(mask.length);
   // A label is new only where none of the four neighbours before has one: at most every second place of every second row.
   const parents = new Int32Array((((width + 1) >> 1) * ((height + 1) >> 1) || 1) + 1);
@@ -44,17 +62,5 @@ export function patchesOf(mask: Uint8Array, width: number, height: number, least
       }
       labels[i] = label;
     }
-  const sizes = new Int32Array(last + 1);
-  const places = new Int32Array(last + 1);
-  for (let i = 0; i < labels.length; i++) {
-    if (!labels[i]) continue;
-    const root = rootOf(parents, labels[i]);
-    labels[i] = root;
-    if (sizes[root]++ === 0) places[root] = i;
-  }
-  for (let i = 0; i < labels.length; i++) if (labels[i] && sizes[labels[i]] < least) mask[i] = 0;
-  const patches: Patch[] = [];
-  for (let label = 1; label <= last; label++)
-    if (sizes[label] >= least && sizes[label] > 0) patches.push({ surface: sizes[label], at: places[label] });
-  return patches;
+  return { labels, parents, last };
 }

@@ -142,6 +142,41 @@ const count = (mask: Uint8Array, of: (i: number) => boolean = () => true): numbe
   return sum;
 };
 
+/** What of a photograph is to be taken with care. @param share of the face that bears blue. @param glare share that glares. */
+function notesOf({
+  scaled,
+  blueSeen,
+  share,
+  glare,
+}: {
+  readonly scaled: boolean;
+  readonly blueSeen: boolean;
+  readonly share: number;
+  readonly glare: number;
+}): Note[] {
+  const notes: Note[] = [];
+  if (!scaled)
+    notes.push(
+      note(
+        'no-scale',
+        'The photograph has no scale: spots per square, the largest bare circle and the area are not known. Give two points and their distance, or four corners and the size.',
+      ),
+    );
+  if (!blueSeen) notes.push(note('no-blue', 'No blue is seen in the photograph.'));
+  if (glare > MUCH_GLARE)
+    notes.push(
+      note(
+        'glare',
+        `${Math.round(100 * glare)} % of it glares, so nothing can be seen there: light it from the side, or put dye on before the blue.`,
+      ),
+    );
+  if (share > TOO_MUCH_BLUE)
+    notes.push(
+      note('too-much-blue', 'Nearly half of it is blue: that may be too thick a film. A thinner one shows where it really bears.'),
+    );
+  return notes;
+}
+
 /**
  * What a photograph of a blued face shows: spots, how much of it bears, the largest bare circle, zone by zone.
  *
@@ -197,28 +232,7 @@ export function readPrint(photo: Pixels, settings: PrintSettings = {}): Print {
         area: mm2(own),
       };
     }),
-    notes: [
-      ...(perMm === null
-        ? [
-            note(
-              'no-scale',
-              'The photograph has no scale: spots per square, the largest bare circle and the area are not known. Give two points and their distance, or four corners and the size.',
-            ),
-          ]
-        : []),
-      ...(colours ? [] : [note('no-blue', 'No blue is seen in the photograph.')]),
-      ...(glare > MUCH_GLARE
-        ? [
-            note(
-              'glare',
-              `${Math.round(100 * glare)} % of it glares, so nothing can be seen there: light it from the side, or put dye on before the blue.`,
-            ),
-          ]
-        : []),
-      ...(share > TOO_MUCH_BLUE
-        ? [note('too-much-blue', 'Nearly half of it is blue: that may be too thick a film. A thinner one shows where it really bears.')]
-        : []),
-    ],
+    notes: notesOf({ scaled: perMm !== null, blueSeen: colours !== null, share, glare }),
     overlay: { width, height, perMm, kinds: blue.map((value, i) => (bears[i] ? value : 2)), rgb },
   };
 }

@@ -147,35 +147,53 @@ export interface Known {
   readonly rungs: readonly Rung[];
 }
 
-/** A first draft: the last round of this check, or what other rounds and the machine card know. @param own the choice "another one". */
-export function firstDraft(check: CheckDefinition, { card, last, other, heads, kit, rungs }: Known, own: string): BeginDraft {
+/** What the machine card and the round before this one tell a check that was never read. */
+function fromElsewhere(check: CheckDefinition, other: StoredRound | undefined, card: MachineCardText | undefined) {
   const distance = other?.setup['centreDistance'] ?? card?.centreDistance;
-  const pivot = nodPivot(check, card, heads);
-  const known = {
+  return {
     ...(distance !== undefined && 'centreDistance' in check.setup.shape && { centreDistance: distance }),
     ...('heightAboveWays' in check.setup.shape && spindleHeight(card)),
-    ...pivot.onCard,
   };
+}
+
+/** The instrument of the last time, else the first that would do. */
+function likelyDial(kit: readonly KitItem[], kind: ValueKind, lastName: string | null | undefined): KitItem | undefined {
+  const dials = kit.filter((item) => suitable(item, kind));
+  return dials.find(({ name }) => name === lastName) ?? dials[0];
+}
+
+/** A first draft: the last round of this check, or what other rounds and the machine card know. @param own the choice "another one". */
+export function firstDraft(check: CheckDefinition, { card, last, other, heads, kit, rungs }: Known, own: string): BeginDraft {
+  const pivot = nodPivot(check, card, heads);
   const described = last?.instrument && last.instrumentName === null ? last.instrument : undefined;
   // What other rungs know by now goes before what was typed last time.
   const setup = {
-    ...(last ? { ...pivot.onCard, ...withoutOldFacts(last.setup, check, heads) } : known),
+    ...pivot.onCard,
+    ...(last ? withoutOldFacts(last.setup, check, heads) : fromElsewhere(check, other, card)),
     ...pivot.learned,
     ...filledFrom(check, rungs),
     ...slantFilled(check, card),
   };
   const kind = plannedKind(check, setup, last?.plan ?? {});
-  const dials = kit.filter((item) => suitable(item, kind));
-  const dial = described ? undefined : (dials.find((item) => item.name === last?.instrumentName) ?? dials[0]);
+  const dial = described ? undefined : likelyDial(kit, kind, last?.instrumentName);
   return {
     ...emptyDraft(),
     setup,
     plan: last?.plan ?? {},
     conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
     purpose: last?.purpose ?? {},
-    kitId: dial?.id ?? own,
     own: described ? withField(described, 'sense', undefined) : ownInstrument(kind),
-    // As it counted last time from the same side; the screen says so and asks for the nudge again.
-    sense: knownSense(heads, check.id, dial?.name ?? null, mountingOf(check.id, setup))?.sense ?? null,
+    ...asItCounted(heads, check.id, dial, mountingOf(check.id, setup)),
+    ...(!dial && { kitId: own }),
   };
+}
+
+/** A dial as it counted last time from the same side; the screen says so and asks for the nudge again. */
+function asItCounted(
+  heads: readonly RoundHead[],
+  checkId: string,
+  dial: KitItem | undefined,
+  mounting: string | null,
+): Pick<BeginDraft, 'kitId' | 'sense'> {
+  return { kitId: dial?.id ?? '', sense: knownSense(heads, checkId, dial?.name ?? null, mounting)?.sense ?? null };
 }

@@ -54,7 +54,8 @@ import {
   suitable,
   type BeginDraft,
 } from './begin-draft';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { Pick } from '../ui/pick';
@@ -68,7 +69,7 @@ const needleKinds: readonly string[] = KINDS_FOR.indicator;
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [SetUpPicture, FirstField, TextField, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
+  imports: [SetUpPicture, FirstField, Field, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',

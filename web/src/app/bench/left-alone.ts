@@ -5,14 +5,15 @@ import { Surveys } from '../data/surveys';
 import { MachineStore } from '../machine/machine-store';
 import { bothUnits } from '../ui/say';
 import { BenchStore } from './bench-store';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Escape } from '../ui/escape';
 import { Notice } from '../ui/notice';
 
 /** A value that is not in, taken as too small to matter: with what it does to the work, and a reason. */
 @Component({
   selector: 'iso-left-alone',
-  imports: [Escape, Button, TextField, Notice],
+  imports: [Escape, Button, Field, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (accepted(); as known) {
@@ -25,17 +26,15 @@ import { Notice } from '../ui/notice';
         @if (effect()) {
           <p>{{ effect() }}</p>
         }
-        <label
-          ><span class="label">Why it may stay</span>
-          <input
-            pInputText
-            type="text"
-            maxlength="150"
-            example="only short work on this machine"
-            aria-label="Why it may stay"
-            [value]="why()"
-            (input)="why.set($any($event.target).value)"
-        /></label>
+        <iso-field
+          above
+          wide
+          label="Why it may stay"
+          [most]="150"
+          example="only short work on this machine"
+          [value]="why()"
+          (typed)="why.set($event)"
+        />
         <p class="acts">
           <button pButton type="submit">Leave it alone</button>
           <button pButton type="button" (click)="open.set(false)">Cancel</button>
@@ -55,14 +54,6 @@ import { Notice } from '../ui/notice';
       display: grid;
       gap: 8px;
       padding: 8px 0;
-    }
-    label {
-      display: grid;
-      gap: 4px;
-    }
-    input {
-      width: 100%;
-      font-family: var(--words);
     }
     .acts {
       display: flex;

@@ -68,12 +68,15 @@ export class Keys {
     }
     if (key.startsWith('Arrow') && target?.closest(ROVING)) return;
     const typing = (inTextField(event) && !lendsKeys(event)) || !!target?.closest(HELD);
-    for (const hint of [...this.all()].reverse()) {
-      if (!hint.keys.includes(key) || (typing && !hint.inFields)) continue;
+    this.run(event, (hint) => hint.keys.includes(key) && (!typing || !!hint.inFields));
+  }
+
+  /** The newest of the keys that are meant takes the event; one that declines it leaves it to the next. */
+  private run(event: KeyboardEvent, meant: (hint: KeyHint) => boolean): void {
+    for (const hint of [...this.all()].reverse().filter(meant)) {
       if (event.repeat && !hint.repeats) return event.preventDefault();
       if (hint.run(event) === false) continue;
-      event.preventDefault();
-      return;
+      return event.preventDefault();
     }
   }
 }

@@ -52,13 +52,21 @@ export function withoutDoubt(round: StoredRound): StoredRound {
 
 /** What a change of a job card is called. */
 export function moveDone(before: MoveWrite | undefined, after: MoveWrite): string {
-  if (after.doneAt !== null && !before?.doneAt) return 'Move';
-  if (before?.doneAt && after.doneAt === null) return 'Move undone';
-  if (after.made?.takenOut && !before?.made?.takenOut) return 'Shims taken out';
-  if (!dequal(after.made?.register?.entered, before?.made?.register?.entered)) return 'Register value recorded';
-  const [was, is] = [before?.ticks.length ?? 0, after.ticks.length];
-  return is > was ? 'Step ticked' : is < was ? 'Step unticked' : before ? 'Job card changed' : 'Job card started';
+  const [was, is] = [standOf(before), standOf(after)];
+  if (is.done !== was.done) return is.done ? 'Move' : 'Move undone';
+  if (is.takenOut && !was.takenOut) return 'Shims taken out';
+  if (!dequal(is.entered, was.entered)) return 'Register value recorded';
+  if (is.ticks !== was.ticks) return is.ticks > was.ticks ? 'Step ticked' : 'Step unticked';
+  return before ? 'Job card changed' : 'Job card started';
 }
+
+/** How far a job card has come. */
+const standOf = (move: MoveWrite | undefined) => ({
+  done: !!move?.doneAt,
+  takenOut: !!move?.made?.takenOut,
+  entered: move?.made?.register?.entered,
+  ticks: move?.ticks.length ?? 0,
+});
 
 /** Of each move the newest; of two of one version the later one. */
 export function newestMoves(...lists: readonly (readonly MoveWrite[])[]): readonly MoveWrite[] {

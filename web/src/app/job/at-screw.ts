@@ -1,21 +1,11 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  type ElementRef,
-  computed,
-  effect,
-  input,
-  linkedSignal,
-  output,
-  signal,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, input, linkedSignal, output, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { hasUnit, parseQuantity, readNumber, type ScrewRule, type UsualShift, type Way, spotOf } from '@isometra/core';
 import { NOTHING_SEEN, type Made } from '@isometra/contract';
 import { useKeys } from '../data/keys';
 import { Choices, type Choice } from '../ui/choices';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
@@ -29,7 +19,7 @@ const OTHER = 'other';
 /** While a part is moved: where the needle is to stop, which screw now, and what was seen. Nothing else. */
 @Component({
   selector: 'iso-at-screw',
-  imports: [RouterLink, Dial, Button, TextField, Notice, Choices, Pick, Tick],
+  imports: [RouterLink, Dial, Button, Field, Notice, Choices, Pick, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './at-screw.html',
   styleUrl: './at-screw.css',
@@ -72,7 +62,7 @@ export class AtScrew {
   protected readonly problem = signal('');
   protected readonly told = signal('');
   protected readonly reading = signal('');
-  private readonly reads = viewChild<ElementRef<HTMLInputElement>>('reads');
+  private readonly reads = viewChild<Field>('reads');
 
   protected readonly allowed = linkedSignal(() => {
     const made = this.made();
@@ -119,7 +109,7 @@ export class AtScrew {
   });
 
   constructor() {
-    effect(() => this.reads()?.nativeElement.focus());
+    effect(() => this.reads()?.focus());
     useKeys([
       { shown: 'W', does: 'it went the other way', keys: ['w'], run: () => this.go('other') },
       { shown: 'T', does: 'it moved on tightening', keys: ['t'], run: () => (this.stage() === 'drive' ? this.tighten() : false) },

@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, outp
 import { crossOrder, readNumber } from '@isometra/core';
 import type { Made } from '@isometra/contract';
 import { boltOrder } from '@isometra/work';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 
 type Bolts = NonNullable<Made['bolts']>;
@@ -10,7 +11,7 @@ type Bolts = NonNullable<Made['bolts']>;
 /** The bolts of a head on their circle, numbered: clicked in the order in which they are tightened, with what the needle read after each. */
 @Component({
   selector: 'iso-bolt-circle',
-  imports: [Button, TextField, Notice],
+  imports: [Button, Field, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg viewBox="-70 -70 140 140" role="group" aria-label="Bolts of the head, as they are tightened">
@@ -35,19 +36,16 @@ type Bolts = NonNullable<Made['bolts']>;
     </svg>
     <div>
       <p class="reads">
-        <label
-          >Bolt {{ next() }} down, needle at
-          <input
-            #reads
-            pInputText
-            type="text"
-            size="10"
-            [attr.aria-label]="'Bolt ' + next() + ' drawn down, the needle reads'"
-            example="-1.5"
-            [value]="typed()"
-            (input)="typed.set(reads.value)"
-            (keydown.enter)="$event.preventDefault(); $event.stopPropagation(); add()"
-        /></label>
+        <iso-field
+          ownEnter
+          [label]="'Bolt ' + next() + ' down, needle at'"
+          [name]="'Bolt ' + next() + ' drawn down, the needle reads'"
+          [size]="10"
+          example="-1.5"
+          [value]="typed()"
+          (typed)="typed.set($event)"
+          (entered)="add()"
+        />
         <button pButton type="button" (click)="add()">Write it down</button>
       </p>
       <iso-notice [text]="problem()" />

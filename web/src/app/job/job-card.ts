@@ -22,7 +22,8 @@ import type { Refused } from '../data/outbox-store';
 import { useKeys } from '../data/keys';
 import { AtHand } from '../shell/at-hand';
 import { Choices } from '../ui/choices';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
@@ -60,7 +61,7 @@ import { ShimTemplates } from './shim-templates';
     SineSetting,
     ShimTemplates,
     Button,
-    TextField,
+    Field,
     Notice,
     Choices,
     Tick,

@@ -3,7 +3,9 @@ import { dialDivisions, nodLanding, nodTarget, nodTravel, nodWays, readingValue,
 import type { Made } from '@isometra/contract';
 import { pivotFrom } from '@isometra/work';
 import { Settings } from '../data/settings';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
+import { Grid } from '../ui/grid';
 import { Notice } from '../ui/notice';
 import { bothUnits } from '../ui/say';
 import { doubtOfDial, roundsWords, WAY_NAMES } from './nod-words';
@@ -18,7 +20,7 @@ const TALL = 44;
  */
 @Component({
   selector: 'iso-nod-strokes',
-  imports: [Button, TextField, Notice],
+  imports: [Button, Field, Grid, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './nod-strokes.html',
   styleUrl: './job-panel.css',
@@ -51,6 +53,8 @@ export class NodStrokes {
   protected readonly strokes = computed(
     (): Strokes => this.nod() ?? { radius: this.radius(), doubt: doubtOfDial(this.instrument()), sides: [this.before()] },
   );
+  /** What was read, and the line that is written next. */
+  protected readonly lines = computed(() => [...this.strokes().sides.map((read) => ({ read })), { read: null }]);
   protected readonly now = computed(() => this.strokes().sides.at(-1) ?? this.before());
   /** What these strokes say of the pin. */
   protected readonly found = computed(() => pivotFrom(this.strokes()));

@@ -16,7 +16,7 @@ import { suitable } from '../bench/begin-draft';
 import { Settings } from '../data/settings';
 import { asTyped } from '../limits/limit-draft';
 import { AtHand } from '../shell/at-hand';
-import { TextField } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { withUnit } from '../ui/form-model';
 import { Pick } from '../ui/pick';
@@ -33,7 +33,7 @@ type Sought = (typeof CHOICES)[number]['value'];
 /** Which instrument of the kit is fine enough for a limit. */
 @Component({
   selector: 'iso-finder',
-  imports: [TextField, Notice, Pick],
+  imports: [Field, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Fine enough for what?</h2>
@@ -41,27 +41,9 @@ type Sought = (typeof CHOICES)[number]['value'];
       <label
         ><span class="label">Quantity</span> <iso-pick label="Quantity" [options]="choices" [value]="chosen()" (chosen)="choose($event)"
       /></label>
-      <label
-        ><span class="label">Zone, from end to end</span>
-        <input
-          pInputText
-          type="text"
-          aria-label="Zone, from end to end"
-          [value]="width()"
-          (change)="width.set(full($any($event.target).value))"
-          [attr.aria-invalid]="fault() ? 'true' : null"
-      /></label>
+      <iso-field above label="Zone, from end to end" [value]="width()" [wrong]="!!fault()" (changed)="width.set(full($event))" />
       @if (slope()) {
-        <label
-          ><span class="label">Read over a length of</span>
-          <input
-            pInputText
-            type="text"
-            aria-label="Read over a length of"
-            [value]="base()"
-            (change)="base.set(withLength($any($event.target).value))"
-            [attr.aria-invalid]="baseFault() ? 'true' : null"
-        /></label>
+        <iso-field above label="Read over a length of" [value]="base()" [wrong]="!!baseFault()" (changed)="base.set(withLength($event))" />
       }
     </div>
     @if (fault() || baseFault(); as message) {

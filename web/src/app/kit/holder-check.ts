@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { parseQuantity, prettyUnit } from '@isometra/core';
 import { Settings } from '../data/settings';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 
 const STEPS = [
   'Clamp a stiff, true bar in vees or between centres: thick enough not to droop itself.',
@@ -15,7 +16,7 @@ const SLIPPED = 2;
 /** The short guided check of how far a holder droops: top to bottom on a stiff true bar. */
 @Component({
   selector: 'iso-holder-check',
-  imports: [Button, TextField],
+  imports: [Button, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ol>
@@ -24,20 +25,8 @@ const SLIPPED = 2;
       }
     </ol>
     <div class="fields">
-      <label
-        ><span class="label">Reads at the bottom</span>
-        <input
-          pInputText
-          type="text"
-          [example]="example()"
-          [value]="bottom()"
-          (input)="bottom.set($any($event.target).value)"
-          aria-label="Reads at the bottom"
-      /></label>
-      <label
-        ><span class="label">Back at the top</span>
-        <input pInputText type="text" example="0" [value]="top()" (input)="top.set($any($event.target).value)" aria-label="Back at the top"
-      /></label>
+      <iso-field above label="Reads at the bottom" [example]="example()" [value]="bottom()" (typed)="bottom.set($event)" />
+      <iso-field above label="Back at the top" example="0" [value]="top()" (typed)="top.set($event)" />
     </div>
     @if (found(); as result) {
       <p [class.fault]="!result.sag" role="status">{{ result.text }}</p>

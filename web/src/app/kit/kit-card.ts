@@ -26,7 +26,8 @@ import { today } from '../data/when';
 import { dueWords, shortOf } from './kit-texts';
 import { smallPhoto } from '../ui/small-photo';
 import { ShimTable, type ShimRow } from './shim-table';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Escape } from '../ui/escape';
 import { Archive } from '../shell/archive';
 import { Notice } from '../ui/notice';
@@ -40,7 +41,7 @@ const datesOf = ({ notes: _notes, ...dates }: Care): FormValue => dates;
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
-  imports: [Escape, Archive, KitDrawing, SchemaForm, ShimTable, HolderCheck, Button, TextField, Notice, File],
+  imports: [Escape, Archive, KitDrawing, SchemaForm, ShimTable, HolderCheck, Button, Field, Notice, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.open]': 'open()' },
   templateUrl: './kit-card.html',
@@ -96,13 +97,6 @@ const datesOf = ({ notes: _notes, ...dates }: Care): FormValue => dates;
     }
     legend {
       font: 600 0.9375rem/1.2 var(--narrow);
-    }
-    .note {
-      display: grid;
-      gap: 4px;
-    }
-    .note input {
-      font-family: var(--words);
     }
     ul {
       margin: 0;

@@ -18,7 +18,8 @@ import { Rejudge } from './rejudge';
 import { Versions } from './versions';
 import { Archive } from '../shell/archive';
 import { PrintHead } from '../shell/print-head';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Escape } from '../ui/escape';
 import { Notice } from '../ui/notice';
 import { Choices, type Choice } from '../ui/choices';
@@ -51,7 +52,7 @@ const PANELS: readonly Choice<Panel>[] = [
     Rejudge,
     Versions,
     Button,
-    TextField,
+    Field,
     Notice,
     Choices,
     File,

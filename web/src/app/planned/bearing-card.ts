@@ -5,7 +5,8 @@ import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
 import { MachineStore } from '../machine/machine-store';
 import { bothUnits } from '../ui/say';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { dateWords } from '../data/when';
@@ -32,7 +33,7 @@ const STEPS = [
 /** End float and preload of the thrust side, and how the bearings drag at several turns. */
 @Component({
   selector: 'iso-bearing-card',
-  imports: [Button, TextField, Notice, Pick],
+  imports: [Button, Field, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>End float and drag</h2>
@@ -43,16 +44,7 @@ const STEPS = [
     </ol>
     <form (submit)="keep($event)" novalidate>
       <div class="row">
-        <label
-          ><span class="label">End float</span>
-          <input
-            pInputText
-            type="text"
-            [example]="example()"
-            [value]="endFloat()"
-            (input)="endFloat.set($any($event.target).value)"
-            aria-label="End float"
-        /></label>
+        <iso-field above label="End float" [example]="example()" [value]="endFloat()" (typed)="endFloat.set($event)" />
         @for (turn of turns; track turn) {
           <label
             ><span class="label">Drag at {{ turn }}°</span>
@@ -60,17 +52,7 @@ const STEPS = [
           /></label>
         }
       </div>
-      <label
-        ><span class="label">Note</span>
-        <input
-          pInputText
-          class="words"
-          type="text"
-          maxlength="300"
-          [value]="note()"
-          (input)="note.set($any($event.target).value)"
-          aria-label="Note on the bearings"
-      /></label>
+      <iso-field above wide label="Note" name="Note on the bearings" [most]="300" [value]="note()" (typed)="note.set($event)" />
       <iso-notice [text]="fault()" />
       <p><button pButton type="submit">Write it down</button></p>
     </form>

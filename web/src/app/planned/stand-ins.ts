@@ -6,14 +6,15 @@ import { Settings } from '../data/settings';
 import { SurveyChanges } from '../survey/survey-changes';
 import { MachineStore } from '../machine/machine-store';
 import { bothUnits, placedWords } from '../ui/say';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 
 /** Cheap readings that stand for a full check between scraping passes. */
 @Component({
   selector: 'iso-stand-ins',
-  imports: [Button, TextField, Notice, Pick],
+  imports: [Button, Field, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Quick checks between passes</h2>
@@ -34,16 +35,14 @@ import { Pick } from '../ui/pick';
           <p class="fault">{{ log.must }}</p>
         }
         <div class="row">
-          <label
-            ><span class="label">Reads now</span>
-            <input
-              pInputText
-              type="text"
-              [attr.aria-label]="'Reads now, ' + log.title"
-              [example]="example()"
-              [value]="typed()[log.id] ?? ''"
-              (input)="type(log.id, $any($event.target).value)"
-          /></label>
+          <iso-field
+            above
+            label="Reads now"
+            [name]="'Reads now, ' + log.title"
+            [example]="example()"
+            [value]="typed()[log.id] ?? ''"
+            (typed)="type(log.id, $event)"
+          />
           <button pButton type="button" (click)="take(log.id, false)">After a pass</button>
           @if (log.full) {
             <button pButton type="button" (click)="take(log.id, true)">Tie it to {{ log.full }}</button>
@@ -58,18 +57,15 @@ import { Pick } from '../ui/pick';
         ><span class="label">Stands for</span>
         <iso-pick label="Stands for" example="which check?" [options]="choices()" [value]="chosen()" (chosen)="chosen.set($event)"
       /></label>
-      <label
-        ><span class="label">Where it is read</span>
-        <input
-          pInputText
-          class="words"
-          type="text"
-          maxlength="200"
-          example="height over the bed, rear right corner"
-          aria-label="Where it is read"
-          [value]="where()"
-          (input)="where.set($any($event.target).value)"
-      /></label>
+      <iso-field
+        above
+        wide
+        label="Where it is read"
+        [most]="200"
+        example="height over the bed, rear right corner"
+        [value]="where()"
+        (typed)="where.set($event)"
+      />
       <button pButton type="submit">Add a quick check</button>
     </form>
   `,

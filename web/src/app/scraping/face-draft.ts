@@ -184,6 +184,13 @@ function mateFrom(draft: Draft): Mate | null {
     : { as: 'plane', surfaceId: mate, x: figure('mateX'), y: figure('mateY') };
 }
 
+/** Width and height of a face, mm; of a bearing shell half its round is the height. */
+function sizeFrom(draft: Draft) {
+  const bore = draft.text['shape'] === 'shell' ? figureOf(draft, 'diameter') : undefined;
+  const height = bore === undefined ? figureOf(draft, 'height') : bore && (Math.PI * bore) / 2;
+  return { bore, width: figureOf(draft, 'width'), height };
+}
+
 /** The face as it is described so far; null before its size is known. What is missing is no number. */
 export function surfaceFrom(
   draft: Draft,
@@ -192,8 +199,7 @@ export function surfaceFrom(
 ): Surface | null {
   const { text, mirrored } = draft;
   const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
-  const bore = text['shape'] === 'shell' ? figureOf(draft, 'diameter') : undefined;
-  const [width, height] = [figureOf(draft, 'width'), bore === undefined ? figureOf(draft, 'height') : bore && (Math.PI * bore) / 2];
+  const { bore, width, height } = sizeFrom(draft);
   if (width === null || height === null || width <= 0 || height <= 0) return null;
   return {
     ...{ id: known?.id ?? '', machineId, version: known?.version ?? 0 },
@@ -202,7 +208,7 @@ export function surfaceFrom(
     material: text['material'] as Surface['material'],
     ...(bore && { shell: { diameter: bore } }),
     target: known?.target ?? null,
-    liner: text['material'] === 'liner' ? { thickness: 1000 * figure('thickness'), keep: 1000 * figure('keep') } : null,
+    liner: linerFrom(draft),
     turned: Number(text['turned']) as Surface['turned'],
     // Zones that passes were counted on stay as they are.
     zones: known?.entries.some(({ kind }) => kind === 'pass') ? known.zones : zonesOf(draft, width, height),
@@ -212,6 +218,11 @@ export function surfaceFrom(
     evening: eveningFrom(draft),
     ...besidesFrom(draft, known),
   };
+}
+
+function linerFrom(draft: Draft): Surface['liner'] {
+  const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
+  return draft.text['material'] === 'liner' ? { thickness: 1000 * figure('thickness'), keep: 1000 * figure('keep') } : null;
 }
 
 /** What the face is scraped for: a quantity of a check, and how near. */

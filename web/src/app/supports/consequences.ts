@@ -98,26 +98,25 @@ export class Consequences {
   });
 
   protected readonly lines = computed(() => {
-    const nose = this.plan().watch?.['nose'];
-    const after = this.after();
-    const told = (value: number | undefined, plus: string, minus: string, dimension: 'deviation' | 'slope' = 'deviation') => {
-      const text = this.size(value ?? 0, dimension);
-      return isZero(text) ? '' : `${text} ${(value ?? 0) > 0 ? plus : minus}`;
+    const { v = 0, h = 0 } = this.plan().watch?.['nose'] ?? {};
+    const { tailV, tailH, facing, slopeH, slopeV = 0 } = this.after() ?? {};
+    const nothing = (value: number): boolean => isZero(this.size(value));
+    const told = (value: number, plus: string, minus: string, none: string, dimension: 'deviation' | 'slope' = 'deviation') => {
+      const text = this.size(value, dimension);
+      return isZero(text) ? none : `${text} ${value > 0 ? plus : minus}`;
     };
+    const pointing = (h: number) =>
+      `${told(h, 'toward you', 'away from you', 'straight ahead', 'slope')}, ${told(slopeV, 'up', 'down', 'level', 'slope')}`;
     return [
-      told(nose?.['v'], 'The spindle centre comes up', 'The spindle centre comes down') &&
-        `The spindle centre ${(nose?.['v'] ?? 0) < 0 ? 'comes down' : 'comes up'} ${this.size(nose?.['v'] ?? 0)}.`,
-      told(nose?.['h'], 'x', 'x') &&
-        `The nose moves ${this.size(nose?.['h'] ?? 0)} ${(nose?.['h'] ?? 0) > 0 ? 'toward' : 'away from'} you.`,
-      after?.tailV === undefined ? '' : `The tailstock is then ${told(after.tailV, 'high', 'low') || 'level with it'}.`,
-      after?.tailH === undefined ? '' : `Sideways it is then ${told(after.tailH, 'toward you', 'away from you') || 'in line'}.`,
-      after?.facing === undefined
-        ? ''
-        : `Faces then come out ${told(after.facing, 'hollow', 'crowned', 'slope') || 'flat'}: the axis less the saddle.`,
-      after?.slopeH === undefined
-        ? ''
-        : `The axis then points ${told(after.slopeH, 'toward you', 'away from you', 'slope') || 'straight ahead'}, ${told(after.slopeV, 'up', 'down', 'slope') || 'level'}.`,
-    ].filter(Boolean);
+      ...(nothing(v) ? [] : [`The spindle centre ${v < 0 ? 'comes down' : 'comes up'} ${this.size(v)}.`]),
+      ...(nothing(h) ? [] : [`The nose moves ${this.size(h)} ${h > 0 ? 'toward' : 'away from'} you.`]),
+      ...(tailV === undefined ? [] : [`The tailstock is then ${told(tailV, 'high', 'low', 'level with it')}.`]),
+      ...(tailH === undefined ? [] : [`Sideways it is then ${told(tailH, 'toward you', 'away from you', 'in line')}.`]),
+      ...(facing === undefined
+        ? []
+        : [`Faces then come out ${told(facing, 'hollow', 'crowned', 'flat', 'slope')}: the axis less the saddle.`]),
+      ...(slopeH === undefined ? [] : [`The axis then points ${pointing(slopeH)}.`]),
+    ];
   });
 
   protected readonly warnings = computed(() => {

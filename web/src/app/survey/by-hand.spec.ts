@@ -15,7 +15,7 @@ describe('a step by hand', () => {
     await page.fixture.whenStable();
   };
   const note = async (page: Shown<ByHandStep>, text: string) => {
-    const field = page.element.querySelector<HTMLInputElement>('.note input') as HTMLInputElement;
+    const field = page.element.querySelector<HTMLInputElement>('iso-field input') as HTMLInputElement;
     field.value = text;
     field.dispatchEvent(new Event('input'));
     await page.fixture.whenStable();
@@ -41,11 +41,11 @@ describe('a step by hand', () => {
     await note(page, 'a crack at the rear foot');
     page.fixture.destroy();
     const again = await show(ByHandStep, { stepId: 'clean' });
-    expect((again.element.querySelector('.note input') as HTMLInputElement).value).toBe('a crack at the rear foot');
+    expect((again.element.querySelector('iso-field input') as HTMLInputElement).value).toBe('a crack at the rear foot');
     await again.press('It is done');
     await until(() => server.sent.length === 1);
     await again.fixture.whenStable();
-    expect((again.element.querySelector('.note input') as HTMLInputElement).value).toBe('');
+    expect((again.element.querySelector('iso-field input') as HTMLInputElement).value).toBe('');
   });
 
   it('cleaning is the first thing on the ladder, the proof cut the last', async () => {

@@ -7,7 +7,8 @@ import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Cautions } from '../ui/cautions';
 import { SurveyChanges } from './survey-changes';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { dateWords } from '../data/when';
@@ -20,7 +21,7 @@ const EMPTY: Draft = { ticks: [], note: '' };
 /** A rung without readings: what is done by hand before the first measurement, or after the last. */
 @Component({
   selector: 'iso-by-hand',
-  imports: [RouterLink, Cautions, Button, TextField, Notice, Tick],
+  imports: [RouterLink, Cautions, Button, Field, Notice, Tick],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -41,17 +42,15 @@ const EMPTY: Draft = { ticks: [], note: '' };
             </li>
           }
         </ol>
-        <label class="note"
-          ><span class="label">{{ rung.step.note.label }}</span>
-          <input
-            pInputText
-            type="text"
-            maxlength="300"
-            [example]="rung.step.note.example"
-            [value]="draft().note"
-            (input)="write($any($event.target).value)"
-            [attr.aria-label]="rung.step.note.label"
-        /></label>
+        <iso-field
+          above
+          wide
+          [label]="rung.step.note.label"
+          [most]="300"
+          [example]="rung.step.note.example"
+          [value]="draft().note"
+          (typed)="write($event)"
+        />
         <iso-notice [text]="problem() || changes.problem()" />
         <p class="buttons">
           <button pButton type="submit" [class.next]="rung.state !== 'in'">It is done</button>
@@ -90,10 +89,6 @@ const EMPTY: Draft = { ticks: [], note: '' };
     }
     .point {
       font: 400 1rem/1.4 var(--words);
-    }
-    .note {
-      display: grid;
-      gap: 4px;
     }
     .buttons {
       display: flex;

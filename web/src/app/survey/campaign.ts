@@ -15,7 +15,8 @@ import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { SurveyChanges } from './survey-changes';
-import { Button, TextField } from '../ui/controls';
+import { Button } from '../ui/controls';
+import { Field } from '../ui/field';
 import { Escape } from '../ui/escape';
 import { leadHand } from '../ui/lead-hand';
 import { Notice } from '../ui/notice';
@@ -26,7 +27,7 @@ import { dateWords } from '../data/when';
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
 @Component({
   selector: 'iso-campaign',
-  imports: [Escape, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, TextField, Notice, Choices, Pick],
+  imports: [Escape, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, Field, Notice, Choices, Pick],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './campaign.html',
