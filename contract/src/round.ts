@@ -273,8 +273,8 @@ export const storedRoundSchema = z.object({
 });
 export type StoredRound = z.infer<typeof storedRoundSchema>;
 
-/** A round with its finding, worked out for the judging of its survey. */
-export interface Round extends StoredRound {
+/** What a round says, worked out for the judging of its survey. A bench works it out itself: this is for who only asks. */
+export interface RoundFinding {
   readonly finding: Finding | null;
   /** What could not be used: a reading that its check does not take, a set-up that lacks something. */
   readonly faults: readonly RoundFault[];

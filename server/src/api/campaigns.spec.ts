@@ -159,7 +159,7 @@ describe('campaigns', () => {
         .send([reading(0, '0 um'), reading(420, '30 um')])
         .expect(201);
       const verdict = async () => {
-        const { body } = await shop.http.get(`/api/rounds/${taken.id}`).expect(200);
+        const { body } = await shop.http.get(`/api/rounds/${taken.id}/finding`).expect(200);
         return (body as { finding: { quantities: Record<string, { verdict: string; limit: number[] }> } }).finding.quantities[
           'offsetHorizontal'
         ];

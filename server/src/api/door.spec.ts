@@ -78,11 +78,11 @@ describe('the door of the notebook', () => {
       .expect(201);
     const [first] = await ReadingRow.findAll({ where: { roundId: id } });
     await ReadingRow.create({ ...first.get(), keys: { plane: 'h', at: 200, foo: 1 }, id: uuid(), sequence: 3 });
-    const { body } = await shop.http.get(`/api/rounds/${id}`).expect(200);
+    const { body } = await shop.http.get(`/api/rounds/${id}/finding`).expect(200);
     expect(body.finding.quantities.offsetHorizontal.value).toBeCloseTo(-21, 6);
     expect(body.faults.map(({ path }: { path: string }) => path)).toEqual(['readings[2].foo']);
     await RoundRow.update({ setup: { centreDistance: 'banana' } }, { where: { id } });
-    const broken = (await shop.http.get(`/api/rounds/${id}`).expect(200)).body;
+    const broken = (await shop.http.get(`/api/rounds/${id}/finding`).expect(200)).body;
     expect(broken.finding).toBeNull();
     expect(broken.faults.map(({ path }: { path: string }) => path)).toContain('setup.centreDistance');
   });

@@ -34,7 +34,7 @@ import { addMachine, changeMachine, getMachine, listMachines } from '../services
 import { addMove, changeMove } from '../services/moves.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
-import { addRound, changeRound, getRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
+import { addRound, changeRound, findingOf, getRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
 import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
 import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
@@ -188,7 +188,10 @@ function rounds(router: Router, { sequelize, solver }: Means): void {
     response.status(201).json(await addRound(sequelize, parseBody(roundSchema, request.body)));
   });
   router.get('/rounds/:id', async (request, response) => {
-    response.json(await getRound(sequelize, solver, idIn(request.params.id, 'round')));
+    response.json(await getRound(sequelize, idIn(request.params.id, 'round')));
+  });
+  router.get('/rounds/:id/finding', async (request, response) => {
+    response.json(await findingOf(sequelize, solver, idIn(request.params.id, 'round')));
   });
   router.put('/rounds/:id', async (request, response) => {
     const round = parseBody(roundSchema, request.body);

@@ -164,7 +164,7 @@ describe('rounds in short', () => {
     expect((await doubt())[1]).toBe(taught);
     expect(solver.worked).toBe(2);
     const rounds = await shop.http.get(`/api/machines/${id}/rounds`);
-    const { body } = await shop.http.get(`/api/rounds/${rounds.body[1].id}`);
+    const { body } = await shop.http.get(`/api/rounds/${rounds.body[1].id}/finding`);
     expect(body.finding.quantities.offsetHorizontal.expanded).toBe(taught);
   });
 });

@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type InferAttributes, type Sequelize, type Transaction } from 'sequelize';
 import { CHECKS, fieldPath, instrumentSchemaFor, reseats, type SolveContext } from '@isometra/core';
-import type { MoveWrite, Redate, Round, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
+import type { MoveWrite, Redate, RoundFinding, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
 import {
   campaignOf,
   isMade,
@@ -112,15 +112,16 @@ export async function listRounds(sequelize: Sequelize, machineId: string, check?
   return stored(sequelize, rows.reverse(), machineId, check ?? null);
 }
 
-async function getStored(sequelize: Sequelize, id: string): Promise<StoredRound> {
+/** One round as it was written, with its readings and moves. */
+export async function getRound(sequelize: Sequelize, id: string): Promise<StoredRound> {
   const row = await RoundRow.findByPk(id);
   if (!row) throw notFound('round');
   return (await stored(sequelize, [row], row.machineId, row.kind))[0];
 }
 
-/** One round with its finding, worked out by what its survey judges by, with what it waits for. */
-export async function getRound(sequelize: Sequelize, solver: Solver, id: string): Promise<Round> {
-  const round = await getStored(sequelize, id);
+/** What a round says, worked out by what its survey judges by, with what it waits for. */
+export async function findingOf(sequelize: Sequelize, solver: Solver, id: string): Promise<RoundFinding> {
+  const round = await getRound(sequelize, id);
   const check = CHECKS.get(round.check);
   const hangsOn = check ? mayHalt(check) : [];
   const taught = !check || !reseats(check) ? [] : [round.check];
@@ -135,7 +136,7 @@ export async function getRound(sequelize: Sequelize, solver: Solver, id: string)
   const setupSpread = spreadBefore(round, known);
   const facts: ShopFacts = { card: machine.card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
   const { finding, faults } = solveWhatStands(sheetOf(round, round.readings, facts), context);
-  return { ...round, finding, faults, coreVersion: CORE_VERSION };
+  return { finding, faults, coreVersion: CORE_VERSION };
 }
 
 /** What a survey judges its rounds by. */
@@ -232,7 +233,7 @@ async function rewrite(
 /** Change setup, plan, instrument or conditions of a round, and log what was put right; a stale version gets 409 with the newer one. */
 export async function changeRound(sequelize: Sequelize, round: RoundWrite): Promise<RoundWrite> {
   refuseFaulty(round);
-  const { number } = await getStored(sequelize, round.id);
+  const { number } = await getRound(sequelize, round.id);
   return rewrite(sequelize, { ...round, number }, (_row, before) => {
     const differences = differencesOf(columns(before), columns(round), (path) => partName(before, path));
     return differences.length ? { columns: columns(round), text: differences.join('; ') } : undefined;
@@ -246,7 +247,7 @@ const struckOf = ({ struck }: RoundRow): Pick<StoredRound, 'struck'> => (struck 
  * moved by it was moved. A stale version gets 409 with the newer one.
  */
 export async function strikeRound(sequelize: Sequelize, { id, why, by, version }: Strike): Promise<RoundWrite> {
-  const { number, moves } = await getStored(sequelize, id);
+  const { number, moves } = await getRound(sequelize, id);
   if (why !== null && moves.some(isMade))
     throw new ApiError(
       409,
@@ -274,7 +275,7 @@ export async function strikeRound(sequelize: Sequelize, { id, why, by, version }
 export async function redateRound(sequelize: Sequelize, { id, at, why, by, version }: Redate): Promise<RoundWrite> {
   if (isAhead(at))
     throw new ApiError(400, [{ path: 'at', message: 'is later than the clock of the server', example: new Date().toISOString() }]);
-  const { number } = await getStored(sequelize, id);
+  const { number } = await getRound(sequelize, id);
   const zone = await shopZone();
   return rewrite(sequelize, { id, by, version, number }, ({ ahead }, before) => {
     // Sent twice: it stands.

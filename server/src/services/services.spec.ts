@@ -1,4 +1,4 @@
-import type { ReadingWrite, Round, StoredRound } from '@isometra/contract';
+import type { ReadingWrite, RoundFinding, StoredRound } from '@isometra/contract';
 import { indicator, machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 
 describe('the shop’s memory', () => {
@@ -139,7 +139,7 @@ describe('the shop’s memory', () => {
       .post(`/api/rounds/${begun.id}/readings`)
       .send([reading(20, '0 div'), reading(400, '-9.5 div'), top(20, '0 div'), top(400, '-13.5 div')])
       .expect(201);
-    const { finding } = (await shop.http.get(`/api/rounds/${begun.id}`)).body as Round;
+    const { finding } = (await shop.http.get(`/api/rounds/${begun.id}/finding`)).body as RoundFinding;
     const kinds = finding?.moves.map((entry) => [entry.kind, entry['turns'] ?? entry['leaves']]);
     expect(kinds).toEqual([
       ['adjuster', jasmine.any(Number)],

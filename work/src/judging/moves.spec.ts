@@ -1,12 +1,12 @@
-import type { Made, MoveWrite, Round, RoundHead } from '@isometra/contract';
+import type { Made, MoveWrite, RoundHead } from '@isometra/contract';
 import { gainOf, judgedMoves, screwRuleOf, usualShiftOf } from './moves.js';
 import { Diary, move } from '../testing/heads.js';
-import { headOf, tailstockRound } from '../testing/rounds.js';
+import { headOf, tailstockRound, type SolvedRound } from '../testing/rounds.js';
 
 const SCREW = { check: 'tailstock-traverse', quantity: 'offsetHorizontal', kind: 'adjuster' };
 const judgedIn = (rounds: readonly RoundHead[]) => judgedMoves(rounds[0].check, rounds);
 /** Rounds a day apart, each with its move done at noon of its day. */
-const story = (...steps: { offset: number; move?: Partial<MoveWrite>; part?: Partial<Round> }[]): RoundHead[] =>
+const story = (...steps: { offset: number; move?: Partial<MoveWrite>; part?: Partial<SolvedRound> }[]): RoundHead[] =>
   steps.map(({ offset, move: made, part }, i) => {
     const moves = made ? [move({ quantity: SCREW.quantity, begunAt: Diary.at(i + 1, 11), doneAt: Diary.at(i + 1, 12), ...made })] : [];
     return headOf(tailstockRound(offset, { at: Diary.at(i + 1), moves, ...part }));

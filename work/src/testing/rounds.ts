@@ -1,7 +1,10 @@
-import type { ReadingWrite, Round, RoundHead, StoredReading } from '@isometra/contract';
+import type { ReadingWrite, RoundFinding, RoundHead, StoredReading, StoredRound } from '@isometra/contract';
 import { headOf as workedHead } from '../sheets/heads.js';
 import { sheetOf, solveWhatStands } from '../sheets/sheet.js';
 import { Diary } from './heads.js';
+
+/** A round with what it says. */
+export type SolvedRound = StoredRound & RoundFinding;
 
 export const reading = (
   id: string,
@@ -24,7 +27,7 @@ export const BETWEEN_CENTRES = {
 let made = 0;
 
 /** A round between centres, solved: the tailstock stands so far off, µm. */
-export function tailstockRound(offset: number, part: Partial<Round> = {}): Round {
+export function tailstockRound(offset: number, part: Partial<SolvedRound> = {}): SolvedRound {
   made += 1;
   const id = `round-${made}`;
   const base = { ...BETWEEN_CENTRES, ...part };
@@ -38,4 +41,4 @@ export function tailstockRound(offset: number, part: Partial<Round> = {}): Round
 }
 
 /** The head of a round, as a list has it. */
-export const headOf = (round: Round): RoundHead => workedHead(round, round, sheetOf(round, round.readings));
+export const headOf = (round: SolvedRound): RoundHead => workedHead(round, round, sheetOf(round, round.readings));
