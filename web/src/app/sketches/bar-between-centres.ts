@@ -20,9 +20,9 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
-    <svg viewBox="0 0 720 326" role="group" aria-label="Bar between centres, with the places to read">
+    <svg [attr.viewBox]="'0 0 720 ' + 326 * apart()" role="group" aria-label="Bar between centres, with the places to read">
       @for (view of views(); track view.plane) {
-        <g [attr.transform]="'translate(0 ' + view.y + ')'">
+        <g [attr.transform]="'translate(0 ' + view.y * apart() + ')'">
           <text class="words" x="8" y="-68">{{ view.title }}</text>
           <path class="iron" d="M20 -42H96V42H20Z M96 -22H112V22H96Z" />
           <path class="iron" d="M112 -9 128 0 112 9Z" />
@@ -46,7 +46,7 @@ const VIEWS = [
           }
         </g>
       }
-      <text class="words" x="712" y="320" text-anchor="end">errors drawn ×{{ factor() }}</text>
+      <text class="words" x="712" [attr.y]="320 * apart()" text-anchor="end">errors drawn ×{{ factor() }}</text>
     </svg>
   `,
 })

@@ -20,9 +20,9 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
-    <svg viewBox="0 0 720 336" role="group" aria-label="Bar in the spindle, with the places to read">
+    <svg [attr.viewBox]="'0 0 720 ' + 336 * apart()" role="group" aria-label="Bar in the spindle, with the places to read">
       @for (view of views(); track view.plane) {
-        <g [attr.transform]="'translate(0 ' + view.y + ')'">
+        <g [attr.transform]="'translate(0 ' + view.y * apart() + ')'">
           <text class="words" x="8" y="-54">{{ view.title }}</text>
           <path class="iron" d="M20 -44H120V44H20Z M120 -26H150V26H120Z M150 -18H170V18H150Z" />
           <line class="axis" x1="120" x2="700" y1="0" y2="0" />
@@ -43,6 +43,8 @@ const VIEWS = [
   `,
 })
 export class BarInSpindle extends SketchBase {
+  /** Two readings stand over each other at each place. */
+  protected override readonly farther = 2;
   protected readonly rear = computed(() => this.setup()['side'] === 'rear');
   private readonly length = computed(() => {
     const bar = this.setup()['bar'] as { freeLength?: number } | undefined;

@@ -1,55 +1,74 @@
 import { DestroyRef, Directive, ElementRef, inject } from '@angular/core';
 
-/** A label as it lies on the screen, px; `up` where it stands above its mark. */
-export interface Lying {
+/** Where something lies on the screen, px. */
+export interface Box {
   readonly left: number;
   readonly right: number;
   readonly top: number;
   readonly bottom: number;
-  /** 1 where a label that must give way goes down, −1 where it goes up, 0 where it stays. */
+}
+
+/** A label as it lies on the screen, where it was drawn. */
+export interface Lying extends Box {
+  /** 1 where a reading gives way down, away from its mark; −1 where it does so up; 0 for words of the drawing, which come after readings. */
   readonly gives: 1 | -1 | 0;
 }
+
+/** How a label gives way: px down and to the right; undefined where no place is free and it is left out. */
+export type Cleared = { readonly down: number; readonly right: number } | undefined;
 
 /** px that two boxes may share: the empty rim round letters. */
 const RIM = 2;
 /** px by which letters may stand over the edge of their drawing. */
-const EDGE = 6;
+const EDGE = 4;
 /** More labels than a drawing has room for. */
 const MANY = 120;
 /** Lines that are tried, + away from the mark. */
-const TRIED = [0, 1, -1, 2, -2, 3];
+const LINES = [0, 1, -1, 2, -2, 3];
+/** Then the same beside it, in parts of its width. */
+const BESIDE = [0, -0.5, 0.5, -1, 1];
 
-const meet = (one: Lying, other: Lying): boolean =>
+const meet = (one: Box, other: Box): boolean =>
   one.left + RIM < other.right && other.left + RIM < one.right && one.top + RIM < other.bottom && other.top + RIM < one.bottom;
 
 /** Height of a line, px: the next one just clears this one. */
-const lineOf = ({ top, bottom }: Pick<Lying, 'top' | 'bottom'>): number => bottom - top - RIM;
+const lineOf = ({ top, bottom }: Box): number => bottom - top - RIM;
+
+const movedBy = (box: Box, down: number, right: number): Box => ({
+  left: box.left + right,
+  right: box.right + right,
+  top: box.top + down,
+  bottom: box.bottom + down,
+});
+
+const within = (box: Box, edge: Box): boolean =>
+  box.top >= edge.top - EDGE && box.bottom <= edge.bottom + EDGE && box.left >= edge.left - EDGE && box.right <= edge.right + EDGE;
 
 /**
- * By how many lines each label gives way, + down, so that none lies on another: what stays is laid first, then the others
- * in their order, each on the nearest free line within the drawing, rather away from its mark. Where none is free it
- * stays where it is.
+ * How each label gives way so that none lies on another, on a mark or over the edge: readings first in their order, each on the nearest
+ * free line, rather away from its mark; then the words of the drawing. What finds no place is left out: the table and the names of the
+ * marks say it too.
  *
- * @param edge top and bottom of the drawing, px.
- * @example two labels in one place, both below their marks: 0 and 1.
+ * @param edge of the drawing. @param marks which no label may lie on.
+ * @example two labels in one place, both below their marks: nothing, and a line down.
  */
-export function cleared(labels: readonly Lying[], edge: Pick<Lying, 'top' | 'bottom'>): number[] {
-  const lines = labels.map(() => 0);
-  const laid = labels.filter(({ gives }) => gives === 0);
-  labels.forEach((label, i) => {
-    if (label.gives === 0) return;
-    const onLine = (line: number): Lying => {
-      const by = line * label.gives * lineOf(label);
-      return { ...label, top: label.top + by, bottom: label.bottom + by };
-    };
-    const free = TRIED.find((line) => {
-      const there = onLine(line);
-      return there.top >= edge.top - EDGE && there.bottom <= edge.bottom + EDGE && !laid.some((other) => meet(there, other));
+export function cleared(labels: readonly Lying[], edge: Box, marks: readonly Box[] = []): Cleared[] {
+  const laid: Box[] = [...marks];
+  const found = new Map<Lying, Cleared>();
+  for (const label of [...labels.filter(({ gives }) => gives !== 0), ...labels.filter(({ gives }) => gives === 0)]) {
+    // Words stay by what they name.
+    const [beside, lines] = label.gives === 0 ? [BESIDE.slice(0, 3), LINES.slice(0, 3)] : [BESIDE, LINES];
+    const tried = beside.flatMap((part) =>
+      lines.map((line) => ({ down: line * (label.gives || -1) * lineOf(label) + 0, right: part * (label.right - label.left) })),
+    );
+    const free = tried.find(({ down, right }) => {
+      const there = movedBy(label, down, right);
+      return within(there, edge) && !laid.some((other) => meet(there, other));
     });
-    lines[i] = (free ?? 0) * label.gives + 0;
-    laid.push(onLine(free ?? 0));
-  });
-  return lines;
+    if (free) laid.push(movedBy(label, free.down, free.right));
+    found.set(label, free);
+  }
+  return labels.map((label) => found.get(label));
 }
 
 /** Readings beside their marks give way to each other, whatever drawing they stand on and however small it is. */
@@ -85,22 +104,27 @@ function clear(svg: SVGSVGElement): void {
   const texts = [...svg.querySelectorAll('text')].filter((text) => text.textContent?.trim());
   // So many that they cannot be told apart anyway: nothing is gained by looking.
   if (texts.length > MANY) return;
-  const before = texts.map((text) => Number(text.dataset['line'] ?? 0));
-  const boxes = texts.map((text) => text.getBoundingClientRect());
-  const lying = boxes.map((box, i): Lying => {
-    const by = before[i] * lineOf(box);
-    return { left: box.left, right: box.right, top: box.top - by, bottom: box.bottom - by, gives: givesWay(texts[i]) };
+  const drawn = texts.map((text) => {
+    const [down, right] = [Number(text.dataset['down'] ?? 0), Number(text.dataset['right'] ?? 0)];
+    return movedBy(text.getBoundingClientRect(), -down, -right);
   });
-  cleared(lying, svg.getBoundingClientRect()).forEach((line, i) => {
-    if (line === before[i]) return;
+  const lying = drawn.map((box, i): Lying => ({ ...box, gives: givesWay(texts[i]) }));
+  const marks = [...svg.querySelectorAll('.mark .seat')].map((seat) => seat.getBoundingClientRect());
+  cleared(lying, svg.getBoundingClientRect(), marks).forEach((free, i) => {
+    const { style, dataset } = texts[i];
+    style.visibility = free ? '' : 'hidden';
+    const [down, right] = [String(free?.down ?? 0), String(free?.right ?? 0)];
+    if (down === (dataset['down'] ?? '0') && right === (dataset['right'] ?? '0')) return;
     // In the drawing's own units: it may be shrunk.
     const scale = Math.abs(texts[i].getScreenCTM()?.d ?? 0) || 1;
-    texts[i].setAttribute('dy', String((lineOf(boxes[i]) * line) / scale));
-    texts[i].dataset['line'] = String(line);
+    texts[i].setAttribute('dy', String(Number(down) / scale));
+    texts[i].setAttribute('dx', String(Number(right) / scale));
+    dataset['down'] = down;
+    dataset['right'] = right;
   });
 }
 
-/** Words of the drawing stay; a reading gives way from its mark. */
+/** Words of the drawing come last; a reading gives way from its mark. */
 function givesWay(text: SVGTextElement): Lying['gives'] {
   if (!text.closest('.mark')) return 0;
   return Number(text.getAttribute('y') ?? 0) < 0 ? -1 : 1;

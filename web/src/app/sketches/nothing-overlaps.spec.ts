@@ -16,24 +16,30 @@ const words = (element: Element): string => (element.textContent ?? '').trim();
 /** Labels of a drawing that lie over each other or run over its edge. */
 function laidOver(svg: SVGSVGElement): string[] {
   const edge = boxOf(svg);
-  const labels = [...svg.querySelectorAll('text')].filter((text) => words(text) !== '' && boxOf(text).width > 0);
+  const labels = [...svg.querySelectorAll('text')].filter(
+    (text) => words(text) !== '' && boxOf(text).width > 0 && text.style.visibility !== 'hidden',
+  );
   const over = labels
     .filter((label) => {
       const box = boxOf(label);
       return box.left < edge.left - 4 || box.right > edge.right + 4 || box.top < edge.top - 8 || box.bottom > edge.bottom + 8;
     })
     .map((label) => `"${words(label)}" runs over the edge`);
+  const marks = [...svg.querySelectorAll('.mark .seat')].map(boxOf);
+  const onMarks = labels
+    .filter((label) => marks.some((mark) => meet(boxOf(label), mark)))
+    .map((label) => `"${words(label)}" lies on a mark`);
   const pairs = labels.flatMap((one, i) =>
     labels
       .slice(i + 1)
       .filter((other) => meet(boxOf(one), boxOf(other)))
       .map((other) => `"${words(one)}" lies on "${words(other)}"`),
   );
-  return [...over, ...pairs];
+  return [...over, ...onMarks, ...pairs];
 }
 
 describe('on a drawing', () => {
-  const widths = { 'of a laptop': ['mm', 646], 'of a tablet': ['inch', 438] } as const;
+  const widths = { 'of a laptop': ['mm', 646], 'of a tablet': ['inch', 438], 'of a phone': ['mm', 362] } as const;
   for (const [screen, [system, width]] of Object.entries(widths))
     for (const id of CHECKS.keys())
       it(`${id}, in the width ${screen}: no label lies on another or runs over the edge`, async () => {
@@ -55,5 +61,11 @@ describe('on a drawing', () => {
         for (let i = 0; i < 3; i++) await new Promise((done) => requestAnimationFrame(done));
         const found = (bench.all('.sketch svg') as unknown as SVGSVGElement[]).flatMap(laidOver);
         expect(found.join(' ¦ ')).toBe('');
+        const leftOut = bench
+          .all('.sketch svg text')
+          .filter((text) => text.style.visibility === 'hidden')
+          .map(words);
+        if (screen === 'of a laptop') expect(leftOut.join(' ¦ ')).toBe('');
+        else expect(leftOut.length).toBeLessThan(bench.all('.sketch svg text').length / 2);
       });
 });

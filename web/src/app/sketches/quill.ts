@@ -17,9 +17,9 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrl: './marks.css',
   template: `
-    <svg viewBox="0 0 720 304" role="group" aria-label="Quill of the tailstock, with the places to read">
+    <svg [attr.viewBox]="'0 0 720 ' + 304 * apart()" role="group" aria-label="Quill of the tailstock, with the places to read">
       @for (view of views(); track view.plane) {
-        <g [attr.transform]="'translate(0 ' + view.y + ')'">
+        <g [attr.transform]="'translate(0 ' + view.y * apart() + ')'">
           <text class="words" x="8" y="-56">{{ view.title }}</text>
           <path class="iron" d="M500 -46H690V46H500Z M476 -30H500V30H476Z" />
           <path class="iron" d="M120 -20H476V20H120Z" fill-opacity="0.6" />
@@ -41,6 +41,8 @@ const VIEWS = [
   `,
 })
 export class Quill extends SketchBase {
+  protected override readonly farther = 2;
+
   protected readonly views = computed(() => {
     const marks = this.marks();
     const off = drawnOff(marks, 9, (mark) => `${String(mark.keys['plane'])} ${String(mark.keys['turn'])}`);

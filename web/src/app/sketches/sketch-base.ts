@@ -1,5 +1,8 @@
-import { Directive, input } from '@angular/core';
+import { DestroyRef, Directive, ElementRef, computed, inject, input, signal } from '@angular/core';
 import type { SketchInputs, SketchMark, SketchResult } from './model';
+
+/** px under which letters need more room between two views than the drawing gives them. */
+const NARROW = 480;
 
 /** What every sketch is given. */
 @Directive()
@@ -10,4 +13,16 @@ export abstract class SketchBase {
   readonly pick = input.required<SketchInputs['pick']>();
   readonly set = input<SketchInputs['set']>(() => undefined);
   readonly picture = input.required<SketchInputs['picture']>();
+
+  /** How many times as far apart two views stand on a phone. */
+  protected readonly farther: number = 1.5;
+  private readonly width = signal(0);
+  /** By how many times two views stand farther apart: on a phone letters stay as large, and the drawing does not. */
+  protected readonly apart = computed(() => (this.width() > 0 && this.width() < NARROW ? this.farther : 1));
+
+  constructor() {
+    const sized = new ResizeObserver(([{ contentRect }]) => this.width.set(contentRect.width));
+    sized.observe(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
+    inject(DestroyRef).onDestroy(() => sized.disconnect());
+  }
 }

@@ -42,6 +42,9 @@ let fields = 0;
       display: inline-grid;
       gap: 4px;
     }
+    :host(.above) input {
+      justify-self: start;
+    }
     :host(.wide) {
       justify-self: stretch;
     }
