@@ -50,14 +50,16 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
     @if (kit().length) {
       <iso-finder [kit]="kit()" />
     }
-    @for (group of groups(); track group.kind) {
-      <section class="plates" [attr.aria-label]="group.name">
-        <h2>{{ group.name }}</h2>
-        @for (item of group.items; track item.id) {
-          <iso-kit-card [item]="item" (done)="adding.set(null)" />
-        }
-      </section>
-    }
+    <div class="groups">
+      @for (group of groups(); track group.kind) {
+        <section class="plates" [style.--many]="group.items.length" [attr.aria-label]="group.name">
+          <h2>{{ group.name }}</h2>
+          @for (item of group.items; track item.id) {
+            <iso-kit-card [item]="item" (done)="adding.set(null)" />
+          }
+        </section>
+      }
+    </div>
     @if (archived().length) {
       <section aria-label="In the archive">
         <h2>In the archive</h2>
@@ -88,9 +90,21 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
       display: grid;
       gap: 8px;
     }
-    .plates {
-      grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr));
+    /* Kinds of which there are few stand side by side. */
+    .groups {
+      --plate: min(100%, 380px);
+      display: flex;
+      flex-wrap: wrap;
+      gap: 18px 8px;
       align-items: start;
+    }
+    .plates {
+      flex: min(3, var(--many)) 1 min(100%, calc(min(3, var(--many)) * (380px + 8px) - 8px));
+      grid-template-columns: repeat(auto-fill, minmax(var(--plate), 1fr));
+      align-items: start;
+    }
+    .plates:has(.open) {
+      flex-basis: 100%;
     }
     .plates h2 {
       grid-column: 1 / -1;

@@ -65,7 +65,7 @@ const EMPTY: Draft = { ticks: [], note: '' };
         </p>
       }
     } @else {
-      <h1>There is no such step on this machine’s ladder</h1>
+      <h1>There is no such step among the checks of this machine</h1>
     }
   `,
   styles: `
