@@ -2,6 +2,7 @@
 export { DIMENSIONS, type Dimension } from './units/dimensions.js';
 export { readNumber } from './units/number.js';
 export { hasUnit, parseQuantity, type Parsed } from './units/parse.js';
+export { placesLine, readPlaces } from './input/placeTexts.js';
 export { FILE_SIZES, sentence, sizesIn, type Said, type SizeWriter } from './units/said.js';
 export { fixed, formatQuantity, prettyUnit, showSize, shownIn, sizeParts, type Fineness, type UnitSystem } from './units/format.js';
 

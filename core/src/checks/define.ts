@@ -236,6 +236,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
   spokenOver?(setup: Setup): SpokenBase | undefined;
   /** A size that the set-up states, mm: a reading more than a twentieth off it is a typing mistake. */
   statedSize?(setup: Setup): number | undefined;
+  /** The size that was turned down, mm: a pad may have any size from that on down. */
+  turnedFrom?(setup: Setup): number | undefined;
 
   readonly quantities: Readonly<Record<string, QuantityInfo>>;
   slots(setup: Setup, plan: Plan): readonly PlannedSlot[];

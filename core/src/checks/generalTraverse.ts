@@ -22,7 +22,8 @@ const reading = z.strictObject({
   turn: turnKey(),
 });
 const plan = z.strictObject({
-  stations: count({ label: 'Places along the travel', min: 2, max: 40, example: '4' }),
+  stations: count({ label: 'How many places along the travel', min: 2, max: 40, example: '4' }),
+  places: placeList({ label: 'Their places', example: '0, 150, 300 mm', min: 2 }),
   length: measure('length', { label: 'Length of travel', above: 0, example: '300 mm' })
     .optional()
     .register(fieldRegistry, { label: 'Length of travel', dimension: 'length', example: '300 mm' }),
@@ -30,7 +31,6 @@ const plan = z.strictObject({
     .boolean()
     .optional()
     .register(fieldRegistry, { label: 'Turn the reference half round and read again', help: 'Takes the reference out of the result.' }),
-  places: placeList({ label: 'Places along the travel', example: '150 mm', min: 2 }),
 });
 
 type Setup = z.output<typeof setup>;

@@ -111,14 +111,14 @@ function carrierNotes(slide: Slide, on: unknown): Note[] {
 /** Places along the travel at which the drag is felt. */
 const plan = z.strictObject({
   feel: count({
-    label: 'Places to feel the drag',
+    label: 'How many places to feel the drag',
     min: 2,
     max: 12,
     example: '5',
     help: 'Along the whole travel: the tightest place rules.',
   }),
   travel: optionalMeasure('length', { label: 'Travel of the slide', above: 0, max: 10_000, example: '300 mm' }),
-  places: placeList({ label: 'Places to feel the drag', example: '120 mm', min: 2 }),
+  places: placeList({ label: 'Places to feel the drag', example: '20, 120, 220 mm', min: 2 }),
 });
 
 function plannedSlots(_setup: Setup, { feel, travel = 300, places }: z.output<typeof plan>): PlannedSlot[] {

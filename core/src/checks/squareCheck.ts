@@ -59,9 +59,9 @@ const planOf = ({ A, B }: SquareSides) =>
   z.strictObject({
     overReference: overSide('Flipped over, on the reference leg', ['+B', '-B'], B),
     overTest: overSide('Flipped over, on the test leg', ['+A', '-A'], A),
-    stations: count({ label: 'Places on each leg', min: 2, max: 20, example: '2' }),
-    reference: placeList({ label: 'Places on the reference leg', example: '200 mm', min: 2 }),
-    test: placeList({ label: 'Places on the test leg', example: '150 mm', min: 2 }),
+    stations: count({ label: 'How many places on each leg', min: 2, max: 20, example: '2' }),
+    reference: placeList({ label: 'Places on the reference leg', example: '20, 200 mm', min: 2 }),
+    test: placeList({ label: 'Places on the test leg', example: '20, 150 mm', min: 2 }),
   });
 
 type Setup = z.output<ReturnType<typeof squareSetup>>;

@@ -7,7 +7,7 @@ import type { PlannedSlot } from './define.js';
 export const stationPlan = (label: string, usual: number, most = 60) =>
   z.strictObject({
     stations: count({ label, min: 2, max: most, example: String(usual) }),
-    places: placeList({ label: 'Places', example: '120 mm', min: 2 }),
+    places: placeList({ label: 'Their places', example: '20, 120 mm', min: 2 }),
   });
 
 /** Places a step apart, from 0. */

@@ -1,4 +1,5 @@
 import { slopeWeights } from '../fit/line.js';
+import type { Fault } from '../input/faults.js';
 import { MATERIALS, type Material } from '../gravity/bars.js';
 import { mean, type Slot } from '../instruments/slots.js';
 import { linearEstimate, type Estimate } from './estimate.js';
@@ -9,6 +10,27 @@ export interface CutKeys {
   readonly at: number;
   readonly temperature?: number;
   readonly toolSetting?: number;
+}
+
+/** Pads of one cut do not differ by more than this part of their size: then one of them was mistyped. */
+const ONE_CUT = 0.2;
+
+/** A pad that cannot have been turned in one cut with the others, whatever the machine. */
+export function strayPads(readings: readonly { readonly value: number }[]): Fault[] {
+  const sizes = readings.map(({ value }) => value / 1000);
+  const [least, most] = [Math.min(...sizes), Math.max(...sizes)];
+  if (sizes.length < 2 || !(least > 0) || most - least <= ONE_CUT * most) return [];
+  const middle = [...sizes].sort((a, b) => a - b)[(sizes.length - 1) >> 1];
+  // Of two nobody knows which: the later one is asked about.
+  const far = sizes.reduce((worst, size, i) => (Math.abs(size - middle) >= Math.abs(sizes[worst] - middle) ? i : worst), 0);
+  const at = sizes.length === 2 ? 1 : far;
+  return [
+    {
+      path: `readings[${at}].value`,
+      message: `is taken for ${Number(sizes[at].toFixed(4))} mm beside pads from ${Number(least.toFixed(3))} to ${Number(most.toFixed(3))} mm: pads of one cut do not differ by so much`,
+      example: `${Number((sizes.length === 2 ? sizes[0] : middle).toFixed(2))} mm`,
+    },
+  ];
 }
 
 /**

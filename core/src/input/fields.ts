@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { DIMENSIONS, type Dimension } from '../units/dimensions.js';
 import { workable } from '../units/number.js';
 import { parseQuantity, type Parsed } from '../units/parse.js';
+import { readPlaces } from './placeTexts.js';
 
 /** What a form needs to know to draw one field. Kept beside the schema, never inside the check's code. */
 export interface FieldInfo {
@@ -136,12 +137,26 @@ export function optionalMeasure(dimension: Dimension, info: FieldInfo & Range): 
 /** Places of the user's own, mm: as many as wanted, each once. */
 export const placeList = (info: Omit<FieldInfo, 'dimension' | 'places'> & { readonly max?: number; readonly min?: number }) =>
   z
-    .array(quantitySchema('length', {}, info.example), { error: 'must be a list of places' })
-    .min(info.min ?? 1, { error: `must name ${info.min ?? 1} at least` })
-    .max(info.max ?? 200, { error: `must name ${info.max ?? 200} at most` })
-    .refine((places) => new Set(places).size === places.length, { message: 'names a place twice', params: { example: info.example } })
+    .preprocess(
+      (raw, context): unknown => {
+        if (typeof raw !== 'string') return raw;
+        const read = readPlaces(raw);
+        if (read) return read.places;
+        context.addIssue({
+          code: 'custom',
+          message: 'must be a list of places, with a space or a semicolon between them',
+          params: { example: info.example },
+        });
+        return z.NEVER;
+      },
+      z
+        .array(quantitySchema('length', {}, info.example), { error: 'must be a list of places' })
+        .min(info.min ?? 1, { error: `must name ${info.min ?? 1} at least` })
+        .max(info.max ?? 200, { error: `must name ${info.max ?? 200} at most` })
+        .refine((places) => new Set(places).size === places.length, { message: 'names a place twice', params: { example: info.example } }),
+    )
     .optional()
-    .register(fieldRegistry, { ...info, dimension: 'length', places: true, hidden: true });
+    .register(fieldRegistry, { help: 'Left out, they are spread evenly.', ...info, dimension: 'length', places: true });
 
 /** One word out of a few; the first is the default when `required` is not set. */
 export function choice<const T extends string>(

@@ -2,9 +2,10 @@ import { DIMENSIONS, type Dimension } from '../units/dimensions.js';
 import { prettyUnit, type UnitSystem } from '../units/format.js';
 import { parseQuantity, type Parsed } from '../units/parse.js';
 import type { FieldInfo } from './fields.js';
+import { readPlaces } from './placeTexts.js';
 
 /** What of a field says how its figures are read. */
-export type Figures = Pick<FieldInfo, 'dimension' | 'unit' | 'engraved' | 'usual' | 'example'>;
+export type Figures = Pick<FieldInfo, 'dimension' | 'unit' | 'engraved' | 'usual' | 'example' | 'places'>;
 
 /** What a bare figure is in on a screen that speaks inches. */
 const INCH_UNITS: Readonly<Partial<Record<Dimension, string>>> = {
@@ -50,7 +51,8 @@ function roundFigure(value: number, unit: string, engraved: boolean): number {
  * What is no figure with a unit stays.
  */
 export function exampleFor(field: Figures, system: UnitSystem): string {
-  const { dimension, example = '' } = field;
+  const { dimension, example = '', places } = field;
+  if (places) return placesExample(example, system);
   const parsed = dimension ? parseQuantity(example, dimension) : undefined;
   if (!dimension || !parsed?.ok || parsed.bare || parsed.value === 0) return example;
   const unit = bareUnit(field, system);
@@ -61,6 +63,14 @@ export function exampleFor(field: Figures, system: UnitSystem): string {
       ? Math.sign(exact) * roundFigure(Math.abs(exact), unit, field.engraved === true)
       : exact;
   return `${figure} ${prettyUnit(unit)}`;
+}
+
+/** Places in whole or half inches on an inch screen: they are an example. */
+function placesExample(example: string, system: UnitSystem): string {
+  const read = readPlaces(example);
+  if (!read || system === 'mm') return example;
+  const inches = read.places.map((place) => parseQuantity(place, 'length')).map((parsed) => (parsed.ok ? parsed.value / 25.4 : 0));
+  return `${inches.map((inch) => (inch < 2 ? Math.round(4 * inch) / 4 : Math.round(inch))).join(', ')} in`;
 }
 
 /** How far from its example a length may lie before it is asked about: an inch is 25.4 times a millimetre. */

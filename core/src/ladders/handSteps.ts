@@ -1,4 +1,4 @@
-import type { MachineFamily } from '../checks/define.js';
+import type { MachineFamily, MachineFeature } from '../checks/define.js';
 import { CHECKS } from '../checks/registry.js';
 
 /** A rung without readings: done by hand and eye, at one end of the ladder. Source: docs/methods/ladders.md. */
@@ -19,6 +19,8 @@ export interface HandStep {
   readonly upset: boolean;
   /** The check that measures what is made here. */
   readonly check?: string;
+  /** What a machine must have for it. */
+  readonly needs?: readonly MachineFeature[];
 }
 
 const CLEAN: HandStep = {
@@ -63,6 +65,7 @@ const PROOF: HandStep = {
   ],
   note: { label: 'What it cut', example: '0.004 mm bigger at the tailstock over 300 mm, both ways round' },
   upset: true,
+  needs: ['tailstock'],
   check: [...CHECKS.values()].find((check) => check.proves)?.id,
 };
 
@@ -70,5 +73,5 @@ const PROOF: HandStep = {
 export const HAND_STEPS: Readonly<Record<MachineFamily, readonly HandStep[]>> = {
   lathe: [CLEAN, PROOF],
   mill: [CLEAN],
-  'turning-centre': [CLEAN],
+  'turning-centre': [CLEAN, PROOF],
 };

@@ -100,7 +100,7 @@ function readValue(
       faults.push({ path: pathText(path), message: parsed.message, example: parsed.example });
     return undefined;
   }
-  const wrong = kind === 'size' ? implausible(parsed.value / 1000, check.statedSize?.(setup)) : undefined;
+  const wrong = kind === 'size' ? implausible(parsed.value / 1000, check.statedSize?.(setup), check.turnedFrom?.(setup)) : undefined;
   if (wrong === undefined) return parsed.value;
   faults.push({ path: pathText(path), message: wrong, example: '38.24 mm' });
   return undefined;
@@ -109,10 +109,20 @@ function readValue(
 /** Part of a stated size by which a reading of it may differ. */
 const PLAUSIBLE = 0.05;
 
-function implausible(size: number, stated: number | undefined): string | undefined {
+/** Part of a bar that nobody turns it down to: a decimal point or a unit has slipped. */
+const LEAST_LEFT = 0.15;
+
+/** What makes no sense of a size, mm. @param stated it is near this. @param from it was turned down from this. */
+function implausible(size: number, stated: number | undefined, from: number | undefined): string | undefined {
   if (!(size > 0)) return 'must be more than 0 mm';
-  if (stated === undefined || Math.abs(size - stated) <= PLAUSIBLE * stated) return undefined;
-  return `is taken for ${Number(size.toFixed(4))} mm, more than 5 % off the ${Number(stated.toFixed(3))} mm stated`;
+  const taken = `is taken for ${Number(size.toFixed(4))} mm`;
+  if (stated !== undefined && Math.abs(size - stated) > PLAUSIBLE * stated)
+    return `${taken}, more than 5 % off the ${Number(stated.toFixed(3))} mm stated`;
+  if (from !== undefined && size > (1 + PLAUSIBLE) * from)
+    return `${taken}, and the bar had ${Number(from.toFixed(3))} mm before it was turned`;
+  if (from !== undefined && size < LEAST_LEFT * from)
+    return `${taken}: nobody turns a bar of ${Number(from.toFixed(3))} mm down to that. Is the unit right?`;
+  return undefined;
 }
 
 interface Remembered extends Pick<Reader, 'check' | 'setup' | 'instrument'> {

@@ -1,5 +1,5 @@
 import { CHECKS, HAND_STEPS, type HandStep } from '@isometra/core';
-import { machineFamily, type DeskEntry, type RoundHead } from '@isometra/contract';
+import { hasAll, machineFamily, type DeskEntry, type RoundHead } from '@isometra/contract';
 import type { ByHand } from './campaign.js';
 import { ofKind } from '../scraping/entries.js';
 import { standing } from '../scraping/faults.js';
@@ -46,7 +46,8 @@ function staleSince(at: string, rounds: readonly RoundHead[], { passes = [], cha
 
 /** What is done by hand at the ends of a machine's ladder, in working order. A move, a pass or a planned change makes a proof cut stale. */
 export function handRungsOf(kind: string, rounds: readonly RoundHead[], byHand: readonly ByHand[], work: HandWork = {}): HandRung[] {
-  return HAND_STEPS[machineFamily(kind)].map((step): HandRung => {
+  const steps = HAND_STEPS[machineFamily(kind)].filter(({ needs }) => hasAll(kind, needs));
+  return steps.map((step): HandRung => {
     const entry = byHand.filter((written) => written.step === step.id).at(-1);
     if (!entry) return { step, entry, state: 'none', staleBy: undefined };
     const staleBy = step.upset ? staleSince(entry.at, rounds, work) : undefined;

@@ -176,11 +176,16 @@ describe('words beside the codes', () => {
 describe('what is done by hand', () => {
   const at = (day: number) => ({ id: `n${day}`, note: null, by: 'HB', at: Diary.at(day, 12) });
 
-  it('stands at the ends of the ladder: cleaning everywhere, a proof cut on a lathe', () => {
+  it('stands at the ends of the ladder: cleaning everywhere, a proof cut where there is a tailstock', () => {
     const steps = (kind: string) => handRungsOf(kind, [], []).map(({ step }) => step.id);
     expect(steps('engine-lathe')).toEqual(['clean', 'proof-cut']);
     expect(steps('turret-mill')).toEqual(['clean']);
     expect(steps('turning-centre')).toEqual(['clean']);
+    for (const kind of ['turning-centre-tailstock', 'turning-centre-both']) {
+      expect(steps(kind)).toEqual(['clean', 'proof-cut']);
+      expect(rungsOf(kind, []).map(({ check }) => check.id)).toContain('tailstock-test-cut');
+    }
+    expect(rungsOf('turning-centre-sub', []).map(({ check }) => check.id)).not.toContain('tailstock-test-cut');
   });
 
   it('a move makes a proof cut stale, and cleaning never', () => {

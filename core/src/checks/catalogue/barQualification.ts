@@ -111,7 +111,7 @@ export const barQualification = defineCheck({
   machines: ['lathe', 'turning-centre'],
   setup,
   reading,
-  plan: stationPlan('Places along the bar', 3),
+  plan: stationPlan('How many places along the bar', 3),
   conditions: z.strictObject({}),
   slotKeys: ['at', 'extreme'],
   reads: 'indicator',

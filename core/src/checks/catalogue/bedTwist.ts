@@ -62,7 +62,7 @@ export const bedTwist = defineCheck({
   machines: ['lathe', 'turning-centre'],
   setup,
   reading,
-  plan: stationPlan('Places along the bed', 3),
+  plan: stationPlan('How many places along the bed', 3),
   conditions: z.strictObject({}),
   slotKeys: ['at', 'end'],
   reads: 'level',

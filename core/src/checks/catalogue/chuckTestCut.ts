@@ -11,7 +11,7 @@ import { APPARENT_SLOPE, AXIS_SIDEWAYS, unlimited } from '../quantities.js';
 import { baseSize, cutBar, dialField, toolField } from '../setupFields.js';
 import { plannedPlaces, stationPlan, stepped } from '../stations.js';
 import { taperInChuck } from '../tailstock.js';
-import { crownEstimate, cutCorrections, cutFits, cutWeights } from '../testCut.js';
+import { crownEstimate, cutCorrections, cutFits, cutWeights, strayPads } from '../testCut.js';
 
 const setup = z.strictObject({
   tool: toolField(),
@@ -78,7 +78,7 @@ export const chuckTestCut = defineCheck({
   machines: ['lathe'],
   setup,
   reading,
-  plan: stationPlan('Pads turned', 2, 12),
+  plan: stationPlan('How many pads', 2, 12),
   conditions: z.strictObject({}),
   slotKeys: ['at'],
   cuts: true,
@@ -88,7 +88,7 @@ export const chuckTestCut = defineCheck({
   ],
   reads: 'size',
   spokenOver: ({ base }) => base,
-  statedSize: ({ bar }) => bar?.diameter,
+  turnedFrom: ({ bar }) => bar?.diameter,
   quantities: {
     slopeH: AXIS_SIDEWAYS,
     apparentSlopeH: APPARENT_SLOPE,
@@ -99,6 +99,7 @@ export const chuckTestCut = defineCheck({
   },
   slots: (_setup, { stations = 2, places = stepped(stations, 150 / (stations - 1)) }) =>
     plannedPlaces(places, (at) => (size) => `Diameter ${size(at, 'length')} from the chuck`),
+  faults: (_setup, readings) => strayPads(readings),
   estimate,
   casting: 'headstock',
   corrections: { slopeH: { plus: ['supports', 'scrape'], minus: ['supports', 'scrape'] } },

@@ -56,7 +56,8 @@ const reading = z.strictObject({
   side: z.enum(SIDES, { error: `must be one of ${SIDES.join(', ')}` }).optional(),
 });
 const plan = z.strictObject({
-  stations: count({ label: 'Heights', min: 2, max: 20, example: '3' }),
+  stations: count({ label: 'How many heights', min: 2, max: 20, example: '3' }),
+  heights: placeList({ label: 'The heights', example: '50, 250 mm', min: 2 }),
   turned: z.boolean().optional().register(fieldRegistry, {
     label: 'Turn the square round and read its other edge too',
     help: 'Takes the error of the square out of the result.',
@@ -65,7 +66,6 @@ const plan = z.strictObject({
     label: 'Read the gap beside the blade with leaves, without a dial',
     help: 'At two heights the thickest leaf that enters and the thinnest that does not.',
   }),
-  heights: placeList({ label: 'Heights', example: '250 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;
 type Keys = z.output<typeof reading>;

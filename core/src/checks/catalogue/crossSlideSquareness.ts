@@ -87,7 +87,7 @@ export const crossSlideSquareness = defineCheck({
   machines: ['lathe', 'turning-centre'],
   setup,
   reading,
-  plan: stationPlan('Places from centre to rim', 3),
+  plan: stationPlan('How many places from centre to rim', 3),
   conditions: z.strictObject({}),
   slotKeys: ['at', 'turn'],
   reads: 'indicator',

@@ -125,7 +125,7 @@ export const dovetailOverPins = defineCheck({
   needs: ['dovetail'],
   setup,
   reading,
-  plan: stationPlan('Places', 5),
+  plan: stationPlan('How many places', 5),
   conditions: z.strictObject({}),
   slotKeys: ['at', 'pin'],
   reads: 'size',

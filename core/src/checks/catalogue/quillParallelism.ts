@@ -99,7 +99,7 @@ export const quillParallelism = defineCheck({
   needs: ['tailstock'],
   setup,
   reading,
-  plan: stationPlan('Places along the quill', 2),
+  plan: stationPlan('How many places along the quill', 2),
   conditions: z.strictObject({
     quillLock: choice({
       label: 'Quill lock',

@@ -36,13 +36,13 @@ const reading = z.strictObject({
   highAt: highAtKey(),
 });
 const plan = z.strictObject({
-  stations: count({ label: 'Places along the bar', min: 2, max: 8, example: '2' }),
+  stations: count({ label: 'How many places along the bar', min: 2, max: 8, example: '2' }),
+  places: placeList({ label: 'Their places', example: '20, 290 mm', min: 2 }),
   near: optionalMeasure('length', { label: 'First place', min: 0, example: '20 mm', usual: 'anything' }),
   turned: z.boolean().optional().register(fieldRegistry, {
     label: 'Put the bar back half round and read again',
     help: 'Parts how the spindle runs from how the bar runs.',
   }),
-  places: placeList({ label: 'Places along the bar', example: '290 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;
 type Keys = z.output<typeof reading>;

@@ -26,7 +26,16 @@ import {
   TOO_FEW,
   viewQuantities,
 } from '../tailstock.js';
-import { couldHeightMatter, crownEstimate, cutCorrections, cutFits, cutWeights, deflectedShape, type CutKeys } from '../testCut.js';
+import {
+  couldHeightMatter,
+  crownEstimate,
+  cutCorrections,
+  cutFits,
+  cutWeights,
+  deflectedShape,
+  strayPads,
+  type CutKeys,
+} from '../testCut.js';
 
 const setup = z.strictObject({
   centreDistance: centreDistance(),
@@ -75,7 +84,8 @@ const reading = z.strictObject({
   }),
 });
 const plan = z.strictObject({
-  stations: count({ label: 'Pads turned', min: 2, max: 12, example: '2' }),
+  stations: count({ label: 'How many pads', min: 2, max: 12, example: '2' }),
+  places: placeList({ label: 'Places of the pads', example: '20, 370 mm', min: 2 }),
   reach: choice({
     label: 'Cut',
     choices: [
@@ -83,7 +93,6 @@ const plan = z.strictObject({
       { value: 'middle', label: 'from the tail end to the middle' },
     ],
   }),
-  places: placeList({ label: 'Pads', example: '370 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;
 
@@ -188,16 +197,19 @@ function estimate({ setup, slots }: CheckInput<Setup, CutKeys>): Estimates {
 }
 
 function faults(setup: Setup, readings: readonly Reading<CutKeys>[]): Fault[] {
-  const found: Fault[] = readings.flatMap(({ at }, i) =>
-    at < 0 || at > setup.centreDistance
-      ? [
-          {
-            path: `readings[${i}].at`,
-            message: `is beyond the work: it is measured from the headstock end and must be 0 to ${setup.centreDistance} mm`,
-            example: '50 mm',
-          },
-        ]
-      : [],
+  const found: Fault[] = strayPads(readings);
+  found.push(
+    ...readings.flatMap(({ at }, i): Fault[] =>
+      at < 0 || at > setup.centreDistance
+        ? [
+            {
+              path: `readings[${i}].at`,
+              message: `is beyond the work: it is measured from the headstock end and must be 0 to ${setup.centreDistance} mm`,
+              example: '50 mm',
+            },
+          ]
+        : [],
+    ),
   );
   const missing = readings.findIndex((entry) => entry.temperature === undefined);
   if (missing >= 0 && readings.some((entry) => entry.temperature !== undefined)) {
@@ -233,9 +245,10 @@ export const tailstockTestCut = defineCheck({
   id: 'tailstock-test-cut',
   family: 'test-cut',
   title: 'Test cut',
-  question: 'Does the lathe turn parallel between centres?',
+  question: 'Does it turn parallel between centres?',
   choose: 'The truth for turning. It is blind to height and to an even twist of the bed.',
-  machines: ['lathe'],
+  machines: ['lathe', 'turning-centre'],
+  needs: ['tailstock'],
   setup,
   reading,
   plan,
@@ -260,7 +273,7 @@ export const tailstockTestCut = defineCheck({
   ],
   reads: 'size',
   spokenOver: ({ base }) => base,
-  statedSize: ({ bar }) => bar?.diameter,
+  turnedFrom: ({ bar }) => bar?.diameter,
   quantities: {
     offsetHorizontal: TAILSTOCK_QUANTITIES.offsetHorizontal,
     spindleOffsetHorizontal: viewQuantities('spindle')['spindleOffsetHorizontal'],

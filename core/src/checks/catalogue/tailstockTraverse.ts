@@ -64,7 +64,8 @@ const reading = z.strictObject({
   swapped: z.boolean({ error: 'must be true or false' }).optional(),
 });
 const plan = z.strictObject({
-  stations: count({ label: 'Places along the bar', min: 2, max: 12, example: '2' }),
+  stations: count({ label: 'How many places along the bar', min: 2, max: 12, example: '2' }),
+  places: placeList({ label: 'Their places', example: '20, 380 mm', min: 2 }),
   planes: choice({
     label: 'Read',
     choices: [
@@ -84,7 +85,6 @@ const plan = z.strictObject({
     .boolean()
     .optional()
     .register(fieldRegistry, { label: 'Come back to the first place at the end', help: 'Shows whether anything moved.' }),
-  places: placeList({ label: 'Places along the bar', example: '380 mm', min: 2 }),
 });
 type Setup = z.output<typeof setup>;
 type Plane = 'h' | 'v';

@@ -46,8 +46,8 @@ const reading = z.strictObject({
   }),
 });
 const plan = z.strictObject({
-  stations: count({ label: 'Steps or places', min: 2, max: 60, example: '6' }),
-  places: placeList({ label: 'Places along the edge', example: '300 mm', min: 3 }),
+  stations: count({ label: 'How many steps or places', min: 2, max: 60, example: '6' }),
+  places: placeList({ label: 'Places along the edge', example: '0, 150, 300 mm', min: 3 }),
 });
 type Setup = z.output<typeof setup>;
 type Keys = z.output<typeof reading>;

@@ -1,5 +1,5 @@
 import type { Instrument } from '@isometra/core';
-import { askedReading, asRead, flipSign, nudged, readingUnit } from './as-read';
+import { askedReading, askedSize, asRead, flipSign, nudged, readingUnit } from './as-read';
 
 const dial = { kind: 'lever', graduation: 2 } as Instrument;
 
@@ -23,6 +23,17 @@ describe('a reading as typed', () => {
         .toBeUndefined();
     expect(askedReading('.0015', 'size', halfThou)).toBeUndefined();
     expect(askedReading('900', 'indicator', { ...halfThou, range: undefined })).toBeUndefined();
+  });
+  it('of a pad unlike the others, or than the bar it was turned from, is asked back in the units it may be in', () => {
+    expect(askedSize('38.21', { like: 38.24 }, 'mm')).toBeUndefined();
+    expect(askedSize('1.505', { like: 38.24 }, 'mm')).toEqual(['1.505 in', '1.505 mm']);
+    expect(askedSize('38.21', { like: 38.24 }, 'inch')).toEqual(['38.21 mm', '38.21 in']);
+    expect(askedSize('3.824', { like: 38.24 }, 'mm')).toEqual(['3.824 mm']);
+    expect(askedSize('30', { from: 38 }, 'mm')).toBeUndefined();
+    expect(askedSize('50', { from: 38 }, 'mm')).toEqual(['50 mm']);
+    expect(askedSize('1.2', { from: 38 }, 'mm')).toEqual(['1.2 in', '1.2 mm']);
+    for (const text of ['3.824 mm', 'x', '']) expect(askedSize(text, { like: 38.24 }, 'mm')).toBeUndefined();
+    expect(askedSize('5', {}, 'mm')).toBeUndefined();
   });
   it('turns its sign', () => {
     expect(flipSign('3.5 div')).toBe('-3.5 div');

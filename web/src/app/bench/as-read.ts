@@ -34,6 +34,37 @@ export function askedReading(text: string, kind: ValueKind, instrument: Instrume
   return [...others, 'div'].map((unit) => `${text.trim()} ${unit}`);
 }
 
+/** Pads of one cut lie within this part of each other; anything else is asked about. */
+const LIKE = 0.05;
+
+/** What pads of a round can be like, mm. */
+export interface Pads {
+  /** One that was read already. */
+  readonly like?: number | undefined;
+  /** The bar before it was turned. */
+  readonly from?: number | undefined;
+}
+
+/**
+ * A bare size unlike the pads of its round, or larger than the bar that they were turned from: what it may be, each with its unit, the
+ * one beside the field last; undefined where nothing is to be asked.
+ *
+ * @example beside a pad of 38.24 mm, `1.505` → ['1.505 in', '1.505 mm']
+ */
+export function askedSize(text: string, { like, from }: Pads, system: UnitSystem): readonly string[] | undefined {
+  const read = readNumber(text);
+  if (!read || read.unit !== '') return undefined;
+  const makesSense = (unit: 'mm' | 'in'): boolean => {
+    const mm = read.value * DIMENSIONS.length.factors[unit];
+    if (like !== undefined) return Math.abs(mm - like) <= LIKE * like;
+    return from === undefined || (mm <= (1 + LIKE) * from && mm >= from / 4);
+  };
+  const shown = system === 'inch' ? 'in' : 'mm';
+  if (makesSense(shown)) return undefined;
+  const other = shown === 'mm' ? 'in' : 'mm';
+  return [...(makesSense(other) ? [other] : []), shown].map((unit) => `${text.trim()} ${unit}`);
+}
+
 /** The typed number with its sign turned: `3.5 div` ↔ `-3.5 div`. */
 export function flipSign(text: string): string {
   const trimmed = text.trimStart();

@@ -98,6 +98,24 @@ describe('before a round', () => {
     expect(navigate).toHaveBeenCalledWith(['/machines', LATHE, 'bench', 'tailstock-traverse', round.id]);
   });
 
+  it('places are typed as a list, stand as one with their unit, and are there again the next time', async () => {
+    const { page, server } = await open('tailstock-traverse');
+    TestBed.inject(Settings).system.set('inch');
+    await page.type('Their places', '2 16');
+    expect((page.field('Their places') as HTMLInputElement).value).toBe('2, 16 in');
+    await page.type('Their places', '20,180');
+    expect(page.text()).toContain('Their places must be a list of places, with a space or a semicolon between them. Example: 0.75, 15 in');
+    await page.type('Their places', '2 16');
+    await tick(page);
+    await page.type('Distance between centres', '18 in');
+    await page.choose('it counts up');
+    await page.press('Start the round');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as RoundWrite).plan['places']).toBe('2, 16 in');
+    const again = await show(Begin, { checkId: 'tailstock-traverse' });
+    await until(() => (again.field('Their places') as HTMLInputElement).value === '2, 16 in');
+  });
+
   it('a needle that stays when it is pulled away is pegged: nothing is read before it is free', async () => {
     const { page, server } = await open('tailstock-traverse');
     await tick(page);

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import type { Observable } from 'rxjs';
 import * as z from 'zod';
-import type { CheckDefinition } from '@isometra/core';
+import { readingValue, type CheckDefinition } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
 import { addPlace, dropPlace, faultWords, movePlace, placeOf, readingFaults, type Moved, type PlannedPlaces } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
@@ -9,7 +9,7 @@ import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import type { Refused } from '../data/outbox-store';
 import { formSchema, type FormValue } from '../ui/form-model';
-import { askedReading, asRead } from './as-read';
+import { askedReading, askedSize, asRead } from './as-read';
 import { superseding, type Superseded } from './bench-round';
 import type { BenchSlot } from './bench-slots';
 import { BenchState } from './bench-state';
@@ -94,7 +94,7 @@ export class BenchStore extends BenchState {
     if (!round || !check || !keys) return false;
     // What is felt has no figure of a dial: it stands beside.
     const felt = this.valueKind() === 'none';
-    const asked = askedReading(this.typed(), this.valueKind(), this.instrument());
+    const asked = this.askedBack(check);
     this.asked.set(asked ?? []);
     if (asked) return false;
     const text = felt ? null : asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
@@ -115,6 +115,22 @@ export class BenchStore extends BenchState {
     this.correction.set(null);
     this.chosen.set(null);
     return true;
+  }
+
+  /** What a bare figure may be that can hardly be what was read. */
+  private askedBack(check: CheckDefinition): readonly string[] | undefined {
+    const kind = this.valueKind();
+    if (kind !== 'size') return askedReading(this.typed(), kind, this.instrument());
+    const setup = this.setup();
+    if (!check.turnedFrom || check.spokenOver?.(setup)) return undefined;
+    const own = this.correction()?.reading.id;
+    const [pad] = this.standing().filter(({ id, value }) => id !== own && value !== null);
+    const read = pad && readingValue(pad.value, 'size', undefined);
+    return askedSize(
+      this.typed(),
+      { like: read?.ok ? read.value / 1000 : undefined, from: check.turnedFrom(setup) },
+      this.settings.system(),
+    );
   }
 
   withdraw(reading: StoredReading): void {

@@ -5,8 +5,10 @@ import {
   DIMENSIONS,
   faultsOf,
   fieldInfo,
+  placesLine,
   prettyUnit,
   readNumber,
+  readPlaces,
   type Fault,
   type FieldInfo,
   type Figures,
@@ -82,7 +84,7 @@ export function askedFaults(schema: z.ZodObject, value: FormValue, system: UnitS
       return (part as FormValue[]).flatMap((row, i) =>
         askedFaults(elementOf(schema.shape[key] as z.ZodType), row, system, `${path}[${i}].`),
       );
-    const asked = typeof part === 'string' ? askedBack(part, info, system) : undefined;
+    const asked = typeof part === 'string' && !info.places ? askedBack(part, info, system) : undefined;
     return asked ? [{ path, message: `of ${part}: ${orWords(asked)}? Write the unit`, example: asked[0] }] : [];
   });
 }
@@ -126,11 +128,30 @@ export function settled(schema: z.ZodObject, value: FormValue, system: UnitSyste
   );
 }
 
+/** What stands in a field, as text: a list of places in one line. */
+export function shownText(value: unknown, info: FieldInfo): string {
+  if (value === undefined) return '';
+  if (Array.isArray(value)) {
+    const line = value.map((part) => (typeof part === 'number' ? withBaseUnit(part, info) : String(part))).join('; ');
+    const read = info.places ? readPlaces(line) : undefined;
+    return read ? placesLine(read, 'mm') : line;
+  }
+  return typeof value === 'number' && info.dimension ? withBaseUnit(value, info) : String(value);
+}
+
+/** Whether a unit is written in what was typed. */
+export const unitWritten = (text: string, info: FieldInfo): boolean =>
+  info.places ? (readPlaces(text)?.withUnit ?? false) : !!readNumber(text)?.unit;
+
 /**
  * What a person typed, with the shown unit written behind a bare number: so that it stays what it
  * was when the units are switched.
  */
 export function withUnit(text: string, info: Figures, system: UnitSystem): string {
+  if (info.places) {
+    const read = readPlaces(text);
+    return read ? placesLine(read, prettyUnit(bareUnit(info, system))) : text.trim();
+  }
   const read = readNumber(text);
   // What is asked back stays bare: its unit is not known yet.
   if (!info.dimension || !read || read.unit !== '' || askedBack(text, info, system)) return text.trim();

@@ -1,10 +1,10 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { Day } from './day';
-import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, readNumber, type Fault } from '@isometra/core';
+import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
-import { fieldsOf, withBaseUnit, withField, withUnit, type FieldModel, type FormValue } from './form-model';
+import { fieldsOf, shownText, unitWritten, withField, withUnit, type FieldModel, type FormValue } from './form-model';
 import { Choices } from './choices';
 import { Button, TextField } from './controls';
 import { Notice } from './notice';
@@ -42,7 +42,9 @@ export class SchemaForm {
     info.choices?.find(({ value }) => value === example)?.label ?? exampleFor({ ...info, example }, this.settings.system());
   /** A bare figure that is far from what such a thing is: what it may be, each with its unit. */
   protected readonly asked = (field: FieldModel): readonly string[] | undefined =>
-    this.showAll() || this.touched().has(field.key) ? askedBack(this.text(field), field.info, this.settings.system()) : undefined;
+    !field.info.places && (this.showAll() || this.touched().has(field.key))
+      ? askedBack(this.text(field), field.info, this.settings.system())
+      : undefined;
   private readonly latest = linkedSignal(() => this.value());
   private readonly touched = signal<ReadonlySet<string>>(new Set());
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
@@ -83,8 +85,7 @@ export class SchemaForm {
   }
 
   protected text(field: FieldModel): string {
-    const value = this.value()[field.key];
-    return value === undefined ? '' : typeof value === 'number' && field.info.dimension ? withBaseUnit(value, field.info) : String(value);
+    return shownText(this.value()[field.key], field.info);
   }
 
   /** What is stored, and nothing else: a choice that nobody made is not shown as made. */
@@ -93,7 +94,7 @@ export class SchemaForm {
   }
 
   protected unit(field: FieldModel): string {
-    return readNumber(this.text(field))?.unit ? '' : prettyUnit(bareUnit(field.info, this.settings.system()));
+    return unitWritten(this.text(field), field.info) ? '' : prettyUnit(bareUnit(field.info, this.settings.system()));
   }
 
   protected pathOf(field: FieldModel): string {
