@@ -116,7 +116,7 @@ function roundNotes(
       code: 'out-of-round',
       severity: 'warning',
       text: (size) =>
-        `What was swept does not close as a circle (${size(Math.max(gap, fit.worst), 'deviation')}): it is out of round, a keyway was read, or the indicator moved. Sweep it again clear of the keyway.`,
+        `What was swept does not close as a circle (${size(Math.max(gap, fit.worst), 'deviation')}): it is out of round, a keyway was read, the indicator moved, or the dial was zeroed again on the way. Sweep it again clear of the keyway, every place on one zero.`,
     },
   ];
 }

@@ -3,6 +3,7 @@ const FAULTS: readonly (readonly [name: string, pattern: RegExp])[] = [
   ['two spaces', /[^\s.] {2,}\S/],
   ['a space before a stop', /\S +[.,;:](?=\s|$)/],
   ['a word twice', /\b(to|the|a|of|in|is|by|at|and|for) \1\b/i],
+  ['two articles', /\b(the|an?|your) (the|an?|your)\b/i],
   ['a unit twice', /\b(mm|µm|um|thou|tenths|in|div)\s+\1\b(?! \d)/],
   ['a figure that was not rounded', /\d\.\d{6,}/],
   ['a key of the program', /\b(undefined|NaN|Infinity|null|\[object \w+\])\b|\b[a-z]+\.[a-z]+[A-Z]\w+|\b[a-z]+[A-Z][a-z]+[A-Z]\w*/],

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, booleanAttribute, computed, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, booleanAttribute, computed, input, output, viewChild } from '@angular/core';
 import { TextField } from './controls';
 
 let fields = 0;
