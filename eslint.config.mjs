@@ -54,6 +54,11 @@ export default tseslint.config(
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': 'error',
       '@typescript-eslint/await-thenable': 'error',
+      // A sentence that waits for its sizes is a function: put into another one it would print its code.
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allowNumber: true, allowBoolean: true, allowNullish: true, allowAny: true },
+      ],
     },
   },
   { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: { ...NODE, require: 'readonly', module: 'writable' } } },

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, optionalMeasure } from '../input/fields.js';
+import { sentence, type SizeWriter } from '../units/said.js';
 import type { PlannedSlot } from './define.js';
 import { slideAngles } from './slideLines.js';
 
@@ -83,7 +84,7 @@ export function bushSlots(
     once.map((slot, i) => ({
       ...slot,
       keys: { ...slot.keys, bush: turn },
-      label: turn ? `${slot.label}, the bush turned half round` : slot.label,
+      label: turn ? (size: SizeWriter) => `${sentence(slot.label, size)}, the bush turned half round` : slot.label,
       ...(turn === 180 && i === 0 && { ask: 'Turn the bush half round in its housing; the spindle and the indicator stay as they are.' }),
     })),
   );

@@ -9,6 +9,7 @@ const FAULTS: readonly (readonly [name: string, pattern: RegExp])[] = [
   ['a key of the program', /\b(undefined|NaN|Infinity|null|\[object \w+\])\b|\b[a-z]+\.[a-z]+[A-Z]\w+|\b[a-z]+[A-Z][a-z]+[A-Z]\w*/],
   ['an American date', /\b(0?[1-9]|1[0-2])\/([012]?\d|3[01])\/(19|20)\d\d\b/],
   ['a date as a machine writes it', /\b(19|20)\d\d-[01]\d-[0-3]\d(T\d\d:|\b)/],
+  ['code', /=>|\$\{|\bfunction\b *\(/],
   ['two stops', /[^.]\.\.(?!\.)|\.,|,\./],
   ['an ASCII unit', /\d um\b/],
 ];

@@ -84,7 +84,8 @@ export function askedFaults(schema: z.ZodObject, value: FormValue, system: UnitS
       return (part as FormValue[]).flatMap((row, i) =>
         askedFaults(elementOf(schema.shape[key] as z.ZodType), row, system, `${path}[${i}].`),
       );
-    const asked = typeof part === 'string' && !info.places ? askedBack(part, info, system) : undefined;
+    if (typeof part !== 'string' || info.places) return [];
+    const asked = askedBack(part, info, system);
     return asked ? [{ path, message: `of ${part}: ${orWords(asked)}? Write the unit`, example: asked[0] }] : [];
   });
 }
