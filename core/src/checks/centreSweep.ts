@@ -70,7 +70,7 @@ export function centreSweep({
     }),
     ...(stations && { apart: ['station'] }),
     ...(carried && { carried }),
-    slotKeys: ['angle', 'at', 'bush'],
+    slotKeys: ['angle', 'at', 'bush', 'zero'],
     reads: 'indicator',
     quantities: {
       offsetHorizontal: sideways(`${subject} sideways`),

@@ -1,3 +1,4 @@
+import { harmonicRow } from '../fit/harmonic.js';
 import type { Slot } from '../instruments/slots.js';
 import type { Estimate, Form } from './estimate.js';
 import type { TraverseKeys, TraverseLine } from './traverse.js';
@@ -23,6 +24,8 @@ export type Shape = 'line' | 'plane' | 'circle' | 'level-zero' | 'same-runout';
  */
 export interface Fit {
   readonly shape: Shape;
+  /** Its dial may have been zeroed again between two pairs of places; where that is so, the set-up says it. */
+  readonly zeroed?: true;
   readonly observations: readonly Observation[];
   /** Standard uncertainty of the reference at each place (form of a bar), in the unit of the readings. */
   readonly form?: number;
@@ -83,13 +86,15 @@ export function roundFit(
   indices: readonly number[],
   degrees: (slot: number) => number,
   widens: readonly string[],
+  zeroOf: (slot: number) => number = () => 1,
 ): readonly Fit[] {
+  const zeros = [...new Set(indices.map(zeroOf))];
   return [
     {
       shape,
+      zeroed: true as const,
       observations: indices.map((i): Observation => {
-        const radians = (degrees(i) * Math.PI) / 180;
-        return { form: [[i, 1]], row: [1, Math.cos(radians), Math.sin(radians)] };
+        return { form: [[i, 1]], row: harmonicRow(degrees(i), zeroOf(i), zeros) };
       }),
       widens,
     },

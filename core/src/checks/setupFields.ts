@@ -70,6 +70,8 @@ export const highAtKey = () =>
   });
 /** Asked where the highest of a turn is read with the bar in one of its two ways round. */
 export const HIGH_AT: Beside = { key: 'highAt', when: ({ extreme, turn }) => extreme === 'high' && turn !== undefined };
+/** Number of the zero of a dial: only readings of one zero are compared. */
+export const zeroKey = () => z.int({ error: 'must be the number of the zero: 1, 2, …' }).min(1, { error: 'must be 1 or more' }).optional();
 export const flipKey = () => z.boolean({ error: 'must be true or false' }).optional();
 
 const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'ft', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];

@@ -55,7 +55,7 @@ export function linePair(
     { name: 'acrossSlide', near: above, far: below },
   ].flatMap(({ name, near, far }) => {
     const [one, other] = [at(near), at(far)];
-    if (one === undefined || other === undefined) return [];
+    if (one === undefined || other === undefined || slots[one].keys.zero !== slots[other].keys.zero) return [];
     const droop = ((turned * sag) / 2) * Math.sin((near * Math.PI) / 180);
     const weights = slots.map((_, i) => (i === one ? sign / 2 : i === other ? -sign / 2 : 0));
     return [

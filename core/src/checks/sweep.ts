@@ -1,4 +1,4 @@
-import { harmonicWeights } from '../fit/harmonic.js';
+import { harmonicRow, harmonicWeights } from '../fit/harmonic.js';
 import { dot } from '../fit/line.js';
 import type { Slot } from '../instruments/slots.js';
 import { linearEstimate, type Doubt, type Estimate } from './estimate.js';
@@ -8,6 +8,8 @@ export interface SweepKeys {
   readonly angle: number;
   readonly at?: number;
   readonly bush?: 0 | 180;
+  /** Number of the zero of the dial, 1 where nobody zeroed it again. */
+  readonly zero?: number;
 }
 
 type Slots = readonly Slot<SweepKeys>[];
@@ -29,32 +31,35 @@ function placed(size: number, indices: readonly number[], weights: readonly numb
 }
 
 /**
- * Fit `m(θ) = c + a·cos θ + b·sin θ` to the chosen slots (angle 0 = operator's side, 90 = top).
+ * Fit `m(θ) = c + a·cos θ + b·sin θ` to the chosen slots (angle 0 = operator's side, 90 = top), with a c of its own for each zero.
  * With front and rear alone only `front` is known.
  */
 export function sweepFit(slots: Slots, indices: readonly number[]): SweepFit | undefined {
   const angles = indices.map((i) => slots[i].keys.angle);
-  const fit = harmonicWeights(angles);
+  const zeros = indices.map((i) => slots[i].keys.zero ?? 1);
+  const known = [...new Set(zeros)];
+  const fit = harmonicWeights(angles, zeros);
   if (fit) {
     const values = indices.map((i) => slots[i].value);
-    const [c, a, b] = [dot(fit.mean, values), dot(fit.cosine, values), dot(fit.sine, values)];
-    const worst = values.reduce((most, value, k) => {
-      const radians = (angles[k] * Math.PI) / 180;
-      return Math.max(most, Math.abs(value - c - a * Math.cos(radians) - b * Math.sin(radians)));
-    }, 0);
+    const parts = [...fit.means, fit.cosine, fit.sine].map((weights) => dot(weights, values));
+    const worst = values.reduce(
+      (most, value, k) => Math.max(most, Math.abs(value - dot(parts, harmonicRow(angles[k], zeros[k], known)))),
+      0,
+    );
     return { front: placed(slots.length, indices, fit.cosine), top: placed(slots.length, indices, fit.sine), worst };
   }
-  const [front, rear] = [angles.indexOf(0), angles.indexOf(180)];
-  if (front < 0 || rear < 0) return undefined;
+  const [front, rear] = [0, 180].map((degrees) => angles.indexOf(degrees));
+  if (front < 0 || rear < 0 || zeros[front] !== zeros[rear]) return undefined;
   const pair = angles.map((_, k) => (k === front ? 0.5 : k === rear ? -0.5 : 0));
   return { front: placed(slots.length, indices, pair), worst: 0 };
 }
 
-/** (top + bottom) − (front + rear) as weights, when all four were read. */
+/** (top + bottom) − (front + rear) as weights, when all four were read on one zero. */
 export function sweepClosure(slots: Slots, indices: readonly number[]): number[] | undefined {
   const at = (degrees: number) => indices.find((i) => slots[i].keys.angle === degrees);
   const [front, top, rear, bottom] = [at(0), at(90), at(180), at(270)];
   if (front === undefined || top === undefined || rear === undefined || bottom === undefined) return undefined;
+  if (new Set([front, top, rear, bottom].map((i) => slots[i].keys.zero ?? 1)).size > 1) return undefined;
   return placed(slots.length, [top, bottom, front, rear], [1, 1, -1, -1]);
 }
 

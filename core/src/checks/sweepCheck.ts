@@ -9,7 +9,7 @@ import type { CheckInput, Estimates, JobRules, Note, Watch } from './define.js';
 import { linearEstimate, scaledEstimate, vectorEstimate, type Estimate } from './estimate.js';
 import { namesOf, roundFit } from './fits.js';
 import { halvesOf, openText } from './reversal.js';
-import { axisFields, roundAngle } from './setupFields.js';
+import { axisFields, roundAngle, zeroKey } from './setupFields.js';
 import { sweepClosure, sweepFit, sweepOffsets, type SweepFit, type SweepKeys } from './sweep.js';
 import { linePair, onSlide } from './slideLines.js';
 import { say } from './sums.js';
@@ -62,6 +62,7 @@ export const boltedSweepSetup = z.strictObject({ ...centreSweepSetup.shape, slan
 export const sweepReading = z.strictObject({
   angle: roundAngle({ label: 'Angle round the spindle', example: '90' }),
   at: optionalMeasure('length', { label: 'Depth', example: '0 mm' }),
+  zero: zeroKey(),
 });
 export const centreSweepReading = z.strictObject({
   ...sweepReading.shape,
@@ -204,7 +205,17 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
   if (last && lastFit) estimates.push(...slopes(byWay[0], sweepOffsets(lastFit, setup, sag), last.at - mouth.at));
   estimates.push(...otherView(offsets, setup, 'carriage'));
   const widens = namesOf(estimates.filter(({ name }) => name !== 'closure'));
-  const fitted = depths.flatMap((way) => way.flatMap(({ indices }) => roundFit('circle', indices, (i) => slots[i].keys.angle, widens)));
+  const fitted = depths.flatMap((way) =>
+    way.flatMap(({ indices }) =>
+      roundFit(
+        'circle',
+        indices,
+        (i) => slots[i].keys.angle,
+        widens,
+        (i) => slots[i].keys.zero ?? 1,
+      ),
+    ),
+  );
   return {
     estimates,
     notes: [...roundNotes(fit, closure, input), ...viewNote(setup), ...heightNotes(offsets.length === 2, instrument)],

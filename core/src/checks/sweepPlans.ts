@@ -3,9 +3,11 @@ import { choice, fieldRegistry, optionalMeasure } from '../input/fields.js';
 import { sentence, type SizeWriter } from '../units/said.js';
 import type { PlannedSlot } from './define.js';
 import { slideAngles } from './slideLines.js';
+import { closed } from './stations.js';
 
 const PLACES = [
   { value: '4', label: '4 places: front, top, rear, bottom' },
+  { value: 'pairs', label: 'front and rear, then top and bottom on a new zero' },
   { value: '3', label: '3 places: front, top, rear' },
   { value: '8', label: '8 places' },
   { value: '12', label: '12 places' },
@@ -35,7 +37,7 @@ const NAMES: Readonly<Record<number, string>> = { 0: 'Operator’s side', 90: 'T
 function anglesOf(
   angles: z.output<typeof slideSweepPlan>['angles'] = '4',
   slant: number,
-): { readonly angle: number; readonly name: string }[] {
+): { readonly angle: number; readonly name: string; readonly zero?: number }[] {
   if (angles === 'slide' || angles === 'slide-4') {
     const { operator, rear, above, below } = slideAngles(slant);
     const ends = [
@@ -46,6 +48,7 @@ function anglesOf(
     ];
     return angles === 'slide' ? [ends[0], ends[2]] : ends;
   }
+  if (angles === 'pairs') return [0, 180, 90, 270].map((angle, i) => ({ angle, name: NAMES[angle], zero: i < 2 ? 1 : 2 }));
   const number = Number(angles);
   const degrees = number === 3 ? [0, 90, 180] : Array.from({ length: number }, (_, i) => (360 * i) / number);
   return degrees.map((angle) => ({ angle, name: NAMES[angle] ?? `${angle}° round from the operator’s side` }));
@@ -57,11 +60,16 @@ export function sweepSlots(
 ): PlannedSlot[] {
   const places = anglesOf(angles, setup.slant ?? 0);
   const round = (at?: number): PlannedSlot[] =>
-    places.map(({ angle, name }) => ({
-      keys: { angle, ...(at !== undefined && { at }) },
+    places.map(({ angle, name, zero }, i) => ({
+      keys: { angle, ...(at !== undefined && { at }), ...(zero !== undefined && { zero }) },
       label: (size) => `${name}${at ? `, ${size(at, 'length')} deeper` : ''}`,
+      ...(zero === 2 && places[i - 1].zero === 1 && { ask: 'Zero the dial again: these two are for the height.' }),
     }));
   const mouth = round(depth === undefined ? undefined : 0);
+  if (angles === 'pairs') {
+    const deeper = depth === undefined ? [] : round(depth);
+    return [...closed(mouth, ({ zero }) => String(zero)), ...deeper];
+  }
   const closing = { ...mouth[0], ask: 'Turn on to the first place and read it again.', closing: true };
   return [...mouth, closing, ...(depth === undefined ? [] : round(depth))];
 }

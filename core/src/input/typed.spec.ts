@@ -5,6 +5,7 @@ import { parseQuantity } from '../units/parse.js';
 import { bareSchema, fieldInfo, type FieldInfo } from './fields.js';
 import { askedBack, bareUnit, exampleFor, readTyped, type Figures } from './typed.js';
 import * as z from 'zod';
+import { readPlaces } from './placeTexts.js';
 
 const division = fieldInfo(instrumentSchema.shape.graduation) as Figures & { dimension: 'deviation' };
 const centres: Figures & { dimension: 'length' } = { dimension: 'length', example: '420 mm' };
@@ -81,6 +82,13 @@ describe('the example of a field', () => {
       if (!dimension || !info.example) continue;
       for (const system of ['mm', 'inch'] as const) {
         const example = exampleFor(info, system);
+        if (info.places) {
+          expect(readPlaces(example)?.withUnit).withContext(`${path}: ${example}`).toBeTrue();
+          expect(askedBack(example, info, system))
+            .withContext(path)
+            .toBeUndefined();
+          continue;
+        }
         expect(parseQuantity(example, dimension).ok).withContext(`${path}: ${example}`).toBeTrue();
         const figure = example.replace(/[^\d.+-].*$/, '');
         expect(askedBack(figure, info, system))

@@ -102,7 +102,7 @@ const MISTAKEN: Readonly<Partial<Record<Dimension, readonly string[]>>> = {
 export function askedBack(text: string, field: Figures, system: UnitSystem): readonly string[] | undefined {
   const { dimension } = field;
   const usual = usualOf(field);
-  if (!dimension || !usual) return undefined;
+  if (!dimension || !usual || field.places) return undefined;
   const unit = bareUnit(field, system);
   const makesSense = (parsed: Parsed): boolean => parsed.ok && Math.abs(parsed.value) >= usual[0] && Math.abs(parsed.value) <= usual[1];
   const parsed = parseQuantity(text, dimension, unit);

@@ -145,6 +145,9 @@ const GUESSES: Readonly<Record<Guess, string>> = {
   none: 'A typing mistake, a knock, or a chip under the stylus?',
 };
 
+/** What is asked before a reading is looked for where the dial can be zeroed between two pairs of places. */
+const ZEROED_AGAIN = ' Was the dial zeroed again on the way? Then say so in the set-up, under “Read at”.';
+
 const SHAPES: Readonly<Record<Shape, { readonly code: string; readonly text: string }>> = {
   line: { code: 'not-straight', text: 'The readings do not lie on a straight line' },
   plane: { code: 'not-straight', text: 'The readings do not lie in one plane' },
@@ -160,6 +163,7 @@ function shapeNote(
   { fit, factor }: Coherence,
 ): Note<Said> {
   const { code, text } = SHAPES[fit.shape];
+  const ask = fit.zeroed ? ZEROED_AGAIN : '';
   const places = open.map(({ slots: [first] }) => slots[first.slot].keys);
   const unit = instrument.kind === 'level' ? ' of the level' : '';
   return {
@@ -167,7 +171,7 @@ function shapeNote(
     severity: 'warning',
     text: places.length
       ? (size) =>
-          `${text}${unit}. One of these may be misread, and the round cannot tell which: ${places.map((keys) => placeWords(keys, check.slotKeys, size)).join('; ')}. Read them again, or add another place.`
+          `${text}${unit}. One of these may be misread, and the round cannot tell which: ${places.map((keys) => placeWords(keys, check.slotKeys, size)).join('; ')}. Read them again, or add another place.${ask}`
       : `${text}${unit}: the shape is taken as real, and the ± grows ${factor >= 10 ? factor.toFixed(0) : factor.toFixed(1)} times.`,
     shape: fit.shape,
     factor,

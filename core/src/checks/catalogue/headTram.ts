@@ -10,7 +10,7 @@ import { roundFit } from '../fits.js';
 import { MORE_SET_UPS, longerBase } from '../helps.js';
 import { tooFew } from '../notes.js';
 import { HEAD } from '../parts.js';
-import { locksField, roundAngle } from '../setupFields.js';
+import { locksField, roundAngle, zeroKey } from '../setupFields.js';
 import { closed } from '../stations.js';
 import { say } from '../sums.js';
 import { inBothPersons, spot } from '../persons.js';
@@ -26,7 +26,7 @@ const setup = z.strictObject({
 });
 const reading = z.strictObject({
   angle: roundAngle({ label: 'Angle', example: '90' }),
-  zero: z.int({ error: 'must be the number of the zero: 1, 2, …' }).min(1, { error: 'must be 1 or more' }).optional(),
+  zero: zeroKey(),
 });
 const plan = z.strictObject({
   angles: choice({
