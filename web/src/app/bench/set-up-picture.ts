@@ -11,6 +11,7 @@ import {
   untracked,
 } from '@angular/core';
 import { fieldAt, type CheckDefinition, sentence, sizesIn } from '@isometra/core';
+import { KEEPS_DISTANCE } from '../sketches/sketch-base';
 import { DIMENSION_LINES } from '../sketches/dimensions';
 import type { SketchMark } from '../sketches/model';
 import { loadedDrawing } from '../sketches/sketch';
@@ -24,6 +25,7 @@ const NOTHING = { h: null, v: null, out: false };
 @Component({
   selector: 'iso-set-up-picture',
   imports: [NgComponentOutlet],
+  providers: [{ provide: KEEPS_DISTANCE, useValue: true }],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (sketch(); as type) {

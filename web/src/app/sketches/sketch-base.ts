@@ -1,8 +1,11 @@
-import { DestroyRef, Directive, ElementRef, computed, inject, input, signal } from '@angular/core';
+import { DestroyRef, Directive, ElementRef, InjectionToken, computed, inject, input, signal } from '@angular/core';
 import type { SketchInputs, SketchMark, SketchResult } from './model';
 
 /** px under which letters need more room between two views than the drawing gives them. */
 const NARROW = 480;
+
+/** Two views keep their distance at any width: something else is drawn over them in their own units. */
+export const KEEPS_DISTANCE = new InjectionToken<true>('keeps-distance');
 
 /** What every sketch is given. */
 @Directive()
@@ -21,6 +24,7 @@ export abstract class SketchBase {
   protected readonly apart = computed(() => (this.width() > 0 && this.width() < NARROW ? this.farther : 1));
 
   constructor() {
+    if (inject(KEEPS_DISTANCE, { optional: true })) return;
     const sized = new ResizeObserver(([{ contentRect }]) => this.width.set(contentRect.width));
     sized.observe(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
     inject(DestroyRef).onDestroy(() => sized.disconnect());
