@@ -2,6 +2,7 @@ import { harmonicRow } from '../fit/harmonic.js';
 import type { Slot } from '../instruments/slots.js';
 import type { Estimate, Form } from './estimate.js';
 import type { TraverseKeys, TraverseLine } from './traverse.js';
+import { zeroOf } from './sweep.js';
 
 /** One thing that a model of the round predicts: a reading, or a combination of readings at one place. */
 export interface Observation {
@@ -84,17 +85,17 @@ export function plainLine(indices: readonly number[], abscissa: (slot: number) =
 export function roundFit(
   shape: 'circle' | 'plane',
   indices: readonly number[],
-  degrees: (slot: number) => number,
+  keysOf: (slot: number) => { readonly angle: number; readonly zero?: number | undefined },
   widens: readonly string[],
-  zeroOf: (slot: number) => number = () => 1,
 ): readonly Fit[] {
-  const zeros = [...new Set(indices.map(zeroOf))];
+  const zeros = [...new Set(indices.map((i) => zeroOf(keysOf(i))))];
   return [
     {
       shape,
       zeroed: true as const,
       observations: indices.map((i): Observation => {
-        return { form: [[i, 1]], row: harmonicRow(degrees(i), zeroOf(i), zeros) };
+        const keys = keysOf(i);
+        return { form: [[i, 1]], row: harmonicRow(keys.angle, zeroOf(keys), zeros) };
       }),
       widens,
     },

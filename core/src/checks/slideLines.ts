@@ -1,6 +1,6 @@
 import type { Slot } from '../instruments/slots.js';
 import { linearEstimate, type Estimate } from './estimate.js';
-import { sweepSigns, type SweepFacts, type SweepKeys } from './sweep.js';
+import { sweepSigns, type SweepFacts, type SweepKeys, zeroOf } from './sweep.js';
 
 type Slots = readonly Slot<SweepKeys>[];
 /** Along a slide that leans by `slant` (+ its rear end the higher), + toward the operator, and across it. */
@@ -55,7 +55,7 @@ export function linePair(
     { name: 'acrossSlide', near: above, far: below },
   ].flatMap(({ name, near, far }) => {
     const [one, other] = [at(near), at(far)];
-    if (one === undefined || other === undefined || slots[one].keys.zero !== slots[other].keys.zero) return [];
+    if (one === undefined || other === undefined || zeroOf(slots[one].keys) !== zeroOf(slots[other].keys)) return [];
     const droop = ((turned * sag) / 2) * Math.sin((near * Math.PI) / 180);
     const weights = slots.map((_, i) => (i === one ? sign / 2 : i === other ? -sign / 2 : 0));
     return [

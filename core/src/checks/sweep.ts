@@ -14,6 +14,9 @@ export interface SweepKeys {
 
 type Slots = readonly Slot<SweepKeys>[];
 
+/** The zero that a reading belongs to. */
+export const zeroOf = ({ zero = 1 }: { readonly zero?: number | undefined }): number => zero;
+
 /** A sweep of one round feature at one depth, as weights on all slots. */
 export interface SweepFit {
   /** Toward the operator: half of front minus rear. */
@@ -36,7 +39,7 @@ function placed(size: number, indices: readonly number[], weights: readonly numb
  */
 export function sweepFit(slots: Slots, indices: readonly number[]): SweepFit | undefined {
   const angles = indices.map((i) => slots[i].keys.angle);
-  const zeros = indices.map((i) => slots[i].keys.zero ?? 1);
+  const zeros = indices.map((i) => zeroOf(slots[i].keys));
   const known = [...new Set(zeros)];
   const fit = harmonicWeights(angles, zeros);
   if (fit) {
@@ -59,7 +62,7 @@ export function sweepClosure(slots: Slots, indices: readonly number[]): number[]
   const at = (degrees: number) => indices.find((i) => slots[i].keys.angle === degrees);
   const [front, top, rear, bottom] = [at(0), at(90), at(180), at(270)];
   if (front === undefined || top === undefined || rear === undefined || bottom === undefined) return undefined;
-  if (new Set([front, top, rear, bottom].map((i) => slots[i].keys.zero ?? 1)).size > 1) return undefined;
+  if (new Set([front, top, rear, bottom].map((i) => zeroOf(slots[i].keys))).size > 1) return undefined;
   return placed(slots.length, [top, bottom, front, rear], [1, 1, -1, -1]);
 }
 

@@ -205,17 +205,7 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
   if (last && lastFit) estimates.push(...slopes(byWay[0], sweepOffsets(lastFit, setup, sag), last.at - mouth.at));
   estimates.push(...otherView(offsets, setup, 'carriage'));
   const widens = namesOf(estimates.filter(({ name }) => name !== 'closure'));
-  const fitted = depths.flatMap((way) =>
-    way.flatMap(({ indices }) =>
-      roundFit(
-        'circle',
-        indices,
-        (i) => slots[i].keys.angle,
-        widens,
-        (i) => slots[i].keys.zero ?? 1,
-      ),
-    ),
-  );
+  const fitted = depths.flatMap((way) => way.flatMap(({ indices }) => roundFit('circle', indices, (i) => slots[i].keys, widens)));
   return {
     estimates,
     notes: [...roundNotes(fit, closure, input), ...viewNote(setup), ...heightNotes(offsets.length === 2, instrument)],

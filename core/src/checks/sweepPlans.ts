@@ -66,12 +66,9 @@ export function sweepSlots(
       ...(zero === 2 && places[i - 1].zero === 1 && { ask: 'Zero the dial again: these two are for the height.' }),
     }));
   const mouth = round(depth === undefined ? undefined : 0);
-  if (angles === 'pairs') {
-    const deeper = depth === undefined ? [] : round(depth);
-    return [...closed(mouth, ({ zero }) => String(zero)), ...deeper];
-  }
   const closing = { ...mouth[0], ask: 'Turn on to the first place and read it again.', closing: true };
-  return [...mouth, closing, ...(depth === undefined ? [] : round(depth))];
+  const first = angles === 'pairs' ? closed(mouth, ({ zero }) => String(zero)) : [...mouth, closing];
+  return [...first, ...(depth === undefined ? [] : round(depth))];
 }
 
 /** A sweep of a bush that can be turned in its housing. */

@@ -105,7 +105,7 @@ function estimate({ setup, slots }: CheckInput<Setup, Keys>): Estimates {
       severity: 'info',
       text: 'The nod pivot is not known. Do one classic round (operator’s side to zero by the screw, column side to zero by the table): the two differences give it, and then one move is enough.',
     });
-  const planes = zerosOf(slots).flatMap((indices) => roundFit('plane', indices, (i) => slots[i].keys.angle, ['tilt', 'nod']));
+  const planes = zerosOf(slots).flatMap((indices) => roundFit('plane', indices, (i) => slots[i].keys, ['tilt', 'nod']));
   return { estimates, notes, fits: planes };
 }
 

@@ -197,8 +197,8 @@ function estimate({ setup, slots }: CheckInput<Setup, CutKeys>): Estimates {
 }
 
 function faults(setup: Setup, readings: readonly Reading<CutKeys>[]): Fault[] {
-  const found: Fault[] = strayPads(readings);
-  found.push(
+  const found: Fault[] = [
+    ...strayPads(readings),
     ...readings.flatMap(({ at }, i): Fault[] =>
       at < 0 || at > setup.centreDistance
         ? [
@@ -210,7 +210,7 @@ function faults(setup: Setup, readings: readonly Reading<CutKeys>[]): Fault[] {
           ]
         : [],
     ),
-  );
+  ];
   const missing = readings.findIndex((entry) => entry.temperature === undefined);
   if (missing >= 0 && readings.some((entry) => entry.temperature !== undefined)) {
     found.push({

@@ -183,17 +183,15 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, k
     conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
     purpose: last?.purpose ?? {},
     own: described ? withField(described, 'sense', undefined) : ownInstrument(kind),
-    ...asItCounted(heads, check.id, dial, mountingOf(check.id, setup)),
-    ...(!dial && { kitId: own }),
+    kitId: dial?.id ?? own,
+    sense: senseBefore(heads, check, dial, setup),
   };
 }
 
-/** A dial as it counted last time from the same side; the screen says so and asks for the nudge again. */
-function asItCounted(
+/** How a dial counted last time from the same side; the screen says so and asks for the nudge again. */
+const senseBefore = (
   heads: readonly RoundHead[],
-  checkId: string,
+  { id }: CheckDefinition,
   dial: KitItem | undefined,
-  mounting: string | null,
-): Pick<BeginDraft, 'kitId' | 'sense'> {
-  return { kitId: dial?.id ?? '', sense: knownSense(heads, checkId, dial?.name ?? null, mounting)?.sense ?? null };
-}
+  setup: FormValue,
+): BeginDraft['sense'] => knownSense(heads, id, dial?.name ?? null, mountingOf(id, setup))?.sense ?? null;

@@ -84,7 +84,7 @@ export function askedFaults(schema: z.ZodObject, value: FormValue, system: UnitS
       return (part as FormValue[]).flatMap((row, i) =>
         askedFaults(elementOf(schema.shape[key] as z.ZodType), row, system, `${path}[${i}].`),
       );
-    if (typeof part !== 'string' || info.places) return [];
+    if (typeof part !== 'string') return [];
     const asked = askedBack(part, info, system);
     return asked ? [{ path, message: `of ${part}: ${orWords(asked)}? Write the unit`, example: asked[0] }] : [];
   });

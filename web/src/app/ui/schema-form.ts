@@ -42,9 +42,7 @@ export class SchemaForm {
     info.choices?.find(({ value }) => value === example)?.label ?? exampleFor({ ...info, example }, this.settings.system());
   /** A bare figure that is far from what such a thing is: what it may be, each with its unit. */
   protected readonly asked = (field: FieldModel): readonly string[] | undefined =>
-    !field.info.places && (this.showAll() || this.touched().has(field.key))
-      ? askedBack(this.text(field), field.info, this.settings.system())
-      : undefined;
+    this.showAll() || this.touched().has(field.key) ? askedBack(this.text(field), field.info, this.settings.system()) : undefined;
   private readonly latest = linkedSignal(() => this.value());
   private readonly touched = signal<ReadonlySet<string>>(new Set());
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
