@@ -82,7 +82,11 @@ export class ClearLabels {
     seen.observe(this.host, { subtree: true, childList: true, characterData: true, attributeFilter: ['transform', 'y', 'x'] });
     const sized = new ResizeObserver(() => this.ask());
     sized.observe(this.host);
+    // Letters are another size once their font is there.
+    const lettered = (): void => this.ask();
+    document.fonts.addEventListener('loadingdone', lettered);
     inject(DestroyRef).onDestroy(() => {
+      document.fonts.removeEventListener('loadingdone', lettered);
       seen.disconnect();
       sized.disconnect();
       cancelAnimationFrame(this.asked);
@@ -104,24 +108,29 @@ function clear(svg: SVGSVGElement): void {
   const texts = [...svg.querySelectorAll('text')].filter((text) => text.textContent?.trim());
   // So many that they cannot be told apart anyway: nothing is gained by looking.
   if (texts.length > MANY) return;
+  // How a label was moved stands in the drawing's own units: the drawing may have been shrunk since.
   const drawn = texts.map((text) => {
-    const [down, right] = [Number(text.dataset['down'] ?? 0), Number(text.dataset['right'] ?? 0)];
-    return movedBy(text.getBoundingClientRect(), -down, -right);
+    const scale = scaleOf(text);
+    return movedBy(text.getBoundingClientRect(), -moved(text, 'dy') * scale, -moved(text, 'dx') * scale);
   });
   const lying = drawn.map((box, i): Lying => ({ ...box, gives: givesWay(texts[i]) }));
   const marks = [...svg.querySelectorAll('.mark .seat')].map((seat) => seat.getBoundingClientRect());
   cleared(lying, svg.getBoundingClientRect(), marks).forEach((free, i) => {
-    const { style, dataset } = texts[i];
-    style.visibility = free ? '' : 'hidden';
-    const [down, right] = [String(free?.down ?? 0), String(free?.right ?? 0)];
-    if (down === (dataset['down'] ?? '0') && right === (dataset['right'] ?? '0')) return;
-    // In the drawing's own units: it may be shrunk.
-    const scale = Math.abs(texts[i].getScreenCTM()?.d ?? 0) || 1;
-    texts[i].setAttribute('dy', String(Number(down) / scale));
-    texts[i].setAttribute('dx', String(Number(right) / scale));
-    dataset['down'] = down;
-    dataset['right'] = right;
+    const text = texts[i];
+    text.style.visibility = free ? '' : 'hidden';
+    const scale = scaleOf(text);
+    moveTo(text, 'dy', (free?.down ?? 0) / scale);
+    moveTo(text, 'dx', (free?.right ?? 0) / scale);
   });
+}
+
+/** px on the screen to a unit of the drawing, where this label stands. */
+const scaleOf = (text: SVGTextElement): number => Math.abs(text.getScreenCTM()?.d ?? 0) || 1;
+
+const moved = (text: SVGTextElement, way: 'dx' | 'dy'): number => Number(text.getAttribute(way) ?? 0);
+
+function moveTo(text: SVGTextElement, way: 'dx' | 'dy', by: number): void {
+  if (moved(text, way) !== by) text.setAttribute(way, String(by));
 }
 
 /** Words of the drawing come last; a reading gives way from its mark. */

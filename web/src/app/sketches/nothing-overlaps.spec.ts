@@ -38,6 +38,10 @@ function laidOver(svg: SVGSVGElement): string[] {
   return [...over, ...onMarks, ...pairs];
 }
 
+const frames = async (count: number): Promise<void> => {
+  for (let i = 0; i < count; i++) await new Promise((done) => requestAnimationFrame(done));
+};
+
 describe('on a drawing', () => {
   const widths = { 'of a laptop': ['mm', 646], 'of a tablet': ['inch', 438], 'of a phone': ['mm', 362] } as const;
   for (const [screen, [system, width]] of Object.entries(widths))
@@ -55,10 +59,11 @@ describe('on a drawing', () => {
         TestBed.inject(Settings).system.set(system);
         const bench = await show(Bench, { checkId: id, roundId: round.id });
         await until(() => bench.all('.sketch svg').length > 0);
+        // Labels are cleared in the frame after they were drawn, and again when the drawing was shrunk.
+        await frames(3);
         for (const place of bench.all('.sketch')) place.style.width = `${width}px`;
         await bench.fixture.whenStable();
-        // Labels are cleared in the frame after they were drawn.
-        for (let i = 0; i < 3; i++) await new Promise((done) => requestAnimationFrame(done));
+        await frames(3);
         const found = (bench.all('.sketch svg') as unknown as SVGSVGElement[]).flatMap(laidOver);
         expect(found.join(' ¦ ')).toBe('');
         const leftOut = bench
