@@ -30,13 +30,18 @@ const BY_NAME = new Set([
 const json = (path) => JSON.parse(readFileSync(join(ROOT, path), 'utf8'));
 const lock = json('package-lock.json').packages;
 
+/** What a package says of its licence, as it is installed or as the lock has it. */
+function licenceOf(path, license) {
+  const own = existsSync(join(ROOT, path, 'package.json')) ? json(`${path}/package.json`) : {};
+  return READ[own.name] ?? license ?? own.license?.type ?? own.license ?? 'not stated';
+}
+
 function licences() {
   const found = {};
   const odd = [];
   for (const [path, { link, license, dev }] of Object.entries(lock)) {
     if (!path.includes('node_modules/') || link) continue;
-    const own = existsSync(join(ROOT, path, 'package.json')) ? json(`${path}/package.json`) : {};
-    const name = READ[own.name] ?? license ?? own.license?.type ?? own.license ?? 'not stated';
+    const name = licenceOf(path, license);
     found[name] = (found[name] ?? 0) + 1;
     if (!FREE.test(name) && !(dev && FREE_IN_TESTS.test(name)))
       odd.push(`${path.replace(/^.*node_modules\//, '')} (${name}${dev ? ', development only' : ''})`);

@@ -164,6 +164,40 @@ function parted(slots: Slots, halves: readonly (readonly Estimate[])[]): Estimat
   });
 }
 
+/** Slots of each depth that was swept, for each way round of the bush. @param turned the bush was swept turned half round too. */
+function sweptDepths(slots: readonly Slot<SweepKeys>[], turned: boolean) {
+  const ways = turned ? ([0, 180] as const).map((turn) => slotsOf(slots, ({ bush = 0 }) => bush === turn)) : [slots.map((_, i) => i)];
+  return ways.map((way) => depthsOf(way.map((i) => slots[i])).map(({ at, indices }) => ({ at, indices: indices.map((k) => way[k]) })));
+}
+
+/** How the axis goes from the mouth to the deepest place that was swept; nothing where that is one place, or was not read whole. */
+function depthSlopes(
+  slots: readonly Slot<SweepKeys>[],
+  atMouth: readonly Estimate[],
+  mouth: number,
+  deepest: { readonly at: number; readonly indices: readonly number[] } | undefined,
+  offsets: (fit: SweepFit) => Estimate[],
+): Estimate[] {
+  const fit = deepest && sweepFit(slots, deepest.indices);
+  return fit ? slopes(atMouth, offsets(fit), deepest.at - mouth) : [];
+}
+
+/** Both offsets taken together: how far the axis is off, what the dial swings in all, and the same along a slide that leans. */
+function altogether(
+  offsets: readonly Estimate[],
+  slots: readonly Slot<SweepKeys>[],
+  { slant }: Pick<SweepSetup, 'slant'>,
+  open: ReturnType<typeof openText>,
+): Estimate[] {
+  const length = vectorEstimate(
+    'offsetRadial',
+    offsets[0],
+    offsets[1],
+    slots.map(({ value }) => value),
+  );
+  return [length, scaledEstimate('total', length, 2), ...(slant === undefined ? [] : onSlide(offsets, slant, open))];
+}
+
 /**
  * A sweep by the spindle: offsets of what was swept, their length, what the dial swings in all, and what two
  * depths, a bush turned in its housing or a slide that leans tell beside.
@@ -173,16 +207,10 @@ function parted(slots: Slots, halves: readonly (readonly Estimate[])[]): Estimat
 export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 'outside' | 'bore', radial?: number): Estimates {
   const { slots, instrument } = input;
   const setup = { ...input.setup, feature: input.setup.feature ?? usual };
-  const values = slots.map((slot) => slot.value);
   const sag = instrument?.holderSag ?? 0;
   const bush = halvesOf(slots, 'bush', [0, 180], ['angle', 'at']);
   const open = openText(bush, 'turn the bush half round in its housing and sweep there again');
-  const ways = bush.reversed
-    ? ([0, 180] as const).map((turn) => slotsOf(slots, (keys) => (keys.bush ?? 0) === turn))
-    : [slots.map((_, i) => i)];
-  const depths = ways.map((way) =>
-    depthsOf(way.map((i) => slots[i])).map(({ at, indices }) => ({ at, indices: indices.map((k) => way[k]) })),
-  );
+  const depths = sweptDepths(slots, bush.reversed);
   const fits = depths.flatMap(([mouth]) => (mouth ? (sweepFit(slots, mouth.indices) ?? []) : []));
   const [fit] = fits;
   // The mouth of the way round that was swept: the other one may not have been begun.
@@ -191,18 +219,11 @@ export function sweepEstimates(input: CheckInput<SweepSetup, SweepKeys>, usual: 
   const byWay = fits.map((entry) => sweepOffsets(entry, setup, sag));
   const both = fits.length === 2 && byWay[0].length === byWay[1].length;
   const offsets = byWay[0].map((estimate, k) => halfway(estimate, both ? byWay[1][k] : undefined, open));
-  const estimates: Estimate[] = offsets.length === 2 ? [...offsets] : within(offsets, radial);
-  if (offsets.length === 2) {
-    const length = vectorEstimate('offsetRadial', offsets[0], offsets[1], values);
-    estimates.push(length, scaledEstimate('total', length, 2));
-    if (setup.slant !== undefined) estimates.push(...onSlide(offsets, setup.slant, open));
-  }
+  const estimates: Estimate[] = offsets.length === 2 ? [...offsets, ...altogether(offsets, slots, setup, open)] : within(offsets, radial);
   if (both) estimates.push(...parted(slots, byWay));
   const closure = sweepClosure(slots, mouth.indices);
   if (closure) estimates.push(linearEstimate('closure', closure));
-  const last = deeper[deeper.length - 1];
-  const lastFit = last && sweepFit(slots, last.indices);
-  if (last && lastFit) estimates.push(...slopes(byWay[0], sweepOffsets(lastFit, setup, sag), last.at - mouth.at));
+  estimates.push(...depthSlopes(slots, byWay[0], mouth.at, deeper.at(-1), (entry) => sweepOffsets(entry, setup, sag)));
   estimates.push(...otherView(offsets, setup, 'carriage'));
   const widens = namesOf(estimates.filter(({ name }) => name !== 'closure'));
   const fitted = depths.flatMap((way) => way.flatMap(({ indices }) => roundFit('circle', indices, (i) => slots[i].keys, widens)));

@@ -32,13 +32,18 @@ export function readPlaces(text: string): PlaceTexts | undefined {
   return { places: found.map(({ figure }, i) => `${figure} ${unitOf(i)}`.trim()), withUnit: known.some(Boolean) };
 }
 
-function tokensOf(text: string): { readonly figure: string; readonly unit: string }[] | undefined {
+/** A line in which each comma close up is either a decimal sign or a gap; undefined where it may be both. */
+function commasRead(text: string): string | undefined {
+  if (!/\d,\d/.test(text)) return text;
   // Commas close up are decimal signs only where something else parts the numbers; one alone may be either.
-  const closeUp = /\d,\d/.test(text);
   const parted = /[\s;]/.test(text.replace(/\s*(?:mm|cm|m|inches|inch|in|ft|thou|["″”])$/, ''));
-  if (closeUp && !parted && text.split(',').length < 3) return undefined;
-  if (closeUp && parted && /(?:^|\D)\d{1,3},\d{3}(?:\D|$)/.test(text)) return undefined;
-  const plain = closeUp && !parted ? text.replaceAll(',', ' ') : text;
+  if (!parted) return text.split(',').length < 3 ? undefined : text.replaceAll(',', ' ');
+  return /(?:^|\D)\d{1,3},\d{3}(?:\D|$)/.test(text) ? undefined : text;
+}
+
+function tokensOf(text: string): { readonly figure: string; readonly unit: string }[] | undefined {
+  const plain = commasRead(text);
+  if (plain === undefined) return undefined;
   const found: { figure: string; unit: string }[] = [];
   for (let at = 0; at < plain.length;) {
     PLACE.lastIndex = at;

@@ -12,6 +12,13 @@ export interface SpokenBase {
   readonly step: number;
 }
 
+/** The divisions that a bare number or "3.5 div" names; undefined for what has a unit of its own. */
+function divisionsOf(raw: unknown): number | undefined {
+  if (typeof raw === 'number') return raw;
+  const read = typeof raw === 'string' ? readNumber(raw) : undefined;
+  return read && ['', 'div'].includes(read.unit) ? read.value : undefined;
+}
+
 /**
  * Turn the value of a reading into a deviation.
  *
@@ -27,16 +34,15 @@ export function readingValue(raw: unknown, kind: ValueKind, instrument: Instrume
   const dimension = kind === 'level' ? 'slope' : 'deviation';
   const example = instrument ? '3.5 div' : DIMENSIONS[dimension].example;
   if (raw === undefined || raw === null || raw === '') return { ok: false, message: 'is missing: give what the dial reads', example };
-  const read = typeof raw === 'string' ? readNumber(raw) : undefined;
-  const divisions = typeof raw === 'number' ? raw : read && (read.unit === '' || read.unit === 'div') ? read.value : undefined;
+  const factor = instrument && kind === 'indicator' ? dialFactor(instrument) : 1;
+  const divisions = divisionsOf(raw);
   if (divisions === undefined) {
     const parsed = parseQuantity(raw, dimension);
     if (!parsed.ok) return { ...parsed, message: parsed.message.replace('not one of', 'not one of div,'), example };
-    return { ...parsed, value: parsed.value * (instrument && kind === 'indicator' ? dialFactor(instrument) : 1) };
+    return { ...parsed, value: parsed.value * factor };
   }
   if (!Number.isFinite(divisions)) return { ok: false, message: 'must be a finite number', example };
   if (!instrument) return { ok: false, message: BARE_NEEDS_INSTRUMENT, example };
-  const factor = kind === 'indicator' ? dialFactor(instrument) : 1;
   const value = workable(divisions * instrument.graduation * factor);
   return value === undefined ? { ok: false, message: 'is too large', example } : { ok: true, value, unit: 'div' };
 }

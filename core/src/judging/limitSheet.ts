@@ -234,15 +234,13 @@ export function judgedBy(
     const known = by !== 0 && variant?.guesses === true;
     const when = known ? undefined : variant?.key;
     const line = sheet.lines.find((entry) => entry.check === check.id && entry.quantity === name && entry.when === when);
-    const zone = line
-      ? zoneOver(line.zone, line.over, lengthRead(check, setup, places))
-      : known
-        ? info.limit
-        : startingZone(check, name, setup, places);
-    if (!zone || (!line && by === 0)) continue;
+    // What has no line and is not shifted keeps the catalogue's.
+    if (!line && by === 0) continue;
+    const usual = () => (known ? info.limit : startingZone(check, name, setup, places));
+    const zone = line ? zoneOver(line.zone, line.over, lengthRead(check, setup, places)) : usual();
+    if (!zone) continue;
     limits[name] = shiftedZone(zone, by);
-    const usual = by === 0 ? undefined : usualAim(info, zone);
-    const aim = line?.aim ?? usual;
+    const aim = line?.aim ?? (by === 0 ? undefined : usualAim(info, zone));
     if (aim !== undefined) aims[name] = aim - by;
   }
   return { limits, aims };

@@ -5,7 +5,7 @@ import { bare, figure } from './answer.js';
 import { defineMove, type CardOf, type PlanOf } from './define.js';
 import { headDrawing, screwsDrawing } from './drawing.js';
 import { headCard, headScrews, headSteps } from './headSteps.js';
-import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobFacts, type JobStep, type StepFacts } from './jobSteps.js';
 
 const screwSchema = z.strictObject({
   pitch: measure('pitch', { label: 'Screw pitch', above: 0, max: 20, example: '2 mm' }),
@@ -65,14 +65,20 @@ const answer = z.object({
 
 type Card = CardOf<typeof card & typeof headCard>;
 
+/** Which screw is slackened first: on a few machines a part goes toward the screw that is driven. @param named whether its side can be said. */
+function slackened({ rule, plus }: JobFacts, named: boolean): string {
+  const toward = rule !== 'drive-near';
+  const side = toward === plus ? 'your side' : 'the rear';
+  const which = `the screw on the side it moves ${toward ? 'toward' : 'away from'}${named ? ` (${side})` : ''}`;
+  return toward ? `Slack ${which}.` : `On this machine it goes toward the screw that is driven. Slack ${which}.`;
+}
+
 function steps(facts: StepFacts<PlanOf<typeof answer>, Card>): JobStep[] {
   if (facts.part?.swivels) return headSteps(facts);
   const { name, faces, clean = faces, clamp = 'clamp', base } = partOf(facts);
   const { turns } = facts.plan;
   const { layout, thirdScrew, screwsSit } = facts.card.adjuster ?? {};
   const turn = turns === undefined ? '' : ` That is ${turnsInWords(turns)}. Watch the needle.`;
-  const reversed = facts.rule === 'drive-near';
-  const sit = screwsSit ? `The screws sit ${screwsSit}. ` : '';
   const drive =
     layout === 'single-screw'
       ? [
@@ -82,11 +88,7 @@ function steps(facts: StepFacts<PlanOf<typeof answer>, Card>): JobStep[] {
           },
         ]
       : [
-          {
-            text: reversed
-              ? `${sit}On this machine it goes toward the screw that is driven. Slack the screw on the side it moves away from${base ? ` (${facts.plus ? 'the rear' : 'your side'})` : ''}.`
-              : `${sit}Slack the screw on the side it moves toward${base ? ` (${facts.plus ? 'your side' : 'the rear'})` : ''}.`,
-          },
+          { text: `${screwsSit ? `The screws sit ${screwsSit}. ` : ''}${slackened(facts, base === true)}` },
           { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
           { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
         ];

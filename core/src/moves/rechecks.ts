@@ -77,28 +77,34 @@ const LOOK = 'Look at the register again and give what it shows: that settles it
 /** Whether two values are the same as far as a control shows them: a fiftieth of the change, or a digit of it. */
 const alike = (one: number, other: number, step: number): boolean => Math.abs(one - other) <= Math.max(0.02 * step, 1e-9);
 
+/** Meanings after which the value that was entered is the right one. */
+const AS_ENTERED: readonly RecheckMeaning[] = ['not-taken-up', 'right'];
+
+/** The values that may be right: what was entered, where it is one of those that were meant. */
+const wantedOf = ({ entered, meant, step }: Recheck): readonly number[] =>
+  entered !== undefined && meant.some((value) => alike(value, entered, step)) ? [entered] : meant;
+
 /**
  * What the reading after a change of a register tells, and the value to enter next: always from the first old value. With what the
  * register shows the change that was made is known, and nothing is guessed.
  */
 export function recheckOf(recheck: Recheck) {
-  const { ratio, old, meant, entered, shown, step } = recheck;
-  const told = ratio === undefined ? {} : { ratio: Number.isFinite(ratio) ? ratio : null };
-  if (ratio !== undefined && !Number.isFinite(ratio)) return { ...told, meaning: 'unclear' as RecheckMeaning, next: null };
-  const wanted = entered !== undefined && meant.some((value) => alike(value, entered, step)) ? [entered] : meant;
-  if (shown !== undefined && !wanted.some((value) => alike(value, shown, step))) {
-    const keyed = entered ?? wanted[0];
+  const { ratio, old, entered, shown, step } = recheck;
+  if (ratio !== undefined && !Number.isFinite(ratio)) return { ratio: null, meaning: 'unclear' as RecheckMeaning, next: null };
+  const told = ratio === undefined ? {} : { ratio };
+  const wanted = wantedOf(recheck);
+  const keyed = entered ?? wanted[0];
+  if (shown !== undefined && !wanted.some((value) => alike(value, shown, step)))
     return { ...told, meaning: mistakeOf({ shown, old, keyed, step, wanted }), next: nextAfter(recheck, shown - old, wanted) };
-  }
   if (ratio === undefined) return { meaning: 'unclear' as RecheckMeaning, next: null };
-  const made = (shown ?? entered ?? wanted[0]) - old;
+  const made = (shown ?? keyed) - old;
   const meanings = meaningsLeft(recheck, ratio);
   if (meanings.length !== 1) return { ...told, ...unclear(meanings) };
   const [meaning] = meanings;
-  const sure = shown !== undefined || entered !== undefined || wanted.length === 1;
+  const sure = (shown ?? entered) !== undefined || wanted.length === 1;
   if (UNITS.includes(meaning)) return { ...told, ...unitMixedUp(recheck, meaning, old + made / factorOf(meaning, ratio), wanted) };
   // Nothing was taken up: the same value again, once the control has been homed. A sign that nobody knows has no next value.
-  const next = meaning === 'not-taken-up' || meaning === 'right' ? old + made : old + made / factorOf(meaning, ratio);
+  const next = old + (AS_ENTERED.includes(meaning) ? made : made / factorOf(meaning, ratio));
   return { ...told, meaning, next: sure ? next : null };
 }
 

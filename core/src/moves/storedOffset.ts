@@ -42,6 +42,14 @@ function steps(facts: JobFacts): JobStep[] {
   ];
 }
 
+/** Sign of the change that cures; a reference goes by κ of its axis, and as long as that is not learned no sign is known. */
+const signOf = (cure: number, register: 'added' | 'reference' | undefined, kappa: number | undefined): number =>
+  register === 'reference' ? (kappa ?? 0) * cure : cure;
+
+/** Half the total reading, mm, as the register counts it. */
+const changeOf = (totalReading: number, programming: 'radius' | 'diameter' | undefined): number =>
+  ((programming === 'diameter' ? 2 : 1) * totalReading) / 2000;
+
 /** More than half a millimetre, whatever it counts, is asked about: a mistaken unit is a crash. */
 export const isLargeChange = (mm: number): boolean => Math.abs(mm) > 0.5;
 
@@ -97,25 +105,12 @@ export const storedOffset = defineMove({
     shown: offsetSchema.optional(),
   }),
   answer: registerAnswer,
-  plan: ({
-    old,
-    totalReading,
-    programming = 'radius',
-    jog,
-    register = 'added',
-    kappa,
-    recheck,
-    recheckSigned = true,
-    doubt = 0,
-    entered,
-    shown,
-  }) => {
+  plan: ({ old, totalReading, programming, jog, register, kappa, recheck, recheckSigned = true, doubt = 0, entered, shown }) => {
     const unit = old.inch ? INCH : 1;
-    const change = ((programming === 'diameter' ? 2 : 1) * totalReading) / 2000 / unit;
+    const change = changeOf(totalReading, programming) / unit;
     const now = old.mm / unit;
     const [plus, minus] = [now + change, now - change];
-    const cure = jog ? cureOf(jog) : 0;
-    const sign = register === 'reference' ? (kappa ?? 0) * cure : cure;
+    const sign = signOf(jog ? cureOf(jog) : 0, register, kappa);
     const chosen = sign === 0 ? null : now + sign * Math.abs(change);
     const asks = [
       ...(isLargeChange(change * unit) ? ['large-change'] : []),

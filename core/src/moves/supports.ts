@@ -208,6 +208,25 @@ const supportSteps = (facts: StepFacts<PlanOf<typeof answer>>): JobStep[] => [
   { text: 'Take a new round under the same conditions, bar in and the spindle turned by hand.' },
 ];
 
+/** The components of a pose that are wanted, by their index, µm or µm/m. */
+function wantedPose(frame: 'lathe' | 'mill', want: Readonly<Record<string, unknown>>): ReadonlyMap<number, number> {
+  const { components } = FRAMES[frame];
+  const wanted = new Map<number, number>();
+  for (const [name, raw] of Object.entries(want)) {
+    const index = components.findIndex(([known]) => known === name);
+    if (index < 0)
+      refuse(
+        `want.${name}`,
+        `is not a pose component of a ${frame}; there are ${components.map(([known]) => known).join(', ')}`,
+        components[4][0],
+      );
+    const parsed = quantitySchema(index < 3 ? 'deviation' : 'slope', { min: -FARTHEST, max: FARTHEST, workedOut: true }).safeParse(raw);
+    if (!parsed.success) refuse(`want.${name}`, parsed.error.issues[0].message, index < 3 ? '20 um' : '30 um/m');
+    else wanted.set(index, components[index][1] * parsed.data);
+  }
+  return wanted;
+}
+
 /**
  * Anything that sits on several faces: which faces to scrape or shim for a wanted change of its pose.
  * Finds t, ω and sₖ with nₖ·(t + ω × (pₖ − p₀)) = sₖ for every support, at least cost.
@@ -238,19 +257,7 @@ export const supports = defineMove({
   },
   plan: ({ frame, origin, supports, want, watch = [], prefer = 'least-metal' }) => {
     const { components } = FRAMES[frame];
-    const wanted = new Map<number, number>();
-    for (const [name, raw] of Object.entries(want)) {
-      const index = components.findIndex(([known]) => known === name);
-      if (index < 0)
-        refuse(
-          `want.${name}`,
-          `is not a pose component of a ${frame}; there are ${components.map(([known]) => known).join(', ')}`,
-          components[4][0],
-        );
-      const parsed = quantitySchema(index < 3 ? 'deviation' : 'slope', { min: -FARTHEST, max: FARTHEST, workedOut: true }).safeParse(raw);
-      if (!parsed.success) refuse(`want.${name}`, parsed.error.issues[0].message, index < 3 ? '20 um' : '30 um/m');
-      else wanted.set(index, components[index][1] * parsed.data);
-    }
+    const wanted = wantedPose(frame, want);
     const ids = supports.map((entry) => entry.id);
     const twice = ids.find((id, i) => ids.indexOf(id) !== i);
     if (twice !== undefined) refuse('supports', `has two supports called "${twice}"`, 'one id for each');

@@ -133,6 +133,11 @@ function backwards([a, b, c, d]: Camera['corners'], width: number, height: numbe
   };
 }
 
+/** How a photograph looks that nothing is the matter with. */
+const PLAIN = { shade: 0, glare: 0, warmth: 1, blur: 1, grain: 4, dye: false, flakes: 0 };
+
+const onFace = ({ width, height }: MadePrint, u: number, v: number): boolean => u >= 0 && v >= 0 && u < width && v < height;
+
 /**
  * A photograph of a blued face whose truth is known: stands in for the camera.
  *
@@ -140,21 +145,18 @@ function backwards([a, b, c, d]: Camera['corners'], width: number, height: numbe
  */
 export function photographPrint(made: MadePrint, camera: Camera, seed = 1): PhotoOfPrint {
   const { mask, w, h } = trueMask(made);
-  const { shade = 0, glare = 0, warmth = 1, blur = 1, grain = 4, dye = false, groove, flakes = 0 } = made;
+  const { shade, glare, warmth, blur, grain, dye, groove, flakes } = { ...PLAIN, ...made };
   const looks = { ...LOOKS, ...made.looks };
   const { width, height, corners } = camera;
   const toFace = backwards(corners, made.width, made.height);
   const light = (x: number, y: number): number => 1 - (shade * (x / width + y / height)) / 2;
   const samples = 2;
+  const bare = dye ? looks.dye : looks.iron;
   const colour = (x: number, y: number): readonly number[] => {
     const { x: u, y: v } = toFace(x, y);
-    if (u < 0 || v < 0 || u >= made.width || v >= made.height) return BENCH;
+    if (!onFace(made, u, v)) return BENCH;
     if (groove && Math.abs(u - groove.at) < groove.width / 2) return GROOVE;
-    return mask[Math.min(h - 1, Math.floor(v * FINE)) * w + Math.min(w - 1, Math.floor(u * FINE))]
-      ? looks.blue
-      : dye
-        ? looks.dye
-        : looks.iron;
+    return mask[Math.min(h - 1, Math.floor(v * FINE)) * w + Math.min(w - 1, Math.floor(u * FINE))] ? looks.blue : bare;
   };
   const thrown = dice(seed);
   const data = new Uint8ClampedArray(4 * width * height);

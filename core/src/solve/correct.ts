@@ -27,6 +27,12 @@ interface Planned {
 
 const NOTHING: Planned = { moves: [], notes: [] };
 
+/** What may be done about a quantity; nothing where it is no part of anything in this set-up: a side pair on a slide that leans. */
+function correctionOf({ sheet: { check, setup }, name, slots }: CorrectionInput): Correction | undefined {
+  if (check.partOf && check.partOf(name, setup) === undefined) return undefined;
+  return check.asRead?.(name, slots)?.correction ?? check.corrections[name];
+}
+
 /**
  * The moves that bring one quantity to its aim, or a note why it is better left alone.
  * Amounts are aim − value, signed like the quantity. Metal comes off only on *out*; what waits has no move.
@@ -35,17 +41,15 @@ const NOTHING: Planned = { moves: [], notes: [] };
  */
 export function planCorrection(input: CorrectionInput): Planned {
   const { sheet, name, info, quantity } = input;
-  const correction = sheet.check.asRead?.(name, input.slots)?.correction ?? sheet.check.corrections[name];
+  const correction = correctionOf(input);
   if (!correction || quantity.because) return NOTHING;
-  // What is no part of anything in this set-up is not moved by itself: a side pair on a slide that leans.
-  if (sheet.check.partOf && sheet.check.partOf(name, sheet.setup) === undefined) return NOTHING;
   if (quantity.limit === null) return planPart(input, correction);
   if (quantity.aim === null) return NOTHING;
-  const amount = quantity.aim - (leastOf(quantity) ?? quantity.value);
-  const leave = reasonToLeave(name, info, quantity, amount);
+  const least = leastOf(quantity);
+  const amount = quantity.aim - (least ?? quantity.value);
+  const uneven = least !== undefined && quantity.value > quantity.aim && amount >= 0;
+  const leave = reasonToLeave(name, info, quantity, amount) ?? (uneven ? unevenNote(name, info) : undefined);
   if (leave) return { moves: [], notes: [leave] };
-  if (leastOf(quantity) !== undefined && quantity.value > quantity.aim && amount >= 0)
-    return { moves: [], notes: [unevenNote(name, info)] };
   const kinds = kindsFor(correction, amount);
   if (kinds.length === 0) return NOTHING;
   const allowed = quantity.verdict === 'out' ? kinds : kinds.filter((kind) => !kind.metal);
@@ -134,11 +138,11 @@ function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, a
   if (!definition.plan || !given) return { move: base, notes: [] };
   const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name);
   const key = keyFor(definition, info, converted);
-  const angle = key !== undefined && (key === definition.slopeKey || key === definition.twistKey);
-  // An angle is no amount until the distance it acts over is known.
   const facts = { quantity: name, value: leastOf(quantity) ?? quantity.value, aim: quantity.aim ?? 0, amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
-  if (angle && definition.overKey && filled[definition.overKey] === undefined)
+  // An angle is no amount until the distance it acts over is known.
+  const angles = [definition.slopeKey, definition.twistKey];
+  if (key !== undefined && angles.includes(key) && definition.overKey && filled[definition.overKey] === undefined)
     return { move: base, notes: [distanceNote(definition, name, info)] };
   const wanted = converted ?? amount;
   if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);

@@ -72,6 +72,13 @@ export function merge(sets: readonly InSet[]): Merged {
   };
 }
 
+/** Expanded uncertainty of a quantity, what it is made of, and what other set-ups read. */
+const doubtOf = (uncertainty: ReturnType<typeof uncertaintyFor>) => ({
+  expanded: uncertainty?.expanded ?? null,
+  budget: uncertainty?.budget ?? [],
+  ...(uncertainty?.settingUp.own && { setUps: uncertainty.settingUp.own }),
+});
+
 /** The quantity of a round with its verdict, what is to be said of it, and what makes no sense in it. */
 export function judge(
   round: Round,
@@ -91,7 +98,7 @@ export function judge(
   const quantity: Quantity = {
     value: value + 0,
     unit: info.unit,
-    expanded: uncertainty?.expanded ?? null,
+    ...doubtOf(uncertainty),
     ...intervalOf(value, estimate, uncertainty),
     direction: directionOf(value, info, uncertainty, limit),
     limit,
@@ -99,8 +106,6 @@ export function judge(
     verdict: because.length ? 'unsure' : seen,
     ...(because.length > 0 && { because }),
     terms: estimate.terms,
-    budget: uncertainty?.budget ?? [],
-    ...(uncertainty?.settingUp.own && { setUps: uncertainty.settingUp.own }),
     ...(estimate.detail && { detail: estimate.detail }),
   };
   return {

@@ -30,20 +30,25 @@ export interface Sheet {
 
 const KEYS = ['format', 'check', 'instrument', 'setup', 'readings', 'limits', 'aims', 'hardware', 'setupSpread'];
 
+/** That it is a sheet at all, of this format, with no key that a sheet does not have. */
+function readOutside(raw: unknown, faults: Fault[]): asserts raw is Record<string, unknown> {
+  if (!isObject(raw))
+    throw new FaultError([
+      { path: '', message: 'must be a sheet: an object', example: `{ "format": "${SHEET_FORMAT}", "check": "tailstock-traverse", … }` },
+    ]);
+  refuseDeep(raw);
+  for (const key of Object.keys(raw)) if (!KEYS.includes(key)) faults.push(unknownKey([key], KEYS));
+  if (raw['format'] !== SHEET_FORMAT) faults.push({ path: 'format', message: `must be "${SHEET_FORMAT}"`, example: SHEET_FORMAT });
+}
+
 /**
  * Read a sheet (docs/sheets.md): check every part of it and bring all values to base units.
  *
  * @throws FaultError with every fault at once, each with its path and an example.
  */
 export function readSheet(raw: unknown): Sheet {
-  if (!isObject(raw))
-    throw new FaultError([
-      { path: '', message: 'must be a sheet: an object', example: `{ "format": "${SHEET_FORMAT}", "check": "tailstock-traverse", … }` },
-    ]);
-  refuseDeep(raw);
   const faults: Fault[] = [];
-  for (const key of Object.keys(raw)) if (!KEYS.includes(key)) faults.push(unknownKey([key], KEYS));
-  if (raw['format'] !== SHEET_FORMAT) faults.push({ path: 'format', message: `must be "${SHEET_FORMAT}"`, example: SHEET_FORMAT });
+  readOutside(raw, faults);
   const check = readCheck(raw['check'], faults);
   const { instrument, faults: instrumentFaults } = raw['instrument'] === undefined ? { faults: [] } : readInstrument(raw['instrument']);
   faults.push(...instrumentFaults);
@@ -163,6 +168,21 @@ function boundOf(info: QuantityInfo, raw: unknown, path: string, faults: Fault[]
   return undefined;
 }
 
+/** What a zone cannot be: open on both sides, upside down, or a size that is limited from below only. */
+function zoneFault(
+  { magnitude }: QuantityInfo,
+  low: number | null,
+  high: number | null,
+  { path, example }: { readonly path: string; readonly example: string },
+): Fault | undefined {
+  if (low === null && high === null) return { path, message: 'has neither a low nor a high bound: give one at least', example };
+  if (magnitude && high === null)
+    return { path: `${path}[1]`, message: 'is missing: a size cannot be negative, so only the most it may be limits it', example: '10' };
+  if (low !== null && high !== null && !(low < high))
+    return { path, message: `must have its low value (${low}) below its high value (${high})`, example };
+  return magnitude && !((high ?? 0) > 0) ? { path: `${path}[1]`, message: 'must be more than 0: it is a size', example: '10' } : undefined;
+}
+
 function readLimits(quantities: Readonly<Record<string, QuantityInfo>>, raw: unknown, faults: Fault[]): Record<string, Zone> {
   const limits: Record<string, Zone> = {};
   for (const [name, value] of known(quantities, 'limits', raw, faults)) {
@@ -175,17 +195,8 @@ function readLimits(quantities: Readonly<Record<string, QuantityInfo>>, raw: unk
     }
     const [low, high] = value.map((bound: unknown, i) => (bound === null ? null : boundOf(info, bound, `${path}[${i}]`, faults)));
     if (low === undefined || high === undefined) continue;
-    if (low === null && high === null) faults.push({ path, message: 'has neither a low nor a high bound: give one at least', example });
-    else if (info.magnitude && high === null)
-      faults.push({
-        path: `${path}[1]`,
-        message: 'is missing: a size cannot be negative, so only the most it may be limits it',
-        example: '10',
-      });
-    else if (low !== null && high !== null && !(low < high))
-      faults.push({ path, message: `must have its low value (${low}) below its high value (${high})`, example });
-    else if (info.magnitude && !((high as number) > 0))
-      faults.push({ path: `${path}[1]`, message: 'must be more than 0: it is a size', example: '10' });
+    const fault = zoneFault(info, low, high, { path, example });
+    if (fault) faults.push(fault);
     else limits[name] = info.magnitude ? [null, high] : [low, high];
   }
   return limits;

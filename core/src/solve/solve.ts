@@ -106,6 +106,28 @@ function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: 
   return { ...worked, notes };
 }
 
+/**
+ * Every quantity that the sets of a round give, judged.
+ *
+ * @throws FaultError with all that makes no sense in them.
+ */
+function judgeAll(round: Round, sets: ReturnType<typeof workOut>['sets']) {
+  const { check } = round.sheet;
+  const faults: Fault[] = [];
+  const judged = Object.entries(check.quantities).flatMap(([name, usual]) => {
+    const bySet = sets.flatMap((set) =>
+      set.estimates.filter((estimate) => estimate.name === name).map((estimate) => ({ estimate, slots: set.slots })),
+    );
+    if (bySet.length === 0) return [];
+    const info = { ...usual, ...check.asRead?.(name, bySet[0].slots)?.info };
+    const one = judge(round, name, info, bySet);
+    faults.push(...one.faults);
+    return [{ name, info, slots: bySet[0].slots, ...one }];
+  });
+  if (faults.length) throw new FaultError(faults);
+  return judged;
+}
+
 /** Solve a sheet that has been read. */
 export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   const { check, instrument, readings } = sheet;
@@ -121,14 +143,9 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
     ...outlierNotes(grouped.slots, instrument),
     ...(context.waits ?? []),
   ];
-  for (const set of sets)
-    for (const note of set.notes)
-      // What one wild reading makes of a circle is no news beside it.
-      if (
-        !(contradictions.misread && note.code === 'out-of-round') &&
-        !notes.some((known) => known.code === note.code && known.quantity === note.quantity)
-      )
-        notes.push(note);
+  // What one wild reading makes of a circle is no news beside it.
+  const news = sets.flatMap((set) => set.notes.filter(({ code }) => !(contradictions.misread && code === 'out-of-round')));
+  for (const note of news) if (!notes.some(({ code, quantity }) => code === note.code && quantity === note.quantity)) notes.push(note);
 
   const round: Round = {
     sheet,
@@ -143,18 +160,7 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
       ...(context.waits ?? []).map(({ code }) => code),
     ],
   };
-  const faults: Fault[] = [];
-  const judged = Object.entries(check.quantities).flatMap(([name, usual]) => {
-    const bySet = sets.flatMap((set) =>
-      set.estimates.filter((estimate) => estimate.name === name).map((estimate) => ({ estimate, slots: set.slots })),
-    );
-    if (bySet.length === 0) return [];
-    const info = { ...usual, ...check.asRead?.(name, bySet[0].slots)?.info };
-    const one = judge(round, name, info, bySet);
-    faults.push(...one.faults);
-    return [{ name, info, slots: bySet[0].slots, ...one }];
-  });
-  if (faults.length) throw new FaultError(faults);
+  const judged = judgeAll(round, sets);
   const quantities: Record<string, Quantity> = {};
   const moves: Move[] = [];
   const amounts = Object.fromEntries(judged.map(({ name, quantity }) => [name, amountOf(quantity)]));
@@ -165,7 +171,7 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
     moves.push(...planned.moves);
     notes.push(...own, ...planned.notes);
   }
-  if (Object.keys(quantities).length === 0 && !notes.some((note) => note.code === 'too-few-readings')) {
+  if (judged.length === 0 && !notes.some((note) => note.code === 'too-few-readings')) {
     notes.push({ code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet to say anything.' });
   }
   const size = context.sizes ?? FILE_SIZES;

@@ -42,6 +42,10 @@ function parseNumber(raw: number, dimension: Dimension, unit: string): Parsed {
   return value === undefined ? { ok: false, message: 'is too large', example } : { ok: true, value, unit, bare: true };
 }
 
+/** What a table holds under a name that somebody typed. */
+const ownOf = (table: Readonly<Record<string, number>>, name: string): number | undefined =>
+  Object.hasOwn(table, name) ? table[name] : undefined;
+
 function parseText(raw: string, dimension: Dimension, bare: string): Parsed {
   const { noun, example, factors, offsets } = DIMENSIONS[dimension];
   const shown = raw.length > SHOWN ? `${raw.slice(0, SHOWN)}…` : raw;
@@ -53,11 +57,11 @@ function parseText(raw: string, dimension: Dimension, bare: string): Parsed {
   }
   // Two whole numbers with a large one below are no fraction of a slope, but a slope: 2/1000.
   const read = dimension === 'slope' && RATIO.test(raw) ? undefined : readNumber(raw);
-  const unit = read?.unit === '' ? bare.toLowerCase() : read?.unit;
-  const factor = unit !== undefined && Object.hasOwn(factors, unit) ? factors[unit] : undefined;
-  if (!read || unit === undefined || factor === undefined)
-    return parseOther(raw, shown, dimension, read && unit !== undefined ? { ...read, in: unit } : undefined);
-  const from = read.unit !== '' && offsets && Object.hasOwn(offsets, unit) ? offsets[unit] : 0;
+  if (!read) return parseOther(raw, shown, dimension, undefined);
+  const unit = read.unit === '' ? bare.toLowerCase() : read.unit;
+  const factor = ownOf(factors, unit);
+  if (factor === undefined) return parseOther(raw, shown, dimension, { ...read, in: unit });
+  const from = read.unit === '' ? 0 : (ownOf(offsets ?? {}, unit) ?? 0);
   return inRange((read.value - from) * factor, unit, shown, example, read.unit === '');
 }
 

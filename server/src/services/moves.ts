@@ -123,8 +123,16 @@ function changeText(before: MoveWrite, after: MoveWrite): string | undefined {
   if (!isDeepStrictEqual(planOf(before), planOf(after)))
     return `${moveText(after, 'planned again')}; before that: ${moveText(before, 'begun')}`;
   if (before.doneAt !== null && after.doneAt === null) return moveText(after, 'not done after all');
-  if (after.made?.takenOut && !before.made?.takenOut) return moveText(after, 'shims taken out');
-  if (after.made?.rule && before.made?.rule !== after.made.rule) return `At the screw: ${RULES[after.made.rule]}`;
+  return madeText(before.made, after) ?? shiftText(before, after);
+}
+
+/** What was found or taken out on the way. */
+function madeText(before: MoveWrite['made'], after: MoveWrite): string | undefined {
+  if (after.made?.takenOut && !before?.takenOut) return moveText(after, 'shims taken out');
+  return after.made?.rule && before?.rule !== after.made.rule ? `At the screw: ${RULES[after.made.rule]}` : undefined;
+}
+
+function shiftText(before: MoveWrite, after: MoveWrite): string | undefined {
   return before.shift !== after.shift ? `Moved on tightening: ${after.shift ?? 'nothing noted'}` : undefined;
 }
 

@@ -89,11 +89,15 @@ function judgedForward(
   const doubt = 2 * Math.max(found.expanded ?? 0, began?.expanded ?? 0);
   const recheck = recheckOf(use, 2 * found.value, { doubt, signed: isSigned(first) && isSigned(next) });
   // A second value after which it reads as it did before was not taken up, whatever that is beside what it read at first.
-  const still = own && first !== round && 2 * Math.abs(found.value - own.value) <= Math.max(doubt, 0.1 * Math.abs(use.total));
-  if (still) return { meaning: 'not-taken-up', ratio: recheck?.ratio ?? null, next: null };
-  // What is in is right, however small the rest is against its doubt.
-  return recheck?.may?.includes('right') && isIn(finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
+  const noticed = Math.max(doubt, 0.1 * Math.abs(use.total));
+  if (own && first !== round && 2 * Math.abs(found.value - own.value) <= noticed)
+    return { meaning: 'not-taken-up', ratio: recheck?.ratio ?? null, next: null };
+  return recheck && rightWhereIn(recheck, finding);
 }
+
+/** What is in is right, however small the rest is against its doubt. */
+const rightWhereIn = (recheck: Recheck, finding: Finding): Recheck =>
+  recheck.may?.includes('right') && isIn(finding) ? { meaning: 'right', ratio: recheck.ratio, next: null } : recheck;
 
 function isIn({ quantities }: Finding): boolean {
   const verdicts = Object.values(quantities).flatMap(({ verdict }) => verdict ?? []);

@@ -4,11 +4,23 @@ import type { DeskEntry, Surface } from '@isometra/contract';
 const fault = (path: string, message: string, example: string): Fault => ({ path, message, example });
 
 /** What a face cannot be: zones named twice or off it, a target upside down, a liner that is thinner than it must stay. */
-export function surfaceFaults({ id, zones, width, height, target, material, liner, aim, mate }: Surface): Fault[] {
+export function surfaceFaults(surface: Surface): Fault[] {
+  const { id, target, material, liner, aim, mate } = surface;
+  const quantity = aim && CHECKS.get(aim.check)?.quantities[aim.quantity];
+  return [
+    ...zoneFaults(surface),
+    ...(target && target.low > target.high ? [fault('target.low', 'is above the most', `${target.high}`)] : []),
+    ...(material === 'liner' && !liner ? [fault('liner', 'is missing: how thick it is, and what it must keep', '1500 and 1200')] : []),
+    ...(liner && liner.keep > liner.thickness ? [fault('liner.keep', 'is more than it has', `${liner.thickness}`)] : []),
+    ...(mate?.surfaceId === id ? [fault('mate.surfaceId', 'is this face itself', 'another face of the machine')] : []),
+    ...(aim && !quantity ? [fault('aim.quantity', 'is no quantity of that check', 'squareness of saddle-squareness')] : []),
+  ];
+}
+
+function zoneFaults({ zones, width, height }: Surface): Fault[] {
   const ids = zones.map(({ id }) => id);
   const twice = ids.find((id, i) => ids.indexOf(id) !== i);
   const off = zones.findIndex(({ outline }) => outline.some(({ x, y }) => x < -0.5 || y < -0.5 || x > width + 0.5 || y > height + 0.5));
-  const quantity = aim && CHECKS.get(aim.check)?.quantities[aim.quantity];
   return [
     ...(twice === undefined ? [] : [fault('zones', `zone ${twice} is there twice`, 'a number for each')]),
     ...(off < 0
@@ -21,11 +33,6 @@ export function surfaceFaults({ id, zones, width, height, target, material, line
           ),
         ]),
     ...(zones.some(({ use }) => use === 'bear') ? [] : [fault('zones', 'no zone is to bear', 'use: "bear" for one at least')]),
-    ...(target && target.low > target.high ? [fault('target.low', 'is above the most', `${target.high}`)] : []),
-    ...(material === 'liner' && !liner ? [fault('liner', 'is missing: how thick it is, and what it must keep', '1500 and 1200')] : []),
-    ...(liner && liner.keep > liner.thickness ? [fault('liner.keep', 'is more than it has', `${liner.thickness}`)] : []),
-    ...(mate?.surfaceId === id ? [fault('mate.surfaceId', 'is this face itself', 'another face of the machine')] : []),
-    ...(aim && !quantity ? [fault('aim.quantity', 'is no quantity of that check', 'squareness of saddle-squareness')] : []),
   ];
 }
 

@@ -109,6 +109,14 @@ function sharesOf(known: Known): ReadonlyMap<string, number> {
   return new Map([...shares].map(([id, share]) => [id, Math.min(share, other.get(id) ?? share)]));
 }
 
+/** Zones that bear more than their part; all that bear at all, where none does. */
+function highShares(shares: ReadonlyMap<string, number>): ReadonlySet<string> {
+  const values = [...shares.values()];
+  const most = (HIGH_SHARE * values.reduce((sum, value) => sum + value, 0)) / (values.length || 1);
+  const even = values.every((value) => value < most);
+  return new Set([...shares].filter(([, share]) => share > 0 && (even || share >= most)).map(([id]) => id));
+}
+
 /** What is left for each zone, and what tells it. */
 export function leftOf(known: Known, turned: Turned | null): Left {
   const { surface, entries, pass } = known;
@@ -118,8 +126,7 @@ export function leftOf(known: Known, turned: Turned | null): Left {
   const print = ofKind(entries, 'print').at(-1);
   const hinge = ofKind(entries, 'hinge').at(-1);
   const place = (entry: DeskEntry | undefined) => placeIn(entries, entry);
-  const values = [...shares.values()];
-  const mean = values.reduce((sum, value) => sum + value, 0) / (values.length || 1);
+  const highest = highShares(shares);
   const planned = (id: string) => plan?.content.depths.find(({ zone }) => zone === id)?.depth ?? 0;
   /** The most that a plan still wanted of a zone when something was written down; now, where nothing is named. */
   const wanted = (until?: DeskEntry): number => {
@@ -130,15 +137,15 @@ export function leftOf(known: Known, turned: Turned | null): Left {
   // A plan tells until it is worked off; what was seen in the middle of it does not turn the work elsewhere.
   const tells = (entry: DeskEntry | undefined): boolean =>
     entry !== undefined && (!plan || (place(entry) > place(plan) && wanted(entry) < pass.fine.depth));
-  const seen =
-    (print?.content.result.zones.length && tells(print) ? place(print) : -1) > (tells(hinge) ? place(hinge) : -1)
-      ? 'print'
-      : turned && tells(hinge)
-        ? 'hinge'
-        : null;
-  const from = plan && wanted() >= pass.fine.depth ? 'plan' : (seen ?? (plan ? 'plan' : null));
-  const start = from === 'plan' ? plan : from === 'print' ? print : from === 'hinge' ? hinge : undefined;
-  const own = since(passes, start, entries);
+  const seen = (): 'print' | 'hinge' | null => {
+    const [printed, swung] = [print?.content.result.zones.length && tells(print) ? place(print) : -1, tells(hinge) ? place(hinge) : -1];
+    if (printed > swung) return 'print';
+    return turned && swung >= 0 ? 'hinge' : null;
+  };
+  const usual = plan ? 'plan' : null;
+  const from = plan && wanted() >= pass.fine.depth ? 'plan' : (seen() ?? usual);
+  const start = from && { plan, print, hinge }[from];
+  const own = since(passes, start ?? undefined, entries);
   const high = from === 'hinge' && turned ? highByTurn(known, turned) : null;
   const zones = surface.zones.map((zone): DeskZone => {
     const done = own.filter((entry) => entry.content.zone === zone.id).length;
@@ -153,9 +160,7 @@ export function leftOf(known: Known, turned: Turned | null): Left {
     }
     // What no bite has told of is unknown, not low.
     if (from === 'print' && share === null) return { ...base, left: null, depth: null, grade: 'fine' };
-    const is = high
-      ? high.has(zone.id)
-      : (share ?? 0) > 0 && ((share ?? 0) >= HIGH_SHARE * mean || values.every((value) => value < HIGH_SHARE * mean));
+    const is = (high ?? highest).has(zone.id);
     return { ...base, depth: null, left: is && done === 0 ? 1 : 0, grade: from === 'hinge' ? 'rough' : 'fine' };
   });
   return { zones, from };

@@ -1,6 +1,6 @@
 import { pivotsOf, printAgrees, TOO_MUCH_BLUE } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
-import { ofKind, onlyOneBears, placeIn, printsOfBlue, reached, since, type Known } from './entries.js';
+import { ofKind, onlyOneBears, placeIn, printsOfBlue, reached, since, type Known, type Of } from './entries.js';
 
 export type DeskCode =
   | 'stalled'
@@ -56,13 +56,14 @@ export function printNotes({ entries }: Known): DeskNote[] {
   if (last.length === 2 && one !== other) return [{ code: 'clamped-differs', about: [one ?? 'neither', other ?? 'neither'] }];
   // Two bites of one face are not one after the other.
   if (before && before.bite?.from !== now.bite?.from) return [];
-  const films = before ? filmsApart(before, now) : undefined;
-  const grew = before !== undefined && !films && bluerWithFewerSpots(before, now);
-  return [
-    ...(films ? [{ code: 'film-differs' as const, about: films }] : []),
-    ...(grew || (now.result.bearingShare ?? 0) > TOO_MUCH_BLUE ? [{ code: 'too-much-blue' as const, about: [] }] : []),
-  ];
+  const films = before && filmsApart(before, now);
+  if (films) return [{ code: 'film-differs', about: films }, ...tooMuchBlue(now)];
+  return before && bluerWithFewerSpots(before, now) ? [TOO_BLUE] : tooMuchBlue(now);
 }
+
+const TOO_BLUE: DeskNote = { code: 'too-much-blue', about: [] };
+
+const tooMuchBlue = ({ result }: Of<'print'>['content']): DeskNote[] => ((result.bearingShare ?? 0) > TOO_MUCH_BLUE ? [TOO_BLUE] : []);
 
 type PrintRead = Extract<DeskEntry, { readonly kind: 'print' }>['content'];
 

@@ -57,18 +57,21 @@ function workStep({ surface, entries }: Known, { zones, from }: Left, { aim, spo
   const unknown = last?.kind === 'print' && zones.some(({ zone, left }) => zone.use === 'bear' && left === null);
   if (from === 'print' && unknown) return { code: 'next-bite' };
   if (next) return { code: 'pass', zone: next.zone.id, grade: next.grade, angle: next.angle };
-  switch (last?.kind) {
-    case undefined:
-      return { code: 'begin' };
+  if (!last) return { code: 'begin' };
+  switch (last.kind) {
     case 'blue':
       return { code: 'read-print' };
     case 'pass':
-      return { code: surface.aim && entries.some(({ kind }) => kind === 'plan') && !aim?.met ? 'measure' : 'blue' };
+      return { code: stillToAim(surface, entries, aim) ? 'measure' : 'blue' };
     case 'hinge':
       return { code: turned?.code === 'hinge-rocks' ? 'turn-again' : 'turn-or-blue' };
   }
   return afterLooking(surface, { aim, spots });
 }
+
+/** Whether a planned face is still to be measured into its room. */
+const stillToAim = (surface: Surface, entries: readonly DeskEntry[], aim: HowFar['aim']): boolean =>
+  !!surface.aim && entries.some(({ kind }) => kind === 'plan') && !aim?.met;
 
 /** What comes after a look or a measurement, with nothing left to take off. */
 function afterLooking(surface: Surface, { aim, spots }: Pick<HowFar, 'aim' | 'spots'>): DeskStep {
@@ -86,16 +89,26 @@ export function stepOf(known: Known, left: Left, desk: HowFar): DeskStep {
   return lockStep(known.surface, known.entries, workStep(known, left, desk));
 }
 
+const LAYS_ON = ['burrs', 'wipe'] as const;
+/** What is minded before a step, whatever was done last. */
+const BEFORE: Partial<Record<DeskStep['code'], readonly Reminder[]>> = {
+  'lock-test': ['lock-test', 'burrs'],
+  'joint-faces': ['lock-test'],
+  measure: ['burrs'],
+  begin: LAYS_ON,
+  blue: LAYS_ON,
+  'turn-or-blue': LAYS_ON,
+  'turn-again': LAYS_ON,
+  'next-bite': LAYS_ON,
+};
+
 /** What is to be minded at this moment, and only now. */
 export function remindersOf(entries: readonly DeskEntry[], { code }: DeskStep): Reminder[] {
   const passes = ofKind(entries, 'pass');
   const sinceBlade = since(passes, ofKind(entries, 'blade').at(-1), entries).length;
   const before = entries.at(-1);
-  const laysOn = code === 'blue' || code === 'begin' || code === 'turn-or-blue' || code === 'turn-again' || code === 'next-bite';
   return [
-    ...(code === 'lock-test' || code === 'joint-faces' ? (['lock-test'] as const) : []),
-    ...(laysOn ? (['burrs', 'wipe'] as const) : []),
-    ...(code === 'measure' || code === 'lock-test' ? (['burrs'] as const) : []),
+    ...(BEFORE[code] ?? []),
     ...(code === 'read-print' && before?.kind === 'blue' && !before.content.dye ? (['glare'] as const) : []),
     ...(before?.kind === 'done' && passes.length > 0 ? (['chips'] as const) : []),
     ...(code === 'pass' && sinceBlade >= BLADE_AFTER ? (['blade'] as const) : []),

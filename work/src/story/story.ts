@@ -343,13 +343,16 @@ function recordMove(move: ReadMove, { time, at }: ReadEntry, machine: Machine): 
     ...{ by: '', begunAt: time, doneAt: time, version: 1 },
   };
   machine.heads[i] = { ...head, moves: [...head.moves, kept] };
-  // Where a sleeve was left is where the next card starts.
-  const stands = planned && MOVES.get(move.kind)?.standsAt?.(planned, true);
-  if (stands) {
-    const card: Record<string, unknown> = { ...machine.card };
-    for (const [part, fields] of Object.entries(stands)) card[part] = { ...(card[part] as object | undefined), ...fields };
-    machine.card = card as MachineCardText;
-  }
+  if (planned) leaveAt(machine, move.kind, planned);
+}
+
+/** Where a sleeve was left is where the next card starts. */
+function leaveAt(machine: Machine, kind: string, planned: PlannedMove): void {
+  const stands = MOVES.get(kind)?.standsAt?.(planned, true);
+  if (!stands) return;
+  const card: Record<string, unknown> = { ...machine.card };
+  for (const [part, fields] of Object.entries(stands)) card[part] = { ...(card[part] as object | undefined), ...fields };
+  machine.card = card as MachineCardText;
 }
 
 /** What was really set out to be done at the part, and the gain that was in it. */
@@ -358,19 +361,23 @@ function setOut(
   planned: PlannedMove | undefined,
   card: MachineCardText,
 ): { readonly amount: number; readonly gain: number; readonly reached?: boolean } {
-  const learned = typeof planned?.['gain'] === 'number' ? planned['gain'] : 1;
-  if (reached === false && typeof planned?.['reach'] === 'number') return { amount: planned['reach'], gain: learned };
-  const told = planned?.['turns'];
-  if (turns !== undefined && planned && typeof told === 'number' && told !== 0) {
+  const figure = (name: string): number | undefined => (typeof planned?.[name] === 'number' ? planned[name] : undefined);
+  const [learned, reach, told] = [figure('gain') ?? 1, figure('reach'), figure('turns')];
+  if (reached === false && reach !== undefined) return { amount: reach, gain: learned };
+  if (turns !== undefined && planned && told) {
     const [part, preset] = [turns / told, planned.preset ?? 0];
     if (Math.abs(part - 1) < 0.02) return { amount: done, gain: learned, reached };
     // Other turns than the plan's: what they should have done.
     return { amount: (planned.amount - preset) * part + preset, gain: learned };
   }
   const pitch = kind === 'adjuster' ? pitchOf(card) : undefined;
-  const nominal = turns !== undefined && pitch !== undefined ? turns * pitch * 1000 : 0;
-  const gain = nominal !== 0 && done !== 0 ? done / nominal : 1;
-  return { amount: done, gain: Math.abs(gain) > 0.01 && Math.abs(gain) < 100 ? gain : 1, reached };
+  return { amount: done, gain: gainBy(done, (turns ?? 0) * (pitch ?? 0) * 1000), reached };
+}
+
+/** What a screw did of what its turns should have done; 1 where nothing sensible can be told. Both µm. */
+function gainBy(done: number, nominal: number): number {
+  const gain = nominal === 0 ? 0 : Math.abs(done / nominal);
+  return gain > 0.01 && gain < 100 ? done / nominal : 1;
 }
 
 function pitchOf(card: MachineCardText): number | undefined {

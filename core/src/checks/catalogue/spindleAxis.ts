@@ -51,6 +51,9 @@ type Slots = readonly Slot<Keys>[];
 
 const PUT_BACK = 'take the bar out, turn it half round, put it back and read there again';
 
+/** What a known twist of the bed makes of the slope to the side, µm/m; 0 where either figure is missing. */
+const bedRoll = ({ twistPerMetre, heightAboveWays }: Setup): number => -((twistPerMetre ?? 0) * (heightAboveWays ?? 0)) / 1000;
+
 /** Slope in one plane from the means of high and low at each place: any rod serves, straight or not. */
 function planeEstimate(
   plane: Plane,
@@ -74,8 +77,7 @@ function planeEstimate(
   const pushAt = (at: number): number => (bar ? barPush(bar, instrument?.contactForce, at) : 0);
   const radiusAt = (at: number): number => barRadius(bar, at);
   const [sag, push, diameter] = [over(sagAt), over(pushAt), over(radiusAt)];
-  const known = setup.twistPerMetre !== undefined && setup.heightAboveWays !== undefined;
-  const roll = plane === 'h' && known ? (-(setup.twistPerMetre ?? 0) * (setup.heightAboveWays ?? 0)) / 1000 : 0;
+  const roll = plane === 'h' ? bedRoll(setup) : 0;
   const uneven = measuredAt(bar?.diameters, places) ? 0.3 : barError(bar?.finish ?? 'drawn');
   const doubts: Doubt[] = [
     { source: 'bar-droop', u: 0.05 * Math.abs(sag) },

@@ -92,14 +92,16 @@ type Plane = 'h' | 'v';
 /** Which place of the bar a reading touches: counted from the end that is at the headstock when the ends are not swapped. */
 const barPlace = ({ at, swapped = false }: TraverseKeys, length: number): number => (swapped ? length - at : at);
 
+/** −1 where the needle sees the side from the rear: there it counts the other way. */
+const sideSign = (plane: Plane, { side }: Setup): number => (plane === 'h' && side === 'rear' ? -1 : 1);
+
 function planeEstimate(
   plane: Plane,
   line: TraverseLine,
   { setup, slots, instrument }: CheckInput<Setup, TraverseKeys>,
 ): { readonly estimate: Estimate; readonly fits: readonly Fit[] } {
   const name = plane === 'h' ? 'offsetHorizontal' : 'offsetVertical';
-  const side = plane === 'h' && setup.side === 'rear' ? -1 : 1;
-  const weights = line.weights.map((weight) => weight * side * setup.centreDistance);
+  const weights = line.weights.map((weight) => weight * sideSign(plane, setup) * setup.centreDistance);
   const bar = roundBar(setup.bar);
   const sagAt = ({ at }: TraverseKeys): number => (bar && plane === 'v' ? centresSag(bar, setup.centreDistance, at) : 0);
   const pushAt = ({ at }: TraverseKeys): number =>

@@ -35,6 +35,27 @@ export function patchesOf(mask: Uint8Array, width: number, height: number, least
   return patches;
 }
 
+/** Two labels that turned out to be one patch have the lower root. */
+function join(parents: Int32Array, one: number, other: number): void {
+  const [a, b] = [rootOf(parents, one), rootOf(parents, other)];
+  parents[Math.max(a, b)] = Math.min(a, b);
+}
+
+/** The label of a place from its four neighbours before; 0 where none has one. In the first row nothing is above. */
+function labelFrom(
+  labels: Int32Array,
+  parents: Int32Array,
+  { x, i, width }: { readonly x: number; readonly i: number; readonly width: number },
+): number {
+  const above = labels[i - width] || 0;
+  if (above) return above;
+  const before = x > 0 ? labels[i - width - 1] || labels[i - 1] : 0;
+  // What is above joins what is beside it already; only the one above to the right can bring two together.
+  const aboveRight = x + 1 < width ? labels[i - width + 1] || 0 : 0;
+  if (before && aboveRight) join(parents, before, aboveRight);
+  return before || aboveRight;
+}
+
 /** The first pass: a label for each place of the mask, and which labels turned out to be one patch. */
 function labelled(mask: Uint8Array, width: number, height: number) {
   const labels = new Int32Array(mask.length);
@@ -44,23 +65,10 @@ function labelled(mask: Uint8Array, width: number, height: number) {
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
       if (!mask[i]) continue;
-      const above = y > 0 ? labels[i - width] : 0;
-      const left = x > 0 ? labels[i - 1] : 0;
-      const aboveLeft = y > 0 && x > 0 ? labels[i - width - 1] : 0;
-      const aboveRight = y > 0 && x + 1 < width ? labels[i - width + 1] : 0;
-      // What is above joins what is beside it already; only the one above to the right can bring two together.
-      let label = above || aboveLeft || left;
-      if (!above && aboveRight) {
-        if (label) {
-          const [a, b] = [rootOf(parents, label), rootOf(parents, aboveRight)];
-          parents[Math.max(a, b)] = Math.min(a, b);
-        } else label = aboveRight;
-      }
-      if (!label) {
-        label = ++last;
-        parents[label] = label;
-      }
-      labels[i] = label;
+      labels[i] = labelFrom(labels, parents, { x, i, width });
+      if (labels[i]) continue;
+      labels[i] = ++last;
+      parents[last] = last;
     }
   return { labels, parents, last };
 }

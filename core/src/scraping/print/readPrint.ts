@@ -177,6 +177,14 @@ function notesOf({
   return notes;
 }
 
+/** Patches of blue that are large enough for a spot. @param perSquareMm pixels to a mm²; null without a scale. */
+function spotsOf(blue: Uint8Array, width: number, height: number, perSquareMm: number | null) {
+  const patches = patchesOf(blue, width, height, perSquareMm === null ? SPECK_PIXELS : Math.max(SPECK_PIXELS, SPECK * perSquareMm));
+  // Without a scale a patch counts that is a fifth of the usual one.
+  const least = perSquareMm === null ? median(patches.map(({ surface }) => surface)) / 5 : LEAST_SPOT * perSquareMm - 0.5;
+  return patches.filter(({ surface }) => surface >= least);
+}
+
 /**
  * What a photograph of a blued face shows: spots, how much of it bears, the largest bare circle, zone by zone.
  *
@@ -195,18 +203,12 @@ export function readPrint(photo: Pixels, settings: PrintSettings = {}): Print {
   const zones = zoneMap(flat, named);
   const bears = bearingMask(flat, zones, { ...settings, zones: named });
   const colours = coloursOf({ rgb, seen: bears, perMm });
-  const blue = new Uint8Array(width * height);
   progress(0.55);
-  if (colours) {
-    const blueness = bluenessOf({ ...flat, seen: bears }, colours);
-    for (let i = 0; i < blue.length; i++) blue[i] = bears[i] && blueness[i] > threshold ? 1 : 0;
-  }
+  const blueness = colours && bluenessOf({ ...flat, seen: bears }, colours);
+  const blue = Uint8Array.from(bears, (bear, i) => (blueness && bear && blueness[i] > threshold ? 1 : 0));
   progress(0.7);
   const perSquareMm = flat.pixelArea === null ? null : 1 / flat.pixelArea;
-  const patches = patchesOf(blue, width, height, perSquareMm === null ? SPECK_PIXELS : Math.max(SPECK_PIXELS, SPECK * perSquareMm));
-  // Without a scale a patch counts that is a fifth of the usual one.
-  const least = perSquareMm === null ? median(patches.map(({ surface }) => surface)) / 5 : LEAST_SPOT * perSquareMm - 0.5;
-  const spots = patches.filter(({ surface }) => surface >= least);
+  const spots = spotsOf(blue, width, height, perSquareMm);
   progress(0.85);
   const bearing = count(bears);
   const radius = perMm === null ? null : largestBareRadius(bears, blue, width, height);

@@ -162,6 +162,10 @@ function likelyDial(kit: readonly KitItem[], kind: ValueKind, lastName: string |
   return dials.find(({ name }) => name === lastName) ?? dials[0];
 }
 
+/** What was chosen last time and stays. */
+const carried = (last: StoredRound | undefined): Partial<Pick<BeginDraft, 'plan' | 'purpose'>> =>
+  last ? { plan: last.plan, purpose: last.purpose ?? {} } : {};
+
 /** A first draft: the last round of this check, or what other rounds and the machine card know. @param own the choice "another one". */
 export function firstDraft(check: CheckDefinition, { card, last, other, heads, kit, rungs }: Known, own: string): BeginDraft {
   const pivot = nodPivot(check, card, heads);
@@ -179,9 +183,8 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, k
   return {
     ...emptyDraft(),
     setup,
-    plan: last?.plan ?? {},
-    conditions: asTyped(last?.conditions ?? other?.conditions ?? {}, check.conditions),
-    purpose: last?.purpose ?? {},
+    ...carried(last),
+    conditions: asTyped((last ?? other)?.conditions ?? {}, check.conditions),
     own: described ? withField(described, 'sense', undefined) : ownInstrument(kind),
     kitId: dial?.id ?? own,
     sense: senseBefore(heads, check, dial, setup),

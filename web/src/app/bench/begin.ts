@@ -286,22 +286,40 @@ export class Begin implements OnDestroy {
     event?.preventDefault();
     if (!this.ready()) return;
     this.tried.set(true);
-    const { setup, plan, conditions, purpose, kitId, sense, read } = this.full();
+    const { read } = this.full();
     this.problem.set(read ? anotherLook(this.faults()) : 'Read the cautions and tick them first.');
-    if (!this.problem() && this.needle() && this.pegged())
+    if (this.problem()) return this.lookAt(read ? '[aria-invalid=true]' : 'iso-tick input[type=checkbox]');
+    if (this.needle() && this.pegged())
       return this.problem.set(
         'The needle is at the end of its travel. Set the dial so that the needle can move both ways, then confirm it above.',
       );
-    if (this.problem()) return this.lookAt(read ? '[aria-invalid=true]' : 'iso-tick input[type=checkbox]');
+    const round = this.described();
+    const [fault] = roundFaults(round);
+    if (fault) return this.problem.set(faultWords(round.check, fault, round.instrument));
+    // Pressed twice it is the same round: it goes out once.
+    if (!this.rounds.knows(round.id)) this.rounds.begin(round);
+    this.drafts.drop(this.draftName());
+    void this.router.navigate(['/machines', round.machineId, 'bench', round.check, round.id]);
+  }
+
+  /** The dial as it is set up: with the droop of its holder, and the way its needle counts. */
+  private dialUsed(): RoundWrite['instrument'] {
     const holder = this.holders().find((item: KitItem) => item.id === this.draft().holderId);
     const { sense: _old, ...dial } = this.instrument() as FormValue & { sense?: unknown };
-    const round: RoundWrite = {
+    const { sense } = this.full();
+    return { ...dial, ...(holder && { holderSag: holder.data['sag'] }), ...(this.needle() && sense && { sense }) };
+  }
+
+  /** The round as it is described here. */
+  private described(): RoundWrite {
+    const { setup, plan, conditions, purpose, kitId } = this.full();
+    return {
       id: this.draft().id,
       machineId: this.machineStore.machine()?.id ?? '',
       check: this.checkId(),
       setup: { ...setup },
       plan: { ...plan },
-      instrument: { ...dial, ...(holder && { holderSag: holder.data['sag'] }), ...(this.needle() && sense && { sense }) },
+      instrument: this.dialUsed(),
       instrumentName: this.dials().find((item) => item.id === kitId)?.name ?? null,
       conditions: this.check().conditions.parse(conditions) as RoundWrite['conditions'],
       purpose: purposeOf(purpose),
@@ -309,11 +327,5 @@ export class Begin implements OnDestroy {
       at: nowText(),
       version: 1,
     };
-    const [fault] = roundFaults(round);
-    if (fault) return this.problem.set(faultWords(round.check, fault, round.instrument));
-    // Pressed twice it is the same round: it goes out once.
-    if (!this.rounds.knows(round.id)) this.rounds.begin(round);
-    this.drafts.drop(this.draftName());
-    void this.router.navigate(['/machines', round.machineId, 'bench', round.check, round.id]);
   }
 }

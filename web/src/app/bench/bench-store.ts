@@ -85,6 +85,11 @@ export class BenchStore extends BenchState {
     this.type(String(reading.value ?? ''));
   }
 
+  /** What has been typed, as it is kept; what is felt has no figure of a dial: it stands beside. */
+  private valueTyped(): StoredReading['value'] {
+    return this.valueKind() === 'none' ? null : asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
+  }
+
   /** Take what has been typed at the current place. Returns whether it was taken. */
   take(): boolean {
     const round = this.round();
@@ -92,17 +97,15 @@ export class BenchStore extends BenchState {
     const correction = this.correction();
     const keys = correction?.reading.keys ?? this.current()?.keys;
     if (!round || !check || !keys) return false;
-    // What is felt has no figure of a dial: it stands beside.
-    const felt = this.valueKind() === 'none';
     const asked = this.askedBack(check);
     this.asked.set(asked ?? []);
     if (asked) return false;
-    const text = felt ? null : asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
     const reading = {
       keys: this.besides.onto(keys, this.settings.system()),
-      value: text,
-      set: correction?.reading.set ?? this.setUp(),
-      supersedes: correction?.reading.id ?? null,
+      value: this.valueTyped(),
+      set: this.setUp(),
+      supersedes: null,
+      ...(correction && { set: correction.reading.set, supersedes: correction.reading.id }),
     };
     const fault = this.faultOf(round, reading);
     if (fault) {

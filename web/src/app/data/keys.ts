@@ -41,6 +41,9 @@ function lendsKeys(event: Event): boolean {
   return target?.dataset?.['keys'] === 'when-empty' && target.value === '';
 }
 
+/** Whether the letters of an event go into a field, a list or a dialog. */
+const typesIn = (event: Event, target: Element | null): boolean => (inTextField(event) && !lendsKeys(event)) || !!target?.closest(HELD);
+
 /** The keys of the screen on show: drawn in the key strip, listened to in one place. */
 @Injectable({ providedIn: 'root' })
 export class Keys {
@@ -67,7 +70,7 @@ export class Keys {
       return;
     }
     if (key.startsWith('Arrow') && target?.closest(ROVING)) return;
-    const typing = (inTextField(event) && !lendsKeys(event)) || !!target?.closest(HELD);
+    const typing = typesIn(event, target);
     this.run(event, (hint) => hint.keys.includes(key) && (!typing || !!hint.inFields));
   }
 

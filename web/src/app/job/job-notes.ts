@@ -135,9 +135,13 @@ export abstract class JobNotes extends JobStanding {
     const kept = known && this.anew() ? this.plannedAnew(known, move as Move) : known;
     const next = { ...(kept ?? this.begun(move as Move, part.doneAt ?? nowText())), shift: this.shift().trim() || null, ...part };
     if (kept !== known && kept?.made && part.made) next.made = { ...part.made, replanned: kept.made.replanned };
-    // Said before the card was begun, it stands on it from its first line on.
+    this.rounds.putMove(round.machineId, this.withMoved(next), known !== undefined);
+  }
+
+  /** What was said to be moved before the card was begun stands on it from its first line on. */
+  private withMoved(next: MoveWrite): MoveWrite {
     const moved = this.wholeOrOne().length ? this.moved() : null;
-    this.rounds.putMove(round.machineId, moved ? { ...next, made: { ...(next.made ?? NOTHING_SEEN), moved } } : next, known !== undefined);
+    return moved ? { ...next, made: { ...(next.made ?? NOTHING_SEEN), moved } } : next;
   }
 
   /** A card that goes on by what its round asks for now; what it was begun for stays written on it. */

@@ -27,6 +27,7 @@ import { oldWords, whereNow } from '../ui/old-words';
 import { moveRecord, moveTold } from '../ui/told-words';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
+import { orderWords } from './order-words';
 import type { KnownRegister } from '../register/register-lock';
 
 /** How the move of a card stands to what else is known: later rounds, other places along the bed, the other move of its round. */
@@ -129,33 +130,14 @@ export abstract class JobStanding extends JobMove {
     const [moves, kind, done] = [this.finding()?.moves ?? [], this.kind(), this.saved()?.doneAt];
     if (!kind || done) return null;
     const { before, after, code } = neighbours(moves, { quantity: this.quantity(), kind });
-    const called = (quantity: string) => this.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
-    if (before && code === 'bolts')
-      return {
-        quantity: before,
-        text: 'Bolts first: on them it is tapped over in this direction too. The register comes after, from a new round.',
-        link: 'To that card',
-      };
-    if (after && code === 'bolts')
-      return {
-        quantity: after,
-        text: `${this.check()?.quantities[after]?.label} comes after this, from a new round: the control cures that.`,
-        link: 'What it reads now',
-      };
-    if (before)
-      return {
-        quantity: before,
-        text: `${this.check()?.quantities[before]?.label} first: opening the joint loses this.`,
-        link: 'To that card',
-      };
-    return after
-      ? {
-          quantity: after,
-          text: `Opening the joint loses the ${called(after)}. It comes after, from a new round.`,
-          link: 'What it reads now',
-        }
-      : null;
+    const bolts = code === 'bolts';
+    if (before) return { quantity: before, text: orderWords(bolts ? 'bolts-first' : 'first', this.called(before)), link: 'To that card' };
+    if (!after) return null;
+    return { quantity: after, text: orderWords(bolts ? 'control-after' : 'after', this.called(after)), link: 'What it reads now' };
   });
+  private called(quantity: string): string {
+    return this.check()?.quantities[quantity]?.label ?? quantity;
+  }
 
   /** The line of a slide and its registers: what the two readings differ by, what the control has, what was learned of it. */
   protected readonly line = computed(

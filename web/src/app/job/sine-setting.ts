@@ -66,21 +66,28 @@ export class SineSetting {
     const sine = this.sine();
     return sine ? this.planOf(sine) : null;
   });
+  /** What a stack of blocks leaves over, and where the value ends with it. @param residual in the quantity's unit; null where none is known. */
+  private endsAt(residual: number | null, stack: number): { readonly over: string; readonly ends: string } {
+    if (residual === null) return { over: '', ends: '' };
+    const shown = this.settings.shown();
+    const ends = this.aim() - Math.sign(this.amount()) * Math.sign(stack || 1) * residual;
+    const [low, high] = this.limit();
+    const inside = ends >= (low ?? -Infinity) && ends <= (high ?? Infinity);
+    return {
+      over: sizeOf(Math.abs(residual), this.info(), shown, 1).large,
+      ends: `${placedWords(ends, this.info(), shown, 1)}, ${inside ? 'in' : 'still out'}`,
+    };
+  }
   protected readonly told = computed(() => {
     const [plan, sine] = [this.plan(), this.sine()];
     if (!plan || !sine) return null;
     const stack = Number(plan['stack']);
-    const residual = typeof plan['residual'] === 'number' ? plan['residual'] : null;
     const shown = this.settings.shown();
-    const ends = residual === null ? null : this.aim() - Math.sign(this.amount()) * Math.sign(stack || 1) * residual;
-    const [low, high] = this.limit();
-    const inside = ends !== null && (low === null || ends >= low) && (high === null || ends <= high);
     return {
       stack: this.um(Math.abs(stack)),
       under: stack < 0 ? this.raise() : this.lower(),
       leaves: planLeavesWords(plan, { size: this.um }) ?? '',
-      over: residual === null ? '' : sizeOf(Math.abs(residual), this.info(), shown, 1).large,
-      ends: ends === null ? '' : `${placedWords(ends, this.info(), shown, 1)}, ${inside ? 'in' : 'still out'}`,
+      ...this.endsAt(typeof plan['residual'] === 'number' ? plan['residual'] : null, stack),
       own: sine.zero?.reads ? slopeOver((1000 * Math.abs(sine.zero.reads)) / sine.zero.over, 300, shown, 1) : '',
     };
   });

@@ -72,14 +72,15 @@ export function rawSheet(name: string, lines: readonly LineDraft[], from?: Limit
     lines: lines.map((line, i) => {
       const { check, quantity, when, low, high, over, least, aim, reason } = line;
       const own = from?.lines[i];
+      const { length, least: shortest } = own?.over ?? {};
       const figure = (field: LineField, exact: number | null | undefined): string | number | null =>
         typeof exact === 'number' && shown.some((drafts) => drafts?.[i]?.[field] === line[field]) ? exact : line[field] || null;
       return {
         check,
         quantity,
         ...(when && { when }),
-        zone: [low && figure('low', own?.zone[0]), high && figure('high', own?.zone[1])].map((bound) => bound || (bound === 0 ? 0 : null)),
-        ...(over && { over: { length: figure('over', own?.over?.length), ...(least && { least: figure('least', own?.over?.least) }) } }),
+        zone: [low && figure('low', own?.zone[0]), high && figure('high', own?.zone[1])].map((bound) => (bound === '' ? null : bound)),
+        ...(over && { over: { length: figure('over', length), ...(least && { least: figure('least', shortest) }) } }),
         ...(aim && { aim: figure('aim', own?.aim) }),
         ...(reason && { reason }),
       };

@@ -53,7 +53,9 @@ export class Methods {
   /** The ways that ask the same question about the tailstock. */
   private readonly tailstock = computed(() => this.store.rungs().filter((rung) => rung.check.sameQuestion === 'tailstock'));
 
-  protected readonly howMany = computed(() => `${['One way', 'Two ways', 'Three ways'][this.tailstock().length - 1] ?? 'Several ways'} to check.`);
+  protected readonly howMany = computed(
+    () => `${['One way', 'Two ways', 'Three ways'][this.tailstock().length - 1] ?? 'Several ways'} to check.`,
+  );
 
   protected readonly methods = computed(() =>
     this.tailstock().map(({ check, state, round, stale }) => ({

@@ -12,6 +12,17 @@ import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 
 /** Cheap readings that stand for a full check between scraping passes. */
+const titleOf = ({ check, quantity }: StandInLog): string => {
+  const known = CHECKS.get(check);
+  return `${known?.title ?? check}: ${known?.quantities[quantity]?.label ?? quantity}`;
+};
+
+/** Why the full check has to be read. @param ties how often both were read beside each other. */
+const mustWords = (ties: number): string =>
+  ties < 2
+    ? 'Read it beside the full check twice before you rely on it.'
+    : 'Three passes since it was tied: take the full check again and tie it.';
+
 @Component({
   selector: 'iso-stand-ins',
   imports: [Button, Field, Notice, Pick],
@@ -117,19 +128,16 @@ export class StandIns {
     const last = readings.at(-1);
     const full = this.value(log.check, log.quantity);
     const must = mustTie(ties.length, since);
+    const doubt = learned && bothUnits(Math.max(learned.scatter, 1), info?.dimension ?? 'deviation', shown, 1).large;
     return {
       id: log.id,
-      title: `${CHECKS.get(log.check)?.title ?? log.check}: ${info?.label ?? log.quantity}`,
+      title: titleOf(log),
       where: log.where,
       ties: ties.length,
       since,
       estimate: learned && last && !(must && since >= TIE_EVERY) ? say(learned.estimate(last.reading)) : '',
-      trust: learned ? `± ${bothUnits(Math.max(learned.scatter, 1), info?.dimension ?? 'deviation', shown, 1).large}, as its ties fit` : '',
-      must: !must
-        ? ''
-        : ties.length < 2
-          ? 'Read it beside the full check twice before you rely on it.'
-          : 'Three passes since it was tied: take the full check again and tie it.',
+      trust: doubt === undefined ? '' : `± ${doubt}, as its ties fit`,
+      must: must ? mustWords(ties.length) : '',
       full: full === undefined ? '' : `the full check (${say(full)})`,
     };
   }

@@ -257,11 +257,14 @@ export class OffsetChange {
     // The whole jog teaches what a little one would have, where none was kept.
     const jog = use.jog ?? (this.before() ? null : whole.jog);
     if (fits) return this.sureOf(value, 'taken', jog);
-    if (!this.sure())
-      return this.problem.set(
-        `${registerValue(value, use)} is not ${this.before() ? 'what stood there' : 'the old value'} and the jog${this.expected() ? `: that would be ${this.expected()}` : ''}. Make sure of register, unit and factor before it stays, and tick that you have.`,
-      );
+    if (!this.sure()) return this.problem.set(this.notTheJog(registerValue(value, use)));
     this.write(value, 'taken', jog);
+  }
+
+  private notTheJog(value: string): string {
+    const from = this.before() ? 'what stood there' : 'the old value';
+    const would = this.expected() ? `: that would be ${this.expected()}` : '';
+    return `${value} is not ${from} and the jog${would}. Make sure of register, unit and factor before it stays, and tick that you have.`;
   }
 
   /** Back to the first old value. */

@@ -161,17 +161,29 @@ export class RegisterLock {
     return value;
   }
 
+  /** What of the register was not said, in a sentence; empty where all was. */
+  private unsaid(): string {
+    const digits = Number(this.digits());
+    if (this.picked() === null) return 'Register: say which one it is';
+    if (!this.name().trim()) return 'Register: is missing. Example: work shift X';
+    if (this.kind() === null) return 'Register: say whether the control adds it, or whether it is a reference';
+    if (this.unit() === null) return 'Register: say whether it is in mm or in inch';
+    if (this.counts() === null) return 'Register: say whether it counts a radius or a diameter';
+    return Number.isInteger(digits) && digits >= 1 && digits <= 6 ? '' : 'Digits: must be a whole number from 1 to 6. Example: 3';
+  }
+
+  private readNow(value: number): NonNullable<RegisterUse['old']> {
+    const photo = this.photo();
+    return { value, where: this.where().trim(), at: nowText(), by: this.by(), ...(photo && { photo }) };
+  }
+
   /** Lock the old value: from here on it is not changed, whatever is entered. */
   protected lock(): void {
     const [kind, unit, programming, name] = [this.kind(), this.unit(), this.counts(), this.name().trim()];
     const digits = Number(this.digits());
-    if (this.picked() === null) return this.problem.set('Register: say which one it is');
-    if (!name) return this.problem.set('Register: is missing. Example: work shift X');
-    if (kind === null) return this.problem.set('Register: say whether the control adds it, or whether it is a reference');
-    if (unit === null) return this.problem.set('Register: say whether it is in mm or in inch');
-    if (programming === null) return this.problem.set('Register: say whether it counts a radius or a diameter');
-    if (!Number.isInteger(digits) || digits < 1 || digits > 6)
-      return this.problem.set('Digits: must be a whole number from 1 to 6. Example: 3');
+    const unsaid = this.unsaid();
+    // All of them are said by now; that they are is told to the compiler too.
+    if (unsaid || kind === null || unit === null || programming === null) return this.problem.set(unsaid);
     if (this.changedSince()) return;
     const value = this.read();
     if (value === null) return;
@@ -180,13 +192,7 @@ export class RegisterLock {
     this.problem.set('');
     this.locked.emit({
       ...{ name, axis: this.axis().trim() || name, kind, unit, programming, digits, total: this.before()?.total ?? this.total() },
-      old: this.before()?.old ?? {
-        value,
-        where: this.where().trim(),
-        at: nowText(),
-        by: this.by(),
-        ...(this.photo() && { photo: this.photo() }),
-      },
+      old: this.before()?.old ?? this.readNow(value),
       ...{ jog: null, homings: 0, power: 0, entered: null },
     });
   }

@@ -105,6 +105,11 @@ export class RegisterLog {
     this.rounds.putMove(machine.id, { ...last, made: { ...last.made, register } }, true);
     this.asked.set(null);
   }
+  /** What the round after a change says of it. */
+  private said({ use, recheck }: RegisterEntry): string {
+    if (use.entered?.how === 'back') return `Back at ${registerValue(use.entered.value, use)}.`;
+    return recheck ? meaningWords(recheck, use, homingOf(this.store.machine()?.card)) : 'Not read again yet, with the axes homed.';
+  }
   protected readonly open = computed(() => {
     const log = this.log();
     return Object.entries(unsettledOf(log)).flatMap(([name, { old }]) => {
@@ -114,7 +119,7 @@ export class RegisterLog {
   });
   protected readonly entries = computed(() =>
     [...this.log()].reverse().map((of) => {
-      const { move, use, recheck } = of;
+      const { move, use } = of;
       return {
         of,
         id: `${move.id} ${use.entered?.at ?? ''}`,
@@ -125,12 +130,7 @@ export class RegisterLog {
         by: use.entered?.by ?? '',
         when: dateWords(use.entered?.at ?? move.begunAt),
         where: use.old?.where ? `, read on ${use.old.where}` : '',
-        said:
-          use.entered?.how === 'back'
-            ? `Back at ${registerValue(use.entered.value, use)}.`
-            : recheck
-              ? meaningWords(recheck, use, homingOf(this.store.machine()?.card))
-              : 'Not read again yet, with the axes homed.',
+        said: this.said(of),
         link: ['/machines', this.store.machine()?.id, 'move', move.roundId, move.quantity],
       };
     }),

@@ -196,9 +196,10 @@ export abstract class DeskShown {
   protected readonly shims = computed((): ShimTexts => {
     const card = (this.machine()?.card as { readonly capShims?: ShimTexts } | undefined)?.capShims;
     const [aim, read] = [this.surface()?.aim, this.desk()?.aim];
-    const { plus = [], minus = [] } = CHECKS.get(aim?.check ?? '')?.corrections[aim?.quantity ?? ''] ?? {};
-    const lift = aim !== null && aim !== undefined && [...plus, ...minus].includes('bearing-shims');
-    return { ...card, ...(lift && { clearance: `${aim.wanted} um` }), ...(lift && read && { lift: `${read.value} um` }) };
+    if (!aim) return { ...card };
+    const { plus = [], minus = [] } = CHECKS.get(aim.check)?.corrections[aim.quantity] ?? {};
+    if (![...plus, ...minus].includes('bearing-shims')) return { ...card };
+    return { ...card, clearance: `${aim.wanted} um`, ...(read && { lift: `${read.value} um` }) };
   });
   /** The last turn of the straightedge, while nothing was done after it: a second try may be added to it. */
   protected readonly lastTurn = computed(() => {

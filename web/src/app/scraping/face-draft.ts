@@ -200,10 +200,11 @@ export function surfaceFrom(
   const { text, mirrored } = draft;
   const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
   const { bore, width, height } = sizeFrom(draft);
-  if (width === null || height === null || width <= 0 || height <= 0) return null;
+  // Nothing typed is no size either.
+  if (!(Number(width) > 0 && Number(height) > 0)) return null;
   return {
     ...{ id: known?.id ?? '', machineId, version: known?.version ?? 0 },
-    ...{ name: text['name'].trim(), part: text['part'].trim(), width, height, mirrored },
+    ...{ name: text['name'].trim(), part: text['part'].trim(), width: Number(width), height: Number(height), mirrored },
     use: text['use'] as Surface['use'],
     material: text['material'] as Surface['material'],
     ...(bore && { shell: { diameter: bore } }),
@@ -211,14 +212,20 @@ export function surfaceFrom(
     liner: linerFrom(draft),
     turned: Number(text['turned']) as Surface['turned'],
     // Zones that passes were counted on stay as they are.
-    zones: known?.entries.some(({ kind }) => kind === 'pass') ? known.zones : zonesOf(draft, width, height),
-    reference: { kitId: text['edge'] || null, name: edge ?? known?.reference.name ?? 'reference', length: figure('reference') },
+    zones: known?.entries.some(({ kind }) => kind === 'pass') ? known.zones : zonesOf(draft, Number(width), Number(height)),
+    reference: referenceFrom(draft, edge ?? known?.reference.name),
     aim: aimFrom(draft),
     passes: { rough: figure('rough'), fine: figure('fine'), keepFine: figure('keepFine') },
     evening: eveningFrom(draft),
     ...besidesFrom(draft, known),
   };
 }
+
+const referenceFrom = (draft: Draft, name = 'reference'): Surface['reference'] => ({
+  kitId: draft.text['edge'] || null,
+  name,
+  length: figureOf(draft, 'reference') ?? NaN,
+});
 
 function linerFrom(draft: Draft): Surface['liner'] {
   const figure = (field: FigureName) => figureOf(draft, field) ?? NaN;
@@ -277,26 +284,28 @@ function mateTexts(mate: Mate | null | undefined): Record<string, string> {
     : { mate: surfaceId, as, mateX: `${mate.x} mm`, mateY: `${mate.y} mm` };
 }
 
+function aimTexts(aim: Surface['aim']): Record<string, string> {
+  if (!aim) return { aim: '', wanted: '0', room: '', lever: '' };
+  const { check, quantity, wanted, room, lever, unit } = aim;
+  return { aim: `${check}/${quantity}`, wanted: wanted ? `${wanted} ${unit}` : '0', room: `${room} ${unit}`, lever: String(lever) };
+}
+
 /** A face as it was typed: figures with their units. */
 export function draftOf(surface: Surface): Draft {
   const { name, part, use, material, turned, aim, width, height, reference, passes, evening, liner, zones, mirrored, shell } = surface;
   const { drawn, text: layout } = layoutOf(surface);
   const text = {
     ...FIRST.text,
-    ...{ name, part, use, material, turned: String(turned), aim: aim ? `${aim.check}/${aim.quantity}` : '' },
+    ...{ name, part, use, material, turned: String(turned) },
     ...{ width: `${width} mm`, height: `${height} mm`, reference: `${reference.length} mm`, edge: reference.kitId ?? '' },
-    ...{ shape: shell ? 'shell' : 'flat', diameter: shell ? `${shell.diameter} mm` : '' },
+    ...(shell ? { shape: 'shell', diameter: `${shell.diameter} mm` } : { shape: 'flat', diameter: '' }),
     ...layout,
     numbers: zones.every(({ id }, i) => id === String(i + 1)) ? '' : zones.map(({ id }) => id).join(' '),
     ...{ rough: `${passes.rough} um`, fine: `${passes.fine} um`, keepFine: String(passes.keepFine) },
     ...{ session: String(evening.session), setUp: String(evening.setUp), cycle: String(evening.cycle) },
     ...{ check: evening.check === undefined ? '' : String(evening.check), every: String(evening.every ?? 3) },
-    ...{ thickness: liner ? `${liner.thickness / 1000} mm` : '', keep: liner ? `${liner.keep / 1000} mm` : '' },
-    ...{
-      wanted: aim?.wanted ? `${aim.wanted} ${aim.unit}` : '0',
-      room: aim ? `${aim.room} ${aim.unit}` : '',
-      lever: aim ? String(aim.lever) : '',
-    },
+    ...(liner ? { thickness: `${liner.thickness / 1000} mm`, keep: `${liner.keep / 1000} mm` } : { thickness: '', keep: '' }),
+    ...aimTexts(aim),
     ...mateTexts(surface.mate),
   };
   const uses = Object.fromEntries(zones.map(({ id, use: own }) => [id, own]));

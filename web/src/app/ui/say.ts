@@ -140,13 +140,11 @@ export function zoneInWords(zone: Quantity['limit'], info: QuantityInfo, shown: 
   const [low, high] = zone;
   const plus = toYou(info.words?.plus ?? '');
   const minus = toYou(info.words?.minus ?? '');
-  if (low === null && high !== null && info.swings) return `at most ${show(high)}, ${show(info.swings * high)} in all on the dial`;
-  if (low === null) return high === null ? 'no limit' : `at most ${show(high)}`;
+  const swings = (most: number, words: string) => (info.swings ? `, ${show(info.swings * most)} ${words}` : '');
+  if (low === null) return high === null ? 'no limit' : `at most ${show(high)}${swings(high, 'in all on the dial')}`;
   if (high === null) return `from ${sizeAndWay(show(low), low < 0 ? minus : plus)}`;
-  if (-low === high)
-    return `at most ${show(high)} either way${info.swings ? `, ${show(info.swings * high)} between the two readings` : ''}`;
-  if (low === 0 && !minus) return `at most ${show(high)}`;
-  if (low === 0) return `never ${minus}, at most ${show(high)} ${plus}`;
+  if (-low === high) return `at most ${show(high)} either way${swings(high, 'between the two readings')}`;
+  if (low === 0) return minus ? `never ${minus}, at most ${show(high)} ${plus}` : `at most ${show(high)}`;
   const word = (value: number) => (value < 0 ? minus : plus);
   return `from ${show(low)} ${word(low)} to ${show(high)} ${word(high)}`;
 }
