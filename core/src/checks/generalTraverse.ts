@@ -59,6 +59,8 @@ export interface TraverseFacts extends Pick<
   /** The range is limited per this length, mm, rather than as it is. */
   readonly rangePer?: number;
   readonly moves: readonly string[];
+  /** What is done about a range that is too wide; nothing if left out. */
+  readonly straightened?: readonly string[];
   readonly part?: Part;
   readonly picture?: Picture;
   readonly cautions?: readonly string[];
@@ -93,6 +95,7 @@ export function defineTraverse({
   range,
   rangePer,
   moves,
+  straightened = [],
   picture = { drawing: 'places' },
   cautions = [],
   conditions = z.strictObject({}),
@@ -139,7 +142,10 @@ export function defineTraverse({
     },
     profile: (setup, slots) => (grid && isGrid(slots) ? [] : traverseHeights(slots, setup.side === 'rear' ? -1 : 1)),
     estimate: (input) => (grid && isGrid(input.slots) ? gridEstimate(input.slots) : estimate(input)),
-    corrections: { slope: { plus: moves, minus: moves } },
+    corrections: {
+      slope: { plus: moves, minus: moves },
+      ...(straightened.length > 0 && { range: { plus: [], minus: straightened } }),
+    },
     picture,
     helps: [longerBase('read over twice the length'), MORE_SET_UPS],
     counting: 'The whole difference counts: nothing has been turned, so nothing is doubled.',

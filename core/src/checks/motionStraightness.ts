@@ -18,6 +18,7 @@ export function motionStraightness(axis: 'x' | 'y'): CheckDefinition {
     range: [null, 10],
     rangePer: 300,
     moves: [],
+    straightened: ['rail-align'],
     picture: { drawing: 'table-in-plan', words: { shows: 'edge', along: axis } },
     hangsOn: ['table-level'],
     after: axis === 'x' ? ['table-parallelism-y'] : ['motion-straightness-x'],

@@ -39,6 +39,8 @@ export interface Part {
     /** What can be moved of one of them by itself; left out where nothing can. */
     readonly alone?: Part;
   };
+  /** What it is on linear guides: the body that stands on the trucks, and the rails these run on. */
+  readonly onTrucks?: { readonly body: string; readonly along: 'x' | 'y' };
   /** It turns about a pin when its bolts are eased: the head of a mill. */
   readonly swivels?: true;
 }
@@ -98,7 +100,12 @@ export const MILL_SADDLE: Part = {
   before: 'Take the play up at the gibs first: slack looks like an angle.',
 };
 
-export const SLOT: Part = { name: 'slot', faces: 'working side of the slot', before: 'Stone the burrs off the slot and read again.' };
+export const SLOT: Part = {
+  name: 'slot',
+  needs: ['slideways'],
+  faces: 'working side of the slot',
+  before: 'Stone the burrs off the slot and read again.',
+};
 
 export const DOVETAIL: Part = {
   name: 'dovetail',
@@ -116,12 +123,15 @@ export const COLUMN: Part = {
   foot: true,
 };
 
-export const TABLE: Part = {
+/** A table as it runs along one of its axes: on linear guides along y it stands on the trucks of the saddle. */
+export const tableAlong = (along: 'x' | 'y'): Part => ({
   name: 'table',
+  needs: ['slideways'],
+  onTrucks: { body: along === 'x' ? 'table' : 'saddle', along },
   faces: 'ways under the table',
   off: 'Take the table off its ways.',
   before: 'Take the play up at the gibs first: a table that rocks reads as a table that slopes.',
-};
+});
 
 const ON_TURRET = { body: 'turret', all: 'the whole turret: every station goes with it' } as const;
 

@@ -1,6 +1,6 @@
 import type { CheckDefinition } from './define.js';
 import { defineTraverse } from './generalTraverse.js';
-import { TABLE } from './parts.js';
+import { tableAlong } from './parts.js';
 
 /** Whether the table runs level under the spindle along one of its axes. `far` is the side to which it is + . */
 export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition {
@@ -20,8 +20,8 @@ export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition 
     },
     slope: [-30, 30],
     range: [null, 15],
-    part: TABLE,
-    moves: ['scrape'],
+    part: tableAlong(axis),
+    moves: ['scrape', 'truck-lift'],
     sided: false,
     // Rows lie beside each other toward the column, or to the right.
     grid:

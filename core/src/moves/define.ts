@@ -87,6 +87,8 @@ interface MoveFacts {
   readonly needs?: readonly MachineFeature[];
   /** Offered only where the machine card says that there is such a thing. */
   readonly ifOnCard?: true;
+  /** Named in a finding only where the sheet's hardware has it: what few machines have is no first guess. */
+  readonly ifEquipped?: true;
   /** An input that would be taken, for the docs and the specs. */
   readonly example?: Told;
 }

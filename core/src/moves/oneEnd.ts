@@ -28,16 +28,24 @@ export const oneEndAnswer = z.object({
 });
 type Plan = PlanOf<typeof oneEndAnswer>;
 
-/** What goes in at which end, in words; and what the thinnest leaf in the drawers would do, '' where nobody knows. */
-export function oneEndWords({ shim, truck, leaves, finest }: Plan, words: PlanWords) {
+interface EndShim {
+  readonly shim?: number | undefined;
+  readonly leaves?: readonly number[] | undefined;
+  readonly finest?: number | undefined;
+}
+
+/** What goes in, in words; and what the thinnest leaf in the drawers would do, '' where nobody knows. */
+export function endShimWords({ shim, leaves, finest }: EndShim, words: PlanWords) {
   const pile = leaves?.map(words.size).join(' + ');
   return {
-    truck,
     shims: pile ?? (shim === undefined ? 'the shim' : words.size(shim)),
     finest:
       finest === undefined ? '' : ` The thinnest shim in the drawers turns it by ${words.slope(finest)}: a smaller step is not possible.`,
   };
 }
+
+/** What goes in at which end, in words; and what the thinnest leaf in the drawers would do, '' where nobody knows. */
+export const oneEndWords = ({ truck, ...plan }: Plan, words: PlanWords) => ({ truck, ...endShimWords(plan, words) });
 
 /** The slope that a shim gives at its end, µm/m. */
 export const oneEndDoes = ({ spacing, shoulder }: OneEnd, { shim, truck }: z.output<typeof oneEndAnswer>): number =>
@@ -45,16 +53,20 @@ export const oneEndDoes = ({ spacing, shoulder }: OneEnd, { shim, truck }: z.out
 
 /** The shim at one end of a guided side, and which end: both for trucks against a shoulder and for a strip bolted to a slide. */
 export function oneEnd({ slope, spacing, shoulder, stock: drawer }: OneEnd) {
-  const shim = (Math.abs(slope) * spacing) / 1000;
   // What is to be taken away is an obtuse angle where the change is negative.
   const obtuse = slope < 0;
   const truck: 'front' | 'rear' = obtuse === (shoulder === 'left') ? 'rear' : 'front';
-  const there = (drawer ?? []).filter(({ count }) => count > 0);
+  return { ...endShim(slope, spacing, drawer), truck };
+}
+
+/** The shim that turns something by a slope, µm/m, at one end of a spacing, mm; with the leaves of a drawer that come nearest. */
+export function endShim(slope: number, spacing: number, drawer: readonly Stock[] = []) {
+  const shim = (Math.abs(slope) * spacing) / 1000;
+  const there = drawer.filter(({ count }) => count > 0);
   const finest = there.length ? (1000 * Math.min(...there.map(({ thickness }) => thickness))) / spacing : undefined;
   const pile = there.length && shim > 0 ? pileFor(shim, there) : undefined;
   return {
     shim,
-    truck,
     ...(finest !== undefined && { finest }),
     ...(pile && { leaves: pile, residual: (1000 * (shim - pile.reduce((sum, leaf) => sum + leaf, 0))) / spacing }),
   };

@@ -18,6 +18,7 @@ import { plainSteps, type JobStep, type PlanWords, type StepFacts } from './jobS
 import { nudge } from './nudge.js';
 import { passPlan } from './passPlan.js';
 import { pull } from './pull.js';
+import { railAlign } from './railAlign.js';
 import { scrape } from './scrape.js';
 import { shimLeaves } from './shimLeaves.js';
 import { sineStack } from './sineStack.js';
@@ -26,7 +27,9 @@ import { storedOffset } from './storedOffset.js';
 import { supports } from './supports.js';
 import { swapLeaves } from './swapLeaves.js';
 import { swivel } from './swivel.js';
+import { tableTurn } from './tableTurn.js';
 import { tramPivot } from './tramPivot.js';
+import { truckLift } from './truckLift.js';
 import { trucks } from './trucks.js';
 import { wayShims } from './wayShims.js';
 
@@ -54,6 +57,9 @@ const ALL: readonly MoveDefinition[] = [
   bearingShims,
   storedOffset,
   nudge,
+  railAlign,
+  tableTurn,
+  truckLift,
 ];
 
 /** Every kind of move, those done by hand and eye included. */

@@ -4,10 +4,19 @@ import { defineMove, type CardOf, type PlanOf } from './define.js';
 import { after, ISOLATE, watch, type JobStep, type StepFacts } from './jobSteps.js';
 import { oneEnd, oneEndAnswer, oneEndDoes, oneEndInput, oneEndWords } from './oneEnd.js';
 
+/** Linear guides on a machine card. */
 const card = {
   trucks: z
     .strictObject({
       spacing: measure('length', { label: 'Between the trucks of a rail', above: 0, max: 20_000, example: '300 mm' }),
+      tableSpacing: measure('length', { label: 'Between the trucks under the table', above: 0, max: 20_000, example: '400 mm' })
+        .optional()
+        .register(fieldRegistry, {
+          label: 'Between the trucks under the table',
+          dimension: 'length',
+          example: '400 mm',
+          help: 'From left to right. A table that does not run level along x is shimmed there.',
+        }),
       shoulder: choice({
         label: 'Shoulder of the master rail’s trucks',
         choices: [
@@ -26,7 +35,10 @@ const card = {
     .register(fieldRegistry, { label: 'Linear guides', group: true }),
 };
 
-function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>, CardOf<typeof card>>): JobStep[] {
+/** What a machine card says of its linear guides. */
+export type TruckCard = CardOf<typeof card>;
+
+function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>, TruckCard>): JobStep[] {
   const { truck = 'one', shims, finest } = oneEndWords(facts.plan, facts.words);
   const { torque } = facts.card.trucks ?? {};
   return [

@@ -50,7 +50,7 @@ export function planCorrection(input: CorrectionInput): Planned {
   const uneven = least !== undefined && quantity.value > quantity.aim && amount >= 0;
   const leave = reasonToLeave(name, info, quantity, amount) ?? (uneven ? unevenNote(name, info) : undefined);
   if (leave) return { moves: [], notes: [leave] };
-  const kinds = kindsFor(correction, amount);
+  const kinds = kindsFor(correction, amount).filter(({ kind, ifEquipped }) => !ifEquipped || sheet.hardware[kind] !== undefined);
   if (kinds.length === 0) return NOTHING;
   const allowed = quantity.verdict === 'out' ? kinds : kinds.filter((kind) => !kind.metal);
   if (allowed.length === 0) return { moves: [], notes: [metalWaits(name, info)] };

@@ -6,7 +6,7 @@ export const axisSquareness = squareCheck({
   id: 'axis-squareness',
   title: 'Squareness of the axes',
   question: 'Are the two table motions square to each other?',
-  choose: 'After the gibs: slack looks like an angle.',
+  choose: 'Once nothing is slack: play looks like an angle.',
   machines: ['mill'],
   part: MILL_SADDLE,
   limit: [-65, 65],
@@ -30,5 +30,5 @@ export const axisSquareness = squareCheck({
       return [{ quantity: 'squareness', zone: [-slope, slope], sum: `${say(error)} µm over ${say(length)} mm = ${say(slope)} µm/m` }];
     },
   },
-  cannotSee: ['Play of the gibs.'],
+  cannotSee: ['Play of the slides.'],
 });

@@ -13,7 +13,7 @@ export const slotParallelism = defineTraverse({
   slope: [-50, 50],
   knows: [{ quantity: 'slope', name: 'slot' }],
   part: SLOT,
-  moves: ['scrape'],
+  moves: ['scrape', 'table-turn'],
   picture: { drawing: 'table-in-plan', words: { shows: 'slot', along: 'x' } },
   hangsOn: ['table-level', 'axis-squareness'],
   cannotSee: ['Burrs and dings in the slot: stone it first.'],
