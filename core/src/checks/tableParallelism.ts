@@ -14,9 +14,10 @@ export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition 
     words: {
       plus: `rising toward the ${far}`,
       minus: `falling toward the ${far}`,
-      movePlus: `raise the ${far} end`,
-      moveMinus: `lower the ${far} end`,
+      movePlus: `up at the ${far} end`,
+      moveMinus: `down at the ${far} end`,
       arrow: ['up', 'down'],
+      raised: axis === 'x' ? ['the right end', 'the left end'] : ['the column end', 'the front end'],
     },
     slope: [-30, 30],
     range: [null, 15],
@@ -29,14 +30,14 @@ export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition 
         ? {
             plus: 'rising toward the column',
             minus: 'falling toward the column',
-            movePlus: 'raise the column end',
-            moveMinus: 'lower the column end',
+            movePlus: 'up at the column end',
+            moveMinus: 'down at the column end',
           }
         : {
             plus: 'rising toward the right',
             minus: 'falling toward the right',
-            movePlus: 'raise the right end',
-            moveMinus: 'lower the right end',
+            movePlus: 'up at the right end',
+            moveMinus: 'down at the right end',
           },
     picture: { drawing: 'table-in-plan', words: { shows: 'table', along: axis } },
     hangsOn: ['table-level', 'knee-gib-play', 'saddle-gib-play', 'table-gib-play'],
