@@ -116,6 +116,8 @@ test('linear guides: out of square by 60 µm in 250 mm, one shim at one truck, a
   await expect(page).toHaveURL(/bench\/axis-squareness$/);
   await page.getByRole('radiogroup', { name: 'Stylus, on the reference leg' }).getByText('the column side').click();
   await page.getByRole('radiogroup', { name: 'Stylus, on the test leg' }).getByText('the right').click();
+  await page.getByRole('radiogroup', { name: 'Flipped over, on the reference leg' }).getByText('as before').click();
+  await page.getByRole('radiogroup', { name: 'Flipped over, on the test leg' }).getByText('as before').click();
   await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   // The test leg comes toward a stylus on its right by 48 µm in 200 mm, both ways up.
@@ -243,8 +245,13 @@ test('a column that leans: which side is asked, shims out of the drawer for its 
   await page.getByText('it counts up').click();
   await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText('from the other side of the blade the sign is the other way.').first()).toBeVisible();
-  await page.getByText('right-hand side', { exact: true }).click();
-  await page.getByText('your side', { exact: true }).click();
+  await page.getByRole('radiogroup', { name: 'Stylus, read sideways' }).getByText('right-hand side').click();
+  await page.getByRole('radiogroup', { name: 'Stylus, read front to back' }).getByText('your side').click();
+  // Which edge is read once it is turned round is asked too: the wrong one would exchange the lean and the error of the square.
+  await page.getByRole('button', { name: 'Start the round' }).click();
+  await expect(page.getByText('A wrong side exchanges the lean and the error of the square.').first()).toBeVisible();
+  await page.getByRole('radiogroup', { name: 'Stylus then, read sideways' }).getByText('left-hand side').click();
+  await page.getByRole('radiogroup', { name: 'Stylus then, read front to back' }).getByText('the column side').click();
   await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   // On the right the blade comes toward the stylus by 60 µm in 300 mm: the column leans left. From its left edge it goes away by as much.

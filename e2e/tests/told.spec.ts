@@ -34,6 +34,8 @@ test('a shim at the wrong truck: it is told on the bench, and goes out again bef
       await page.getByText('it counts up').click();
       await page.getByRole('radiogroup', { name: 'Stylus, on the reference leg' }).getByText('the column side').click();
       await page.getByRole('radiogroup', { name: 'Stylus, on the test leg' }).getByText('the right').click();
+      await page.getByRole('radiogroup', { name: 'Flipped over, on the reference leg' }).getByText('as before').click();
+      await page.getByRole('radiogroup', { name: 'Flipped over, on the test leg' }).getByText('as before').click();
     }
     await page.getByRole('button', { name: 'Start the round' }).click();
     const leg = ['0', String(last), '0'];

@@ -54,11 +54,12 @@ export const askedSide = <const T extends readonly [string, string]>(
   values: T,
   words: readonly [string, string],
   help: string,
+  when: Pick<FieldInfo, 'asked' | 'askedWith'> = { asked: true },
 ) =>
   z
     .enum(values, { error: `must be "${values[0]}" or "${values[1]}"` })
     .optional()
-    .register(fieldRegistry, { label, help, asked: true, choices: values.map((value, i) => ({ value, label: words[i] })) });
+    .register(fieldRegistry, { label, help, ...when, choices: values.map((value, i) => ({ value, label: words[i] })) });
 /** Where the high place of a turn lies, degrees from a mark on the spindle. */
 export const highAtKey = () =>
   optionalMeasure('angle', {

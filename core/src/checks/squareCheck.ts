@@ -53,7 +53,12 @@ export const squareReading = z.strictObject({
 });
 /** Flipped over, the square may be read from its other edges. */
 const overSide = (label: string, values: readonly [string, string], words: readonly [string, string]) =>
-  choice({ label, choices: [{ value: 'same', label: 'as before' }, ...values.map((value, i) => ({ value, label: words[i] }))] });
+  choice({
+    label,
+    asked: true,
+    help: SIDE_HELP,
+    choices: [{ value: 'same', label: 'as before' }, ...values.map((value, i) => ({ value, label: words[i] }))],
+  });
 
 const planOf = ({ A, B }: SquareSides) =>
   z.strictObject({

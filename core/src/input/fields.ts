@@ -25,6 +25,8 @@ export interface FieldInfo {
   readonly rare?: boolean;
   /** Asked by the screen, although a sheet may leave it out: nothing is taken for granted where it turns the sign. */
   readonly asked?: boolean;
+  /** Asked, and shown at all, only where a flag beside it is set: its key. */
+  readonly askedWith?: string;
   /** Check and quantity whose latest result fills the field in: "bed-twist/twistPerMetre". */
   readonly from?: string;
   /** Kind of kit that fills the field in. */

@@ -17,6 +17,9 @@ import { closed, evenly } from '../stations.js';
 import { inBothPersons } from '../persons.js';
 
 const SIDE_HELP = 'from the other side of the blade the sign is the other way.';
+/** Turned round, nobody can tell from here which edge of the blade is read: the wrong one exchanges the lean and the error of the square. */
+const OVER_HELP = 'say where it stands once the square is turned round. A wrong side exchanges the lean and the error of the square.';
+const SIDE_WORDS = { x: ['right-hand side', 'left-hand side'], y: ['your side', 'the column side'] } as const;
 const SIDES = ['right', 'left', 'operator', 'column'] as const;
 const setup = z.strictObject({
   squareError: z
@@ -36,8 +39,8 @@ const setup = z.strictObject({
       (raw) => (raw === 'right' || raw === 'left' ? { x: raw } : raw === 'operator' || raw === 'column' ? { y: raw } : raw),
       z.strictObject(
         {
-          x: askedSide('Stylus, read sideways', ['right', 'left'], ['right-hand side', 'left-hand side'], SIDE_HELP),
-          y: askedSide('Stylus, read front to back', ['operator', 'column'], ['your side', 'the column side'], SIDE_HELP),
+          x: askedSide('Stylus, read sideways', ['right', 'left'], SIDE_WORDS.x, SIDE_HELP),
+          y: askedSide('Stylus, read front to back', ['operator', 'column'], SIDE_WORDS.y, SIDE_HELP),
         },
         { error: 'must be { "x": "right" or "left", "y": "operator" or "column" }' },
       ),
@@ -60,8 +63,10 @@ const plan = z.strictObject({
   heights: placeList({ label: 'The heights', example: '50, 250 mm', min: 2 }),
   turned: z.boolean().optional().register(fieldRegistry, {
     label: 'Turn the square round and read its other edge too',
-    help: 'Takes the error of the square out of the result.',
+    help: 'Takes the error of the square out of the result. What counts is on which side the stylus stands then: it is asked.',
   }),
+  overX: askedSide('Stylus then, read sideways', ['right', 'left'], SIDE_WORDS.x, OVER_HELP, { askedWith: 'turned' }),
+  overY: askedSide('Stylus then, read front to back', ['operator', 'column'], SIDE_WORDS.y, OVER_HELP, { askedWith: 'turned' }),
   leaves: z.boolean().optional().register(fieldRegistry, {
     label: 'Read the gap beside the blade with leaves, without a dial',
     help: 'At two heights the thickest leaf that enters and the thinnest that does not.',
@@ -160,25 +165,34 @@ const OTHER: Readonly<Record<(typeof SIDES)[number], (typeof SIDES)[number]>> = 
   column: 'operator',
 };
 
+const SPOKEN: Readonly<Record<(typeof SIDES)[number], string>> = {
+  right: 'the right-hand side',
+  left: 'the left-hand side',
+  operator: 'your side',
+  column: 'the column side',
+};
+
 function plannedSlots(
   { side }: Setup,
-  { stations = 3, turned = false, leaves = false, heights = evenly(0, 300, stations) }: z.output<typeof plan>,
+  { stations = 3, turned = false, leaves = false, heights = evenly(0, 300, stations), overX, overY }: z.output<typeof plan>,
 ): PlannedSlot[] {
+  const over = { x: overX, y: overY };
   const all = (['x', 'y'] as const).flatMap((axis) => {
     const way = axis === 'x' ? 'Sideways' : 'Front to back';
+    // Turned end for end the square shows its other edge, read from the other side, where nobody said otherwise.
+    const then = over[axis] ?? OTHER[side?.[axis] ?? (axis === 'x' ? 'right' : 'operator')];
     const once = (flip?: boolean): PlannedSlot[] =>
       heights.map((at, i) => ({
-        // Turned round, the square shows its other edge: it is read from the other side.
         keys: {
           axis,
           at,
           ...(leaves && { shim: 0 }),
           ...(flip !== undefined && { flip }),
-          ...(flip && { side: OTHER[side?.[axis] ?? (axis === 'x' ? 'right' : 'operator')] }),
+          ...(flip && { side: then }),
         },
         label: `${way}${flip ? ', the square turned round' : ''}`,
         movable: 'heights',
-        ask: flip && i === 0 ? 'Turn the square round, end for end, and read its other edge.' : undefined,
+        ask: flip && i === 0 ? `Turn the square round and set it up again, the stylus on ${SPOKEN[then]} of its blade.` : undefined,
       }));
     return turned ? [...once(false), ...once(true)] : once();
   });

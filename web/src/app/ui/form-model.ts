@@ -54,6 +54,14 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
 /** What the rows of a list are. */
 const elementOf = (schema: z.ZodType): z.ZodObject => (bareSchema(schema) as z.ZodArray<z.ZodObject>).element;
 
+/** Whether the screen asks it, as far as the form is filled in. */
+const isAsked = ({ asked, askedWith }: FieldInfo, value: FormValue): boolean =>
+  askedWith === undefined ? asked === true : value[askedWith] === true;
+
+/** The fields that are shown: not what is asked only together with a flag that is not set. */
+export const shownFields = (fields: readonly FieldModel[], value: FormValue): FieldModel[] =>
+  fields.filter(({ info }) => info.askedWith === undefined || isAsked(info, value));
+
 /** What the screen asks and has not been told, by path. */
 function notTold(schema: z.ZodObject, value: FormValue, prefix = ''): Fault[] {
   return fieldsOf(schema).flatMap(({ key, info, kind }): Fault[] => {
@@ -62,7 +70,7 @@ function notTold(schema: z.ZodObject, value: FormValue, prefix = ''): Fault[] {
     if (kind === 'group' && !info.asked && value[key] === undefined) return [];
     if (kind === 'group')
       return notTold(bareSchema(schema.shape[key] as z.ZodType) as z.ZodObject, (value[key] ?? {}) as FormValue, `${path}.`);
-    if (!info.asked || value[key] !== undefined) return [];
+    if (!isAsked(info, value) || value[key] !== undefined) return [];
     return [
       {
         path,

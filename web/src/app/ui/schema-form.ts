@@ -4,7 +4,7 @@ import { Day } from './day';
 import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
-import { fieldsOf, shownText, unitWritten, withField, withUnit, type FieldModel, type FormValue } from './form-model';
+import { fieldsOf, shownFields, shownText, unitWritten, withField, withUnit, type FieldModel, type FormValue } from './form-model';
 import { Choices } from './choices';
 import { Button, TextField } from './controls';
 import { Notice } from './notice';
@@ -48,7 +48,7 @@ export class SchemaForm {
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
   protected readonly opened = signal(false);
   protected readonly id = `form${++forms}`;
-  protected readonly fields = computed(() => fieldsOf(this.schema()));
+  protected readonly fields = computed(() => shownFields(fieldsOf(this.schema()), this.value()));
   protected readonly usual = computed(() => this.fields().filter((field) => !field.info.rare));
   protected readonly rare = computed(() => this.fields().filter((field) => field.info.rare));
   protected readonly rareInUse = computed(() => this.rare().some((field) => this.value()[field.key] !== undefined || this.faultOf(field)));
