@@ -245,13 +245,13 @@ test('a column that leans: which side is asked, shims out of the drawer for its 
   await page.getByText('it counts up').click();
   await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText('from the other side of the blade the sign is the other way.').first()).toBeVisible();
-  await page.getByRole('radiogroup', { name: 'Stylus, read sideways' }).getByText('right-hand side').click();
-  await page.getByRole('radiogroup', { name: 'Stylus, read front to back' }).getByText('your side').click();
+  await page.getByRole('radiogroup', { name: 'Side of the blade, read sideways' }).getByText('right-hand side').click();
+  await page.getByRole('radiogroup', { name: 'Side of the blade, read front to back' }).getByText('your side').click();
   // Which edge is read once it is turned round is asked too: the wrong one would exchange the lean and the error of the square.
   await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText('A wrong side exchanges the lean and the error of the square.').first()).toBeVisible();
-  await page.getByRole('radiogroup', { name: 'Stylus then, read sideways' }).getByText('left-hand side').click();
-  await page.getByRole('radiogroup', { name: 'Stylus then, read front to back' }).getByText('the column side').click();
+  await page.getByRole('radiogroup', { name: 'Side of the blade then, read sideways' }).getByText('left-hand side').click();
+  await page.getByRole('radiogroup', { name: 'Side of the blade then, read front to back' }).getByText('the column side').click();
   await page.getByRole('button', { name: 'Start the round' }).click();
   await page.waitForSelector('#reading');
   // On the right the blade comes toward the stylus by 60 µm in 300 mm: the column leans left. From its left edge it goes away by as much.

@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { ReadingWrite, RoundWrite, StoredReading } from '@isometra/contract';
-import { readingFaults } from '@isometra/work';
+import { isWithdrawn, readingFaults, readingTold } from '@isometra/work';
 import { ApiError, notFound } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { fromJson } from '../db/columns.js';
@@ -141,13 +141,16 @@ function take(
       await writeLog(
         fresh
           .filter(({ supersedes }) => supersedes)
-          .map(({ value, why, by, at }) => ({
-            machineId: round.machineId,
-            by,
-            what: 'reading',
-            text: `${value === null ? 'Reading taken back' : `Reading corrected to ${value}`}: ${why ?? ''}`,
-            at: new Date(at),
-          })),
+          .map((reading) => {
+            const { why, by, at } = reading;
+            return {
+              machineId: round.machineId,
+              by,
+              what: 'reading',
+              text: `${isWithdrawn(reading) ? 'Reading taken back' : `Reading corrected to ${readingTold(round.check, reading)}`}: ${why ?? ''}`,
+              at: new Date(at),
+            };
+          }),
         transaction,
       );
       return taken;

@@ -1,5 +1,5 @@
 import { startingSheet } from '@isometra/core';
-import { findingHead, hardwareOf, sheetOf, solveWhatStands, standingReadings, trySolve } from './sheet.js';
+import { findingHead, hardwareOf, readingTold, sheetOf, solveWhatStands, standingReadings, trySolve } from './sheet.js';
 import { BETWEEN_CENTRES, reading, stored, tailstockRound } from '../testing/rounds.js';
 
 describe('readings that stand', () => {
@@ -9,6 +9,14 @@ describe('readings that stand', () => {
   });
   it('a withdrawn one is left out', () => {
     expect(standingReadings([reading('a', '1'), reading('b', null, 'a')])).toEqual([]);
+    // Leaves have no figure: put right they stand, taken back they do not.
+    const leaves = (id: string, go: string, supersedes: string | null = null, why: string | null = null) => ({
+      ...{ id, keys: { axis: 'x', at: 50, go, noGo: '0.12 mm' }, value: null, supersedes, why },
+    });
+    const first = leaves('a', '0.01 mm');
+    expect(standingReadings([first, leaves('b', '0.11 mm', 'a', 'misread')]).map(({ keys }) => keys.go)).toEqual(['0.11 mm']);
+    expect(standingReadings([first, leaves('b', '0.01 mm', 'a', 'withdrawn')])).toEqual([]);
+    expect(readingTold('column-lean', first)).toBe('0.01 mm to 0.12 mm');
   });
 });
 

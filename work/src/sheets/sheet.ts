@@ -18,11 +18,24 @@ import { featuresOf } from '@isometra/contract';
 import type { FindingHead, MachineCardText, ReadingWrite, RoundWrite } from '@isometra/contract';
 import { placesRead, readCard } from './machines.js';
 
+/** What stands for a figure where something is felt: leaves that bound a gap, drag. */
+const FELT: ReadonlySet<string> = new Set(
+  [...CHECKS.values()].flatMap(({ beside = [] }) => beside.flatMap(({ key, instead }) => (instead ? [key] : []))),
+);
+type Taken = Pick<ReadingWrite, 'value' | 'supersedes' | 'keys'> & Partial<Pick<ReadingWrite, 'why'>>;
+const WITHDRAWN: readonly string[] = ['withdrawn', 'place skipped'];
+
+/** Whether a reading takes another one back and puts nothing in its place. What is felt has no figure and stands all the same. */
+export function isWithdrawn({ value, supersedes, keys, why }: Taken): boolean {
+  if (value !== null || !supersedes) return false;
+  return WITHDRAWN.includes(why ?? '') || !Object.keys(keys).some((key) => FELT.has(key));
+}
+
 /**
  * The readings that count: each superseded one gives its place to the one that superseded it,
  * withdrawn ones are left out. Order is that of the first taking.
  */
-export function standingReadings<R extends Pick<ReadingWrite, 'id' | 'supersedes' | 'value'>>(readings: readonly R[]): R[] {
+export function standingReadings<R extends Taken & Pick<ReadingWrite, 'id'>>(readings: readonly R[]): R[] {
   const replacement = new Map<string, R>();
   for (const reading of readings) if (reading.supersedes) replacement.set(reading.supersedes, reading);
   if (replacement.size === 0) return [...readings];
@@ -33,7 +46,7 @@ export function standingReadings<R extends Pick<ReadingWrite, 'id' | 'supersedes
       for (let next = replacement.get(standing.id); next; next = replacement.get(standing.id)) standing = next;
       return standing;
     })
-    .filter((reading) => reading.value !== null || !reading.supersedes);
+    .filter((reading) => !isWithdrawn(reading));
 }
 
 /** Shop facts that a plan of moves and a judgement need. */
@@ -247,4 +260,11 @@ function profileOf(sheet: unknown, asRead = false): FindingHead['profile'] {
     if (error instanceof FaultError) return undefined;
     throw error;
   }
+}
+
+/** What a reading says, as it was typed: its figure, or what was felt instead of one: "0.10 mm to 0.12 mm". */
+export function readingTold(check: string, { value, keys }: Pick<ReadingWrite, 'value' | 'keys'>): string {
+  if (value !== null) return String(value);
+  const felt = (CHECKS.get(check)?.beside ?? []).filter(({ key, instead }) => instead && keys[key] !== undefined);
+  return felt.map(({ key }) => String(keys[key])).join(' to ');
 }

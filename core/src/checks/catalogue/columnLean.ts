@@ -39,14 +39,14 @@ const setup = z.strictObject({
       (raw) => (raw === 'right' || raw === 'left' ? { x: raw } : raw === 'operator' || raw === 'column' ? { y: raw } : raw),
       z.strictObject(
         {
-          x: askedSide('Stylus, read sideways', ['right', 'left'], SIDE_WORDS.x, SIDE_HELP),
-          y: askedSide('Stylus, read front to back', ['operator', 'column'], SIDE_WORDS.y, SIDE_HELP),
+          x: askedSide('Side of the blade, read sideways', ['right', 'left'], SIDE_WORDS.x, SIDE_HELP),
+          y: askedSide('Side of the blade, read front to back', ['operator', 'column'], SIDE_WORDS.y, SIDE_HELP),
         },
         { error: 'must be { "x": "right" or "left", "y": "operator" or "column" }' },
       ),
     )
     .optional()
-    .register(fieldRegistry, { label: 'Side of the blade that the stylus touches', group: true, asked: true }),
+    .register(fieldRegistry, { label: 'Side of the blade that is read', group: true, asked: true }),
 });
 const leaf = (label: string, help?: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm', help });
 const reading = z.strictObject({
@@ -65,8 +65,8 @@ const plan = z.strictObject({
     label: 'Turn the square round and read its other edge too',
     help: 'Takes the error of the square out of the result. What counts is on which side the stylus stands then: it is asked.',
   }),
-  overX: askedSide('Stylus then, read sideways', ['right', 'left'], SIDE_WORDS.x, OVER_HELP, { askedWith: 'turned' }),
-  overY: askedSide('Stylus then, read front to back', ['operator', 'column'], SIDE_WORDS.y, OVER_HELP, { askedWith: 'turned' }),
+  overX: askedSide('Side of the blade then, read sideways', ['right', 'left'], SIDE_WORDS.x, OVER_HELP, { askedWith: 'turned' }),
+  overY: askedSide('Side of the blade then, read front to back', ['operator', 'column'], SIDE_WORDS.y, OVER_HELP, { askedWith: 'turned' }),
   leaves: z.boolean().optional().register(fieldRegistry, {
     label: 'Read the gap beside the blade with leaves, without a dial',
     help: 'At two heights the thickest leaf that enters and the thinnest that does not.',
@@ -192,7 +192,7 @@ function plannedSlots(
         },
         label: `${way}${flip ? ', the square turned round' : ''}`,
         movable: 'heights',
-        ask: flip && i === 0 ? `Turn the square round and set it up again, the stylus on ${SPOKEN[then]} of its blade.` : undefined,
+        ask: flip && i === 0 ? `Turn the square round and set it up again. It is read on ${SPOKEN[then]} of its blade now.` : undefined,
       }));
     return turned ? [...once(false), ...once(true)] : once();
   });
@@ -292,5 +292,5 @@ export const columnLean = defineCheck({
   counting: 'The whole change over the height.',
   cautions: [ISOLATE, RATED_GEAR, HEAD_SWINGS],
   cannotSee: ['The square, unless it is flipped.'],
-  advice: ['Say which side of the blade the stylus touches: the sign depends on it.'],
+  advice: ['Say which side of the blade is read: the sign depends on it.'],
 });

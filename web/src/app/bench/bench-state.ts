@@ -21,6 +21,7 @@ import {
   onMachine,
   placeOf,
   placesRead,
+  readingTold,
   sheetOf,
   solveWhatStands,
   standingReadings,
@@ -93,14 +94,13 @@ export abstract class BenchState {
     return felt ? 'none' : readsOf(check, this.setup(), keys);
   }
   /** What a reading says, as it was typed: its figure, or what was felt instead of one: "0.10 mm to 0.12 mm". */
-  toldBy({ value, keys }: StoredReading): string {
-    const felt = (this.check()?.beside ?? []).flatMap(({ key, instead }) =>
-      instead && keys[key] !== undefined ? [String(keys[key])] : [],
-    );
-    return value === null ? felt.map(readingText).join(' to ') : readingText(value);
+  toldBy(reading: StoredReading): string {
+    return readingText(readingTold(this.check()?.id ?? '', reading));
   }
   /** What the reading in hand is read on. */
-  readonly valueKind = computed(() => this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? {}));
+  readonly valueKind = computed(() =>
+    this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? this.slots().at(-1)?.keys ?? {}),
+  );
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
   /** Places (`at`) that were read, mm. */
   readonly places = computed(() => placesRead(this.standing()));

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { Injectable, inject } from '@angular/core';
 import type { Observable } from 'rxjs';
 import * as z from 'zod';
@@ -40,8 +41,10 @@ export class BenchStore extends BenchState {
   }
 
   typeBeside(value: FormValue): void {
+    // A unit that is written out on leaving the field is no other figure: what was said of it still stands.
+    const before = this.besides.said(this.settings.system());
     this.besides.typed.set(value);
-    this.fault.set('');
+    if (!dequal(before, this.besides.said(this.settings.system()))) this.fault.set('');
     const id = this.round()?.id;
     if (id) this.drafts.keep(`beside:${id}`, value);
   }
@@ -115,6 +118,7 @@ export class BenchStore extends BenchState {
     this.write(round, { ...reading, why: correction?.why ?? null });
     this.type('');
     this.typeBeside(this.besides.staying());
+    this.fault.set('');
     this.correction.set(null);
     this.chosen.set(null);
     return true;

@@ -1,7 +1,7 @@
 import { computed, signal, type Signal } from '@angular/core';
 import type { CheckDefinition, UnitSystem, Values } from '@isometra/core';
 import * as z from 'zod';
-import { fieldsOf, withUnit, type FormValue } from '../ui/form-model';
+import { alike, fieldsOf, withUnit, type FormValue } from '../ui/form-model';
 
 /** Facts of a reading that are asked beside its figure: the temperature of a pad, where the tool was set. */
 export class Besides {
@@ -27,13 +27,21 @@ export class Besides {
 
   /** The keys of a reading with what was typed beside it; a bare figure has the unit it was shown with. */
   onto(keys: Readonly<Record<string, string | number | boolean>>, system: UnitSystem): Record<string, string | number | boolean> {
-    const own = Object.fromEntries(Object.entries(keys).filter(([key]) => !this.check()?.beside?.some((entry) => entry.key === key)));
+    const own = Object.entries(keys).filter(([key]) => !this.check()?.beside?.some((entry) => entry.key === key));
+    return { ...Object.fromEntries(own), ...this.said(system) };
+  }
+
+  /** What was typed, each figure with its unit. */
+  said(system: UnitSystem): Record<string, string> {
     const schema = this.schema();
-    for (const { key, info } of schema ? fieldsOf(schema) : []) {
-      const text = String(this.typed()[key] ?? '').trim();
-      if (text) own[key] = withUnit(text, info, system);
-    }
-    return own;
+    if (!schema) return {};
+    const typed = alike(schema, this.typed());
+    return Object.fromEntries(
+      fieldsOf(schema).flatMap(({ key, info }) => {
+        const text = String(typed[key] ?? '').trim();
+        return text ? [[key, withUnit(text, info, system)]] : [];
+      }),
+    );
   }
 
   /** Show what a reading was taken with. */

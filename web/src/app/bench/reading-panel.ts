@@ -24,8 +24,7 @@ import {
 } from '@isometra/core';
 import { leadHand } from '../ui/lead-hand';
 import { Settings } from '../data/settings';
-import type * as z from 'zod';
-import { formFaults } from '../ui/form-model';
+import { alike, formFaults } from '../ui/form-model';
 import { Dial } from '../ui/dial';
 import { asRead, flipSign, nudged, readingUnit } from './as-read';
 import { BenchStore } from './bench-store';
@@ -33,7 +32,6 @@ import { Button, TextField } from '../ui/controls';
 import { Choices, type Choice } from '../ui/choices';
 import { Notice } from '../ui/notice';
 import { SchemaForm } from '../ui/schema-form';
-import { readingText } from '../ui/reading-text';
 
 const FIELD_NAMES: Readonly<Record<ValueKind, string>> = {
   indicator: 'The dial reads',
@@ -68,7 +66,6 @@ const HINTS: Readonly<Record<UnitSystem, Readonly<Record<ValueKind, string>>>> =
   styleUrl: './reading-panel.css',
 })
 export class ReadingPanel {
-  protected readonly readingText = readingText;
   readonly take = output<void>();
   protected readonly store = inject(BenchStore);
   private readonly settings = inject(Settings);
@@ -143,11 +140,17 @@ export class ReadingPanel {
   /** What is wrong with what is asked beside the figure. */
   protected readonly besideFaults = computed(() => {
     const { schema, typed } = this.store.besides;
-    return schema() ? formFaults(schema() as z.ZodObject, typed(), this.settings.system()) : [];
+    const asked = schema();
+    return asked ? formFaults(asked, alike(asked, typed()), this.settings.system()) : [];
   });
   /** A place in the reader's units. */
   protected readonly said = (words: Said): string => sentence(words, sizesIn(this.settings.shown()));
-  protected readonly whys = ['misread', 'typed wrong', 'needle was knocked', 'stylus slipped'].map((value) => ({ value, label: value }));
+  protected readonly whys = computed(() =>
+    ['misread', 'typed wrong', ...(this.hasNeedle() ? ['needle was knocked', 'stylus slipped'] : ['part slipped'])].map((value) => ({
+      value,
+      label: value,
+    })),
+  );
 
   constructor() {
     afterNextRender(() => this.focus());

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { showSize, sentence, sizesIn } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
+import { isWithdrawn } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { BenchStore } from './bench-store';
 import { Button } from '../ui/controls';
 import { Grid } from '../ui/grid';
-import { readingText } from '../ui/reading-text';
 
 /** The same readings as a table, for those who prefer it; and where one is corrected. */
 @Component({
@@ -28,7 +28,7 @@ import { readingText } from '../ui/reading-text';
         <tr [class.gone]="!row.stands">
           <td>{{ row.label }}</td>
           <td class="figures">{{ row.at }}</td>
-          <td class="figures">{{ row.reading.value === null ? 'withdrawn' : readingText(row.reading.value) }}</td>
+          <td class="figures">{{ row.told }}</td>
           <td class="figures">{{ row.reading.set }}</td>
           <td>{{ row.reading.by }}</td>
           <td>
@@ -81,7 +81,6 @@ import { readingText } from '../ui/reading-text';
   `,
 })
 export class ReadingTable {
-  protected readonly readingText = readingText;
   protected readonly store = inject(BenchStore);
   private readonly settings = inject(Settings);
 
@@ -90,9 +89,10 @@ export class ReadingTable {
     const standing = new Set(this.store.standing().map((reading) => reading.id));
     const later = new Map(all.filter((reading) => reading.supersedes).map((reading) => [reading.supersedes, reading]));
     return all
-      .filter((reading) => reading.value !== null)
+      .filter((reading) => !isWithdrawn(reading))
       .map((reading) => ({
         reading,
+        told: this.store.toldBy(reading),
         stands: standing.has(reading.id),
         why: later.get(reading.id)?.why ?? '',
         label: this.label(reading),

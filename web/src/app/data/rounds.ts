@@ -187,7 +187,10 @@ export class Rounds {
   }
 
   takeReading(round: StoredRound, reading: ReadingWrite): void {
-    this.undo.telling()(reading.value === null ? 'Reading taken back' : `Reading ${reading.value}`, () => this.unread(round, reading));
+    // What is felt has no figure to name.
+    const back = reading.value === null && ['withdrawn', 'place skipped'].includes(reading.why ?? '');
+    const told = back ? 'Reading taken back' : `Reading ${reading.value ?? ''}`.trim();
+    this.undo.telling()(told, () => this.unread(round, reading));
     const path = `/rounds/${round.id}/readings`;
     void this.outbox.put({
       id: reading.id,

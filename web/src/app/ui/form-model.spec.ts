@@ -1,7 +1,7 @@
 import { CHECKS, instrumentSchema, type CheckDefinition } from '@isometra/core';
 import { machineCardSchema } from '@isometra/contract';
 import { bareUnit } from '@isometra/core';
-import { fieldsOf, formFaults, settled, withField, withUnit } from './form-model';
+import { alike, fieldsOf, formFaults, shownFields, settled, withField, withUnit } from './form-model';
 
 const traverse = CHECKS.get('tailstock-traverse') as CheckDefinition;
 
@@ -54,5 +54,20 @@ describe('a form drawn from a schema', () => {
       side: 'rear',
       bar: { diameter: '1 in' },
     });
+  });
+
+  it('a bare figure beside one in thou is thou too; beside none it waits for the unit shown', () => {
+    const leaves = CHECKS.get('column-lean')?.reading as never;
+    expect(alike(leaves, { go: '6 thou', noGo: '7', axis: 'x' })).toEqual({ go: '6 thou', noGo: '7 thou', axis: 'x' });
+    expect(alike(leaves, { go: '6', noGo: '7' })).toEqual({ go: '6', noGo: '7' });
+  });
+
+  it('what is asked only with a flag is shown and missed only where the flag is set', () => {
+    const plan = (CHECKS.get('column-lean') as CheckDefinition).plan;
+    const shown = (value: object) => shownFields(fieldsOf(plan), value as never).map(({ key }) => key);
+    expect(shown({})).not.toContain('overX');
+    expect(shown({ turned: true })).toEqual(jasmine.arrayContaining(['overX', 'overY']));
+    expect(formFaults(plan, {}, 'mm')).toEqual([]);
+    expect(formFaults(plan, { turned: true }, 'mm').map(({ path }) => path)).toEqual(['overX', 'overY']);
   });
 });

@@ -109,6 +109,27 @@ export function formFaults(schema: z.ZodObject, value: FormValue, system: UnitSy
   return [...asked, ...told.filter(({ path }) => !asked.some((entry) => entry.path === path)), ...notTold(schema, value)];
 }
 
+/** What was typed in fields that are of one kind: a bare figure beside "6 thou" is thou too. */
+export function alike(schema: z.ZodObject, value: FormValue): FormValue {
+  return Object.fromEntries(
+    Object.entries(value).map(([key, part]) => {
+      const unit = unitBeside(schema, value, key);
+      return [key, unit && typeof part === 'string' && readNumber(part)?.unit === '' ? `${part.trim()} ${unit}` : part];
+    }),
+  );
+}
+
+/** The unit that stands in a field beside this one, of the same kind; undefined where none was written. */
+export function unitBeside(schema: z.ZodObject, value: FormValue, key: string): string | undefined {
+  const dimensionOf = (name: string) => fieldInfo(schema.shape[name] as z.ZodType)?.dimension;
+  const own = dimensionOf(key);
+  if (own === undefined) return undefined;
+  return Object.entries(value)
+    .filter(([name]) => name !== key && name in schema.shape && dimensionOf(name) === own)
+    .map(([, part]) => (typeof part === 'string' ? readNumber(part)?.unit : undefined))
+    .find(Boolean);
+}
+
 /** A value with one field changed; an emptied field is taken out, an emptied group too. */
 export function withField(value: FormValue, key: string, next: unknown): FormValue {
   const { [key]: _old, ...rest } = value;

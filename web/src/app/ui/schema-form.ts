@@ -1,10 +1,20 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { Day } from './day';
-import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, type Fault } from '@isometra/core';
+import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, readNumber, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
-import { fieldsOf, shownFields, shownText, unitWritten, withField, withUnit, type FieldModel, type FormValue } from './form-model';
+import {
+  fieldsOf,
+  shownFields,
+  shownText,
+  unitBeside,
+  unitWritten,
+  withField,
+  withUnit,
+  type FieldModel,
+  type FormValue,
+} from './form-model';
 import { Choices } from './choices';
 import { Button, TextField } from './controls';
 import { Notice } from './notice';
@@ -32,6 +42,8 @@ export class SchemaForm {
   readonly showAll = input(false);
   /** Path of this form within a larger one. */
   readonly path = input('');
+  /** Its fields are of one kind: a bare figure takes the unit that was written in the one beside it. */
+  readonly unitsAlike = input(false);
   readonly changed = output<FormValue>();
 
   private readonly settings = inject(Settings);
@@ -42,7 +54,9 @@ export class SchemaForm {
     info.choices?.find(({ value }) => value === example)?.label ?? exampleFor({ ...info, example }, this.settings.system());
   /** A bare figure that is far from what such a thing is: what it may be, each with its unit. */
   protected readonly asked = (field: FieldModel): readonly string[] | undefined =>
-    this.showAll() || this.touched().has(field.key) ? askedBack(this.text(field), field.info, this.settings.system()) : undefined;
+    !this.beside(field) && (this.showAll() || this.touched().has(field.key))
+      ? askedBack(this.text(field), field.info, this.settings.system())
+      : undefined;
   private readonly latest = linkedSignal(() => this.value());
   private readonly touched = signal<ReadonlySet<string>>(new Set());
   /** Whether the rarely needed fields are open: once open they stay until the user closes them. */
@@ -92,7 +106,12 @@ export class SchemaForm {
   }
 
   protected unit(field: FieldModel): string {
-    return unitWritten(this.text(field), field.info) ? '' : prettyUnit(bareUnit(field.info, this.settings.system()));
+    if (unitWritten(this.text(field), field.info)) return '';
+    return prettyUnit(this.beside(field) ?? bareUnit(field.info, this.settings.system()));
+  }
+
+  private beside(field: FieldModel): string | undefined {
+    return this.unitsAlike() ? unitBeside(this.schema(), this.value(), field.key) : undefined;
   }
 
   protected pathOf(field: FieldModel): string {
@@ -112,7 +131,9 @@ export class SchemaForm {
   /** On leaving a field: its unit is written behind a bare number, and its fault may be shown. */
   protected leave(field: FieldModel, text: string): void {
     this.touched.update((touched) => new Set(touched).add(field.key));
-    const full = withUnit(text, field.info, this.settings.system());
+    const beside = this.beside(field);
+    const own = beside && readNumber(text)?.unit === '' ? `${text.trim()} ${beside}` : text;
+    const full = withUnit(own, field.info, this.settings.system());
     if (full !== this.text(field)) this.set(field, full);
   }
 
