@@ -80,7 +80,12 @@ describe('a shim at a truck', () => {
     expect(strip['truck']).toBe('front');
     const wayShims = MOVES.get('way-shims');
     expect(wayShims?.hardware?.({ card: {} })).toBeUndefined();
-    expect(wayShims?.hardware?.({ card: { strip: { length: 300, side: 'left' } } })).toEqual({ spacing: 300, shoulder: 'left' });
+    const told = (strip: object) => wayShims?.hardware?.({ card: { strip: { length: 300, side: 'left', ...strip } } });
+    expect(told({ pushes: 'away' })).toEqual({ spacing: 300, shoulder: 'left' });
+    // A strip that reaches round the way pulls the saddle to its own side: the other end takes the shim.
+    expect(told({ pushes: 'toward' })).toEqual({ spacing: 300, shoulder: 'right' });
+    // Nobody said which way it pushes: it is asked, and nothing is planned.
+    expect(told({})).toEqual({ spacing: 300 });
     // Which side it is on decides the end: without it there is no plan.
     const open = MOVES.get('trucks')?.hardware?.({ card: { trucks: { spacing: 300 } }, has: ['trucks'] });
     expect(open).toEqual({ spacing: 300 });

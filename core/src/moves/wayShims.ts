@@ -16,10 +16,20 @@ const card = {
         ],
         help: 'Of the saddle, seen by the operator. Only where the strip can be packed: leave it out where the way is cast on.',
       }),
+      pushes: choice({
+        label: 'A shim behind it pushes the saddle',
+        choices: [
+          { value: 'away', label: 'away from that side' },
+          { value: 'toward', label: 'toward that side' },
+        ],
+        help: 'Away where the strip bears on something beside the saddle, toward where it reaches round the way and bears inward. It is never assumed: the other end would take the shim.',
+      }),
     })
     .optional()
     .register(fieldRegistry, { label: 'Strip that guides the saddle', group: true }),
 };
+
+const OTHER_SIDE = { left: 'right', right: 'left' } as const;
 
 function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>>): JobStep[] {
   const { truck = 'one', shims, finest } = oneEndWords(facts.plan, facts.words);
@@ -64,7 +74,11 @@ export const wayShims = defineMove({
   does: oneEndDoes,
   handFigures: ['truck', 'shim'],
   hardware: ({ card: { strip }, stock }) => {
-    return strip && { spacing: strip.length, ...(strip.side && { shoulder: strip.side }), ...(stock && { stock }) };
+    if (!strip) return undefined;
+    const { length, side, pushes } = strip;
+    // It turns the slide as a truck would whose shoulder is on the side from which the shim pushes.
+    const shoulder = pushes === 'toward' ? side && OTHER_SIDE[side] : side;
+    return { spacing: length, ...(pushes && shoulder && { shoulder }), ...(stock && { stock }) };
   },
   drawing: ({ plan: { truck }, card: { strip } }) => (truck && strip?.side ? { shows: 'guide', end: truck, side: strip.side } : undefined),
   steps,
