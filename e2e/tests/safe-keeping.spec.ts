@@ -71,7 +71,7 @@ test.describe('with the demo', () => {
     await page.getByLabel('I have read and done this').check();
     await page.getByRole('button', { name: 'Start the round' }).click();
     await read(page, '0', '5');
-    await page.getByRole('button', { name: 'The result' }).click();
+    await page.getByRole('button', { name: 'To the result' }).click();
     await expect(call(page).locator('.large').first()).toBeInViewport();
     const wide = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(wide).toBeLessThanOrEqual(390);

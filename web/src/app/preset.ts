@@ -5,6 +5,7 @@ import checkbox from '@primeuix/themes/aura/checkbox';
 import datatable from '@primeuix/themes/aura/datatable';
 import datepicker from '@primeuix/themes/aura/datepicker';
 import dialog from '@primeuix/themes/aura/dialog';
+import drawer from '@primeuix/themes/aura/drawer';
 import fileupload from '@primeuix/themes/aura/fileupload';
 import inputtext from '@primeuix/themes/aura/inputtext';
 import message from '@primeuix/themes/aura/message';
@@ -91,6 +92,7 @@ export const preset = definePreset(
       datatable,
       datepicker,
       dialog,
+      drawer,
       fileupload,
       inputtext,
       message,

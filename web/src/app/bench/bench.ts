@@ -33,6 +33,7 @@ import { AsSetUp } from './as-set-up';
 import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
 import { CallColumn } from './call-column';
+import { CallLine } from './call-line';
 import { PutDateRight } from './redate';
 import { ReadingPanel } from './reading-panel';
 import { Struck } from './struck';
@@ -58,6 +59,7 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
     RouterLink,
     AsSetUp,
     CallColumn,
+    CallLine,
     PutDateRight,
     Struck,
     ReadingPanel,

@@ -5,12 +5,13 @@ import { AtHand } from '../shell/at-hand';
 import { MachineStore } from './machine-store';
 import { Ladder } from './ladder';
 import { Button } from '../ui/controls';
+import { Drawer } from '../ui/drawer';
 import { PrintHead } from '../shell/print-head';
 
 /** A machine's own frame: its ladder on the left, the work beside it. */
 @Component({
   selector: 'iso-machine-frame',
-  imports: [RouterOutlet, RouterLink, Ladder, Button, PrintHead],
+  imports: [RouterOutlet, RouterLink, Ladder, Button, PrintHead, Drawer],
   providers: [MachineStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -18,6 +19,11 @@ import { PrintHead } from '../shell/print-head';
       <iso-ladder class="no-print" />
       <iso-print-head [card]="store.machine()?.card" [survey]="store.survey()?.title ?? ''" [limits]="store.survey()?.judge?.name ?? ''" />
       <div class="work"><router-outlet /></div>
+      @if (hand.ladderOpen()) {
+        <iso-drawer [heading]="store.machine()?.card?.number ?? ''" (closed)="hand.ladderOpen.set(false)">
+          <iso-ladder class="drawn" (click)="leave($event)" />
+        </iso-drawer>
+      }
     } @else if (failure(); as message) {
       <div class="empty">
         <h1>This machine cannot be shown</h1>
@@ -58,7 +64,7 @@ export class MachineFrame implements OnDestroy {
   readonly machineId = input.required<string>();
   protected readonly store = inject(MachineStore);
   protected readonly failure = signal('');
-  private readonly hand = inject(AtHand);
+  protected readonly hand = inject(AtHand);
 
   constructor() {
     effect(() => {
@@ -72,7 +78,13 @@ export class MachineFrame implements OnDestroy {
     });
   }
 
+  /** Somewhere was chosen: the ladder has done its work. */
+  protected leave(event: Event): void {
+    if ((event.target as Element).closest('a')) this.hand.ladderOpen.set(false);
+  }
+
   ngOnDestroy(): void {
+    this.hand.ladderOpen.set(false);
     this.hand.machine.set(null);
     this.hand.doing.set('');
     this.hand.instrument.set('');

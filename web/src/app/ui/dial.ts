@@ -41,7 +41,7 @@ const TICKS = 50;
       }
       <circle r="4" fill="var(--ink)" />
       @for (tick of figures; track tick) {
-        <text [attr.x]="35 * sin(tick)" [attr.y]="-35 * cos(tick) + 4" text-anchor="middle" font-size="11">
+        <text [attr.x]="34 * sin(tick)" [attr.y]="-34 * cos(tick) + 4.5" text-anchor="middle" font-size="13">
           {{ tick > count / 2 ? tick - count : tick }}
         </text>
       }
