@@ -273,6 +273,15 @@ export const storedRoundSchema = z.object({
 });
 export type StoredRound = z.infer<typeof storedRoundSchema>;
 
+/** Something happened to a round: what was written, by whom. Who shows the round asks for it again where it is not known yet. */
+export const roundNewsSchema = z.object({
+  what: z.enum(['round', 'reading', 'move']),
+  /** The readings that were taken; the move; the round itself. */
+  ids: z.array(z.string()),
+  by: z.string(),
+});
+export type RoundNews = z.infer<typeof roundNewsSchema>;
+
 /** What a round says, worked out for the judging of its survey. A bench works it out itself: this is for who only asks. */
 export interface RoundFinding {
   readonly finding: Finding | null;

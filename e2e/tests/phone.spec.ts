@@ -6,12 +6,12 @@ test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true
 const tooSmall = () => {
   const shown = (box: DOMRect) => box.width > 1 && box.height > 1;
   const named = (element: Element) => `${element.tagName} ${(element.textContent ?? '').trim().slice(0, 30)}`;
-  const pressed = [...document.querySelectorAll('button, nav a, a.act, a.mark, a.machine, input[type=text], iso-choices label')]
+  const pressed = Array.from(document.querySelectorAll('button, nav a, a.act, a.mark, a.machine, input[type=text], iso-choices label'))
     .map((element) => ({ element, box: element.getBoundingClientRect() }))
     .filter(({ box }) => shown(box) && box.height < 43.5)
     .map(({ element, box }) => `${named(element)}: ${Math.round(box.height)} px high`);
-  const lettered = [...document.querySelectorAll<HTMLElement | SVGElement>('body *')]
-    .filter((element) => [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.textContent?.trim()))
+  const lettered = Array.from(document.querySelectorAll<HTMLElement | SVGElement>('body *'))
+    .filter((element) => Array.from(element.childNodes).some((node) => node.nodeType === Node.TEXT_NODE && node.textContent?.trim()))
     .filter((element) => shown(element.getBoundingClientRect()))
     .map((element) => {
       const scale = element instanceof SVGGraphicsElement ? Math.abs(element.getScreenCTM()?.d ?? 1) : 1;

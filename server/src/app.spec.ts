@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { namesOf } from './api/fence.js';
 import { readConfig } from './config.js';
 import { connect, migrate } from './db/database.js';
+import { News } from './services/news.js';
 import { Solver } from './services/solver.js';
 import { openShop, type TestShop } from './testing/shop.js';
 
@@ -65,7 +66,7 @@ describe('the database', () => {
     const { default: request } = await import('supertest');
     const gone = connect('mariadb://nobody:x@127.0.0.1:9/none');
     const solver = new Solver();
-    const app = createApp({ sequelize: gone, solver, logger: pino({ level: 'silent' }), names: namesOf('127.0.0.1') });
+    const app = createApp({ sequelize: gone, solver, news: new News(), logger: pino({ level: 'silent' }), names: namesOf('127.0.0.1') });
     await request(app).get('/api/ready').expect(503);
     const { body } = await request(app).get('/api/machines').expect(503);
     expect(body.errors[0].message).toContain('database');

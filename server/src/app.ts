@@ -20,7 +20,7 @@ interface Parts extends Means {
 }
 
 /** The whole HTTP application: API, health and the built web application. */
-export function createApp({ sequelize, solver, logger, names, webRoot }: Parts): Express {
+export function createApp({ sequelize, solver, news, logger, names, webRoot }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -54,7 +54,7 @@ export function createApp({ sequelize, solver, logger, names, webRoot }: Parts):
     );
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'the database does not answer' });
   });
-  app.use('/api', express.json({ limit: '1mb', strict: false }), soundBody, apiRoutes({ sequelize, solver }));
+  app.use('/api', express.json({ limit: '1mb', strict: false }), soundBody, apiRoutes({ sequelize, solver, news }));
   if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
   app.use(answerErrors);
   return app;

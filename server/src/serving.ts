@@ -5,6 +5,7 @@ import { createApp } from './app.js';
 import type { Config } from './config.js';
 import { connect, migrate } from './db/database.js';
 import { fillDemo, isEmpty } from './services/demo/shop.js';
+import { News } from './services/news.js';
 import { Solver } from './services/solver.js';
 
 /** A server that is up. */
@@ -25,8 +26,9 @@ export async function startServing(config: Config, given?: Solver): Promise<Serv
   await migrate(sequelize);
   if (config.demo && (await isEmpty())) await fillDemo(sequelize);
   const solver = given ?? new Solver();
+  const news = new News();
   const names = namesOf(config.host, config.names);
-  const server = createServer(createApp({ sequelize, solver, logger, names, webRoot: config.webRoot }));
+  const server = createServer(createApp({ sequelize, solver, news, logger, names, webRoot: config.webRoot }));
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     // Longer than a proxy or a browser keeps a line open: one that is closed just as it is used again loses its request.
@@ -42,6 +44,7 @@ export async function startServing(config: Config, given?: Solver): Promise<Serv
   const stop = async (): Promise<void> => {
     await new Promise<void>((resolve) => {
       server.close(() => resolve());
+      news.close();
       server.closeIdleConnections();
       // A line that is never quiet is cut after a while.
       setTimeout(() => server.closeAllConnections(), 3000).unref();

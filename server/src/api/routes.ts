@@ -21,6 +21,7 @@ import {
   whoSchema,
   type KitItem,
   type Machine,
+  type MoveWrite,
 } from '@isometra/contract';
 import { MOST_BYTES } from '@isometra/core/print';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
@@ -32,6 +33,7 @@ import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '
 import { readLog } from '../services/log.js';
 import { addMachine, changeMachine, getMachine, listMachines } from '../services/machines.js';
 import { addMove, changeMove } from '../services/moves.js';
+import type { News } from '../services/news.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
 import { addRound, changeRound, findingOf, getRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
@@ -40,12 +42,14 @@ import { addPicture, getPicture } from '../services/pictures.js';
 import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
 import { addEntries, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
+import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 
 /** What the routes work with. */
 export interface Means {
   readonly sequelize: Sequelize;
   readonly solver: Solver;
+  readonly news: News;
 }
 
 /** The id in the path; anything but a UUID is simply not there. */
@@ -175,7 +179,12 @@ function surveys(router: Router, { sequelize }: Means): void {
 
 const checkQuery = z.object({ check: z.string().max(60).optional() });
 
-function rounds(router: Router, { sequelize, solver }: Means): void {
+function rounds(router: Router, { sequelize, solver, news }: Means): void {
+  /** A round as it was written: who shows it hears of it. */
+  const told = <R extends { readonly id: string; readonly by: string }>(round: R): R => {
+    news.tell(round.id, { what: 'round', ids: [round.id], by: round.by });
+    return round;
+  };
   router.get('/board', async (_request, response) => void response.json(await shopBoard(sequelize, solver)));
   router.get('/machines/:id/heads', async (request, response) => {
     response.json(await listHeads(sequelize, solver, idIn(request.params.id, 'machine')));
@@ -190,41 +199,56 @@ function rounds(router: Router, { sequelize, solver }: Means): void {
   router.get('/rounds/:id', async (request, response) => {
     response.json(await getRound(sequelize, idIn(request.params.id, 'round')));
   });
+  router.get(
+    '/rounds/:id/events',
+    listening(
+      news,
+      (id) => idIn(id, 'round'),
+      (id) => getRound(sequelize, id),
+    ),
+  );
   router.get('/rounds/:id/finding', async (request, response) => {
     response.json(await findingOf(sequelize, solver, idIn(request.params.id, 'round')));
   });
   router.put('/rounds/:id', async (request, response) => {
     const round = parseBody(roundSchema, request.body);
     sameId(request.params.id, round.id);
-    response.json(await changeRound(sequelize, round));
+    response.json(told(await changeRound(sequelize, round)));
   });
   router.post('/rounds/:id/strike', async (request, response) => {
     const strike = parseBody(strikeSchema, request.body);
     sameId(request.params.id, strike.id);
-    response.json(await strikeRound(sequelize, strike));
+    response.json(told(await strikeRound(sequelize, strike)));
   });
   router.post('/rounds/:id/date', async (request, response) => {
     const redate = parseBody(redateSchema, request.body);
     sameId(request.params.id, redate.id);
-    response.json(await redateRound(sequelize, redate));
+    response.json(told(await redateRound(sequelize, redate)));
   });
   router.post('/rounds/:id/readings', async (request, response) => {
     const body: unknown = request.body;
     const readings = Array.isArray(body) ? parseBody(manyReadings, body) : [parseBody(readingSchema, body)];
-    response.status(201).json(await addReadings(sequelize, idIn(request.params.id, 'round'), readings));
+    const id = idIn(request.params.id, 'round');
+    const taken = await addReadings(sequelize, id, readings);
+    news.tell(id, { what: 'reading', ids: taken.map((reading) => reading.id), by: readings[readings.length - 1].by });
+    response.status(201).json(taken);
   });
 }
 
 const manyReadings = z.array(readingSchema).min(1).max(1000);
 
-function moves(router: Router, { sequelize }: Means): void {
+function moves(router: Router, { sequelize, news }: Means): void {
+  const told = (move: MoveWrite): MoveWrite => {
+    news.tell(move.roundId, { what: 'move', ids: [move.id], by: move.by });
+    return move;
+  };
   router.post('/moves', async (request, response) => {
-    response.status(201).json(await addMove(sequelize, parseBody(moveSchema, request.body)));
+    response.status(201).json(told(await addMove(sequelize, parseBody(moveSchema, request.body))));
   });
   router.put('/moves/:id', async (request, response) => {
     const move = parseBody(moveSchema, request.body);
     sameId(request.params.id, move.id);
-    response.json(await changeMove(sequelize, move));
+    response.json(told(await changeMove(sequelize, move)));
   });
 }
 

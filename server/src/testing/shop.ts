@@ -8,6 +8,7 @@ import { connect, migrate } from '../db/database.js';
 import { PicturePartRow, PictureRow, SurfaceRow } from '../db/scrapingModels.js';
 import { AttachmentRow, KitRow, LimitSheetRow, LimitVersionRow, LogRow, MachineRow, SettingRow } from '../db/shopModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
+import { News } from '../services/news.js';
 import { Solver } from '../services/solver.js';
 
 /** A real database, empty at first, with the application over it. */
@@ -46,7 +47,7 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   };
   await clear();
   const solver = new Solver();
-  const app = createApp({ sequelize, solver, logger: pino({ level: 'silent' }), names: namesOf('127.0.0.1'), webRoot });
+  const app = createApp({ sequelize, solver, news: new News(), logger: pino({ level: 'silent' }), names: namesOf('127.0.0.1'), webRoot });
   return {
     sequelize,
     solver,

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal';
-import { Injectable, inject } from '@angular/core';
-import type { Observable } from 'rxjs';
+import { Injectable, inject, signal } from '@angular/core';
+import type { Observable, Subscription } from 'rxjs';
 import * as z from 'zod';
 import { readingValue, type CheckDefinition } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
@@ -30,6 +30,15 @@ export class BenchStore extends BenchState {
     this.typed.set(this.drafts.read(`reading:${id}`, z.string()) ?? '');
     this.besides.typed.set(this.drafts.read(`beside:${id}`, formSchema) ?? {});
     return this.rounds.open(id);
+  }
+
+  /** Who reads into this round elsewhere, and when it was heard; null as long as nobody does. */
+  readonly elsewhere = signal<{ readonly by: string; readonly at: string } | null>(null);
+
+  /** Hear what others write into a round that is on this bench. */
+  follow(id: string): Subscription {
+    this.elsewhere.set(null);
+    return this.rounds.follow(id).subscribe((by) => this.elsewhere.set({ by, at: nowText() }));
   }
 
   type(text: string): void {

@@ -21,6 +21,7 @@ import { DragPlaces, placeFor, type Placed } from './drag-places';
 import { faultWords, keyOf } from '@isometra/work';
 import { readingSchema, type StoredReading } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
+import { timeWords } from '../data/when';
 import { WayChart } from '../charts/way-chart';
 import { useKeys } from '../data/keys';
 import type { Refused } from '../data/outbox-store';
@@ -91,16 +92,18 @@ export class Bench implements OnDestroy {
   protected readonly asSetUp = signal(false);
   protected readonly problem = signal('');
   protected readonly faultWords = faultWords;
+  protected readonly time = timeWords;
   protected readonly sketch = loadedDrawing(() => CHECKS.get(this.checkId())?.picture);
 
   constructor() {
     effect((onCleanup) => {
       const id = this.roundId();
-      const opening = untracked(() => {
+      const parts = untracked(() => {
         this.problem.set('');
-        return this.store.open(id).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+        const opening = this.store.open(id).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+        return [opening, this.store.follow(id)];
       });
-      onCleanup(() => opening.unsubscribe());
+      onCleanup(() => parts.forEach((part) => part.unsubscribe()));
     });
     effect(() => {
       const [check, round] = [this.store.check(), this.store.round()];

@@ -4,8 +4,10 @@ import {
   catchError,
   combineLatest,
   concat,
+  concatMap,
   distinctUntilChanged,
   EMPTY,
+  endWith,
   filter,
   ignoreElements,
   map,
@@ -26,12 +28,14 @@ import {
   storedRoundSchema,
   type MoveWrite,
   type ReadingWrite,
+  type RoundNews,
   type RoundWrite,
   type StoredRound,
 } from '@isometra/contract';
 import { Api, type ApiFailure } from './api';
 import { nowText } from './clock';
 import { byId, Loads, Writes } from './flows';
+import { Live } from './live';
 import { Outbox } from './outbox';
 import type { Entry } from './outbox-store';
 import { lastOf, moveDone, movesWith, newestMoves, roundWith, sameMove, sameRound, withoutDoubt, type Answered } from './round-shown';
@@ -47,6 +51,7 @@ const NOTHING: Answered = { rounds: new Map(), readings: new Map(), moves: new M
 @Injectable({ providedIn: 'root' })
 export class Rounds {
   private readonly api = inject(Api);
+  private readonly live = inject(Live);
   private readonly outbox = inject(Outbox);
   private readonly settings = inject(Settings);
   private readonly undo = inject(Undo);
@@ -74,6 +79,34 @@ export class Rounds {
   /** Ask the server for a round; one that is known here, though it is still on its way there, is no failure. */
   open(id: string): Observable<void> {
     return this.load(id).pipe(catchError((failure: unknown) => (this.knows(id) ? EMPTY : throwError(() => failure))));
+  }
+
+  /**
+   * Look at a round while others may read into it too: what they write is fetched as it happens, and who it was is told. Nothing is
+   * heard while the page is out of sight; when it comes back the round is asked for once.
+   */
+  follow(id: string): Observable<string> {
+    return this.live.of(id).pipe(
+      filter((news) => news === null || this.isNews(id, news)),
+      concatMap((news) =>
+        this.load(id).pipe(
+          ignoreElements(),
+          catchError(() => EMPTY),
+          endWith(news?.by ?? ''),
+        ),
+      ),
+      filter((by) => by !== ''),
+    );
+  }
+
+  /** Whether something of a round was written elsewhere: what was written here is known here. */
+  private isNews(id: string, { what, ids }: RoundNews): boolean {
+    const here = this.server$.value.get(id);
+    const told = this.told$.value;
+    const queued = new Set(this.outbox.queue$.value.map((entry) => entry.id));
+    if (what !== 'reading') return !ids.some((written) => queued.has(written));
+    const known = new Set([...(here?.readings ?? []), ...(told.readings.get(id) ?? [])].map((reading) => reading.id));
+    return ids.some((written) => !known.has(written) && !queued.has(written));
   }
 
   /** A round once: the server is asked for what is new, and what is still on its way there counts. Fails as `open` does. */

@@ -40,6 +40,7 @@ import {
   ruling,
 } from '@isometra/work';
 import { STARTING_SHEETS, startingSheet, type Fault, type LimitSheet } from '@isometra/core';
+import { EVENTS } from '../data/live';
 import { OUTBOX_NAME } from '../data/outbox';
 import { Settings } from '../data/settings';
 import { MachineStore } from '../machine/machine-store';
@@ -99,6 +100,17 @@ export class FakeServer implements HttpBackend {
   }
   /** How long an answer takes, ms. */
   latency = (_method: string, _path: string): number => 1;
+
+  /** Who listens for what happens to a round. */
+  readonly listening: { readonly address: string; onmessage: ((event: { data: string }) => void) | null }[] = [];
+  listen(address: string) {
+    const source = { address, onopen: null, onerror: null, onmessage: null, readyState: 1, close: () => this.leave(source) };
+    this.listening.push(source);
+    return source;
+  }
+  private leave(source: object): void {
+    this.listening.splice(this.listening.indexOf(source as never), 1);
+  }
 
   handle(request: HttpRequest<unknown>): Observable<HttpEvent<unknown>> {
     return new Observable((told) => {
@@ -483,6 +495,7 @@ export async function openShop(
       provideRouter([]),
       provideHttpClient(),
       { provide: HttpBackend, useValue: server },
+      { provide: EVENTS, useValue: (address: string) => server.listen(address) },
       { provide: OUTBOX_NAME, useValue: `test-${crypto.randomUUID()}` },
       MachineStore,
       ...providers,
