@@ -84,6 +84,20 @@ export default tseslint.config(
     rules: forbid(['node:*'], 'This runs in the browser.'),
   },
   {
+    // A page of the shop's network is none that a phone's browser holds for safe: there these are missing.
+    files: ['web/src/**/*.ts'],
+    ignores: ['**/*.spec.ts', '**/testing/**', 'web/src/app/data/tabs.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'crypto', property: 'randomUUID', message: 'On a phone in the network it is missing: newId of data/id.' },
+        { object: 'crypto', property: 'subtle', message: 'On a phone in the network it is missing: @noble/hashes.' },
+        { object: 'navigator', property: 'locks', message: 'On a phone in the network it is missing: data/tabs.' },
+        { object: 'navigator', property: 'clipboard', message: 'On a phone in the network it is missing.' },
+      ],
+    },
+  },
+  {
     files: ['web/src/**/*.ts'],
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,

@@ -9,8 +9,13 @@ import { endLeftover, portFree, startDatabase } from './database.mjs';
 import { keep } from './keeper.mjs';
 import { DATA, ROOT } from './shell.mjs';
 
-const USAGE = `usage: npm start -- [--no-demo] [--port N] [--db-port N]
+const USAGE = `usage: npm start -- [--lan] [--no-demo] [--port N] [--db-port N]
+--lan lets phones and tablets of this network in, each with a code
 environment: PORT (4780), DB_PORT (4781), HOST (127.0.0.1), DATABASE_URL for a MariaDB of your own, ISOMETRA_DATA (.data)`;
+
+/** Where it listens: on this machine only, or with --lan for its network. */
+const HOST = process.argv.includes('--lan') ? '0.0.0.0' : (process.env.HOST ?? '127.0.0.1');
+const LOOPBACK = ['localhost', '::1'].includes(HOST) || HOST.startsWith('127.');
 
 const SERVER = join(ROOT, 'server/dist/main.js');
 
@@ -86,22 +91,28 @@ async function main() {
     console.error(error.message);
     return stop(1);
   }
-  for (const line of whereItIs(process.env.HOST, port)) console.log(line);
+  for (const line of await whereItIs(port)) console.log(line);
 }
 
-/** An address that works, and who else can reach it. */
-function whereItIs(host = '127.0.0.1', port) {
-  const loopback = host === 'localhost' || host === '::1' || host.startsWith('127.');
-  const any = host === '0.0.0.0' || host === '::';
-  const shown = any ? (ownAddress() ?? '127.0.0.1') : host.includes(':') ? `[${host}]` : host;
-  const first = `\nIsometra is at http://${shown}:${port}   (Ctrl-C stops it)`;
-  if (loopback) return [first];
+/** Where it is, and for others of the network the same as a picture to be photographed. */
+async function whereItIs(port) {
+  const here = `\nIsometra is at http://${LOOPBACK ? shownHost(HOST) : '127.0.0.1'}:${port}   (Ctrl-C stops it)`;
+  if (LOOPBACK) return [here];
+  const address = lanAddress(port);
+  // Installed by now, which it is not on the first start before the build.
+  const { renderUnicodeCompact } = await import('uqr');
   return [
-    first,
-    'There are no passwords: everybody who can reach this address can read and write everything. Use it in a network you trust.',
-    ...(any ? [`On this machine it is at http://127.0.0.1:${port} too.`] : []),
+    here,
+    `Phones and tablets of this network find it at ${address}`,
+    renderUnicodeCompact(address, { border: 2 }),
+    'Each of them is asked once for a code. More codes, and the list of devices that are let in: on the page Machines.',
   ];
 }
+
+const shownHost = (host) => (host.includes(':') ? `[${host}]` : host);
+
+/** Where others of the network reach this machine. */
+const lanAddress = (port) => `http://${shownHost(['0.0.0.0', '::'].includes(HOST) ? (ownAddress() ?? '127.0.0.1') : HOST)}:${port}`;
 
 /** The first address of this machine that others can reach. */
 function ownAddress() {
@@ -121,6 +132,8 @@ function startServer(port, databaseUrl, pidFile) {
       PORT: String(port),
       DATABASE_URL: databaseUrl,
       WEB_ROOT: join(ROOT, 'web/dist/browser'),
+      HOST,
+      ...(!LOOPBACK && { ADDRESS: lanAddress(port) }),
       DEMO: process.argv.includes('--no-demo') ? 'no' : 'yes',
     },
   });
@@ -132,7 +145,15 @@ function startServer(port, databaseUrl, pidFile) {
     await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 5000))]);
   };
   return new Promise((resolve, reject) => {
-    server.stdout.once('data', () => resolve({ ended, stop }));
+    let said = '';
+    server.stdout.on('data', (part) => {
+      said += part;
+      if (/^listening .*\n/m.test(said)) resolve({ ended, stop });
+      const [, code] = /^pairing (\d+)\n/m.exec(said) ?? [];
+      if (!code) return;
+      said = '';
+      console.log(`Code for the first phone or tablet, good for ten minutes: ${code.slice(0, 3)} ${code.slice(3)}`);
+    });
     void ended.then((how) => reject(new Error(`The server did not start (${how}).`)));
   });
 }

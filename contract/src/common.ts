@@ -44,6 +44,7 @@ export const ERROR_CODES = [
   'takes-too-long',
   'too-many-requests',
   'forbidden',
+  'not-paired',
   'disk-full',
   'database-away',
   'server-error',

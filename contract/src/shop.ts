@@ -31,3 +31,15 @@ export const shopSchema = z.object({
   chosenBy: z.string().nullable(),
 });
 export type Shop = z.infer<typeof shopSchema>;
+
+/** A phone or tablet that was let in from the network. */
+export const deviceSchema = z.object({ id: z.string(), name: z.string(), pairedAt: z.string(), seenAt: z.string() });
+export type Device = z.infer<typeof deviceSchema>;
+
+/** A code that lets one device in, and until when. */
+export const pairingCodeSchema = z.object({ code: z.string(), until: z.string() });
+export type PairingCode = z.infer<typeof pairingCodeSchema>;
+
+/** Whether devices of the network are let in, where they find the shop, and the same as a picture to be photographed (SVG). */
+export const lanSchema = z.object({ on: z.boolean(), address: z.string(), picture: z.string() });
+export type Lan = z.infer<typeof lanSchema>;

@@ -97,6 +97,64 @@ test('brings the server back when it dies, and the database, and keeps what was 
   }
 });
 
+test('--lan lets a phone in by the code that is printed, and nobody without it', async ({ browser }) => {
+  const data = mkdtempSync(join(tmpdir(), 'isometra-start-'));
+  const port = await freePort();
+  try {
+    const started = start(data, ['--lan', '--no-demo', '--port', String(port), '--db-port', String(await freePort())]);
+    await serving(started);
+    await expect.poll(started.output, { timeout: 60_000 }).toMatch(/good for ten minutes: \d{3} \d{3}/);
+    const [, address] = /of this network find it at (\S+)/.exec(started.output()) ?? [];
+    const [, code] = /good for ten minutes: (\d{3} \d{3})/.exec(started.output()) ?? [];
+    // The same address as a picture in the terminal.
+    expect(started.output()).toMatch(/[▀▄█]{8}/);
+    // A phone: not this machine, as a proxy tells that it asks for somebody else.
+    const context = await browser.newContext({ extraHTTPHeaders: { 'x-forwarded-for': '192.0.2.9' } });
+    const phone = await context.newPage();
+    await phone.goto(address);
+    await expect(phone.getByRole('heading', { name: 'Pair this device' })).toBeVisible();
+    expect((await phone.request.get(`${address}/api/machines`, { failOnStatusCode: false })).status()).toBe(401);
+    await phone.getByLabel('Code, six digits').fill('12');
+    await phone.getByRole('button', { name: 'Let this device in' }).click();
+    await expect(phone.getByRole('alert')).toContainText('This is not the code. 2 more tries.');
+    await phone.getByLabel('Code, six digits').fill(code);
+    await phone.getByLabel('What this device is called').fill('Phone at the lathe');
+    await phone.getByRole('button', { name: 'Let this device in' }).click();
+    const devices = phone.getByRole('region', { name: 'Phones and tablets' });
+    await expect(devices).toContainText('Phone at the lathe');
+    // It is no page that a browser holds for safe, and all the same what is read there is kept and sent.
+    expect(await phone.evaluate(() => window.isSecureContext)).toBe(false);
+    const id = crypto.randomUUID();
+    const lathe = { number: 'L-96', kind: 'engine-lathe', centreDistance: '600 mm' };
+    await phone.request.post(`${address}/api/machines`, { data: { id, card: lathe, version: 1, by: 'HB' } });
+    await phone.goto(`${address}/machines/${id}/bench/tailstock-traverse`);
+    await phone.getByLabel('I have read and done this').check();
+    await phone.getByLabel('Distance between centres').fill('600 mm');
+    await phone.getByLabel('Bar diameter').fill('40 mm');
+    await phone.getByLabel('One division').fill('0.01 mm');
+    await phone.getByText('it counts up').click();
+    await phone.getByRole('button', { name: 'Start the round' }).click();
+    await phone.waitForSelector('#reading');
+    await phone.locator('#reading').fill('3');
+    await phone.locator('#reading').press('Enter');
+    const round = phone.url().split('/').at(-1);
+    const kept = async () => (await (await phone.request.get(`${address}/api/rounds/${round}`)).json()).readings?.length;
+    await expect.poll(kept, { timeout: 20_000 }).toBe(1);
+    await phone.goto(`${address}/machines`);
+    // It shuts itself out: the next page is the question again.
+    await devices.getByRole('button', { name: 'Shut out Phone at the lathe' }).click();
+    await devices.getByRole('button', { name: 'Shut Phone at the lathe out' }).click();
+    await expect(devices).toContainText('No device has been let in yet.');
+    await phone.reload();
+    await expect(phone.getByRole('heading', { name: 'Pair this device' })).toBeVisible();
+    await context.close();
+    started.child.kill('SIGINT');
+    expect(await started.ended).toBe(0);
+  } finally {
+    rmSync(data, { recursive: true, force: true });
+  }
+});
+
 test('an empty shop when asked, and clear words for a busy or a wrong port', async ({ request }) => {
   const data = mkdtempSync(join(tmpdir(), 'isometra-start-'));
   const blocker = createServer();

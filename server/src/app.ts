@@ -8,6 +8,7 @@ import { pinoHttp } from 'pino-http';
 import { answerErrors } from './api/errors.js';
 import { fence } from './api/fence.js';
 import { soundBody } from './api/soundBody.js';
+import { pairing } from './api/pairing.js';
 import { apiRoutes, type Means } from './api/routes.js';
 
 const HASHED = /-[A-Z0-9]{8}\.(?:js|css|woff2?)$/i;
@@ -20,7 +21,7 @@ interface Parts extends Means {
 }
 
 /** The whole HTTP application: API, health and the built web application. */
-export function createApp({ sequelize, solver, news, logger, names, webRoot }: Parts): Express {
+export function createApp({ logger, names, webRoot, ...means }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -45,16 +46,17 @@ export function createApp({ sequelize, solver, news, logger, names, webRoot }: P
       strictTransportSecurity: false,
     }),
   );
+  if (means.lan) app.use(pairing(means.lan.devices));
   app.use(compression());
   app.get('/api/health', (_request, response) => void response.json({ status: 'up' }));
   app.get('/api/ready', async (_request, response) => {
-    const ready = await sequelize.authenticate().then(
+    const ready = await means.sequelize.authenticate().then(
       () => true,
       () => false,
     );
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'the database does not answer' });
   });
-  app.use('/api', express.json({ limit: '1mb', strict: false }), soundBody, apiRoutes({ sequelize, solver, news }));
+  app.use('/api', express.json({ limit: '1mb', strict: false }), soundBody, apiRoutes(means));
   if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
   app.use(answerErrors);
   return app;

@@ -5,6 +5,7 @@ import { startServing } from './serving.js';
 async function main(): Promise<void> {
   const serving = await startServing(readConfig(process.env));
   console.log(`listening ${serving.address}`);
+  if (serving.code) console.log(`pairing ${serving.code}`);
   const stop = (): void => {
     void serving.stop().then(() => process.exit(0));
     setTimeout(() => process.exit(0), 4000).unref();

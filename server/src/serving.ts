@@ -1,16 +1,19 @@
 import { createServer } from 'node:http';
 import { pino } from 'pino';
-import { namesOf } from './api/fence.js';
+import { isLoopback, namesOf } from './api/fence.js';
 import { createApp } from './app.js';
 import type { Config } from './config.js';
 import { connect, migrate } from './db/database.js';
 import { fillDemo, isEmpty } from './services/demo/shop.js';
+import { Devices } from './services/devices.js';
 import { News } from './services/news.js';
 import { Solver } from './services/solver.js';
 
 /** A server that is up. */
 export interface Serving {
   readonly address: string;
+  /** A code that lets the first device in; left out where nothing but this machine is served. */
+  readonly code?: string;
   /** Take no more requests, wait for those that are being answered, and let go of the database. */
   readonly stop: () => Promise<void>;
 }
@@ -28,7 +31,10 @@ export async function startServing(config: Config, given?: Solver): Promise<Serv
   const solver = given ?? new Solver();
   const news = new News();
   const names = namesOf(config.host, config.names);
-  const server = createServer(createApp({ sequelize, solver, news, logger, names, webRoot: config.webRoot }));
+  // Whoever does not sit at this machine is let in one by one.
+  const devices = isLoopback(config.host) ? undefined : new Devices(sequelize);
+  const lan = devices && { devices, address: config.address ?? `http://${config.host}:${config.port}` };
+  const server = createServer(createApp({ sequelize, solver, news, logger, names, webRoot: config.webRoot, ...(lan && { lan }) }));
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     // Longer than a proxy or a browser keeps a line open: one that is closed just as it is used again loses its request.
@@ -52,5 +58,6 @@ export async function startServing(config: Config, given?: Solver): Promise<Serv
     await sequelize.close();
     if (!given) await solver.close();
   };
-  return { address: `http://${config.host}:${port}`, stop };
+  const code = await devices?.issue();
+  return { address: `http://${config.host}:${port}`, ...(code && { code: code.code }), stop };
 }

@@ -8,6 +8,7 @@ import { brokenRule, faultOfRule } from '../db/constraints.js';
 /** The code of a status that says enough by itself. */
 const CODE_OF: Readonly<Record<number, ErrorCode>> = {
   400: 'invalid',
+  401: 'not-paired',
   403: 'forbidden',
   404: 'not-found',
   409: 'conflict',

@@ -5,6 +5,9 @@ import { ApiError } from './errors.js';
 const LOOPBACK = ['localhost', '127.0.0.1', '::1'];
 const ANY = ['0.0.0.0', '::', ''];
 
+/** Whether a server that listens there is reached from its own machine only. */
+export const isLoopback = (host: string): boolean => LOOPBACK.includes(host) || host.startsWith('127.');
+
 /** The names under which a server that listens on `host` may be asked; more may be given. */
 export function namesOf(host: string, more: readonly string[] = []): ReadonlySet<string> {
   const own = (): string[] => [

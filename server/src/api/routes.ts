@@ -1,5 +1,6 @@
 import express, { Router } from 'express';
 import type { Sequelize } from 'sequelize';
+import { renderSVG } from 'uqr';
 import * as z from 'zod';
 import {
   ARCHIVED,
@@ -20,6 +21,7 @@ import {
   surveySchema,
   whoSchema,
   type KitItem,
+  type Lan,
   type Machine,
   type MoveWrite,
 } from '@isometra/contract';
@@ -33,6 +35,7 @@ import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '
 import { readLog } from '../services/log.js';
 import { addMachine, changeMachine, getMachine, listMachines } from '../services/machines.js';
 import { addMove, changeMove } from '../services/moves.js';
+import type { Devices } from '../services/devices.js';
 import type { News } from '../services/news.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
@@ -50,6 +53,8 @@ export interface Means {
   readonly sequelize: Sequelize;
   readonly solver: Solver;
   readonly news: News;
+  /** Where devices of the network find the shop, and which of them are let in; left out where nothing but this machine is served. */
+  readonly lan?: { readonly devices: Devices; readonly address: string };
 }
 
 /** The id in the path; anything but a UUID is simply not there. */
@@ -91,6 +96,22 @@ function machines(router: Router, { sequelize }: Means): void {
     response.json(await changeMachine(sequelize, machine, by));
   });
   router.get('/machines/:id/log', async (request, response) => void response.json(await readLog(idIn(request.params.id, 'machine'))));
+}
+
+/** Phones and tablets of the shop. */
+function network(router: Router, { lan }: Means): void {
+  router.get('/lan', (_request, response) => {
+    const address = lan?.address ?? '';
+    response.json({ on: lan !== undefined, address, picture: lan ? renderSVG(address, { border: 2 }) : '' } satisfies Lan);
+  });
+  if (!lan) return;
+  const { devices } = lan;
+  router.post('/lan/code', async (_request, response) => void response.status(201).json(await devices.issue()));
+  router.get('/devices', async (_request, response) => void response.json(await devices.list()));
+  router.delete('/devices/:id', async (request, response) => {
+    const { by } = parseBody(z.object({ by: whoSchema }), request.query);
+    response.json(await devices.revoke(idIn(request.params.id, 'device'), by));
+  });
 }
 
 const awayWrite = z.strictObject({ away: z.boolean({ error: 'must be true or false' }), by: whoSchema });
@@ -298,7 +319,7 @@ function shop(router: Router, { sequelize }: Means): void {
 /** Everything under /api but health. */
 export function apiRoutes(means: Means): Router {
   const router = Router();
-  for (const part of [solving, shop, machines, kit, limits, archives, surveys, rounds, moves, scraping]) part(router, means);
+  for (const part of [solving, network, shop, machines, kit, limits, archives, surveys, rounds, moves, scraping]) part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);

@@ -73,6 +73,16 @@ export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreation
   declare at: Date;
 }
 
+/** A phone or tablet that was let in from the network. */
+export class DeviceRow extends Model<InferAttributes<DeviceRow>, InferCreationAttributes<DeviceRow>> {
+  declare id: string;
+  declare name: string;
+  /** argon2id of what it shows. */
+  declare secret: string;
+  declare pairedAt: Date;
+  declare seenAt: Date;
+}
+
 /** Bind what belongs to the shop: machines, kit, limit sheets, the log. */
 export function defineShop(sequelize: Sequelize): void {
   const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
@@ -115,4 +125,5 @@ export function defineShop(sequelize: Sequelize): void {
     { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(200), by: maybe(8), at: when() },
     table('shop_settings'),
   );
+  DeviceRow.init({ id: id(), name: text(40), secret: text(200), pairedAt: when(), seenAt: when() }, table('paired_devices'));
 }

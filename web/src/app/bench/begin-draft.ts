@@ -14,6 +14,7 @@ import {
 import type { KitItem, MachineCardText, RoundHead, RoundWrite, StoredRound } from '@isometra/contract';
 import { factOf, knownSense, learnedPivot, mountingOf, type Rung, slantOf } from '@isometra/work';
 import * as z from 'zod';
+import { newId } from '../data/id';
 import { formSchema, withField, type FormValue } from '../ui/form-model';
 import { partsSchema } from './check-parts';
 import { senseSchema } from './nudge';
@@ -36,7 +37,7 @@ export type BeginDraft = z.infer<typeof beginSchema>;
 
 export const emptyDraft = (): BeginDraft => ({
   ...{ setup: {}, plan: {}, conditions: {}, purpose: {}, own: { kind: 'lever' } },
-  ...{ id: crypto.randomUUID(), kitId: null, sense: null, read: false },
+  ...{ id: newId(), kitId: null, sense: null, read: false },
 });
 
 /** What the tailstock is for: the call then says what an error does to that work. */

@@ -5,6 +5,7 @@ import * as z from 'zod';
 import { readingValue, type CheckDefinition } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
 import { addPlace, dropPlace, faultWords, movePlace, placeOf, readingFaults, type Moved, type PlannedPlaces } from '@isometra/work';
+import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
@@ -201,7 +202,7 @@ export class BenchStore extends BenchState {
   }
 
   private write(round: StoredRound, reading: Pick<ReadingWrite, 'keys' | 'value' | 'set' | 'supersedes' | 'why'>): void {
-    this.rounds.takeReading(round, { ...reading, id: crypto.randomUUID(), by: this.settings.by(), at: nowText() });
+    this.rounds.takeReading(round, { ...reading, id: newId(), by: this.settings.by(), at: nowText() });
   }
 
   /** Take a refused reading back into the field, at its place; it leaves the drafts. */

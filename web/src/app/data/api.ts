@@ -18,9 +18,9 @@ export class ApiFailure extends Error {
     super(faults.map(said).join(' '));
   }
 
-  /** Worth trying again later with the same content. */
+  /** Worth trying again later with the same content: a device that is let in again may send what it kept. */
   get passing(): boolean {
-    return this.status === 0 || this.status === 429 || this.status >= 500;
+    return this.status === 0 || this.status === 401 || this.status === 429 || this.status >= 500;
   }
 }
 

@@ -1,3 +1,5 @@
+import { newId } from './id';
+import { open, oneAtATime, sayHere } from './tabs';
 import { tokenedSchema, type Tokened } from './outbox-store';
 
 const TAB = 'isometra-tab';
@@ -8,13 +10,11 @@ const TAB = 'isometra-tab';
  * database is taken over by the next one.
  */
 export class Journal {
-  private readonly tab = crypto.randomUUID();
-  private release: () => void = () => undefined;
+  private readonly tab = newId();
+  /** As long as this tab lives the others know that what it noted is in good hands. */
+  private readonly leave = sayHere(`${TAB}-${this.tab}`);
 
-  constructor(private readonly name: string) {
-    // Held as long as this tab lives: by it the others know that what it noted is in good hands.
-    void navigator.locks.request(`${TAB}-${this.tab}`, () => new Promise<void>((done) => (this.release = done))).catch(() => undefined);
-  }
+  constructor(private readonly name: string) {}
 
   private keyOf(token: string): string {
     return `${this.name}-now:${this.tab}:${token}`;
@@ -37,8 +37,8 @@ export class Journal {
 
   /** Hand over what tabs that are gone have left, in the order it was written; each is struck out once `adopt` has kept it. */
   async takeOver(adopt: (entry: Tokened) => Promise<void>): Promise<void> {
-    await navigator.locks.request(`${TAB}-${this.name}`, async () => {
-      const held = new Set(((await navigator.locks.query()).held ?? []).map(({ name }) => name));
+    await oneAtATime(`${TAB}-${this.name}`, async () => {
+      const held = await open();
       const left = Object.keys(localStorage).filter((key) => {
         const [line, tab] = key.split(':');
         return line === `${this.name}-now` && tab !== this.tab && !held.has(`${TAB}-${tab}`);
@@ -56,7 +56,7 @@ export class Journal {
   }
 
   close(): void {
-    this.release();
+    this.leave();
   }
 }
 

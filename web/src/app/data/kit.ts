@@ -3,6 +3,7 @@ import { BehaviorSubject, type Observable, catchError, first, map, of, switchMap
 import * as z from 'zod';
 import { storedKitSchema, type KitItem } from '@isometra/contract';
 import { parseQuantity } from '@isometra/core';
+import { newId } from './id';
 import { Api } from './api';
 import { Shelf } from './archive';
 import { Loads, Writes, withRow } from './flows';
@@ -75,7 +76,7 @@ export class Kit {
 
   /** A photograph of a piece of kit: kept in the browser until the server has taken it. */
   addPhoto(kitId: string, photo: Blob): void {
-    const id = crypto.randomUUID();
+    const id = newId();
     // What is still on its way can only be taken off once it has arrived.
     const arrived = this.outbox.queue$.pipe(first((queue) => !queue.some((entry) => entry.id === id)));
     this.undo.telling()('Photograph added', () =>

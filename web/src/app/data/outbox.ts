@@ -2,6 +2,8 @@ import { InjectionToken, Injectable, type OnDestroy, computed, inject, signal } 
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
 import * as z from 'zod';
+import { newId } from './id';
+import { oneAtATime } from './tabs';
 import { Api, type ApiFailure } from './api';
 import { Journal } from './journal';
 import { OutboxStore, entrySchema, type Entry, type NewEntry, type Refused } from './outbox-store';
@@ -91,7 +93,7 @@ export class Outbox implements OnDestroy {
    * @returns when this browser has kept it, or has said that it keeps nothing. Never fails.
    */
   put(entry: NewEntry): Promise<void> {
-    const tokened = { ...entry, token: crypto.randomUUID(), noted: performance.timeOrigin + performance.now() };
+    const tokened = { ...entry, token: newId(), noted: performance.timeOrigin + performance.now() };
     this.journal.note(tokened);
     // Until the database has given it its place, it stands at the end of the line.
     this.queue$.next([...this.queue$.value, { ...tokened, key: NOWHERE }]);
@@ -150,7 +152,7 @@ export class Outbox implements OnDestroy {
     if (this.closed || this.working) return;
     this.working = true;
     clearTimeout(this.timer);
-    const done = await navigator.locks.request(`${CHANNEL}-${this.name}`, () => this.drain()).catch(() => false);
+    const done = await oneAtATime(`${CHANNEL}-${this.name}`, () => this.drain()).catch(() => false);
     this.working = false;
     if (this.closed) return;
     if (!done) this.timer = setTimeout(() => void this.work(), PAUSES[Math.min(this.silences++, PAUSES.length - 1)]);

@@ -1,5 +1,8 @@
+import { sha256 } from '@noble/hashes/sha2';
+import { bytesToHex } from '@noble/hashes/utils';
 import { Injectable, inject, signal, untracked } from '@angular/core';
 import { type Observable, map } from 'rxjs';
+import { newId } from './id';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
 
@@ -40,11 +43,10 @@ export class Pictures {
    */
   async keep(file: Blob): Promise<string> {
     const bytes = (await asKept(file)) as Uint8Array<ArrayBuffer>;
-    const sum = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
-    const name = [...sum].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+    const name = bytesToHex(sha256(bytes));
     const body = new Blob([bytes], { type: 'application/octet-stream' });
     const kept = this.outbox.put({
-      ...{ id: crypto.randomUUID(), what: 'picture', method: 'POST', about: name, machineId: null },
+      ...{ id: newId(), what: 'picture', method: 'POST', about: name, machineId: null },
       path: `/pictures?by=${encodeURIComponent(this.settings.by())}`,
       body,
     });

@@ -32,6 +32,7 @@ import {
   type RoundWrite,
   type StoredRound,
 } from '@isometra/contract';
+import { newId } from './id';
 import { Api, type ApiFailure } from './api';
 import { nowText } from './clock';
 import { byId, Loads, Writes } from './flows';
@@ -260,7 +261,7 @@ export class Rounds {
     const before = now.readings.find((reading) => reading.id === supersedes);
     const back = before ? { keys: before.keys, value: before.value, set: before.set } : { keys, value: null, set };
     const why = before ? 'taken back' : 'withdrawn';
-    const own = { id: crypto.randomUUID(), supersedes: stands?.id ?? id, why, by: this.settings.by(), at: nowText() };
+    const own = { id: newId(), supersedes: stands?.id ?? id, why, by: this.settings.by(), at: nowText() };
     this.takeReading(now, { ...back, ...own });
   }
 

@@ -10,6 +10,7 @@ import {
   type StoredSurface,
   type Surface,
 } from '@isometra/contract';
+import { newId } from './id';
 import { nowText } from './clock';
 import { Api } from './api';
 import { byId, Loads, withRow, Writes } from './flows';
@@ -96,7 +97,7 @@ export class Surfaces {
     { kind, content, supersedes = null }: NewEntry<Kind>,
   ): DeskEntry {
     const entry = {
-      ...{ id: crypto.randomUUID(), surfaceId: surface.id, kind, content, supersedes },
+      ...{ id: newId(), surfaceId: surface.id, kind, content, supersedes },
       ...{ by: this.settings.by(), at: nowText() },
     } as DeskEntry;
     const known = [...(this.server$.value.get(surface.machineId) ?? []).flatMap(({ entries }) => entries), ...this.told$.value];

@@ -3,6 +3,7 @@ import { BehaviorSubject, type Observable, combineLatest, map, tap } from 'rxjs'
 import * as z from 'zod';
 import { storedSurveySchema, surveyNoteSchema, type StoredSurvey, type SurveyNote, type SurveyWrite } from '@isometra/contract';
 import { campaignOf, surveyWriteOf, type Campaign } from '@isometra/work';
+import { newId } from './id';
 import { nowText } from './clock';
 import { Api } from './api';
 import { byId, Loads, withRow, Writes } from './flows';
@@ -118,7 +119,7 @@ export class Surveys {
 
   /** Write something down in a survey. It is never changed: another note takes its place, or takes it back. */
   note(survey: Pick<Campaign, 'id' | 'machineId'>, note: NewNote, supersedes: string | null = null): string {
-    const id = crypto.randomUUID();
+    const id = newId();
     const body = { id, surveyId: survey.id, supersedes, by: this.settings.by(), at: nowText(), ...note };
     const notes = [...(this.known(survey)?.notes ?? []), ...this.told$.value];
     const before = notes.find((entry) => entry.id === supersedes);

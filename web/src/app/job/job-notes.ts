@@ -2,6 +2,7 @@ import { Directive, computed, linkedSignal, signal, type Signal } from '@angular
 import { MOVES, type JobStep, type Move } from '@isometra/core';
 import { NOTHING_SEEN, type Made, type MoveWrite } from '@isometra/contract';
 import { leavesOf, reallyMoved, turnsScrew } from '@isometra/work';
+import { newId } from '../data/id';
 import { nowText } from '../data/clock';
 import type { Choice } from '../ui/choices';
 import { bothUnits, moveWords } from '../ui/say';
@@ -153,7 +154,7 @@ export abstract class JobNotes extends JobStanding {
 
   private begun({ amount, unit, direction }: Move, begunAt: string): MoveWrite {
     return {
-      ...{ id: crypto.randomUUID(), roundId: this.roundId(), kind: this.kind(), quantity: this.quantity(), amount, unit, direction },
+      ...{ id: newId(), roundId: this.roundId(), kind: this.kind(), quantity: this.quantity(), amount, unit, direction },
       ...{
         plan: { ...this.planned().plan },
         ticks: [],

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { KIT_KINDS, KIT_NAMES, type KitItem, type KitKind } from '@isometra/contract';
 import { daysUntilDue } from '@isometra/work';
+import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { Finder } from './finder';
@@ -168,6 +169,6 @@ export class KitList {
   }
 
   protected add(kind: KitKind): void {
-    this.adding.set({ id: crypto.randomUUID(), kind, name: '', data: FIRST[kind] ?? {}, care: {}, photos: [], version: 0 });
+    this.adding.set({ id: newId(), kind, name: '', data: FIRST[kind] ?? {}, care: {}, photos: [], version: 0 });
   }
 }

@@ -5,6 +5,7 @@ import { readLimitSheet, type Fault, type LimitLine, type LimitSheet } from '@is
 import { limitsToCsv } from '@isometra/work/limit-csv';
 import { storedLimitSheetSchema } from '@isometra/contract';
 import * as z from 'zod';
+import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Limits, type ShownSheet } from '../data/limits';
@@ -119,7 +120,7 @@ export class LimitList {
   }
 
   private add(content: LimitSheet): void {
-    const id = crypto.randomUUID();
+    const id = newId();
     this.store.add(id, content).subscribe({
       next: () => {
         this.problem.set('');

@@ -22,6 +22,7 @@ import {
 } from '@isometra/contract';
 import { fieldPath, type Fault } from '@isometra/core';
 import { freshSurvey, running } from '@isometra/work';
+import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
@@ -124,7 +125,7 @@ export class MachineCardForm {
   private readonly router = inject(Router);
   private readonly surveys = inject(Surveys);
   protected readonly saved = signal<Machine | undefined>(undefined);
-  private readonly newId = crypto.randomUUID();
+  private readonly newId = newId();
 
   protected readonly card = signal<FormValue>({});
   /** What fills the form has come: before that no field is shown, so that none is filled while somebody types in it. */

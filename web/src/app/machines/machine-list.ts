@@ -14,6 +14,7 @@ import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { PlatePicture } from './plate-picture';
+import { Phones } from './phones';
 import { ShopTime } from './shop-time';
 import { dateWords } from '../data/when';
 
@@ -23,7 +24,7 @@ const nextPath = ({ at, id, round }: NonNullable<BoardPlate['next']>): string[] 
 /** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
-  imports: [Archive, RouterLink, Button, Glyph, Notice, PlatePicture, ShopTime],
+  imports: [Archive, RouterLink, Button, Glyph, Notice, Phones, PlatePicture, ShopTime],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-list.html',
   styleUrl: './machine-list.css',

@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { of, switchMap } from 'rxjs';
 import { CHECKS, parseQuantity } from '@isometra/core';
 import { CASTINGS, isFor, machineFamily, MATERIALS, SURFACE_USES, type StoredSurface, type Surface } from '@isometra/contract';
+import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Settings } from '../data/settings';
@@ -210,7 +211,7 @@ export class FaceForm {
     const fault = faultIn(this.draft(), this.settings.system());
     if (fault !== undefined) return this.problem.set(fault);
     if (!surface) return;
-    const id = surface.id || crypto.randomUUID();
+    const id = surface.id || newId();
     this.store.save({ ...surface, id }).subscribe({
       next: () => {
         this.drafts.drop(this.draftName());

@@ -3,6 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { dequal } from 'dequal';
 import { CHECKS, FRAMES, parseQuantity, planFor, supports as seatMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
+import { newId } from '../data/id';
 import { nowText } from '../data/clock';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -274,7 +275,7 @@ export class SeatPlan {
   private newMove(roundId: string, quantity: string, unit: string, plan: MoveWrite['plan']): MoveWrite {
     const amount = this.wish().want[quantity] ?? 0;
     return {
-      ...{ id: crypto.randomUUID(), roundId, kind: 'supports', quantity, amount, unit, plan },
+      ...{ id: newId(), roundId, kind: 'supports', quantity, amount, unit, plan },
       direction: amount === 0 ? '' : wayOfPose(quantity, amount),
       ...{ ticks: [], shift: null, by: this.settings.by(), begunAt: nowText(), doneAt: null, version: 1 },
     };

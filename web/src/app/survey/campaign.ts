@@ -6,6 +6,7 @@ import { dequal } from 'dequal';
 import { CHECKS, bearingsFirst, misplaced, misplacedText, withBearings } from '@isometra/core';
 import { SCHOOLS, usualSheet, type School, type SurveyWrite } from '@isometra/contract';
 import { defaultPlan, freshSurvey, moved, orderOf, surveyWriteOf, wayOfFinding } from '@isometra/work';
+import { newId } from '../data/id';
 import { nowText } from '../data/clock';
 import type { ApiFailure } from '../data/api';
 import { Limits, type ShownSheet } from '../data/limits';
@@ -197,7 +198,7 @@ export class Campaign {
     const title = this.newTitle().trim();
     if (!machine) return;
     if (!title) return this.problem.set('Title of the new survey is missing. Example: After scraping the headstock');
-    const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, crypto.randomUUID(), title, nowText());
+    const fresh = freshSurvey({ id: machine.id, kind: this.kind() }, newId(), title, nowText());
     const { school, order, limits } = this.survey() ?? fresh;
     this.surveys.begin({ ...surveyWriteOf(fresh), school, order, limits }).subscribe({
       next: () => {

@@ -101,6 +101,10 @@ export class FakeServer implements HttpBackend {
   /** How long an answer takes, ms. */
   latency = (_method: string, _path: string): number => 1;
 
+  /** Whether the network is let in; off as a rule. */
+  lan = { on: false, address: '', picture: '' };
+  devices: readonly { readonly id: string; readonly name: string; readonly pairedAt: string; readonly seenAt: string }[] = [];
+
   /** Who listens for what happens to a round. */
   readonly listening: { readonly address: string; onmessage: ((event: { data: string }) => void) | null }[] = [];
   listen(address: string) {
@@ -160,6 +164,10 @@ export class FakeServer implements HttpBackend {
   private readonly routes: readonly Route[] = [
     ['GET', /^\/machines$/, () => this.machines],
     ['GET', /^\/board$/, () => this.board()],
+    ['GET', /^\/lan$/, () => this.lan],
+    ['POST', /^\/lan\/code$/, () => ({ code: '042817', until: '2026-03-01T08:10:00.000Z' })],
+    ['GET', /^\/devices$/, () => this.devices],
+    ['DELETE', /^\/devices\/([^?]+)/, ([, id]) => (this.devices = this.devices.filter((device) => device.id !== id))],
     ['GET', /^\/shop$/, () => this.shop],
     ['POST', /^\/shop\/first-browser$/, (_match, { timeZone }: Shop) => (this.shop = { timeZone, chosenBy: null })],
     ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],
