@@ -58,10 +58,11 @@ const page = (problem: string): string => `<!doctype html>
 <meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>Isometra: pair this device</title>
 <style>
 body { margin: 0; padding: 32px 20px; background: #eef0ee; color: #1d252c; font: 17px/1.45 system-ui, sans-serif; }
-main { max-width: 420px; margin: 0 auto; display: grid; gap: 14px; }
+main { max-width: 420px; margin: 0 auto; display: grid; grid-template-columns: minmax(0, 1fr); gap: 14px; }
 h1, p { margin: 0; }
+form { display: grid; grid-template-columns: minmax(0, 1fr); gap: 14px; }
 label { display: grid; gap: 4px; font-weight: 600; }
-input { min-height: 48px; padding: 0 12px; border: 1px solid #6b7780; font: inherit; }
+input { box-sizing: border-box; width: 100%; min-height: 48px; padding: 0 12px; border: 1px solid #6b7780; font: inherit; }
 input[name=code] { font-size: 28px; letter-spacing: 0.2em; }
 button { min-height: 52px; border: 1px solid #1d252c; background: #f0bc1e; color: #1d252c; font: inherit; font-weight: 700; }
 .problem { padding: 8px 12px; border-left: 6px solid #b3261e; background: #fbeeec; font-weight: 600; }
@@ -72,7 +73,7 @@ button { min-height: 52px; border: 1px solid #1d252c; background: #f0bc1e; color
 <h1>Pair this device</h1>
 <p>Isometra runs on a machine in this shop and lets in devices that it knows. Ask there for the code: it stands where Isometra was started, and on the page Machines under “Phones and tablets”.</p>
 ${problem && `<p class="problem" role="alert">${escaped(problem)}</p>`}
-<form method="post" action="/pair" style="display: grid; gap: 14px">
+<form method="post" action="/pair">
 <label>Code, six digits<input name="code" inputmode="numeric" autocomplete="one-time-code" maxlength="7" required autofocus></label>
 <label>What this device is called<input name="name" maxlength="40" placeholder="e.g. Phone at the lathe"></label>
 <button type="submit">Let this device in</button>
