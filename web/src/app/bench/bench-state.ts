@@ -62,6 +62,8 @@ export abstract class BenchState {
   readonly roundFaults = computed(() => this.solved().faults.filter((fault) => hardwareOfFault(fault) === undefined));
   /** What a bare reading may be that the dial cannot have shown, each with its unit; empty where nothing is asked. */
   readonly asked = signal<readonly string[]>([]);
+  /** A reading of this place that the one in the field does not agree with; null as long as none is in doubt. */
+  readonly apart = signal<StoredReading | null>(null);
   readonly correction = signal<Correction | null>(null);
   /** The place chosen by hand; null follows the plan. */
   protected readonly chosen = signal<number | null>(null);

@@ -94,6 +94,34 @@ describe('the bench', () => {
     expect(store.current()?.index).toBe(1);
   });
 
+  it('two readings of one place that lie apart are asked about at once: both stay, or the first was misread', async () => {
+    take('0');
+    store.repeatLast();
+    // Two divisions are what a hand and a needle do.
+    expect(take('2')).toBeTrue();
+    store.repeatLast();
+    expect(take('13')).toBeFalse();
+    expect(store.apart()?.value).toBe('2 div');
+    expect(store.typed()).toBe('13');
+    // Another figure, another question.
+    store.type('1.3');
+    expect(store.apart()).toBeNull();
+    expect(take('13')).toBeFalse();
+    store.keepBoth();
+    expect(store.slots()[0].readings.map(({ value }) => value)).toEqual(['0 div', '2 div', '13 div']);
+    expect([store.typed(), store.apart()]).toEqual(['', null]);
+    store.repeatLast();
+    expect(take('1')).toBeFalse();
+    store.replaceFirst();
+    await until(() => sent().length === 4);
+    expect(sent()[3]).toEqual(jasmine.objectContaining({ supersedes: sent()[2].id, why: 'misread', value: '1 div' }));
+    expect(store.slots()[0].readings.map(({ value }) => value)).toEqual(['0 div', '2 div', '1 div']);
+    // Coming back to the first place at the end is what tells whether something moved: that is not asked.
+    take('-9.5');
+    expect(store.current()?.closing).toBeTrue();
+    expect(take('20')).toBeTrue();
+  });
+
   it('corrects a reading with a reason, in its place', async () => {
     take('5');
     take('0');

@@ -45,6 +45,7 @@ export class BenchStore extends BenchState {
   type(text: string): void {
     this.typed.set(text);
     this.fault.set('');
+    this.apart.set(null);
     this.asked.set([]);
     const id = this.round()?.id;
     if (id) this.drafts.keep(`reading:${id}`, text);
@@ -103,8 +104,32 @@ export class BenchStore extends BenchState {
     return this.valueKind() === 'none' ? null : asRead(this.typed(), this.valueKind(), this.instrument(), this.settings.system());
   }
 
-  /** Take what has been typed at the current place. Returns whether it was taken. */
-  take(): boolean {
+  /** Both readings of a place stand: what was typed is taken beside the first. */
+  keepBoth(): void {
+    this.take(true);
+  }
+
+  /** What was typed takes the place of the first reading: that one was misread. */
+  replaceFirst(): void {
+    const first = this.apart();
+    if (!first) return;
+    const typed = this.typed();
+    this.correction.set({ reading: first, why: 'misread' });
+    this.type(typed);
+    this.take(true);
+  }
+
+  /** The last reading of the place in hand, where a new one is farther from it than two divisions: a slip, or something moved. */
+  private apartFrom(value: StoredReading['value']): StoredReading | undefined {
+    const [instrument, kind] = [this.instrument(), this.valueKind()];
+    const last = this.current()?.readings.at(-1);
+    if (!last || !instrument || this.correction() || kind === 'none' || kind === 'gap') return undefined;
+    const [now, before] = [value, last.value].map((read) => readingValue(read, kind, instrument));
+    return now.ok && before.ok && Math.abs(now.value - before.value) > 2 * instrument.graduation + 1e-9 ? last : undefined;
+  }
+
+  /** Take what has been typed at the current place. @param sure it stands, however far it is from what was read there. */
+  take(sure = false): boolean {
     const round = this.round();
     const check = this.check();
     const correction = this.correction();
@@ -125,6 +150,9 @@ export class BenchStore extends BenchState {
       this.fault.set(fault);
       return false;
     }
+    const apart = sure ? undefined : this.apartFrom(reading.value);
+    this.apart.set(apart ?? null);
+    if (apart) return false;
     this.write(round, { ...reading, why: correction?.why ?? null });
     this.type('');
     this.typeBeside(this.besides.staying());

@@ -200,6 +200,13 @@ export class ReadingPanel {
     this.focus();
   }
 
+  /** Two readings of one place that do not agree: the first goes, or both stay. */
+  protected settle(how: 'replace' | 'keep'): void {
+    if (how === 'replace') this.store.replaceFirst();
+    else this.store.keepBoth();
+    this.focus();
+  }
+
   protected flip(): void {
     this.store.type(flipSign(this.store.typed()));
     this.focus();
