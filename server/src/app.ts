@@ -13,6 +13,9 @@ import { apiRoutes, type Means } from './api/routes.js';
 
 const HASHED = /-[A-Z0-9]{8}\.(?:js|css|woff2?)$/i;
 
+/** Headers that mean something with a page alone. */
+const OF_PAGES = ['Content-Security-Policy', 'Cross-Origin-Opener-Policy', 'Origin-Agent-Cluster', 'Referrer-Policy', 'X-Frame-Options'];
+
 interface Parts extends Means {
   readonly logger: Logger;
   /** Names under which it may be asked. */
@@ -73,8 +76,12 @@ function serveWeb(app: Express, webRoot: string): void {
   app.use(
     express.static(webRoot, {
       index: false,
-      setHeaders: (response, path) =>
-        void response.setHeader('Cache-Control', HASHED.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache'),
+      setHeaders: (response, path) => {
+        const hashed = HASHED.test(path);
+        response.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+        // What a page may do is said with the page, and with a worker: forty times more it is only weight.
+        if (hashed && !path.includes('worker')) for (const name of OF_PAGES) response.removeHeader(name);
+      },
     }),
   );
   app.get(/^\/(?!api(?:\/|$))/, (_request, response) => {

@@ -87,6 +87,9 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, TraverseKeys>)
   };
 }
 
+const rangeCured = (kinds: readonly string[]): CheckDefinition['corrections'] =>
+  kinds.length > 0 ? { range: { plus: [], minus: kinds } } : {};
+
 /** A check that carries an indicator along something: slope of the line and what is left of it. */
 export function defineTraverse({
   subject,
@@ -142,10 +145,7 @@ export function defineTraverse({
     },
     profile: (setup, slots) => (grid && isGrid(slots) ? [] : traverseHeights(slots, setup.side === 'rear' ? -1 : 1)),
     estimate: (input) => (grid && isGrid(input.slots) ? gridEstimate(input.slots) : estimate(input)),
-    corrections: {
-      slope: { plus: moves, minus: moves },
-      ...(straightened.length > 0 && { range: { plus: [], minus: straightened } }),
-    },
+    corrections: { slope: { plus: moves, minus: moves }, ...rangeCured(straightened) },
     picture,
     helps: [longerBase('read over twice the length'), MORE_SET_UPS],
     counting: 'The whole difference counts: nothing has been turned, so nothing is doubled.',

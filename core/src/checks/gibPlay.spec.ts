@@ -49,6 +49,38 @@ describe('drag by feel', () => {
   });
 });
 
+describe('a swing of nothing', () => {
+  const still = [
+    { stroke: 'push', locks: 'off', value: '0 div' },
+    { stroke: 'pull', locks: 'off', value: '0 div' },
+  ];
+  const drags = [
+    { at: 0, drag: 1 },
+    { at: 300, drag: 2 },
+  ];
+  const read = (free: boolean, readings: readonly object[]) => {
+    const found = solve({
+      format: 'isometra-sheet/1',
+      check: 'table-gib-play',
+      instrument: { kind: 'plunger', graduation: '0.01 mm', sense: 1 },
+      setup: { guideLength: 180, distance: 320, ...(free && { free }) },
+      readings,
+    });
+    return [found.quantities['swing'].verdict, found.notes.some(({ code }) => code === 'lock-left-on')];
+  };
+
+  it('is a lock left on, or a tight gib, until a hand has felt it free along its travel', () => {
+    expect(read(false, [...still, ...drags])).toEqual(['unsure', true]);
+    expect(read(true, [...still, ...drags])).toEqual(['in', false]);
+  });
+
+  it('said alone it settles nothing: not without the drag, not where it is stiff', () => {
+    expect(read(true, still)).toEqual(['unsure', true]);
+    expect(read(true, [...still, drags[0]])).toEqual(['unsure', true]);
+    expect(read(true, [...still, drags[0], { at: 300, drag: 4 }])).toEqual(['unsure', true]);
+  });
+});
+
 describe('the gib of a slide', () => {
   const gib = MOVES.get('gib');
   const part = CHECKS.get('saddle-gib-play')?.part;

@@ -1,6 +1,6 @@
 import { slotsWhere } from '../instruments/slots.js';
 import * as z from 'zod';
-import { choice, count, measure, optionalMeasure, optionalNumber, placeList } from '../input/fields.js';
+import { choice, count, fieldRegistry, measure, optionalMeasure, optionalNumber, placeList } from '../input/fields.js';
 import type { Said } from '../units/said.js';
 import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note, type PlannedSlot } from './define.js';
 import { evenly } from './stations.js';
@@ -30,6 +30,11 @@ const setup = z.strictObject({
   guideLength: measure('length', { label: 'Length of the guide', above: 0, example: '180 mm' }),
   distance: measure('length', { label: 'Middle of the guide to the stylus', min: 0, example: '320 mm' }),
   force: optionalMeasure('force', { label: 'Push', above: 0, example: '100 N' }),
+  free: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, {
+    label: 'It slides freely over its whole travel, felt by hand',
+    anew: true,
+    help: 'Settles a swing of nothing, where the drag was felt at two places or more: no play is then a good fit and no lock left on.',
+  }),
 });
 const reading = z.strictObject({
   stroke: z.enum(['push', 'pull'], { error: 'must be "push" or "pull"' }).optional(),
@@ -140,6 +145,19 @@ function plannedSlots(_setup: Setup, { feel, travel = 300, places }: z.output<ty
   ];
 }
 
+/** Stiffer than this by feel is not free. */
+const STIFF = 4;
+
+/** Whether the drag was felt at two places of the travel at least, and nowhere stiff. */
+function isFelt(slots: CheckInput<Setup, Keys>['slots']): boolean {
+  const drags = slots.flatMap(({ keys: { drag } }) => drag ?? []);
+  return drags.length >= 2 && drags.every((drag) => drag < STIFF);
+}
+
+/** Whether a swing is less than the dial can show, µm. */
+const standsStill = (swing: number, instrument: CheckInput<Setup, Keys>['instrument']): boolean =>
+  Math.abs(swing) <= (instrument ? instrument.readTo * instrument.graduation : 0) + 1e-9;
+
 function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estimates {
   const notes = dragNotes(slots.map((slot) => slot.keys));
   const strokes = (stroke: 'push' | 'pull', state: 'off' | 'on') =>
@@ -154,15 +172,16 @@ function estimate({ setup, slots, instrument }: CheckInput<Setup, Keys>): Estima
     const doubtful = push * pull > 0 && Math.min(Math.abs(push), Math.abs(pull)) > 0.1 * Math.max(Math.abs(push), Math.abs(pull));
     if (doubtful) notes.push(unsigned(push, pull));
     const raw = linearEstimate('', free).evaluate(values);
-    const still = Math.abs(raw) <= (instrument ? instrument.readTo * instrument.graduation : 0) + 1e-9;
-    if (still)
+    // A hand that felt it free along its travel says more than a needle that stands still.
+    const stuck = standsStill(raw, instrument) && !(setup.free === true && isFelt(slots));
+    if (stuck)
       notes.push({
         code: 'lock-left-on',
         severity: 'serious',
         quantity: 'swing',
-        text: 'It does not move at all: is a lock still on, or the gib drawn tight? Free the locks and push again.',
+        text: 'It does not move at all: is a lock still on, or the gib drawn tight? Free the locks and push again. If it slides freely all the same, feel the drag at two places or more and say so in the set-up.',
       });
-    const judged = doubtful || still ? ({ unsure: true } as const) : {};
+    const judged = doubtful || stuck ? ({ unsure: true } as const) : {};
     // The swing is signed push less pull; what counts is its size, and it has an aim of its own: no play at all is a tight gib.
     const sign = raw < 0 ? -1 : 1;
     const form = free.map((weight) => sign * weight);

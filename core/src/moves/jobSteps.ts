@@ -73,6 +73,9 @@ export const watch = ({ where, needle }: JobFacts): JobStep => ({
   text: `Set an indicator ${where || 'where it will see the move'}. ${needle ? `Its needle must go ${needle}. ` : ''}Nudge the part toward the stylus once to see which way the needle goes.`,
 });
 
+/** The same where a joint is opened: what is zeroed after it was loosened tells nothing of where the part stood. */
+export const watchClosed = (facts: JobFacts): JobStep => ({ text: `${watch(facts).text} Zero it before anything is loosened.` });
+
 /** How every card that moves a part by hand ends. */
 export const after: readonly JobStep[] = [
   { text: 'Tighten the clamp as in normal use. Read again after each bolt and write down what the needle did.', shift: true },

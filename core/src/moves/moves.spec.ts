@@ -277,6 +277,19 @@ describe('a job card', () => {
     expect(stepsOf('adjuster', { ...facts, card: single }).some((step) => step.text.includes('Slack the screw'))).toBeFalse();
   });
 
+  it('of shims in a joint zeroes the dial before anything is loosened', () => {
+    const plan = { leaves: [50], shim: 50, truck: 'rear', end: 'right', out: [75] };
+    for (const kind of ['shim-leaves', 'base-shims', 'swap-leaves', 'trucks', 'truck-lift', 'way-shims']) {
+      const texts = stepsOf(kind, { ...facts, plan }).map(({ text }) => text);
+      const zero = texts.findIndex((text) => text.includes('Zero it before anything is loosened'));
+      const loosened = texts.findIndex(
+        (text) => /^(Loosen|Slack|Take the weight|Open|On the master rail)/.test(text) || text.includes('Open the joint'),
+      );
+      expect(zero).withContext(kind).toBeGreaterThan(-1);
+      expect(loosened).withContext(kind).toBeGreaterThan(zero);
+    }
+  });
+
   // A register is no part that a hand moves and a clamp holds.
   it('of every kind watches a needle, logs the shift and ends with a new round', () => {
     for (const kind of [

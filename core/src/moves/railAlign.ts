@@ -31,7 +31,7 @@ function steps(facts: StepFacts<object, TruckCard>): JobStep[] {
       shift: true,
     },
     {
-      text: 'Take a new round. Squareness of the axes and the table along both motions hang on these rails: read them after it.',
+      text: 'Take a new round. The squareness of the axes and the table along both motions depend on these rails: read them after it.',
     },
   ];
 }

@@ -1,4 +1,4 @@
-import { after, partOf, RATED, watch, type JobFacts, type JobStep } from './jobSteps.js';
+import { after, partOf, RATED, watchClosed, type JobFacts, type JobStep } from './jobSteps.js';
 
 /** What goes into a joint and comes out of it, in words. */
 export interface ShimWords {
@@ -19,12 +19,12 @@ export function shimSteps(facts: JobFacts, { leaves, front, rear, out, centreLif
   const parts = (front ?? rear) ? `front ${front || 'none'}; rear ${rear || 'none'}` : (leaves ?? facts.size);
   const [take, joint] = open ?? [`Take the weight of the ${name}.`, 'Open the joint.'];
   return [
+    watchClosed(facts),
     { text: take, caution: RATED },
     ...(out ? [{ text: `${joint} Take out the shims that are there: ${out}.` }] : []),
     { text: `${out ? '' : `${joint} `}Clean and deburr both faces; a burr under a shim is a shim.` },
     ...(out && leaves === '' ? NOTHING_IN : laid(facts, parts)),
     ...(centreLift ? [{ text: `The centre comes up by ${centreLift} with it: check its height again.` }] : []),
-    watch(facts),
     { text: `Put the ${over} back and draw the bolts down in order, a little each.`, needle: true },
     ...after,
   ];

@@ -3,7 +3,7 @@ import { fieldRegistry, measure } from '../input/fields.js';
 import { figure, listOf, maybe } from './answer.js';
 import { defineMove, type PlanOf } from './define.js';
 import { jointDrawing } from './drawing.js';
-import { after, ISOLATE, partOf, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { after, ISOLATE, partOf, watchClosed, type JobStep, type StepFacts } from './jobSteps.js';
 import { stockSchema } from './leaves.js';
 import { endShim, endShimWords } from './oneEnd.js';
 import type { TruckCard } from './trucks.js';
@@ -34,7 +34,7 @@ function steps(facts: StepFacts<PlanOf<typeof answer>, TruckCard>): JobStep[] {
       text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
       caution: ISOLATE,
     },
-    watch(facts),
+    watchClosed(facts),
     { text: `Loosen the bolts of the ${body} to snug on every truck, then take up the ${end} end just far enough for the shim.` },
     {
       text: `Lay ${shims} between the ${body} and each of the trucks at its ${end} end, as large as the truck, burrs off and faces clean. A truck between the ends gets its part: half of it in the middle.${finest}`,

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, measure } from '../input/fields.js';
 import { defineMove, type CardOf, type PlanOf } from './define.js';
-import { after, ISOLATE, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { after, ISOLATE, watchClosed, type JobStep, type StepFacts } from './jobSteps.js';
 import { oneEnd, oneEndAnswer, oneEndDoes, oneEndInput, oneEndWords } from './oneEnd.js';
 
 /** Linear guides on a machine card. */
@@ -46,6 +46,7 @@ function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>, TruckCard>): JobSte
       text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
       caution: ISOLATE,
     },
+    watchClosed(facts),
     { text: 'Loosen the bolts of the trucks on the other rail to snug: they must not fight the shim.' },
     { text: `On the master rail loosen the ${truck} truck and open it from its shoulder.` },
     {
@@ -53,7 +54,6 @@ function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>, TruckCard>): JobSte
       caution: 'Shim edges cut.',
       leaves: true,
     },
-    watch(facts),
     {
       text: `Press the trucks of the master rail against their shoulder and tighten them${torque ? ` to ${torque}` : ''} in the order of the builder's manual.`,
       needle: true,

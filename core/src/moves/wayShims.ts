@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, measure } from '../input/fields.js';
 import { defineMove, type PlanOf } from './define.js';
-import { after, ISOLATE, watch, type JobStep, type StepFacts } from './jobSteps.js';
+import { after, ISOLATE, watchClosed, type JobStep, type StepFacts } from './jobSteps.js';
 import { oneEnd, oneEndAnswer, oneEndDoes, oneEndInput, oneEndWords } from './oneEnd.js';
 
 const card = {
@@ -35,13 +35,13 @@ function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>>): JobStep[] {
   const { truck = 'one', shims, finest } = oneEndWords(facts.plan, facts.words);
   return [
     { text: 'Take the play up at the gibs first: slack looks like an angle.', caution: ISOLATE },
+    watchClosed(facts),
     { text: 'Hold the slide so that it cannot run or drop; wipers off. Slack the gib on the other side by a turn, never out.' },
     {
       text: `Loosen the ${truck} half of the bolts of the strip that guides it and lay ${shims} behind its ${truck} end, burrs off.${finest}`,
       caution: 'Shim edges cut: gloves.',
       leaves: true,
     },
-    watch(facts),
     { text: 'Draw the strip down from the middle outward, then set the gib again and feel it over the whole travel.', needle: true },
     { text: 'Nothing else may have moved: read the table along both motions again.' },
     ...after,

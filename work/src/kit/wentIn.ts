@@ -36,6 +36,21 @@ const unitOf = (part: string): string | undefined => /[a-zµ"]+\s*$/i.exec(part)
 export const leavesIn = ({ kind, plan, made }: Pick<MoveWrite, 'kind' | 'plan' | 'made'>): readonly number[] =>
   MOVES.get(kind)?.leaves === true && !made?.takenOut ? (made?.wentIn ?? leavesUsed(plan)) : [];
 
+/**
+ * How much of what was wanted the leaves of a plan do: 1 where they make it exactly, 1.06 where the nearest pile is thicker by so much.
+ * A needle that is watched goes as far as the leaves, not as far as was wished.
+ */
+export function partByLeaves(kind: string, plan: MoveWrite['plan']): number {
+  const leaves = leavesUsed(plan);
+  if (MOVES.get(kind)?.leaves !== true || !Array.isArray(plan['leaves']) || leaves.length === 0) return 1;
+  const total = leaves.reduce((sum, leaf) => sum + leaf, 0);
+  const [shim, error] = [plan['shim'], plan['error']];
+  const wanted = typeof shim === 'number' ? shim : typeof error === 'number' ? total - error : total;
+  const does = (pile: number): number => MOVES.get(kind)?.carries?.(plan, pile) ?? pile;
+  const part = does(total) / does(wanted);
+  return Number.isFinite(part) && part > 0 ? part : 1;
+}
+
 /** What a move really was, signed like its quantity: by the leaves that went in where one pile was wanted, or else as planned. */
 export function reallyMoved({ kind, amount, unit, made, plan }: Pick<MoveWrite, 'kind' | 'amount' | 'unit' | 'made' | 'plan'>): number {
   const move = MOVES.get(kind);

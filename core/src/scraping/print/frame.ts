@@ -67,6 +67,15 @@ function roundTheFace(corners: readonly Spot[]): readonly Spot[] {
 
 const fault = (path: string, message: string, example: string): FaultError => new FaultError([{ path, message, example } satisfies Fault]);
 
+/** Corners that were named in an order that crosses itself would lay the face flat twisted: they are asked for again. */
+function inOrder(corners: readonly Spot[]): readonly Spot[] {
+  const turns = corners.map((corner, i) => turn(corner, corners[(i + 1) % 4], corners[(i + 2) % 4]));
+  if (turns.some((value) => Math.abs(value) <= 1e-6)) throw onOneLine();
+  if (new Set(turns.map(Math.sign)).size > 1)
+    throw fault('corners', 'cross each other: name them one beside the other, round the face', '10,10,400,12,398,300,9,296');
+  return corners;
+}
+
 const onOneLine = (): FaultError =>
   fault('corners', 'must be the four corners of the face: three of them lie on one line', '10,10,400,12,398,300,9,296');
 
@@ -119,7 +128,7 @@ function byCorners(
       `corner ${outside + 1} lies far outside the photograph, which has ${photo.width} × ${photo.height} px`,
       `${photo.width - 1},${photo.height - 1}`,
     );
-  const ordered = named ? corners : roundTheFace(corners);
+  const ordered = named ? inOrder(corners) : roundTheFace(corners);
   const [top, right, bottom, left] = ordered.map((corner, i) => apart(corner, ordered[(i + 1) % 4]));
   const native = Math.max(top / W, bottom / W, right / H, left / H);
   const perMm = Math.min(FINEST, native, Math.sqrt(MOST / (W * H)));

@@ -40,7 +40,10 @@ export function pictureFacts(bytes: Uint8Array): PictureFacts {
     return refuse('is no picture that can be read');
   }
   const type = TYPES[told.type ?? ''];
-  if (!type) return refuse(`is a picture of a kind that is not read (${told.type ?? 'unknown'})`);
+  if (!type)
+    return refuse(
+      `is a picture of a kind that is not read (${told.type ?? 'unknown'}). Set the camera to JPEG, often called “most compatible”, and take it again; or send it to yourself, which makes a JPEG of it on most phones`,
+    );
   const { width, height } = told;
   if (!(width > 0 && height > 0)) return refuse('has no size');
   if (width * height > MOST_PIXELS) return refuse(`has ${Math.round((width * height) / 1e6)} megapixels, more than 24`);

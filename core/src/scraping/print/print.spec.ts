@@ -307,6 +307,36 @@ describe('a picture as it comes', () => {
     expect(refusalOf(() => pictureFacts(new Uint8Array()))).toBe('photo: is empty');
     expect(refusalOf(() => pictureFacts(new TextEncoder().encode('no picture at all')))).toBe('photo: is no picture that can be read');
     expect(refusalOf(() => pictureFacts(new TextEncoder().encode('GIF89a\x01\x00\x01\x00\x00')))).toContain('of a kind that is not read');
+    // What a telephone makes as it comes: its head says heic.
+    const heic = Uint8Array.from([
+      0,
+      0,
+      0,
+      24,
+      ...new TextEncoder().encode('ftypheic'),
+      0,
+      0,
+      0,
+      0,
+      ...new TextEncoder().encode('mif1heic'),
+    ]);
+    expect(refusalOf(() => pictureFacts(heic))).toMatch(/no picture that can be read|Set the camera to JPEG/);
+    expect(refusalOf(() => pictureFacts(new TextEncoder().encode('GIF89a\x01\x00\x01\x00\x00')))).toContain('Set the camera to JPEG');
+  });
+
+  it('corners named across each other are refused: the face would be laid flat twisted', () => {
+    const [first, second, third, fourth] = [
+      { x: 5, y: 5 },
+      { x: 85, y: 6 },
+      { x: 84, y: 55 },
+      { x: 6, y: 42 },
+    ];
+    const read = (corners: readonly { x: number; y: number }[]) => () =>
+      readPrint(small(), { scale: { corners, size: { width: 80, height: 50 }, named: true } });
+    expect(refusalOf(read([first, third, second, fourth]))).toContain('cross each other');
+    expect(refusalOf(read([first, second, fourth, third]))).toContain('cross each other');
+    // Seen as in a mirror they go the other way round, and that is no fault.
+    expect(read([second, first, fourth, third])).not.toThrow();
   });
 
   it('damaged or cut off it is refused, not half read', async () => {

@@ -124,8 +124,29 @@ export class BenchStore extends BenchState {
     const [instrument, kind] = [this.instrument(), this.valueKind()];
     const last = this.current()?.readings.at(-1);
     if (!last || !instrument || this.correction() || kind === 'none' || kind === 'gap') return undefined;
+    // A round that contradicts itself asks for a place to be read again: what comes then is the answer.
+    if (this.solved().finding?.notes.some(({ code }) => code === 'misread')) return undefined;
     const [now, before] = [value, last.value].map((read) => readingValue(read, kind, instrument));
     return now.ok && before.ok && Math.abs(now.value - before.value) > 2 * instrument.graduation + 1e-9 ? last : undefined;
+  }
+
+  /** What has been typed as a reading of a place, in the place of one that is put right. */
+  private readingTyped(keys: StoredReading['keys']) {
+    const correction = this.correction();
+    return {
+      keys: this.besides.onto(keys, this.settings.system()),
+      value: this.valueTyped(),
+      set: correction?.reading.set ?? this.setUp(),
+      supersedes: correction?.reading.id ?? null,
+      why: correction?.why ?? null,
+    };
+  }
+
+  /** Ask what becomes of two readings that lie apart; whether there is anything to ask. */
+  private asksApart(value: StoredReading['value']): boolean {
+    const first = this.apartFrom(value) ?? null;
+    this.apart.set(first);
+    return first !== null;
   }
 
   /** Take what has been typed at the current place. @param sure it stands, however far it is from what was read there. */
@@ -138,22 +159,14 @@ export class BenchStore extends BenchState {
     const asked = this.askedBack(check);
     this.asked.set(asked ?? []);
     if (asked) return false;
-    const reading = {
-      keys: this.besides.onto(keys, this.settings.system()),
-      value: this.valueTyped(),
-      set: this.setUp(),
-      supersedes: null,
-      ...(correction && { set: correction.reading.set, supersedes: correction.reading.id }),
-    };
+    const reading = this.readingTyped(keys);
     const fault = this.faultOf(round, reading);
     if (fault) {
       this.fault.set(fault);
       return false;
     }
-    const apart = sure ? undefined : this.apartFrom(reading.value);
-    this.apart.set(apart ?? null);
-    if (apart) return false;
-    this.write(round, { ...reading, why: correction?.why ?? null });
+    if (!sure && this.asksApart(reading.value)) return false;
+    this.write(round, reading);
     this.type('');
     this.typeBeside(this.besides.staying());
     this.fault.set('');

@@ -1,5 +1,3 @@
-import { sha256 } from '@noble/hashes/sha2';
-import { bytesToHex } from '@noble/hashes/utils';
 import { Injectable, inject, signal, untracked } from '@angular/core';
 import { type Observable, map } from 'rxjs';
 import { newId } from './id';
@@ -43,6 +41,7 @@ export class Pictures {
    */
   async keep(file: Blob): Promise<string> {
     const bytes = (await asKept(file)) as Uint8Array<ArrayBuffer>;
+    const [{ sha256 }, { bytesToHex }] = await Promise.all([import('@noble/hashes/sha2'), import('@noble/hashes/utils')]);
     const name = bytesToHex(sha256(bytes));
     const body = new Blob([bytes], { type: 'application/octet-stream' });
     const kept = this.outbox.put({

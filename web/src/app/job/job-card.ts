@@ -14,7 +14,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { crossOrder, insideZone, MOVES, jobDrawing, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts, toYou } from '@isometra/core';
 import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
-import { boltOrder, screwRuleOf, usualShiftOf } from '@isometra/work';
+import { boltOrder, partByLeaves, screwRuleOf, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Machines } from '../data/machines';
 import { Outbox } from '../data/outbox';
@@ -96,7 +96,10 @@ export class JobCard extends JobNotes implements OnDestroy {
   /** Needle of the dial in hand, when the round was read on one. */
   protected readonly needle = computed(() => {
     const indicator = this.found()?.indicator;
-    return indicator ? targetOf(indicator, this.instrument()) : null;
+    if (!indicator) return null;
+    const { now, target } = indicator;
+    const part = partByLeaves(this.kind(), this.planned().plan);
+    return targetOf({ ...indicator, target: now + part * (target - now) }, this.instrument());
   });
 
   /** What each dial must do: one as a rule, two at once where both ends are pulled over. */

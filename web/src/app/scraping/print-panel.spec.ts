@@ -48,6 +48,8 @@ describe('a print', () => {
     await until(() => page.text().includes('Touch the corner at end A, above.'));
     await page.press('The photograph is the whole face');
     await until(() => page.text().includes('bears'), 8000);
+    // A pixel to a millimetre: it is read, and said to be coarse.
+    expect(page.text()).toMatch(/shows a millimetre by \d\.\d pixels/);
     await page.press('Save print');
     await until(() => prints.length === 1);
     expect(Math.abs(prints[0].result.spots - truth.spots)).toBeLessThanOrEqual(Math.max(1, 0.05 * truth.spots));

@@ -47,6 +47,8 @@ const CORNERS = [
   'the corner at end B, below',
   'the corner at end A, below',
 ] as const;
+/** px to a mm that a spot wants. */
+const LEAST_PER_MM = 3;
 const STROKE = 0.025;
 
 /** Read a print: by a photograph whose four corners are touched, or by counting. What was seen is laid over it to look it over. */
@@ -91,6 +93,19 @@ export class PrintPanel implements OnDestroy {
   private tries = 0;
 
   protected readonly asks = computed(() => (this.natural() ? (CORNERS[this.corners().length] ?? null) : null));
+  /** So few pixels to a millimetre that spots run together; by the side that is shown smallest. */
+  protected readonly coarse = computed(() => {
+    const [corners, { width, height }] = [this.corners(), this.surface()];
+    if (corners.length < 4) return '';
+    const sides = corners.map((corner, i) => {
+      const next = corners[(i + 1) % 4];
+      return Math.hypot(next.x - corner.x, next.y - corner.y) / (i % 2 === 0 ? width : height);
+    });
+    const least = Math.min(...sides);
+    return least < LEAST_PER_MM
+      ? `The photograph shows a millimetre by ${least.toFixed(1)} pixels, and ${LEAST_PER_MM} are wanted: small spots run together. Go nearer, or photograph the face in parts.`
+      : '';
+  });
   protected readonly filmShown = computed(() => this.filmText() ?? (this.film() === null ? '' : `${this.film()} um`));
   protected readonly pressedNow = computed(() => this.pressed() ?? this.pressedAtBlue() ?? 'none');
   protected readonly summary = computed(() => {
@@ -113,7 +128,8 @@ export class PrintPanel implements OnDestroy {
   protected take(file: Blob): void {
     if (this.address()) URL.revokeObjectURL(this.address());
     this.stop();
-    for (const clear of [this.print, this.natural]) clear.set(null);
+    this.print.set(null);
+    this.natural.set(null);
     this.corners.set([]);
     this.strokes.set([]);
     this.problem.set('');
