@@ -55,14 +55,14 @@ describe('a column read on a square that is turned round', () => {
     );
   });
 
-  it('the step at which it is turned says on which side the stylus stands then', () => {
+  it('the step at which it is turned says on which side it is read then', () => {
     const asks = (plan: object) =>
       check
         .slots(check.setup.parse({ side: 'right' }), check.plan.parse({ turned: true, ...plan }))
         .flatMap(({ ask, keys }) => (ask?.includes('square') && keys['axis'] === 'x' ? [ask] : []));
     expect(asks({ overX: 'right' })).toEqual([
-      'Turn the square round and set it up again, the stylus on the right-hand side of its blade.',
+      'Turn the square round and set it up again. It is read on the right-hand side of its blade now.',
     ]);
-    expect(asks({})).toEqual(['Turn the square round and set it up again, the stylus on the left-hand side of its blade.']);
+    expect(asks({})).toEqual(['Turn the square round and set it up again. It is read on the left-hand side of its blade now.']);
   });
 });

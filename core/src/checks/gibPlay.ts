@@ -226,6 +226,8 @@ export function gibPlay(
         limit: [0, 40],
         aim: 20,
         words: { plus: '', minus: '', movePlus: 'more', moveMinus: 'less' },
+        // Where a hand has felt it free, as little play as can be is a good fit.
+        variants: [{ key: 'felt-free', label: 'felt free by hand', limit: [null, 40], applies: (setup) => setup['free'] === true }],
       },
       swingLocked: unlimited('Swing with the locks on', 'deviation', 'um', { magnitude: true }),
       clearance: unlimited('Clearance of the guide, about', 'deviation', 'um', { magnitude: true }),

@@ -92,6 +92,7 @@ describe('a shim at a truck', () => {
     expect(() => planMove({ format: MOVE_FORMAT, move: 'trucks', slope: '-130 um/m', ...open })).toThrowMatching(
       (error) => error.faults[0].path === 'shoulder',
     );
-    expect(stepsOf('way-shims', { plan: { truck: 'front', leaves: [40] } })[2].text).toContain('lay 0.040 mm behind its front end');
+    const packed = stepsOf('way-shims', { plan: { truck: 'front', leaves: [40] } });
+    expect(packed.some(({ text }) => text.includes('lay 0.040 mm behind its front end'))).toBeTrue();
   });
 });
