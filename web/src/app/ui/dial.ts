@@ -41,7 +41,7 @@ const TICKS = 50;
       }
       <circle r="4" fill="var(--ink)" />
       @for (tick of figures; track tick) {
-        <text [attr.x]="34 * sin(tick)" [attr.y]="-34 * cos(tick) + 4.5" text-anchor="middle" font-size="13">
+        <text [attr.x]="31.5 * sin(tick)" [attr.y]="-32.5 * cos(tick) + 4.5" text-anchor="middle" font-size="13">
           {{ tick > count / 2 ? tick - count : tick }}
         </text>
       }
