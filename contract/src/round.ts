@@ -273,6 +273,9 @@ export const storedRoundSchema = z.object({
 });
 export type StoredRound = z.infer<typeof storedRoundSchema>;
 
+/** Why a reading was taken back with nothing put in its place. */
+export const WITHDRAWN: readonly string[] = ['withdrawn', 'place skipped'];
+
 /** Something happened to a round: what was written, by whom. Who shows the round asks for it again where it is not known yet. */
 export const roundNewsSchema = z.object({
   what: z.enum(['round', 'reading', 'move']),

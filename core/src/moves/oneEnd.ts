@@ -19,12 +19,19 @@ export const oneEndInput = (between: string, shoulder: string) =>
   });
 type OneEnd = z.output<ReturnType<typeof oneEndInput>>;
 
-export const oneEndAnswer = z.object({
+/** A shim at one end, with the leaves that make it. */
+export const endShimAnswer = {
   shim: figure('deviation', 'Thickness of the shim'),
-  truck: z.enum(['front', 'rear']).register(fieldRegistry, { label: 'Which end it goes in at' }),
   finest: maybe('slope', 'What the thinnest leaf in the drawers does'),
   leaves: listOf(figure('deviation', 'Leaf'), 'Leaves, thickest first').optional(),
   residual: maybe('slope', 'What they leave over'),
+};
+
+const { shim, ...withLeaves } = endShimAnswer;
+export const oneEndAnswer = z.object({
+  shim,
+  truck: z.enum(['front', 'rear']).register(fieldRegistry, { label: 'Which end it goes in at' }),
+  ...withLeaves,
 });
 type Plan = PlanOf<typeof oneEndAnswer>;
 

@@ -1,14 +1,11 @@
 import * as z from 'zod';
 import { defineMove } from './define.js';
 import { ISOLATE, watch, type JobStep, type StepFacts } from './jobSteps.js';
-import type { TruckCard } from './trucks.js';
+import { truckCard, type TruckCard } from './trucks.js';
 
 function steps(facts: StepFacts<object, TruckCard>): JobStep[] {
-  const {
-    card: { trucks },
-    size,
-  } = facts;
-  const torque = trucks?.torque ? ` to ${trucks.torque}` : '';
+  const { card, size } = facts;
+  const torque = card.trucks?.torque ? ` to ${card.trucks.torque}` : '';
   return [
     {
       text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark both rails and every truck before a bolt is touched.',
@@ -46,5 +43,6 @@ export const railAlign = defineMove({
   ifEquipped: true,
   input: z.strictObject({}),
   hardware: ({ has }) => (has?.includes('trucks') ? {} : undefined),
-  steps: (facts) => steps(facts as StepFacts<object, TruckCard>),
+  sees: truckCard,
+  steps,
 });

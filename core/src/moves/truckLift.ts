@@ -1,12 +1,11 @@
 import * as z from 'zod';
 import { fieldRegistry, measure } from '../input/fields.js';
-import { figure, listOf, maybe } from './answer.js';
 import { defineMove, type PlanOf } from './define.js';
 import { jointDrawing } from './drawing.js';
-import { after, ISOLATE, partOf, watchClosed, type JobStep, type StepFacts } from './jobSteps.js';
+import { after, partOf, watchClosed, type JobStep, type StepFacts } from './jobSteps.js';
 import { stockSchema } from './leaves.js';
-import { endShim, endShimWords } from './oneEnd.js';
-import type { TruckCard } from './trucks.js';
+import { endShim, endShimAnswer, endShimWords } from './oneEnd.js';
+import { HOLD_SLIDE, truckCard, type TruckCard } from './trucks.js';
 
 /** Which end comes up where the slope is to grow: rails along x run to the right, along y to the column. */
 const ENDS = { x: { plus: 'right', minus: 'left' }, y: { plus: 'rear', minus: 'front' } } as const;
@@ -16,12 +15,11 @@ const RAILS = [
   { value: 'y', label: 'those toward the column: front and rear ends' },
 ] as const;
 
+const { shim, ...withLeaves } = endShimAnswer;
 const answer = z.object({
-  shim: figure('deviation', 'Thickness of the shim'),
+  shim,
   end: z.enum(['left', 'right', 'front', 'rear']).register(fieldRegistry, { label: 'Which end comes up' }),
-  finest: maybe('slope', 'What the thinnest leaf in the drawers does'),
-  leaves: listOf(figure('deviation', 'Leaf'), 'Leaves, thickest first').optional(),
-  residual: maybe('slope', 'What they leave over'),
+  ...withLeaves,
 });
 
 function steps(facts: StepFacts<PlanOf<typeof answer>, TruckCard>): JobStep[] {
@@ -30,10 +28,7 @@ function steps(facts: StepFacts<PlanOf<typeof answer>, TruckCard>): JobStep[] {
   const { torque } = facts.card.trucks ?? {};
   const body = partOf(facts).onTrucks?.body ?? partOf(facts).name;
   return [
-    {
-      text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
-      caution: ISOLATE,
-    },
+    HOLD_SLIDE,
     watchClosed(facts),
     { text: `Loosen the bolts of the ${body} to snug on every truck, then take up the ${end} end just far enough for the shim.` },
     {
@@ -85,8 +80,8 @@ export const truckLift = defineMove({
   }),
   does: ({ spacing }, { shim, end }) => ((end === 'right' || end === 'rear' ? 1 : -1) * 1000 * shim) / spacing,
   handFigures: ['end', 'shim'],
-  hardware: ({ card, part, stock, has }) => {
-    const { trucks: told } = card as TruckCard;
+  sees: truckCard,
+  hardware: ({ card: { trucks: told }, part, stock, has }) => {
     const along = part?.onTrucks?.along;
     if (!along || !(told || has?.includes('trucks'))) return undefined;
     const spacing = along === 'x' ? told?.tableSpacing : told?.spacing;

@@ -1,22 +1,21 @@
 import * as z from 'zod';
-import { choice, fieldRegistry, measure } from '../input/fields.js';
+import { choice, fieldRegistry, measure, optionalMeasure } from '../input/fields.js';
 import { defineMove, type CardOf, type PlanOf } from './define.js';
 import { after, ISOLATE, watchClosed, type JobStep, type StepFacts } from './jobSteps.js';
 import { oneEnd, oneEndAnswer, oneEndDoes, oneEndInput, oneEndWords } from './oneEnd.js';
 
 /** Linear guides on a machine card. */
-const card = {
+export const truckCard = {
   trucks: z
     .strictObject({
       spacing: measure('length', { label: 'Between the trucks of a rail', above: 0, max: 20_000, example: '300 mm' }),
-      tableSpacing: measure('length', { label: 'Between the trucks under the table', above: 0, max: 20_000, example: '400 mm' })
-        .optional()
-        .register(fieldRegistry, {
-          label: 'Between the trucks under the table',
-          dimension: 'length',
-          example: '400 mm',
-          help: 'From left to right. A table that does not run level along x is shimmed there.',
-        }),
+      tableSpacing: optionalMeasure('length', {
+        label: 'Between the trucks under the table',
+        above: 0,
+        max: 20_000,
+        example: '400 mm',
+        help: 'From left to right. A table that does not run level along x is shimmed there.',
+      }),
       shoulder: choice({
         label: 'Shoulder of the master rail’s trucks',
         choices: [
@@ -36,16 +35,19 @@ const card = {
 };
 
 /** What a machine card says of its linear guides. */
-export type TruckCard = CardOf<typeof card>;
+export type TruckCard = CardOf<typeof truckCard>;
+
+/** How every card that opens a slide on linear guides begins. */
+export const HOLD_SLIDE: JobStep = {
+  text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
+  caution: ISOLATE,
+};
 
 function steps(facts: StepFacts<PlanOf<typeof oneEndAnswer>, TruckCard>): JobStep[] {
   const { truck = 'one', shims, finest } = oneEndWords(facts.plan, facts.words);
   const { torque } = facts.card.trucks ?? {};
   return [
-    {
-      text: 'Hold the slide so that it cannot run or drop; covers and wipers off. Mark every truck before a bolt is touched.',
-      caution: ISOLATE,
-    },
+    HOLD_SLIDE,
     watchClosed(facts),
     { text: 'Loosen the bolts of the trucks on the other rail to snug: they must not fight the shim.' },
     { text: `On the master rail loosen the ${truck} truck and open it from its shoulder.` },
@@ -86,7 +88,7 @@ export const trucks = defineMove({
   needs: ['trucks'],
   input: oneEndInput('Between the trucks', 'the side of the truck on which its shoulder is'),
   plan: oneEnd,
-  card,
+  card: truckCard,
   answer: oneEndAnswer,
   does: oneEndDoes,
   handFigures: ['truck', 'shim'],

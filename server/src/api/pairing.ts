@@ -2,6 +2,7 @@ import { parse, serialize } from 'cookie';
 import express, { Router, type Request, type Response } from 'express';
 import type { Devices } from '../services/devices.js';
 import { ApiError } from './errors.js';
+import { isLoopback } from './fence.js';
 
 const COOKIE = 'isometra_device';
 const YEAR = 365 * 24 * 3600;
@@ -9,7 +10,7 @@ const YEAR = 365 * 24 * 3600;
 /** Whether a request comes from the machine that the server runs on, and from no proxy on it that others come through. */
 function fromHere({ socket, headers }: Request): boolean {
   const from = (socket.remoteAddress ?? '').replace(/^::ffff:/, '');
-  return (from === '::1' || from.startsWith('127.')) && headers['x-forwarded-for'] === undefined && headers.forwarded === undefined;
+  return isLoopback(from) && headers['x-forwarded-for'] === undefined && headers.forwarded === undefined;
 }
 
 /**

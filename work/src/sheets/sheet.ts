@@ -14,7 +14,7 @@ import {
   type SetupSpread,
   type SolveContext,
 } from '@isometra/core';
-import { featuresOf } from '@isometra/contract';
+import { featuresOf, WITHDRAWN } from '@isometra/contract';
 import type { FindingHead, MachineCardText, ReadingWrite, RoundWrite } from '@isometra/contract';
 import { placesRead, readCard } from './machines.js';
 
@@ -23,7 +23,6 @@ const FELT: ReadonlySet<string> = new Set(
   [...CHECKS.values()].flatMap(({ beside = [] }) => beside.flatMap(({ key, instead }) => (instead ? [key] : []))),
 );
 type Taken = Pick<ReadingWrite, 'value' | 'supersedes' | 'keys'> & Partial<Pick<ReadingWrite, 'why'>>;
-const WITHDRAWN: readonly string[] = ['withdrawn', 'place skipped'];
 
 /** Whether a reading takes another one back and puts nothing in its place. What is felt has no figure and stands all the same. */
 export function isWithdrawn({ value, supersedes, keys, why }: Taken): boolean {

@@ -42,11 +42,7 @@ function join(parents: Int32Array, one: number, other: number): void {
 }
 
 /** The label of a place from its four neighbours before; 0 where none has one. In the first row nothing is above. */
-function labelFrom(
-  labels: Int32Array,
-  parents: Int32Array,
-  { x, i, width }: { readonly x: number; readonly i: number; readonly width: number },
-): number {
+function labelFrom(labels: Int32Array, parents: Int32Array, width: number, x: number, i: number): number {
   const above = labels[i - width] || 0;
   if (above) return above;
   const before = x > 0 ? labels[i - width - 1] || labels[i - 1] : 0;
@@ -65,7 +61,7 @@ function labelled(mask: Uint8Array, width: number, height: number) {
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
       if (!mask[i]) continue;
-      labels[i] = labelFrom(labels, parents, { x, i, width });
+      labels[i] = labelFrom(labels, parents, width, x, i);
       if (labels[i]) continue;
       labels[i] = ++last;
       parents[last] = last;

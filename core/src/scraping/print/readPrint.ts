@@ -205,7 +205,7 @@ export function readPrint(photo: Pixels, settings: PrintSettings = {}): Print {
   const colours = coloursOf({ rgb, seen: bears, perMm });
   progress(0.55);
   const blueness = colours && bluenessOf({ ...flat, seen: bears }, colours);
-  const blue = Uint8Array.from(bears, (bear, i) => (blueness && bear && blueness[i] > threshold ? 1 : 0));
+  const blue = bears.map((bear, i) => (blueness && bear && blueness[i] > threshold ? 1 : 0));
   progress(0.7);
   const perSquareMm = flat.pixelArea === null ? null : 1 / flat.pixelArea;
   const spots = spotsOf(blue, width, height, perSquareMm);

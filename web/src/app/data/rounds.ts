@@ -26,6 +26,7 @@ import {
   roundWriteOf,
   storedReadingSchema,
   storedRoundSchema,
+  WITHDRAWN,
   type MoveWrite,
   type ReadingWrite,
   type RoundNews,
@@ -222,7 +223,7 @@ export class Rounds {
 
   takeReading(round: StoredRound, reading: ReadingWrite): void {
     // What is felt has no figure to name.
-    const back = reading.value === null && ['withdrawn', 'place skipped'].includes(reading.why ?? '');
+    const back = reading.value === null && WITHDRAWN.includes(reading.why ?? '');
     const told = back ? 'Reading taken back' : `Reading ${reading.value ?? ''}`.trim();
     this.undo.telling()(told, () => this.unread(round, reading));
     const path = `/rounds/${round.id}/readings`;

@@ -113,11 +113,14 @@ export function formFaults(schema: z.ZodObject, value: FormValue, system: UnitSy
 export function alike(schema: z.ZodObject, value: FormValue): FormValue {
   return Object.fromEntries(
     Object.entries(value).map(([key, part]) => {
-      const unit = unitBeside(schema, value, key);
-      return [key, unit && typeof part === 'string' && readNumber(part)?.unit === '' ? `${part.trim()} ${unit}` : part];
+      return [key, typeof part === 'string' ? inUnit(part, unitBeside(schema, value, key)) : part];
     }),
   );
 }
+
+/** A bare figure in the unit of what stands beside it; anything else as it is. */
+export const inUnit = (text: string, unit: string | undefined): string =>
+  unit && readNumber(text)?.unit === '' ? `${text.trim()} ${unit}` : text;
 
 /** The unit that stands in a field beside this one, of the same kind; undefined where none was written. */
 export function unitBeside(schema: z.ZodObject, value: FormValue, key: string): string | undefined {

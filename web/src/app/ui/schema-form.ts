@@ -1,11 +1,12 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, forwardRef, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { Day } from './day';
-import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, readNumber, type Fault } from '@isometra/core';
+import { askedBack, bareSchema, bareUnit, exampleFor, prettyUnit, type Fault } from '@isometra/core';
 import type * as z from 'zod';
 import { Settings } from '../data/settings';
 import {
   fieldsOf,
+  inUnit,
   shownFields,
   shownText,
   unitBeside,
@@ -131,9 +132,7 @@ export class SchemaForm {
   /** On leaving a field: its unit is written behind a bare number, and its fault may be shown. */
   protected leave(field: FieldModel, text: string): void {
     this.touched.update((touched) => new Set(touched).add(field.key));
-    const beside = this.beside(field);
-    const own = beside && readNumber(text)?.unit === '' ? `${text.trim()} ${beside}` : text;
-    const full = withUnit(own, field.info, this.settings.system());
+    const full = withUnit(inUnit(text, this.beside(field)), field.info, this.settings.system());
     if (full !== this.text(field)) this.set(field, full);
   }
 
