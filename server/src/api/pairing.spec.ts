@@ -6,13 +6,14 @@ import { createApp } from '../app.js';
 import { DeviceRow } from '../db/shopModels.js';
 import { Devices } from '../services/devices.js';
 import { News } from '../services/news.js';
-import { machine, openShop, type TestShop } from '../testing/shop.js';
+import { machine, openShop, round, type TestShop } from '../testing/shop.js';
 import { namesOf } from './fence.js';
 
 describe('phones and tablets of the network', () => {
   let shop: TestShop;
   let server: Server;
   let devices: Devices;
+  let news: News;
   let port: number;
   let now = Date.now();
 
@@ -23,9 +24,10 @@ describe('phones and tablets of the network', () => {
     now = Date.now();
     const { sequelize, solver } = shop;
     devices = new Devices(sequelize, () => now);
+    news = new News();
     const lan = { devices, address: 'http://192.0.2.7:4780' };
     server = createServer(
-      createApp({ sequelize, solver, news: new News(), lan, logger: pino({ level: 'silent' }), names: namesOf('0.0.0.0', ['shop.test']) }),
+      createApp({ sequelize, solver, news, lan, logger: pino({ level: 'silent' }), names: namesOf('0.0.0.0', ['shop.test']) }),
     );
     await new Promise<void>((ready) => server.listen(0, '0.0.0.0', ready));
     port = (server.address() as AddressInfo).port;
@@ -119,8 +121,19 @@ describe('phones and tablets of the network', () => {
     const { code } = await devices.issue();
     const cookie = cookieOf(await pair(code));
     const [device] = (await (await from('/api/devices', { cookie })).json()) as { id: string }[];
+    const lathe = machine();
+    await shop.http.post('/api/machines').send(lathe).expect(201);
+    const sent = round(lathe.id);
+    await shop.http.post('/api/rounds').send(sent).expect(201);
+    const listened = await from(`/api/rounds/${sent.id}/events`, { cookie });
+    const heard = listened.text().then((text) => text.replace('retry: 1000\n\n', ''));
+    expect(news.listeners).toBe(1);
     const left = await from(`/api/devices/${device.id}?by=HB`, { cookie, method: 'DELETE' });
     expect(await left.json()).toEqual([]);
+    // What it was listening to ends with it.
+    expect(await heard).toBe('');
+    expect(news.listeners).toBe(0);
+    expect((await from(`/api/rounds/${sent.id}/events`, { cookie })).status).toBe(401);
     expect((await from('/api/machines', { cookie })).status).toBe(401);
     expect(await new Devices(shop.sequelize).knows(cookie.split('=')[1])).toBeFalse();
   });

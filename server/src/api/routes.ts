@@ -39,7 +39,7 @@ import type { Devices } from '../services/devices.js';
 import type { News } from '../services/news.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
-import { addRound, changeRound, findingOf, getRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
+import { addRound, changeRound, findingOf, getRound, hasRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
 import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
 import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
@@ -99,7 +99,7 @@ function machines(router: Router, { sequelize }: Means): void {
 }
 
 /** Phones and tablets of the shop. */
-function network(router: Router, { lan }: Means): void {
+function network(router: Router, { lan, news }: Means): void {
   router.get('/lan', (_request, response) => {
     const address = lan?.address ?? '';
     response.json({ on: lan !== undefined, address, picture: lan ? renderSVG(address, { border: 2 }) : '' } satisfies Lan);
@@ -110,7 +110,10 @@ function network(router: Router, { lan }: Means): void {
   router.get('/devices', async (_request, response) => void response.json(await devices.list()));
   router.delete('/devices/:id', async (request, response) => {
     const { by } = parseBody(z.object({ by: whoSchema }), request.query);
-    response.json(await devices.revoke(idIn(request.params.id, 'device'), by));
+    const left = await devices.revoke(idIn(request.params.id, 'device'), by);
+    // Whoever listens asks again, and is let in again or not.
+    news.close();
+    response.json(left);
   });
 }
 
@@ -225,7 +228,7 @@ function rounds(router: Router, { sequelize, solver, news }: Means): void {
     listening(
       news,
       (id) => idIn(id, 'round'),
-      (id) => getRound(sequelize, id),
+      hasRound,
     ),
   );
   router.get('/rounds/:id/finding', async (request, response) => {

@@ -25,7 +25,7 @@ export class News {
     return this.open.size;
   }
 
-  /** The server stops: nobody is kept waiting. */
+  /** The server stops, or it has changed who is let in: nobody is kept waiting, and who may asks again. */
   close(): void {
     for (const ended of [...this.open]) ended();
   }

@@ -112,6 +112,9 @@ export async function listRounds(sequelize: Sequelize, machineId: string, check?
   return stored(sequelize, rows.reverse(), machineId, check ?? null);
 }
 
+/** Whether there is such a round. */
+export const hasRound = async (id: string): Promise<boolean> => (await RoundRow.count({ where: { id } })) > 0;
+
 /** One round as it was written, with its readings and moves. */
 export async function getRound(sequelize: Sequelize, id: string): Promise<StoredRound> {
   const row = await RoundRow.findByPk(id);

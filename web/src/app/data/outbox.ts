@@ -56,6 +56,8 @@ export class Outbox implements OnDestroy {
   private readonly queue = toSignal(this.queue$, { requireSync: true });
   readonly waiting = computed(() => this.queue().length);
   readonly away = signal(false);
+  /** The server does not let this device in any more: what waits goes out once it is paired again. */
+  readonly shutOut = signal(false);
   /** This browser will not keep anything: what is entered lives only as long as the page. */
   readonly forgetful = signal(false);
 
@@ -164,13 +166,14 @@ export class Outbox implements OnDestroy {
     for (let [entry] = await store.queue(); entry && !this.closed; [entry] = await store.queue()) {
       const sent = await this.send(store, entry);
       this.away.set(sent === 'silence');
-      if (sent === 'silence') return false;
+      this.shutOut.set(sent === 'shut out');
+      if (sent === 'silence' || sent === 'shut out') return false;
       await this.look();
     }
     return true;
   }
 
-  private async send(store: OutboxStore, entry: Entry): Promise<'taken' | 'refused' | 'silence'> {
+  private async send(store: OutboxStore, entry: Entry): Promise<'taken' | 'refused' | 'silence' | 'shut out'> {
     try {
       const answer = await firstValueFrom(this.api.send(entry.method, entry.path, await this.bodyOf(store, entry), z.unknown()));
       // First everybody knows the answer, then it leaves the line: nothing is missing in between.
@@ -180,7 +183,7 @@ export class Outbox implements OnDestroy {
       return 'taken';
     } catch (error) {
       const failure = error as ApiFailure;
-      if (failure.passing && !this.hopeless(entry, failure)) return 'silence';
+      if (failure.passing && !this.hopeless(entry, failure)) return failure.status === 401 ? 'shut out' : 'silence';
       await store.refuse({ ...entry, faults: [...failure.faults], ...(failure.current !== undefined && { current: failure.current }) });
       return 'refused';
     }

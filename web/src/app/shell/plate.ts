@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { Keys, type KeyHint } from '../data/keys';
 import { Outbox } from '../data/outbox';
@@ -21,6 +21,11 @@ export class Plate {
   protected readonly hand = inject(AtHand);
   protected readonly showKeys = signal(false);
   protected readonly keys = inject(Keys);
+  /** What holds up the writes that wait. */
+  protected readonly held = computed(() => {
+    if (this.outbox.shutOut()) return 'saved in this browser: this device is not let in any more';
+    return this.outbox.away() ? 'saved in this browser: the server cannot be reached' : 'being saved';
+  });
 
   constructor() {
     const hints: readonly KeyHint[] = [

@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
 import { Outbox } from '../data/outbox';
 import { Settings } from '../data/settings';
-import { openShop, show, until, LATHE } from '../testing/fake-shop';
+import { openShop, refusal, show, until, LATHE } from '../testing/fake-shop';
 import { AtHand } from './at-hand';
 import { KeyStrip } from './key-strip';
 import { Plate } from './plate';
@@ -60,6 +60,20 @@ describe('the plate', () => {
     await until(() => outbox.away());
     await plate.fixture.whenStable();
     expect(plate.text()).toContain('1 saved in this browser: the server cannot be reached');
+    expect(plate.all('.pair').length).toBe(0);
+  });
+
+  it('a device that is let in no more says so, and leads to its pairing', async () => {
+    const { server } = await openShop();
+    const plate = await show(Plate);
+    const outbox = TestBed.inject(Outbox);
+    server.refuse = refusal(401, 'This device is not let in any more.');
+    void outbox.put({ id: '1', what: 'reading', method: 'POST', path: '/x', body: {}, about: 'r', machineId: null });
+    await until(() => outbox.shutOut());
+    await plate.fixture.whenStable();
+    expect(plate.text()).toContain('1 saved in this browser: this device is not let in any more');
+    expect(plate.all('a.pair').map((link) => link.getAttribute('href'))).toEqual(['/']);
+    expect(outbox.refused$.value).withContext('it waits, and is not thrown out').toEqual([]);
   });
 });
 
