@@ -150,6 +150,8 @@ export const madeSchema = z.strictObject({
     .optional(),
   /** When the card was put away without being done: nothing was to be moved any more. */
   putAway: z.strictObject({ at: whenSchema, by: whoSchema }).optional(),
+  /** It was in already and was brought nearer because the user said so: which part of what was left, 1 for all of it. */
+  nearer: z.number().positive().max(1).optional(),
   /** Leaves that really went in, µm; left out where it was what the plan said. */
   wentIn: z.array(z.number().positive().max(20_000)).max(24).optional(),
 });

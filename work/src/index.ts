@@ -27,6 +27,7 @@ export * from './judging/order.js';
 export * from './ladder/othersSay.js';
 export * from './sheets/ownPlaces.js';
 export * from './judging/alongBed.js';
+export * from './judging/nearer.js';
 export * from './kit/pile.js';
 export * from './kit/wentIn.js';
 export * from './sheets/facts.js';

@@ -20,6 +20,8 @@ export interface AlongBed {
   readonly fits: boolean;
   /** The place that is farthest out after it, and by how much, µm; null where it fits. */
   readonly worst: { readonly at: number; readonly by: number } | null;
+  /** Some place is out beyond its doubt as it stands: reason enough to take metal. */
+  readonly anyOut: boolean;
 }
 
 const outBy = (value: number, [low, high]: Zone): number => Math.max(0, low === null ? 0 : low - value, high === null ? 0 : value - high);
@@ -43,7 +45,8 @@ export function alongBed(read: readonly PlaceRead[], zone: Zone, aim: number): A
   const after = places.map(({ at, value }) => ({ at, by: outBy(value + best, zone) }));
   const worst = after.reduce((one, other) => (other.by > one.by ? other : one));
   const fits = worst.by < 1e-9;
-  return { places, spread, worn: spread > doubt, best, fits, worst: fits ? null : worst };
+  const anyOut = places.some(({ value, expanded }) => outBy(value, zone) > (expanded ?? 0));
+  return { places, spread, worn: spread > doubt, best, fits, worst: fits ? null : worst, anyOut };
 }
 
 function bestShift(least: number, most: number, zone: Zone, aim: number): number {

@@ -153,10 +153,6 @@ export const adjuster = defineMove({
     const screws = card.adjuster;
     return screws && { pitch: screws.pitch, ...(gain && { gain }) };
   },
-  scaled: ({ turns, degrees }, part) => ({
-    ...(turns !== undefined && { turns: part * turns }),
-    ...(degrees !== undefined && { degrees: part * degrees }),
-  }),
   does: ({ pitch, gain = 1 }, { turns }) => turns * pitch * 1000 * gain,
   handFigures: ['turns', 'degrees'],
   screws: ({ adjuster: sideways, head }, part) =>

@@ -103,8 +103,6 @@ export interface MoveDefinition extends MoveFacts {
   plan?(input: Told): MovePlan;
   /** What a plan, followed exactly, does: in the unit of the input under `amountKey` or `slopeKey`, and signed like it. */
   does?(input: Told, plan: MovePlan): number;
-  /** The same plan for a part of its amount, where it goes in proportion to it. */
-  scaled?(plan: MovePlan, part: number): MovePlan;
   /** The figures of a plan that the hand goes by: two plans that agree in them are one to it. */
   readonly handFigures?: readonly string[];
   /** Dials that are watched at once, where it takes more than one. */
@@ -137,7 +135,6 @@ interface TypedMove<
   readonly sees?: Sees;
   readonly plan?: (input: z.output<Input>) => z.input<Answer>;
   readonly does?: (input: z.output<Input>, plan: z.output<Answer>) => number;
-  readonly scaled?: (plan: PlanOf<Answer>, part: number) => PlanOf<Answer>;
   readonly handFigures?: readonly (keyof z.output<Answer> & string)[];
   readonly dials?: (plan: PlanOf<Answer>) => readonly DialOf[];
   readonly carries?: (plan: PlanOf<Answer>, total: number) => number;
@@ -170,7 +167,7 @@ export function defineMove<
   Card extends CardShape = CardShape,
   Sees extends CardShape = CardShape,
 >(move: TypedMove<Input, Answer, Card, Sees>): Defined<Answer> {
-  const { plan, does, scaled, dials, carries, hardware, screws, standsAt, drawing, steps, sees: _sees, ...facts } = move;
+  const { plan, does, dials, carries, hardware, screws, standsAt, drawing, steps, sees: _sees, ...facts } = move;
   const answer = (move.answer ?? NO_ANSWER) as Answer;
   const known = (raw: MovePlan) => readPlan(answer, raw);
   // Inputs and cards were read by these same schemas before they come here.
@@ -181,7 +178,6 @@ export function defineMove<
     answer,
     ...(plan && { plan: (input: Told): MovePlan => plan(typed(input)) }),
     ...(does && { does: (input: Told, raw: MovePlan) => does(typed(input), raw as z.output<Answer>) }),
-    ...(scaled && { scaled: (raw: MovePlan, part: number): MovePlan => ({ ...raw, ...scaled(known(raw), part) }) }),
     ...(dials && { dials: (raw: MovePlan) => dials(known(raw)) }),
     ...(carries && { carries: (raw: MovePlan, total: number) => carries(known(raw), total) }),
     ...(hardware && { hardware: (of: HardwareFacts) => hardware({ ...of, card: onCard(of.card) }) }),

@@ -54,18 +54,6 @@ describe('a plan that is followed exactly', () => {
       );
     });
 
-  it('in part does that part, where the move goes in proportion', () => {
-    for (const move of MOVES.values()) {
-      if (!move.scaled || !move.plan || !move.amountKey) continue;
-      const plan = move.plan(inputFor(move, move.amountKey, 40));
-      const half = { ...inputFor(move, move.amountKey, 20) };
-      expect(move.does?.(half, move.scaled(plan, 0.5)))
-        .withContext(move.kind)
-        .toBeCloseTo(20, 9);
-      expect(move.scaled({ ...plan, direction: 'kept' }, 0.5)['direction']).toBe('kept');
-    }
-  });
-
   it('of an older version is read figure by figure', () => {
     const steps = MOVES.get('trucks')?.steps?.({
       ...{ size: '', direction: '', plus: true, card: {}, plan: { truck: 'middle', shim: 40 } },

@@ -8,8 +8,18 @@ import { MOVES, notFinite } from '../moves/registry.js';
 import type { Said } from '../units/said.js';
 import type { Sheet } from './sheet.js';
 
+/** What the user wants done instead of what the round asks for: nearer although it is in, or what suits other places too. */
+export interface WantedMove {
+  /** How much, signed like the quantity, in its unit. */
+  readonly amount: number;
+  /** Whether metal may be taken or built up for it. Left out, it may where the round itself asks for it. */
+  readonly metal?: boolean;
+}
+
 interface CorrectionInput {
   readonly sheet: Sheet;
+  /** What the user wants of this quantity. */
+  readonly wanted?: WantedMove;
   readonly name: string;
   readonly info: QuantityInfo;
   readonly quantity: Quantity;
@@ -46,13 +56,14 @@ export function planCorrection(input: CorrectionInput): Planned {
   if (quantity.limit === null) return planPart(input, correction);
   if (quantity.aim === null) return NOTHING;
   const least = leastOf(quantity);
-  const amount = quantity.aim - (least ?? quantity.value);
+  const { wanted } = input;
+  const amount = wanted?.amount ?? quantity.aim - (least ?? quantity.value);
   const uneven = least !== undefined && quantity.value > quantity.aim && amount >= 0;
-  const leave = reasonToLeave(name, info, quantity, amount) ?? (uneven ? unevenNote(name, info) : undefined);
-  if (leave) return { moves: [], notes: [leave] };
+  const leave = (wanted ? undefined : reasonToLeave(name, info, quantity, amount)) ?? (uneven ? unevenNote(name, info) : undefined);
+  if (leave || amount === 0) return { moves: [], notes: leave ? [leave] : [] };
   const kinds = kindsFor(correction, amount).filter(({ kind, ifEquipped }) => !ifEquipped || sheet.hardware[kind] !== undefined);
   if (kinds.length === 0) return NOTHING;
-  const allowed = quantity.verdict === 'out' ? kinds : kinds.filter((kind) => !kind.metal);
+  const allowed = (wanted?.metal ?? quantity.verdict === 'out') ? kinds : kinds.filter((kind) => !kind.metal);
   if (allowed.length === 0) return { moves: [], notes: [metalWaits(name, info)] };
   const planned = chosenOf(allowed, sheet).map((kind) => planMoveOf(kind, { ...input, amount, direction: directionOfMove(info, amount) }));
   return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
@@ -130,7 +141,7 @@ interface PlanContext extends CorrectionInput {
   readonly direction: string;
 }
 
-function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, amounts, amount, direction, slots }: PlanContext) {
+function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, wanted, amounts, amount, direction, slots }: PlanContext) {
   const { kind } = definition;
   const given = sheet.hardware[kind];
   const needle = needleTarget(sheet, name, amount, slots);
@@ -138,14 +149,15 @@ function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, a
   if (!definition.plan || !given) return { move: base, notes: [] };
   const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name);
   const key = keyFor(definition, info, converted);
-  const facts = { quantity: name, value: leastOf(quantity) ?? quantity.value, aim: quantity.aim ?? 0, amounts, given };
+  const value = leastOf(quantity) ?? quantity.value;
+  const facts = { quantity: name, value, aim: wanted ? value + amount : (quantity.aim ?? 0), amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
   // An angle is no amount until the distance it acts over is known.
   const angles = [definition.slopeKey, definition.twistKey];
   if (key !== undefined && angles.includes(key) && definition.overKey && filled[definition.overKey] === undefined)
     return { move: base, notes: [distanceNote(definition, name, info)] };
-  const wanted = converted ?? amount;
-  if (key) filled[key] = definition.signed ? wanted : Math.abs(wanted);
+  const asked = converted ?? amount;
+  if (key) filled[key] = definition.signed ? asked : Math.abs(asked);
   return { move: { ...planOf(definition, filled), ...base }, notes: [] };
 }
 

@@ -73,6 +73,33 @@ describe('a finding', () => {
     expect(small.notes.find((note) => note.code === 'not-worth-moving')?.text).toContain('smaller than the doubt');
   });
 
+  it('brings what is in nearer, or what suits other places too, when the user says by how much', () => {
+    const hardware = { adjuster: { pitch: 1.5 } };
+    const sheet = traverse([side(0, 0), side(400, -5), side(0, 0)], { hardware });
+    const asked = solve(sheet);
+    expect([asked.quantities['offsetHorizontal'].verdict, asked.moves.length]).toEqual(['in', 0]);
+    const [half] = solve(sheet, { wanted: { offsetHorizontal: { amount: 2.5 } } }).moves;
+    expect(half).toEqual(jasmine.objectContaining({ kind: 'adjuster', amount: 2.5, direction: 'toward the operator' }));
+    // By pencil: 2.5 µm on a screw of 1.5 mm; the needle goes by 1.25 of its divisions.
+    expect(half['turns']).toBeCloseTo(2.5 / 1500, 9);
+    expect(Math.abs((half.indicator?.target ?? 0) - (half.indicator?.now ?? 0))).toBeCloseTo(1.25, 9);
+    expect(solve(sheet, { wanted: { offsetHorizontal: { amount: -4 } } }).moves[0].direction).toBe('away from the operator');
+    expect(solve(sheet, { wanted: { offsetHorizontal: { amount: 0 } } }).moves).toEqual([]);
+    // A round that is not trusted plans nothing, whoever asks.
+    const open = traverse([side(0, 0), side(400, -5), side(0, 9)], { hardware });
+    expect(solve(open, { wanted: { offsetHorizontal: { amount: 2.5 } } }).moves).toEqual([]);
+  });
+
+  it('takes metal for what is in only where it is told to', () => {
+    const high = (at: number, value: number) => ({ plane: 'v', at, value });
+    const sheet = traverse([high(0, 0), high(400, 6), high(0, 0)]);
+    expect(solve(sheet).quantities['offsetVertical'].verdict).toBe('in');
+    const kinds = (metal?: boolean) =>
+      solve(sheet, { wanted: { offsetVertical: { amount: -8, ...(metal && { metal }) } } }).moves.map(({ kind }) => kind);
+    expect(kinds()).not.toContain('scrape');
+    expect(kinds(true).length).toBeGreaterThan(0);
+  });
+
   it('says with numbers what would help a coarse instrument', () => {
     const finding = solve(traverse([side(0, 0), side(400, 1)], {}, { graduation: '0.02 mm', accuracy: '10 um' }));
     const note = finding.notes.find((entry) => entry.code === 'coarse-instrument');

@@ -8,7 +8,7 @@ import type { Estimates, Note } from '../checks/define.js';
 import { FILE_SIZES, sentence, type Said, type SizeWriter } from '../units/said.js';
 import { FaultError, type Fault } from '../input/faults.js';
 import { groupReadings, type Grouped, type Slot } from '../instruments/slots.js';
-import { planCorrection } from './correct.js';
+import { planCorrection, type WantedMove } from './correct.js';
 import { readSheet, type Sheet } from './sheet.js';
 import { judge, type Round } from './judge.js';
 
@@ -18,6 +18,8 @@ export interface SolveContext {
   readonly waits?: readonly Note[];
   /** Spread between set-ups that earlier rounds of this check on this machine showed, in the unit of its readings. */
   readonly setupSpread?: SetupSpread;
+  /** Moves that the user wants by another amount than the round asks for, by quantity; nothing is planned where no verdict stands. */
+  readonly wanted?: Readonly<Record<string, WantedMove>>;
   /** How the sizes in notes are written; as files write them if left out. */
   readonly sizes?: SizeWriter;
 }
@@ -163,11 +165,11 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   const judged = judgeAll(round, sets);
   const quantities: Record<string, Quantity> = {};
   const moves: Move[] = [];
-  const amounts = Object.fromEntries(judged.map(({ name, quantity }) => [name, amountOf(quantity)]));
+  const amounts = Object.fromEntries(judged.map(({ name, quantity }) => [name, context.wanted?.[name]?.amount ?? amountOf(quantity)]));
   const wholes = Object.fromEntries(judged.map(({ name, quantity }) => [name, quantity]));
   for (const { name, info, slots, quantity, notes: own } of judged) {
     quantities[name] = quantity;
-    const planned = planCorrection({ sheet, name, info, quantity, slots, amounts, wholes });
+    const planned = planCorrection({ sheet, name, info, quantity, slots, amounts, wholes, wanted: context.wanted?.[name] });
     moves.push(...planned.moves);
     notes.push(...own, ...planned.notes);
   }

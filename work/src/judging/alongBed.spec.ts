@@ -1,3 +1,4 @@
+import { rungsOf } from '../ladder/rungs.js';
 import { curvesAlong } from './alongBed.js';
 import { Diary, finding, quantity } from '../testing/heads.js';
 
@@ -17,6 +18,18 @@ describe('a curve along the bed', () => {
       [900, 14],
     ]);
     expect(curve.worn).toBeTrue();
+  });
+
+  it('in at the last place and out at another, one movement would do: the rung is out', () => {
+    const diary = new Diary();
+    const told = (place: number, value: number, verdict: 'in' | 'out') =>
+      diary.round(CHECK, verdict, {
+        place,
+        finding: finding({ offsetVertical: quantity({ value, expanded: 2, limit: [0, 20], verdict }) }),
+      });
+    const state = (rounds: Parameters<typeof rungsOf>[1]) => rungsOf('engine-lathe', rounds).find(({ check }) => check.id === CHECK)?.state;
+    expect(state([told(200, -18, 'out'), told(900, 14, 'in')])).toBe('out');
+    expect(state([told(200, 3, 'in'), told(900, 14, 'in')])).toBe('in');
   });
 
   it('what was read before a move is not like what was read after it', () => {

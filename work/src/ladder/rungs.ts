@@ -3,6 +3,7 @@ import type { RoundHead } from '@isometra/contract';
 import { defaultPlan, orderOf, type CampaignPlan } from './campaign.js';
 import type { DoneMove } from '../notebook/doneMoves.js';
 import { groupedBy } from '../notebook/groupedBy.js';
+import { curvesAlong } from '../judging/alongBed.js';
 import { allDone, isBadMove, judgedAmong, type BadMove, type JudgedMove } from '../judging/moves.js';
 import { overdueBy, type LadderFacts } from './overdue.js';
 import { waitWords, type LeftReason, type StaleReason, type Waiting } from './reasons.js';
@@ -125,10 +126,15 @@ export function rungsOf(
     const found = inOrder(check, Object.assign({}, ...decides.thing.map((part) => part.found).reverse()));
     const known = { ...rung, round, said: decides.said, found, places, thing: thingWords(round), overdue: overdueBy(check, round, facts) };
     if (skipped) return { ...known, overdue: undefined, ...leftOut(skipped.why) };
-    const { state, stale, left, waits } = decides;
+    const { stale, left, waits } = decides;
+    const state = decides.state === 'in' && outElsewhere(rounds, id) ? 'out' : decides.state;
     return { ...known, state, stale, left, waits, ...(stale && { overdue: undefined }) };
   });
 }
+
+/** The last place along the bed is in and another one is out, and one movement would do better for them all. */
+const outElsewhere = (rounds: readonly RoundHead[], check: string): boolean =>
+  curvesAlong(rounds, check).some(({ curve }) => curve.worn && curve.anyOut && curve.best !== 0);
 
 /** Of each check the last move that was judged, where it went the wrong way or moved nothing and no later move of it is being judged. */
 function badMoves(rounds: readonly RoundHead[], { scraped, events }: LadderFacts): ReadonlyMap<string, BadMove> {

@@ -2,9 +2,12 @@ import { recheckWords } from '../register/register-words';
 import {
   crossed,
   curvesAlong,
+  doable,
   homingOf,
   isPast,
   inWorkingOrder,
+  leftOver,
+  mayComeNearer,
   neighbours,
   plateWords,
   registerLog,
@@ -36,7 +39,7 @@ import { bedWords } from '../machine/bed-words';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { oldWords, whereNow } from '../ui/old-words';
-import { bothUnits, isZero, moveSentence, placedWords, sizeAndWay, sizeOf, zoneInWords } from '../ui/say';
+import { bothUnits, isZero, moveSentence, placedWords, sizeAndWay, sizeOf, wayOfMove, zoneInWords } from '../ui/say';
 import { differsWords, moveTold } from '../ui/told-words';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
@@ -90,21 +93,46 @@ export class CallColumn {
   protected readonly open = (quantity: string): boolean => !this.old()?.past && this.old()?.done !== quantity;
 
   private readonly calling = computed(() => this.store.solved().finding !== null);
-  /** What the places along the bed say together, where they differ by more than their doubts. */
-  protected readonly worn = computed(() => {
-    const { id = '', quantities = {} } = this.store.check() ?? {};
-    const curves = this.calling() ? curvesAlong(this.machineStore.current(), id) : [];
-    return curves.filter(({ curve }) => curve.worn).map((entry) => bedWords(entry, quantities[entry.quantity], this.shown()));
+  /** Where the places along the bed differ by more than their doubts. */
+  private readonly curves = computed(() => {
+    const curves = this.calling() ? curvesAlong(this.machineStore.current(), this.store.check()?.id ?? '') : [];
+    return curves.filter(({ curve }) => curve.worn);
   });
+  /** What those places say together. */
+  protected readonly worn = computed(() => {
+    const { quantities = {} } = this.store.check() ?? {};
+    return this.curves().map((entry) => bedWords(entry, quantities[entry.quantity], this.shown()));
+  });
+
+  /** The move of a quantity: what its round asks for, or what suits all places along the bed; undefined where there is none. */
+  private moveOf(name: string, info: QuantityInfo, moves: readonly Move[]) {
+    const asked = moves.find((entry) => entry.quantity === name);
+    const curve = this.curves().find(({ quantity }) => quantity === name)?.curve;
+    if (!curve) return asked;
+    const { plus, minus } = this.store.check()?.corrections[name] ?? { plus: [], minus: [] };
+    const kind = asked?.kind ?? (curve.best > 0 ? plus : minus)[0];
+    if (kind === undefined || isZero(sizeOf(curve.best, info, this.shown(), 1).large)) return undefined;
+    return { kind, quantity: name, amount: curve.best, direction: wayOfMove(curve.best, info) };
+  }
+
+  /** Whether what is in can be brought nearer by something that takes no metal. */
+  private canComeNearer(name: string, quantity: Quantity): boolean {
+    const check = this.store.check();
+    const { plus = [], minus = [] } = check?.corrections[name] ?? {};
+    const kinds = leftOver(quantity) > 0 ? plus : minus;
+    const can = (kind: string): boolean => !MOVES.get(kind)?.metal && doable(kind, this.machineStore.kind(), check?.id ?? '');
+    return this.store.complete() && mayComeNearer(quantity) && kinds.some(can) && this.curves().every((entry) => entry.quantity !== name);
+  }
 
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {
     const shown = this.shown();
     const { large, small, figure, unit, over } = sizeOf(quantity.value, info, shown, quantity.expanded);
     const zero = isZero(large);
     const size = (value: number) => sizeOf(value, info, shown, quantity.expanded).large;
-    const move = moves.find((entry) => entry.quantity === name);
+    const move = this.moveOf(name, info, moves);
     return {
       name,
+      nearer: !move && this.canComeNearer(name, quantity),
       quantity,
       label: info.label,
       info,
@@ -194,7 +222,7 @@ export class CallColumn {
   });
 
   /** Of two moves of one round the one that comes first: opening the joint loses what was slid. */
-  private orderOf(move: Move): string {
+  private orderOf(move: Pick<Move, 'kind' | 'quantity'>): string {
     const { before, after, code } = neighbours(this.store.solved().finding?.moves ?? [], move);
     const called = (quantity: string) => this.store.check()?.quantities[quantity]?.label.toLowerCase() ?? quantity;
     if (code === 'bolts')

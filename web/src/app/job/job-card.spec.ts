@@ -242,7 +242,10 @@ describe('a job card', () => {
     await until(() => card.text().includes('along the bed'));
     expect(card.text()).toContain('That is wear of what it slides on, not the tailstock.');
     // By pencil: +4 and −36, zone ±15: 40 do not go into 30; 16 toward you leaves 5 over at either end.
-    expect(card.text()).toContain('Best for the places used: 0.016 mm toward you; then it is still 0.005 mm out at');
+    expect(card.text()).toContain(
+      'Best for the places used: 0.016 mm toward you, which leaves 0.020 mm toward you at 200 mm, 0.020 mm away from you at 900 mm. At 200 mm that is still 0.005 mm out',
+    );
+    expect(card.all('h1')[0].textContent).toContain('0.004 mm toward you at 200 mm, 0.036 mm away from you at 900 mm');
     expect(card.text()).toContain('Bring it 0.016 mm toward you');
     expect(card.text()).toContain('8 div from zero, counting up');
     await card.tick(/^Set it for all the places/);
@@ -255,6 +258,36 @@ describe('a job card', () => {
     // 16 µm on a pitch of 1.5 mm.
     expect((server.sent[0].body as MoveWrite).plan['turns']).toBeCloseTo(16 / 1500, 4);
     expect(card.text()).withContext('a card that was begun keeps its amount').toContain('Bring it 0.016 mm toward you');
+  });
+
+  it('a worn bed whose last place is in: its base is planned for all places, and leaves and metal with it', async () => {
+    const near = barRound(0, -18, { conditions: { quillLock: 'on', place: 200 } });
+    const far = barRound(0, 6, { conditions: { quillLock: 'on', place: 900 } });
+    await openShop([near, far]);
+    const card = await show(JobCard, { roundId: far.id, quantity: 'offsetVertical' });
+    await until(() => card.text().includes('along the bed'));
+    // By pencil: −18 and 6, zone 0 to 20: at the least 18 up, and no more than 14. 16 leaves 2 over at either end.
+    expect(card.text()).toContain('Shim it 0.016 mm up');
+    expect(card.text()).toContain('which leaves 0.002 mm low at 200 mm, 0.022 mm high at 900 mm');
+  });
+
+  it('what is in comes nearer when the user says so, half of what is left, with the warning; its card says so for good', async () => {
+    const round = barRound(-8, 9);
+    const { server } = await openShop([round]);
+    const plain = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal' });
+    await until(() => plain.all('h1').length > 0);
+    expect(plain.text()).toContain('There is nothing to move here.');
+    const card = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal', nearer: '0.5' });
+    await until(() => card.all('ol li').length > 0);
+    expect(card.text()).toContain('is in: this move is not needed. Every move can upset something else');
+    expect(card.text()).toContain('Bring it 0.004 mm toward you');
+    await tick(card, 0);
+    await until(() => server.sent.length === 1);
+    const sent = server.sent[0].body as MoveWrite;
+    expect(sent.amount).toBeCloseTo(4, 1);
+    expect(sent.made?.nearer).toBe(0.5);
+    expect(card.text()).withContext('begun, it is not closed for being in').not.toContain('Close this card');
+    expect(card.text()).toContain('Bring it 0.004 mm toward you');
   });
 
   it('what really went in is entered, kept, and judged by its thickness', async () => {

@@ -14,7 +14,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { crossOrder, insideZone, MOVES, jobDrawing, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts, toYou } from '@isometra/core';
 import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
-import { boltOrder, partByLeaves, screwRuleOf, usualShiftOf } from '@isometra/work';
+import { boltOrder, partByLeaves, screwRuleOf, turnsScrew, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Machines } from '../data/machines';
 import { Outbox } from '../data/outbox';
@@ -28,6 +28,7 @@ import { Dial } from '../ui/dial';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, moveWords, sizeOf } from '../ui/say';
+import { bedStands } from '../machine/bed-words';
 import { JobFigure } from './job-figure';
 import { JobNotes } from './job-notes';
 import { AtScrew } from './at-screw';
@@ -91,8 +92,24 @@ export class JobCard extends JobNotes implements OnDestroy {
   protected readonly direction = computed(() => toYou(this.found()?.direction ?? this.saved()?.direction ?? ''));
   protected readonly sentence = computed(() => {
     const [quantity, info] = [this.told(), this.info()];
-    return quantity && info ? callSentence(quantity, info, this.shown()) : '';
+    if (!quantity || !info) return '';
+    const all = this.forAllPlaces();
+    return all ? bedStands(all, info, this.shown()) : callSentence(quantity, info, this.shown());
   });
+  /** How much of what is left may be taken, of something that is in. */
+  protected readonly nearerParts = [
+    { value: '0.5', label: 'half of it' },
+    { value: '1', label: 'all of it' },
+  ];
+  protected readonly nearerWords = computed(() => {
+    const told = this.told();
+    return this.nearerBy() !== undefined && told && !this.asked() && !this.record()
+      ? `${this.info()?.label ?? 'It'} is in: this move is not needed. Every move can upset something else, and it has to be read again after it.`
+      : '';
+  });
+  protected takePart(nearer: string): void {
+    void this.router.navigate([], { queryParams: { nearer }, queryParamsHandling: 'merge', replaceUrl: true });
+  }
   /** Needle of the dial in hand, when the round was read on one. */
   protected readonly needle = computed(() => {
     const indicator = this.found()?.indicator;
@@ -158,7 +175,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   private readonly screwsOnCard = computed(() => MOVES.get(this.kind())?.screws?.(this.card() ?? {}, this.check()?.part) ?? {});
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
-    if (!MOVES.get(this.kind())?.scaled || this.screwsOnCard().layout === 'single-screw') return null;
+    if (!turnsScrew(this.kind()) || this.screwsOnCard().layout === 'single-screw') return null;
     return this.saved()?.made?.rule ?? this.screwsOnCard().rule ?? screwRuleOf(this.store.all(), this.screw()) ?? 'drive-far';
   });
   /** What is done with the screw now: from what is slacked to the needle at its target. */

@@ -1,7 +1,17 @@
 import { Directive, computed, inject, input, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { EMPTY, catchError, merge, of, switchMap } from 'rxjs';
-import { baseSchema, CHECKS, FaultError, MOVES, readInstrument, type CheckDefinition, type Fault, type Move } from '@isometra/core';
+import {
+  baseSchema,
+  CHECKS,
+  FaultError,
+  MOVES,
+  readInstrument,
+  type CheckDefinition,
+  type Fault,
+  type Move,
+  type WantedMove,
+} from '@isometra/core';
 import type { MoveWrite, StoredRound } from '@isometra/contract';
 import {
   canSwap,
@@ -9,6 +19,8 @@ import {
   doable,
   hardwareOf,
   hardwareOfFault,
+  leftOver,
+  mayComeNearer,
   onMachine,
   pileUnder,
   readCard,
@@ -22,12 +34,8 @@ import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
 import { MachineStore } from '../machine/machine-store';
 import { askedOfCasting, seatPlanOutdated } from '../supports/seat-basis';
-import { movedInstead, plansAlso, spreadOf } from './job-texts';
+import { plansAlso, spreadOf } from './job-texts';
 import { replanned } from './replan';
-
-/** The plan of a move for a part of its amount, where it goes in proportion. */
-const inPart = (kind: string, plan: Readonly<Record<string, unknown>>, part: number): Readonly<Record<string, unknown>> =>
-  part === 1 ? plan : (MOVES.get(kind)?.scaled?.(plan, part) ?? plan);
 
 /** µm: a movement for all places that is less is none. */
 const LEAST = 0.5;
@@ -37,6 +45,8 @@ const LEAST = 0.5;
 export abstract class JobMove {
   readonly roundId = input.required<string>();
   readonly quantity = input.required<string>();
+  /** What is in already is brought nearer: which part of what is left, "0.5" or "1". Left out, what the round asks for is done. */
+  readonly nearer = input<string>();
 
   protected readonly store = inject(MachineStore);
   protected readonly rounds = inject(Rounds);
@@ -77,12 +87,33 @@ export abstract class JobMove {
   protected readonly asked = computed((): Move | undefined => this.finding()?.moves.find((move) => move.quantity === this.quantity()));
   /** The move as it is made: by a card that was begun, or for all the places along the bed where those differ. */
   protected readonly found = computed((): Move | undefined => {
-    const [asked, kept, curve] = [this.asked(), this.saved(), this.curve()];
+    const [asked, kept, want] = [this.asked(), this.saved(), this.want()];
     const anew = this.anew();
     if (anew) return anew;
-    if (kept?.quantity === this.quantity()) return asked && movedInstead(asked, kept.amount, this.info());
-    return asked && this.forAll() && curve ? movedInstead(asked, curve.curve.best, this.info()) : asked;
+    if (kept?.quantity === this.quantity())
+      return asked || kept.made?.nearer ? this.instead({ amount: kept.amount, metal: true }, kept.kind) : undefined;
+    return want ? this.instead(want, this.chosen()) : asked;
   });
+  /** What is wanted of a card that has not been begun, where it is not what its round asks for. */
+  private readonly want = computed((): WantedMove | undefined => {
+    const [curve, told, part] = [this.curve()?.curve, this.told(), this.nearerBy()];
+    if (this.forAll() && curve) return { amount: curve.best, metal: curve.anyOut };
+    return part !== undefined && told && mayComeNearer(told) ? { amount: part * leftOver(told), metal: false } : undefined;
+  });
+  /** Which part of what is left is to be done of something that is in. */
+  protected readonly nearerBy = computed((): number | undefined => {
+    const part = this.saved()?.made?.nearer ?? Number(this.nearer());
+    return part > 0 && part <= 1 ? part : undefined;
+  });
+
+  /** The move of this quantity by another amount than its round asks for, as the core plans it; of one kind, where it has that. */
+  private instead(want: WantedMove, kind = ''): Move | undefined {
+    const sheet = this.sheet();
+    if (!sheet || want.amount === 0) return undefined;
+    const { finding } = solveWhatStands(sheet, { ...this.context(), wanted: { [this.quantity()]: want } });
+    const moves = (finding ? onMachine(finding, this.store.kind()).moves : []).filter(({ quantity }) => quantity === this.quantity());
+    return moves.find((move) => move.kind === kind) ?? moves[0];
+  }
   /** A card that was begun here and is not done: one that a whole casting was planned on is planned there. */
   protected readonly openCard = computed(() => {
     const kept = this.saved();
@@ -90,10 +121,15 @@ export abstract class JobMove {
   });
   /** What a card that was begun is planned anew to: its round or the machine card was put right since. */
   protected readonly anew = computed((): Move | undefined => {
-    const [asked, kept, curve, info] = [this.asked(), this.openCard(), this.curve(), this.info()];
-    if (!asked || !kept || this.panel() === 'register') return undefined;
-    const all = curve && MOVES.get(kept.kind)?.scaled ? [movedInstead(asked, curve.curve.best, info)] : [];
-    return replanned({ kept, asked: [asked, ...all], plan: (move) => this.tried(move), gain: this.gain() });
+    const [asked, kept, curve, told] = [this.asked(), this.openCard(), this.curve()?.curve, this.told()];
+    if (!kept || this.panel() === 'register') return undefined;
+    const part = kept.made?.nearer;
+    const wants: WantedMove[] = [];
+    if (asked && curve && curve.best !== 0) wants.push({ amount: curve.best, metal: true });
+    if (!asked && part && told && mayComeNearer(told)) wants.push({ amount: part * leftOver(told) });
+    const also = wants.flatMap((want) => this.instead(want, kept.kind) ?? []);
+    const all = [...(asked ? [asked] : []), ...also];
+    return all.length ? replanned({ kept, asked: all, plan: (move) => this.tried(move), gain: this.gain() }) : undefined;
   });
   /** Why the plan of a whole casting no longer holds; '' for any other card. */
   protected readonly seatOutdated = computed((): string => {
@@ -103,7 +139,9 @@ export abstract class JobMove {
     return casting ? seatPlanOutdated(kept.plan, askedOfCasting(finding.quantities, casting.frame), casting.supports) : '';
   });
   /** A card that was begun, for what nothing is asked any more: its round calls it in. */
-  protected readonly ended = computed(() => !!this.openCard() && !this.asked() && this.told()?.verdict === 'in');
+  protected readonly ended = computed(
+    () => !!this.openCard() && !this.asked() && this.told()?.verdict === 'in' && !this.saved()?.made?.nearer,
+  );
   /** The card was begun for something else than its round asks for now. */
   protected readonly turned = computed(() => this.ended() || this.anew() !== undefined);
   protected readonly info = computed(() => this.check()?.quantities[this.quantity()]);
@@ -120,12 +158,16 @@ export abstract class JobMove {
     const curves = curvesAlong(this.store.current(), this.check()?.id ?? '');
     return curves.find(({ quantity, curve }) => quantity === this.quantity() && curve.worn);
   });
-  /** A screw can be set for all the places; what is done for one alone would throw the others out. */
-  protected readonly canSuitAll = computed(
-    () => MOVES.get(this.kind())?.scaled !== undefined && !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST,
-  );
+  /** What is done for one place alone would throw the others out. */
+  protected readonly canSuitAll = computed(() => !this.saved() && Math.abs(this.curve()?.curve.best ?? 0) > LEAST);
   protected readonly suitAll = signal(true);
   protected readonly forAll = computed(() => this.canSuitAll() && this.suitAll());
+  /** The places along the bed that this card suits: before it is begun by what is chosen, then by the amount it was begun with. */
+  protected readonly forAllPlaces = computed(() => {
+    const [curve, kept] = [this.curve(), this.saved()];
+    if (!curve || kept?.doneAt) return undefined;
+    return (kept ? Math.abs(kept.amount - curve.curve.best) < LEAST : this.forAll()) ? curve : undefined;
+  });
   protected readonly card = computed(() => readCard(this.store.machine()?.card));
   protected readonly hardware = computed(() =>
     hardwareOf(this.check()?.id ?? '', {
@@ -139,16 +181,22 @@ export abstract class JobMove {
     const round = this.round();
     return round ? pileUnder(round, this.quantity(), this.store.all()) : undefined;
   });
+  /** What is to be done of it: what its round asks for, or what is wanted instead. */
+  private readonly toDo = computed(() => {
+    const want = this.saved() ? undefined : this.want();
+    return want ? this.instead(want) : (this.asked() ?? (this.saved()?.made?.nearer ? this.found() : undefined));
+  });
   /** What raised it too far is made thinner again before anything is scraped. */
   private readonly canSwap = computed(() => {
-    const move = this.asked();
+    const move = this.toDo();
     return move !== undefined && canSwap(this.pile(), move);
   });
   /** Ways to make this correction, the usual first. */
   protected readonly kinds = computed(() => {
-    const move = this.asked();
+    const move = this.toDo();
     const correction = this.check()?.corrections[this.quantity()];
     if (!move || !correction) return [];
+    const metal = this.told()?.verdict === 'out' || this.want()?.metal === true || this.saved()?.kind !== undefined;
     const hardware = this.hardware();
     const offered = (move.amount > 0 ? correction.plus : correction.minus).filter(
       (kind) => !MOVES.get(kind)?.ifOnCard || hardware[kind] !== undefined,
@@ -157,6 +205,7 @@ export abstract class JobMove {
     const told = offered.some((kind) => MOVES.get(kind)?.ifOnCard);
     const swap = this.canSwap() ? [SWAP] : [];
     return [...swap, ...offered]
+      .filter((kind) => metal || !MOVES.get(kind)?.metal)
       .filter((move) => doable(move, this.store.kind(), this.check()?.id ?? ''))
       .filter((kind) => !told || !MOVES.get(kind)?.card || hardware[kind] !== undefined)
       .map((kind) => ({ value: kind, label: MOVES.get(kind)?.name ?? kind }));
@@ -165,7 +214,7 @@ export abstract class JobMove {
   protected readonly kind = computed(() => this.saved()?.kind ?? this.wanted());
   protected readonly wanted = computed(() => {
     const kinds = this.kinds().map(({ value }) => value);
-    return [this.chosen(), this.canSwap() ? SWAP : '', this.asked()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
+    return [this.chosen(), this.canSwap() ? SWAP : '', this.toDo()?.kind ?? ''].find((kind) => kinds.includes(kind)) ?? kinds[0] ?? '';
   });
   protected readonly useGain = signal(false);
   /** Only a screw has a gain to learn: a shim is as thick as it is. */
@@ -209,12 +258,12 @@ export abstract class JobMove {
     if (kind === SWAP && pile) return swapPlan(pile, move.amount, this.store.stock() ?? []);
     const own = this.hardware()[kind];
     // What the machine card does not know, the finding's own plan may.
-    const part = move.amount / (this.asked()?.amount ?? move.amount);
-    if (!own || !sheet) return move.kind === kind ? inPart(kind, move, part) : {};
-    const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, this.context());
+    if (!own || !sheet) return move.kind === kind ? move : {};
+    const wanted = { [move.quantity]: { amount: move.amount, metal: true } };
+    const { finding, faults } = solveWhatStands({ ...sheet, hardware: { [kind]: own } }, { ...this.context(), wanted });
     const lacking = faults.filter((fault) => hardwareOfFault(fault) === kind);
     if (!finding || lacking.length) throw new FaultError(lacking.length ? lacking : faults);
-    return inPart(kind, finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {}, part);
+    return finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {};
   }
 
   protected readonly shown = this.settings.shown;

@@ -153,6 +153,7 @@ export abstract class JobNotes extends JobStanding {
   }
 
   private begun({ amount, unit, direction }: Move, begunAt: string): MoveWrite {
+    const nearer = this.nearerBy();
     return {
       ...{ id: newId(), roundId: this.roundId(), kind: this.kind(), quantity: this.quantity(), amount, unit, direction },
       ...{
@@ -163,6 +164,7 @@ export abstract class JobNotes extends JobStanding {
         begunAt,
         doneAt: null,
       },
+      ...(nearer !== undefined && !this.asked() && { made: { ...NOTHING_SEEN, nearer } }),
       version: 1,
     };
   }

@@ -1,27 +1,13 @@
 import type { MoveWrite } from '@isometra/contract';
-import { type Instrument, type JobFacts, type Move, type NeedleTarget, type Quantity, type QuantityInfo, spotOf } from '@isometra/core';
+import { type Instrument, type JobFacts, type NeedleTarget, type Quantity, type QuantityInfo, spotOf } from '@isometra/core';
 import { dialFactor, insideZone, MOVES } from '@isometra/core';
-import { callClause, sideOf, wayOfMove, type Shown } from '../ui/say';
+import { callClause, sideOf, type Shown } from '../ui/say';
 import { rounded } from './screw-target';
 
 /** How metal or shims are wanted for a correction: all over alike, as a wedge for an angle, or where it stands high for a size. */
 export function spreadOf(info: QuantityInfo | undefined): JobFacts['spread'] {
   if (info?.magnitude) return 'high-places';
   return info?.dimension === 'slope' || info?.dimension === 'twist' ? 'wedge' : 'even';
-}
-
-/** A move by another amount than the round asks for: its direction and where the needle stops go with it. */
-export function movedInstead(move: Move, amount: number, info: QuantityInfo | undefined): Move {
-  if (amount === move.amount || move.amount === 0) return move;
-  const part = amount / move.amount;
-  const { indicator } = move;
-  const turned = part < 0 ? wayOfMove(amount, info) : move.direction;
-  return {
-    ...move,
-    amount,
-    direction: turned,
-    ...(indicator && { indicator: { ...indicator, target: indicator.now + part * (indicator.target - indicator.now) } }),
-  };
 }
 
 /** Where something stands once it has been moved so much, by that alone: "Then tailstock is 0.002 mm high: in, by the shims alone." */
