@@ -33,7 +33,7 @@ export const TAILSTOCK_QUANTITIES: Readonly<Record<'offsetHorizontal' | 'offsetV
 };
 
 export const TAILSTOCK_CORRECTIONS: Readonly<Record<string, Correction>> = {
-  offsetHorizontal: { plus: ['adjuster', 'eccentric'], minus: ['adjuster', 'eccentric'] },
+  offsetHorizontal: { plus: ['adjuster', 'eccentric', 'sleeve-middle'], minus: ['adjuster', 'eccentric', 'sleeve-middle'] },
   offsetVertical: { plus: ['shim-leaves', 'base-shims'], minus: ['scrape'] },
 };
 

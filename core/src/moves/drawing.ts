@@ -14,6 +14,8 @@ export type JobDrawing =
   | { readonly shows: 'screws'; readonly way: LevelWay; readonly pair: ScrewPair | null; readonly third: boolean }
   /** From above: what guides a slide, front at the bottom, with the shim between its end and its shoulder or seat. */
   | { readonly shows: 'guide'; readonly end: 'front' | 'rear'; readonly side: 'left' | 'right' }
+  /** From above: a way that is pulled over at its two ends, a dial on the operator's side of each; µm, + toward the operator. */
+  | { readonly shows: 'pulled'; readonly near: number; readonly far: number }
   /** From the front: shims under both ends of a base; the front end is that toward the headstock. */
   | { readonly shows: 'ends'; readonly front: boolean; readonly rear: boolean }
   /** A joint: one side comes up by shims, or the other goes down by metal. */

@@ -7,7 +7,7 @@ import { after, ISOLATE, isZero, SNUG, watch, type JobStep, type StepFacts } fro
 const RADIAN = Math.PI / 180;
 
 /** An angle brought into (−180, 180]. */
-function wrap(degrees: number): number {
+export function wrap(degrees: number): number {
   const turned = (((degrees % 360) + 540) % 360) - 180;
   return turned === -180 ? 180 : turned;
 }
@@ -34,7 +34,8 @@ export function turnEccentric(throwUm: number, angle: number, amount: number) {
   return Math.abs(wanted) <= 1 ? plan : { ...plan, reach: throwUm * (within - now), ways: throwUm * wanted };
 }
 
-const card = {
+/** What a machine card says of an eccentric sleeve. */
+export const sleeveCard = {
   eccentric: z
     .strictObject({
       throw: measure('deviation', { label: 'Eccentric throw', above: 0, unit: 'um', example: '0.4 mm', engraved: true }),
@@ -58,23 +59,27 @@ const answer = z.object({
   ways: maybe('deviation', 'What the ways must do instead, with the sleeve back in the middle'),
 });
 
+/** "by 30.0° counterclockwise, seen from the tailstock’s end": from up toward the operator, who is on the left there. */
+export const turnWords = (turn: number): string =>
+  `by ${Math.abs(turn).toFixed(1)}° ${turn < 0 ? 'clockwise' : 'counterclockwise'}, seen from the tailstock’s end`;
+
 function steps(facts: StepFacts<PlanOf<typeof answer>>): JobStep[] {
   const { plan, words } = facts;
-  const { angle = 0, turn = 0, reach, ways, heightChange = 0 } = plan;
-  const [able, moved, height] = [reach, ways, heightChange].map((um) => words.size(Math.abs(um ?? 0)));
+  const { angle = 0, turn = 0, reach, heightChange = 0 } = plan;
+  const [able, height] = [reach, heightChange].map((um) => words.size(Math.abs(um ?? 0)));
   return [
     { text: 'Scribe a line across the joint to mark where the sleeve is now.', caution: ISOLATE },
     watch(facts),
     { text: 'Loosen the lock of the sleeve until it just turns.', caution: SNUG },
     {
-      text: `Turn it by ${Math.abs(turn).toFixed(1)}°, to ${angle.toFixed(1)}°, ${reach === undefined ? 'until the needle reads its target' : `where the needle has gone ${able} of its way and no more`}.`,
+      text: `Turn it ${turnWords(turn)}, to ${angle.toFixed(1)}°, ${reach === undefined ? 'until the needle reads its target' : `where the needle has gone ${able} of its way and no more`}.`,
       needle: true,
     },
     ...(reach === undefined
       ? []
       : [
           {
-            text: `The sleeve can move it ${able} and no further. Move it the rest of the way with its adjusting screws, or pull over the way it sits on at both ends.${ways === undefined ? '' : ` Better: turn the sleeve back to the middle of its travel, to 0°, and move the ways by ${moved} ${facts.direction} instead: then the sleeve has travel left for later.`}`,
+            text: `The sleeve can move it ${able} and no further, and then has no travel left. Better choose “sleeve to its middle, and move the body” above. Or leave it here, and move the rest with the adjusting screws after a new round.`,
           },
         ]),
     ...(isZero(height) ? [] : [{ text: `The height changes with it: ${height} ${heightChange > 0 ? 'up' : 'down'}. Read it again.` }]),
@@ -101,7 +106,7 @@ export const eccentric = defineMove({
   handFigures: ['angle', 'turn'],
   machines: ['lathe', 'turning-centre'],
   needs: ['tailstock'],
-  card,
+  card: sleeveCard,
   standsAt: ({ angle, turn }, done) =>
     angle !== undefined && turn !== undefined
       ? { eccentric: { angle: `${Number((done ? angle : wrap(angle - turn)).toFixed(1))} deg` } }

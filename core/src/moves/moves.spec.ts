@@ -127,7 +127,26 @@ describe('an eccentric sleeve', () => {
     expect(turnEccentric(100, 30, 178)).toEqual(jasmine.objectContaining({ ways: jasmine.any(Number) }));
     expect((turnEccentric(100, 30, 178) as { ways: number }).ways).toBeCloseTo(228, 6);
     const card = stepsOf('eccentric', { direction: 'toward you', plan: { reach: 100, ways: 178 } });
-    expect(card.some(({ text }) => text.includes('move the ways by 0.178 mm toward you instead'))).toBeTrue();
+    expect(card.some(({ text }) => text.includes('The sleeve can move it 0.100 mm and no further'))).toBeTrue();
+    expect(card.some(({ text }) => text.includes('choose “sleeve to its middle, and move the body”'))).toBeTrue();
+  });
+
+  it('set back to its middle the body does the amount and what the sleeve gave, whichever way that is', () => {
+    const middle = MOVES.get('sleeve-middle');
+    const plan = (angle: number, amount: number) => middle?.plan?.({ throw: 100, angle, amount }) ?? {};
+    // By pencil: at 30° the sleeve holds it 50 toward the operator. 178 more are 228 of the body; 20 away are 30 toward.
+    expect(plan(30, 178)['ways']).toBeCloseTo(228, 9);
+    expect(plan(30, -20)['ways']).toBeCloseTo(30, 9);
+    expect(plan(30, 0)['turn']).toBe(-30);
+    expect(plan(30, 0)['heightChange']).toBeCloseTo(100 * (1 - Math.cos(Math.PI / 6)), 9);
+    const texts = stepsOf('sleeve-middle', { direction: 'away from you', amount: -20, plan: plan(30, -20) }).map(({ text }) => text);
+    expect(texts.some((text) => text.includes('turn it by 30.0° clockwise, seen from the tailstock’s end, back to 0°'))).toBeTrue();
+    expect(texts.some((text) => text.includes('0.030 mm the other way'))).toBeTrue();
+    expect(middle?.standsAt?.(plan(30, 0), true)).toEqual({ eccentric: { angle: '0 deg' } });
+    expect(middle?.standsAt?.(plan(30, 0), false)).toEqual({ eccentric: { angle: '30 deg' } });
+    // In its middle already, nothing is turned.
+    const straight = stepsOf('sleeve-middle', { direction: 'toward you', amount: 20, plan: plan(0, 20) });
+    expect(straight.some(({ text }) => text.includes('lock of the sleeve'))).toBeFalse();
   });
 
   it('moves by the amount, by the shorter turn, and says what the height does', () => {

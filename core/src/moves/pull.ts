@@ -21,11 +21,14 @@ const answer = z.object({
   farTurns: bare('Turns of the jack at the far end'),
 });
 
+/** Both needles count alike only where both dials stand on the same side. */
+const sideWords = ({ way }: JobFacts): string => (way === 'up' || way === 'down' ? 'on top of it' : 'on your side of it');
+
 const steps = (facts: JobFacts): JobStep[] => [
   { text: 'Loosen the bolts along the way to snug.', caution: `${ISOLATE} ${SNUG}` },
   watch(facts),
   {
-    text: `Two indicators at once, one at each end: bring the way ${facts.size} ${facts.direction} with the jack screws against the clamps.`,
+    text: `Two indicators at once, one at each end, both ${sideWords(facts)}: bring the way over with the jack screws against the clamps, a little at each end in turn, until both needles read their targets.`,
     needle: true,
   },
   { text: 'Draw the bolts down from the middle outward, a little each.' },
@@ -65,6 +68,8 @@ export const pull = defineMove({
   hardware: ({ card }) => {
     return card.jacks && { ...card.jacks, offset: 0 };
   },
+  drawing: ({ plan: { near, far }, way }) =>
+    way === 'up' || way === 'down' || near === undefined || far === undefined ? undefined : { shows: 'pulled', near, far },
   steps,
   example: { slope: '-30 um/m', offset: 0, length: 900, pitch: 1.5 },
 });

@@ -29,6 +29,7 @@ import { swapLeaves } from './swapLeaves.js';
 import { swivel } from './swivel.js';
 import { tableTurn } from './tableTurn.js';
 import { tramPivot } from './tramPivot.js';
+import { sleeveMiddle } from './sleeveMiddle.js';
 import { truckLift } from './truckLift.js';
 import { trucks } from './trucks.js';
 import { wayShims } from './wayShims.js';
@@ -59,6 +60,7 @@ const ALL: readonly MoveDefinition[] = [
   nudge,
   railAlign,
   tableTurn,
+  sleeveMiddle,
   truckLift,
 ];
 

@@ -1,7 +1,7 @@
 import type { MoveWrite, RoundHead } from '@isometra/contract';
 import fc from 'fast-check';
 import { canSwap, pileUnder, SWAP } from './pile.js';
-import { leavesIn, leavesOf, partByLeaves, reallyMoved } from './wentIn.js';
+import { leavesIn, leavesOf, partReached, reallyMoved } from './wentIn.js';
 
 const read = (text: string) => {
   const told = leavesOf(text);
@@ -89,15 +89,21 @@ describe('what really went in', () => {
 describe('how far the leaves of a plan carry a part', () => {
   it('is what is watched for: the nearest pile and not the wish', () => {
     // 47 µm were wanted and the drawer makes 50.
-    expect(partByLeaves('shim-leaves', { leaves: [30, 20], total: 50, error: 3 })).toBeCloseTo(50 / 47, 9);
-    expect(partByLeaves('trucks', { shim: 39.6, leaves: [30, 10], truck: 'rear' })).toBeCloseTo(40 / 39.6, 9);
+    expect(partReached('shim-leaves', { leaves: [30, 20], total: 50, error: 3 }, 40)).toBeCloseTo(50 / 47, 9);
+    expect(partReached('trucks', { shim: 39.6, leaves: [30, 10], truck: 'rear' }, 40)).toBeCloseTo(40 / 39.6, 9);
     // 75 µm come out and 50 go in, where 48 were wanted back: it comes down by 25 instead of 27.
-    expect(partByLeaves('swap-leaves', { out: [75], leaves: [50], total: 50, error: 2 })).toBeCloseTo(25 / 27, 9);
+    expect(partReached('swap-leaves', { out: [75], leaves: [50], total: 50, error: 2 }, 40)).toBeCloseTo(25 / 27, 9);
+  });
+
+  it('is what a sleeve does before it comes to its end, and no more is judged', () => {
+    expect(partReached('eccentric', { reach: -100, angle: -90 }, -150)).toBeCloseTo(100 / 150, 9);
+    const move = { kind: 'eccentric', amount: -150, unit: 'um', plan: { reach: -100, angle: -90 } };
+    expect(reallyMoved(move)).toBe(-100);
   });
 
   it('is all of it where no one pile was chosen, or nothing is laid in', () => {
-    expect(partByLeaves('shim-leaves', { thickness: 47 })).toBe(1);
-    expect(partByLeaves('base-shims', { frontLeaves: { leaves: [50] }, rearLeaves: { leaves: [70] } })).toBe(1);
-    expect(partByLeaves('adjuster', { turns: 0.1, leaves: [50] })).toBe(1);
+    expect(partReached('shim-leaves', { thickness: 47 }, 40)).toBe(1);
+    expect(partReached('base-shims', { frontLeaves: { leaves: [50] }, rearLeaves: { leaves: [70] } }, 40)).toBe(1);
+    expect(partReached('adjuster', { turns: 0.1, leaves: [50] }, 40)).toBe(1);
   });
 });

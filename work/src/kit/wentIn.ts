@@ -37,10 +37,12 @@ export const leavesIn = ({ kind, plan, made }: Pick<MoveWrite, 'kind' | 'plan' |
   MOVES.get(kind)?.leaves === true && !made?.takenOut ? (made?.wentIn ?? leavesUsed(plan)) : [];
 
 /**
- * How much of what was wanted the leaves of a plan do: 1 where they make it exactly, 1.06 where the nearest pile is thicker by so much.
+ * How much of what was wanted the leaves of a plan do, or a sleeve as far as it goes: 1 where they make it exactly, 1.06 where the nearest pile is thicker by so much.
  * A needle that is watched goes as far as the leaves, not as far as was wished.
  */
-export function partByLeaves(kind: string, plan: MoveWrite['plan']): number {
+export function partReached(kind: string, plan: MoveWrite['plan'], amount: number): number {
+  // A sleeve that comes to its end before all of it is done.
+  if (typeof plan['reach'] === 'number' && amount !== 0) return plan['reach'] / amount;
   const leaves = leavesUsed(plan);
   if (MOVES.get(kind)?.leaves !== true || !Array.isArray(plan['leaves']) || leaves.length === 0) return 1;
   const total = leaves.reduce((sum, leaf) => sum + leaf, 0);
@@ -54,6 +56,7 @@ export function partByLeaves(kind: string, plan: MoveWrite['plan']): number {
 /** What a move really was, signed like its quantity: by the leaves that went in where one pile was wanted, or else as planned. */
 export function reallyMoved({ kind, amount, unit, made, plan }: Pick<MoveWrite, 'kind' | 'amount' | 'unit' | 'made' | 'plan'>): number {
   const move = MOVES.get(kind);
+  if (typeof plan['reach'] === 'number') return plan['reach'];
   if (!made?.wentIn || unit !== 'um' || move?.leaves !== true || !('leaves' in plan)) return amount;
   const total = made.wentIn.reduce((sum, leaf) => sum + leaf, 0);
   return Math.sign(amount) * (move.carries?.(plan, total) ?? total);

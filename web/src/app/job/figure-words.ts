@@ -17,6 +17,9 @@ const GOES: Readonly<Record<LevelWay, string>> = {
   right: 'to the right',
 };
 
+/** Where an end goes that is pulled over. @param um + toward the operator. */
+const pulledTo = (um: number): string => (Math.abs(um) < 0.5 ? 'nowhere' : um > 0 ? 'toward you' : 'away from you');
+
 type SeenAcross = Extract<JobDrawing, { readonly shows: 'joint' | 'head' }>;
 
 /** What goes left or right is seen from the front; what goes to the front or the rear, from the machine's right side. */
@@ -30,6 +33,7 @@ export function seenFrom(drawing: JobDrawing): string {
   switch (drawing.shows) {
     case 'screws':
     case 'guide':
+    case 'pulled':
       return 'Seen from above, you at the bottom';
     case 'ends':
       return 'Seen from where you stand';
@@ -52,6 +56,8 @@ export function spokenFigure(drawing: JobDrawing): string {
         : `The part goes ${GOES[drawing.way]}: slack the screw at ${SIDES[drawing.pair.slack]}, drive the one at ${SIDES[drawing.pair.drive]}`;
     case 'guide':
       return `The shim goes in at the ${drawing.end} end, on the ${drawing.side} side`;
+    case 'pulled':
+      return `The near end goes ${pulledTo(drawing.near)}, the far end ${pulledTo(drawing.far)}`;
     case 'ends':
       return `Shims under the ${[...(drawing.front ? ['front'] : []), ...(drawing.rear ? ['rear'] : [])].join(' and the ') || 'base: none'}`;
     case 'joint':

@@ -380,6 +380,24 @@ describe('a job card', () => {
     expect(shown.text()).toContain('to -20.2°');
   });
 
+  it('a sleeve that comes to its end: the needle stops there, and the better way can be chosen and is written down', async () => {
+    const round = barRound(-150, 9);
+    const { adjuster: _none, ...card } = lathe().card as Record<string, unknown>;
+    const sleeve = { ...card, eccentric: { throw: '0.1 mm', angle: '0 deg' } } as unknown as MachineCardText;
+    const { server } = await openShop([round], { prepare: (shop) => void (shop.machines = [{ ...lathe(), card: sleeve }]) });
+    const shown = await show(JobCard, { roundId: round.id, quantity: 'offsetHorizontal' });
+    await until(() => shown.text().includes('no further'));
+    // 100 µm of the 150 on a dial of 2 µm.
+    expect(shown.text()).toContain('50 div from zero');
+    await shown.choose('sleeve to its middle, and move the body');
+    await until(() => shown.text().includes('move the body of the tailstock'));
+    expect(shown.text()).toContain('75 div from zero');
+    await tick(shown, 0);
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as MoveWrite).kind).toBe('sleeve-middle');
+    expect((server.sent[0].body as MoveWrite).plan['ways']).toBeCloseTo(150, 0);
+  });
+
   it('has nothing to say when nothing is to be moved', async () => {
     const { card } = await open(1, 9, 'offsetHorizontal');
     expect(card.text()).toContain('There is nothing to move here. Leave it alone.');

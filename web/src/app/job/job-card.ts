@@ -14,7 +14,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { crossOrder, insideZone, MOVES, jobDrawing, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts, toYou } from '@isometra/core';
 import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
-import { boltOrder, partByLeaves, screwRuleOf, turnsScrew, usualShiftOf } from '@isometra/work';
+import { boltOrder, partReached, screwRuleOf, turnsScrew, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Machines } from '../data/machines';
 import { Outbox } from '../data/outbox';
@@ -112,12 +112,21 @@ export class JobCard extends JobNotes implements OnDestroy {
   }
   /** Needle of the dial in hand, when the round was read on one. */
   protected readonly needle = computed(() => {
-    const indicator = this.found()?.indicator;
-    if (!indicator) return null;
-    const { now, target } = indicator;
-    const part = partByLeaves(this.kind(), this.planned().plan);
-    return targetOf({ ...indicator, target: now + part * (target - now) }, this.instrument());
+    const indicator = this.indicator();
+    return indicator ? targetOf(indicator, this.instrument()) : null;
   });
+  /** How much of the amount leaves do, or a sleeve before it comes to its end. */
+  private readonly share = computed(() => partReached(this.kind(), this.planned().plan, this.amount()));
+  /** The needle of the round, as far as the move goes. */
+  private readonly indicator = computed(() => {
+    const indicator = this.found()?.indicator;
+    if (!indicator) return undefined;
+    const { now, target } = indicator;
+    return { ...indicator, target: now + this.share() * (target - now) };
+  });
+  /** What is done at the screw, signed like the quantity. */
+  protected readonly atScrew = computed(() => this.share() * this.amount());
+  protected readonly sizeAtScrew = computed(() => sizeOf(this.atScrew(), this.info(), this.shown(), this.told()?.expanded));
 
   /** What each dial must do: one as a rule, two at once where both ends are pulled over. */
   protected readonly needles = computed(() => {
@@ -136,8 +145,8 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   // At the screw.
   protected readonly arrow = computed(() => this.info()?.words?.arrow ?? null);
-  protected readonly own = computed(() => ownDial(this.found()?.indicator, this.instrument()));
-  private readonly screwMove = computed(() => ({ amount: this.amount(), angle: this.wedge(), arrow: this.arrow(), own: this.own() }));
+  protected readonly own = computed(() => ownDial(this.indicator(), this.instrument()));
+  private readonly screwMove = computed(() => ({ amount: this.atScrew(), angle: this.wedge(), arrow: this.arrow(), own: this.own() }));
   /** What ends at a figure on a dial: a step at which the needle is watched, and a side from which it sees the move. */
   protected readonly byHand = computed(
     () =>

@@ -127,6 +127,7 @@ describe('the drawing of a job card', () => {
       ...(['toward', 'away', 'left', 'right'] as const).flatMap((way) =>
         (['drive-far', 'drive-near'] as const).map((rule) => jobDrawing('adjuster', facts({ way, rule })) as JobDrawing),
       ),
+      { shows: 'pulled', near: 12, far: -30 },
       { shows: 'ends', front: true, rear: true },
       { shows: 'joint', raise: 'the left side', lower: 'the right side', metal: true },
       { shows: 'joint', raise: 'the rear', lower: 'the front', metal: false },

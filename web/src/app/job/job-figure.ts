@@ -68,6 +68,21 @@ const onSleeve = (degrees: number, radius: number) => ({
               shim
             </text>
           }
+          @case ('pulled') {
+            <path class="iron" d="M14 56h172v20H14z" />
+            @for (end of pulledEnds(); track end.x) {
+              @if (end.way) {
+                <path
+                  class="go"
+                  [attr.transform]="'translate(' + end.x + ' 66) rotate(' + (end.way > 0 ? 180 : 0) + ')'"
+                  d="M0 -16v-24M-8 -30l8-11 8 11"
+                />
+              }
+              <circle class="screw" [attr.cx]="end.x" cy="106" r="15" />
+              <path class="thin" [attr.d]="'M' + end.x + ' 91V77'" />
+              <text [class.strong]="end.way" [attr.x]="end.x" y="146" text-anchor="middle">{{ end.name }}</text>
+            }
+          }
           @case ('ends') {
             <path class="rail" d="M10 118h180v14H10z" />
             <path class="iron" d="M40 70h120v36H40zM84 46h32v24H84z" />
@@ -227,6 +242,15 @@ export class JobFigure {
   }
   protected readonly screws = computed(() => this.of('screws'));
   protected readonly guide = computed(() => this.of('guide'));
+  /** What is not moved has no arrow: its needle stays. */
+  protected readonly pulledEnds = computed(() => {
+    const { near, far } = this.of('pulled');
+    const way = (um: number): number => (Math.abs(um) < 0.5 ? 0 : Math.sign(um));
+    return [
+      { name: way(near) ? 'near end' : 'stays', x: 40, way: way(near) },
+      { name: way(far) ? 'far end' : 'stays', x: 160, way: way(far) },
+    ];
+  });
   protected readonly ends = computed(() => this.of('ends'));
   protected readonly joint = computed(() => this.of('joint'));
   protected readonly head = computed(() => this.of('head'));
