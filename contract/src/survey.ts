@@ -46,12 +46,17 @@ export type SurveyWrite = z.infer<typeof surveySchema>;
 
 const steps = [...new Set(Object.values(HAND_STEPS).flatMap((all) => all.map(({ id }) => id)))];
 
+const padSchema = z.number({ error: 'is missing: give the diameter, like 39.988' }).positive({ error: 'must be more than 0' }).max(5000);
+const padsSchema = z.strictObject({ head: padSchema, tail: padSchema });
+
 /** What is written down in a campaign beside its readings and moves, by kind. A note is never changed: a later one supersedes it. */
 export const NOTE_CONTENTS = {
   /** A rung without readings, done by hand and eye, and what was found. */
   'by-hand': z.strictObject({
     step: z.enum(steps as [string, ...string[]], { error: `must be one of ${steps.join(', ')}` }),
     note: z.string().max(300).nullable(),
+    /** Pads of a proof cut, mm, at the head and the tail end of the machine; first, and with the bar turned end for end. */
+    sizes: z.strictObject({ first: padsSchema, turned: padsSchema }).optional(),
   }),
   /** A value that is out or too close to call, and left because it does too little to the work. Counts for that round only. */
   acceptance: z.strictObject({ check: checkSchema, quantity: z.string().max(60), roundId: idSchema, why: reasonSchema }),

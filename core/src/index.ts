@@ -111,6 +111,7 @@ export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from '
 export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
 export type { JobDrawing, LevelWay } from './moves/drawing.js';
 export { isZero, type JobFacts, type JobStep, type PlanWords, type StepFacts } from './moves/jobSteps.js';
+export { proofCut, type PadSizes, type ProofCut } from './judging/proofCut.js';
 export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
 export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule, type UsualShift } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';

@@ -77,9 +77,12 @@ describe('rounds and methods side by side', () => {
       );
     const found = taperEccentricity(sweep(5, 10), sweep(8, 14));
     expect(found?.radial).toBeCloseTo(5, 2);
-    expect(
-      taperEccentricity(sweep(5, 10), solve(cutSheet(where, { centreDistance: 400, stations: [20], diameter: 38, graduation: 1 }))),
-    ).toBeUndefined();
+    // From the sides alone it is known sideways, and no more.
+    const sides = ({ quantities: { offsetHorizontal } }: ReturnType<typeof sweep>) => ({ quantities: { offsetHorizontal } });
+    const half = taperEccentricity(sides(sweep(5, 10)), sides(sweep(8, 14)));
+    expect(half?.horizontal).toBeCloseTo(3, 2);
+    expect([half?.vertical, half?.radial]).toEqual([null, null]);
+    expect(taperEccentricity(sweep(5, 10), { quantities: {} })).toBeUndefined();
   });
 });
 

@@ -124,15 +124,21 @@ function likelyCause(a: CheckDefinition, b: CheckDefinition, axisKnown: boolean)
     : `${why} Check the spindle axis before moving anything.`;
 }
 
-/** Eccentricity of the taper to the quill: sweep of the centre minus sweep of the quill, µm. */
-export function taperEccentricity(quill: Compared, centre: Compared): { horizontal: number; vertical: number; radial: number } | undefined {
-  const offset = (finding: Compared, name: string) => finding.quantities[name]?.value;
-  const [h1, h2, v1, v2] = [
-    offset(quill, 'offsetHorizontal'),
-    offset(centre, 'offsetHorizontal'),
-    offset(quill, 'offsetVertical'),
-    offset(centre, 'offsetVertical'),
-  ];
-  if (h1 === undefined || h2 === undefined || v1 === undefined || v2 === undefined) return undefined;
-  return { horizontal: h2 - h1, vertical: v2 - v1, radial: Math.hypot(h2 - h1, v2 - v1) };
+/** How far a centre's taper is off the quill, µm; null in the plane that was not swept both times. */
+export interface TaperEccentricity {
+  readonly horizontal: number | null;
+  readonly vertical: number | null;
+  /** Both together; null where one is not known. */
+  readonly radial: number | null;
+}
+
+/** Eccentricity of the taper to the quill: sweep of the centre minus sweep of the quill, µm. Undefined where no plane was swept both times. */
+export function taperEccentricity(quill: Compared, centre: Compared): TaperEccentricity | undefined {
+  const between = (name: string): number | null => {
+    const [one, other] = [quill.quantities[name]?.value, centre.quantities[name]?.value];
+    return one === undefined || other === undefined ? null : other - one;
+  };
+  const [horizontal, vertical] = [between('offsetHorizontal'), between('offsetVertical')];
+  if (horizontal === null && vertical === null) return undefined;
+  return { horizontal, vertical, radial: horizontal === null || vertical === null ? null : Math.hypot(horizontal, vertical) };
 }

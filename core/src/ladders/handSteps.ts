@@ -19,6 +19,8 @@ export interface HandStep {
   readonly upset: boolean;
   /** The check that measures what is made here. */
   readonly check?: string;
+  /** It is judged from the sizes of two pads, both ways round. */
+  readonly sizes?: true;
   /** What a machine must have for it. */
   readonly needs?: readonly MachineFeature[];
 }
@@ -57,14 +59,14 @@ const PROOF: HandStep = {
     'Turn two pads on a stout bar between centres in one setting of the tool, as far apart as the work will be.',
     'Measure both pads at the same temperature.',
     'Turn the bar end for end, take a last light cut over both pads and measure again.',
-    'Big at the same end of the machine both times: the machine. Big at the same end of the bar: the bar or its centres.',
   ],
   cautions: [
     'No indicator, bar or key is left in the machine: look before the spindle is powered.',
     'Guards on, chip and eye protection; feed override at minimum for the first approach.',
   ],
-  note: { label: 'What it cut', example: '0.004 mm bigger at the tailstock over 300 mm, both ways round' },
+  note: { label: 'How it was cut', example: 'bar of 40 mm, dead centre, 0.1 mm a cut' },
   upset: true,
+  sizes: true,
   needs: ['tailstock'],
   check: [...CHECKS.values()].find((check) => check.proves)?.id,
 };

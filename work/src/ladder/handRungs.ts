@@ -1,4 +1,4 @@
-import { CHECKS, HAND_STEPS, type HandStep } from '@isometra/core';
+import { CHECKS, HAND_STEPS, proofCut, type HandStep, type ProofCut, type Zone } from '@isometra/core';
 import { hasAll, machineFamily, type DeskEntry, type RoundHead } from '@isometra/contract';
 import type { ByHand } from './campaign.js';
 import { ofKind } from '../scraping/entries.js';
@@ -14,6 +14,8 @@ export interface HandRung {
   readonly entry: ByHand | undefined;
   /** What has been done since that makes it worth nothing. */
   readonly staleBy: StaleHand | undefined;
+  /** What a proof cut says, from its sizes; undefined where none were written down. */
+  readonly cut?: ProofCut;
 }
 
 /** What was done to a machine after a step by hand: something moved for a check, metal taken off, a planned change made. */
@@ -44,14 +46,26 @@ function staleSince(at: string, rounds: readonly RoundHead[], { passes = [], cha
   return changes.some((change) => change > at) ? { code: 'planned-change' } : undefined;
 }
 
+/** The zone of the tail centre sideways, as the last round on it was judged; the catalogue's where there is none. */
+export function cutZone(rounds: readonly RoundHead[]): Zone {
+  const judged = rounds.flatMap(({ check, finding }) => {
+    const limit = CHECKS.get(check)?.sameQuestion === 'tailstock' ? finding?.quantities['offsetHorizontal']?.limit : undefined;
+    return limit ? [limit] : [];
+  });
+  return judged.at(-1) ?? USUAL_ZONE;
+}
+const USUAL_ZONE: Zone = [-15, 15];
+
 /** What is done by hand at the ends of a machine's ladder, in working order. A move, a pass or a planned change makes a proof cut stale. */
 export function handRungsOf(kind: string, rounds: readonly RoundHead[], byHand: readonly ByHand[], work: HandWork = {}): HandRung[] {
+  const zone = cutZone(rounds);
   const steps = HAND_STEPS[machineFamily(kind)].filter(({ needs }) => hasAll(kind, needs));
   return steps.map((step): HandRung => {
     const entry = byHand.filter((written) => written.step === step.id).at(-1);
     if (!entry) return { step, entry, state: 'none', staleBy: undefined };
     const staleBy = step.upset ? staleSince(entry.at, rounds, work) : undefined;
-    return { step, entry, state: staleBy ? 'stale' : 'in', staleBy };
+    const cut = entry.sizes && proofCut(entry.sizes.first, entry.sizes.turned, zone);
+    return { step, entry, state: staleBy ? 'stale' : (cut?.verdict ?? 'in'), staleBy, ...(cut && { cut }) };
   });
 }
 

@@ -36,5 +36,12 @@ export function mayBeSameThing(one: Read, other: Read): boolean {
 }
 
 /** What a round was read on, in words: "station 3", "headstock"; empty where its check has one thing only, or nobody said. */
-export const thingWords = (round: Read): string =>
-  (CHECKS.get(round.check)?.apart ?? []).flatMap((key) => told(round, key)?.words ?? []).join(', ');
+export const thingWords = (round: Read): string => wordsOf(round, CHECKS.get(round.check)?.apart);
+
+const wordsOf = (round: Read, keys: readonly string[] = []): string => keys.flatMap((key) => told(round, key)?.words ?? []).join(', ');
+
+/** The same with what else must not be drawn on one line: "the quill", "a centre". */
+export function drawnWords(round: Read): string {
+  const { apart = [], drawnApart = [] } = CHECKS.get(round.check) ?? {};
+  return wordsOf(round, [...apart, ...drawnApart]);
+}

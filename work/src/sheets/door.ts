@@ -158,6 +158,8 @@ export function noteFaults(note: SurveyNote, written: readonly SurveyNote[], fam
     case 'by-hand':
       if (!steps.includes(note.content.step))
         faults.push({ path: 'content.step', message: `is not done on this machine; there is ${steps.join(', ')}`, example: steps[0] });
+      if (note.content.sizes && !HAND_STEPS[family].some(({ id, sizes }) => id === note.content.step && sizes))
+        faults.push({ path: 'content.sizes', message: 'belong to a proof cut, and this step is none', example: 'leave it out' });
       break;
     case 'acceptance':
     case 'stand-in':

@@ -40,6 +40,7 @@ export const tailstockSweep = defineCheck({
       help: 'Sweep the quill and a good centre: their difference is the eccentricity of the taper. Mind the keyway of a quill.',
     }),
   }),
+  drawnApart: ['swept'],
   slotKeys: ['angle', 'at', 'zero'],
   reads: 'indicator',
   quantities: {

@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { COARSE_STEPS, taperEccentricity, type CheckDefinition, sentence, sizesIn } from '@isometra/core';
+import { CHECKS, COARSE_STEPS, taperEccentricity, type CheckDefinition, sentence, sizesIn, toYou } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { lastWords, methodsApart, staleWords, wayOfFinding } from '@isometra/work';
+import { doneMoves, lastWords, methodsApart, staleWords, wayOfFinding } from '@isometra/work';
 import { useKeys } from '../data/keys';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { Glyph } from '../ui/glyph';
-import { bothUnits, callSentence } from '../ui/say';
+import { bothUnits, callSentence, sideOf } from '../ui/say';
 import { MachineStore } from './machine-store';
 import { dateWords } from '../data/when';
 
@@ -95,14 +95,22 @@ export class Methods {
 
   /** Quill and centre both swept: the taper's eccentricity. */
   protected readonly eccentricity = computed(() => {
-    const swept = (what: string) =>
-      this.store
-        .all()
-        .filter((round) => round.conditions['swept'] === what && round.finding)
-        .pop();
-    const [quill, centre] = [swept('quill')?.finding, swept('centre')?.finding];
-    const found = quill && centre && taperEccentricity(quill, centre);
-    return found && bothUnits(found.radial, 'deviation', this.shown());
+    // Only what has stood still between the two: later rounds of a survey, with no move after the first of them.
+    const rounds = this.store.current();
+    const swept = (what: string) => rounds.filter((round) => round.conditions['swept'] === what && round.finding).at(-1);
+    const [quill, centre] = [swept('quill'), swept('centre')];
+    if (!quill?.finding || !centre?.finding || quill.conditions['place'] !== centre.conditions['place']) return undefined;
+    const [first, last] = [quill.at, centre.at].sort();
+    const moved = doneMoves(rounds).some(({ check, doneAt }) => check.sameQuestion === 'tailstock' && doneAt >= first && doneAt <= last);
+    const found = moved ? undefined : taperEccentricity(quill.finding, centre.finding);
+    if (!found) return undefined;
+    const { horizontal, vertical, radial } = found;
+    const size = (um: number) => bothUnits(Math.abs(um), 'deviation', this.shown());
+    if (radial !== null) return { ...size(radial), way: '' };
+    const quantity = horizontal === null ? 'offsetVertical' : 'offsetHorizontal';
+    const value = horizontal ?? vertical ?? 0;
+    const way = toYou(sideOf(value, CHECKS.get(quill.check)?.quantities[quantity]));
+    return { ...size(value), way: `${way}, by the ${horizontal === null ? 'heights' : 'sides'} alone` };
   });
 
   protected readonly twoAgree = computed(() => {

@@ -12,7 +12,7 @@ import {
   toYou,
 } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
-import { counts, curvesAlong, homingOf, registerLog, registerValue, thingWords, wayOut, type RegisterEntry } from '@isometra/work';
+import { counts, curvesAlong, homingOf, registerLog, registerValue, drawnWords, wayOut, type RegisterEntry } from '@isometra/work';
 import { meaningWords } from '../register/register-words';
 import { bedWords } from '../machine/bed-words';
 import { Settings } from '../data/settings';
@@ -51,13 +51,13 @@ export class History {
   private readonly registers = computed(() => (this.check().carried ? registerLog(this.store.all()) : []));
 
   /** Of several like things (stations, flats) those that were read, by the name each has; a chart is of one. */
-  protected readonly things = computed(() => [...new Set(this.rounds().map((round) => thingWords(round)))]);
+  protected readonly things = computed(() => [...new Set(this.rounds().map((round) => drawnWords(round)))]);
   protected readonly options = computed(() => this.things().map((name) => ({ value: name, label: name || 'not named' })));
   protected readonly thing = linkedSignal(() => {
     const last = this.rounds().at(-1);
-    return last ? thingWords(last) : '';
+    return last ? drawnWords(last) : '';
   });
-  private readonly charted = computed(() => this.rounds().filter((round) => thingWords(round) === this.thing()));
+  private readonly charted = computed(() => this.rounds().filter((round) => drawnWords(round) === this.thing()));
 
   protected readonly rows = computed(() => this.store.listedOf(this.checkId()).map((round) => this.row(round)));
 
@@ -68,7 +68,7 @@ export class History {
     );
     return {
       round,
-      thing: this.things().length > 1 ? thingWords(round) : '',
+      thing: this.things().length > 1 ? drawnWords(round) : '',
       when: dateWords(round.at),
       survey: this.store.surveys().length > 1 ? (this.store.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
       calls: quantities.map(([name, quantity]) => ({

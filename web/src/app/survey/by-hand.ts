@@ -1,8 +1,13 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { handStaleWords } from '@isometra/work';
+import { proofCut } from '@isometra/core';
+import { cutZone, handStaleWords } from '@isometra/work';
 import * as z from 'zod';
 import { Drafts } from '../data/drafts';
+import { Settings } from '../data/settings';
+import { Glyph } from '../ui/glyph';
+import { padsOf, proofWords, readPads, type Pad } from './proof-words';
+import { withUnit } from '../ui/form-model';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Cautions } from '../ui/cautions';
@@ -13,15 +18,19 @@ import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { dateWords } from '../data/when';
 
-const draftSchema = z.object({ ticks: z.array(z.number()), note: z.string() });
+const draftSchema = z.object({
+  ticks: z.array(z.number()),
+  note: z.string(),
+  sizes: z.partialRecord(z.enum(['firstHead', 'firstTail', 'turnedHead', 'turnedTail']), z.string()).default({}),
+});
 type Draft = z.infer<typeof draftSchema>;
 
-const EMPTY: Draft = { ticks: [], note: '' };
+const EMPTY: Draft = { ticks: [], note: '', sizes: {} };
 
 /** A rung without readings: what is done by hand before the first measurement, or after the last. */
 @Component({
   selector: 'iso-by-hand',
-  imports: [RouterLink, Cautions, Button, Field, Notice, Tick],
+  imports: [RouterLink, Cautions, Glyph, Button, Field, Notice, Tick],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -42,6 +51,39 @@ const EMPTY: Draft = { ticks: [], note: '' };
             </li>
           }
         </ol>
+        @if (rung.step.sizes) {
+          <table class="pads">
+            <thead>
+              <tr>
+                <td></td>
+                <th scope="col">Head end of the machine</th>
+                <th scope="col">Tail end of the machine</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (row of padRows; track row.label) {
+                <tr>
+                  <th scope="row">{{ row.label }}</th>
+                  @for (pad of row.pads; track pad.key) {
+                    <td>
+                      <iso-field
+                        label=""
+                        [name]="row.label + ', ' + pad.end"
+                        [example]="sizeExample()"
+                        [value]="draft().sizes[pad.key] ?? ''"
+                        (typed)="size(pad.key, $event)"
+                        (left)="size(pad.key, inUnit(draft().sizes[pad.key]))"
+                      />
+                    </td>
+                  }
+                </tr>
+              }
+            </tbody>
+          </table>
+          @if (told(); as words) {
+            <p class="told" role="status"><iso-glyph [state]="words.state" /> {{ words.text }}</p>
+          }
+        }
         <iso-field
           above
           wide
@@ -61,7 +103,7 @@ const EMPTY: Draft = { ticks: [], note: '' };
       </form>
       @for (entry of log(); track entry.at) {
         <p>
-          <b>{{ entry.when }}, {{ entry.by }}:</b> {{ entry.note ?? 'done' }}
+          <b>{{ entry.when }}, {{ entry.by }}:</b> {{ entry.said }}
         </p>
       }
     } @else {
@@ -90,6 +132,18 @@ const EMPTY: Draft = { ticks: [], note: '' };
     .point {
       font: 400 1rem/1.4 var(--words);
     }
+    .pads {
+      justify-self: start;
+      border-collapse: collapse;
+    }
+    .pads th,
+    .pads td {
+      padding: 4px 14px 4px 0;
+      text-align: left;
+    }
+    .told {
+      font-weight: 600;
+    }
     .buttons {
       display: flex;
       gap: 14px;
@@ -105,6 +159,7 @@ export class ByHandStep {
   readonly stepId = input.required<string>();
   private readonly store = inject(MachineStore);
   private readonly drafts = inject(Drafts);
+  private readonly settings = inject(Settings);
   protected readonly changes = inject(SurveyChanges);
   protected readonly draft = signal<Draft>(EMPTY);
   protected readonly problem = signal('');
@@ -114,7 +169,10 @@ export class ByHandStep {
   protected readonly log = computed(() =>
     (this.store.survey()?.byHand ?? [])
       .filter((entry) => entry.step === this.stepId())
-      .map((entry) => ({ ...entry, when: dateWords(entry.at) }))
+      .map((entry) => {
+        const cut = entry.sizes && proofWords(proofCut(entry.sizes.first, entry.sizes.turned, this.zone()), this.settings.shown());
+        return { ...entry, when: dateWords(entry.at), said: [cut, entry.note].filter(Boolean).join(' ') || 'done' };
+      })
       .reverse(),
   );
   private readonly draftName = computed(() => `by-hand:${this.store.survey()?.id}:${this.stepId()}`);
@@ -147,6 +205,31 @@ export class ByHandStep {
     this.keep({ ...this.draft(), note });
   }
 
+  protected readonly padRows = [
+    { label: 'First cut', pads: padsOf('first') },
+    { label: 'Bar turned end for end', pads: padsOf('turned') },
+  ];
+  protected readonly sizeExample = computed(() => (this.settings.system() === 'inch' ? '1.5712 in' : '39.988 mm'));
+  private readonly zone = computed(() => cutZone(this.store.current()));
+
+  protected size(pad: Pad, text: string): void {
+    this.keep({ ...this.draft(), sizes: { ...this.draft().sizes, [pad]: text } });
+  }
+  /** A size with its unit: it keeps its meaning when the screen's unit is switched. */
+  protected inUnit(text = ''): string {
+    return withUnit(text, { dimension: 'length' }, this.settings.system());
+  }
+
+  /** The four sizes, or what is wrong with the first of them that is not one. */
+  private readonly cut = computed(() => readPads(this.draft().sizes, (text) => this.inUnit(text), this.sizeExample()));
+  /** What they say so far. */
+  protected readonly told = computed(() => {
+    const cut = this.cut();
+    if (!cut.ok) return undefined;
+    const found = proofCut(cut.sizes.first, cut.sizes.turned, this.zone());
+    return { state: found.verdict, text: proofWords(found, this.settings.shown()) };
+  });
+
   private keep(draft: Draft): void {
     this.draft.set(draft);
     this.drafts.keep(this.draftName(), draft);
@@ -161,10 +244,13 @@ export class ByHandStep {
       return this.problem.set(
         `${left === 1 ? 'One point is' : `${left} points are`} not ticked. Tick what has been done, or write down why it was left. Example: ${rung.step.note.example}`,
       );
+    const cut = this.cut();
+    if (rung.step.sizes && !cut.ok) return this.problem.set(cut.message);
     this.problem.set('');
     this.changes.told.set('');
+    const sizes = rung.step.sizes && cut.ok && { sizes: cut.sizes };
     this.changes.note(
-      { kind: 'by-hand', content: { step: rung.step.id, note: note.trim() || null } },
+      { kind: 'by-hand', content: { step: rung.step.id, note: note.trim() || null, ...sizes } },
       `${rung.step.title} is written down.`,
     );
   }
