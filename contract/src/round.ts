@@ -239,6 +239,8 @@ export const roundHeadSchema = z.object({
   /** From which side it was read, where its check has sides; and which way its needle counted, where somebody tried. */
   mounting: z.string().nullable(),
   sense: z.union([z.literal(1), z.literal(-1)]).nullable(),
+  /** Planned places that were not read in its last set-up; left out where it was read to its end. */
+  unread: z.int().min(1).optional(),
   /** Which face it was read on, where its check has several that stand for themselves. */
   face: z.string().optional(),
   moves: z.array(moveSchema).readonly(),

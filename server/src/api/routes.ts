@@ -225,11 +225,7 @@ function rounds(router: Router, { sequelize, solver, news }: Means): void {
   });
   router.get(
     '/rounds/:id/events',
-    listening(
-      news,
-      (id) => idIn(id, 'round'),
-      hasRound,
-    ),
+    listening(news, (id) => idIn(id, 'round'), hasRound),
   );
   router.get('/rounds/:id/finding', async (request, response) => {
     response.json(await findingOf(sequelize, solver, idIn(request.params.id, 'round')));

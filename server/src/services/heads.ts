@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { FindingHead, MoveWrite, RoundHead, RoundWrite } from '@isometra/contract';
-import { campaignOf, judgingKey, howRead, pendingOf, shopDate, spreadsBefore, type ShopFacts } from '@isometra/work';
+import { campaignOf, halfRead, judgingKey, howRead, pendingOf, shopDate, spreadsBefore, type ShopFacts } from '@isometra/work';
 import { CHECKS } from '@isometra/core';
 import { fromJson } from '../db/columns.js';
 import { inOneGo } from '../db/transactions.js';
@@ -14,7 +14,7 @@ import { listSurveys } from './surveys.js';
 import { CORE_VERSION } from './version.js';
 
 /** What is kept of a round beside its row: what it said, and how it was read. */
-type Kept = Pick<RoundHead, 'finding' | 'mounting' | 'sense' | 'face'>;
+type Kept = Pick<RoundHead, 'finding' | 'mounting' | 'sense' | 'face' | 'unread'>;
 
 /** A round with the last reading it has, and what was kept of it; JSON as text. */
 interface Row {
@@ -161,9 +161,10 @@ async function workOut(shelf: Shelf, all: readonly ToJudge[]): Promise<readonly 
   return kept;
 }
 
-const keptOf = ({ round }: HeadTask, finding: FindingHead | null): Kept => ({
+const keptOf = ({ round, readings }: HeadTask, finding: FindingHead | null): Kept => ({
   finding,
   ...howRead(round.check, round),
+  ...halfRead(round, readings),
 });
 
 /** Verdicts of a finding, by quantity. */

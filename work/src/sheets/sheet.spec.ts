@@ -1,4 +1,5 @@
-import { startingSheet } from '@isometra/core';
+import { CHECKS, startingSheet } from '@isometra/core';
+import { placesLeft } from './slots.js';
 import { findingHead, hardwareOf, readingTold, sheetOf, solveWhatStands, standingReadings, trySolve } from './sheet.js';
 import { BETWEEN_CENTRES, reading, stored, tailstockRound } from '../testing/rounds.js';
 
@@ -96,5 +97,23 @@ describe('the head of a finding', () => {
     expect(head?.quantities['offsetHorizontal'].value).toBeCloseTo(30, 6);
     expect(JSON.stringify(head)).not.toContain('contributions');
     expect(head?.notes.every(({ severity }) => severity !== 'info')).toBeTrue();
+  });
+});
+
+describe('a round that was left half way', () => {
+  const plan = { planes: 'h' };
+  const at = (id: string, place: number) => reading(id, '1 div', null, { plane: 'h', at: place });
+  const round = { ...BETWEEN_CENTRES, check: 'tailstock-traverse', plan };
+
+  it('tells how many of its planned places are still to be read; the closing one is none of them', () => {
+    const slots = (id: string) => CHECKS.get(id)?.slots(CHECKS.get(id)?.setup.parse(BETWEEN_CENTRES.setup) ?? {}, { planes: 'h' }) ?? [];
+    const [first, second] = [...new Set(slots('tailstock-traverse').map(({ keys }) => Number(keys['at'])))];
+    expect(placesLeft(round, [])).withContext('not begun').toBe(0);
+    expect(placesLeft(round, [at('a', first)])).toBe(1);
+    expect(placesLeft(round, [at('a', first), at('b', second)])).toBe(0);
+    expect(placesLeft(round, [at('a', first), at('b', second), reading('c', null, 'b')]))
+      .withContext('one withdrawn')
+      .toBe(1);
+    expect(placesLeft({ ...round, check: 'no-such-check' }, [at('a', first)])).toBe(0);
   });
 });

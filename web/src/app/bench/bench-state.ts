@@ -33,7 +33,7 @@ import { Rounds } from '../data/rounds';
 import { MachineStore } from '../machine/machine-store';
 import { readingText } from '../ui/reading-text';
 import { workDone } from './bench-round';
-import { withReadings, type BenchSlot } from './bench-slots';
+import { withReadings, type BenchSlot } from '@isometra/work';
 import { Besides } from './besides';
 import { sameNotes, sameSheet } from './same';
 
@@ -64,6 +64,8 @@ export abstract class BenchState {
   readonly asked = signal<readonly string[]>([]);
   /** A reading of this place that the one in the field does not agree with; null as long as none is in doubt. */
   readonly apart = signal<StoredReading | null>(null);
+  /** What is asked back of a figure that the dial can show: it is odd beside the other places. */
+  readonly fitsDial = signal(false);
   readonly correction = signal<Correction | null>(null);
   /** The place chosen by hand; null follows the plan. */
   protected readonly chosen = signal<number | null>(null);

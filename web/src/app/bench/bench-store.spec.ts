@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { CHECKS, type CheckDefinition } from '@isometra/core';
 import type { ReadingWrite, StoredReading } from '@isometra/contract';
 import { barRound, openShop, refusal, until, type FakeServer, type TestRound } from '../testing/fake-shop';
-import { withReadings } from './bench-slots';
+import { withReadings } from '@isometra/work';
 import { BenchStore } from './bench-store';
 
 const check = CHECKS.get('tailstock-traverse') as CheckDefinition;
@@ -230,5 +230,27 @@ describe('what is asked beside a figure', () => {
     expect(store.solved().finding?.quantities['offsetHorizontal'].value).toBeCloseTo((-0.12 / 2) * (420 / (400 - 20)), 1);
     store.correct(store.standing()[1]);
     expect(store.besides.typed()).toEqual({ temperature: '30 C' });
+  });
+});
+
+describe('three places along a line', () => {
+  it('a reading ten times its neighbours is asked about at once, and stands when it was meant', async () => {
+    const plan = { plan: { planes: 'h', places: ['20 mm', '200 mm', '380 mm'] } };
+    const round = { ...barRound(0, 0, plan), readings: [] };
+    const { server } = await openShop([round], { providers: [BenchStore] });
+    const store = TestBed.inject(BenchStore);
+    store.open(round.id).subscribe();
+    await until(() => store.round() !== null);
+    const take = (text: string) => {
+      store.type(text);
+      return store.take();
+    };
+    expect([take('0'), take('1.5')]).toEqual([true, true]);
+    expect(take('15')).toBeFalse();
+    expect(store.asked()).toEqual(['15 div', '1.5 div']);
+    expect(store.fitsDial()).toBeTrue();
+    expect(take('15 div')).toBeTrue();
+    await until(() => server.sent.length === 3);
+    expect((server.sent[2].body as ReadingWrite).value).toBe('15 div');
   });
 });

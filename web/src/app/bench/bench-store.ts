@@ -2,9 +2,21 @@ import { dequal } from 'dequal';
 import { Injectable, inject, signal } from '@angular/core';
 import type { Observable, Subscription } from 'rxjs';
 import * as z from 'zod';
-import { readingValue, type CheckDefinition } from '@isometra/core';
+import { readingValue, type CheckDefinition, type ValueKind } from '@isometra/core';
 import { readingSchema, roundWriteOf, type ReadingWrite, type RoundWrite, type StoredReading, type StoredRound } from '@isometra/contract';
-import { addPlace, dropPlace, faultWords, movePlace, placeOf, readingFaults, type Moved, type PlannedPlaces } from '@isometra/work';
+import {
+  addPlace,
+  dropPlace,
+  faultWords,
+  isTenTimes,
+  keyOf,
+  movePlace,
+  placeOf,
+  readingFaults,
+  type BenchSlot,
+  type Moved,
+  type PlannedPlaces,
+} from '@isometra/work';
 import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
@@ -13,7 +25,6 @@ import type { Refused } from '../data/outbox-store';
 import { formSchema, type FormValue } from '../ui/form-model';
 import { askedReading, askedSize, asRead } from './as-read';
 import { superseding, type Superseded } from './bench-round';
-import type { BenchSlot } from './bench-slots';
 import { BenchState } from './bench-state';
 
 /** The bench: what is done on it. */
@@ -178,7 +189,7 @@ export class BenchStore extends BenchState {
   /** What a bare figure may be that can hardly be what was read. */
   private askedBack(check: CheckDefinition): readonly string[] | undefined {
     const kind = this.valueKind();
-    if (kind !== 'size') return askedReading(this.typed(), kind, this.instrument());
+    if (kind !== 'size') return this.askedFigure(kind);
     const setup = this.setup();
     if (!check.turnedFrom || check.spokenOver?.(setup)) return undefined;
     const own = this.correction()?.reading.id;
@@ -189,6 +200,32 @@ export class BenchStore extends BenchState {
       { like: read?.ok ? read.value / 1000 : undefined, from: check.turnedFrom(setup) },
       this.settings.system(),
     );
+  }
+
+  private askedFigure(kind: ValueKind): readonly string[] | undefined {
+    const beyond = askedReading(this.typed(), kind, this.instrument());
+    this.fitsDial.set(beyond === undefined);
+    return beyond ?? this.askedTen(kind);
+  }
+
+  /** A bare figure ten times what the other places of its line read: with it, what it would be with its point one place on. */
+  private askedTen(kind: ValueKind): readonly string[] | undefined {
+    const [instrument, typed, here] = [this.instrument(), this.typed().trim(), this.correction()?.reading.keys ?? this.current()?.keys];
+    if (!instrument || !here || kind !== 'indicator' || !/^[+\-−–]?\d+([.,]\d+)?$/.test(typed)) return undefined;
+    const line = ({ at: _at, angle: _angle, ...keys }: StoredReading['keys']): string => JSON.stringify(keys);
+    const divisions = (value: StoredReading['value']): number => {
+      const read = readingValue(value, kind, instrument);
+      return read.ok ? read.value / instrument.graduation : NaN;
+    };
+    const others = this.standing().filter(
+      ({ keys, set, id }) =>
+        set === this.setUp() && id !== this.correction()?.reading.id && line(keys) === line(here) && keyOf(keys) !== keyOf(here),
+    );
+    const read = others.map(({ value }) => divisions(value)).filter((value) => !Number.isNaN(value));
+    const now = divisions(asRead(typed, kind, instrument, this.settings.system()));
+    if (!isTenTimes(read, now)) return undefined;
+    const figure = Number(typed.replace(',', '.').replace(/[−–]/, '-'));
+    return [figure, figure / 10].map((number) => `${Number(number.toFixed(3))} div`);
   }
 
   withdraw(reading: StoredReading): void {

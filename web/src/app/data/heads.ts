@@ -120,8 +120,10 @@ function laidOver(row: RoundHead, told: RoundHead | undefined, moves: readonly M
   );
   const shown = movesWith(own, queue, row.id);
   const newer = told && tellsMore(told, row) ? told : row;
+  const { unread: _before, ...kept } = row;
   return {
-    ...row,
+    ...kept,
+    ...(newer.unread !== undefined && { unread: newer.unread }),
     last: newer.last,
     version: newer.version,
     finding: newer.finding,

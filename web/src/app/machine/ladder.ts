@@ -182,10 +182,11 @@ export class Ladder {
 const MOVE_SHORT = { 'wrong-way': 'last move: wrong way', 'nothing-moved': 'last move moved nothing' } as const;
 
 /** Why a rung does not stand as its figures say. */
-function reasonOf({ stale, left, waits, overdue, moveTold }: Rung): string | undefined {
+function reasonOf({ stale, left, waits, overdue, moveTold, said }: Rung): string | undefined {
   if (stale) return staleWords(stale);
   if (moveTold) return MOVE_SHORT[moveTold];
   if (left) return leftWords(left);
   if (waits.length) return waitWords(waits[0]);
-  return overdue === undefined ? undefined : `overdue by ${counted(overdue, 'day')}`;
+  if (overdue !== undefined) return `overdue by ${counted(overdue, 'day')}`;
+  return said?.unread ? `not finished: ${counted(said.unread, 'place')} left` : undefined;
 }

@@ -20,7 +20,7 @@ import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Choices } from '../ui/choices';
 import { Glyph, type GlyphState } from '../ui/glyph';
-import { inWords, sizeOf, zoneInWords } from '../ui/say';
+import { counted, inWords, sizeOf, zoneInWords } from '../ui/say';
 import { moveRecord, moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 import { dateWords } from '../data/when';
@@ -70,6 +70,7 @@ export class History {
       round,
       thing: this.things().length > 1 ? drawnWords(round) : '',
       when: dateWords(round.at),
+      unread: round.unread && !round.struck && quantities.length ? `${counted(round.unread, 'place')} left` : '',
       survey: this.store.surveys().length > 1 ? (this.store.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
       calls: quantities.map(([name, quantity]) => ({
         label: check.quantities[name].label,

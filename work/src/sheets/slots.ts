@@ -1,11 +1,12 @@
-import type { PlannedSlot } from '@isometra/core';
-import type { StoredReading } from '@isometra/contract';
-import { keyOf } from '@isometra/work';
+import { CHECKS, type PlannedSlot } from '@isometra/core';
+import type { ReadingWrite, RoundWrite, StoredReading } from '@isometra/contract';
+import { keyOf, placeOf } from '../notebook/keyOf.js';
+import { standingReadings } from './sheet.js';
 
 /** A place on the bench: what was planned and what was read there in the set-up in hand. */
-export interface BenchSlot extends PlannedSlot {
+export interface BenchSlot<R = StoredReading> extends PlannedSlot {
   readonly index: number;
-  readonly readings: readonly StoredReading[];
+  readonly readings: readonly R[];
   readonly done: boolean;
 }
 
@@ -14,13 +15,13 @@ export interface BenchSlot extends PlannedSlot {
  * reading taken after another place counts for it. Places that were read but not planned follow; when
  * nothing was read where it was planned, they are the plan.
  */
-export function withReadings(
+export function withReadings<R extends Pick<StoredReading, 'keys'>>(
   planned: readonly PlannedSlot[],
-  readings: readonly StoredReading[],
-  nameOf: (keys: StoredReading['keys']) => string = keyOf,
-): BenchSlot[] {
+  readings: readonly R[],
+  nameOf: (keys: R['keys']) => string = keyOf,
+): BenchSlot<R>[] {
   // Runs of readings at one place without another between them, by place.
-  const runs = new Map<string, StoredReading[][]>();
+  const runs = new Map<string, R[][]>();
   let before = '';
   for (const reading of readings) {
     const key = nameOf(reading.keys);
@@ -49,4 +50,23 @@ function placeName(keys: Readonly<Record<string, unknown>>): string {
     .filter(([key]) => key !== 'at')
     .map(([, value]) => String(value));
   return words.length ? words.join(', ') : 'Place';
+}
+
+/** A reading as far as its place is asked. */
+export type Taken = Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 'set'>;
+
+/**
+ * How many planned places of a round were not read in its last set-up, where some were: it was left half way. A closing place that
+ * was not come back to is none.
+ */
+export function placesLeft({ check: id, setup, plan }: Pick<RoundWrite, 'check' | 'setup' | 'plan'>, readings: readonly Taken[]): number {
+  const check = CHECKS.get(id);
+  const told = check?.setup.safeParse(setup);
+  const standing = standingReadings(readings);
+  if (!check || !told?.success || standing.length === 0) return 0;
+  const planned = check.plan.safeParse(plan);
+  const slots = check.slots(told.data, planned.success ? planned.data : check.plan.parse({}));
+  const last = standing.reduce((most, { set }) => Math.max(most, set), 1);
+  const here = standing.filter(({ set }) => set === last);
+  return withReadings(slots, here, (keys) => placeOf(check, keys)).filter(({ done, closing }) => !done && !closing).length;
 }

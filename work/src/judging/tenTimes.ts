@@ -1,0 +1,14 @@
+/** A reading this many times the largest of its neighbours is asked about: a decimal place is a factor of ten. */
+const TIMES = 8;
+
+/**
+ * Whether a reading is about ten times what the other places of its line read, as one with a slipped decimal place is. Nothing is said
+ * before two other places have been read, nor of readings that are small on their dial.
+ *
+ * @param others what the other places of its line read, divisions. @param value divisions.
+ */
+export function isTenTimes(others: readonly number[], value: number): boolean {
+  if (others.length < 2) return false;
+  const most = Math.max(...others.map(Math.abs));
+  return most >= 0.5 && Math.abs(value) >= TIMES * most && Math.abs(value) <= 1.5 * 10 * most && Math.abs(value) >= 10;
+}
