@@ -150,6 +150,8 @@ export const madeSchema = z.strictObject({
     .optional(),
   /** When the card was put away without being done: nothing was to be moved any more. */
   putAway: z.strictObject({ at: whenSchema, by: whoSchema }).optional(),
+  /** What else was let go and set again with it: stops, belt, drive. */
+  alsoSet: z.string().max(300).optional(),
   /** It was in already and was brought nearer because the user said so: which part of what was left, 1 for all of it. */
   nearer: z.number().positive().max(1).optional(),
   /** Leaves that really went in, µm; left out where it was what the plan said. */

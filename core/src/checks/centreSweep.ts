@@ -36,6 +36,7 @@ export function centreSweep({
   known,
   stations,
   carried,
+  against,
   ...facts
 }: Pick<CheckDefinition, 'id' | 'title' | 'question' | 'choose' | 'hangsOn' | 'after' | 'goodFor' | 'needs'> & {
   readonly subject: string;
@@ -49,6 +50,8 @@ export function centreSweep({
   readonly stations?: true;
   /** Whose registers of the control shift it; left out where it is bolted. */
   readonly carried?: CheckDefinition['carried'];
+  /** What else it may be swept against than the main spindle: rounds of each stand for themselves. */
+  readonly against?: z.ZodType;
   /** It stands on bolts alone: no slide carries it and no register moves it. A bush in it can be turned half round. */
   readonly bolted?: true;
 }): CheckDefinition {
@@ -63,12 +66,13 @@ export function centreSweep({
     plan: bolted ? bushPlan : slideSweepPlan,
     conditions: z.strictObject({
       homed: homedField(),
+      ...(against && { against }),
       ...(stations && {
         station: optionalText(24, { label: 'Station that is swept', example: '3' }),
         plate: optionalText(24, { label: 'Number on its plate', example: '3' }),
       }),
     }),
-    ...(stations && { apart: ['station'] }),
+    ...((stations || against) && { apart: [...(stations ? ['station'] : []), ...(against ? ['against'] : [])] }),
     ...(carried && { carried }),
     slotKeys: ['angle', 'at', 'bush', 'zero'],
     reads: 'indicator',

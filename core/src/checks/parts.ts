@@ -14,6 +14,8 @@ export interface Part {
   readonly open?: readonly string[];
   /** What is put back over the shims; the part itself when left out. */
   readonly over?: string;
+  /** What else is let go and set again with it, to be written down on the card. */
+  readonly alsoSet?: { readonly label: string; readonly example: string };
   /** What holds it: "tailstock clamp". */
   readonly clamp?: string;
   /** What is made sure of before any metal goes. */
@@ -165,6 +167,7 @@ export const SUB: Part = {
   faces: 'joint of the sub-spindle',
   clamp: 'bolts of the sub-spindle',
   stop: AGAINST_STOP,
+  alsoSet: { label: 'Stops, belt and drive as they were left', example: 'stop 0.05 mm clear, belt tight, drive coupled' },
 };
 
 export const HEAD: Part = { name: 'head', faces: 'joint of the head', clamp: 'bolts of the head', swivels: true };

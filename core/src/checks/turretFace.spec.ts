@@ -32,6 +32,17 @@ describe('a ground flat of a turret', () => {
     expect(read('operator', 0.02).moves).toEqual([]);
   });
 
+  it('the needle ends where the end of the flat reads what its beginning does, over what was read', () => {
+    for (const side of ['operator', 'rear', 'headstock', 'tail']) {
+      const { moves } = read(side, 3);
+      const { now = NaN, target = NaN, where } = moves[0].indicator ?? {};
+      // By pencil: 3 a place over four places.
+      expect(now).withContext(side).toBeCloseTo(9, 6);
+      expect(Math.abs(target)).withContext(side).toBeLessThan(1e-6);
+      expect(where).toBe('at the end of the flat, zeroed where its reading begins');
+    }
+  });
+
   it('left out it is read along the spindle from the operator’s side, as a sheet means it', () => {
     const { setup: _none, ...sheet } = { setup: {}, format: 'isometra-sheet/1', check: 'turret-face' };
     const readings = [0, 120].map((at) => ({ at, value: `${at / 10} um` }));

@@ -1,6 +1,6 @@
 import type { MoveWrite, QuantityHead, RegisterUse, RoundHead } from '@isometra/contract';
 import { disturbs, doneMoves } from '../notebook/doneMoves.js';
-import { recheckOf, registerPlan, type Recheck, type RegisterMeaning } from './register.js';
+import { recheckOf, registerPlan, stillOwed, type homingOf, type Recheck, type RegisterMeaning } from './register.js';
 import { sameThing } from '../notebook/things.js';
 
 /** One change of a register: the card it was made on, and what the first round after it said. */
@@ -129,6 +129,25 @@ function entriesOf(use: RegisterUse | undefined): { readonly use: RegisterUse; r
     if (entered.at > latest) latest = entered.at;
     return { use: { ...sheet, entered }, at: latest };
   });
+}
+
+/** Registers whose last value has not been taken up yet: the card that it was entered on, and what the control still wants. */
+export function owedAt(entries: readonly RegisterEntry[], homing: ReturnType<typeof homingOf>): readonly Owed[] {
+  const last = new Map(entries.map((entry) => [entry.use.name, entry]));
+  return [...last.values()].flatMap(({ move, use, recheck }) => {
+    const { homings, power } = stillOwed(use, homing);
+    // What a round after it has judged had been taken up, whatever was counted.
+    const judged = recheck !== undefined && recheck.meaning !== 'not-taken-up' && recheck.why !== 'pending';
+    return homings + power > 0 && !judged ? [{ move, use, homings, power }] : [];
+  });
+}
+
+/** A value that is still to be taken up: how often the control is homed, and switched off and on, until it has. */
+export interface Owed {
+  readonly move: MoveWrite;
+  readonly use: RegisterUse;
+  readonly homings: number;
+  readonly power: number;
 }
 
 /** Whether what a round says of a value is not the last word: homed again, or read better, the next one may say another. */

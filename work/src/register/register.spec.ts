@@ -145,8 +145,10 @@ describe('a register of a control', () => {
     box.switchOver();
     box.home();
     expect(said()).toBe('right');
-    expect(stillOwed({ homings: 1, power: 0 }, { times: 2, power: 1 })).toEqual({ homings: 1, power: 1 });
-    expect(stillOwed({ homings: 3, power: 1 }, { times: 2, power: 1 })).toEqual({ homings: 0, power: 0 });
+    expect(stillOwed({ homings: 1, power: 0, kind: 'reference' }, { times: 2, power: 1 })).toEqual({ homings: 1, power: 1 });
+    expect(stillOwed({ homings: 3, power: 1, kind: 'reference' }, { times: 2, power: 1 })).toEqual({ homings: 0, power: 0 });
+    // What the control adds holds from the next call on: nothing is homed for it.
+    expect(stillOwed({ homings: 0, power: 0, kind: 'added' }, { times: 2, power: 1 })).toEqual({ homings: 0, power: 0 });
     expect(recheckOf(entering(use, 199.993), use.total * (1 - 25.4))?.meaning).toBe('mm-as-inch');
     expect(recheckOf(entering(use, 199.993), use.total * (1 - 1 / 25.4))?.meaning).toBe('unclear');
     expect(recheckOf(use, 3)).withContext('nothing was entered').toBeUndefined();

@@ -170,14 +170,20 @@ export function recheckOf(use: RegisterUse, after: number, { doubt = 0, signed =
 export const isLarge = (value: number, { old, unit }: RegisterUse): boolean =>
   old !== null && isLargeChange((value - old.value) * inMm(unit));
 
-/** What a control still wants before it takes a value up: homings and switchings that were not counted yet. */
-export const stillOwed = (
-  { homings, power }: Pick<RegisterUse, 'homings' | 'power'>,
+/** How often a register wants the control homed, and switched off and on: only a reference does. What is added holds from the next call on. */
+export const homingFor = (
+  { kind }: Pick<RegisterUse, 'kind'>,
   homing: { readonly times: number; readonly power: number },
-): { readonly homings: number; readonly power: number } => ({
-  homings: Math.max(0, homing.times - homings),
-  power: Math.max(0, homing.power - power),
-});
+): { readonly times: number; readonly power: number } => (kind === 'reference' ? homing : { times: 0, power: 0 });
+
+/** What a control still wants before it takes a value up: homings and switchings that were not counted yet. */
+export function stillOwed(
+  use: Pick<RegisterUse, 'homings' | 'power' | 'kind'>,
+  homing: { readonly times: number; readonly power: number },
+): { readonly homings: number; readonly power: number } {
+  const { times, power } = homingFor(use, homing);
+  return { homings: Math.max(0, times - use.homings), power: Math.max(0, power - use.power) };
+}
 
 /** A value of a register with all its digits and its unit, as it is typed into the control. */
 export const registerValue = (value: number, { digits, unit }: Pick<RegisterUse, 'digits' | 'unit'>): string =>

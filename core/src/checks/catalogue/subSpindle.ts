@@ -1,3 +1,4 @@
+import { choice } from '../../input/fields.js';
 import { POWERED } from '../cautions.js';
 import { SUB } from '../parts.js';
 import { centreSweep } from '../centreSweep.js';
@@ -12,6 +13,14 @@ export const subSpindle = centreSweep({
   known: 'sub',
   carried: 'sub',
   radial: 8,
+  against: choice({
+    label: 'Swept against',
+    choices: [
+      { value: 'main', label: 'the main spindle' },
+      { value: 'bush', label: 'the guide bush' },
+    ],
+    help: 'Bar work is guided by the bush, and passed on where the bush holds it: sweep that too.',
+  }),
   needs: ['sub-spindle'],
   hangsOn: ['bed-twist', 'spindle-axis', 'guide-bush'],
   cautions: [POWERED],

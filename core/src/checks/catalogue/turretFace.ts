@@ -25,6 +25,9 @@ const VIEWS: readonly View[] = [
 ];
 const viewOf = ({ side }: { readonly side?: View['value'] }): View => VIEWS.find(({ value }) => value === side) ?? VIEWS[0];
 
+/** Where the needle is looked at: the flat is run over its length, as it was read. */
+const FAR_END = 'at the end of the flat, zeroed where its reading begins';
+
 /** Places grow away from the headstock along the spindle, toward the operator along the slide. */
 const base = defineTraverse({
   id: 'turret-face',
@@ -118,6 +121,15 @@ export const turretFace: CheckDefinition = {
     faceSlope: base.corrections['slope'],
     // On its bolts it is turned, not tipped.
     tipSlope: { plus: ['shim-leaves'], minus: ['shim-leaves'] },
+  },
+  // Run along the flat after each tap: what its end reads more than its beginning is what is turned.
+  watch: (quantity, setup, slots) => {
+    const { quantity: own, far } = viewOf(setup);
+    const ordered = [...slots].sort((one, other) => Number(one.keys['at']) - Number(other.keys['at']));
+    const [first, last] = [ordered[0], ordered.at(-1)];
+    const over = last ? Number(last.keys['at']) - Number(first.keys['at']) : 0;
+    if (quantity !== own || !(over > 0) || !last) return undefined;
+    return { sense: far ? -1 : 1, scale: over / 1000, now: last.value - first.value, where: FAR_END };
   },
   picture: { drawing: 'turret-flat' } satisfies Picture,
 };

@@ -1,3 +1,4 @@
+import { OwedHoming } from '../register/owed-homing';
 import { recheckWords } from '../register/register-words';
 import {
   crossed,
@@ -53,7 +54,7 @@ import { Button } from '../ui/controls';
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph, Draws, FourHoles, LeftAlone, TargetPicture, TrialWork, WhatHelps, Button],
+  imports: [RouterLink, Glyph, Draws, FourHoles, LeftAlone, OwedHoming, TargetPicture, TrialWork, WhatHelps, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The result', 'aria-live': 'polite', '[class.history]': 'old()?.past' },
   templateUrl: './call-column.html',

@@ -136,6 +136,13 @@ export class ReadingPanel {
   /** The needle was moved, not a text typed: Space (or a foot pedal that sends it) takes what it shows. */
   private live = false;
   protected readonly FIELD_NAMES = FIELD_NAMES;
+  /** What a lever that stands at an angle does to what the dial shows; empty where it lies along the surface. */
+  protected readonly lever = computed(() => {
+    const { leverAngle = 0 } = this.store.instrument() ?? {};
+    if (!this.hasNeedle() || Math.abs(leverAngle) < 1) return '';
+    const part = Math.cos((leverAngle * Math.PI) / 180);
+    return `Lever at ${Number(leverAngle.toFixed(1))}°: each division counts ${part.toFixed(2)}. Type what the dial shows.`;
+  });
   protected readonly hint = computed(() => HINTS[this.settings.system()][this.kind()]);
   /** What is wrong with what is asked beside the figure. */
   protected readonly besideFaults = computed(() => {

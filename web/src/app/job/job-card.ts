@@ -41,6 +41,7 @@ import { PutDateRight } from '../bench/redate';
 import { Struck } from '../bench/struck';
 import { NodStrokes } from './nod-strokes';
 import { BoltCircle } from './bolt-circle';
+import { OwedHoming } from '../register/owed-homing';
 import { OffsetChange } from '../register/offset-change';
 import { SineSetting } from './sine-setting';
 import { ShimTemplates } from './shim-templates';
@@ -59,6 +60,7 @@ import { ShimTemplates } from './shim-templates';
     PutDateRight,
     Struck,
     OffsetChange,
+    OwedHoming,
     SineSetting,
     ShimTemplates,
     Button,

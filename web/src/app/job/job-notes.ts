@@ -81,6 +81,12 @@ export abstract class JobNotes extends JobStanding {
     this.leafText.set(null);
   }
 
+  /** What else was let go and set again with it. */
+  protected alsoSet(text: string): void {
+    const { alsoSet: _before, ...made } = this.saved()?.made ?? NOTHING_SEEN;
+    this.save({ made: { ...made, ...(text.trim() && { alsoSet: text.trim() }) } });
+  }
+
   protected stroked(nod: NonNullable<Made['nod']>): void {
     this.note({ nod });
   }

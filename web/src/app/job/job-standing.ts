@@ -53,6 +53,7 @@ export abstract class JobStanding extends JobMove {
     return [
       `Done on ${dateWords(saved.doneAt)} by ${saved.by}.`,
       out ? `It is out again since ${dateWords(out.at)}.` : '',
+      saved.made?.alsoSet ? `${saved.made.alsoSet}.` : '',
       judged ? moveRecord(judged, this.info(), this.shown()) : out ? '' : 'No round after it yet.',
     ]
       .filter(Boolean)

@@ -1,5 +1,6 @@
 import { show, until } from '../testing/fake-shop';
-import { openTurning, swept } from '../testing/swept';
+import { openTurning, swept, withValue } from '../testing/swept';
+import type { MoveWrite } from '@isometra/contract';
 import { JobCard } from './job-card';
 import { othersWords } from './others-words';
 
@@ -36,6 +37,31 @@ describe('a job card of a turning centre', () => {
     const card = await open('sub-spindle', 'alongSlide', 40, -40);
     expect(offered(card)).toEqual(['sub', 'another one']);
     expect((card.all('[aria-label="Old value"]')[0] as HTMLInputElement).value).toBe('');
+  });
+
+  it('of a reference that is not homed yet says so on the card of the next round, and is ticked off there', async () => {
+    const first = withValue(swept('turret-bore', 40, -40, at('3')), 199.98);
+    const second = swept('turret-bore', 40, -40, at('3'));
+    const { server } = await openTurning([first, second], CARD);
+    const card = await show(JobCard, { roundId: second.id, quantity: 'alongSlide' });
+    await until(() => card.text().includes('is not homed yet'));
+    expect(card.text()).toContain(
+      'home A was set to 199.9800 mm, and is not homed yet: home it 2 times more, and switch it off and on once more.',
+    );
+    await card.press('Homed (0 of 2)');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as MoveWrite).made?.register?.homings).toBe(1);
+    await until(() => card.text().includes('Homed (1 of 2)'));
+  });
+
+  it('of a sub-spindle has a line for stops, belt and drive, and keeps it', async () => {
+    const card = await open('sub-spindle', 'acrossSlide', 40, 40);
+    await until(() => card.text().includes('Stops, belt and drive'));
+    const field = card.field('Stops, belt and drive as they were left');
+    field.value = 'stop 0.05 clear, belt tight';
+    field.dispatchEvent(new Event('change'));
+    await until(() => card.server.sent.length === 1);
+    expect((card.server.sent[0].body as MoveWrite).made?.alsoSet).toBe('stop 0.05 clear, belt tight');
   });
 
   it('read on a plate of another station says so before anything else', async () => {

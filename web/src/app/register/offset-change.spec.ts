@@ -95,7 +95,7 @@ describe('the change sheet of a register', () => {
   });
 
   it('a value that was not entered into the control is taken off again, until it was homed', async () => {
-    const { sheet, sent, lock } = await open();
+    const { sheet, sent, lock } = await open({ registers: [{ ...WORK, kind: 'reference' }] });
     await lock();
     await sheet.press('Entered: 305.477 mm');
     await sheet.fixture.whenStable();
@@ -107,6 +107,30 @@ describe('the change sheet of a register', () => {
     await sheet.press('Homed (0 of 1)');
     await sheet.fixture.whenStable();
     expect(sheet.text()).not.toContain('I did not enter');
+  });
+
+  it('what the control adds is homed for nothing; a change that a round called right is closed, and going back asks first and can be undone', async () => {
+    const { sheet, sent, lock } = await open({ homing: { times: 2, power: 1 } });
+    await lock();
+    await sheet.press('Entered: 305.573 mm');
+    await sheet.fixture.whenStable();
+    expect(sheet.text()).not.toContain('Homed (');
+    expect(sheet.text()).not.toContain('Not taken up yet');
+    sheet.fixture.componentRef.setInput('recheck', { meaning: 'right', ratio: 0, next: null });
+    await sheet.fixture.whenStable();
+    expect(sheet.text()).toContain('This change is closed: 305.573 mm is right.');
+    const before = sent.length;
+    await sheet.press('back to 305.525 mm');
+    expect(sent.length).toBe(before);
+    expect(sheet.text()).toContain('Going back puts the error in again.');
+    await sheet.press('back to 305.525 mm');
+    await sheet.fixture.whenStable();
+    expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.525, how: 'back' }));
+    sheet.fixture.componentRef.setInput('recheck', null);
+    await sheet.fixture.whenStable();
+    await sheet.press('Entered again: 305.573 mm');
+    expect(sent.at(-1)?.entered).toEqual(jasmine.objectContaining({ value: 305.573, how: 'next' }));
+    expect(sent.at(-1)?.old?.value).toBe(305.525);
   });
 
   it('of several registers none is chosen by itself', async () => {
@@ -347,7 +371,11 @@ describe('the change sheet of a register', () => {
 
   it('why a re-check tells nothing yet is said, and what the control still wants', () => {
     const say = (recheck: Partial<Parameters<typeof recheckWords>[0]>, counted = { homings: 0, power: 0 }) =>
-      recheckWords({ meaning: 'unclear', ratio: null, next: null, ...recheck }, { ...WORK, ...counted }, { times: 2, power: 1 }).text;
+      recheckWords(
+        { meaning: 'unclear', ratio: null, next: null, ...recheck },
+        { ...WORK, kind: 'reference', ...counted },
+        { times: 2, power: 1 },
+      ).text;
     expect(say({ why: 'sign', may: ['not-taken-up', 'doubled'] })).toContain(
       'It may be not taken up, or changed by twice too much: without its sign',
     );

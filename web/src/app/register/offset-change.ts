@@ -5,6 +5,7 @@ import {
   byRoundNow,
   displayCounts,
   enteredOn,
+  homingFor,
   isLarge,
   readsOther,
   registerPlan,
@@ -267,11 +268,34 @@ export class OffsetChange {
     return `${value} is not ${from} and the jog${would}. Make sure of register, unit and factor before it stays, and tick that you have.`;
   }
 
-  /** Back to the first old value. */
+  /** Back to the first old value: asked about first where a later round has called what stands there right. */
+  protected readonly askedBack = signal(false);
   protected back(): void {
     const use = this.use();
-    if (use?.old) this.write(use.old.value, 'back');
+    if (!use?.old) return;
+    if (this.closed() && !this.askedBack()) return this.askedBack.set(true);
+    this.askedBack.set(false);
+    this.write(use.old.value, 'back');
   }
+  /** The value was right: nothing is left to do on this card. */
+  protected readonly closed = computed(
+    () => this.recheck()?.meaning === 'right' && !this.recheck()?.why && this.use()?.entered?.how !== 'back',
+  );
+  /** After the way back: what had been entered before it, so that it can be put in again. */
+  protected readonly again = computed(() => {
+    const use = this.use();
+    const before = use?.entered?.how === 'back' ? use.earlier?.findLast(({ how }) => how !== 'back') : undefined;
+    return use && before ? { value: before.value, text: registerValue(before.value, use) } : null;
+  });
+  protected enterAgain(): void {
+    const again = this.again();
+    if (again) this.sureOf(again.value, 'next');
+  }
+  /** What this register wants of the control: only a reference is homed. */
+  protected readonly wants = computed(() => {
+    const use = this.use();
+    return use ? homingFor(use, this.homing()) : { times: 0, power: 0 };
+  });
 
   private write(value: number, how: NonNullable<RegisterUse['entered']>['how'], jog = this.use()?.jog ?? null): void {
     const use = this.use();

@@ -22,6 +22,9 @@ const MEANINGS: Readonly<Record<RegisterMeaning, (next: string) => string>> = {
   unclear: () => 'It fits none of the usual typing mistakes: go back to the first old value, home, and read again.',
 };
 
+const NOT_CALLED =
+  'Nothing has changed: it is another register, it was not called up, or the control was not homed. Look which one the program uses, and read again.';
+
 /** What a re-check would mean, short: where it may be one of several. */
 const SHORT: Readonly<Record<RegisterMeaning, string>> = {
   right: 'it was right',
@@ -62,11 +65,12 @@ export function owedWords({ homings, power }: ReturnType<typeof stillOwed>): str
 /** What a re-check means, without the register's name. */
 export function meaningWords(
   { meaning, next, why, may = [] }: Recheck,
-  use: Pick<RegisterUse, 'digits' | 'unit' | 'homings' | 'power'>,
+  use: Pick<RegisterUse, 'digits' | 'unit' | 'homings' | 'power' | 'kind'>,
   homing?: ReturnType<typeof homingOf>,
 ): string {
   if (why) return WHY[why](may.map((entry) => SHORT[entry]).join(', or '));
-  const words = MEANINGS[meaning](next === null ? '' : registerValue(next, use));
+  const words =
+    meaning === 'not-taken-up' && use.kind === 'added' ? NOT_CALLED : MEANINGS[meaning](next === null ? '' : registerValue(next, use));
   const owed = meaning === 'not-taken-up' && homing ? owedWords(stillOwed(use, homing)) : '';
   return owed ? `${words} By the change sheet the control still needs this: ${owed}.` : words;
 }
@@ -74,6 +78,6 @@ export function meaningWords(
 /** A re-check in words. */
 export const recheckWords = (
   recheck: Recheck,
-  use: Pick<RegisterUse, 'digits' | 'unit' | 'name' | 'homings' | 'power'>,
+  use: Pick<RegisterUse, 'digits' | 'unit' | 'name' | 'homings' | 'power' | 'kind'>,
   homing?: ReturnType<typeof homingOf>,
 ): { readonly text: string } => ({ text: `${use.name}: ${meaningWords(recheck, use, homing)}` });
