@@ -11,3 +11,4 @@ export * from './board.js';
 export * from './scraping.js';
 export * from './history.js';
 export * from './shop.js';
+export * from './headsCondensed.js';

@@ -4,6 +4,7 @@ import { renderSVG } from 'uqr';
 import * as z from 'zod';
 import {
   ARCHIVED,
+  condense,
   idSchema,
   kitItemSchema,
   limitSheetWriteSchema,
@@ -27,6 +28,7 @@ import {
 } from '@isometra/contract';
 import { MOST_BYTES } from '@isometra/core/print';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
+import { Answers } from '../services/answers.js';
 import { shopBoard } from '../services/board.js';
 import { listHeads } from '../services/heads.js';
 import { archive } from '../services/archive.js';
@@ -203,15 +205,24 @@ function surveys(router: Router, { sequelize }: Means): void {
 
 const checkQuery = z.object({ check: z.string().max(60).optional() });
 
-function rounds(router: Router, { sequelize, solver, news }: Means): void {
+function rounds(router: Router, { sequelize, solver, news }: Means, answers: Answers): void {
   /** A round as it was written: who shows it hears of it. */
   const told = <R extends { readonly id: string; readonly by: string }>(round: R): R => {
     news.tell(round.id, { what: 'round', ids: [round.id], by: round.by });
     return round;
   };
-  router.get('/board', async (_request, response) => void response.json(await shopBoard(sequelize, solver)));
+  // What is overdue changes with the time too.
+  router.get('/board', async (_request, response) => {
+    const hour = new Date().toISOString().slice(0, 13);
+    response.type('json').send(await answers.of(`board ${hour}`, () => shopBoard(sequelize, solver)));
+  });
   router.get('/machines/:id/heads', async (request, response) => {
-    response.json(await listHeads(sequelize, solver, idIn(request.params.id, 'machine')));
+    const [id, condensed] = [idIn(request.params.id, 'machine'), request.query['condensed'] === '1'];
+    const work = async (): Promise<unknown> => {
+      const heads = await listHeads(sequelize, solver, id);
+      return condensed ? condense(heads) : heads;
+    };
+    response.type('json').send(await answers.of(`heads ${id} ${condensed}`, work));
   });
   router.get('/machines/:id/rounds', async (request, response) => {
     const { check } = parseBody(checkQuery, request.query);
@@ -318,7 +329,16 @@ function shop(router: Router, { sequelize }: Means): void {
 /** Everything under /api but health. */
 export function apiRoutes(means: Means): Router {
   const router = Router();
-  for (const part of [solving, network, shop, machines, kit, limits, archives, surveys, rounds, moves, scraping]) part(router, means);
+  const answers = new Answers();
+  router.use((request, response, next) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD') {
+      const over = answers.begin();
+      response.once('finish', over).once('close', over);
+    }
+    next();
+  });
+  rounds(router, means, answers);
+  for (const part of [solving, network, shop, machines, kit, limits, archives, surveys, moves, scraping]) part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);

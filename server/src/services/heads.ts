@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { FindingHead, MoveWrite, RoundHead, RoundWrite } from '@isometra/contract';
 import { campaignOf, halfRead, judgingKey, howRead, pendingOf, shopDate, spreadsBefore, type ShopFacts } from '@isometra/work';
@@ -16,7 +17,7 @@ import { CORE_VERSION } from './version.js';
 /** What is kept of a round beside its row: what it said, and how it was read. */
 type Kept = Pick<RoundHead, 'finding' | 'mounting' | 'sense' | 'face' | 'unread'>;
 
-/** A round with the last reading it has, and what was kept of it; JSON as text. */
+/** A round with the last reading it has, and when what was kept of it was worked out; JSON as text. */
 interface Row {
   readonly id: string;
   readonly surveyId: string;
@@ -27,7 +28,6 @@ interface Row {
   readonly at: Date;
   readonly version: number;
   readonly last: number | null;
-  readonly head: string | null;
   readonly foundSequence: number | null;
   readonly foundVersion: number | null;
   readonly judging: string | null;
@@ -37,10 +37,11 @@ interface Row {
   readonly struck: string | null;
 }
 
-// Sorted and numbered here: the database would carry every head through a temporary table for it.
+// Sorted and numbered here: the database would carry every round through a temporary table for it. What was found is fetched where it
+// is not in memory.
 const ROWS = `SELECT r.id, c.surveyId, r.kind, r.instrumentName, r.conditions, r.\`by\`, r.\`at\`, r.version, r.ahead, r.struck,
   (SELECT MAX(x.sequence) FROM readings x WHERE x.roundId = r.id) AS last,
-  f.head, f.sequence AS foundSequence, f.version AS foundVersion, f.judging, f.core
+  f.sequence AS foundSequence, f.version AS foundVersion, f.judging, f.core
   FROM rounds r JOIN checks c ON c.id = r.checkId LEFT JOIN findings f ON f.roundId = r.id
   WHERE r.machineId = :machineId`;
 
@@ -68,7 +69,7 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
     }),
   );
   rows.sort(byTime);
-  const kept = rows.map(({ head }) => fromJson<Kept>(head));
+  const kept: (Kept | null)[] = [...(await keptOfAll(sequelize, rows))];
   // By what each was judged; null where it has changed since, whatever it was judged by.
   const judgedBy = rows.map((row) => (isAsFound(row) ? row.judging : null));
   // Its own set-ups do not depend on what others taught: once anew, and once more where the rounds before it now teach otherwise.
@@ -78,11 +79,12 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
     if (old.length === 0) break;
     const fresh = await workOut(
       { sequelize, solver, machineId },
-      old.map((i) => ({ row: rows[i], judging: judgings[i] })),
+      old.map((i) => ({ row: { ...rows[i], before: kept[i] }, judging: judgings[i] })),
     );
     old.forEach((i, k) => ([kept[i], judgedBy[i]] = [fresh[k], judgings[i].key]));
   }
   const numbers = new Map<string, number>();
+  const conditionsOf = readOnce();
   return rows.map((row, i): RoundHead => {
     const { id, surveyId, kind: check, instrumentName, by, version } = row;
     const number = (numbers.get(check) ?? 0) + 1;
@@ -92,12 +94,58 @@ export async function listHeads(sequelize: Sequelize, solver: Solver, machineId:
       at: row.at.toISOString(),
       ...(row.ahead && { ahead: true }),
       ...(row.struck !== null && { struck: fromJson<NonNullable<RoundHead['struck']>>(row.struck) ?? undefined }),
-      conditions: fromJson(row.conditions) as RoundWrite['conditions'],
+      conditions: conditionsOf(row.conditions),
       last: row.last ?? 0,
       moves: moves.get(id) ?? [],
       ...(kept[i] as Kept),
     };
   });
+}
+
+/** What was worked out stays in memory for this many rounds, those that were asked for last. */
+const MOST_KEPT = 60_000;
+
+/** By database: what each round was found to say, with what it was found from. */
+const memories = new WeakMap<Sequelize, LRUCache<string, { readonly from: string; readonly kept: Kept }>>();
+
+function memoryOf(sequelize: Sequelize) {
+  const memory = memories.get(sequelize) ?? new LRUCache<string, { readonly from: string; readonly kept: Kept }>({ max: MOST_KEPT });
+  memories.set(sequelize, memory);
+  return memory;
+}
+
+const foundFrom = ({ foundSequence, foundVersion, judging, core }: Row): string =>
+  foundVersion === null ? '' : `${foundVersion}/${foundSequence}/${core}/${judging}`;
+
+/** What is kept of each round; null where nothing is. What is in memory and still of the same finding is not fetched. */
+async function keptOfAll(sequelize: Sequelize, rows: readonly Row[]): Promise<readonly (Kept | null)[]> {
+  const memory = memoryOf(sequelize);
+  const missing = rows.filter((row) => row.foundVersion !== null && memory.get(row.id)?.from !== foundFrom(row));
+  const fetched = new Map<string, Kept | null>();
+  for (let from = 0; from < missing.length; from += LOT) {
+    const lot = missing.slice(from, from + LOT);
+    const found = await FindingRow.findAll({
+      attributes: ['roundId', 'head'],
+      where: { roundId: { [Op.in]: lot.map(({ id }) => id) } },
+      raw: true,
+    });
+    for (const { roundId, head } of found) fetched.set(roundId, fromJson<Kept>(head));
+  }
+  for (const row of missing) {
+    const kept = fetched.get(row.id);
+    if (kept) memory.set(row.id, { from: foundFrom(row), kept });
+  }
+  return rows.map((row) => (row.foundVersion === null ? null : (fetched.get(row.id) ?? memory.get(row.id)?.kept ?? null)));
+}
+
+/** Conditions as they were written: many rounds were read under the same ones. */
+function readOnce(): (text: string) => RoundWrite['conditions'] {
+  const read = new Map<string, RoundWrite['conditions']>();
+  return (text) => {
+    const known = read.get(text) ?? (fromJson(text) as RoundWrite['conditions']);
+    read.set(text, known);
+    return known;
+  };
 }
 
 async function movesOf(sequelize: Sequelize, machineId: string): Promise<ReadonlyMap<string, MoveWrite[]>> {
@@ -140,7 +188,7 @@ interface Shelf {
 
 /** A round that is worked out, and what it is judged by. */
 interface ToJudge {
-  readonly row: Row;
+  readonly row: Row & { readonly before: Kept | null };
   readonly judging: Judging;
 }
 
@@ -186,7 +234,7 @@ async function logJudgedAnew(
   if (anew.length === 0) return;
   const zone = await shopZone();
   const entries = anew.flatMap(({ row, now }) => {
-    const before = verdictsOf(fromJson<Kept>(row.head)?.finding ?? null);
+    const before = verdictsOf(row.before?.finding ?? null);
     const check = CHECKS.get(row.kind);
     const changed = Object.keys({ ...before, ...now }).filter((name) => before[name] !== now[name]);
     if (changed.length === 0) return [];

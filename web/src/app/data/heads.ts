@@ -2,8 +2,8 @@ import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, Subject, type Observable, combineLatest, debounceTime, groupBy, map, mergeMap } from 'rxjs';
 import * as z from 'zod';
 import {
+  condensedHeadsSchema,
   moveSchema,
-  roundHeadSchema,
   roundSchema,
   storedReadingSchema,
   type MoveWrite,
@@ -32,7 +32,7 @@ export class Heads {
   private readonly moves$ = new BehaviorSubject<readonly MoveWrite[]>([]);
   private readonly stale = new Subject<string>();
   private readonly loads = new Loads(
-    (machineId) => this.api.get(`/machines/${machineId}/heads`, z.array(roundHeadSchema)),
+    (machineId) => this.api.get(`/machines/${machineId}/heads?condensed=1`, condensedHeadsSchema),
     (heads, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, heads)),
   ).askWhenBack();
 

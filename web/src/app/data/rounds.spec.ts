@@ -125,7 +125,7 @@ describe('the heads', () => {
     TestBed.inject(Heads).tell({ ...head, last: 2, finding: { quantities: { offsetHorizontal: { ...q, value: 12 } }, notes: [] } });
     expect(offset()).toBe(12);
     desk.refresh();
-    await until(() => server.asked.filter((entry) => entry.endsWith('/heads')).length === 2);
+    await until(() => server.asked.filter((entry) => entry.includes('/heads?')).length === 2);
     expect(offset()).toBe(12);
     server.rounds = [{ ...server.rounds[0], readings: full.readings }];
     desk.refresh();
@@ -136,7 +136,7 @@ describe('the heads', () => {
   it('readings that land when no bench of this page told of them are asked after, once for all of them', async () => {
     const full = barRound(40, 9);
     const { server, desk } = await openShop([{ ...full, readings: full.readings.slice(0, 1) }]);
-    const asked = () => server.asked.filter((entry) => entry.endsWith('/heads')).length;
+    const asked = () => server.asked.filter((entry) => entry.includes('/heads?')).length;
     const offset = () => desk.of('tailstock-traverse')[0].finding?.quantities['offsetHorizontal']?.value;
     const before = asked();
     // As from another tab, or from a page that was left before the server had them.

@@ -5,7 +5,7 @@ import { type EnvironmentProviders, type Provider, type Type } from '@angular/co
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { Observable, firstValueFrom } from 'rxjs';
-import { roundWriteOf } from '@isometra/contract';
+import { condense, roundWriteOf } from '@isometra/contract';
 import type {
   DeskEntry,
   KitItem,
@@ -175,7 +175,7 @@ export class FakeServer implements HttpBackend {
     ['POST', /^\/rounds\/([^/]+)\/date$/, (_match, body: Redate) => this.redate(body)],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
-    ['GET', /^\/machines\/([^/]+)\/heads$/, ([, id]) => this.heads(id)],
+    ['GET', /^\/machines\/([^/]+)\/heads\?condensed=1$/, ([, id]) => condense(this.heads(id))],
     ['GET', /^\/machines\/([^/]+)\/log$/, () => this.log],
     ['GET', /^\/machines\/([^/]+)\/rounds/, ([, id]) => this.rounds.filter((round) => round.machineId === id)],
     ['GET', /^\/rounds\/([^/]+)$/, ([, id]) => this.rounds.find((entry) => entry.id === id)],
