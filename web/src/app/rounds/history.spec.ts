@@ -14,6 +14,27 @@ describe('the rounds so far', () => {
     expect(history.text()).toContain('Tailstock sideways moves 0.76 of what it should');
   });
 
+  it('of thousands draw those in sight, and the ones after them once they are scrolled to', async () => {
+    const base = Date.parse('2020-01-01T08:00:00.000Z');
+    const one = barRound(4, 9);
+    const rounds = Array.from({ length: 2000 }, (_, i) => ({
+      ...one,
+      id: crypto.randomUUID(),
+      number: i + 1,
+      at: new Date(base + 3_600_000 * i).toISOString(),
+    }));
+    await openShop(rounds);
+    const history = await show(History, { checkId: 'tailstock-traverse' });
+    await until(() => history.all('ol li').length > 5);
+    expect(history.all('ol li').length).toBeLessThan(120);
+    expect(history.element.querySelectorAll('*').length).toBeLessThan(3000);
+    expect(history.text()).toContain('Round 2000');
+    expect(history.text()).toContain('The last 300 of 2000 rounds are drawn.');
+    history.all('ol')[0].scrollIntoView({ block: 'end' });
+    await until(() => history.text().includes('Round 1 '), 5000);
+    expect(history.all('ol li').length).toBeLessThan(120);
+  });
+
   it('name the conditions that differ before the difference is judged', async () => {
     await openShop([barRound(60, 9, { moves: [{}] }), barRound(2, 9, { conditions: { quillLock: 'off', place: 600 } })]);
     const history = await show(History, { checkId: 'tailstock-traverse' });

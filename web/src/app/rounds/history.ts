@@ -1,4 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { injectWindowVirtualizer } from '@tanstack/angular-virtual';
+import {
+  afterEveryRender,
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   CHECKS,
@@ -25,6 +37,10 @@ import { moveRecord, moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 import { dateWords } from '../data/when';
 
+/** Rounds that are drawn all at once, and points of a chart. */
+const FEW = 120;
+const MOST_DRAWN = 300;
+
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
   selector: 'iso-history',
@@ -41,6 +57,12 @@ export class History {
   constructor() {
     inject(AtHand).doing.set('Rounds so far');
     this.store.refresh();
+    afterEveryRender(() => {
+      if (!this.many()) return;
+      this.measureTop();
+      // Rows are as high as their words: each is measured once it is there.
+      for (const row of this.list()?.nativeElement.children ?? []) this.inSight.measureElement(row as HTMLElement);
+    });
   }
 
   protected readonly check = computed(() => CHECKS.get(this.checkId()) as CheckDefinition);
@@ -57,9 +79,44 @@ export class History {
     const last = this.rounds().at(-1);
     return last ? drawnWords(last) : '';
   });
-  private readonly charted = computed(() => this.rounds().filter((round) => drawnWords(round) === this.thing()));
+  private readonly ofThing = computed(() => this.rounds().filter((round) => drawnWords(round) === this.thing()));
+  /** The last rounds alone: of thousands a chart shows nothing but a band. */
+  private readonly charted = computed(() => this.ofThing().slice(-MOST_DRAWN));
+  protected readonly leftUndrawn = computed(() => {
+    const all = this.ofThing().length;
+    return all > MOST_DRAWN ? `The last ${MOST_DRAWN} of ${all} rounds are drawn.` : '';
+  });
 
-  protected readonly rows = computed(() => this.store.listedOf(this.checkId()).map((round) => this.row(round)));
+  /** The rounds, the last one first. */
+  protected readonly listed = computed(() => [...this.store.listedOf(this.checkId())].reverse());
+  private readonly list = viewChild<ElementRef<HTMLElement>>('list');
+  private readonly listTop = signal(0);
+  /** Of very many rounds those in sight are on the page, and no others. */
+  protected readonly many = computed(() => this.listed().length > FEW);
+  protected readonly inSight = injectWindowVirtualizer<HTMLElement>(() => ({
+    count: this.many() ? this.listed().length : 0,
+    estimateSize: () => 66,
+    overscan: 10,
+    useAnimationFrameWithResizeObserver: true,
+    scrollMargin: this.listTop(),
+    getItemKey: (index) => this.listed()[index]?.id ?? index,
+  }));
+  /** What is drawn: all of a few rounds; of many those in sight, each with where it stands. */
+  protected readonly rows = computed(() => {
+    const listed = this.listed();
+    if (!this.many()) return listed.map((round, index) => ({ ...this.row(round), index, top: 0 }));
+    return this.inSight.getVirtualItems().flatMap(({ index, start }) => {
+      const round = listed[index];
+      return round ? [{ ...this.row(round), index, top: start - this.listTop() }] : [];
+    });
+  });
+
+  /** Where the list begins on the page: charts above it come late. */
+  private measureTop(): void {
+    const box = this.list()?.nativeElement.getBoundingClientRect();
+    const top = box ? Math.round(box.top + globalThis.scrollY) : 0;
+    if (box && Math.abs(top - this.listTop()) > 1) this.listTop.set(top);
+  }
 
   private row(round: RoundHead) {
     const check = this.check();
