@@ -153,7 +153,7 @@ export function entryWords(entry: DeskEntry, unit: string, size: SizeWriter): st
     case 'print':
       return `Print read${entry.content.picture ? '' : ' by eye'}${entry.content.bite ? `, from ${length(entry.content.bite.from)}` : ''}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
     case 'measure':
-      return `Measured: ${entry.content.value} ± ${entry.content.doubt} ${unit.replace('um', 'µm')}`;
+      return `Measured: ${Number(entry.content.value.toPrecision(4))} ± ${Number(entry.content.doubt.toPrecision(2))} ${unit.replace('um', 'µm')}`;
     case 'plan':
       return `Planned: ${entry.content.why}`;
     case 'state':

@@ -40,6 +40,8 @@ export class FaceForm {
   readonly name = input<string>();
   readonly part = input<string>();
   readonly depth = input<string>();
+  /** What it is to be true by, as a plan of its casting says: check/quantity. */
+  readonly aim = input<string>();
   protected readonly desk = inject(MachineStore);
   private readonly store = inject(Surfaces);
   private readonly drafts = inject(Drafts);
@@ -83,9 +85,18 @@ export class FaceForm {
     return (
       this.typed() ??
       this.drafts.read(this.draftName(), draftSchema) ??
-      (known ? draftOf(known) : { ...FIRST, text: { ...FIRST.text, name: this.name() ?? '', part: this.part() ?? FIRST.text['part'] } })
+      (known
+        ? draftOf(known)
+        : { ...FIRST, text: { ...FIRST.text, name: this.name() ?? '', part: this.part() ?? FIRST.text['part'], ...this.aimText() } })
     );
   });
+  /** What the plan of the casting asks it to be true by, with the usual room of that. */
+  private aimText(): Readonly<Record<string, string>> {
+    const aim = this.aim();
+    if (!aim || !this.aims().some(({ value }) => value === aim)) return {};
+    const unit = aimInfoOf({ ...FIRST.text, aim })?.unit;
+    return { aim, ...(unit && { room: `20 ${unit}` }) };
+  }
   protected readonly text = computed(() => this.draft().text);
 
   /** Straightedges of the kit: one fills its length in. */

@@ -1,10 +1,23 @@
-import { ChangeDetectionStrategy, Component, type OnDestroy, effect, inject, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type OnDestroy,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { exampleFor, parseQuantity } from '@isometra/core';
+import { exampleFor, parseQuantity, sizesIn } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
-import { stateWords } from '@isometra/work';
+import { entryWords, eveningsOf, standing, stateWords } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
+import { nowText } from '../data/clock';
 import { useKeys, type KeyHint } from '../data/keys';
+import { timeWords } from '../data/when';
 import { type NewEntry } from '../data/surfaces';
 import { AtHand } from '../shell/at-hand';
 import { Choices, type Choice } from '../ui/choices';
@@ -129,7 +142,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
         ...key('1 … 9', 'a pass on that zone', DIGIT_KEYS, () => undefined),
         run: ({ key: digit }) => (this.panel() ? false : this.digit(digit)),
       },
-      key('⌫', 'take the last pass back', ['Backspace', 'Delete'], () => this.takeBack()),
+      key('⌫', 'undo the last thing', ['Backspace', 'Delete'], () => this.undoLast()),
       key('B', 'blue it', ['b'], () => this.blue()),
       key('P', 'read the print', ['p'], () => this.panel.set('print')),
       key('H', 'record the pivot', ['h'], () => this.edge()?.keep()),
@@ -209,8 +222,31 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     else this.problem.set(`No zone is yellow. ${this.now()}`);
   }
 
-  protected takeBack(id = this.desk()?.last?.id): void {
-    if (id) this.write({ kind: 'withdrawn', content: {}, supersedes: id });
+  protected takeBack(id: string): void {
+    this.write({ kind: 'withdrawn', content: {}, supersedes: id });
+  }
+
+  /** What was written down last, whatever it is: a pass, the blue, a print, the end of an evening. */
+  protected readonly lastThing = computed(() => {
+    const surface = this.surface();
+    const entry = surface ? standing(surface.entries).at(-1) : undefined;
+    if (!surface || !entry) return null;
+    const text = entryWords(entry, surface.aim?.unit ?? '', sizesIn(this.settings.shown()));
+    return { entry, text };
+  });
+  /** What somebody else wrote, or what was written on another evening, is asked about once before it goes. */
+  protected readonly askedUndo = linkedSignal({ source: () => this.lastThing()?.entry.id, computation: () => '' });
+  protected undoLast(): void {
+    const last = this.lastThing();
+    if (!last) return;
+    const { by, at, id } = last.entry;
+    const others = by !== this.settings.by();
+    const before = eveningsOf([{ at }, { at: nowText() }], () => false).length > 1;
+    if ((others || before) && !this.askedUndo()) {
+      this.askedUndo.set(`“${last.text}” was written ${others ? `by ${by}, ` : ''}${timeWords(at)}. Undo it? Press once more.`);
+      return;
+    }
+    this.takeBack(id);
   }
 
   protected blue(): void {

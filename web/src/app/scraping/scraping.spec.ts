@@ -39,6 +39,28 @@ describe('the scraping desk', () => {
     expect(page.text()).toContain('not measured yet, at most 20 µm/m either way');
   });
 
+  it('undo takes back the last thing, whatever it is; what somebody else wrote, or another evening, is asked about once', async () => {
+    const old = { ...plan(0, 12, 24, 46), by: 'RM', at: '2020-03-01T18:00:00.000Z' };
+    const { page, server } = await open(stored(face(), old));
+    await key(page, 'Backspace');
+    expect(kinds(server)).toEqual(['plan']);
+    expect(page.text()).toMatch(/was written by RM, .*Undo it\? Press once more\./);
+    await key(page, 'b');
+    await until(() => server.surfaces[0].entries.length === 2);
+    expect(page.text()).not.toContain('Press once more');
+    // The blue is the last thing, and one's own of tonight: it goes at once.
+    await key(page, 'Backspace');
+    await until(() => server.surfaces[0].entries.length === 3);
+    expect(server.surfaces[0].entries[2]).toEqual(
+      jasmine.objectContaining({ kind: 'withdrawn', supersedes: server.surfaces[0].entries[1].id }),
+    );
+    await key(page, 'Backspace');
+    expect(kinds(server).length).toBe(3);
+    await key(page, 'Backspace');
+    await until(() => server.surfaces[0].entries.length === 4);
+    expect(server.surfaces[0].entries[3].supersedes).toBe(server.surfaces[0].entries[0].id);
+  });
+
   it('a digit is a pass on its zone at once, a touch too, and nothing needs to be typed', async () => {
     const { page, server } = await open(stored(face(), plan(0, 12, 24, 46)));
     await key(page, '4');
@@ -47,7 +69,7 @@ describe('the scraping desk', () => {
     expect(figure(page)).toBe('4');
     page.element.querySelectorAll<SVGElement>('.pad')[2].dispatchEvent(new MouseEvent('click'));
     await until(() => server.surfaces[0].entries.length === 3);
-    await page.press('Undo the last pass');
+    await page.press(/^Undo the last thing/);
     await until(() => server.surfaces[0].entries.length === 4);
     expect(kinds(server)).toEqual(['plan', 'pass', 'pass', 'withdrawn']);
     await key(page, '9');

@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { bareUnit, DIMENSIONS, parseQuantity, readTyped } from '@isometra/core';
 import type { Casting } from '@isometra/contract';
 import { Settings } from '../data/settings';
+import { MachineStore } from '../machine/machine-store';
 import { bothUnits, isZero } from '../ui/say';
 import { TextBox } from '../ui/text-box';
 import { Notice } from '../ui/notice';
@@ -67,8 +68,8 @@ type Face = Casting['supports'][number];
           <td class="figures">
             @if (depth(face.id); as deep) {
               <a
-                [routerLink]="['..', '..', 'scraping', 'new']"
-                [queryParams]="{ name: casting().name + ', ' + face.id, part: casting().id, depth: deep }"
+                [routerLink]="deskOf(face.id) ?? ['/machines', store.machine()?.id, 'scraping', 'new']"
+                [queryParams]="deskOf(face.id) ? {} : { name: nameOf(face.id), part: casting().id, depth: deep, aim: aim() }"
                 >{{ planned(face.id) }}</a
               >
             } @else {
@@ -112,6 +113,8 @@ type Face = Casting['supports'][number];
 export class FaceTable {
   readonly casting = input.required<Casting>();
   readonly amounts = input<Readonly<Record<string, number>>>({});
+  /** What the casting is scraped true by: check/quantity. */
+  readonly aim = input<string>();
   readonly selected = input<string | null>(null);
   readonly picked = output<string>();
   readonly changed = output<{ readonly id: string; readonly part: Partial<Face> }>();
@@ -166,6 +169,17 @@ export class FaceTable {
   protected depth(id: string): number | null {
     const amount = this.amounts()[id];
     return amount !== undefined && amount < 0 && !isZero(this.size(amount)) ? Number((-amount).toFixed(1)) : null;
+  }
+
+  protected readonly store = inject(MachineStore);
+  /** What the face of a casting is called at the scraping desk. */
+  protected nameOf(id: string): string {
+    return `${this.casting().name}, ${id}`;
+  }
+  /** The way to its desk, where the face is described already. */
+  protected deskOf(id: string): readonly unknown[] | undefined {
+    const known = this.store.surfaces().find(({ name, putAway }) => name === this.nameOf(id) && !putAway);
+    return known && ['/machines', known.machineId, 'scraping', known.id];
   }
 
   protected planned(id: string): string {

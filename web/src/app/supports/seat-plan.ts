@@ -249,6 +249,13 @@ export class SeatPlan {
     this.draft.set(null);
   }
 
+  /** What its faces are scraped true by: the check that the figures come from, and what of it is to change most. */
+  protected readonly aimed = computed((): string | undefined => {
+    const check = this.round()?.check;
+    const [most] = Object.entries(this.measured()).sort(([, one], [, other]) => Math.abs(other ?? 0) - Math.abs(one ?? 0));
+    return check && most ? `${check}/${most[0]}` : undefined;
+  });
+
   /** The plan of this casting that is begun and not done, on the round the figures come from. */
   private readonly openPlan = computed(() =>
     this.round()?.moves.find(
