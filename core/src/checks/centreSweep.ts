@@ -72,6 +72,7 @@ export function centreSweep({
         plate: optionalText(24, { label: 'Number on its plate', example: '3' }),
       }),
     }),
+    ...(against && { usually: ['against'] }),
     ...((stations || against) && { apart: [...(stations ? ['station'] : []), ...(against ? ['against'] : [])] }),
     ...(carried && { carried }),
     slotKeys: ['angle', 'at', 'bush', 'zero'],

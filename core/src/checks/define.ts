@@ -215,6 +215,8 @@ export interface CheckDefinition<Setup = Values, Plan = Values, Keys = Values> {
    * round, and a move on one leaves the others good.
    */
   readonly apart?: readonly string[];
+  /** Of those its first choice goes without saying: the usual one. */
+  readonly usually?: readonly string[];
   /** Conditions whose rounds are drawn apart: the same question, and values that do not belong on one line. */
   readonly drawnApart?: readonly string[];
   /** Its faces, told apart by the plane of their readings, stand for themselves from round to round. */

@@ -55,18 +55,22 @@ export function planCorrection(input: CorrectionInput): Planned {
   if (!correction || quantity.because) return NOTHING;
   if (quantity.limit === null) return planPart(input, correction);
   if (quantity.aim === null) return NOTHING;
-  const least = leastOf(quantity);
-  const { wanted } = input;
-  const amount = wanted?.amount ?? quantity.aim - (least ?? quantity.value);
-  const uneven = least !== undefined && quantity.value > quantity.aim && amount >= 0;
-  const leave = (wanted ? undefined : reasonToLeave(name, info, quantity, amount)) ?? (uneven ? unevenNote(name, info) : undefined);
+  const amount = input.wanted?.amount ?? quantity.aim - leastValue(quantity);
+  const leave = leaveNote(input, quantity.aim, amount);
   if (leave || amount === 0) return { moves: [], notes: leave ? [leave] : [] };
   const kinds = kindsFor(correction, amount).filter(({ kind, ifEquipped }) => !ifEquipped || sheet.hardware[kind] !== undefined);
   if (kinds.length === 0) return NOTHING;
-  const allowed = (wanted?.metal ?? quantity.verdict === 'out') ? kinds : kinds.filter((kind) => !kind.metal);
+  const allowed = (input.wanted?.metal ?? quantity.verdict === 'out') ? kinds : kinds.filter((kind) => !kind.metal);
   if (allowed.length === 0) return { moves: [], notes: [metalWaits(name, info)] };
   const planned = chosenOf(allowed, sheet).map((kind) => planMoveOf(kind, { ...input, amount, direction: directionOfMove(info, amount) }));
   return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
+}
+
+/** Why it is left alone: nothing is to be done, or nothing can be taken out where it is least. What the user wants is not called needless. */
+function leaveNote({ name, info, quantity, wanted }: CorrectionInput, aim: number, amount: number): Note<Said> | undefined {
+  const needless = wanted ? undefined : reasonToLeave(name, info, quantity, amount);
+  const uneven = leastOf(quantity) !== undefined && quantity.value > aim && amount >= 0;
+  return needless ?? (uneven ? unevenNote(name, info) : undefined);
 }
 
 /** The kinds of move that take a quantity up, or down. */
@@ -103,6 +107,8 @@ function planPart({ sheet, name, info, quantity, wholes, ...rest }: CorrectionIn
 
 /** The least of several values that one move changes alike: a shim comes out of all of a turn, so that the tightest place decides. */
 const leastOf = ({ detail }: Quantity): number | undefined => (typeof detail?.['least'] === 'number' ? detail['least'] : undefined);
+
+const leastValue = (quantity: Quantity): number => leastOf(quantity) ?? quantity.value;
 
 const unevenNote = (name: string, info: QuantityInfo): Note => ({
   code: 'uneven-lift',
@@ -149,16 +155,22 @@ function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, w
   if (!definition.plan || !given) return { move: base, notes: [] };
   const converted = sheet.check.amountFor?.(kind, amount, sheet.setup, slots, name);
   const key = keyFor(definition, info, converted);
-  const value = leastOf(quantity) ?? quantity.value;
+  const value = leastValue(quantity);
   const facts = { quantity: name, value, aim: wanted ? value + amount : (quantity.aim ?? 0), amounts, given };
   const filled: Record<string, unknown> = { ...given, ...definition.fill?.(facts) };
-  // An angle is no amount until the distance it acts over is known.
-  const angles = [definition.slopeKey, definition.twistKey];
-  if (key !== undefined && angles.includes(key) && definition.overKey && filled[definition.overKey] === undefined)
-    return { move: base, notes: [distanceNote(definition, name, info)] };
+  if (lacksDistance(definition, key, filled)) return { move: base, notes: [distanceNote(definition, name, info)] };
   const asked = converted ?? amount;
   if (key) filled[key] = definition.signed ? asked : Math.abs(asked);
   return { move: { ...planOf(definition, filled), ...base }, notes: [] };
+}
+
+/** An angle is no amount until the distance it acts over is known. */
+function lacksDistance(
+  { slopeKey, twistKey, overKey }: MoveDefinition,
+  key: string | undefined,
+  filled: Readonly<Record<string, unknown>>,
+): boolean {
+  return key !== undefined && [slopeKey, twistKey].includes(key) && overKey !== undefined && filled[overKey] === undefined;
 }
 
 /** The plan of a move. @throws FaultError with paths under `hardware`. */

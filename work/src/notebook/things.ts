@@ -5,12 +5,19 @@ import type { RoundHead } from '@isometra/contract';
 type Read = Pick<RoundHead, 'check' | 'conditions' | 'face'>;
 
 /** What a condition was told as, and how it is said; a choice that was left out is the first one, as the form shows it. */
-function told({ check, conditions }: Read, key: string): { readonly name: string; readonly words: string } | undefined {
+function told(
+  { check, conditions }: Read,
+  key: string,
+): { readonly name: string; readonly words: string; readonly first: boolean } | undefined {
   const schema: z.ZodType | undefined = CHECKS.get(check)?.conditions.shape[key];
   const choices = schema && fieldInfo(schema)?.choices;
   const name = String(conditions[key] ?? choices?.[0]?.value ?? '').trim();
   if (!name) return undefined;
-  return { name: name.toLowerCase(), words: choices?.find(({ value }) => value === name)?.label ?? `${key} ${name}` };
+  return {
+    first: name === choices?.[0]?.value,
+    name: name.toLowerCase(),
+    words: choices?.find(({ value }) => value === name)?.label ?? `${key} ${name}`,
+  };
 }
 
 /** Names of what a round was read on, where its check has several like things (stations, castings); undefined where it was not said. */
@@ -38,7 +45,10 @@ export function mayBeSameThing(one: Read, other: Read): boolean {
 /** What a round was read on, in words: "station 3", "headstock"; empty where its check has one thing only, or nobody said. */
 export const thingWords = (round: Read): string => wordsOf(round, CHECKS.get(round.check)?.apart);
 
-const wordsOf = (round: Read, keys: readonly string[] = []): string => keys.flatMap((key) => told(round, key)?.words ?? []).join(', ');
+function wordsOf(round: Read, keys: readonly string[] = []): string {
+  const quiet = (key: string): boolean => (CHECKS.get(round.check)?.usually ?? []).includes(key) && told(round, key)?.first === true;
+  return keys.flatMap((key) => (quiet(key) ? [] : (told(round, key)?.words ?? []))).join(', ');
+}
 
 /** The same with what else must not be drawn on one line: "the quill", "a centre". */
 export function drawnWords(round: Read): string {

@@ -57,7 +57,7 @@ export type Taken = Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 
 
 /**
  * How many planned places of a round were not read in its last set-up, where some were: it was left half way. A closing place that
- * was not come back to is none.
+ * was not come back to is none, and who read at places of their own went by another plan.
  */
 export function placesLeft({ check: id, setup, plan }: Pick<RoundWrite, 'check' | 'setup' | 'plan'>, readings: readonly Taken[]): number {
   const check = CHECKS.get(id);
@@ -68,5 +68,8 @@ export function placesLeft({ check: id, setup, plan }: Pick<RoundWrite, 'check' 
   const slots = check.slots(told.data, planned.success ? planned.data : check.plan.parse({}));
   const last = standing.reduce((most, { set }) => Math.max(most, set), 1);
   const here = standing.filter(({ set }) => set === last);
-  return withReadings(slots, here, (keys) => placeOf(check, keys)).filter(({ done, closing }) => !done && !closing).length;
+  const shown = withReadings(slots, here, (keys) => placeOf(check, keys));
+  // Who read at places of their own had another plan than the one written down.
+  if (shown.length > slots.length) return 0;
+  return shown.filter(({ done, closing }) => !done && !closing).length;
 }
