@@ -5,7 +5,7 @@ import { machineFamily } from '@isometra/contract';
 import { handStaleWords, leftWords, staleWords, waitWords, type Rung, wayOfFinding } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { Glyph } from '../ui/glyph';
-import { counted, inWords } from '../ui/say';
+import { bothUnits, counted, inWords, isZero } from '../ui/say';
 import { MachineStore } from './machine-store';
 
 /** The rungs of this machine between two rails; the yellow one is next. */
@@ -110,14 +110,19 @@ export class Ladder {
   /** Whether a column is set up on this machine: what is still to go on it pulls it over. */
   protected readonly column = computed(() => this.store.rungs().some(({ check }) => check.casting === 'column'));
 
+  /** What a proof cut said, in a short row. @param um bigger at the tail end, on diameter. */
+  private cutWords(um: number): string {
+    const { large } = bothUnits(Math.abs(um), 'deviation', this.settings.shown(), 1);
+    return isZero(large) ? 'both ends alike' : `${large} bigger at the ${um > 0 ? 'tail' : 'head'}`;
+  }
   protected readonly byHand = computed(() => {
     const next = this.store.inHand() ? undefined : this.store.nextStep();
-    return this.store.byHand().map(({ step, state, entry, staleBy }) => ({
+    return this.store.byHand().map(({ step, state, entry, staleBy, cut }) => ({
       id: step.id,
       title: step.title,
       first: step.place === 'first',
       state,
-      line: (staleBy && handStaleWords(staleBy)) ?? entry?.note ?? (entry && `done, ${entry.by}`),
+      line: (staleBy && handStaleWords(staleBy)) ?? (cut && this.cutWords(cut.machine)) ?? entry?.note ?? (entry && `done, ${entry.by}`),
       next: next?.id === step.id ? step.why : undefined,
     }));
   });
