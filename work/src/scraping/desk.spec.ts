@@ -246,7 +246,32 @@ describe('the desk', () => {
     expect(learn(1.06)[0]).toBeCloseTo(10, 9);
   });
 
-  it('learns nothing from mixed grades, from less than the doubt, from the wrong way', () => {
+  it('a part of what is left that goes each time is said, with how many times more; what jumps about is no trend', () => {
+    const trend = (...values: number[]) => {
+      const diary = new DeskDiary(
+        face({ aim: { check: 'saddle-squareness', quantity: 'squareness', unit: 'um/m', wanted: 0, room: 20, lever: 2 } }),
+      );
+      for (const value of values) {
+        measure(diary, value, 2);
+        diary.passes(1, '4');
+      }
+      return told(diary)
+        .notes.filter(({ code }) => code === 'trend')
+        .map(({ about }) => about);
+    };
+    // By pencil: 270, 180, 120, 80: a third goes each time; 53, 36, 24, 16 is four times more until 20.
+    expect(trend(270, 180, 120, 80)).toEqual([[33, 4]]);
+    expect(deskNoteWords({ code: 'trend', about: [33, 4] }, size)).toBe(
+      'A third of what is left goes each time it is measured: about 4 times more until it is there.',
+    );
+    expect(trend(270, 180, 120)).toEqual([]);
+    expect(trend(270, 240, 120, 80)).toEqual([]);
+    expect(trend(90, 60, 40, 19))
+      .withContext('it is there')
+      .toEqual([]);
+  });
+
+  it('learns from mixed grades too, and nothing from less than the doubt or from the wrong way', () => {
     const learn = (after: number, more?: (diary: DeskDiary) => void) => {
       const diary = new DeskDiary(face());
       measure(diary, 100);
@@ -258,7 +283,7 @@ describe('the desk', () => {
     expect(learn(60)).toEqual([1]);
     expect(learn(97)).toEqual([0]);
     expect(learn(140)).toEqual([0, 'grew']);
-    expect(learn(60, (diary) => diary.write('pass', { zone: '4', kind: 'whole', grade: 'fine', angle: 45 }))).toEqual([0]);
+    expect(learn(60, (diary) => diary.write('pass', { zone: '4', kind: 'whole', grade: 'fine', angle: 45 }))).toEqual([1]);
   });
 
   it('relieved in between it may read worse: that is said, and is no wrong way', () => {

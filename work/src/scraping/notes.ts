@@ -20,7 +20,8 @@ export type DeskCode =
   | 'contact-shifts'
   | 'wrong-flank'
   | 'worse-by-relief'
-  | 'bites-differ';
+  | 'bites-differ'
+  | 'trend';
 
 /** Something that is said because it matters now; zones or figures that it is about. */
 export interface DeskNote {
@@ -136,7 +137,32 @@ export function progressNotes({ surface: { aim }, entries }: Known): DeskNote[] 
   const last = measures.slice(-3);
   const still =
     last.length === 3 && Math.max(...last.map(off)) - Math.min(...last.map(off)) < Math.max(...last.map(({ doubt: own }) => own));
-  return still && off(now) > aim.room ? [{ code: 'stalled', about: [] }] : [];
+  if (still && off(now) > aim.room) return [{ code: 'stalled', about: [] }];
+  return relieved
+    ? []
+    : trendNote(
+        measures.map((told) => ({ off: off(told), doubt: told.doubt })),
+        aim.room,
+      );
+}
+
+/** Measurements that a trend wants: one time is none, and two may be chance. */
+const TREND = 4;
+/** By how much its ratios may differ, and be called one. */
+const ALIKE = 0.25;
+
+/** Where each time the same part of what was left has gone: which part, and how many times more until it is in its room. */
+function trendNote(measures: readonly { readonly off: number; readonly doubt: number }[], room: number): DeskNote[] {
+  const last = measures.slice(-TREND);
+  const now = last.at(-1)?.off ?? 0;
+  if (last.length < TREND || now <= room || room <= 0) return [];
+  const pairs = last.slice(1).map((after, i) => ({ before: last[i], after }));
+  const ratios = pairs.map(({ before, after }) => after.off / before.off);
+  const seen = pairs.every(({ before, after }) => before.off - after.off > Math.hypot(before.doubt, after.doubt));
+  if (!seen || Math.max(...ratios) - Math.min(...ratios) > ALIKE) return [];
+  const each = (now / last[0].off) ** (1 / ratios.length);
+  const more = Math.ceil(Math.log(room / now) / Math.log(each) - 1e-9);
+  return [{ code: 'trend', about: [Math.round(100 * (1 - each)), more] }];
 }
 
 /** Zones that have had no pass for ten blues, while others had. */

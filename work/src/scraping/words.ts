@@ -6,6 +6,18 @@ import type { DeskStep, Reminder } from './steps.js';
 
 const GRADE = { rough: 'roughing', fine: 'finishing' } as const;
 
+const PARTS = [
+  [1 / 4, 'A quarter'],
+  [1 / 3, 'A third'],
+  [1 / 2, 'Half'],
+  [2 / 3, 'Two thirds'],
+  [3 / 4, 'Three quarters'],
+] as const;
+
+/** A part as people say it. */
+const partWords = (part: number): string =>
+  PARTS.reduce((best, one) => (Math.abs(one[0] - part) < Math.abs(best[0] - part) ? one : best))[1];
+
 /** What comes now, in at most eight words. */
 export function stepWords(step: DeskStep): string {
   switch (step.code) {
@@ -66,6 +78,8 @@ export function deskNoteWords(
 ): string {
   const number = (i: number): number => Number(about[i] ?? 0);
   switch (code) {
+    case 'trend':
+      return `${partWords(number(0) / 100)} of what is left goes each time it is measured: about ${number(1)} ${number(1) === 1 ? 'time' : 'times'} more until it is there.`;
     case 'stalled':
       return 'Three measurements and no change: it is not the metal that is left. Check the reference, the seat and how it is measured.';
     case 'grew':
