@@ -39,6 +39,11 @@ describe('a bare figure in a field', () => {
     expect(read('0.5 thou', division, 'mm')).toBe(12.7);
     const level = fieldInfo(instrumentSchemaFor('level').shape.graduation) as Figures;
     expect([read('0.02', level, 'mm'), read('0.0005', level, 'inch')]).toEqual([20, 41.666667]);
+    // A push by hand is told in pounds, the press of a stylus in ounces.
+    expect(read('20', { dimension: 'force' }, 'inch')).toBe(88.964432);
+    expect(read('20', { dimension: 'force' }, 'mm')).toBe(20);
+    const press = fieldInfo(instrumentSchema.shape.contactForce) as Figures;
+    expect([bareUnit(press, 'mm'), bareUnit(press, 'inch'), exampleFor(press, 'inch')]).toEqual(['N', 'oz', '0.5 oz']);
     expect(bareUnit({}, 'mm')).toBe('');
   });
 

@@ -14,12 +14,13 @@ const INCH_UNITS: Readonly<Partial<Record<Dimension, string>>> = {
   deviation: 'thou',
   slope: 'thou/ft',
   twist: 'thou/ft per ft',
+  force: 'lbf',
 };
 
 /** The unit that things are engraved and spoken in, where it is not the one that errors are told in. */
 const ENGRAVED: Readonly<Record<UnitSystem, Readonly<Partial<Record<Dimension, string>>>>> = {
   mm: { deviation: 'mm', slope: 'mm/m' },
-  inch: { deviation: 'in', slope: 'in/ft' },
+  inch: { deviation: 'in', slope: 'in/ft', force: 'oz' },
 };
 
 /** Unit that a bare figure is taken in, as it stands beside the field; empty for a plain number. */

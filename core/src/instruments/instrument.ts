@@ -93,6 +93,9 @@ function instrumentShape(isLevel: boolean) {
     contactForce: quantitySchema('force', { min: 0 }, '0.15 N').optional().register(fieldRegistry, {
       label: 'Contact force',
       dimension: 'force',
+      example: '0.15 N',
+      // The press of a stylus is told in ounces, a push by hand in pounds.
+      engraved: true,
       help: 'How hard the stylus presses. 0 when not known.',
     }),
   };

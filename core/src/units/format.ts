@@ -34,7 +34,7 @@ const SHOWN: Readonly<Record<UnitSystem, Readonly<Record<Dimension, Readonly<Rec
     angle: { coarse: { unit: 'deg', decimals: 0 }, fine: { unit: 'deg', decimals: 1 } },
     temperature: { coarse: { unit: 'C', decimals: 0 }, fine: { unit: 'C', decimals: 1 } },
     warming: { coarse: { unit: 'C', decimals: 0 }, fine: { unit: 'C', decimals: 1 } },
-    force: { coarse: { unit: 'N', decimals: 2 }, fine: { unit: 'N', decimals: 2 } },
+    force: { coarse: { unit: 'lbf', decimals: 1 }, fine: { unit: 'lbf', decimals: 2 } },
   },
 };
 

@@ -47,7 +47,9 @@ export const stiffness = defineCheck({
   conditions: z.strictObject({}),
   slotKeys: ['stroke', 'locks'],
   reads: 'indicator',
-  quantities: { compliance: unlimited('A hand’s push of 100 N moves it by', 'deviation', 'um', { magnitude: true, byHand: true }) },
+  quantities: {
+    compliance: unlimited('A hand’s push of 100 N (22 lbf) moves it by', 'deviation', 'um', { magnitude: true, byHand: true }),
+  },
   slots: () => (['push', 'pull'] as const).map((hand) => ({ keys: { stroke: hand }, label: hand === 'push' ? 'Pushed' : 'Pulled' })),
   estimate,
   corrections: {},

@@ -140,6 +140,6 @@ export class Survey {
     if (!found?.below.length) return '';
     const shown = this.settings.shown();
     const names = found.below.map(({ check, quantity }) => check.quantities[quantity].label);
-    return `A hand’s push of 100 N moves it ${bothUnits(found.moved, 'deviation', shown, 1).large}: more than the whole zone of ${[...new Set(names)].join(', ')}. The machine will not hold these under a cut.`;
+    return `A hand’s push of 100 N (22 lbf) moves it ${bothUnits(found.moved, 'deviation', shown, 1).large}: more than the whole zone of ${[...new Set(names)].join(', ')}. The machine will not hold these under a cut.`;
   });
 }
