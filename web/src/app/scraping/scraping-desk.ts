@@ -1,15 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  type OnDestroy,
-  computed,
-  effect,
-  inject,
-  linkedSignal,
-  signal,
-  untracked,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, type OnDestroy, computed, effect, inject, signal, untracked, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { exampleFor, parseQuantity, sizesIn } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
@@ -203,6 +192,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     if (!surface) return;
     if (surface.putAway) return this.problem.set('This face is archived. Restore it on its card before you write anything down.');
     this.problem.set('');
+    this.asked.set(null);
     this.store.write(surface, entry);
   }
 
@@ -235,7 +225,9 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     return { entry, text };
   });
   /** What somebody else wrote, or what was written on another evening, is asked about once before it goes. */
-  protected readonly askedUndo = linkedSignal({ source: () => this.lastThing()?.entry.id, computation: () => '' });
+  private readonly asked = signal<{ readonly id: string; readonly text: string } | null>(null);
+  /** It stands as long as what it asks about is the last thing. */
+  protected readonly askedUndo = computed(() => (this.asked()?.id === this.lastThing()?.entry.id ? (this.asked()?.text ?? '') : ''));
   protected undoLast(): void {
     const last = this.lastThing();
     if (!last) return;
@@ -243,7 +235,7 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     const others = by !== this.settings.by();
     const before = eveningsOf([{ at }, { at: nowText() }], () => false).length > 1;
     if ((others || before) && !this.askedUndo()) {
-      this.askedUndo.set(`“${last.text}” was written ${others ? `by ${by}, ` : ''}${timeWords(at)}. Undo it? Press once more.`);
+      this.asked.set({ id, text: `“${last.text}” was written ${others ? `by ${by}, ` : ''}${timeWords(at)}. Undo it? Press once more.` });
       return;
     }
     this.takeBack(id);

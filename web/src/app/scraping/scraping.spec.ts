@@ -54,7 +54,9 @@ describe('the scraping desk', () => {
     expect(server.surfaces[0].entries[2]).toEqual(
       jasmine.objectContaining({ kind: 'withdrawn', supersedes: server.surfaces[0].entries[1].id }),
     );
+    await until(() => TestBed.inject(Outbox).waiting() === 0);
     await key(page, 'Backspace');
+    await until(() => page.text().includes('Press once more'));
     expect(kinds(server).length).toBe(3);
     await key(page, 'Backspace');
     await until(() => server.surfaces[0].entries.length === 4);
