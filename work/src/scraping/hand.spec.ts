@@ -61,38 +61,7 @@ describe('the depth of a pass', () => {
     expect(passOf(new Evenings(face({ material: 'bronze' })), 'RM', { elsewhere }).depth).toBe(12);
   });
 
-  it('of two grades at once both are learned: two unknowns, with the usual depths to begin with', () => {
-    // The truth: this hand takes 9 roughing and 4 finishing, on a face that is believed to lose 12 and 5.
-    const [rough, fine] = [9, 4];
-    const diary = new DeskDiary(face());
-    let value = 2000;
-    const measured = () => diary.write('measure', { value, doubt: 0.5, roundId: null });
-    const bout = (nr: number, nf: number) => {
-      for (const [count, grade] of [
-        [nr, 'rough'],
-        [nf, 'fine'],
-      ] as const)
-        for (let i = 0; i < count; i++) diary.write('pass', { zone: '4', kind: 'whole', grade, angle: 45 });
-      value -= (nr * rough + nf * fine) * (diary.surface.aim?.lever ?? 1);
-      measured();
-    };
-    measured();
-    const last = (grade: 'rough' | 'fine') =>
-      learnedPasses(diary.surface, [...diary.entries])
-        .filter((pass) => pass.grade === grade)
-        .at(-1)?.depth ?? NaN;
-    bout(2, 1);
-    // One equation: it is met, and shared by how surely each was believed.
-    expect(2 * last('rough') + last('fine')).toBeCloseTo(22, 1);
-    bout(1, 3);
-    expect(last('rough')).toBeCloseTo(9, 0);
-    expect(last('fine')).toBeCloseTo(4, 0);
-    bout(3, 1);
-    expect(last('rough')).toBeCloseTo(9, 1);
-    expect(last('fine')).toBeCloseTo(4, 1);
-  });
-
-  it('of whole zones and blue only at once nothing is learned; of two people at once what anybody takes', () => {
+  it('of two kinds at once, of two grades at once nothing is learned; of two people at once what anybody takes', () => {
     const mixed = new Evenings(face());
     mixed.write('measure', { value: 100, doubt: 1, roundId: null });
     mixed.write('pass', { zone: '4', kind: 'whole', grade: 'rough', angle: 45 });

@@ -46,85 +46,26 @@ const only = <T>(values: readonly T[]): T | null => {
   return values.every((value) => value === first) ? (first ?? null) : null;
 };
 
-/** Part of its usual depth by which a pass differs from hand to hand, as long as nothing is known of it. */
-const USUAL_SPREAD = 0.35;
-
-/** What is believed of a roughing and a finishing pass, µm, and how surely: their variances, and what they share. */
-interface Believed {
-  readonly rough: number;
-  readonly fine: number;
-  readonly cov: readonly [rough: number, both: number, fine: number];
-}
-
-const usualOf = ({ passes: { rough, fine } }: Surface): Believed => ({
-  ...{ rough, fine },
-  cov: [(USUAL_SPREAD * rough) ** 2, 0, (USUAL_SPREAD * fine) ** 2],
-});
-
-/**
- * One measurement more: so many roughing and finishing passes took so much together. Least squares with what was believed before.
- *
- * @param took µm, with its standard doubt.
- */
-function believing({ rough, fine, cov: [a, b, c] }: Believed, [nr, nf]: readonly [number, number], took: number, doubt: number): Believed {
-  const [gainRough, gainFine] = [a * nr + b * nf, b * nr + c * nf];
-  const spread = nr * gainRough + nf * gainFine + doubt ** 2;
-  const off = (took - nr * rough - nf * fine) / spread;
-  return {
-    rough: rough + gainRough * off,
-    fine: fine + gainFine * off,
-    cov: [a - gainRough ** 2 / spread, b - (gainRough * gainFine) / spread, c - gainFine ** 2 / spread],
-  };
-}
-
-/** What was scraped between two measurements: how many passes of each grade one side had more than the other, and what they took. */
-interface Bout {
-  readonly more: readonly [rough: number, fine: number];
-  readonly over: Over;
-  readonly took: number;
-  readonly doubt: number;
-  readonly by: string | null;
-  readonly blade: string | null;
-  readonly at: string;
-}
-
-/** Bouts that teach: one kind of pass, more on one side, and a change that is more than its doubt. */
-function boutsOf({ aim, zones }: Surface, entries: readonly DeskEntry[], blades: ReadonlyMap<DeskEntry, string>): readonly Bout[] {
-  const bearing = zones.filter(({ use }) => use === 'bear').map(({ id }) => id);
-  return betweenMeasures(entries).flatMap(({ before, after, passes: all }): Bout[] => {
-    const passes = all.filter(removes);
-    const count = (id: string, grade?: Grade): number =>
-      passes.filter(({ content }) => content.zone === id && (grade === undefined || content.grade === grade)).length;
-    const ordered = [...bearing].sort((one, other) => count(one) - count(other));
-    const [least, most] = [ordered[0], ordered.at(-1)];
-    const over = only(passes.map(({ content }) => content.kind));
-    if (!aim || most === undefined || count(most) - count(least) < 1 || over === null) return [];
-    const went = Math.abs(before.content.value - aim.wanted) - Math.abs(after.content.value - aim.wanted);
-    const doubt = Math.hypot(before.content.doubt, after.content.doubt);
-    if (went <= doubt) return [];
-    const more = (['rough', 'fine'] as const).map((grade) => count(most, grade) - count(least, grade)) as [number, number];
-    const [by, blade] = [only(passes.map((pass) => pass.by)), only(passes.map((pass) => blades.get(pass) ?? null))];
-    return [{ more, over: over as Over, took: went / aim.lever, doubt: doubt / 2 / Math.abs(aim.lever), by, blade, at: after.at }];
-  });
-}
-
 /**
  * Depths of a pass that were learned between two measurements: what the aim went by over its lever and over the passes that
- * one side had more than the other; oldest first. Where both grades were made they are two unknowns: least squares over all bouts of
- * that hand so far, with the usual depths to begin with. Whole zones and blue only at once teach neither; nor does what is smaller
- * than its doubt.
+ * one side had more than the other; oldest first. Two kinds of pass at once teach neither; nor does what is smaller than its doubt.
  */
-export function learnedPasses(surface: Surface, entries: readonly DeskEntry[], blades = bladesOf(entries)): readonly LearnedPass[] {
-  const believed = new Map<string, Believed>();
-  return boutsOf(surface, entries, blades).flatMap(({ more, took, doubt, ...bout }): LearnedPass[] => {
-    const hand = `${bout.over}\n${bout.by}\n${bout.blade}`;
-    const now = believing(believed.get(hand) ?? usualOf(surface), more, took, doubt);
-    believed.set(hand, now);
-    const learned = (grade: Grade, depth: number): LearnedPass => ({ ...bout, depth, grade, material: surface.material });
-    const [rough, fine] = more;
-    if (fine === 0) return [learned('rough', took / rough)];
-    if (rough === 0) return [learned('fine', took / fine)];
-    return now.rough > 0 && now.fine > 0 ? [learned('rough', now.rough), learned('fine', now.fine)] : [];
+export function learnedPasses(
+  { aim, zones, material }: Surface,
+  entries: readonly DeskEntry[],
+  blades = bladesOf(entries),
+): readonly LearnedPass[] {
+  const bearing = zones.filter(({ use }) => use === 'bear').map(({ id }) => id);
+  return betweenMeasures(entries).flatMap(({ before, after, passes: all }): LearnedPass[] => {
+    const passes = all.filter(removes);
+    const counts = bearing.map((id) => passes.filter(({ content }) => content.zone === id).length);
+    const more = Math.max(...counts) - Math.min(...counts);
+    const [grade, over] = [only(passes.map(({ content }) => content.grade)), only(passes.map(({ content }) => content.kind))];
+    if (!aim || more < 1 || grade === null || over === null) return [];
+    const went = Math.abs(before.content.value - aim.wanted) - Math.abs(after.content.value - aim.wanted);
+    if (went <= Math.hypot(before.content.doubt, after.content.doubt)) return [];
+    const [by, blade] = [only(passes.map((pass) => pass.by)), only(passes.map((pass) => blades.get(pass) ?? null))];
+    return [{ depth: went / aim.lever / more, grade, over: over as Over, by, blade, material, at: after.at }];
   });
 }
 
