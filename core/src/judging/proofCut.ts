@@ -1,5 +1,4 @@
 import { verdictOf, type Verdict } from './verdict.js';
-
 import type { Zone } from '../checks/zone.js';
 
 /** Two pads of one cut between centres, mm: at the head end and at the tail end of the machine. */

@@ -4,7 +4,7 @@ import { figure, maybe } from './answer.js';
 import { defineMove, type PlanOf } from './define.js';
 import { after, ISOLATE, isZero, SNUG, watch, type JobStep, type StepFacts } from './jobSteps.js';
 
-const RADIAN = Math.PI / 180;
+export const RADIAN = Math.PI / 180;
 
 /** An angle brought into (−180, 180]. */
 export function wrap(degrees: number): number {
@@ -59,6 +59,13 @@ const answer = z.object({
   ways: maybe('deviation', 'What the ways must do instead, with the sleeve back in the middle'),
 });
 
+/** What a plan of a sleeve is made from, whether it is turned or set back. */
+export const sleeveInput = z.strictObject({
+  throw: measure('deviation', { label: 'Throw', above: 0, example: '0.4 mm', engraved: true }),
+  angle: measure('angle', { label: 'Angle now', min: -360, max: 360, example: '0' }),
+  amount: measure('deviation', { label: 'Amount', example: '21 um' }),
+});
+
 /** "by 30.0° counterclockwise, seen from the tailstock’s end": from up toward the operator, who is on the left there. */
 export const turnWords = (turn: number): string =>
   `by ${Math.abs(turn).toFixed(1)}° ${turn < 0 ? 'clockwise' : 'counterclockwise'}, seen from the tailstock’s end`;
@@ -95,11 +102,7 @@ export const eccentric = defineMove({
   verb: 'Bring it',
   amountKey: 'amount',
   signed: true,
-  input: z.strictObject({
-    throw: measure('deviation', { label: 'Throw', above: 0, example: '0.4 mm', engraved: true }),
-    angle: measure('angle', { label: 'Angle now', min: -360, max: 360, example: '0' }),
-    amount: measure('deviation', { label: 'Amount', example: '21 um' }),
-  }),
+  input: sleeveInput,
   plan: ({ throw: throwUm, angle, amount }) => turnEccentric(throwUm, angle, amount),
   answer,
   does: ({ throw: throwUm, angle }, plan) => throwUm * (Math.sin(plan.angle * RADIAN) - Math.sin(angle * RADIAN)),

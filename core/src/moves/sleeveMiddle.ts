@@ -1,11 +1,8 @@
 import * as z from 'zod';
-import { measure } from '../input/fields.js';
 import { figure } from './answer.js';
 import { defineMove, type PlanOf } from './define.js';
-import { sleeveCard, turnWords, wrap } from './eccentric.js';
+import { RADIAN, sleeveCard, sleeveInput, turnWords, wrap } from './eccentric.js';
 import { after, ISOLATE, isZero, partOf, SNUG, watch, type JobStep, type StepFacts } from './jobSteps.js';
-
-const RADIAN = Math.PI / 180;
 
 const answer = z.object({
   angle: figure('angle', 'The angle to leave the sleeve at: the middle of its travel'),
@@ -56,11 +53,7 @@ export const sleeveMiddle = defineMove({
   verb: 'Bring it',
   amountKey: 'amount',
   signed: true,
-  input: z.strictObject({
-    throw: measure('deviation', { label: 'Throw', above: 0, example: '0.4 mm', engraved: true }),
-    angle: measure('angle', { label: 'Angle now', min: -360, max: 360, example: '0' }),
-    amount: measure('deviation', { label: 'Amount', example: '21 um' }),
-  }),
+  input: sleeveInput,
   plan: ({ throw: throwUm, angle, amount }) => ({
     angle: 0,
     turn: -wrap(angle) + 0,

@@ -37,7 +37,8 @@ export const leavesIn = ({ kind, plan, made }: Pick<MoveWrite, 'kind' | 'plan' |
   MOVES.get(kind)?.leaves === true && !made?.takenOut ? (made?.wentIn ?? leavesUsed(plan)) : [];
 
 /**
- * How much of what was wanted the leaves of a plan do, or a sleeve as far as it goes: 1 where they make it exactly, 1.06 where the nearest pile is thicker by so much.
+ * How much of what was wanted the leaves of a plan do, or a sleeve as far as it goes: 1 where they make it exactly, 1.06 where the
+ * nearest pile is thicker by so much.
  * A needle that is watched goes as far as the leaves, not as far as was wished.
  */
 export function partReached(kind: string, plan: MoveWrite['plan'], amount: number): number {

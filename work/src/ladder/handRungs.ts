@@ -58,13 +58,12 @@ const USUAL_ZONE: Zone = [-15, 15];
 
 /** What is done by hand at the ends of a machine's ladder, in working order. A move, a pass or a planned change makes a proof cut stale. */
 export function handRungsOf(kind: string, rounds: readonly RoundHead[], byHand: readonly ByHand[], work: HandWork = {}): HandRung[] {
-  const zone = cutZone(rounds);
   const steps = HAND_STEPS[machineFamily(kind)].filter(({ needs }) => hasAll(kind, needs));
   return steps.map((step): HandRung => {
     const entry = byHand.filter((written) => written.step === step.id).at(-1);
     if (!entry) return { step, entry, state: 'none', staleBy: undefined };
     const staleBy = step.upset ? staleSince(entry.at, rounds, work) : undefined;
-    const cut = entry.sizes && proofCut(entry.sizes.first, entry.sizes.turned, zone);
+    const cut = entry.sizes && proofCut(entry.sizes.first, entry.sizes.turned, cutZone(rounds));
     return { step, entry, state: staleBy ? 'stale' : (cut?.verdict ?? 'in'), staleBy, ...(cut && { cut }) };
   });
 }

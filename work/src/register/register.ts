@@ -185,6 +185,12 @@ export function stillOwed(
   return { homings: Math.max(0, times - use.homings), power: Math.max(0, power - use.power) };
 }
 
+/** The change sheet with one homing, or one switching off and on, counted more. */
+export const withCounted = (use: RegisterUse, which: 'homings' | 'power'): RegisterUse => ({
+  ...use,
+  [which]: Math.min(20, use[which] + 1),
+});
+
 /** A value of a register with all its digits and its unit, as it is typed into the control. */
 export const registerValue = (value: number, { digits, unit }: Pick<RegisterUse, 'digits' | 'unit'>): string =>
   `${value.toFixed(digits)} ${unit === 'inch' ? 'in' : 'mm'}`;

@@ -25,6 +25,8 @@ import {
   sheetOf,
   solveWhatStands,
   standingReadings,
+  withReadings,
+  type BenchSlot,
   type Solved,
 } from '@isometra/work';
 import { Settings } from '../data/settings';
@@ -33,7 +35,6 @@ import { Rounds } from '../data/rounds';
 import { MachineStore } from '../machine/machine-store';
 import { readingText } from '../ui/reading-text';
 import { workDone } from './bench-round';
-import { withReadings, type BenchSlot } from '@isometra/work';
 import { Besides } from './besides';
 import { sameNotes, sameSheet } from './same';
 

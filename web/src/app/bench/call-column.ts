@@ -110,19 +110,23 @@ export class CallColumn {
     const asked = moves.find((entry) => entry.quantity === name);
     const curve = this.curves().find(({ quantity }) => quantity === name)?.curve;
     if (!curve) return asked;
-    const { plus, minus } = this.store.check()?.corrections[name] ?? { plus: [], minus: [] };
-    const kind = asked?.kind ?? (curve.best > 0 ? plus : minus)[0];
+    const kind = asked?.kind ?? this.kindsOf(name, curve.best).at(0);
     if (kind === undefined || isZero(sizeOf(curve.best, info, this.shown(), 1).large)) return undefined;
     return { kind, quantity: name, amount: curve.best, direction: wayOfMove(curve.best, info) };
   }
 
+  /** Kinds of move that take a quantity up, or down, as its check names them. */
+  private kindsOf(name: string, amount: number): readonly string[] {
+    const { plus = [], minus = [] } = this.store.check()?.corrections[name] ?? {};
+    return amount > 0 ? plus : minus;
+  }
+
   /** Whether what is in can be brought nearer by something that takes no metal. */
   private canComeNearer(name: string, quantity: Quantity): boolean {
-    const check = this.store.check();
-    const { plus = [], minus = [] } = check?.corrections[name] ?? {};
-    const kinds = leftOver(quantity) > 0 ? plus : minus;
-    const can = (kind: string): boolean => !MOVES.get(kind)?.metal && doable(kind, this.machineStore.kind(), check?.id ?? '');
-    return this.store.complete() && mayComeNearer(quantity) && kinds.some(can) && this.curves().every((entry) => entry.quantity !== name);
+    const check = this.store.check()?.id ?? '';
+    const can = (kind: string): boolean => !MOVES.get(kind)?.metal && doable(kind, this.machineStore.kind(), check);
+    if (!this.store.complete() || !mayComeNearer(quantity)) return false;
+    return this.kindsOf(name, leftOver(quantity)).some(can) && this.curves().every((entry) => entry.quantity !== name);
   }
 
   private call(name: string, quantity: Quantity, info: QuantityInfo, moves: readonly Move[]) {

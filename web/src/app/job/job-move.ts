@@ -40,6 +40,9 @@ import { replanned } from './replan';
 /** µm: a movement for all places that is less is none. */
 const LEAST = 0.5;
 
+/** The move of one kind, where there is one; else the first. */
+const ofKind = (moves: readonly Move[], kind: string): Move | undefined => moves.find((move) => move.kind === kind) ?? moves.at(0);
+
 /** The move that a round asks for, or that was begun for it: which kind, how much, by what plan. A job card shows it. */
 @Directive()
 export abstract class JobMove {
@@ -92,7 +95,7 @@ export abstract class JobMove {
     if (anew) return anew;
     if (kept?.quantity === this.quantity())
       return asked || kept.made?.nearer ? this.instead({ amount: kept.amount, metal: true }, kept.kind) : undefined;
-    return want ? this.instead(want, this.chosen()) : asked;
+    return want ? ofKind(this.wantedMoves(), this.chosen()) : asked;
   });
   /** What is wanted of a card that has not been begun, where it is not what its round asks for. */
   private readonly want = computed((): WantedMove | undefined => {
@@ -106,13 +109,20 @@ export abstract class JobMove {
     return part > 0 && part <= 1 ? part : undefined;
   });
 
-  /** The move of this quantity by another amount than its round asks for, as the core plans it; of one kind, where it has that. */
-  private instead(want: WantedMove, kind = ''): Move | undefined {
+  /** The moves of this quantity by another amount than its round asks for, as the core plans them. */
+  private movesFor(want: WantedMove): readonly Move[] {
     const sheet = this.sheet();
-    if (!sheet || want.amount === 0) return undefined;
+    if (!sheet || want.amount === 0) return [];
     const { finding } = solveWhatStands(sheet, { ...this.context(), wanted: { [this.quantity()]: want } });
-    const moves = (finding ? onMachine(finding, this.store.kind()).moves : []).filter(({ quantity }) => quantity === this.quantity());
-    return moves.find((move) => move.kind === kind) ?? moves[0];
+    return (finding ? onMachine(finding, this.store.kind()).moves : []).filter(({ quantity }) => quantity === this.quantity());
+  }
+  /** What is wanted, as each kind of move would do it: worked out once for all that ask. */
+  private readonly wantedMoves = computed(() => {
+    const want = this.want();
+    return want ? this.movesFor(want) : [];
+  });
+  private instead(want: WantedMove, kind: string): Move | undefined {
+    return ofKind(this.movesFor(want), kind);
   }
   /** A card that was begun here and is not done: one that a whole casting was planned on is planned there. */
   protected readonly openCard = computed(() => {
@@ -184,7 +194,7 @@ export abstract class JobMove {
   /** What is to be done of it: what its round asks for, or what is wanted instead. */
   private readonly toDo = computed(() => {
     const want = this.saved() ? undefined : this.want();
-    return want ? this.instead(want) : (this.asked() ?? (this.saved()?.made?.nearer ? this.found() : undefined));
+    return want ? this.wantedMoves().at(0) : (this.asked() ?? (this.saved()?.made?.nearer ? this.found() : undefined));
   });
   /** What raised it too far is made thinner again before anything is scraped. */
   private readonly canSwap = computed(() => {

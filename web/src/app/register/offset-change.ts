@@ -16,6 +16,7 @@ import {
   type LeftAt,
   type Recheck,
   type Unsettled,
+  withCounted,
   withoutLast,
 } from '@isometra/work';
 import { nowText } from '../data/clock';
@@ -307,6 +308,6 @@ export class OffsetChange {
 
   protected count(which: 'homings' | 'power'): void {
     const use = this.use();
-    if (use) this.changed.emit({ ...use, [which]: Math.min(20, use[which] + 1) });
+    if (use) this.changed.emit(withCounted(use, which));
   }
 }

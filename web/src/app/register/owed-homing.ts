@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { homingFor, homingOf, owedAt, registerLog, registerValue, type Owed } from '@isometra/work';
+import { homingFor, homingOf, owedAt, registerLog, registerValue, withCounted, type Owed } from '@isometra/work';
 import { Rounds } from '../data/rounds';
 import { MachineStore } from '../machine/machine-store';
 import { Button } from '../ui/controls';
@@ -58,7 +58,6 @@ export class OwedHoming {
   protected count({ move }: Owed, which: 'homings' | 'power'): void {
     const [machineId, made] = [this.store.machine()?.id, move.made];
     if (machineId === undefined || !made?.register) return;
-    const register = { ...made.register, [which]: Math.min(20, made.register[which] + 1) };
-    this.rounds.putMove(machineId, { ...move, made: { ...made, register } }, true);
+    this.rounds.putMove(machineId, { ...move, made: { ...made, register: withCounted(made.register, which) } }, true);
   }
 }

@@ -26,6 +26,12 @@ const words = (values: readonly string[], named: Readonly<Record<string, string>
   values.map((value) => ({ value, label: named[value] ?? value.replace('-', ' ') }));
 const NEXT_USE = { bear: 'relieve', relieve: 'ignore', ignore: 'bear' } as const;
 
+/** What it is to be true by brings its usual room with it, where none was said. */
+function withUsualRoom(text: Readonly<Record<string, string>>): Readonly<Record<string, string>> {
+  const unit = text['room'] ? undefined : aimInfoOf(text)?.unit;
+  return unit ? { ...text, room: `20 ${unit}` } : text;
+}
+
 /** A face to scrape: its size, its zones, what it is blued with, and what it is scraped true by. */
 @Component({
   selector: 'iso-face-form',
@@ -93,9 +99,7 @@ export class FaceForm {
   /** What the plan of the casting asks it to be true by, with the usual room of that. */
   private aimText(): Readonly<Record<string, string>> {
     const aim = this.aim();
-    if (!aim || !this.aims().some(({ value }) => value === aim)) return {};
-    const unit = aimInfoOf({ ...FIRST.text, aim })?.unit;
-    return { aim, ...(unit && { room: `20 ${unit}` }) };
+    return aim && this.aims().some(({ value }) => value === aim) ? withUsualRoom({ aim }) : {};
   }
   protected readonly text = computed(() => this.draft().text);
 
@@ -153,9 +157,7 @@ export class FaceForm {
 
   protected write(field: string, value: string): void {
     const text = { ...this.text(), [field]: value };
-    // What it is to be true by brings its usual room with it.
-    const unit = field === 'aim' ? aimInfoOf(text)?.unit : undefined;
-    this.change({ ...this.draft(), text: unit && !text['room'] ? { ...text, room: `20 ${unit}` } : text });
+    this.change({ ...this.draft(), text: field === 'aim' ? withUsualRoom(text) : text });
   }
   protected mirror(mirrored: boolean): void {
     this.change({ ...this.draft(), mirrored });
