@@ -190,6 +190,8 @@ export const ENTRY_CONTENTS = {
     /** Its width, mm: strips narrower than it are joined. */
     width: z.number().positive().max(200).optional(),
   }),
+  /** A straightedge turned elsewhere than a plan let expect: which of the two the work goes by. */
+  believed: z.strictObject({ which: z.enum(['plan', 'straightedge'], { error: 'must be "plan" or "straightedge"' }) }),
   /** Done for tonight. */
   done: z.strictObject({}),
   /** Taken back: what it supersedes no longer counts. */
@@ -223,6 +225,7 @@ export const deskEntrySchema = z.discriminatedUnion(
     entryOf('plan'),
     entryOf('state'),
     entryOf('blade'),
+    entryOf('believed'),
     entryOf('done'),
     entryOf('withdrawn'),
   ],

@@ -6,7 +6,8 @@ import { standing } from './faults.js';
 import { forecastOf, type Forecast } from './forecast.js';
 import { handsOf, learnedPasses, type LearnedPass, type PassDepth } from './hand.js';
 import { differingBites, leftOf, turnedOf, type DeskZone, type Left } from './left.js';
-import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote } from './notes.js';
+import { turnsOtherwise, type Otherwise } from './looks.js';
+import { forgottenNotes, printNotes, progressNotes, teeterNotes, trustNotes, turnNotes, type DeskNote, type FlankSince } from './notes.js';
 import { eveningsOf, minutesOf } from '../notebook/evenings.js';
 import { remindersOf, stepOf, type DeskStep, type HowFar, type Reminder } from './steps.js';
 
@@ -41,6 +42,8 @@ export interface Desk extends HowFar {
 export interface AtTheFace {
   readonly by?: string;
   readonly elsewhere?: readonly LearnedPass[];
+  /** What pins and the other flank tell, where this face is a flank of a dovetail. */
+  readonly flank?: FlankSince | null;
 }
 
 function linerOf(known: Known): number | null {
@@ -76,8 +79,14 @@ function aimOf({ aim }: Surface, measured: Extract<DeskEntry, { readonly kind: '
 /** A zone that bears is reached once a print says what is left on it. */
 const isReached = ({ zone, left }: DeskZone): boolean => zone.use !== 'bear' || left !== null;
 
+/** What was written down this evening; nothing once somebody said that it was done. */
+function eveningNow(entries: readonly DeskEntry[]): readonly DeskEntry[] {
+  const tonight = eveningsOf(entries, endsEvening).at(-1) ?? [];
+  return tonight.slice(-1).some(endsEvening) ? [] : tonight;
+}
+
 /** Where the work at a face stands: what is left where, what comes now, when it will be done, and what is to be minded. */
-export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, elsewhere = [] }: AtTheFace = {}): Desk {
+export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, elsewhere = [], flank = null }: AtTheFace = {}): Desk {
   const entries = standing(written);
   const { pass, took } = handsOf(surface, entries, elsewhere, by);
   const known: Known = { surface, entries, pass, took };
@@ -91,13 +100,13 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
   const target = surface.target ? ([surface.target.low, surface.target.high] as const) : SPOT_TARGETS[surface.use];
   const spots = spotsOf(surface, prints.at(-1)?.content, target);
   const told = { state: state?.state ?? 'rough', aim, spots, turned } as const;
-  const step = stepOf(known, left, told);
+  const otherwise = turnsOtherwise(known, left, turned);
+  const linerLeft = linerOf(known);
+  const notes = notesOf(known, { ...told, linerLeft, left, flank, otherwise });
+  const step = stepOf(known, left, told, { otherwise, notes });
   const contact = contactShiftOf(surface, entries);
   const last = ofKind(entries, 'pass').at(-1) ?? null;
-  const evenings = eveningsOf(entries, endsEvening);
-  const tonight = evenings.at(-1) ?? [];
-  const open = tonight.slice(-1).some(endsEvening) ? [] : tonight;
-  const linerLeft = linerOf(known);
+  const open = eveningNow(entries);
   return {
     ...{ zones, from, step, prints, pass, contact, last, linerLeft },
     ...told,
@@ -108,19 +117,33 @@ export function deskOf(surface: Surface, written: readonly DeskEntry[], { by, el
     passesTonight: ofKind(open, 'pass').length,
     reminders: remindersOf(entries, step),
     notes: [
-      ...progressNotes(known),
-      ...teeterNotes(known),
-      ...turnNotes(known, turned),
-      ...trustNotes(known, turned),
-      ...printNotes(known),
-      ...stateNotes(known, { state: told.state, aim, linerLeft, left }),
-      ...forgottenNotes(known),
-      ...reachNotes(surface, left),
+      ...notes,
       ...(contact && contact.stopAt !== null && told.state !== 'accept'
         ? [{ code: 'contact-shifts' as const, about: [contact.shift, contact.stopAt] }]
         : []),
     ],
   };
+}
+
+interface ToNote extends Pick<Desk, 'state' | 'aim' | 'linerLeft' | 'turned'> {
+  readonly left: Left;
+  readonly flank: FlankSince | null;
+  readonly otherwise: Otherwise | null;
+}
+
+/** Everything that is to be minded beside what comes now. */
+function notesOf(known: Known, { turned, flank, otherwise, ...told }: ToNote): DeskNote[] {
+  return [
+    ...progressNotes(known),
+    ...(otherwise ? [{ code: 'turns-otherwise' as const, about: [otherwise.centre, ...otherwise.expected] }] : []),
+    ...teeterNotes(known),
+    ...turnNotes(known, turned, flank),
+    ...trustNotes(known, turned),
+    ...printNotes(known),
+    ...stateNotes(known, told),
+    ...forgottenNotes(known),
+    ...reachNotes(known.surface, told.left),
+  ];
 }
 
 const deepestOf = (zones: readonly DeskZone[]): number => Math.max(0, ...zones.map(({ depth }) => depth ?? 0));

@@ -1,7 +1,11 @@
+import fc from 'fast-check';
 import type { DeskEntry } from '@isometra/contract';
 import { deskOf, learnedOn } from './desk.js';
 import { learnedPasses } from './hand.js';
+import { gridZones, wedgePlan } from './plan.js';
 import { DeskDiary, face } from '../testing/surface.js';
+
+const AIM = { check: 'saddle-squareness', quantity: 'squareness', unit: 'um/m', wanted: 0, room: 20 };
 
 /** Entries of one diary, made by somebody. */
 class Evenings extends DeskDiary {
@@ -59,6 +63,83 @@ describe('the depth of a pass', () => {
     expect(elsewhere.length).toBe(3);
     expect(passOf(new Evenings(face()), 'RM', { elsewhere }).depth).toBe(8);
     expect(passOf(new Evenings(face({ material: 'bronze' })), 'RM', { elsewhere }).depth).toBe(12);
+  });
+
+  it('off a wedge is told by the slant of all passes, whichever zones had them', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(3), { minLength: 6, maxLength: 6 }),
+        fc.double({ min: 6, max: 20, noNaN: true }),
+        fc.constantFrom('left' as const, 'right' as const),
+        (counts, really, high) => {
+          const zones = gridZones(480, 60, 6, 1);
+          const surface = face({ width: 480, zones, aim: { ...AIM, lever: 1000 / 480 } });
+          const diary = new DeskDiary(surface);
+          const places = zones.map((_, i) => 40 + 80 * i - 240);
+          const heights = places.map((x) => ((high === 'left' ? -1 : 1) * x * 200) / 480);
+          const squareness = () =>
+            ((high === 'left' ? -1 : 1) * 1e3 * places.reduce((sum, x, i) => sum + x * heights[i], 0)) /
+            places.reduce((sum, x) => sum + x * x, 0);
+          diary.write('measure', { value: squareness(), doubt: 1, roundId: null });
+          diary.write('plan', wedgePlan(surface, { wedge: 200, high }));
+          counts.forEach((count, i) => {
+            diary.passes(count, zones[i].id);
+            heights[i] -= count * really;
+          });
+          diary.write('measure', { value: squareness(), doubt: 1, roundId: null });
+          for (const { depth } of learnedPasses(surface, [...diary.entries])) expect(depth).toBeCloseTo(really, 6);
+        },
+      ),
+      { numRuns: 100 },
+    );
+  });
+
+  describe('of two grades at once', () => {
+    /** Passes of a hand that takes 9.4 and 4.3 µm, measured before and after to 1 µm. */
+    const bouts = (diary: Evenings, ...counts: readonly (readonly [number, number])[]): Evenings => {
+      let value = 1000;
+      const measure = () => diary.write('measure', { value, doubt: 1, roundId: null });
+      measure();
+      for (const [rough, fine] of counts) {
+        for (let i = 0; i < rough + fine; i++)
+          diary.write('pass', { zone: '4', kind: 'whole', grade: i < rough ? 'rough' : 'fine', angle: 45 });
+        value -= 2 * (rough * 9.4 + fine * 4.3);
+        measure();
+      }
+      return diary;
+    };
+    const both = (diary: DeskDiary) => {
+      const { rough, fine } = deskOf(diary.surface, diary.entries, { by: 'RM' }).pass;
+      return [rough, fine];
+    };
+
+    it('both are told by least squares, the more bouts the nearer', () => {
+      const [rough] = both(bouts(new Evenings(face()), [3, 1]));
+      // One equation for two: what is usual of each is moved by what it had part in, and is nearer than before.
+      expect(Math.abs(rough.depth - 9.4)).toBeLessThan(Math.abs(12 - 9.4));
+      expect(rough).toEqual(jasmine.objectContaining({ learned: 1, whose: 'person' }));
+      const [more, fine] = both(bouts(new Evenings(face()), [3, 1], [1, 4], [4, 1], [1, 5]));
+      expect(more.depth).toBeCloseTo(9.4, 0);
+      expect(fine.depth).toBeCloseTo(4.3, 0);
+    });
+
+    it('what was counted stays counted; a grade that was told alone is not moved', () => {
+      const diary = new Evenings(face());
+      diary.write('plan', { depths: [{ zone: '4', depth: 90 }], from: 'hand', why: 'as it is' });
+      bouts(diary, [3, 1]);
+      expect(deskOf(diary.surface, diary.entries, { by: 'RM' }).zones[3].depth).toBeCloseTo(90 - 3 * 12 - 5, 9);
+      const alone = new Evenings(face()).bout('RM', null, 9);
+      const told = both(alone)[0].depth;
+      bouts(alone, [2, 2]);
+      expect(both(alone)[0].depth).toBeCloseTo(told, 9);
+    });
+
+    it('a measurement that was off makes no pass cut nothing', () => {
+      const diary = bouts(new Evenings(face()), [2, 2]);
+      const last = diary.entries[diary.entries.length - 1];
+      diary.entries[diary.entries.length - 1] = { ...last, content: { value: 997, doubt: 0.1, roundId: null } } as DeskEntry;
+      for (const { depth } of both(diary)) expect(depth).toBeGreaterThan(1);
+    });
   });
 
   it('of two kinds at once, of two grades at once nothing is learned; of two people at once what anybody takes', () => {

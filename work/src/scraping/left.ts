@@ -13,7 +13,7 @@ import {
   type Known,
   type Of,
 } from './entries.js';
-import type { Turned } from './notes.js';
+import { trustNotes, type Turned } from './notes.js';
 
 /** A zone as it is worked on. */
 export interface DeskZone {
@@ -117,11 +117,18 @@ function highShares(shares: ReadonlyMap<string, number>): ReadonlySet<string> {
   return new Set([...shares].filter(([, share]) => share > 0 && (even || share >= most)).map(([id]) => id));
 }
 
+/** The plan that the work goes by: the last one, unless a straightedge is believed against it. */
+function planThatStands(entries: readonly DeskEntry[]): Of<'plan'> | undefined {
+  const plan = ofKind(entries, 'plan').at(-1);
+  const believed = since(ofKind(entries, 'believed'), plan, entries).at(-1);
+  return believed?.content.which === 'straightedge' ? undefined : plan;
+}
+
 /** What is left for each zone, and what tells it. */
 export function leftOf(known: Known, turned: Turned | null): Left {
   const { surface, entries, pass } = known;
   const passes = ofKind(entries, 'pass');
-  const plan = ofKind(entries, 'plan').at(-1);
+  const plan = planThatStands(entries);
   const shares = sharesOf(known);
   const print = ofKind(entries, 'print').at(-1);
   const hinge = ofKind(entries, 'hinge').at(-1);
@@ -139,7 +146,8 @@ export function leftOf(known: Known, turned: Turned | null): Left {
     entry !== undefined && (!plan || (place(entry) > place(plan) && wanted(entry) < pass.fine.depth));
   const seen = (): 'print' | 'hinge' | null => {
     const [printed, swung] = [print?.content.result.zones.length && tells(print) ? place(print) : -1, tells(hinge) ? place(hinge) : -1];
-    if (printed > swung) return 'print';
+    // Of one and the same look, a print that the straightedge belies misled.
+    if (printed > swung) return swung >= 0 && trustNotes(known, turned).length ? 'hinge' : 'print';
     return turned && swung >= 0 ? 'hinge' : null;
   };
   const usual = plan ? 'plan' : null;

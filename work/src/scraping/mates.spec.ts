@@ -1,7 +1,7 @@
 import { solve } from '@isometra/core';
 import type { Surface } from '@isometra/contract';
 import { deskOf } from './desk.js';
-import { flanksOf, mateOf, pinsPlan, planesPlan } from './mates.js';
+import { flankSince, flanksOf, mateOf, pinsPlan, planesPlan } from './mates.js';
 import { gridZones } from './plan.js';
 import { findingHead } from '../sheets/sheet.js';
 import { DeskDiary, face } from '../testing/surface.js';
@@ -97,10 +97,35 @@ describe('two flanks of a dovetail', () => {
     both.near.write('plan', plan);
     both.near.passes(1, '3');
     turn(both.near, 330, 70);
-    const codes = () => deskOf(both.near.surface, both.near.entries).notes.map(({ code }) => code);
-    expect(codes()).toContain('wrong-flank');
+    const mate = mateOf(both.near.surface, [stored(both.near), stored(both.far)]);
+    if (mate?.mate.as !== 'flank') throw new Error('no flank');
+    const pair = { other: mate.other, mate: mate.mate };
+    const desk = (pins?: { readonly at: string; readonly far?: DeskDiary }) => {
+      const found = pins && {
+        ...pair,
+        other: pins.far ? stored(pins.far) : pair.other,
+      };
+      const flank = found && flankSince(stored(both.near), found, { places: PINS, doubt: 1.3, at: pins.at });
+      return deskOf(both.near.surface, [...both.near.entries], { flank });
+    };
+    const codes = (...args: Parameters<typeof desk>) => desk(...args).notes.map(({ code }) => code);
+    // A hollow flank alone says that too much came off; which of the two was straight is told by the other one and by new pins.
+    expect(codes()).toContain('overshot');
+    expect(codes({ at: '2020-01-01T00:00:00.000Z' }))
+      .withContext('pins of before')
+      .toContain('overshot');
+    const fresh = '2027-01-01T00:00:00.000Z';
+    expect(codes({ at: fresh })).toContain('wrong-flank');
+    expect(desk({ at: fresh }).step.code).toBe('other-flank');
+    const scraped = new DeskDiary(both.far.surface);
+    turn(scraped, 150, 138);
+    scraped.passes(1, '3');
+    expect(codes({ at: fresh, far: scraped }))
+      .withContext('metal came off the other one since')
+      .toContain('overshot');
     even(both.near);
-    expect(codes()).not.toContain('wrong-flank');
+    expect(codes({ at: fresh })).not.toContain('wrong-flank');
+    expect(codes({ at: fresh })).not.toContain('overshot');
   });
 });
 

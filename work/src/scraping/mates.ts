@@ -3,6 +3,7 @@ import type { DeskEntry, Mate, StoredSurface, Surface } from '@isometra/contract
 import { middleOf, ofKind, placeIn, removes } from './entries.js';
 import { standing } from './faults.js';
 import { turnedOf } from './left.js';
+import type { FlankSince } from './notes.js';
 
 type Plan = Extract<DeskEntry, { kind: 'plan' }>['content'];
 type As<Kind extends Mate['as']> = Extract<Mate, { as: Kind }>;
@@ -34,6 +35,16 @@ function turnNow(written: readonly DeskEntry[]): FlankTurn | undefined {
   return { centre: turned.centre, code: turned.code };
 }
 
+/** How the other flank turns, seen along this one. */
+function thereOf(surface: Surface, other: StoredSurface, { apart }: As<'flank'>): FlankTurn | undefined {
+  const seen = turnNow(other.entries);
+  return seen && (apart ? { ...seen, centre: surface.width - seen.centre } : seen);
+}
+
+/** Places over pins along a face, ascending from its end A. */
+const placesFrom = ({ width }: Surface, proud: readonly ProudPlace[], from: 'A' | 'B'): readonly ProudPlace[] =>
+  proud.map(({ at, over }) => ({ at: from === 'A' ? at : width - at, over })).sort((one, two) => one.at - two.at);
+
 /** What pins and straightedge tell of two flanks, seen from one of them. */
 export interface FlankFound {
   /** Its places along this face, from its end A. */
@@ -55,12 +66,30 @@ export function flanksOf(
   doubt: number,
   from: 'A' | 'B',
 ): FlankFound | undefined {
-  const places = proud.map(({ at, over }) => ({ at: from === 'A' ? at : surface.width - at, over })).sort((one, two) => one.at - two.at);
   const here = turnNow(surface.entries);
-  const seen = turnNow(other.entries);
-  const there = seen && (mate.apart ? { ...seen, centre: surface.width - seen.centre } : seen);
-  const call = flankCall(places, doubt, surface.width, here, there);
+  const there = thereOf(surface, other, mate);
+  const call = flankCall(placesFrom(surface, proud, from), doubt, surface.width, here, there);
   return call && { call, untried: [...(here ? [] : (['here'] as const)), ...(there ? [] : (['other'] as const))] };
+}
+
+/**
+ * What a round over pins and the other flank tell once this one was worked: whether the pins are wide where the other flank is
+ * high, as it is now. The places may be counted from either end of this face: where they were wide, both flanks would tell.
+ *
+ * @param read proud places, µm across, how surely, and when they were read.
+ */
+export function flankSince(
+  surface: StoredSurface,
+  { other, mate }: { readonly other: StoredSurface; readonly mate: As<'flank'> },
+  read: { readonly places: readonly ProudPlace[]; readonly doubt: number; readonly at: string },
+): FlankSince {
+  const there = thereOf(surface, other, mate);
+  const even: FlankTurn = { centre: surface.width / 2, code: 'hinge-even' };
+  const otherIsHigh = (['A', 'B'] as const).some((from) => {
+    const call = flankCall(placesFrom(surface, read.places, from), read.doubt, surface.width, even, there);
+    return call?.guilt === 'other';
+  });
+  return { readAt: read.at, otherIsHigh };
 }
 
 /** Depths off this flank by what the pins read: all of it where it is the guilty one, half where both are; none otherwise. */

@@ -19,6 +19,8 @@ export type DeskCode =
   | 'clamped-differs'
   | 'contact-shifts'
   | 'wrong-flank'
+  | 'overshot'
+  | 'turns-otherwise'
   | 'worse-by-relief'
   | 'bites-differ'
   | 'trend';
@@ -40,6 +42,12 @@ export interface Turned {
   /** Where it bears, mm from end A of the face; and how far that is from last time. */
   readonly centre: number;
   readonly moved: number | null;
+}
+
+/** What pins and the other flank tell of a dovetail as it is now: when the pins were read, and that they are still wide where the other flank is high. */
+export interface FlankSince {
+  readonly readAt: string;
+  readonly otherIsHigh: boolean;
 }
 
 const FORGOTTEN_AFTER = 10;
@@ -110,7 +118,7 @@ export function trustNotes({ surface, entries }: Known, turned: Turned | null): 
 }
 
 /** Two tries at one end that do not turn at one place; and a flank that pins had scraped, which is hollow there now. */
-export function turnNotes({ entries }: Known, turned: Turned | null): DeskNote[] {
+export function turnNotes({ entries }: Known, turned: Turned | null, flank: FlankSince | null): DeskNote[] {
   if (!turned) return [];
   if (turned.code === 'hinge-rocks') return [{ code: 'rocks', about: [] }];
   const plan = ofKind(entries, 'plan').at(-1);
@@ -118,7 +126,11 @@ export function turnNotes({ entries }: Known, turned: Turned | null): DeskNote[]
   const hollow = turned.code === 'hinge-hollow' || turned.code === 'hinge-light-middle';
   if (plan?.content.from !== 'pins' || !hollow) return [];
   const between = entries.slice(placeIn(entries, plan) + 1, Math.max(0, placeIn(entries, hinge)));
-  return between.some(({ kind }) => kind === 'pass') ? [{ code: 'wrong-flank', about: [] }] : [];
+  const last = ofKind(between, 'pass').at(-1);
+  if (!last) return [];
+  // One flank that is hollow says no more than that too much came off: the other one and new pins say which of them was straight.
+  const other = flank !== null && flank.otherIsHigh && flank.readAt > last.at;
+  return [{ code: other ? 'wrong-flank' : 'overshot', about: [] }];
 }
 
 /** Whether the aim still comes nearer: three measurements that differ by less than their doubt, or one that went the wrong way. */

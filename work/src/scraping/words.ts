@@ -18,8 +18,17 @@ const PARTS = [
 const partWords = (part: number): string =>
   PARTS.reduce((best, one) => (Math.abs(one[0] - part) < Math.abs(best[0] - part) ? one : best))[1];
 
-/** What comes now, in at most eight words. */
-export function stepWords(step: DeskStep): string {
+/** The same for a bearing shell, which no straightedge lies on: it is blued on its spindle. */
+const ON_A_SPINDLE: Partial<Readonly<Record<DeskStep['code'], string>>> = {
+  begin: 'Blue the spindle, clamp the half, turn it.',
+  blue: 'Blue the spindle again, clamp, turn it.',
+  look: 'Blue the spindle again before more comes off.',
+};
+
+/** What comes now, in at most eight words. @param shell on the inside of a bearing shell. */
+export function stepWords(step: DeskStep, shell = false): string {
+  const own = shell ? ON_A_SPINDLE[step.code] : undefined;
+  if (own) return own;
   switch (step.code) {
     case 'pass':
       return `Zone ${step.zone}: one ${GRADE[step.grade]} pass at ${step.angle}°.`;
@@ -38,7 +47,7 @@ export function stepWords(step: DeskStep): string {
     case 'turn-again':
       return 'It rocks: stone, wipe, push again.';
     case 'next-bite':
-      return 'Not all of it told: take another bite.';
+      return 'Not all of it told: read the rest.';
     case 'held-back':
       return 'Held back: compare with it, scrape nothing.';
     case 'put-away':
@@ -49,11 +58,22 @@ export function stepWords(step: DeskStep): string {
       return 'Joint faces are proud: bring them down.';
     case 'accept':
       return 'True and bearing: accept it.';
+    case 'look':
+      return `${step.passes === 1 ? 'One pass' : `${step.passes} passes`}: look again, or measure.`;
+    case 'which-holds':
+      return 'Plan and straightedge disagree: which is right?';
+    case 'which-end':
+      return 'Wrong way: find out which end is high.';
+    case 'not-the-metal':
+      return 'No change: check reference, seat and reading.';
+    case 'other-flank':
+      return 'Stop here: the other flank is off.';
     case 'accepted':
       return 'Accepted. No more work on this face.';
   }
 }
 
+const SHELL_WIPE = 'Wipe the shell and the spindle with a bare hand, and oil nothing: a film of oil prints as blue.';
 const REMINDERS: Readonly<Record<Reminder, string>> = {
   'lock-test': 'Clamp both halves without shim: the spindle must lock. If it does not, the joint faces are proud.',
   burrs: 'Stone the burrs off first: they hold it up.',
@@ -62,7 +82,8 @@ const REMINDERS: Readonly<Record<Reminder, string>> = {
   chips: 'Brush the chips away, out of gears and oil holes.',
   blade: 'Forty passes on this edge: hone the blade.',
 };
-export const reminderWords = (reminder: Reminder): string => REMINDERS[reminder];
+export const reminderWords = (reminder: Reminder, shell = false): string =>
+  shell && reminder === 'wipe' ? SHELL_WIPE : REMINDERS[reminder];
 
 const list = (about: DeskNote['about']): string => about.join(', ');
 const zones = (about: DeskNote['about']): string => `zone${about.length > 1 ? 's' : ''} ${list(about)}`;
@@ -115,7 +136,11 @@ export function deskNoteWords(
     case 'worse-by-relief':
       return 'It reads worse than before the relief: it now bears where it did not. Bed it, read it again, and take that for the start.';
     case 'wrong-flank':
-      return 'Hollow now where the pins read wide: this was the straight flank. Stop here, and try the straightedge on the other one.';
+      return 'Hollow now where the pins read wide, and they still do; the other flank is high there: this was the straight flank. Stop here, and work the other one.';
+    case 'overshot':
+      return 'Hollow now where the pins read wide: more came off the middle than stood there. Leave the middle alone, push the straightedge on the other flank too, and read the pins again.';
+    case 'turns-otherwise':
+      return `By the plan the straightedge bears on ${zones(about.slice(1))}; it turns as if it bore about ${size(number(0), 'length')}. More passes by the plan alone may go wrong: wipe, push once more, then say which of the two the work is to go by.`;
   }
 }
 
@@ -144,6 +169,9 @@ export function turnedWords({ turned }: Pick<Desk, 'turned'>, length: (mm: numbe
   return `${where} ${length(centre)}${moved === null || Math.abs(moved) < 5 ? '' : `, ${length(Math.abs(moved))} ${way} of last time`}.`;
 }
 
+/** How blue a zone looks, by the part of it that is blue. */
+const blueWords = (share: number): string => (share <= 0.01 ? 'bare' : share < 0.15 ? 'light' : share < 0.4 ? 'good' : 'heavy');
+
 const KIND = {
   whole: 'pass',
   'blue-only': 'pass over the blue only',
@@ -165,6 +193,8 @@ export function entryWords(entry: DeskEntry, unit: string, size: SizeWriter): st
     case 'hinge':
       return `Turned at ${length(entry.content.a)} and ${length(entry.content.b)} of ${length(entry.content.length)}${entry.content.again ? `, then at ${length(entry.content.again.a)} and ${length(entry.content.again.b)}` : ''}`;
     case 'print':
+      if (!entry.content.picture && entry.content.result.spotsPerSquare === null)
+        return `Print told by eye: ${entry.content.result.zones.map(({ id, bearingShare }) => `zone ${id} ${blueWords(bearingShare)}`).join(', ')}`;
       return `Print read${entry.content.picture ? '' : ' by eye'}${entry.content.bite ? `, from ${length(entry.content.bite.from)}` : ''}: ${entry.content.result.spots} spots${per(entry.content.result.bearingShare)}`;
     case 'measure':
       return `Measured: ${Number(entry.content.value.toPrecision(4))} ± ${Number(entry.content.doubt.toPrecision(2))} ${unit.replace('um', 'µm')}`;
@@ -174,6 +204,10 @@ export function entryWords(entry: DeskEntry, unit: string, size: SizeWriter): st
       return `${stateWords(entry.content.state)}: ${entry.content.why}`;
     case 'blade':
       return `Blade: ${entry.content.name}${entry.content.stroke === null ? '' : `, strokes of ${size(entry.content.stroke, 'length')}`}${entry.content.width === undefined ? '' : `, ${size(entry.content.width, 'length')} wide`}`;
+    case 'believed':
+      return entry.content.which === 'plan'
+        ? 'The plan is believed against the straightedge'
+        : 'The straightedge is believed against the plan';
     case 'done':
       return 'Done for the night';
     case 'withdrawn':

@@ -155,12 +155,13 @@ export async function fillScraping(sequelize: Sequelize, machineId: string, tran
   for (const [i, day] of EVENINGS.entries()) {
     now = Math.max(now, FIRST + day * DAY);
     if (i > 0) measure();
-    if (deskOf(surface, entries).step.code !== 'pass') {
+    if (!['pass', 'look'].includes(deskOf(surface, entries).step.code)) {
       write('plan', wedgePlan(surface, { wedge: wedge(), high: 'left' }));
     }
     write('blue', { film: 4, dye: false, pressed: null });
     if (i === 0 || i === 4 || i === EVENINGS.length - 1) await printed(i + 3);
     for (let k = 0; k < (i < EVENINGS.length - 1 ? PASSES_AN_EVENING : SO_FAR); k++) {
+      if (deskOf(surface, entries).step.code === 'look') write('blue', { film: 4, dye: false, pressed: null });
       const { step, zones } = deskOf(surface, entries);
       const zone = step.code === 'pass' ? zones.find((entry) => entry.zone.id === step.zone) : undefined;
       if (!zone) break;

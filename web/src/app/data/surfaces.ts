@@ -23,6 +23,8 @@ export interface NewEntry<Kind extends EntryKind = EntryKind> {
   readonly kind: Kind;
   readonly content: Extract<DeskEntry, { kind: Kind }>['content'];
   readonly supersedes?: string | null;
+  /** When it was done, ISO; left out, now. */
+  readonly at?: string;
 }
 
 /** Faces that are scraped, by machine, with everything written down at them: what the server says, and what is on its way. */
@@ -94,11 +96,11 @@ export class Surfaces {
   /** Write something down at a face: seen at once, kept in the browser until the server has taken it. */
   write<Kind extends EntryKind>(
     surface: Pick<Surface, 'id' | 'machineId'>,
-    { kind, content, supersedes = null }: NewEntry<Kind>,
+    { kind, content, supersedes = null, at = nowText() }: NewEntry<Kind>,
   ): DeskEntry {
     const entry = {
       ...{ id: newId(), surfaceId: surface.id, kind, content, supersedes },
-      ...{ by: this.settings.by(), at: nowText() },
+      ...{ by: this.settings.by(), at },
     } as DeskEntry;
     const known = [...(this.server$.value.get(surface.machineId) ?? []).flatMap(({ entries }) => entries), ...this.told$.value];
     const before = known.find(({ id }) => id === supersedes);

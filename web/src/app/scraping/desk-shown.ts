@@ -8,6 +8,7 @@ import {
   deskNoteWords,
   deskOf,
   endAAtRight,
+  flankSince,
   learnedOn,
   mateOf,
   profileRound,
@@ -74,15 +75,21 @@ export abstract class DeskShown {
     { initialValue: [] },
   );
 
+  /** What the pins as they were read last and the other flank tell, where this face is a flank. */
+  private readonly flank = computed(() => {
+    const [surface, mate, pins] = [this.surface(), this.mate(), this.pins()];
+    if (!surface || mate?.mate.as !== 'flank' || !pins) return null;
+    return flankSince(surface, { other: mate.other, mate: mate.mate }, pins);
+  });
   protected readonly desk = computed(() => {
     const surface = this.surface();
-    return surface ? deskOf(surface, surface.entries, { by: this.settings.by(), elsewhere: this.elsewhere() }) : null;
+    return surface ? deskOf(surface, surface.entries, { by: this.settings.by(), elsewhere: this.elsewhere(), flank: this.flank() }) : null;
   });
   protected readonly size = (value: number, dimension: 'length' | 'deviation'): string => inFine(this.settings.shown())(value, dimension);
 
   protected readonly now = computed(() => {
     const desk = this.desk();
-    return desk ? stepWords(desk.step) : '';
+    return desk ? stepWords(desk.step, !!this.surface()?.shell) : '';
   });
   /** The one large figure: passes left here. */
   protected readonly here = computed(() => {
@@ -138,7 +145,7 @@ export abstract class DeskShown {
         }))
       : [];
   });
-  protected readonly reminders = computed(() => (this.desk()?.reminders ?? []).map(reminderWords));
+  protected readonly reminders = computed(() => (this.desk()?.reminders ?? []).map((told) => reminderWords(told, !!this.surface()?.shell)));
   protected readonly spots = computed(() => {
     const spots = this.desk()?.spots;
     if (!spots) return '';
@@ -183,7 +190,7 @@ export abstract class DeskShown {
       id,
       when: shortDateWords(at),
       address: picture ? this.pictures.address(picture) : '',
-      text: `${result.spotsPerSquare === null ? `${result.spots} spots` : `${result.spotsPerSquare.toFixed(0)} per square`}${result.bearingShare === null ? '' : `, ${Math.round(100 * result.bearingShare)} %`}`,
+      text: `${!picture && result.spotsPerSquare === null ? 'by eye' : result.spotsPerSquare === null ? `${result.spots} spots` : `${result.spotsPerSquare.toFixed(0)} per square`}${result.bearingShare === null ? '' : `, ${Math.round(100 * result.bearingShare)} %`}`,
       more: `${film === null ? 'film not said' : `film ${this.size(film, 'deviation')}`}${pressed ? `, end ${pressed} pressed` : ''}`,
     })),
   );
@@ -224,7 +231,7 @@ export abstract class DeskShown {
     const places = round?.finding?.profile ?? [];
     if (!round || places.length < 3) return null;
     const doubt = round.finding?.quantities[CHECKS.get(round.check)?.knowsProfile?.doubt ?? '']?.expanded ?? 0;
-    return { places: places.map(({ at, height }) => ({ at, over: height })), doubt, round: round.number };
+    return { places: places.map(({ at, height }) => ({ at, over: height })), doubt, round: round.number, at: round.at };
   });
 
   /** The straightedge of the kit is over the date until which it is good. */

@@ -142,6 +142,23 @@ describe('faces', () => {
     expect(server.surfaces[0].zones.map(({ id }) => id)).toEqual(['4', '3', '2', '11']);
   });
 
+  it('the lever of a width follows from the angle of its dovetail, until somebody types another', async () => {
+    const rear = { ...stored(face()), id: 'b1b0c4d2-0000-4000-8000-000000000002', name: 'Rear flank' };
+    await openShop([], { prepare: (server) => (server.surfaces = [rear]) });
+    const page = await show(FaceForm, {});
+    await until(() => page.text().includes('Goes with'));
+    const lever = () => page.element.querySelector<HTMLInputElement>('[aria-label="it changes, for 1 µm of metal, by"]')?.value;
+    await page.pick('Scraped true by', 'Dovetail over pins: Width along the dovetail');
+    expect(lever()).toBe('');
+    await page.pick('Goes with', 'Rear flank');
+    expect(lever()).toBe('1.221');
+    await page.type('Angle of the dovetail', '60');
+    expect(lever()).toBe('1.155');
+    await page.type('it changes, for 1 µm of metal, by', '2');
+    await page.type('Angle of the dovetail', '55');
+    expect(lever()).toBe('2');
+  });
+
   it('what a plan of a casting asks of a face is the first plan at its desk', async () => {
     const { server } = await openShop([]);
     const went = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);

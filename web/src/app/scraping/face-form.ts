@@ -32,6 +32,20 @@ function withUsualRoom(text: Readonly<Record<string, string>>): Readonly<Record<
   return unit ? { ...text, room: `20 ${unit}` } : text;
 }
 
+/** A width is read across, and metal comes off square to a flank: its angle tells how they go together. Empty where it does not. */
+function leverByAngle({ aim = '', mate = '', as = '', angle = '' }: Readonly<Partial<Record<string, string>>>): string {
+  const parsed = parseQuantity(angle.trim() || '0', 'angle');
+  const across = aim.startsWith('dovetail-over-pins/') && aimInfoOf({ aim })?.dimension === 'deviation';
+  if (!across || !mate || as !== 'flank' || !parsed.ok || parsed.value <= 0 || parsed.value > 90) return '';
+  return String(Number((1 / Math.sin((parsed.value * Math.PI) / 180)).toFixed(3)));
+}
+
+/** The same text, with a lever that follows from it: one that somebody typed stays. */
+function withLever(before: Readonly<Record<string, string>>, text: Readonly<Record<string, string>>): Readonly<Record<string, string>> {
+  const typed = text['lever'] !== '' && text['lever'] !== leverByAngle(before);
+  return typed ? text : { ...text, lever: leverByAngle(text) };
+}
+
 /** A face to scrape: its size, its zones, what it is blued with, and what it is scraped true by. */
 @Component({
   selector: 'iso-face-form',
@@ -48,6 +62,8 @@ export class FaceForm {
   readonly depth = input<string>();
   /** What it is to be true by, as a plan of its casting says: check/quantity. */
   readonly aim = input<string>();
+  /** By how much of its unit that goes for 1 µm off the face, in that plan. */
+  readonly lever = input<string>();
   protected readonly desk = inject(MachineStore);
   private readonly store = inject(Surfaces);
   private readonly drafts = inject(Drafts);
@@ -99,7 +115,7 @@ export class FaceForm {
   /** What the plan of the casting asks it to be true by, with the usual room of that. */
   private aimText(): Readonly<Record<string, string>> {
     const aim = this.aim();
-    return aim && this.aims().some(({ value }) => value === aim) ? withUsualRoom({ aim }) : {};
+    return aim && this.aims().some(({ value }) => value === aim) ? withUsualRoom({ aim, lever: this.lever() ?? '' }) : {};
   }
   protected readonly text = computed(() => this.draft().text);
 
@@ -157,7 +173,7 @@ export class FaceForm {
 
   protected write(field: string, value: string): void {
     const text = { ...this.text(), [field]: value };
-    this.change({ ...this.draft(), text: field === 'aim' ? withUsualRoom(text) : text });
+    this.change({ ...this.draft(), text: withLever(this.text(), field === 'aim' ? withUsualRoom(text) : text) });
   }
   protected mirror(mirrored: boolean): void {
     this.change({ ...this.draft(), mirrored });

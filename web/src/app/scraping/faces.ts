@@ -105,7 +105,7 @@ export class Faces {
       const left = zones.reduce((sum, zone) => sum + (zone.left ?? 0), 0);
       return {
         ...{ surface, zones },
-        ...{ id: surface.id, name: surface.name, state: stateWords(state), step: stepWords(step) },
+        ...{ id: surface.id, name: surface.name, state: stateWords(state), step: stepWords(step, !!surface.shell) },
         passes: left ? `${left} ${left === 1 ? 'pass' : 'passes'} left` : '',
         glyph: state === 'accept' ? ('in' as const) : aim ? (aim.met ? ('in' as const) : ('out' as const)) : ('none' as const),
       };

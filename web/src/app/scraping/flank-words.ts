@@ -5,6 +5,8 @@ export interface PinsRead {
   readonly places: readonly { readonly at: number; readonly over: number }[];
   readonly doubt: number;
   readonly round: number;
+  /** When it was read, ISO. */
+  readonly at: string;
 }
 
 type Say = (value: number, dimension: 'length' | 'deviation') => string;

@@ -1,7 +1,8 @@
 import { photographPrint, strewn, type Camera } from '@isometra/core/practice';
 import type { DeskEntry, Surface } from '@isometra/contract';
+import { deskOf, entryWords, gridZones } from '@isometra/work';
 import { openShop, show, until } from '../testing/fake-shop';
-import { face } from '../testing/faces';
+import { entry, face } from '../testing/faces';
 import { PrintPanel } from './print-panel';
 
 describe('a print', () => {
@@ -81,6 +82,60 @@ describe('a print', () => {
     await page.type('Where the end A of the straightedge lay', '150 mm');
     await page.press('Save count');
     expect(prints[0].bite).toEqual({ from: 150, length: 250 });
+  });
+
+  it('is told by eye zone by zone: what was not looked at is left out', async () => {
+    const { page, prints } = await open();
+    const choose = async (group: string, label: string) => {
+      const labels = [...page.element.querySelectorAll(`[aria-label="${group}"] label`)];
+      labels
+        .find((entry) => entry.textContent?.trim() === label)
+        ?.querySelector('input')
+        ?.click();
+      await page.fixture.whenStable();
+    };
+    await page.press('Count by eye');
+    await page.press('Save count');
+    expect(page.text()).toContain('touch each zone that you looked at');
+    await choose('Zone 1 is', 'bare');
+    await choose('Zone 2 is', 'light');
+    await choose('Zone 4 is', 'heavy');
+    await page.press('Save count');
+    expect(prints[0].result.zones.map(({ id, bearingShare, area }) => [id, bearingShare, area])).toEqual([
+      ['1', 0, 6000],
+      ['2', 0.08, 6000],
+      ['4', 0.55, 6000],
+    ]);
+    expect(prints[0].result.spotsPerSquare).toBeNull();
+    const surface = face({ aim: null });
+    const desk = deskOf(surface, [entry('blue', { film: 4, dye: false, pressed: null }), entry('print', prints[0])]);
+    // Zone 3 is unknown, not bare: it is asked for before anything comes off.
+    expect([desk.step.code, desk.zones.map(({ left }) => left)]).toEqual(['next-bite', [0, 0, null, 1]]);
+    expect(entryWords(entry('print', prints[0]), '', (mm) => String(mm))).toBe(
+      'Print told by eye: zone 1 bare, zone 2 light, zone 4 heavy',
+    );
+  });
+
+  it('of a part of the face is laid flat by its marks, and counts on the zones that it shows', async () => {
+    const { page, prints, give } = await open({
+      width: 800,
+      zones: gridZones(800, 60, 8, 1),
+      reference: { kitId: null, name: 'edge', length: 900 },
+    });
+    const { blob, truth } = await photo();
+    await page.type('The photograph shows the face from', '400');
+    await page.type('The photograph shows the face to', '1000');
+    await give(blob);
+    await until(() => page.text().includes('The part that is photographed: must lie on the face, from 0 to 800 mm'));
+    await page.type('The photograph shows the face to', '800');
+    await until(() => page.text().includes('Touch the mark at 400 mm from end A, above.'));
+    await page.press('The photograph is the whole face');
+    await until(() => page.text().includes('bears'), 8000);
+    await page.press('Save print');
+    await until(() => prints.length === 1);
+    expect(prints[0].bite).toEqual({ from: 400, length: 400 });
+    expect(prints[0].result.zones.map(({ id }) => id)).toEqual(['5', '6', '7', '8']);
+    expect(Math.abs(prints[0].result.spots - truth.spots)).toBeLessThanOrEqual(Math.max(1, 0.05 * truth.spots));
   });
 
   it('is counted by eye, and a count that is none is refused', async () => {

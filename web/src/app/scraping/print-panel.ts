@@ -41,15 +41,25 @@ const PRESSED: readonly Choice<'A' | 'B' | 'none'>[] = [
   { value: 'A', label: 'end A pressed' },
   { value: 'B', label: 'end B pressed' },
 ];
-const CORNERS = [
-  'the corner at end A, above',
-  'the corner at end B, above',
-  'the corner at end B, below',
-  'the corner at end A, below',
-] as const;
+/** How blue a zone looks, and the part of it that counts as blue. */
+const BLUES: readonly (Choice<string> & { readonly share: number })[] = [
+  { value: 'bare', label: 'bare', share: 0 },
+  { value: 'light', label: 'light', share: 0.08 },
+  { value: 'good', label: 'good', share: 0.25 },
+  { value: 'heavy', label: 'heavy', share: 0.55 },
+];
 /** px to a mm that a spot wants. */
 const LEAST_PER_MM = 3;
 const STROKE = 0.025;
+
+/** A photographed part of a face is no shorter than this, mm. */
+const LEAST_PART = 5;
+
+/** Area inside corners that go round, mm². */
+const areaOf = (outline: readonly Point[]): number =>
+  Math.abs(
+    outline.reduce((sum, { x, y }, i) => sum + x * outline[(i + 1) % outline.length].y - outline[(i + 1) % outline.length].x * y, 0),
+  ) / 2;
 
 /** Read a print: by a photograph whose four corners are touched, or by counting. What was seen is laid over it to look it over. */
 @Component({
@@ -92,10 +102,39 @@ export class PrintPanel implements OnDestroy {
   protected readonly picture = viewChild<ElementRef<HTMLCanvasElement>>('overlay');
   private tries = 0;
 
-  protected readonly asks = computed(() => (this.natural() ? (CORNERS[this.corners().length] ?? null) : null));
+  /** The part of the face that a photograph shows, as it was typed; both empty where it shows all of it. */
+  protected readonly partFrom = signal('');
+  protected readonly partTo = signal('');
+  protected readonly blues = BLUES;
+  protected readonly bearing = computed(() => this.surface().zones.filter(({ use }) => use === 'bear'));
+  /** How blue each zone that was touched looks. */
+  protected readonly touched = signal<Readonly<Record<string, string>>>({});
+
+  /** The part of the face that is photographed, mm from end A; null where what was typed is none. */
+  private readonly part = computed((): { readonly from: number; readonly length: number } | null => {
+    const { width } = this.surface();
+    const read = (text: string, empty: number): number => {
+      const parsed = text.trim() ? parseQuantity(text, 'length') : undefined;
+      return parsed ? (parsed.ok ? parsed.value : NaN) : empty;
+    };
+    const [from, to] = [read(this.partFrom(), 0), read(this.partTo(), width)];
+    return from >= 0 && to <= width + 0.5 && to - from >= LEAST_PART ? { from, length: Math.min(to, width) - from } : null;
+  });
+  private readonly inPart = computed(() => this.partFrom().trim() !== '' || this.partTo().trim() !== '');
+
+  /** The corner, or the mark, that is to be touched next. */
+  protected readonly asks = computed(() => {
+    const part = this.part();
+    if (!this.natural() || !part) return null;
+    const say = (mm: number) => bothUnits(mm, 'length', this.settings.shown()).large;
+    const [near, far] = this.inPart()
+      ? [`the mark at ${say(part.from)} from end A`, `the mark at ${say(part.from + part.length)} from end A`]
+      : ['the corner at end A', 'the corner at end B'];
+    return [`${near}, above`, `${far}, above`, `${far}, below`, `${near}, below`][this.corners().length] ?? null;
+  });
   /** So few pixels to a millimetre that spots run together; by the side that is shown smallest. */
   protected readonly coarse = computed(() => {
-    const [corners, { width, height }] = [this.corners(), this.surface()];
+    const [corners, { height }, width] = [this.corners(), this.surface(), this.part()?.length ?? 0];
     if (corners.length < 4) return '';
     const sides = corners.map((corner, i) => {
       const next = corners[(i + 1) % 4];
@@ -192,7 +231,14 @@ export class PrintPanel implements OnDestroy {
   protected async start(): Promise<void> {
     const file = this.file();
     if (!file) return;
-    const { width, height, zones } = this.surface();
+    const part = this.part();
+    if (!part) return this.problem.set(this.partFault());
+    const { height } = this.surface();
+    const { from, length: width } = part;
+    // As the face is laid flat: the part that is photographed begins at 0.
+    const zones = this.surface()
+      .zones.map((zone) => ({ ...zone, outline: zone.outline.map(({ x, y }) => ({ x: x - from, y })) }))
+      .filter(({ outline }) => outline.some(({ x }) => x > 0) && outline.some(({ x }) => x < width));
     const mine = ++this.tries;
     this.worker ??= new Worker(new URL('../workers/print.worker', import.meta.url), { type: 'module' });
     this.work ??= wrap<PrintWork>(this.worker);
@@ -243,6 +289,17 @@ export class PrintPanel implements OnDestroy {
     canvas.getContext('2d')?.putImageData(image, 0, 0);
   }
 
+  protected readonly partProblem = computed(() => (this.part() ? '' : this.partFault()));
+  private partFault(): string {
+    const say = (mm: number) => bothUnits(mm, 'length', this.settings.shown()).large;
+    const { width } = this.surface();
+    return `The part that is photographed: must lie on the face, from 0 to ${say(width)}, and be ${say(LEAST_PART)} long at least. Example: 0 to ${say(Math.round(width / 2))}`;
+  }
+
+  protected touchZone(id: string, blue: string): void {
+    this.touched.update((all) => ({ ...all, [id]: blue }));
+  }
+
   private readonly filmSize = (text: string): string => exampleFor({ dimension: 'deviation', example: text }, this.settings.system());
 
   private filmOf(): number | null | undefined {
@@ -254,6 +311,11 @@ export class PrintPanel implements OnDestroy {
 
   /** The bite of a straightedge that does not reach all of the face; undefined where nobody said where it lay. */
   private bite(): Pick<PrintContent, 'bite'> | undefined {
+    const part = this.part();
+    if (this.file() && !this.byEye() && this.inPart()) {
+      if (!part) this.problem.set(this.partFault());
+      return part ? { bite: part } : undefined;
+    }
     if (!this.short()) return {};
     const { width, reference } = this.surface();
     const parsed = this.lay().trim() ? parseQuantity(this.lay(), 'length') : undefined;
@@ -296,13 +358,20 @@ export class PrintPanel implements OnDestroy {
     }
   }
 
-  /** Counted over one square by eye. */
+  /** Told by eye: how blue each zone is, the spots of one square, or both. */
   protected keepCount(): void {
-    const [count, common] = [Number(this.spots().trim()), this.common()];
+    const [typed, common] = [this.spots().trim(), this.common()];
     if (!common) return;
-    if (!this.spots().trim() || !Number.isInteger(count) || count < 0 || count > 200)
+    const count = typed ? Number(typed) : 0;
+    const zones = this.bearing().flatMap((zone) => {
+      const blue = BLUES.find(({ value }) => value === this.touched()[zone.id]);
+      return blue ? [{ id: zone.id, spots: 0, spotsPerSquare: 0, bearingShare: blue.share, area: areaOf(zone.outline) }] : [];
+    });
+    if (!typed && !zones.length)
+      return this.problem.set('Where it is blue: touch each zone that you looked at, or count the spots in a square. Example: 12');
+    if (!Number.isInteger(count) || count < 0 || count > 200)
       return this.problem.set('Spots in a square: must be a whole number. Example: 12');
-    const result = { spots: count, spotsPerSquare: count, bearingShare: null, largestBare: null, zones: [] };
+    const result = { spots: count, spotsPerSquare: typed ? count : null, bearingShare: null, largestBare: null, zones };
     this.read.emit({ ...common, picture: null, corners: null, threshold: 0.5, result });
   }
 }

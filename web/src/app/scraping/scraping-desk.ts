@@ -23,7 +23,7 @@ import { FaceDrawing } from './face-drawing';
 import { PlanPanel, type Planned } from './plan-panel';
 import { PrintPanel } from './print-panel';
 import { ShimPanel } from './shim-panel';
-import { WrittenDown } from './written-down';
+import { WrittenDown, type Forgotten } from './written-down';
 
 type Panel = 'print' | 'plan' | 'measure' | 'state' | 'blade' | 'shims' | 'written' | null;
 type State = Extract<DeskEntry, { kind: 'state' }>['content']['state'];
@@ -210,6 +210,28 @@ export class ScrapingDesk extends DeskShown implements OnDestroy {
     const next = this.desk()?.next;
     if (next) this.pass(next);
     else this.problem.set(`No zone is yellow. ${this.now()}`);
+  }
+
+  /** A pass that was forgotten, just before something that was written down after it. */
+  protected putBefore({ id, zone, grade }: Forgotten): void {
+    const later = this.surface()?.entries.find((entry) => entry.id === id);
+    const passes = this.surface()?.entries.filter((entry) => entry.kind === 'pass' && entry.content.zone === zone).length ?? 0;
+    if (!later) return;
+    const content = {
+      zone,
+      kind: this.zoneUse(zone) === 'relieve' ? ('relief' as const) : ('whole' as const),
+      grade,
+      angle: (45 + 90 * passes) % 180,
+    };
+    this.write({ kind: 'pass', content, at: new Date(Date.parse(later.at) - 1).toISOString() });
+  }
+  private zoneUse(id: string): string | undefined {
+    return this.surface()?.zones.find((zone) => zone.id === id)?.use;
+  }
+
+  /** Which of plan and straightedge the work goes by, where they disagree. */
+  protected believe(which: 'plan' | 'straightedge'): void {
+    this.write({ kind: 'believed', content: { which } });
   }
 
   protected takeBack(id: string): void {

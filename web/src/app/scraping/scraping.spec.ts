@@ -91,6 +91,49 @@ describe('the scraping desk', () => {
     await until(() => page.text().includes('Blue it, or push the straightedge.'));
   });
 
+  it('a pass that was forgotten is put in before what came after it', async () => {
+    const planned = plan(0, 0, 0, 36);
+    const blue = entry('blue', { film: 4, dye: false, pressed: null });
+    const { page, server } = await open(stored(face(), planned, blue));
+    expect(figure(page)).toBe('4');
+    await page.press('Edit entries');
+    await page.press('A pass was forgotten before: Blued, film 0.004 mm');
+    await page.choose('4');
+    await page.press('Put it in before');
+    await until(() => server.surfaces[0].entries.length === 3);
+    const put = server.surfaces[0].entries.find(({ kind }) => kind === 'pass');
+    expect(put?.content).toEqual({ zone: '4', kind: 'whole', grade: 'rough', angle: 45 });
+    expect(Date.parse(put?.at ?? '')).toBe(Date.parse(blue.at) - 1);
+    await until(() => figure(page) === '3');
+  });
+
+  it('plan and straightedge disagree: one question, and what is answered is worked by', async () => {
+    const { page, server } = await open(stored(face(), plan(0, 0, 48, 0), entry('hinge', { from: 0, length: 400, a: 60, b: 40 })));
+    expect(page.text()).toContain('Plan and straightedge disagree: which is right?');
+    expect(page.text()).toContain('By the plan the straightedge bears on zones 1, 3; it turns as if it bore about 50 mm.');
+    expect(page.element.querySelector('.pad.now')).toBeNull();
+    await key(page, ' ');
+    expect(kinds(server)).toEqual(['plan', 'hinge']);
+    await page.press('Go by the straightedge');
+    await until(() => page.text().includes('Zone 1: one roughing pass'));
+    await until(() => kinds(server).join() === 'plan,hinge,believed');
+    await key(page, 'Backspace');
+    await until(() => page.text().includes('which is right?'));
+    await page.press('Go by the plan');
+    await until(() => page.text().includes('Zone 3: one roughing pass'));
+  });
+
+  it('after two passes over a zone it is looked at, and the pedal does nothing until then', async () => {
+    const pass = () => entry('pass', { zone: '4', kind: 'whole', grade: 'rough', angle: 45 });
+    const { page, server } = await open(stored(face(), plan(0, 0, 0, 90), pass(), pass()));
+    expect(page.text()).toContain('2 passes: look again, or measure.');
+    await key(page, ' ');
+    expect(page.text()).toContain('No zone is yellow.');
+    await key(page, 'b');
+    await until(() => page.text().includes('Zone 4: one roughing pass'));
+    await until(() => kinds(server).at(-1) === 'blue');
+  });
+
   it('a pass is roughing or finishing as the desk says, or as the hand does', async () => {
     const { page, server } = await open(stored(face(), plan(0, 0, 0, 46)));
     expect(page.text()).toContain('46.0 µm are still to come off where it is most, in zone 4.');
@@ -214,13 +257,21 @@ describe('the scraping desk', () => {
     expect(server.surfaces[0].entries[2].content).toEqual({ state: 'contact', why: 'squareness 12, near enough' });
   });
 
+  it('a bearing shell is blued on its spindle: no straightedge is asked for', async () => {
+    const shell = face({ shell: { diameter: 80 } });
+    const { page } = await open(stored(shell, entry('lock', { locks: true })));
+    expect(page.text()).toContain('Blue the spindle, clamp the half, turn it.');
+    expect(page.text()).not.toContain('Push the straightedge');
+    expect(page.element.querySelector('iso-edge-turns')).toBeNull();
+  });
+
   it('a bearing shell is locked first, and its blue says which half was clamped', async () => {
     const { page, server } = await open(stored(face({ shell: { diameter: 80 }, aim: null })));
     expect(page.text()).toContain('Clamp both without shim: does it lock?');
     await page.press('It does not lock');
     await until(() => page.text().includes('Joint faces are proud: bring them down.'));
     await page.press('It locks');
-    await until(() => page.text().includes('Blue it, or push the straightedge.'));
+    await until(() => page.text().includes('Blue the spindle, clamp the half, turn it.'));
     await page.choose('upper half');
     await page.press('Blue');
     await until(() => server.surfaces[0].entries.length === 3);

@@ -69,7 +69,9 @@ type Face = Casting['supports'][number];
             @if (depth(face.id); as deep) {
               <a
                 [routerLink]="deskOf(face.id) ?? ['/machines', store.machine()?.id, 'scraping', 'new']"
-                [queryParams]="deskOf(face.id) ? {} : { name: nameOf(face.id), part: casting().id, depth: deep, aim: aim() }"
+                [queryParams]="
+                  deskOf(face.id) ? {} : { name: nameOf(face.id), part: casting().id, depth: deep, aim: aim(), lever: leverOf(deep) }
+                "
                 >{{ planned(face.id) }}</a
               >
             } @else {
@@ -115,6 +117,8 @@ export class FaceTable {
   readonly amounts = input<Readonly<Record<string, number>>>({});
   /** What the casting is scraped true by: check/quantity. */
   readonly aim = input<string>();
+  /** How far what it is scraped true by goes with this plan, in its unit. */
+  readonly aimGoes = input<number>();
   readonly selected = input<string | null>(null);
   readonly picked = output<string>();
   readonly changed = output<{ readonly id: string; readonly part: Partial<Face> }>();
@@ -180,6 +184,12 @@ export class FaceTable {
   protected deskOf(id: string): readonly unknown[] | undefined {
     const known = this.store.surfaces().find(({ name, putAway }) => name === this.nameOf(id) && !putAway);
     return known && ['/machines', known.machineId, 'scraping', known.id];
+  }
+
+  /** What the aim goes by for 1 µm off a face, with everything else of the plan; not told where nothing is asked of it. */
+  protected leverOf(deep: number): number | undefined {
+    const goes = Math.abs(this.aimGoes() ?? 0);
+    return this.aim() && goes > 0 ? Number((goes / deep).toPrecision(3)) : undefined;
   }
 
   protected planned(id: string): string {

@@ -250,10 +250,10 @@ export class SeatPlan {
   }
 
   /** What its faces are scraped true by: the check that the figures come from, and what of it is to change most. */
-  protected readonly aimed = computed((): string | undefined => {
+  protected readonly aimed = computed((): { readonly aim: string; readonly goes: number } | undefined => {
     const check = this.round()?.check;
     const [most] = Object.entries(this.measured()).sort(([, one], [, other]) => Math.abs(other ?? 0) - Math.abs(one ?? 0));
-    return check && most ? `${check}/${most[0]}` : undefined;
+    return check && most ? { aim: `${check}/${most[0]}`, goes: most[1] ?? 0 } : undefined;
   });
 
   /** The plan of this casting that is begun and not done, on the round the figures come from. */

@@ -112,11 +112,13 @@ describe('the faces in figures', () => {
     expect(table.text()).toContain('scrape 0.020 mm');
     // In one press to the desk, with what it is called, how deep, and what it is to be true by.
     table.fixture.componentRef.setInput('aim', 'spindle-axis/slopeV');
+    // 50 µm/m go with 20 µm off this face: 2.5 for 1.
+    table.fixture.componentRef.setInput('aimGoes', -50);
     await table.fixture.whenStable();
     const link = new URL(table.named(/^scrape 0.020 mm/).getAttribute('href') ?? '', 'http://x');
     expect(link.pathname).toBe(`/machines/${LATHE}/scraping/new`);
     expect(Object.fromEntries(link.searchParams)).toEqual({
-      ...{ name: 'Headstock, rear flat near', part: headstock().id, depth: '20', aim: 'spindle-axis/slopeV' },
+      ...{ name: 'Headstock, rear flat near', part: headstock().id, depth: '20', aim: 'spindle-axis/slopeV', lever: '2.5' },
     });
     await put('along of rear flat near', '-2 in');
     expect(changes.at(-1)?.part.at?.[0]).toBeCloseTo(-50.8, 9);
