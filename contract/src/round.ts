@@ -132,6 +132,17 @@ export const madeSchema = z.strictObject({
     .array(z.strictObject({ bolt: z.int().min(1).max(24), reads: z.number().min(-1e4).max(1e4) }))
     .max(96)
     .optional(),
+  /** Eighths of a turn that a gib was given, − back, by which of its screws, and the drag felt after each, 0 free to 5 stiff. */
+  felt: z
+    .array(
+      z.strictObject({
+        eighths: z.int().min(-40).max(40),
+        drag: z.number().min(0).max(5),
+        screw: z.int().min(1).max(20).optional(),
+      }),
+    )
+    .max(60)
+    .optional(),
   /** A sine plate as it was set: mm between its rolls; what the block read with it closed, µm over mm, + higher at the end that is raised. */
   sine: z
     .strictObject({

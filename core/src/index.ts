@@ -103,11 +103,13 @@ export { defaultAim, usualAim, verdictOf, zoneWidth, type Verdict } from './judg
 export { effectOnWork, type TailstockUse, type WorkEffect } from './judging/work.js';
 export { lengthRead, startingZone, variantOf, zoneOver, type LimitRule } from './judging/zones.js';
 
-export { meanPivot, nodLanding, nodTarget, nodTravel, nodWays, type NodWay, type Sides } from './moves/nodWays.js';
+export { meanPivot, nodLanding, nodOf, nodTarget, nodTravel, nodWays, type NodWay, type Sides } from './moves/nodWays.js';
 export type { DialOf, HardwareFacts, MoveDefinition, MovePlan, ScrewsOnCard } from './moves/define.js';
+export { footCard, footSchema, type Foot } from './moves/foot.js';
+export { suits, type Suits } from './moves/suits.js';
 export { baseSchema, baseShimThickness, type TailstockBase } from './moves/baseShims.js';
 export { turnEccentric } from './moves/eccentric.js';
-export { FOOTPRINTS, footprint, type FootprintFacts, type FootprintKind } from './moves/footprints.js';
+export { FOOTPRINTS, footFaces, footprint, type FootprintFacts, type FootprintKind } from './moves/footprints.js';
 export { afterHead, type AfterHead, type BeforeHead, type NoseShift } from './moves/headMove.js';
 export type { JobDrawing, LevelWay } from './moves/drawing.js';
 export { isZero, type JobFacts, type JobStep, type PlanWords, type StepFacts } from './moves/jobSteps.js';
@@ -116,6 +118,7 @@ export { alongBed, type AlongBed, type PlaceRead } from './judging/alongBed.js';
 export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRule, type UsualShift } from './moves/screwDial.js';
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
 export { crossOrder, USUAL_BOLTS } from './moves/headSteps.js';
+export { gibNext, screwOrder, type GibFelt, type GibNext } from './moves/gib.js';
 export { jobDrawing, jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planFor, planMove, planWithSteps } from './moves/registry.js';
 export { chooseLeaves, planLeavesWords, stockSchema, type Stock } from './moves/leaves.js';
 export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';

@@ -32,6 +32,53 @@ describe('which slide a swing is of', () => {
   });
 });
 
+describe('bodies that are named in the set-up', () => {
+  const told = (slide: string, setup: object) => {
+    const finding = solve({
+      ...{ format: 'isometra-sheet/1', check: `${slide}-gib-play` },
+      instrument: { kind: 'plunger', graduation: '0.01 mm', sense: 1 },
+      setup: { guideLength: 180, distance: 320, ...setup },
+      readings: STROKES,
+    });
+    return {
+      verdict: finding.quantities['swing'].verdict,
+      text: finding.notes.find(({ code }) => code === 'other-slide')?.text,
+      moves: finding.moves.map(({ kind }) => kind),
+    };
+  };
+
+  it('every slide between them swings, unless it was locked', () => {
+    expect(told('table', { carriedBy: 'saddle', touches: 'table' })).toEqual({ verdict: 'out', text: undefined, moves: ['gib'] });
+    const all = told('table', { carriedBy: 'column', touches: 'table' });
+    expect([all.verdict, all.moves]).toEqual(['unsure', []]);
+    expect(all.text).toContain('With the indicator on the column this is the swing of knee, saddle and table together.');
+    expect(told('table', { carriedBy: 'column', locked: ['knee', 'saddle'] })).toEqual({ verdict: 'out', text: undefined, moves: ['gib'] });
+    expect(told('table', { carriedBy: 'column', locked: ['knee'] }).text).toContain(
+      'With the indicator on the column and the knee locked this is the swing of saddle and table together.',
+    );
+    expect(told('knee', { carriedBy: 'column', touches: 'table', locked: ['saddle', 'table'] }).verdict).toBe('out');
+    expect(told('knee', { carriedBy: 'column', touches: 'saddle' }).text).toContain(
+      'and its stylus on the saddle this is the swing of knee and saddle',
+    );
+  });
+
+  it('what is locked itself, or lies on one side of both, is not judged', () => {
+    expect(told('table', { carriedBy: 'saddle', locked: ['table'] }).text).toContain(
+      'the swing of nothing: no slide between them is free.',
+    );
+    expect(told('table', { carriedBy: 'column', touches: 'knee' }).verdict).toBe('unsure');
+    expect(told('saddle', { carriedBy: 'table', touches: 'saddle' }).text).toContain('this is the swing of the table.');
+  });
+
+  it('go by any of their names; another is refused by its name', () => {
+    expect(told('saddle', { carriedBy: 'base' }).verdict).toBe('out');
+    expect(told('knee', { carriedBy: 'spindle' }).verdict).toBe('out');
+    expect(() => told('knee', { carriedBy: 'vice' })).toThrowError(/carriedBy/);
+    expect(() => told('knee', { locked: ['column'] })).toThrowError(/locked/);
+    expect(() => told('knee', { locked: 'knee' })).toThrowError(/must be a list of knee, saddle, table/);
+  });
+});
+
 describe('drag by feel', () => {
   const check = CHECKS.get('table-gib-play') as CheckDefinition;
 
@@ -103,7 +150,7 @@ describe('the gib of a slide', () => {
       .map(({ text }) => text)
       .join(' ');
     expect(words).toContain('Loosen the lock nuts of the 4 screws');
-    expect(words).toContain('Screw by screw, the middle ones first');
+    expect(words).toContain('Screw by screw, in this order: 2, 3, 1, 4, counted along it');
     expect(words).not.toMatch(/small end/);
     expect(
       stepsOf('gib', facts)

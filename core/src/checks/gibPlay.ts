@@ -1,13 +1,13 @@
 import { slotsWhere } from '../instruments/slots.js';
 import * as z from 'zod';
-import { choice, count, fieldRegistry, measure, optionalMeasure, optionalNumber, placeList } from '../input/fields.js';
+import { choice, count, fieldRegistry, measure, optionalMeasure, optionalNumber, placeList, several } from '../input/fields.js';
 import type { Said } from '../units/said.js';
 import { defineCheck, type CheckDefinition, type CheckInput, type Estimates, type Note, type PlannedSlot } from './define.js';
 import { evenly } from './stations.js';
 import { ISOLATE } from './cautions.js';
 import { linearEstimate, swingEstimate, type Estimate } from './estimate.js';
 import { tooFew } from './notes.js';
-import { clearanceFactor, differenceForm, tightest } from './play.js';
+import { clearanceFactor, differenceForm, STIFF, tightest } from './play.js';
 import { unlimited } from './quantities.js';
 
 export const locksKey = () =>
@@ -26,16 +26,6 @@ export const dragKeys = {
 };
 export const feelOnly = (keys: { readonly drag?: number }): number | undefined => (keys.drag !== undefined ? 0 : undefined);
 
-const setup = z.strictObject({
-  guideLength: measure('length', { label: 'Length of the guide', above: 0, example: '180 mm' }),
-  distance: measure('length', { label: 'Middle of the guide to the stylus', min: 0, example: '320 mm' }),
-  force: optionalMeasure('force', { label: 'Push', above: 0, example: '100 N' }),
-  free: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, {
-    label: 'It slides freely over its whole travel, felt by hand',
-    anew: true,
-    help: 'Settles a swing of nothing, where the drag was felt at two places or more: no play is then a good fit and no lock left on.',
-  }),
-});
 const reading = z.strictObject({
   stroke: z.enum(['push', 'pull'], { error: 'must be "push" or "pull"' }).optional(),
   locks: locksKey(),
@@ -70,45 +60,103 @@ function unsigned(push: number, pull: number): Note<Said> {
   };
 }
 
-type Setup = z.output<typeof setup>;
 type Slide = 'knee' | 'saddle' | 'table';
 
 /** What carries what, from the floor up. */
 const CHAIN = ['column', 'knee', 'saddle', 'table'] as const;
+type Body = (typeof CHAIN)[number];
 /** What a slide runs on: there the indicator stands when that slide alone is judged. */
 const under = (slide: Slide): string => named(CHAIN[CHAIN.indexOf(slide) - 1]);
 /** Not every mill has a knee: the saddle then runs on its base. */
 const named = (body: string): string => (body === 'knee' ? 'knee or base' : body);
 
-const conditionsOf = (slide: Slide) =>
+/** Other names of what stands still with the column, and of what the saddle runs on. */
+const SAME_BODY: Readonly<Record<string, Body>> = {
+  base: 'knee',
+  bed: 'knee',
+  head: 'column',
+  spindle: 'column',
+  quill: 'column',
+  floor: 'column',
+};
+
+/** A body of a mill, by any of its names. */
+const bodyField = (info: { readonly label: string; readonly help: string; readonly asked?: boolean }) =>
+  z
+    .preprocess(
+      (raw) => (typeof raw === 'string' ? (SAME_BODY[raw] ?? raw) : raw),
+      z.enum(CHAIN, { error: `must be one of ${CHAIN.join(', ')}` }).optional(),
+    )
+    .optional()
+    .register(fieldRegistry, {
+      ...info,
+      choices: CHAIN.map((body) => ({ value: body, label: body === 'column' ? 'the column, or the head on it' : `the ${named(body)}` })),
+    });
+
+const setupOf = (slide: Slide) =>
   z.strictObject({
-    indicatorOn: choice({
-      label: 'The indicator sits on',
+    guideLength: measure('length', { label: 'Length of the guide', above: 0, example: '180 mm' }),
+    distance: measure('length', { label: 'Middle of the guide to the stylus', min: 0, example: '320 mm' }),
+    carriedBy: bodyField({
+      label: 'The indicator stands on',
       asked: true,
-      help: `what carries the indicator decides which slide is judged: on the ${under(slide)} it is the ${slide} alone.`,
-      choices: CHAIN.filter((body) => body !== slide).map((body) => ({ value: body, label: `the ${named(body)}` })),
+      help: `Every slide between it and what the stylus touches swings: on the ${under(slide)} it is the ${slide} alone.`,
+    }),
+    touches: bodyField({ label: 'Its stylus touches', help: `Left out, the ${slide} itself.` }),
+    locked: several({
+      label: 'Locked',
+      help: 'Slides that were locked while it was pushed: they do not swing with it.',
+      choices: SLIDES.map((value) => ({ value, label: value })),
+    }),
+    force: optionalMeasure('force', { label: 'Push', above: 0, example: '100 N' }),
+    free: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, {
+      label: 'It slides freely over its whole travel, felt by hand',
+      anew: true,
+      help: 'Settles a swing of nothing, where the drag was felt at two places or more: no play is then a good fit and no lock left on.',
     }),
   });
+const SLIDES = ['knee', 'saddle', 'table'] as const;
+type Setup = z.output<ReturnType<typeof setupOf>>;
 
-/** Slides that move between what carries the indicator and what it touches. */
-function judgedFrom(slide: Slide, on: unknown): readonly string[] {
-  const from = CHAIN.findIndex((body) => body === on);
-  const to = CHAIN.indexOf(slide);
-  if (from < 0 || from === to) return [slide];
-  return CHAIN.slice(Math.min(from, to) + 1, Math.max(from, to) + 1);
+/** The bodies that an indicator stands on and touches, and what was locked between them. */
+interface Ends {
+  readonly on?: Body;
+  readonly touches: Body;
+  readonly locked: readonly Slide[];
 }
 
-/** An indicator that stands elsewhere judges other slides with it, or another one instead. */
-function carrierNotes(slide: Slide, on: unknown): Note[] {
-  const judged = judgedFrom(slide, on);
+/** Slides that swing between what carries the indicator and what it touches. */
+function judgedFrom(slide: Slide, { on, touches, locked }: Ends): readonly string[] {
+  // Left out, it is taken to stand where that slide alone is judged.
+  const from = on === undefined ? CHAIN.indexOf(slide) - 1 : CHAIN.indexOf(on);
+  const to = CHAIN.indexOf(touches);
+  return CHAIN.slice(Math.min(from, to) + 1, Math.max(from, to) + 1).filter((body) => !locked.some((name) => name === body));
+}
+
+const list = (words: readonly string[]): string =>
+  words.length > 1 ? `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}` : (words[0] ?? '');
+
+/** An indicator that stands or touches elsewhere judges other slides with it, or another one instead. */
+function carrierNotes(slide: Slide, ends: Ends): Note[] {
+  const judged = judgedFrom(slide, ends);
   if (judged.length === 1 && judged[0] === slide) return [];
-  const named = judged.length > 1 ? `${judged.slice(0, -1).join(', ')} and ${judged[judged.length - 1]} together` : `the ${judged[0]}`;
+  const on =
+    ends.on === undefined
+      ? ''
+      : `With the indicator on the ${ends.on}${ends.touches === slide ? '' : ` and its stylus on the ${ends.touches}`}`;
+  const shut = ends.locked.length ? `${on ? ' and' : 'With'} the ${list(ends.locked)} locked` : '';
+  const swings =
+    judged.length > 1
+      ? `the swing of ${list(judged)} together`
+      : judged.length
+        ? `the swing of the ${judged[0]}`
+        : 'the swing of nothing: no slide between them is free';
   return [
     {
       code: 'other-slide',
       severity: 'serious',
       quantity: 'swing',
-      text: `With the indicator on the ${String(on)} this is the swing of ${named}. Set it on the ${under(slide)} to judge the ${slide} alone.`,
+      text: `${on}${shut} this is ${swings}. Set it on the ${under(slide)}, touch the ${slide}, and leave the ${slide} unlocked, to judge it alone.`,
     },
   ];
 }
@@ -144,9 +192,6 @@ function plannedSlots(_setup: Setup, { feel, travel = 300, places }: z.output<ty
     })),
   ];
 }
-
-/** Stiffer than this by feel is not free. */
-const STIFF = 4;
 
 /** Whether the drag was felt at two places of the travel at least, and nowhere stiff. */
 function isFelt(slots: CheckInput<Setup, Keys>['slots']): boolean {
@@ -210,10 +255,10 @@ export function gibPlay(
     title: `Play of the ${part} gib`,
     question: `How much does the ${part} swing when it is pushed and pulled?`,
     machines: ['mill'],
-    setup,
+    setup: setupOf(part),
     reading,
     plan,
-    conditions: conditionsOf(part),
+    conditions: z.strictObject({}),
     slotKeys: ['stroke', 'locks', 'drag', 'at'],
     beside: [{ key: 'drag', instead: true, when: ({ stroke, at }) => stroke === undefined && at !== undefined }],
     reads: 'indicator',
@@ -235,10 +280,10 @@ export function gibPlay(
     slots: plannedSlots,
     estimate: (input: CheckInput<Setup, Keys>) => {
       const { estimates, notes } = estimate(input);
-      const carried = carrierNotes(
-        part,
-        input.slots.map(({ keys }) => keys.conditions?.['indicatorOn']).find((on) => on !== undefined),
-      );
+      const { carriedBy, touches = part, locked = [] } = input.setup;
+      // A body that only the conditions name counts as well.
+      const told = CHAIN.find((body) => input.slots.some(({ keys }) => keys.conditions?.['indicatorOn'] === body));
+      const carried = carrierNotes(part, { on: carriedBy ?? told, touches, locked });
       return {
         // What was read was not this slide alone: it says nothing of its gib.
         estimates: carried.length ? estimates.map((entry) => (entry.name === 'swing' ? { ...entry, unsure: true } : entry)) : estimates,

@@ -1,3 +1,5 @@
+/** From this on by feel, 0 free to 5 stiff, a slide is not free: it is driven no further. */
+export const STIFF = 4;
 /** Mean of some slots minus the mean of others, as weights; undefined when one side has none. */
 export function differenceForm(size: number, plus: readonly number[], minus: readonly number[]): number[] | undefined {
   if (plus.length === 0 || minus.length === 0) return undefined;

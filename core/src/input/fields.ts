@@ -171,6 +171,18 @@ export function choice<const T extends string>(
     .register(fieldRegistry, info);
 }
 
+/** Some of a few words, each once; none where it is left out. */
+export function several<const T extends string>(
+  info: FieldInfo & { readonly choices: readonly { readonly value: T; readonly label: string }[] },
+) {
+  const values = info.choices.map((entry) => entry.value);
+  return z
+    .array(z.enum(values as [T, ...T[]]), { error: `must be a list of ${values.join(', ')}` })
+    .refine((names) => new Set(names).size === names.length, { message: 'names one twice', params: { example: values[0] } })
+    .optional()
+    .register(fieldRegistry, info);
+}
+
 /** A plain number without a unit. */
 export function plainNumber(info: FieldInfo & Range): z.ZodType<number, unknown> {
   return numberSchema(info).register(fieldRegistry, info);

@@ -4,7 +4,7 @@ import { overDistance } from './angles.js';
 import { bare, figure } from './answer.js';
 import { defineMove, type CardOf, type PlanOf } from './define.js';
 import { headDrawing, screwsDrawing } from './drawing.js';
-import { headCard, headScrews, headSteps } from './headSteps.js';
+import { headBolts, headCard, headScrews, headSteps } from './headSteps.js';
 import { after, ISOLATE, partOf, SNUG, turnsInWords, watch, type JobFacts, type JobStep, type StepFacts } from './jobSteps.js';
 
 const screwSchema = z.strictObject({
@@ -155,8 +155,8 @@ export const adjuster = defineMove({
   },
   does: ({ pitch, gain = 1 }, { turns }) => turns * pitch * 1000 * gain,
   handFigures: ['turns', 'degrees'],
-  screws: ({ adjuster: sideways, head }, part) =>
-    part?.swivels ? { bolts: head?.bolts } : { layout: sideways?.layout, rule: sideways?.rule },
+  screws: ({ adjuster: sideways, head }, part, quantity) =>
+    part?.swivels ? { bolts: headBolts({ head }, quantity).count } : { layout: sideways?.layout, rule: sideways?.rule },
   drawing: (facts) => (facts.part?.swivels ? headDrawing(facts) : screwsDrawing(facts, facts.card.adjuster ?? {})),
   steps,
   example: { amount: '21 um', pitch: 1.5 },

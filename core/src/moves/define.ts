@@ -112,7 +112,7 @@ export interface MoveDefinition extends MoveFacts {
   /** Its input as far as card and drawers know it; undefined when this machine has no such thing. */
   hardware?(facts: HardwareFacts): Told | undefined;
   /** What the machine card says of its screws and bolts. */
-  screws?(card: Told, part: Part | undefined): ScrewsOnCard | undefined;
+  screws?(card: Told, part: Part | undefined, quantity?: string): ScrewsOnCard | undefined;
   /** What the card must say once it is done, or once it is not done after all: fields of the card's parts. */
   standsAt?(plan: MovePlan, done: boolean): Readonly<Record<string, Told>> | undefined;
   /** What its job card draws; undefined where the facts do not say enough to draw it right. */
@@ -139,7 +139,7 @@ interface TypedMove<
   readonly dials?: (plan: PlanOf<Answer>) => readonly DialOf[];
   readonly carries?: (plan: PlanOf<Answer>, total: number) => number;
   readonly hardware?: (facts: HardwareFacts<CardOf<Card & Sees>>) => Told | undefined;
-  readonly screws?: (card: CardOf<Card & Sees>, part: Part | undefined) => ScrewsOnCard | undefined;
+  readonly screws?: (card: CardOf<Card & Sees>, part: Part | undefined, quantity?: string) => ScrewsOnCard | undefined;
   readonly standsAt?: (plan: PlanOf<Answer>, done: boolean) => Readonly<Record<string, Told>> | undefined;
   readonly drawing?: (facts: StepFacts<PlanOf<Answer>, CardOf<Card & Sees>>) => JobDrawing | undefined;
   readonly steps?: (facts: StepFacts<PlanOf<Answer>, CardOf<Card & Sees>>) => readonly JobStep[];
@@ -181,7 +181,7 @@ export function defineMove<
     ...(dials && { dials: (raw: MovePlan) => dials(known(raw)) }),
     ...(carries && { carries: (raw: MovePlan, total: number) => carries(known(raw), total) }),
     ...(hardware && { hardware: (of: HardwareFacts) => hardware({ ...of, card: onCard(of.card) }) }),
-    ...(screws && { screws: (card: Told, part: Part | undefined) => screws(onCard(card), part) }),
+    ...(screws && { screws: (card: Told, part: Part | undefined, quantity?: string) => screws(onCard(card), part, quantity) }),
     ...(standsAt && { standsAt: (raw: MovePlan, done: boolean) => standsAt(known(raw), done) }),
     ...(drawing && { drawing: (of: StepFacts) => drawing({ ...of, plan: known(of.plan), card: onCard(of.card) }) }),
     ...(steps && { steps: (of: StepFacts) => steps({ ...of, plan: known(of.plan), card: onCard(of.card) }) }),

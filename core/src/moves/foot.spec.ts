@@ -27,7 +27,7 @@ describe('the foot of a column', () => {
   const leaves = MOVES.get('shim-leaves')?.hardware?.({ card, part: column.part, stock });
 
   it('is another length for each lean: as wide as it is, as deep as it is', () => {
-    expect(strips).toEqual({ ways: { leanX: 180, leanY: 240 }, passDepth: 5 });
+    expect(strips).toEqual({ ways: { leanX: 180, leanY: 240 }, passDepth: 5, blade: 20 });
     expect(MOVES.get('step-scrape')?.hardware?.({ card, part: CHECKS.get('vice-parallelism')?.part })).toBeUndefined();
     fc.assert(
       fc.property(fc.double({ min: 150, max: 500, noNaN: true }), fc.double({ min: 150, max: 500, noNaN: true }), (leanX, leanY) => {
@@ -63,7 +63,7 @@ describe('the foot of a column', () => {
       stepsOf(kind, facts)
         .map(({ text }) => text)
         .join(' ');
-    expect(words('shim-leaves')).toContain('under the right side, nothing under the left side');
+    expect(words('shim-leaves')).toContain('under the right side, at both corners, nothing under the left side');
     expect(words('step-scrape')).toContain('the most at the left side, nothing at the right side');
     // To bring the top to the left the right side comes up.
     expect(column.quantities['leanX'].words?.raised).toEqual(['the left side', 'the right side']);

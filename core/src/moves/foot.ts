@@ -1,20 +1,22 @@
 import * as z from 'zod';
 import type { Part } from '../checks/parts.js';
-import { fieldRegistry, measure } from '../input/fields.js';
+import { fieldRegistry, measure, optionalNumber } from '../input/fields.js';
 import type { CardOf } from './define.js';
 
 const length = measure('length', { label: 'Length', above: 0, max: 10_000, example: '260 mm' });
 
+/** The foot of a column: where its outermost bolts are, how many, and whether it is dowelled. */
+export const footSchema = z.strictObject({
+  across: measure('length', { label: 'Foot, left to right', above: 0, max: 10_000, example: '260 mm' }),
+  along: measure('length', { label: 'Foot, front to rear', above: 0, max: 10_000, example: '340 mm' }),
+  bolts: optionalNumber({ label: 'Bolts of the foot', min: 2, max: 24, example: '4' }),
+  dowels: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, { label: 'Dowelled to the base' }),
+});
+export type Foot = z.output<typeof footSchema>;
+
 /** The foot of a column on a machine card. */
 export const footCard = {
-  foot: z
-    .strictObject({
-      across: measure('length', { label: 'Foot, left to right', above: 0, max: 10_000, example: '260 mm' }),
-      along: measure('length', { label: 'Foot, front to rear', above: 0, max: 10_000, example: '340 mm' }),
-      dowels: z.boolean({ error: 'must be true or false' }).optional().register(fieldRegistry, { label: 'Dowelled to the base' }),
-    })
-    .optional()
-    .register(fieldRegistry, { label: 'Column foot', group: true }),
+  foot: footSchema.optional().register(fieldRegistry, { label: 'Column foot', group: true }),
 };
 
 /** A length for each lean of a column. */

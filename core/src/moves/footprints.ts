@@ -1,5 +1,20 @@
 import type { Support } from './supports.js';
 
+/**
+ * The four corners of the foot of a column: [x, y, z], mm from its middle, + right, toward the column's rear and up. A corner may be
+ * scraped or shimmed.
+ */
+export function footFaces({ across, along }: { readonly across: number; readonly along: number }): Support[] {
+  return (['front', 'rear'] as const).flatMap((end) =>
+    (['left', 'right'] as const).map((side): Support => ({
+      id: `${side} ${end}`,
+      at: [(side === 'left' ? -1 : 1) * (across / 2), (end === 'front' ? -1 : 1) * (along / 2), 0],
+      normal: [0, 0, 1],
+      allow: 'either',
+    })),
+  );
+}
+
 /** How a casting sits: where its faces are and which way they look. Lathe axes [z, v, h], mm. */
 export interface FootprintFacts {
   /** From the origin (the spindle nose, the front of a base) back to the nearest faces. */

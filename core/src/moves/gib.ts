@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, measure, optionalMeasure, optionalNumber, plainNumber } from '../input/fields.js';
+import { STIFF } from '../checks/play.js';
 import { bare, figure } from './answer.js';
 import { defineMove, type CardOf, type PlanOf } from './define.js';
 import { middleOutward } from './drawing.js';
@@ -7,6 +8,41 @@ import { after, ISOLATE, partOf, watch, type JobStep, type StepFacts } from './j
 
 /** Eighths still to go from which two at once are given before the drag is felt again. */
 const FAR_OFF = 4;
+
+/** Eighths of a turn that were given, − back, and the drag that was felt after them; of a straight gib by which screw. */
+export interface GibFelt {
+  readonly eighths: number;
+  readonly drag: number;
+  readonly screw?: number;
+}
+
+/** What comes after what was given so far: eighths to give now (− back), and why. */
+export interface GibNext {
+  readonly given: number;
+  readonly now: number;
+  readonly why: 'stiff' | 'by-feel' | 'all-given' | 'go-on';
+}
+
+/**
+ * What a hand gives next on a taper gib. Feel rules: what drags stiff goes back by an eighth, and is not driven there again,
+ * whatever the dial asked for.
+ *
+ * @param eighths to give in all by the plan; undefined where the gib is not known, then it goes by feel alone.
+ */
+export function gibNext(eighths: number | undefined, felt: readonly GibFelt[]): GibNext {
+  let given = 0;
+  const tooFar: number[] = [];
+  for (const { eighths: some, drag } of felt) {
+    given += some;
+    if (drag >= STIFF) tooFar.push(given);
+  }
+  const last = felt.at(-1);
+  if (last && last.drag >= STIFF) return { given, now: -1, why: 'stiff' };
+  if (given + 1 >= Math.min(...tooFar)) return { given, now: 0, why: 'by-feel' };
+  const left = eighths === undefined ? 1 : eighths - given;
+  if (left <= 0) return { given, now: 0, why: 'all-given' };
+  return { given, now: Math.min(left, left >= FAR_OFF ? 2 : 1), why: 'go-on' };
+}
 
 const eighthsWords = (eighths: number): string => `${eighths} eighth${eighths === 1 ? '' : 's'} of a turn`;
 
@@ -53,6 +89,9 @@ const answer = z.object({
 });
 type Facts = StepFacts<PlanOf<typeof answer>, Card>;
 
+/** Screws of a straight gib in the order in which they are set, from 1: the middle ones first. */
+export const screwOrder = (screws: number): number[] => middleOutward(screws).map((place) => place + 1);
+
 /** A straight gib is set screw by screw, from the middle outward, and only as far as the drag allows. */
 const straightSteps = (facts: Facts, screws: number | undefined): JobStep[] => [
   {
@@ -62,7 +101,7 @@ const straightSteps = (facts: Facts, screws: number | undefined): JobStep[] => [
   watch(facts),
   { text: `Loosen the lock nuts of the ${screws ?? 'gib'} screws.` },
   {
-    text: 'Screw by screw, the middle ones first: in until it just drags, back by an eighth of a turn, then hold the screw and tighten the nut. Push and pull after each: the needle shows which screw does it.',
+    text: `Screw by screw, ${screws === undefined ? 'the middle ones first' : `in this order: ${screwOrder(screws).join(', ')}, counted along it`}: in until it just drags, back by an eighth of a turn, then hold the screw and tighten the nut. Push and pull after each: the needle shows which screw does it.`,
     needle: true,
   },
   { text: 'Run the whole travel. Where it binds, the last screw goes back an eighth. Too tight wears it out.' },
@@ -118,7 +157,7 @@ export const gib = defineMove({
     const perTurn = (pitch * 1000) / (taper * Math.sin((angle * Math.PI) / 180));
     const turns = excess / perTurn;
     const eighths = Math.round(turns * 8);
-    return { turns, eighths, now: Math.min(eighths, eighths >= FAR_OFF ? 2 : 1), perTurn };
+    return { turns, eighths, now: gibNext(eighths, []).now, perTurn };
   },
   needs: ['slideways'],
   card,

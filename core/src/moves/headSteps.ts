@@ -16,6 +16,14 @@ export const headCard = {
         help: 'One stroke at the bench finds it, if it is not known.',
       }),
       bolts: optionalNumber({ label: 'Bolts of the head', min: 2, max: 12, example: '4' }),
+      tiltBolts: optionalNumber({
+        label: 'Bolts that hold the tilt',
+        min: 2,
+        max: 12,
+        example: '4',
+        help: 'Where tilt and nod have bolts of their own.',
+      }),
+      nodBolts: optionalNumber({ label: 'Bolts that hold the nod', min: 2, max: 12, example: '3' }),
       tiltOver: optionalMeasure('length', { label: 'Tilt: pivot to screw', above: 0, max: 5000, example: '140 mm' }),
       tiltPitch: optionalMeasure('pitch', { label: 'Tilt: screw pitch', above: 0, max: 20, example: '2 mm' }),
       nodOver: optionalMeasure('length', { label: 'Nod: pivot to screw', above: 0, max: 5000, example: '250 mm' }),
@@ -27,6 +35,15 @@ export const headCard = {
 
 /** Bolts of a head of which the card says nothing. */
 export const USUAL_BOLTS = 4;
+
+/** Bolts that hold what a quantity turns: a set for tilt and one for nod, where the card tells them apart. */
+export function headBolts(
+  { head = {} }: CardOf<typeof headCard>,
+  quantity: string | undefined,
+): { readonly count: number; readonly own: boolean } {
+  const own = quantity === 'tilt' ? head.tiltBolts : quantity === 'nod' ? head.nodBolts : undefined;
+  return { count: own ?? head.bolts ?? USUAL_BOLTS, own: own !== undefined };
+}
 
 /** The screws of a head, by what they turn; undefined where the card tells of none. */
 export function headScrews({ head = {} }: CardOf<typeof headCard>): Readonly<Record<string, unknown>> | undefined {
@@ -59,15 +76,17 @@ export function crossOrder(bolts: number): number[] {
 
 /** The steps of turning a head: eased and not freed, moved by the needle, tightened crosswise with a reading after each bolt. */
 export function headSteps(facts: StepFacts<{ readonly turns?: number }, CardOf<typeof headCard>>): JobStep[] {
-  const { direction, needle } = facts;
+  const { direction, needle, quantity } = facts;
   const { turns } = facts.plan;
-  const { bolts = USUAL_BOLTS } = facts.card.head ?? {};
+  const { count: bolts, own } = headBolts(facts.card, quantity);
+  const held = own ? `bolts that hold the ${quantity}` : 'bolts of the head';
+  const other = own ? ` Those that hold the ${quantity === 'tilt' ? 'nod' : 'tilt'} stay tight.` : '';
   const turn = turns === undefined ? '' : ` That is ${turnsInWords(turns)}. Watch the needle.`;
   return [
     { text: 'Lock knee, saddle and quill as they will be used. The table is left alone from here on.', caution: ISOLATE },
     watch(facts),
     {
-      text: `Loosen the ${bolts} bolts of the head by half a turn each, then bring them up finger tight: the head must move when it is tapped, and stay when it is not.`,
+      text: `Loosen the ${bolts} ${held} by half a turn each, then bring them up finger tight: the head must move when it is tapped, and stay when it is not.${other}`,
       caution: HEAD_SWINGS,
     },
     {
@@ -78,6 +97,8 @@ export function headSteps(facts: StepFacts<{ readonly turns?: number }, CardOf<t
       text: `Tighten a little at a time, crosswise: bolts ${crossOrder(bolts).join(', ')}, and round again. Read after each: the needle is not the same after the last as after the first.`,
       shift: true,
     },
-    { text: 'Zero the dial again and read both sides in a new round.' },
+    {
+      text: 'Zero the dial again and read both sides in a new round, clamped as it will be used: that round counts, not what was read before the last bolt.',
+    },
   ];
 }

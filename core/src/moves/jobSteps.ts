@@ -37,6 +37,8 @@ export interface JobFacts {
   readonly plus: boolean;
   /** Which way the part goes, where an arrow can point there. */
   readonly way?: Way;
+  /** Which quantity of its check it corrects: "tilt". */
+  readonly quantity?: string;
   /** Signed, in the unit of its quantity. */
   readonly amount?: number;
   /** What is moved or worked on. */

@@ -6,7 +6,10 @@ import { FaultError } from '../input/faults.js';
 import { fieldInfo } from '../input/fields.js';
 import { baseShimThickness } from './baseShims.js';
 import { turnEccentric } from './eccentric.js';
-import { MOVES, planMove } from './registry.js';
+import { gibNext, screwOrder } from './gib.js';
+import { crossOrder } from './headSteps.js';
+import type { StepFacts } from './jobSteps.js';
+import { jobSteps, METRIC_WORDS, MOVES, planMove } from './registry.js';
 import { chooseLeaves } from './leaves.js';
 import { shimTemplate, templateDxf, templateSvg, type ShimOutline } from './template.js';
 import { stepsOf } from '../testing/jobs.js';
@@ -434,6 +437,55 @@ describe('the other moves', () => {
     expect(card('wedge')).not.toContain('half a turn apart');
     expect(card('even')).toContain('half a turn apart, become alike');
     expect(card('even')).toContain('Leave the control alone');
+  });
+
+  it('a gib goes by feel: one or two eighths, never again to where it was stiff', () => {
+    const felt = (...pairs: readonly (readonly [number, number])[]) => pairs.map(([eighths, drag]) => ({ eighths, drag }));
+    expect(gibNext(6, [])).toEqual({ given: 0, now: 2, why: 'go-on' });
+    expect(gibNext(6, felt([2, 1], [1, 2]))).toEqual({ given: 3, now: 1, why: 'go-on' });
+    expect(gibNext(6, felt([2, 1], [2, 4]))).toEqual({ given: 4, now: -1, why: 'stiff' });
+    expect(gibNext(6, felt([2, 1], [2, 4], [-1, 3]))).toEqual({ given: 3, now: 0, why: 'by-feel' });
+    expect(gibNext(3, felt([2, 1], [1, 2])).why).toBe('all-given');
+    expect(gibNext(undefined, felt([1, 1])).now)
+      .withContext('a gib that is not known goes by feel alone')
+      .toBe(1);
+    expect(screwOrder(4)).toEqual([2, 3, 1, 4]);
+    const facts = {
+      size: '',
+      direction: '',
+      plus: true,
+      plan: {},
+      words: METRIC_WORDS,
+      part: { name: 'gib of the knee', faces: 'gib', slide: 'knee' },
+    };
+    const card = { gibs: [{ slide: 'knee', straight: true, screws: 5, pitch: 1.5 }] };
+    expect(
+      jobSteps('gib', { ...facts, card } as StepFacts)
+        .map(({ text }) => text)
+        .join(' '),
+    ).toContain('in this order: 3, 2, 4, 1, 5');
+  });
+
+  it('tilt and nod of a head have bolts of their own where the card tells them apart', () => {
+    const facts = {
+      size: '',
+      direction: 'right',
+      plus: true,
+      plan: {},
+      words: METRIC_WORDS,
+      part: { name: 'head', faces: 'head', swivels: true },
+    };
+    const text = (quantity: string, head: object) =>
+      jobSteps('adjuster', { ...facts, quantity, card: { head } } as unknown as StepFacts)
+        .map(({ text: own }) => own)
+        .join(' ');
+    expect(text('nod', { bolts: 4, nodBolts: 3 })).toContain('Loosen the 3 bolts that hold the nod by half a turn');
+    expect(text('nod', { bolts: 4, nodBolts: 3 })).toContain('Those that hold the tilt stay tight.');
+    expect(text('nod', { bolts: 4, nodBolts: 3 })).toContain(`bolts ${crossOrder(3).join(', ')}, and round again`);
+    expect(text('tilt', { bolts: 4, nodBolts: 3 })).toContain('Loosen the 4 bolts of the head');
+    expect(
+      MOVES.get('adjuster')?.screws?.({ head: { tiltBolts: 6 } }, { name: 'head', faces: '', swivels: true } as never, 'tilt')?.bolts,
+    ).toBe(6);
   });
 
   it('a gib turns in whole eighths', () => {

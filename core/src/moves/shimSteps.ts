@@ -18,7 +18,15 @@ export function shimSteps(facts: JobFacts, { leaves, front, rear, out, centreLif
   const { name, open, over = name } = partOf(facts);
   const parts = (front ?? rear) ? `front ${front || 'none'}; rear ${rear || 'none'}` : (leaves ?? facts.size);
   const [take, joint] = open ?? [`Take the weight of the ${name}.`, 'Open the joint.'];
+  const both = partOf(facts).foot
+    ? [
+        {
+          text: 'Where it leans the other way too, plan both at once on the castings page, Column foot: the joint is opened once, each corner gets its own.',
+        },
+      ]
+    : [];
   return [
+    ...both,
     watchClosed(facts),
     { text: take, caution: RATED },
     ...(out ? [{ text: `${joint} Take out the shims that are there: ${out}.` }] : []),
@@ -40,7 +48,7 @@ function laid(facts: JobFacts, parts: string): JobStep[] {
       caution: 'Shim edges cut: gloves.',
     },
     {
-      text: `Lay them in dry${facts.raise ? ` under ${facts.raise}, nothing under ${facts.lower}` : ''}, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.`,
+      text: `Lay them in dry${facts.raise ? ` under ${facts.raise}${partOf(facts).foot ? ', at both corners' : ''}, nothing under ${facts.lower}` : ''}, thickest leaf at the bottom, clear of the bolts and the handle. No more than four leaves: more is springy.`,
       leaves: true,
     },
   ];

@@ -10,6 +10,8 @@ import { after, RATED, SCRAPERS, watch, type JobStep, type StepFacts } from './j
 
 /** More passes than anybody scrapes: a typing mistake. */
 const MOST = 2000;
+/** Strips of a foot are no narrower than a usual blade, mm. */
+const BLADE = 20;
 /** A finishing pass on iron, µm. */
 const FINE = 5;
 
@@ -32,6 +34,7 @@ const stripWords = ({ plan, words }: Facts): string[] =>
 function steps(facts: Facts): JobStep[] {
   const { size, direction, raise, lower, part = ANY_PART } = facts;
   const strips = stripWords(facts);
+  const from = raise === undefined ? 'the edge where nothing comes off' : `the edge at ${raise}`;
   return [
     { text: 'Read again before any metal goes: what does not repeat is not scraped.' },
     { text: part.off ?? 'Take off everything mounted on it, and lift it with rated gear.', caution: RATED },
@@ -39,7 +42,7 @@ function steps(facts: Facts): JobStep[] {
       text: `Take a wedge off the ${part.faces}: the most at ${lower ?? 'the side that the top has to go to'}, nothing at ${raise ?? 'the other'}. It goes ${direction}, by ${size}.`,
       caution: SCRAPERS,
     },
-    ...(strips.length ? [{ text: `In strips, the deepest first: ${strips.join('; ')}.` }] : []),
+    ...(strips.length ? [{ text: `In strips counted from ${from}, the deepest first: ${strips.join('; ')}.` }] : []),
     { text: 'Print with blue after every pass, and stop one pass short.' },
     watch(facts),
     { text: 'Put it back, clamp it as in normal use and read.', needle: true },
@@ -66,7 +69,7 @@ export const stepScrape = defineMove({
   fill: ({ quantity, given }) => footWay(given, quantity, 'length'),
   hardware: ({ card, part }) => {
     const ways = footWays(card, part);
-    return ways && { ways, passDepth: FINE };
+    return ways && { ways, passDepth: FINE, blade: BLADE };
   },
   drawing: (facts) => jointDrawing(facts, true),
   steps,

@@ -41,6 +41,9 @@ import { PutDateRight } from '../bench/redate';
 import { Struck } from '../bench/struck';
 import { NodStrokes } from './nod-strokes';
 import { BoltCircle } from './bolt-circle';
+import { deskOfFoot, footUnder, suitsSentence } from './foot';
+import { nodDial } from './nod-dial';
+import { GibFelt } from './gib-felt';
 import { OwedHoming } from '../register/owed-homing';
 import { OffsetChange } from '../register/offset-change';
 import { SineSetting } from './sine-setting';
@@ -53,6 +56,7 @@ import { ShimTemplates } from './shim-templates';
     RouterLink,
     AtScrew,
     BoltCircle,
+    GibFelt,
     JobFigure,
     Dial,
     NodStrokes,
@@ -127,7 +131,7 @@ export class JobCard extends JobNotes implements OnDestroy {
     return { ...indicator, target: now + this.share() * (target - now) };
   });
   /** What is done at the screw, signed like the quantity. */
-  protected readonly atScrew = computed(() => this.share() * this.amount());
+  protected readonly atScrew = computed(() => this.nodNow()?.amount ?? this.share() * this.amount());
   protected readonly sizeAtScrew = computed(() => sizeOf(this.atScrew(), this.info(), this.shown(), this.told()?.expanded));
 
   /** What each dial must do: one as a rule, two at once where both ends are pulled over. */
@@ -147,7 +151,12 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   // At the screw.
   protected readonly arrow = computed(() => this.info()?.words?.arrow ?? null);
-  protected readonly own = computed(() => ownDial(this.indicator(), this.instrument()));
+  protected readonly own = computed(() => this.nodNow()?.own ?? ownDial(this.indicator(), this.instrument()));
+  /** A head that was nodded in strokes: where its dial stands now, and where one move stops. */
+  private readonly nodNow = computed(() => {
+    const nod = this.nod();
+    return nod ? nodDial({ ...nod, aim: this.told()?.aim ?? 0 }, this.saved()?.made?.nod) : null;
+  });
   private readonly screwMove = computed(() => ({ amount: this.atScrew(), angle: this.wedge(), arrow: this.arrow(), own: this.own() }));
   /** What ends at a figure on a dial: a step at which the needle is watched, and a side from which it sees the move. */
   protected readonly byHand = computed(
@@ -158,6 +167,27 @@ export class JobCard extends JobNotes implements OnDestroy {
   );
   protected readonly dials = computed(() => dialsOf(this.store.kit()));
   private readonly screw = computed(() => ({ check: this.check()?.id ?? '', quantity: this.quantity(), kind: this.kind() }));
+  /** The foot that this lean stands on, and how high the wedge is over it. */
+  private readonly foot = computed(() => footUnder(this.part(), this.card(), this.quantity(), this.amount()));
+  /** A wedge too small for a grind or a shim: which means suits, and what it costs. */
+  protected readonly suitsWords = computed(() => {
+    const foot = this.record() ? undefined : this.foot();
+    return foot ? suitsSentence(this.kind(), foot.wedge, this.store.stock(), this.leaf) : '';
+  });
+  /** The desk for the strips of a foot: the face that is there, or a new one with its size, its wedge and its target. */
+  protected readonly toDesk = computed(() => {
+    const [foot, round] = [this.foot(), this.round()];
+    if (this.kind() !== 'step-scrape' || !foot || !round) return null;
+    const aim = `${round.check}/${this.quantity()}`;
+    return deskOfFoot(foot, { machineId: round.machineId, aim, high: this.raised().lower, faces: this.store.surfaces() });
+  });
+  /** Eighths that the plan of a gib asks for, and the screws of a straight one. */
+  protected readonly gib = computed(() => {
+    const drawn = this.drawing();
+    const screws = drawn?.shows === 'gib' && drawn.screws.length ? drawn.screws.length : undefined;
+    const { eighths } = this.planned().plan as { readonly eighths?: number };
+    return { asked: eighths, screws };
+  });
   /** Bolts on the circle of a part that swivels; 0 for another part. */
   protected readonly bolts = computed(() => (this.check()?.part?.swivels ? (this.screwsOnCard().bolts ?? USUAL_BOLTS) : 0));
   /** What the part does on tightening, in the order in which its bolts are drawn down now. */
@@ -183,7 +213,9 @@ export class JobCard extends JobNotes implements OnDestroy {
     this.note({ bolts: [...bolts], tightened });
   }
   /** What the machine card says of the screws and bolts that move it. */
-  private readonly screwsOnCard = computed(() => MOVES.get(this.kind())?.screws?.(this.card() ?? {}, this.check()?.part) ?? {});
+  private readonly screwsOnCard = computed(
+    () => MOVES.get(this.kind())?.screws?.(this.card() ?? {}, this.check()?.part, this.quantity()) ?? {},
+  );
   /** Which of two opposed screws is driven, as it was last seen here. */
   protected readonly rule = computed(() => {
     if (!turnsScrew(this.kind()) || this.screwsOnCard().layout === 'single-screw') return null;
@@ -212,6 +244,7 @@ export class JobCard extends JobNotes implements OnDestroy {
         length: (mm) => bothUnits(mm, 'length', { ...shown, fineness: 'coarse' }).large,
         landsIn: this.landsIn(),
       },
+      quantity: this.quantity(),
       amount: this.found()?.amount,
       way: this.arrow()?.[this.amount() > 0 ? 0 : 1],
       ...this.raised(),
@@ -258,6 +291,7 @@ export class JobCard extends JobNotes implements OnDestroy {
         tick: (index) => this.tick(index, true),
         byHand: () => this.byHand(),
         toScrew: () => this.go('screw'),
+        toDesk: () => this.openDesk(),
         done: () => this.finish(),
         notDone: () => this.askedDone() && (this.askedDone.set(false), true),
       }),
@@ -349,6 +383,12 @@ export class JobCard extends JobNotes implements OnDestroy {
 
   protected words(target: { now: number; target: number }): string {
     return needleWords(target);
+  }
+
+  private openDesk(): boolean {
+    const desk = this.toDesk();
+    if (desk) void this.router.navigate(desk.link, { queryParams: desk.params });
+    return desk !== null;
   }
 
   protected print(): void {

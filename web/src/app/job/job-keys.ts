@@ -11,6 +11,8 @@ export interface CardInHand {
   readonly tick: (index: number) => void;
   readonly byHand: () => boolean;
   readonly toScrew: () => void;
+  /** Go to the scraping desk of this card. @returns false where it has none. */
+  readonly toDesk: () => boolean;
   readonly done: () => void;
   /** Leave the question whether all of it is done. @returns false where it is not asked. */
   readonly notDone: () => boolean;
@@ -51,6 +53,7 @@ export function jobKeys(card: CardInHand): readonly KeyHint[] {
         !(event.target as Element | null)?.closest('[role="radiogroup"]') && when(() => go(event.key === 'ArrowDown' ? 1 : -1)),
     },
     { shown: 'S', does: 'at the dial', keys: ['s'], run: () => when(card.toScrew, card.byHand) },
+    { shown: 'W', does: 'to the scraping desk', keys: ['w'], quiet: true, run: () => card.open() && card.toDesk() },
     { shown: 'D', does: 'it is done', keys: ['d'], run: () => when(card.done) },
     { shown: 'Esc', does: 'not all of it is done', keys: ['Escape'], quiet: true, run: card.notDone },
   ];

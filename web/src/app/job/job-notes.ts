@@ -91,6 +91,10 @@ export abstract class JobNotes extends JobStanding {
     this.note({ nod });
   }
 
+  protected feltAt(felt: NonNullable<Made['felt']>): void {
+    this.note({ felt });
+  }
+
   protected registered(register: NonNullable<Made['register']>): void {
     this.note({ register });
   }

@@ -8,6 +8,7 @@ import { Field } from '../ui/field';
 import { Grid } from '../ui/grid';
 import { Notice } from '../ui/notice';
 import { bothUnits } from '../ui/say';
+import { canFollow, pinOf } from './nod-dial';
 import { doubtOfDial, roundsWords, WAY_NAMES } from './nod-words';
 import { rounded } from './screw-target';
 
@@ -60,10 +61,7 @@ export class NodStrokes {
   protected readonly found = computed(() => pivotFrom(this.strokes()));
   /** Where the pin lies, by the surest word there is: these strokes, those before, the card. */
   protected readonly pivot = computed((): { readonly pivot: number; readonly doubt: number; readonly from: string } | null => {
-    const [found, learned, told] = [this.found(), this.learned(), this.told()];
-    if (found && !found.tooSmall && found.pivot > 0) return { ...found, from: 'from these strokes' };
-    if (learned) return { ...learned, from: 'learned on this machine' };
-    return told === null ? null : { pivot: told, doubt: 0, from: 'from the set-up' };
+    return pinOf({ pivot: this.told(), learned: this.learned() }, this.strokes());
   });
   private readonly facts = computed(() => {
     const pivot = this.pivot()?.pivot;
@@ -97,10 +95,7 @@ export class NodStrokes {
     const facts = this.facts();
     if (!facts) return null;
     const [stop, travel] = [nodTarget(facts), nodTravel(facts)];
-    const { range } = this.instrument();
-    const room = range === undefined ? Infinity : 0.9 * range;
-    const far = (um: number): number => Math.abs(dialDivisions(um, this.instrument()));
-    const can = { operator: far(travel.operator) <= room, column: far(travel.column) <= room };
+    const can = canFollow(this.instrument(), travel);
     return { operator: this.shown(stop.operator), column: this.shown(stop.column), can };
   });
   /** Within what it lands after the one move, µm and µm/m: the doubt of the pin and of the reading. */

@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { of, switchMap } from 'rxjs';
 import { CHECKS, parseQuantity } from '@isometra/core';
 import { CASTINGS, isFor, machineFamily, MATERIALS, SURFACE_USES, type StoredSurface, type Surface } from '@isometra/contract';
+import { wedgePlan, type HighEnd } from '@isometra/work';
 import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -62,6 +63,11 @@ export class FaceForm {
   readonly depth = input<string>();
   /** What it is to be true by, as a plan of its casting says: check/quantity. */
   readonly aim = input<string>();
+  /** A wedge that comes off it instead, µm over all of it, and its high side as the face is drawn; its size, as it is typed. */
+  readonly wedge = input<string>();
+  readonly high = input<HighEnd>();
+  readonly width = input<string>();
+  readonly height = input<string>();
   /** By how much of its unit that goes for 1 µm off the face, in that plan. */
   readonly lever = input<string>();
   protected readonly desk = inject(MachineStore);
@@ -109,9 +115,22 @@ export class FaceForm {
       this.drafts.read(this.draftName(), draftSchema) ??
       (known
         ? draftOf(known)
-        : { ...FIRST, text: { ...FIRST.text, name: this.name() ?? '', part: this.part() ?? FIRST.text['part'], ...this.aimText() } })
+        : {
+            ...FIRST,
+            text: {
+              ...FIRST.text,
+              name: this.name() ?? '',
+              part: this.part() ?? FIRST.text['part'],
+              ...this.sizeText(),
+              ...this.aimText(),
+            },
+          })
     );
   });
+  private sizeText(): Readonly<Record<string, string>> {
+    const [width, height] = [this.width(), this.height()];
+    return { ...(width && { width }), ...(height && { height }) };
+  }
   /** What the plan of the casting asks it to be true by, with the usual room of that. */
   private aimText(): Readonly<Record<string, string>> {
     const aim = this.aim();
@@ -228,8 +247,10 @@ export class FaceForm {
 
   /** What a plan of the casting asks of the whole face is the first plan at its desk. */
   private planDepth(surface: Surface): void {
-    const depth = Number(this.depth());
-    if (this.known() || !(depth > 0)) return;
+    const [depth, wedge, high] = [Number(this.depth()), Number(this.wedge()), this.high()];
+    if (this.known()) return;
+    if (wedge > 0 && high) this.store.write(surface, { kind: 'plan', content: wedgePlan(surface, { wedge, high }) });
+    if (!(depth > 0)) return;
     const depths = surface.zones.filter(({ use }) => use === 'bear').map(({ id }) => ({ zone: id, depth }));
     this.store.write(surface, { kind: 'plan', content: { depths, from: 'headstock', why: `all of it, as the plan of the casting asks` } });
   }

@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import type * as z from 'zod';
 import { dequal } from 'dequal';
-import { CHECKS, FRAMES, parseQuantity, planFor, supports as seatMove } from '@isometra/core';
+import { CHECKS, footSchema, FRAMES, parseQuantity, planFor, supports as seatMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
+import { readCard } from '@isometra/work';
 import { newId } from '../data/id';
 import { nowText } from '../data/clock';
 import type { ApiFailure } from '../data/api';
@@ -18,7 +20,7 @@ import { bothUnits, isZero } from '../ui/say';
 import { Consequences } from './consequences';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
-import { castingFrom, presetSchema } from './seat-facts';
+import { castingFrom, footCasting, presetOf } from './seat-facts';
 import { askedOfCasting, type SeatBasis } from './seat-basis';
 import { MEANS, SHARES, SPARED, type HeightShare, type Wish } from './seat-wish';
 import { COMPONENTS, poseWords, totalOf, TYPED_IN, typedSize, wayOfPose, type SupportPlan } from './seat-words';
@@ -53,7 +55,6 @@ export class SeatPlan {
     const family = machineFamily(this.store.kind());
     return CASTINGS.filter(({ machines }) => machines.includes(family));
   });
-  protected readonly presetSchema = presetSchema;
   protected readonly preset = signal<FormValue>({});
   protected readonly tried = signal(false);
   protected readonly problem = signal('');
@@ -69,13 +70,21 @@ export class SeatPlan {
   protected readonly name = computed(() => this.about()?.name ?? this.castingId());
   private readonly card = computed(() => this.store.machine()?.card);
   private readonly kept = computed(() => this.card()?.castings?.find((entry) => entry.id === this.castingId()));
-  protected readonly casting = computed(() => this.draft() ?? this.kept() ?? null);
+  /** The foot of the column as the card tells of it: its faces need not be drawn again. */
+  private readonly byFoot = computed((): Casting | null => {
+    const foot = this.onFoot() ? footSchema.safeParse(readCard(this.card())?.['foot']).data : undefined;
+    return foot ? footCasting(this.castingId(), foot) : null;
+  });
+  protected readonly casting = computed(() => this.draft() ?? this.kept() ?? this.byFoot());
   protected readonly changed = computed(() => this.draft() !== null);
   private readonly draftName = computed(() => `casting:${this.store.machine()?.id}:${this.castingId()}`);
   private readonly frame = computed((): Casting['frame'] => (machineFamily(this.store.kind()) === 'mill' ? 'mill' : 'lathe'));
 
-  private readonly fullPreset = computed(() => settled(presetSchema, this.preset(), this.settings.system()));
-  protected readonly presetFaults = computed(() => formFaults(presetSchema, this.fullPreset(), this.settings.system()));
+  /** A column stands on a foot of its own: it is asked for as the machine card has it. */
+  private readonly onFoot = computed(() => this.castingId() === 'column');
+  protected readonly presetSchema = computed((): z.ZodObject => (this.onFoot() ? footSchema : presetOf(this.spindle())));
+  private readonly fullPreset = computed(() => settled(this.presetSchema(), this.preset(), this.settings.system()));
+  protected readonly presetFaults = computed(() => formFaults(this.presetSchema(), this.fullPreset(), this.settings.system()));
 
   constructor() {
     const hand = inject(AtHand);
@@ -196,7 +205,8 @@ export class SeatPlan {
   protected startFrom(event: Event): void {
     event.preventDefault();
     this.tried.set(true);
-    const parsed = presetSchema.safeParse(this.fullPreset());
+    if (this.onFoot()) return this.keepFoot();
+    const parsed = presetOf(this.spindle()).safeParse(this.fullPreset());
     if (parsed.success) this.change(castingFrom(this.castingId(), this.frame(), parsed.data));
   }
 
@@ -218,6 +228,17 @@ export class SeatPlan {
 
   protected set(part: Partial<Wish>): void {
     this.wish.update((wish) => ({ ...wish, ...part }));
+  }
+
+  /** The foot goes onto the machine card, where its job cards look for it too. */
+  private keepFoot(): void {
+    const machine = this.store.machine();
+    if (!machine || this.presetFaults().length) return;
+    const card = { ...machine.card, foot: this.fullPreset() } as MachineCardText;
+    this.machines.save({ ...machine, card }).subscribe({
+      next: () => this.told.set('The foot is on the machine card.'),
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
   }
 
   /** The faces go onto the machine card. */

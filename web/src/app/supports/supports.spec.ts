@@ -2,7 +2,8 @@ import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
 import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
-import { footprint } from '@isometra/core';
+import { fieldInfo, footprint } from '@isometra/core';
+import type * as z from 'zod';
 import { spindleAxisSheet } from '@isometra/core/practice';
 import type { Casting, MachineCardText, MoveWrite } from '@isometra/contract';
 import {
@@ -23,7 +24,7 @@ import { JobCard } from '../job/job-card';
 import { Slide } from '../ui/slide';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
-import { castingFrom } from './seat-facts';
+import { castingFrom, footCasting, presetOf } from './seat-facts';
 import { seatPlanOutdated } from './seat-basis';
 import { SeatPlan } from './seat-plan';
 import { poseWords } from './seat-words';
@@ -303,6 +304,23 @@ describe('words of a pose', () => {
     expect(poseWords('slopeV', -30, mm)).toBe('30 µm/m down at the free end');
     expect(poseWords('lift', 21, mm)).toBe('0.021 mm up');
     expect(poseWords('leanY', 0, mm)).toBe('no change');
+  });
+
+  it('a column stands on the four corners of its foot, counted from its middle', () => {
+    const casting = footCasting('column', { across: 180, along: 240 });
+    expect([casting.frame, casting.name, casting.supports.map(({ id }) => id)]).toEqual([
+      'mill',
+      'Column foot',
+      ['left front', 'right front', 'left rear', 'right rear'],
+    ]);
+    // The operator is at the front: − y.
+    expect(casting.supports[0].at).toEqual([-90, -120, 0]);
+  });
+
+  it('places are counted from the spindle nose only where there is a spindle', () => {
+    const labels = (spindle: boolean) => Object.values(presetOf(spindle).shape).map((field) => fieldInfo(field as z.ZodType)?.label);
+    expect(labels(true)).toContain('Spindle nose to the nearest faces');
+    expect(labels(false).join()).not.toMatch(/spindle/i);
   });
 
   it('a mill’s column sits on the same faces turned into its own axes', () => {

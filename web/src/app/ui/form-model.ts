@@ -20,7 +20,7 @@ import * as z from 'zod';
 export interface FieldModel {
   readonly key: string;
   readonly info: FieldInfo;
-  readonly kind: 'text' | 'day' | 'choice' | 'flag' | 'group' | 'list';
+  readonly kind: 'text' | 'day' | 'choice' | 'several' | 'flag' | 'group' | 'list';
   readonly required: boolean;
   readonly children: readonly FieldModel[];
 }
@@ -46,6 +46,7 @@ export function fieldsOf(schema: z.ZodObject): FieldModel[] {
     const required = info.asked === true || !field.safeParse(undefined).success;
     const type = typeOf(field);
     if (type === 'object') return [{ key, info, kind: 'group', required, children: fieldsOf(bareSchema(field) as z.ZodObject) }];
+    if (type === 'array' && info.choices) return [{ key, info, kind: 'several', required, children: [] }];
     if (type === 'array') return [{ key, info, kind: 'list', required, children: fieldsOf(elementOf(field)) }];
     return [{ key, info, kind: leafKind(field, info), required, children: [] }];
   });

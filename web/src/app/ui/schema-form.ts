@@ -106,6 +106,20 @@ export class SchemaForm {
     return this.value()[field.key] as string | undefined;
   }
 
+  private several(field: FieldModel): readonly unknown[] {
+    const names = this.latest()[field.key];
+    return Array.isArray(names) ? names : [];
+  }
+  /** Whether one of several is told. */
+  protected isOf(field: FieldModel, name: unknown): boolean {
+    const names = this.value()[field.key];
+    return Array.isArray(names) && names.includes(name);
+  }
+  protected setOf(field: FieldModel, name: unknown, on: boolean): void {
+    const others = this.several(field).filter((entry) => entry !== name);
+    this.set(field, on ? [...others, name] : others);
+  }
+
   protected unit(field: FieldModel): string {
     if (unitWritten(this.text(field), field.info)) return '';
     return prettyUnit(this.beside(field) ?? bareUnit(field.info, this.settings.system()));
