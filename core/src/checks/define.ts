@@ -97,8 +97,14 @@ export interface QuantityInfo {
     readonly height?: number;
     readonly leanX?: number;
     readonly leanY?: number;
+    readonly loadX?: number;
+    readonly loadY?: number;
+    readonly tilt?: number;
+    readonly nod?: number;
     /** Set-ups in which the change is still to come; all of them if left out. */
     readonly when?: (setup: Values) => boolean;
+    /** Which of them that speaks of; all if left out. */
+    readonly only?: readonly string[];
   };
   /** How far a hand moves the machine: compared with the limits of the rungs that follow. */
   readonly byHand?: true;

@@ -116,6 +116,23 @@ describe('changes still to come', () => {
     expect(judged('off').limits['leanX']).toEqual([-65, 65]);
   });
 
+  it('a weight that is hung on later tilts the head by what a sweep reads, and the column whether the head is on or off', () => {
+    const sum = sumOf([{ kind: 'load', fields: { what: 'motor', nod: '20 um/m', tilt: '-5 um/m', leanY: '10 um/m' } }]);
+    const judged = (id: string, setup = {}) => judgedBy(startingSheet('general'), check(id), setup, [], sum);
+    expect(judged('head-tram').limits).toEqual(jasmine.objectContaining({ nod: [-85, 45], tilt: [-60, 70] }));
+    expect(judged('head-tram').aims['nod']).toBeCloseTo(-20, 9);
+    expect(judged('column-lean', { head: 'on' }).limits['leanY']).toEqual([-75, 55]);
+    // With the head off its own weight is guessed still: back only, and 10 more for the motor.
+    expect(judged('column-lean', { head: 'off' }).limits['leanY']).toEqual([-75, -10]);
+    // Both known: the head and the motor.
+    const both = sumOf([
+      { kind: 'head-weight', fields: { leanY: '40 um/m' } },
+      { kind: 'load', fields: { leanY: '10 um/m' } },
+    ]);
+    expect(judgedBy(startingSheet('general'), check('column-lean'), { head: 'off' }, [], both).limits['leanY']).toEqual([-115, 15]);
+    expect(judgedBy(startingSheet('general'), check('column-lean'), { head: 'on' }, [], both).limits['leanY']).toEqual([-75, 55]);
+  });
+
   it('figures that make no sense change nothing, and every kind says what it needs', () => {
     expect(effectOf({ kind: 'bearings', fields: { front: 'much' } })).toEqual(NO_EFFECT);
     expect(effectOf({ kind: 'wind', fields: {} })).toEqual(NO_EFFECT);

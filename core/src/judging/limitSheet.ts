@@ -231,7 +231,8 @@ export function judgedBy(
   for (const [name, info] of limitable(check)) {
     const by = drift(info, pending, setup);
     const variant = variantOf(info, setup);
-    const known = by !== 0 && variant?.guesses === true;
+    // What a variant guesses is the weight of what is off; a load that is hung on besides does not tell of it.
+    const known = variant?.guesses === true && drift(info, { ...pending, loadX: 0, loadY: 0 }, setup) !== 0;
     const when = known ? undefined : variant?.key;
     const line = sheet.lines.find((entry) => entry.check === check.id && entry.quantity === name && entry.when === when);
     // What has no line and is not shifted keeps the catalogue's.

@@ -14,10 +14,17 @@ export interface AxisEffect {
   readonly leanX: number;
   /** µm/m that the top of a column goes, + toward the operator. */
   readonly leanY: number;
+  /** The same by a load that is hung on later, whatever the head does. */
+  readonly loadX: number;
+  readonly loadY: number;
+  /** µm/m that a head leans right and nods toward the operator over its table. */
+  readonly tilt: number;
+  readonly nod: number;
 }
 
 /** No change at all. */
-export const NO_EFFECT: AxisEffect = { slopeV: 0, height: 0, leanX: 0, leanY: 0 };
+export const NO_EFFECT: AxisEffect = { slopeV: 0, height: 0, leanX: 0, leanY: 0, loadX: 0, loadY: 0, tilt: 0, nod: 0 };
+const EFFECTS = Object.keys(NO_EFFECT) as (keyof AxisEffect)[];
 
 interface ChangeKind<Shape extends z.ZodObject = z.ZodObject> {
   readonly id: string;
@@ -118,8 +125,36 @@ const headWeight = defineChange({
   effect: ({ leanY, leanX = 0 }) => ({ leanX, leanY }),
 });
 
+const load = defineChange({
+  id: 'load',
+  title: 'A weight has still to come on',
+  machines: ['mill'],
+  fields: z
+    .strictObject({
+      what: z.string().trim().max(60).optional().register(fieldRegistry, { label: 'What', example: 'motor on the head' }),
+      nod: optionalMeasure('slope', {
+        label: 'It will nod the head toward you by',
+        example: '20 um/m',
+        help: 'As the sweep reads it with the weight on, less without; back with a minus.',
+      }),
+      tilt: optionalMeasure('slope', { label: 'lean it right by', example: '0', help: 'Left with a minus.' }),
+      leanY: optionalMeasure('slope', {
+        label: 'It will pull the column toward you by',
+        example: '10 um/m',
+        help: 'As a square reads it with the weight on, less without; back with a minus.',
+      }),
+      leanX: optionalMeasure('slope', { label: 'and to the right by', example: '0', help: 'To the left with a minus.' }),
+    })
+    .refine(({ nod, tilt, leanY, leanX }) => [nod, tilt, leanY, leanX].some((figure) => figure !== undefined), {
+      path: ['nod'],
+      message: 'is missing, and so is every other figure: give one of them at least',
+      params: { example: '20 um/m' },
+    }),
+  effect: ({ nod = 0, tilt = 0, leanY = 0, leanX = 0 }) => ({ nod, tilt, loadX: leanX, loadY: leanY }),
+});
+
 /** Changes that are planned and not done yet. */
-export const CHANGE_KINDS: readonly ChangeKind[] = [bearings, seat, weight, warmUp, headWeight];
+export const CHANGE_KINDS: readonly ChangeKind[] = [bearings, seat, weight, warmUp, headWeight, load];
 export type { ChangeKind };
 
 /** One planned change, its fields as typed. */
@@ -140,15 +175,9 @@ export function effectOf({ kind, fields }: PlannedChange): AxisEffect {
 
 /** What all pending changes together will do. */
 export function sumOf(changes: readonly PlannedChange[]): AxisEffect {
-  return changes.map(effectOf).reduce(
-    (sum, one) => ({
-      slopeV: sum.slopeV + one.slopeV,
-      height: sum.height + one.height,
-      leanX: sum.leanX + one.leanX,
-      leanY: sum.leanY + one.leanY,
-    }),
-    NO_EFFECT,
-  );
+  const all = changes.map(effectOf);
+  const sum = (name: keyof AxisEffect) => all.reduce((total, one) => total + one[name], 0);
+  return { ...NO_EFFECT, ...Object.fromEntries(EFFECTS.map((name) => [name, sum(name)])) };
 }
 
 /**
@@ -156,9 +185,12 @@ export function sumOf(changes: readonly PlannedChange[]): AxisEffect {
  * they have been made already, not at all.
  */
 export function drift({ follows = {} }: QuantityInfo, effect: AxisEffect, setup?: Values): number {
-  if (setup && follows.when && !follows.when(setup)) return 0;
-  const part = (name: keyof AxisEffect) => (follows[name] ?? 0) * effect[name];
-  return part('slopeV') + part('height') + part('leanX') + part('leanY');
+  const { when, only, ...shares } = follows;
+  const made = setup !== undefined && when !== undefined && !when(setup);
+  return EFFECTS.reduce((sum, name) => {
+    const gated = made && (only === undefined || only.includes(name));
+    return gated ? sum : sum + (shares[name] ?? 0) * effect[name];
+  }, 0);
 }
 
 /** A zone while changes are pending: shifted by minus what they will do, so that they end in it. */

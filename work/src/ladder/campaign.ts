@@ -132,8 +132,7 @@ export const pendingOf = ({ planned }: Pick<Campaign, 'planned'>): AxisEffect =>
 
 /** Another text whenever a survey's rounds would be judged otherwise: its sheet, and what is still to come. */
 export function judgingKey(campaign: Pick<Campaign, 'limits' | 'planned'>): string {
-  const { slopeV, height, leanX, leanY } = pendingOf(campaign);
-  return `${campaign.limits.sheet}@${campaign.limits.version}/${slopeV}/${height}/${leanX}/${leanY}`;
+  return `${campaign.limits.sheet}@${campaign.limits.version}/${Object.values(pendingOf(campaign)).join('/')}`;
 }
 
 /** The survey that is running, or the last one that ran. */

@@ -225,7 +225,7 @@ export const columnLean = defineCheck({
   valueFrom: gapOf,
   quantities: {
     leanX: {
-      follows: { leanX: 1, when: isHeadOff },
+      follows: { leanX: 1, loadX: 1, when: isHeadOff, only: ['leanX'] },
       label: 'Column, right or left',
       subject: 'The column',
       dimension: 'slope',
@@ -235,7 +235,7 @@ export const columnLean = defineCheck({
       words: leanWords('right', 'left', ['right', 'left'], ['the left side', 'the right side']),
     },
     leanY: {
-      follows: { leanY: 1, when: isHeadOff },
+      follows: { leanY: 1, loadY: 1, when: isHeadOff, only: ['leanY'] },
       label: 'Column, forward or back',
       subject: 'The column',
       dimension: 'slope',

@@ -155,6 +155,7 @@ export const headTram = defineCheck({
   reads: 'indicator',
   quantities: {
     tilt: {
+      follows: { tilt: 1 },
       label: 'Head tilt',
       subject: 'The head',
       dimension: 'slope',
@@ -171,6 +172,7 @@ export const headTram = defineCheck({
       },
     },
     nod: {
+      follows: { nod: 1 },
       label: 'Head nod',
       subject: 'The head',
       dimension: 'slope',

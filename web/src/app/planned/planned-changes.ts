@@ -23,8 +23,8 @@ import { dateWords } from '../data/when';
   template: `
     <h2>Planned changes</h2>
     <p>
-      {{ mill() ? 'Changes that will tilt the column later.' : 'Changes that will move the spindle later.' }} Until a change is made, the
-      target of the checks that depend on it is shifted by the same amount.
+      {{ mill() ? 'Changes that will tilt the column or the head later.' : 'Changes that will move the spindle later.' }} Until a change is
+      made, the target of the checks that depend on it is shifted by the same amount.
     </p>
     @if (measured(); as found) {
       <p class="measured">
@@ -108,19 +108,24 @@ export class PlannedChanges {
     return [says(leanY, 'toward you', 'back'), says(leanX, 'to the right', 'to the left')].filter(Boolean).join(', ');
   }
 
-  private told({ slopeV, height, leanX, leanY }: AxisEffect): string {
+  private told({ slopeV, height, leanX, leanY, loadX, loadY, tilt, nod }: AxisEffect): string {
     const shown = this.settings.shown();
     const slope = bothUnits(slopeV, 'slope', shown, 1).large;
     const rise = bothUnits(height, 'deviation', shown, 1).large;
     const parts = [
       isZero(slope) ? '' : `the free end of the axis goes ${slope} ${slopeV > 0 ? 'up' : 'down'}`,
       isZero(rise) ? '' : `the centre goes ${rise} ${height > 0 ? 'up' : 'down'}`,
-      this.lean(leanX, leanY) && `the top of the column goes ${this.lean(leanX, leanY)}`,
+      this.lean(leanX + loadX, leanY + loadY) && `the top of the column goes ${this.lean(leanX + loadX, leanY + loadY)}`,
+      this.lean(tilt, nod) && `the top of the head goes ${this.lean(tilt, nod)}`,
     ].filter(Boolean);
     return parts.length ? parts.join(', ') : 'nothing moves';
   }
 
-  private title = ({ change }: Planned): string => CHANGE_KINDS.find((kind) => kind.id === change.kind)?.title ?? change.kind;
+  private title = ({ change }: Planned): string => {
+    const title = CHANGE_KINDS.find((kind) => kind.id === change.kind)?.title ?? change.kind;
+    const what = change.fields['what'];
+    return typeof what === 'string' && what.trim() ? `${title}: ${what.trim()}` : title;
+  };
 
   protected readonly pending = computed(() =>
     this.planned()
