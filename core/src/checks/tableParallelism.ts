@@ -1,10 +1,11 @@
 import type { CheckDefinition } from './define.js';
 import { defineTraverse } from './generalTraverse.js';
+import { readWithLeaves } from './leaves.js';
 import { tableAlong } from './parts.js';
 
 /** Whether the table runs level under the spindle along one of its axes. `far` is the side to which it is + . */
 export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition {
-  return defineTraverse({
+  const traverse = defineTraverse({
     id: `table-parallelism-${axis}`,
     title: `Table along ${axis}`,
     question: `Does the table run level under the spindle along ${axis}?`,
@@ -45,5 +46,9 @@ export function tableParallelism(axis: 'x' | 'y', far: string): CheckDefinition 
     knows: [{ quantity: 'slope', name: axis === 'x' ? 'tableX' : 'tableY' }],
     cannotSee: ['A table that is bent like its way.'],
     advice: ['Lock the other axes. Indicator in the spindle, at rest.', 'Stone burrs off the table first.'],
+  });
+  return readWithLeaves(traverse, {
+    under: 'the edge',
+    label: 'Read the gap under an edge on the spindle with leaves, without a dial',
   });
 }

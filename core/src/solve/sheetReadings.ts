@@ -66,6 +66,12 @@ export function readReadings(reader: Reader, raw: unknown, faults: Fault[]): Rea
 }
 
 /** Read one reading: its keys and its value in base units, or every fault of it. */
+/** The key that is missing of several that tell a value together, where another of them is there. */
+function otherHalf({ beside = [] }: CheckDefinition, keys: Raw): string | undefined {
+  const instead = beside.filter(({ instead, when }) => instead && (when?.(keys) ?? true)).map(({ key }) => key);
+  return instead.length > 1 && instead.some((key) => keys[key] !== undefined) ? instead.find((key) => keys[key] === undefined) : undefined;
+}
+
 function readReading(reader: Reader, entry: Raw, path: readonly PropertyKey[]): { reading?: Reading; faults: Fault[] } {
   const { check } = reader;
   const known = remembered(entry, reader);
@@ -73,6 +79,11 @@ function readReading(reader: Reader, entry: Raw, path: readonly PropertyKey[]): 
   const faults: Fault[] = [];
   const keys = readPart(readingSchemaOf(check), entry, path, faults);
   const told = entry['value'] === undefined && keys ? check.valueFrom?.(keys) : undefined;
+  const lacking = entry['value'] === undefined && keys ? otherHalf(check, keys) : undefined;
+  if (lacking !== undefined)
+    return {
+      faults: [{ path: pathText([...path, lacking]), message: 'is missing: two leaves bound a gap', example: '0.10 mm' }],
+    };
   const value = told ?? readValue(reader, entry, [...path, 'value'], faults);
   if (entry['value'] !== undefined && keys && check.valueFrom?.(keys) !== undefined)
     faults.push({

@@ -1,8 +1,9 @@
+import { readWithLeaves } from '../leaves.js';
 import { MILL_SADDLE } from '../parts.js';
 import { squareCheck } from '../squareCheck.js';
 import { say } from '../sums.js';
 
-export const axisSquareness = squareCheck({
+const bySquare = squareCheck({
   id: 'axis-squareness',
   title: 'Squareness of the axes',
   question: 'Are the two table motions square to each other?',
@@ -31,4 +32,9 @@ export const axisSquareness = squareCheck({
     },
   },
   cannotSee: ['Play of the slides.'],
+});
+
+export const axisSquareness = readWithLeaves(bySquare, {
+  under: 'the square',
+  label: 'Read the gap beside the legs with leaves, without a dial',
 });

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { RESEATED } from '../reseating.js';
-import { choice, count, fieldRegistry, measure, optionalMeasure, placeList } from '../../input/fields.js';
+import { choice, count, fieldRegistry, measure, placeList } from '../../input/fields.js';
 import type { Fault } from '../../input/faults.js';
 import type { Reading, Slot, Values } from '../../instruments/slots.js';
 import { HEAD_SWINGS, ISOLATE, RATED_GEAR } from '../cautions.js';
@@ -10,6 +10,7 @@ import { FLIP_SQUARE, MORE_SET_UPS, longerBase } from '../helps.js';
 import { sideAssumed, tooFew } from '../notes.js';
 import { COLUMN } from '../parts.js';
 import { unlimited } from '../quantities.js';
+import { BESIDE_GAP, gapOf, isGap, leafDoubt, leafFaults, leafKeys, leavesPlan } from '../leaves.js';
 import { halvesOf, openText } from '../reversal.js';
 import { askedSide, flipKey, locksField } from '../setupFields.js';
 import { certificate, legFits, legSlope, squareDoubt } from '../square.js';
@@ -48,13 +49,10 @@ const setup = z.strictObject({
     .optional()
     .register(fieldRegistry, { label: 'Side of the blade that is read', group: true, asked: true }),
 });
-const leaf = (label: string, help?: string) => optionalMeasure('length', { label, min: 0, example: '0.10 mm', help });
 const reading = z.strictObject({
   axis: z.enum(['x', 'y'], { error: 'must be "x" or "y"' }),
   at: measure('length', { label: 'Height', example: '200 mm' }),
-  go: leaf('Thickest leaf that enters', 'A known shim laid in at this height is a gap known exactly: type it in both.'),
-  noGo: leaf('Thinnest leaf that does not'),
-  shim: leaf('Shim under the square, taken off'),
+  ...leafKeys('the square'),
   flip: flipKey(),
   side: z.enum(SIDES, { error: `must be one of ${SIDES.join(', ')}` }).optional(),
 });
@@ -67,21 +65,14 @@ const plan = z.strictObject({
   }),
   overX: askedSide('Side of the blade then, read sideways', ['right', 'left'], SIDE_WORDS.x, OVER_HELP, { askedWith: 'turned' }),
   overY: askedSide('Side of the blade then, read front to back', ['operator', 'column'], SIDE_WORDS.y, OVER_HELP, { askedWith: 'turned' }),
-  leaves: z.boolean().optional().register(fieldRegistry, {
-    label: 'Read the gap beside the blade with leaves, without a dial',
-    help: 'At two heights the thickest leaf that enters and the thinnest that does not.',
-  }),
+  leaves: leavesPlan(
+    'Read the gap beside the blade with leaves, without a dial',
+    'At two heights the thickest leaf that enters and the thinnest that does not.',
+  ),
 });
 type Setup = z.output<typeof setup>;
 type Keys = z.output<typeof reading>;
 type Axis = Keys['axis'];
-
-/** Leaves bound a gap: it is their middle, less a shim that was laid under, µm. A leaf that just enters is the gap itself. */
-function gapOf({ go, noGo, shim = 0 }: Partial<Keys>): number | undefined {
-  return go !== undefined && noGo !== undefined ? 1000 * ((go + noGo) / 2 - shim) : undefined;
-}
-/** What leaves bound, or what is planned for leaves: its place is laid out with a shim of nothing under the square. */
-const isGap = ({ go, noGo, shim }: Partial<Keys>): boolean => go !== undefined || noGo !== undefined || shim !== undefined;
 
 const FAR: Readonly<Record<Axis, Keys['side']>> = { x: 'left', y: 'column' };
 
@@ -111,8 +102,10 @@ function lean(axis: Axis, { setup, slots }: CheckInput<Setup, Keys>): Estimate[]
   const open = known === undefined ? openText(halves, 'turn the square round and read there again') : undefined;
   const weights = both ? plain.map((weight, i) => (weight + flipped[i]) / 2) : one;
   const own = axis === 'x' ? -1 : 1;
-  const bounds = slots.map(({ keys: { go = 0, noGo = 0 } }) => noGo - go);
-  const gapDoubt = Math.sqrt(weights.reduce((sum, weight, i) => sum + (weight * 1000 * bounds[i]) ** 2 / 12, 0));
+  const gapDoubt = leafDoubt(
+    weights,
+    slots.map(({ keys }) => keys),
+  );
   const doubts: Doubt[] = [...(both ? [] : [squareDoubt(known !== undefined)]), { source: 'leaves', u: gapDoubt }];
   const terms: Record<string, number> = known !== undefined && !both ? { squareError: (plain ? own : -own) * known } : {};
   const name = axis === 'x' ? 'leanX' : 'leanY';
@@ -122,10 +115,10 @@ function lean(axis: Axis, { setup, slots }: CheckInput<Setup, Keys>): Estimate[]
 }
 
 function faults(_setup: Setup, readings: readonly Reading<Keys>[]): Fault[] {
-  return readings.flatMap(({ axis, side, go, noGo, shim }, i): Fault[] => {
+  return readings.flatMap((reading, i): Fault[] => {
+    const { axis, side } = reading;
     const path = `readings[${i}]`;
     const wrongSide = side !== undefined && (axis === 'x') !== (side === 'right' || side === 'left');
-    const half = (go === undefined) !== (noGo === undefined);
     return [
       ...(wrongSide
         ? [
@@ -136,15 +129,7 @@ function faults(_setup: Setup, readings: readonly Reading<Keys>[]): Fault[] {
             },
           ]
         : []),
-      ...(half
-        ? [{ path: `${path}.${go === undefined ? 'go' : 'noGo'}`, message: 'is missing: two leaves bound a gap', example: '0.10 mm' }]
-        : []),
-      ...(go !== undefined && noGo !== undefined && noGo < go
-        ? [{ path: `${path}.noGo`, message: 'is thinner than the leaf that enters: it would enter too', example: '0.11 mm' }]
-        : []),
-      ...(shim !== undefined && go === undefined
-        ? [{ path: `${path}.shim`, message: 'is for a gap that leaves bound', example: 'leave it out' }]
-        : []),
+      ...leafFaults(reading, path),
     ];
   });
 }
@@ -214,11 +199,7 @@ export const columnLean = defineCheck({
   plan,
   conditions: z.strictObject({ locks: locksField('Slides', 'Whatever holds table and saddle meanwhile.') }),
   slotKeys: ['axis', 'at', 'flip'],
-  beside: [
-    { key: 'go', instead: true, when: isGap },
-    { key: 'noGo', instead: true, when: isGap },
-    { key: 'shim', when: isGap },
-  ],
+  beside: BESIDE_GAP,
   reads: 'indicator',
   alsoReads: ['gap'],
   readsFor: (_setup, keys) => (isGap(keys) ? 'gap' : 'indicator'),

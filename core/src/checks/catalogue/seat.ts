@@ -5,6 +5,7 @@ import { ISOLATE } from '../cautions.js';
 import { defineCheck, type CheckInput, type Estimates, type Note } from '../define.js';
 import { largestEstimate, type Estimate, type Form } from '../estimate.js';
 import { tooFew } from '../notes.js';
+import { readWithLeaves } from '../leaves.js';
 import { SEAT } from '../parts.js';
 import { sizeUpTo } from '../quantities.js';
 
@@ -47,7 +48,7 @@ function estimate({ slots }: CheckInput<z.output<typeof setup>, z.output<typeof 
   return { estimates, notes: [...(estimates.length ? [] : [tooFew('a corner free and pressed')]), ...(rocks ? [ROCKS] : [])] };
 }
 
-export const seat = defineCheck({
+const byDial = defineCheck({
   id: 'seat',
   family: 'play',
   title: 'Seat of a casting',
@@ -88,4 +89,9 @@ export const seat = defineCheck({
   cautions: [ISOLATE, 'Lift castings with rated gear, never by hand over an edge.'],
   cannotSee: ['Which face bears: blue it.'],
   advice: ['Press each corner in turn with the same force; read at the spindle nose as well.'],
+});
+
+export const seat = readWithLeaves(byDial, {
+  under: 'the corner',
+  label: 'Read the gap at each corner with leaves, without a dial',
 });
