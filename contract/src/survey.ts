@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { HAND_STEPS, plannedChangeSchema, STARTING_SHEETS, type LimitSheet, type StartingSheet } from '@isometra/core';
-import { idSchema, reasonSchema, versionSchema, whenSchema, whoSchema } from './common.js';
+import { COARSE_STEPS, HAND_STEPS, plannedChangeSchema, STARTING_SHEETS, type LimitSheet, type StartingSheet } from '@isometra/core';
+import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 
 const checkSchema = z.string().max(60);
 
@@ -58,6 +58,13 @@ export const NOTE_CONTENTS = {
     /** Pads of a proof cut, mm, at the head and the tail end of the machine; first, and with the bar turned end for end. */
     sizes: z.strictObject({ first: padsSchema, turned: padsSchema }).optional(),
   }),
+  /** What was seen at a rough look, before any indicator: a direction, never a number. */
+  'rough-look': z.strictObject({
+    step: z.enum(COARSE_STEPS.map(({ id }) => id) as [string, ...string[]], {
+      error: `must be one of ${COARSE_STEPS.map(({ id }) => id).join(', ')}`,
+    }),
+    seen: text(120).min(1, { error: 'is missing: say what was seen' }),
+  }),
   /** A value that is out or too close to call, and left because it does too little to the work. Counts for that round only. */
   acceptance: z.strictObject({ check: checkSchema, quantity: z.string().max(60), roundId: idSchema, why: reasonSchema }),
   /** How the bearings felt: end float as typed, drag from 0 (free) to 5 (stiff) at several turns of the spindle. */
@@ -102,6 +109,7 @@ export const surveyNoteSchema = z.discriminatedUnion(
   'kind',
   [
     noteOf('by-hand'),
+    noteOf('rough-look'),
     noteOf('acceptance'),
     noteOf('bearing'),
     noteOf('planned'),

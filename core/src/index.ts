@@ -93,6 +93,7 @@ export {
   effectOf,
   plannedChangeSchema,
   sumOf,
+  NO_EFFECT,
   type AxisEffect,
   type ChangeKind,
   type PlannedChange,

@@ -1,5 +1,6 @@
 /** A rough look before any indicator: it tells a direction, never a number. */
 export interface CoarseStep {
+  readonly id: string;
   readonly title: string;
   readonly how: string;
   readonly sees: readonly { readonly what: string; readonly then: string }[];
@@ -14,6 +15,7 @@ export interface CoarseStep {
  */
 export const COARSE_STEPS: readonly CoarseStep[] = [
   {
+    id: 'witness-marks',
     title: 'Witness marks',
     how: 'Wipe the scribed marks at the rear of the tailstock base and top and look along them.',
     sees: [
@@ -22,6 +24,7 @@ export const COARSE_STEPS: readonly CoarseStep[] = [
     ],
   },
   {
+    id: 'points',
     title: 'Points brought together',
     how: 'Bring the tail centre up to the headstock centre until they all but touch. Look from above, then from the side.',
     sees: [
@@ -32,6 +35,7 @@ export const COARSE_STEPS: readonly CoarseStep[] = [
     ],
   },
   {
+    id: 'pinched-rule',
     title: 'A rule pinched between the points',
     how: 'Pinch a thin steel rule lightly between the two points, first lying flat across the bed, then standing upright.',
     sees: [

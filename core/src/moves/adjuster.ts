@@ -85,20 +85,21 @@ function steps(facts: StepFacts<PlanOf<typeof answer>, Card>): JobStep[] {
           {
             text: `${screwsSit ? `The screw sits ${screwsSit}. ` : ''}Turn the screw so that it takes the ${name} ${facts.direction}, until the needle reads its target.${turn}`,
             needle: true,
+            screw: true,
           },
         ]
       : [
-          { text: `${screwsSit ? `The screws sit ${screwsSit}. ` : ''}${slackened(facts, base === true)}` },
-          { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true },
-          { text: 'Bring the slack screw up to touch. If the needle moves, take it back.' },
+          { text: `${screwsSit ? `The screws sit ${screwsSit}. ` : ''}${slackened(facts, base === true)}`, screw: true },
+          { text: `Drive the other screw until the needle reads its target.${turn}`, needle: true, screw: true },
+          { text: 'Bring the slack screw up to touch. If the needle moves, take it back.', screw: true },
         ];
   return [
     { text: `Clean the ${clean}.`, caution: ISOLATE },
     watch(facts),
     { text: `Loosen the ${clamp} to snug.`, caution: SNUG },
-    ...(thirdScrew ? [{ text: 'Slack the third screw, the one that locks: nothing moves as long as it holds.' }] : []),
+    ...(thirdScrew ? [{ text: 'Slack the third screw, the one that locks: nothing moves as long as it holds.', screw: true }] : []),
     ...drive,
-    ...(thirdScrew ? [{ text: 'Nip the third screw up. If the needle moves, take it back.' }] : []),
+    ...(thirdScrew ? [{ text: 'Nip the third screw up. If the needle moves, take it back.', screw: true }] : []),
     ...after,
   ];
 }

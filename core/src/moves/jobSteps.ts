@@ -9,6 +9,8 @@ export interface JobStep {
   readonly caution?: string;
   /** The step at which the needle is watched to its target. */
   readonly needle?: boolean;
+  /** A screw is turned at it: at the part all of these are said, in their order. */
+  readonly screw?: boolean;
   /** The step at which the movement on tightening is written down. */
   readonly shift?: boolean;
   /** The step at which what really went in is written down. */

@@ -1,5 +1,5 @@
 import { Op, type Sequelize, type Transaction } from 'sequelize';
-import { CHANGE_KINDS, CHECKS, HAND_STEPS } from '@isometra/core';
+import { CHANGE_KINDS, CHECKS, COARSE_STEPS, HAND_STEPS } from '@isometra/core';
 import { machineFamily, surveyNoteSchema, type SurveyNote } from '@isometra/contract';
 import { noteFaults } from '@isometra/work';
 import { ApiError, notFound } from '../api/errors.js';
@@ -30,6 +30,7 @@ export async function notesOf(surveyIds: readonly string[], transaction?: Transa
 
 const checkTitle = (id: string): string => CHECKS.get(id)?.title ?? id;
 const changeTitle = (id: string): string => CHANGE_KINDS.find((kind) => kind.id === id)?.title ?? id;
+const coarseTitle = (id: string): string => COARSE_STEPS.find((step) => step.id === id)?.title.toLowerCase() ?? id;
 const stepTitle = (id: string): string =>
   Object.values(HAND_STEPS)
     .flat()
@@ -40,6 +41,8 @@ function textOf(note: SurveyNote): string {
   switch (note.kind) {
     case 'by-hand':
       return `${stepTitle(note.content.step)} done${note.content.note ? `: ${note.content.note}` : ''}`;
+    case 'rough-look':
+      return `Rough look, ${coarseTitle(note.content.step)}: ${note.content.seen}`;
     case 'acceptance':
       return `${checkTitle(note.content.check)}, ${note.content.quantity} accepted: ${note.content.why}`;
     case 'bearing':

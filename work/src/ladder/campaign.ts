@@ -16,6 +16,7 @@ type ContentOf<Kind extends NoteKind> = Extract<SurveyNote, { kind: Kind }>['con
 
 export type ByHand = Signed<ContentOf<'by-hand'>>;
 export type Accepted = Signed<ContentOf<'acceptance'>>;
+export type RoughLook = Signed<ContentOf<'rough-look'>>;
 export type BearingNote = Signed<ContentOf<'bearing'>>;
 export type Planned = Signed<{ readonly change: PlannedChange; readonly doneAt: string | null }>;
 /** One reading of a stand-in, with the full check's value where it was tied to one. */
@@ -29,6 +30,7 @@ export interface Campaign extends StoredSurvey {
   readonly standIns: readonly StandInLog[];
   readonly bearings: readonly BearingNote[];
   readonly byHand: readonly ByHand[];
+  readonly roughLooks: readonly RoughLook[];
 }
 
 /** The notes that count: none that a later one supersedes, and no withdrawal. */
@@ -54,6 +56,7 @@ export function campaignOf(survey: StoredSurvey): Campaign {
     ),
     bearings: of('bearing').map((note) => signed(note, note.content)),
     byHand: of('by-hand').map((note) => signed(note, note.content)),
+    roughLooks: of('rough-look').map((note) => signed(note, note.content)),
   };
 }
 

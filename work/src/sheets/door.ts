@@ -161,6 +161,10 @@ export function noteFaults(note: SurveyNote, written: readonly SurveyNote[], fam
       if (note.content.sizes && !HAND_STEPS[family].some(({ id, sizes }) => id === note.content.step && sizes))
         faults.push({ path: 'content.sizes', message: 'belong to a proof cut, and this step is none', example: 'leave it out' });
       break;
+    case 'rough-look':
+      if (family === 'mill')
+        faults.push({ path: 'kind', message: 'is for the centres of a lathe, and this machine has none', example: 'by-hand' });
+      break;
     case 'acceptance':
     case 'stand-in':
       faults.push(checkFault(note.content.check, note.content.quantity));

@@ -221,12 +221,11 @@ export class JobCard extends JobNotes implements OnDestroy {
     if (!turnsScrew(this.kind()) || this.screwsOnCard().layout === 'single-screw') return null;
     return this.saved()?.made?.rule ?? this.screwsOnCard().rule ?? screwRuleOf(this.store.all(), this.screw()) ?? 'drive-far';
   });
-  /** What is done with the screw now: from what is slacked to the needle at its target. */
+  /** What is done with the screws now, all of them in their order; where none is spoken of, the step at which the needle is watched. */
   protected readonly drive = computed(() => {
     const steps = this.steps();
-    const last = steps.findIndex(({ needle }) => needle);
-    const first = this.rule() ? last - 1 : last;
-    return steps.slice(Math.max(0, first), last + 1).map(({ text }) => text);
+    const screws = steps.filter(({ screw }) => screw);
+    return (screws.length ? screws : steps.filter(({ needle }) => needle).slice(0, 1)).map(({ text }) => text);
   });
   protected readonly sayMove = computed(() => {
     const [info, shown] = [this.info(), this.shown()];

@@ -1,5 +1,5 @@
 import { Router } from '@angular/router';
-import { barRound, lathe, openShop, show, toldHead, LATHE } from '../testing/fake-shop';
+import { barRound, lathe, openShop, show, survey, toldHead, until, LATHE } from '../testing/fake-shop';
 import { Settings } from '../data/settings';
 import { TestBed } from '@angular/core/testing';
 import { Ladder } from './ladder';
@@ -98,6 +98,19 @@ describe('the ways to check', () => {
     const rough = ways.all('.coarse dd').map((entry) => entry.textContent ?? '');
     expect(rough.length).toBeGreaterThan(8);
     for (const line of rough) expect(line).not.toMatch(/\d/);
+  });
+
+  it('what a rough look showed is written down and taken back', async () => {
+    const { server } = await openShop([], { prepare: (shop) => (shop.surveys = [survey()]) });
+    const ways = await show(Methods);
+    await ways.press('Seen: From the side, the tail point is lower');
+    await until(() => server.sent.length === 1);
+    expect(server.sent[0].body).toEqual(
+      jasmine.objectContaining({ kind: 'rough-look', content: { step: 'points', seen: 'From the side, the tail point is lower' } }),
+    );
+    await until(() => ways.text().includes('From the side, the tail point is lower. Points brought together, HB'));
+    await ways.press('Undo: From the side, the tail point is lower');
+    await until(() => !ways.text().includes('Points brought together, HB'));
   });
 
   it('two places along the bed are both named', async () => {

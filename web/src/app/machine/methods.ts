@@ -5,16 +5,18 @@ import type { RoundHead } from '@isometra/contract';
 import { doneMoves, lastWords, methodsApart, staleWords, wayOfFinding } from '@isometra/work';
 import { useKeys } from '../data/keys';
 import { Settings } from '../data/settings';
+import { Surveys } from '../data/surveys';
 import { AtHand } from '../shell/at-hand';
+import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
 import { bothUnits, callSentence, sideOf } from '../ui/say';
 import { MachineStore } from './machine-store';
-import { dateWords } from '../data/when';
+import { dateWords, timeWords } from '../data/when';
 
 /** The ways to ask the same question, side by side, with what each last said. */
 @Component({
   selector: 'iso-methods',
-  imports: [RouterLink, Glyph],
+  imports: [RouterLink, Button, Glyph],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './methods.html',
   styleUrl: './methods.css',
@@ -22,6 +24,7 @@ import { dateWords } from '../data/when';
 export class Methods {
   protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
+  private readonly surveys = inject(Surveys);
   protected readonly coarse = COARSE_STEPS;
 
   constructor() {
@@ -49,6 +52,22 @@ export class Methods {
   }
 
   private readonly shown = this.settings.shown;
+
+  /** What was seen at rough looks in this survey, newest first. */
+  protected readonly looks = computed(() =>
+    [...(this.store.survey()?.roughLooks ?? [])].reverse().map(({ id, step, seen, by, at }) => ({
+      ...{ id, seen, by, when: timeWords(at) },
+      title: COARSE_STEPS.find((entry) => entry.id === step)?.title ?? step,
+    })),
+  );
+  protected saw(step: string, seen: string): void {
+    const survey = this.store.survey();
+    if (survey) this.surveys.note(survey, { kind: 'rough-look', content: { step, seen } });
+  }
+  protected takeBack(id: string): void {
+    const survey = this.store.survey();
+    if (survey) this.surveys.note(survey, { kind: 'withdrawn', content: {} }, id);
+  }
 
   /** The ways that ask the same question about the tailstock. */
   private readonly tailstock = computed(() => this.store.rungs().filter((rung) => rung.check.sameQuestion === 'tailstock'));

@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { NO_EFFECT } from '@isometra/core';
 import type { SurveyNote } from '@isometra/contract';
 import { staleWords } from '@isometra/work';
 import { barRound, openShop, show, survey, until, SURVEY, type FakeServer } from '../testing/fake-shop';
@@ -64,12 +65,7 @@ describe('around the headstock', () => {
       await page.press('Done: The headstock warms up in work');
       const stale = rung()?.stale;
       expect(stale && staleWords(stale)).toBe('“The headstock warms up in work” has been done since: read it again');
-      expect(desk.facts({ surveyId: SURVEY, check: 'spindle-axis', at: '2026-03-01T08:00:00.000Z' }).pending).toEqual({
-        slopeV: 0,
-        height: 0,
-        leanX: 0,
-        leanY: 0,
-      });
+      expect(desk.facts({ surveyId: SURVEY, check: 'spindle-axis', at: '2026-03-01T08:00:00.000Z' }).pending).toEqual({ ...NO_EFFECT });
       expect((await noted(server, 1)).content).toEqual({ planned: id });
       expect(page.text()).toContain('The headstock warms up in work: done');
     });
