@@ -1,4 +1,4 @@
-import { allDone, call, expect, read, test } from './shop.js';
+import { allDone, call, expect, pick, read, tabTo, test, typeInto } from './shop.js';
 
 test('a mill: the ladder of its kind, and a head trammed in one move', { tag: '@short' }, async ({ page, shop }) => {
   const card = { number: 'M-30', kind: 'turret-mill' };
@@ -160,7 +160,7 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
   await page.request.post(`${shop.address}/api/machines`, {
     data: { id, card: { number: 'M-50', kind: 'knee-mill', gibs }, version: 1, by: 'HB' },
   });
-  const begin = async (slide: string, on: string, feel?: string) => {
+  const begin = async (slide: string, on: string, { feel, locked = [] }: { feel?: string; locked?: readonly string[] } = {}) => {
     await page.goto(`${shop.address}/machines/${id}/bench/${slide}-gib-play`);
     await expect(page.getByRole('heading', { level: 1 })).toContainText(slide);
     await page.getByLabel('I have read and done this').check();
@@ -170,7 +170,8 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
     if (await one.isVisible()) await one.fill('0.01 mm');
     await page.getByText('it counts up').click();
     if (feel) await page.getByLabel('Places to feel the drag').first().fill(feel);
-    await page.getByRole('radiogroup', { name: 'The indicator sits on' }).getByText(on).click();
+    await pick(page, 'The indicator stands on', on);
+    for (const part of locked) await page.getByRole('group', { name: 'Locked' }).getByLabel(part, { exact: true }).check();
     await page.getByRole('button', { name: 'Start the round' }).click();
     await page.waitForSelector('#reading');
   };
@@ -181,7 +182,7 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
   await page.getByRole('button', { name: 'Start the round' }).click();
   await expect(page.getByText(/on the column it is the knee alone/).first()).toBeVisible();
 
-  await begin('knee', 'the column', '3');
+  await begin('knee', 'the column, or the head on it', { feel: '3' });
   // Swing of 7 hundredths free, 1 of it the machine bending with the locks on; and the drag in three places.
   await read(page, '4', '-3', '0.5');
   await page.keyboard.type('-0.5');
@@ -202,10 +203,36 @@ test('a knee mill’s three gibs: each from the body under it, drag felt along t
   await expect(page.locator('iso-job-card')).toContainText('2 eighths of a turn now, of 13 in all');
   await expect(page.locator('iso-job-card')).toContainText('Bring the small end of the gib of the knee back a quarter of a turn');
 
-  await begin('table', 'the column');
+  // The truth of this gib: free up to its fifth eighth, stiff from the sixth on, whatever the dial has asked for.
+  const felt = page.locator('iso-gib-felt');
+  let given = 0;
+  for (let i = 0; i < 8; i++) {
+    const told = (await felt.locator('.now').textContent()) ?? '';
+    const give = /Now (\d)/.exec(told)?.[1] ?? (/one eighth back/.test(told) ? '-1' : '');
+    if (!give) break;
+    given += Number(give);
+    await tabTo(page, 'Eighths of a turn given');
+    await page.keyboard.press('Control+A');
+    await page.keyboard.type(give);
+    await felt.getByText(given > 5 ? 'stiff' : given > 3 ? 'good' : 'light', { exact: true }).click();
+    await tabTo(page, 'Write it down');
+    await page.keyboard.press('Enter');
+    await expect(felt.locator('li')).toHaveCount(i + 1);
+  }
+  expect(given).toBe(5);
+  await expect(felt).toContainText('As far as it goes by feel');
+  await page.reload();
+  await expect(felt.locator('li').last()).toContainText('1 eighth of a turn back, then good');
+
+  await begin('table', 'the column, or the head on it');
   await read(page, '4', '-3', '0', '0');
   await expect(call(page)).toContainText('this is the swing of knee, saddle and table together. Set it on the saddle');
   await expect(call(page).getByRole('link', { name: 'Job card for this move' })).toHaveCount(0);
+
+  // What is locked does not swing: then it is the table alone, from the column too.
+  await begin('table', 'the column, or the head on it', { locked: ['knee', 'saddle'] });
+  await read(page, '4', '-3', '0', '0');
+  await expect(call(page)).not.toContainText('together');
 
   await begin('table', 'the saddle');
   await read(page, '4', '-3', '0', '0');
@@ -262,11 +289,33 @@ test('a column that leans: which side is asked, shims out of the drawer for its 
   const job = page.locator('iso-job-card');
   await page.getByText('shims out of the drawer').click();
   // 200 µm/m over a foot 180 mm wide: 36 µm. To bring the top to the right the left side comes up.
-  await expect(job).toContainText('under the left side, nothing under the right side');
+  await expect(job).toContainText('under the left side, at both corners, nothing under the right side');
   await expect(job).toContainText('clear of the bolts: 0.030 mm + 0.010 mm');
   await page.getByText('scrape in strips').click();
   await expect(job).toContainText('the most at the right side, nothing at the left side');
-  await expect(job).toContainText(/In strips, the deepest first: .*7 passes/);
+  await expect(job).toContainText(/In strips counted from the edge at the left side, the deepest first: .*7 passes/);
+
+  // One key to the desk: the face under the column, its wedge and what it is scraped true by are there.
+  await page.keyboard.press('w');
+  await expect(page.getByRole('textbox', { name: 'Name' })).toHaveValue('Base under the column');
+  await typeInto(page, 'Straightedge or plate, length', '300 mm');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('p.now')).toHaveText(/^Zone 4: one roughing pass/);
+  await expect(page.locator('.call')).toContainText('27.0 µm are still to come off where it is most, in zone 4.');
+  // The truth: a pass takes 5 µm and 200 µm/m are to go; the desk asks for a look between, and for the square at the end.
+  const metal = [0, 0, 0, 0];
+  for (let i = 0; i < 40; i++) {
+    const told = ((await page.locator('p.now').textContent()) ?? '').trim();
+    const zone = /^Zone (\d)/.exec(told)?.[1];
+    if (!zone && !/look again/.test(told)) break;
+    await page.keyboard.press(zone ? 'Space' : 'b');
+    if (zone) metal[Number(zone) - 1] += /roughing/.test(told) ? 12 : 5;
+    await expect(page.locator('p.now')).not.toHaveText(told);
+  }
+  await expect(page.locator('p.now')).toHaveText('Measure before more metal comes off.');
+  // The most comes off the right, nothing off the left: the top goes to the right.
+  expect(metal[0]).toBe(0);
+  expect(metal[3]).toBeGreaterThan(metal[1]);
 });
 
 test('a column set back for a head that is still off: ground on a sine plate, past upright on purpose, and left', async ({

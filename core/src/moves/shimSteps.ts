@@ -21,7 +21,7 @@ export function shimSteps(facts: JobFacts, { leaves, front, rear, out, centreLif
   const both = partOf(facts).foot
     ? [
         {
-          text: 'Where it leans the other way too, plan both at once on the castings page, Column foot: the joint is opened once, each corner gets its own.',
+          text: 'Does it lean the other way too? Then plan both at once on the castings page, Column foot: the joint is opened once, and each corner gets its own.',
         },
       ]
     : [];

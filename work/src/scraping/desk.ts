@@ -167,7 +167,8 @@ function stateNotes(
 /** A short reference, until its bites have reached all of the face; and a plan that has come to its fine passes. */
 function reachNotes(surface: Surface, { zones, from }: Left): DeskNote[] {
   const covered = !takesBites(surface) || (from === 'print' && zones.every(isReached));
-  const fine = from === 'plan' && deepestOf(zones) > 0 && zones.every(({ grade, left }) => !left || grade === 'fine');
+  // Without something that it is scraped true by there is no alignment to stop.
+  const fine = !!surface.aim && from === 'plan' && deepestOf(zones) > 0 && zones.every(({ grade, left }) => !left || grade === 'fine');
   return [
     ...(covered ? [] : [{ code: 'reference-short' as const, about: [surface.reference.length] }]),
     ...(fine ? [{ code: 'reserve' as const, about: [surface.passes.keepFine] }] : []),

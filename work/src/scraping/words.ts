@@ -124,7 +124,7 @@ export function deskNoteWords(
     case 'reference-short':
       return `The reference is ${size(number(0), 'length')} long and does not reach both ends at once: what it did not reach is unknown, not low. Take two bites that overlap.`;
     case 'reserve':
-      return `Within the last ${about[0]} finishing passes: stop here for the alignment, finish for contact, and measure again.`;
+      return `What is left are the last ${about[0]} finishing passes: they are kept for contact. Measure before they go.`;
     case 'rocks':
       return 'Two tries at one end pivoted more than a tenth of its length apart: it rocks, or there is a grain under it. Neither try shows where it is high.';
     case 'clamped-differs':
