@@ -72,14 +72,19 @@ function otherHalf({ beside = [] }: CheckDefinition, keys: Raw): string | undefi
   return instead.length > 1 && instead.some((key) => keys[key] !== undefined) ? instead.find((key) => keys[key] === undefined) : undefined;
 }
 
+/** The value that other keys of a reading tell where it gives none, and which of those keys is missing. */
+function toldByKeys(check: CheckDefinition, entry: Raw, keys: Raw | undefined): { readonly value?: number; readonly lacking?: string } {
+  if (entry['value'] !== undefined || !keys) return {};
+  return { value: check.valueFrom?.(keys), lacking: otherHalf(check, keys) };
+}
+
 function readReading(reader: Reader, entry: Raw, path: readonly PropertyKey[]): { reading?: Reading; faults: Fault[] } {
   const { check } = reader;
   const known = remembered(entry, reader);
   if (known) return { reading: known, faults: [] };
   const faults: Fault[] = [];
   const keys = readPart(readingSchemaOf(check), entry, path, faults);
-  const told = entry['value'] === undefined && keys ? check.valueFrom?.(keys) : undefined;
-  const lacking = entry['value'] === undefined && keys ? otherHalf(check, keys) : undefined;
+  const { value: told, lacking } = toldByKeys(check, entry, keys);
   if (lacking !== undefined)
     return {
       faults: [{ path: pathText([...path, lacking]), message: 'is missing: two leaves bound a gap', example: '0.10 mm' }],

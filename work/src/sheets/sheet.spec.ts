@@ -114,7 +114,9 @@ describe('a round that was left half way', () => {
     expect(placesLeft(round, [at('a', first), at('b', second), reading('c', null, 'b')]))
       .withContext('one withdrawn')
       .toBe(1);
-    expect(placesLeft(round, [at('a', first), at('b', 77)])).withContext('a place of their own').toBe(0);
+    expect(placesLeft(round, [at('a', first), at('b', 77)]))
+      .withContext('a place of their own')
+      .toBe(0);
     expect(placesLeft({ ...round, check: 'no-such-check' }, [at('a', first)])).toBe(0);
   });
 });

@@ -33,6 +33,7 @@ import { MachineStore } from '../machine/machine-store';
 import { AsSetUp } from './as-set-up';
 import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
+import { thinned } from '../sketches/thinned';
 import { CallColumn } from './call-column';
 import { CallLine } from './call-line';
 import { PutDateRight } from './redate';
@@ -186,30 +187,38 @@ export class Bench implements OnDestroy {
   private readonly marks = linkedSignal<readonly SketchMark[], readonly SketchMark[]>({
     source: () => this.freshMarks(),
     computation: (fresh, before) => {
-      const known = before?.value ?? [];
-      return fresh.map((mark, i) => (known[i] && sameMark(known[i], mark) ? known[i] : mark));
+      const byIndex = new Map((before?.value ?? []).map((mark) => [mark.index, mark]));
+      return fresh.map((mark) => {
+        const old = byIndex.get(mark.index);
+        return old && sameMark(old, mark) ? old : mark;
+      });
     },
   });
+
+  /** Places that are drawn: of very many only as many as can be told apart. */
+  private readonly places = computed(() => this.store.slots().filter((slot) => !slot.closing));
+  private readonly drawn = computed(() => {
+    const current = this.store.current();
+    return thinned(this.places(), current ? this.places().findIndex(({ index }) => index === current.index) : -1);
+  });
+  protected readonly left = computed(() => this.places().length - this.drawn().length);
 
   private freshMarks(): SketchMark[] {
     const current = this.store.current();
     const nextKey = current && keyOf(current.keys);
     const deviationOf = this.deviations();
     const size = sizesIn(this.settings.shown());
-    return this.store
-      .slots()
-      .filter((slot) => !slot.closing)
-      .map(({ index, keys, label, done, readings }) => {
-        const last = readings.at(-1);
-        return {
-          index,
-          keys,
-          label: sentence(label, size),
-          state: keyOf(keys) === nextKey ? 'next' : done ? 'read' : 'todo',
-          text: last ? this.store.toldBy(last) : '',
-          deviation: last ? deviationOf(last) : null,
-        };
-      });
+    return this.drawn().map(({ index, keys, label, done, readings }) => {
+      const last = readings.at(-1);
+      return {
+        index,
+        keys,
+        label: sentence(label, size),
+        state: keyOf(keys) === nextKey ? 'next' : done ? 'read' : 'todo',
+        text: last ? this.store.toldBy(last) : '',
+        deviation: last ? deviationOf(last) : null,
+      };
+    });
   }
 
   /** Take the reading; how long the call takes to be painted on the screen is measured. */

@@ -76,6 +76,7 @@ export function cleared(labels: readonly Lying[], edge: Box, marks: readonly Box
 export class ClearLabels {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private asked = 0;
+  private painted: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
     const seen = new MutationObserver(() => this.ask());
@@ -89,14 +90,19 @@ export class ClearLabels {
       document.fonts.removeEventListener('loadingdone', lettered);
       seen.disconnect();
       sized.disconnect();
-      cancelAnimationFrame(this.asked);
+      this.stop();
     });
   }
 
   /** Once, when the drawing has been drawn: the call is on the screen before. */
   private ask(): void {
+    this.stop();
+    // A task after the frame begins once it has been painted.
+    this.asked = requestAnimationFrame(() => (this.painted = setTimeout(() => this.clear())));
+  }
+  private stop(): void {
     cancelAnimationFrame(this.asked);
-    this.asked = requestAnimationFrame(() => this.clear());
+    clearTimeout(this.painted);
   }
 
   private clear(): void {
@@ -109,18 +115,19 @@ function clear(svg: SVGSVGElement): void {
   // So many that they cannot be told apart anyway: nothing is gained by looking.
   if (texts.length > MANY) return;
   // How a label was moved stands in the drawing's own units: the drawing may have been shrunk since.
-  const drawn = texts.map((text) => {
-    const scale = scaleOf(text);
-    return movedBy(text.getBoundingClientRect(), -moved(text, 'dy') * scale, -moved(text, 'dx') * scale);
-  });
+  // All is measured before anything is moved: a measurement after a move would lay the whole page out again.
+  const scales = texts.map(scaleOf);
+  const drawn = texts.map((text, i) =>
+    movedBy(text.getBoundingClientRect(), -moved(text, 'dy') * scales[i], -moved(text, 'dx') * scales[i]),
+  );
   const lying = drawn.map((box, i): Lying => ({ ...box, gives: givesWay(texts[i]) }));
   const marks = [...svg.querySelectorAll('.mark .seat')].map((seat) => seat.getBoundingClientRect());
   cleared(lying, svg.getBoundingClientRect(), marks).forEach((free, i) => {
     const text = texts[i];
-    text.style.visibility = free ? '' : 'hidden';
-    const scale = scaleOf(text);
-    moveTo(text, 'dy', (free?.down ?? 0) / scale);
-    moveTo(text, 'dx', (free?.right ?? 0) / scale);
+    const shown = free ? '' : 'hidden';
+    if (text.style.visibility !== shown) text.style.visibility = shown;
+    moveTo(text, 'dy', (free?.down ?? 0) / scales[i]);
+    moveTo(text, 'dx', (free?.right ?? 0) / scales[i]);
   });
 }
 
