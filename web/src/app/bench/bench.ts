@@ -40,6 +40,7 @@ import { PutDateRight } from './redate';
 import { ReadingPanel } from './reading-panel';
 import { Struck } from './struck';
 import { ReadingTable } from './reading-table';
+import { afterFrame } from '../ui/after-frame';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
 
@@ -114,8 +115,7 @@ export class Bench implements OnDestroy {
     // The ladder follows every reading, once the call is on the screen.
     effect((onCleanup) => {
       const [round, solved, sheet] = [this.store.round(), this.store.solved(), this.store.sheet()];
-      const later = setTimeout(() => round && this.machineStore.show(round, solved, sheet));
-      onCleanup(() => clearTimeout(later));
+      onCleanup(afterFrame(() => round && this.machineStore.show(round, solved, sheet)));
     });
     this.machineStore.inHand.set(true);
     useKeys(
@@ -227,8 +227,7 @@ export class Bench implements OnDestroy {
     if (this.store.take()) {
       // At once, not when the scheduler next comes round: the hand looks up as soon as the key is down.
       this.app.tick();
-      // A task after the frame begins once it has been painted.
-      requestAnimationFrame(() => setTimeout(() => performance.measure('isometra:call', { start: taken })));
+      afterFrame(() => performance.measure('isometra:call', { start: taken }));
     }
     this.panel()?.focus();
   }

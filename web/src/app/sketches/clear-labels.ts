@@ -1,4 +1,5 @@
 import { DestroyRef, Directive, ElementRef, inject } from '@angular/core';
+import { afterFrame } from '../ui/after-frame';
 
 /** Where something lies on the screen, px. */
 export interface Box {
@@ -75,8 +76,7 @@ export function cleared(labels: readonly Lying[], edge: Box, marks: readonly Box
 @Directive({ selector: '[isoClearLabels]' })
 export class ClearLabels {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private asked = 0;
-  private painted: ReturnType<typeof setTimeout> | undefined;
+  private stop: () => void = () => undefined;
 
   constructor() {
     const seen = new MutationObserver(() => this.ask());
@@ -97,12 +97,7 @@ export class ClearLabels {
   /** Once, when the drawing has been drawn: the call is on the screen before. */
   private ask(): void {
     this.stop();
-    // A task after the frame begins once it has been painted.
-    this.asked = requestAnimationFrame(() => (this.painted = setTimeout(() => this.clear())));
-  }
-  private stop(): void {
-    cancelAnimationFrame(this.asked);
-    clearTimeout(this.painted);
+    this.stop = afterFrame(() => this.clear());
   }
 
   private clear(): void {
