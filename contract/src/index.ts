@@ -12,3 +12,4 @@ export * from './scraping.js';
 export * from './history.js';
 export * from './shop.js';
 export * from './headsCondensed.js';
+export * from './states.js';

@@ -58,3 +58,4 @@ export * from './scraping/plan.js';
 export * from './scraping/mates.js';
 export * from './scraping/words.js';
 export * from './story/index.js';
+export { changesOf } from './notebook/changes.js';

@@ -6,6 +6,7 @@ import {
   ARCHIVED,
   condense,
   idSchema,
+  KEPT,
   kitItemSchema,
   limitSheetWriteSchema,
   machineSchema,
@@ -46,6 +47,7 @@ import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
 import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
 import { addEntries, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
+import { listStates, stateAt } from '../services/states.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
@@ -127,6 +129,20 @@ function archives(router: Router, { sequelize }: Means): void {
     router.post(`/${kind}/:id/archive`, async (request, response) => {
       response.json(await archive(sequelize, kind, idIn(request.params['id'], 'thing'), parseBody(awayWrite, request.body)));
     });
+}
+
+/** Every state that something has had, and any of them as it stood. */
+function states(router: Router): void {
+  for (const what of KEPT) {
+    router.get(`/${what}/:id/states`, async (request, response) => {
+      response.json(await listStates(what, idIn(String(request.params['id']), 'thing')));
+    });
+    router.get(`/${what}/:id/states/:version`, async (request, response) => {
+      const version = Number(request.params['version']);
+      if (!Number.isInteger(version)) throw notFound('state');
+      response.json(await stateAt(what, idIn(String(request.params['id']), 'thing'), version));
+    });
+  }
 }
 
 const kitWrite = kitItemSchema.extend({ by: whoSchema });
@@ -338,7 +354,7 @@ export function apiRoutes(means: Means): Router {
     next();
   });
   rounds(router, means, answers);
-  for (const part of [solving, network, shop, machines, kit, limits, archives, surveys, moves, scraping]) part(router, means);
+  for (const part of [solving, network, shop, machines, kit, limits, archives, states, surveys, moves, scraping]) part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);

@@ -1,7 +1,7 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
 import type { MachineCardText } from '@isometra/contract';
 import type { LimitSheet } from '@isometra/core';
-import { id, json, maybe, text, uuid, version, when } from './columns.js';
+import { id, json, maybe, maybeWhen, text, uuid, version, when, whole } from './columns.js';
 
 type Json = Record<string, unknown>;
 
@@ -83,6 +83,17 @@ export class DeviceRow extends Model<InferAttributes<DeviceRow>, InferCreationAt
   declare seenAt: Date;
 }
 
+/** One state of a card, a piece of kit or a face: written once, never changed. */
+export class EarlierStateRow extends Model<InferAttributes<EarlierStateRow>, InferCreationAttributes<EarlierStateRow>> {
+  declare id: CreationOptional<number>;
+  declare what: string;
+  declare thingId: string;
+  declare version: number;
+  declare state: Json;
+  declare by: string | null;
+  declare at: Date | null;
+}
+
 /** Bind what belongs to the shop: machines, kit, limit sheets, the log. */
 export function defineShop(sequelize: Sequelize): void {
   const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
@@ -124,6 +135,18 @@ export function defineShop(sequelize: Sequelize): void {
   SettingRow.init(
     { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(200), by: maybe(8), at: when() },
     table('shop_settings'),
+  );
+  EarlierStateRow.init(
+    {
+      id: { type: DataTypes.BIGINT.UNSIGNED, primaryKey: true, autoIncrement: true },
+      what: text(24),
+      thingId: uuid(),
+      version: whole(),
+      state: json('state'),
+      by: maybe(8),
+      at: maybeWhen(),
+    },
+    table('earlier_states'),
   );
   DeviceRow.init({ id: id(), name: text(40), secret: text(200), pairedAt: when(), seenAt: when() }, table('paired_devices'));
 }

@@ -9,6 +9,7 @@ import { archivedOf } from './archive.js';
 import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
 import type { Solver } from './solver.js';
+import { keepState, type Version } from './states.js';
 
 const shown = (row: KitRow, photos: string[]): KitItem => ({
   id: row.id,
@@ -26,6 +27,7 @@ function refuseFaulty(item: KitItem): void {
   if (faults.length) throw new ApiError(400, faults);
 }
 
+const stateOf = ({ version, kind, name, data, care }: KitRow): Version => ({ version, state: { kind, name, data, care: care ?? {} } });
 const columns = ({ name, data, care }: KitItem) => ({ name, data: { ...data }, care: { ...care }, dueOn: care.due ?? null });
 
 /** Ids of the photographs of kit, oldest first, without their bytes. */
@@ -72,6 +74,7 @@ export async function addKit(sequelize: Sequelize, item: KitItem, by: string, gi
       async (transaction) => {
         const row = await KitRow.create({ id: item.id, kind: item.kind, ...columns(item), version: 1 }, { transaction });
         await writeLog({ machineId: null, by, what: 'kit', text: `${item.name} added` }, transaction);
+        await keepState({ what: 'kit', id: item.id, by }, stateOf(row), null, transaction);
         return shown(row, []);
       },
       given,
@@ -97,15 +100,17 @@ export async function changeKit(sequelize: Sequelize, item: KitItem, by: string)
       if (differences.length) throw stale(shown(before, []));
       return;
     }
+    const then = stateOf(before);
     await before.update({ ...columns(item), version: version + 1 }, { transaction });
-    if (differences.length)
-      await writeLog({ machineId: null, by, what: 'kit', text: `${item.name}: ${differences.join('; ')}` }, transaction);
+    if (differences.length === 0) return;
+    await keepState({ what: 'kit', id, by }, stateOf(before), then, transaction);
+    await writeLog({ machineId: null, by, what: 'kit', text: `${item.name}: ${differences.join('; ')}` }, transaction);
   });
   return getKit(id);
 }
 
 /** Leaves are taken from the drawers when a move with them is done, and put back when it is not after all. */
-export async function countLeaves(leaves: readonly number[], by: 1 | -1, transaction: Transaction): Promise<void> {
+export async function countLeaves(leaves: readonly number[], by: 1 | -1, who: string, transaction: Transaction): Promise<void> {
   if (leaves.length === 0) return;
   const all = await KitRow.findAll({
     where: { kind: 'shim-stock' },
@@ -117,7 +122,10 @@ export async function countLeaves(leaves: readonly number[], by: 1 | -1, transac
   const drawers = rows.map((row): Drawer => ({ id: row.id, stock: row.data['stock'] as Drawer['stock'] }));
   for (const { id, stock } of leavesMoved(drawers, leaves, by)) {
     const row = rows.find((entry) => entry.id === id);
-    await row?.update({ data: { ...row.data, stock }, version: row.version + 1 }, { transaction });
+    if (!row) continue;
+    const then = stateOf(row);
+    await row.update({ data: { ...row.data, stock }, version: row.version + 1 }, { transaction });
+    await keepState({ what: 'kit', id, by: who }, stateOf(row), then, transaction);
   }
 }
 

@@ -8,6 +8,7 @@ import { inOneGo } from '../db/transactions.js';
 import { archivedOf } from './archive.js';
 import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
+import { keepState, type Version } from './states.js';
 
 const shown = (row: MachineRow): Machine => ({
   id: row.id,
@@ -26,6 +27,7 @@ export async function getMachine(id: string, transaction?: Transaction): Promise
   return shown(row);
 }
 
+const stateOf = ({ version, card }: MachineRow): Version => ({ version, state: { ...card } });
 const columns = (machine: Machine) => ({
   number: String(machine.card.number).trim(),
   kind: String(machine.card.kind),
@@ -47,6 +49,7 @@ export async function addMachine(
       { transaction },
     );
     await writeLog({ machineId: row.id, by, what: 'machine', text: `${row.number} added`, at }, transaction);
+    await keepState({ what: 'machines', id: row.id, by, at }, stateOf(row), null, transaction);
     return shown(row);
   };
   try {
@@ -69,7 +72,9 @@ export function changeMachine(sequelize: Sequelize, machine: Machine, by: string
       if (differences.length) throw stale(shown(before));
       return shown(before);
     }
+    const then = stateOf(before);
     await before.update({ ...columns(machine), version: version + 1 }, { transaction });
+    if (differences.length) await keepState({ what: 'machines', id, by }, stateOf(before), then, transaction);
     const text = `Card of ${columns(machine).number} changed${differences.length ? `: ${differences.join('; ')}` : ''}`;
     await writeLog({ machineId: id, by, what: 'machine', text }, transaction);
     return shown(before);
@@ -95,7 +100,9 @@ export async function noteOnCard(
   }
   const differences = differencesOf(row.card, card);
   if (differences.length === 0) return;
+  const then = stateOf(row);
   await row.update({ card, version: row.version + 1 }, { transaction });
+  await keepState({ what: 'machines', id: machineId, by }, stateOf(row), then, transaction);
   await writeLog(
     { machineId, by, what: 'machine', text: `Card of ${row.number} changed by a move: ${differences.join('; ')}` },
     transaction,

@@ -36,8 +36,8 @@ async function moveLeaves(before: MoveWrite | null, after: MoveWrite, transactio
   const put = [...leavesOut(before), ...leavesBack(after)];
   const taken = [...leavesOut(after), ...(before ? leavesBack(before) : [])];
   if (isDeepStrictEqual(put, taken)) return;
-  await countLeaves(put, 1, transaction);
-  await countLeaves(taken, -1, transaction);
+  await countLeaves(put, 1, after.by, transaction);
+  await countLeaves(taken, -1, after.by, transaction);
 }
 
 /** The machine card says what a move that is done left standing; taken back when it was not done after all. */

@@ -10,6 +10,7 @@ import { inOneGo } from '../db/transactions.js';
 import { atMostNow } from './clock.js';
 import { differencesOf } from './differences.js';
 import { writeLog } from './log.js';
+import { keepState, type Version } from './states.js';
 
 const faceOf = ({ id, machineId, name, card, version }: SurfaceRow): Surface => ({
   ...(card as Omit<Surface, 'id'>),
@@ -57,6 +58,12 @@ export async function listSurfaces(machineId: string): Promise<StoredSurface[]> 
   return rows.map((row) => ({ ...faceOf(row), entries: entries.get(row.id) ?? [] }));
 }
 
+/** A face as it is described, by its version. */
+function stateOf(row: SurfaceRow): Version {
+  const { id: _id, machineId: _machine, version, ...state } = faceOf(row);
+  return { version, state };
+}
+
 /** Add a face. Safe to send twice, also at the same moment. */
 export async function addSurface(sequelize: Sequelize, surface: Surface, by: string, given?: Transaction): Promise<Surface> {
   refuseFaulty(surface);
@@ -71,6 +78,7 @@ export async function addSurface(sequelize: Sequelize, surface: Surface, by: str
           { transaction },
         );
         await writeLog({ machineId: surface.machineId, by, what: 'scraping', text: `${surface.name}: a face to scrape` }, transaction);
+        await keepState({ what: 'surfaces', id: surface.id, by }, stateOf(row), null, transaction);
         return faceOf(row);
       },
       given,
@@ -96,7 +104,9 @@ export function changeSurface(sequelize: Sequelize, surface: Surface, by: string
     }
     if (differences.length === 0) return before;
     await refuseStrangeMate(surface, transaction);
+    const then = stateOf(row);
     await row.update({ ...columns(surface), version: surface.version + 1 }, { transaction });
+    await keepState({ what: 'surfaces', id: surface.id, by }, stateOf(row), then, transaction);
     const away = (surface.putAway ?? false) !== (before.putAway ?? false);
     const did = !away ? 'changed' : surface.putAway ? 'archived' : 'restored';
     await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${surface.name}: ${did}` }, transaction);

@@ -6,7 +6,16 @@ import { createApp } from '../app.js';
 import { namesOf } from '../api/fence.js';
 import { connect, migrate } from '../db/database.js';
 import { PicturePartRow, PictureRow, SurfaceRow } from '../db/scrapingModels.js';
-import { AttachmentRow, KitRow, LimitSheetRow, LimitVersionRow, LogRow, MachineRow, SettingRow } from '../db/shopModels.js';
+import {
+  AttachmentRow,
+  EarlierStateRow,
+  KitRow,
+  LimitSheetRow,
+  LimitVersionRow,
+  LogRow,
+  MachineRow,
+  SettingRow,
+} from '../db/shopModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
 import { News } from '../services/news.js';
 import { Solver } from '../services/solver.js';
@@ -28,6 +37,7 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   const clear = async (): Promise<void> => {
     await LogRow.destroy({ where: {} });
     await SettingRow.destroy({ where: {} });
+    await EarlierStateRow.destroy({ where: {} });
     await FindingRow.destroy({ where: {} });
     await MoveRow.destroy({ where: {} });
     await sequelize.query('DELETE FROM readings ORDER BY sequence DESC', { type: 'DELETE' });

@@ -19,6 +19,7 @@ import {
   storedMachineSchema,
   type Machine,
   type MachineCardText,
+  type StateThen,
 } from '@isometra/contract';
 import { fieldPath, type Fault } from '@isometra/core';
 import { freshSurvey, running } from '@isometra/work';
@@ -28,6 +29,8 @@ import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
+import { timeWords } from '../data/when';
+import { Earlier } from '../notebook/earlier';
 import { Archive } from '../shell/archive';
 import { Choices, type Choice } from '../ui/choices';
 import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
@@ -43,12 +46,18 @@ import { KindPlates } from './kind-plates';
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [Archive, CardFigure, Choices, KindPlates, SchemaForm, FirstField, RouterLink, Button, Notice],
+  imports: [Archive, CardFigure, Choices, Earlier, KindPlates, SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.drawn]': 'kind() !== undefined' },
   template: `
     <form (submit)="save($event)" (focusin)="inHand($event)" novalidate>
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
+      @if (then(); as state) {
+        <p class="then" role="status">
+          {{ thenWords() }}
+          <button pButton type="button" class="plain" (click)="backToNow()">Back to how it stands now</button>
+        </p>
+      }
       <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. Leave out what you do not know.</p>
       @if (ready()) {
         <div class="fields" isoFirstField>
@@ -74,12 +83,23 @@ import { KindPlates } from './kind-plates';
       }
       <iso-notice [text]="problem()" />
       <p class="acts">
-        <button pButton type="submit" class="next" [disabled]="!canSave()">{{ machineId() ? 'Save the card' : 'Add this machine' }}</button>
+        <button pButton type="submit" class="next" [disabled]="!canSave()">
+          {{ then() ? 'Put this back' : machineId() ? 'Save the card' : 'Add this machine' }}
+        </button>
         <a class="act" routerLink="/machines">Back</a>
         @if (saved(); as machine) {
           <iso-archive [name]="machine.card.number" [archived]="machine.archived" (away)="archive(machine, $event)" />
         }
       </p>
+      @if (saved(); as machine) {
+        <iso-earlier
+          what="machines"
+          [of]="machine.id"
+          [version]="machine.version"
+          [shown]="then()?.version ?? null"
+          (looked)="lookAt($event)"
+        />
+      }
     </form>
     @if (kind(); as drawn) {
       <iso-card-figure [kind]="drawn" [field]="field()" [called]="called()" />
@@ -110,6 +130,12 @@ import { KindPlates } from './kind-plates';
     .acts {
       display: flex;
       gap: 12px;
+    }
+    .then {
+      padding: 8px 12px;
+      border-left: 6px solid var(--yellow);
+      background: var(--panel);
+      font-weight: 600;
     }
     .problem {
       color: var(--red);
@@ -215,7 +241,8 @@ export class MachineCardForm {
   protected type(card: FormValue): void {
     this.card.set(card);
     this.told.set([]);
-    this.drafts.keep(this.draftName(), card);
+    // What is changed of a state that is only looked at does not take the place of what was typed before.
+    if (!this.then()) this.drafts.keep(this.draftName(), card);
   }
 
   protected save(event: Event): void {
@@ -245,6 +272,23 @@ export class MachineCardForm {
         },
         error: (failure: ApiFailure) => this.refused(failure),
       });
+  }
+
+  /** An earlier state of the card that is looked at: the form shows it, and what was typed waits. */
+  protected readonly then = signal<StateThen | null>(null);
+  protected readonly thenWords = computed(() => {
+    const { at = null, by = null } = this.then() ?? {};
+    return at === null
+      ? 'The card as it stood before its first change.'
+      : `The card as it stood after the change of ${timeWords(at)} by ${by}.`;
+  });
+  protected lookAt(then: StateThen): void {
+    this.then.set(then);
+    this.card.set({ ...then.state });
+  }
+  protected backToNow(): void {
+    this.then.set(null);
+    this.card.set(this.drafts.read(this.draftName(), formSchema) ?? { ...this.saved()?.card });
   }
 
   protected archive(machine: Machine, away: boolean): void {

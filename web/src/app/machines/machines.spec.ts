@@ -101,6 +101,42 @@ describe('a machine card', () => {
     expect(navigate).toHaveBeenCalled();
   });
 
+  it('is looked at as it stood once, while what was typed waits, and put back as a new state', async () => {
+    const { server } = await openShop([], {
+      prepare: (shop) => {
+        const [machine] = shop.machines;
+        const was = { ...machine.card, notes: 'a ridge at the saddle' };
+        shop.states = [
+          {
+            version: 2,
+            by: 'SD',
+            at: '2026-05-12T16:00:00.000Z',
+            changes: [{ field: 'Notes', from: was.notes, to: null }],
+            state: machine.card,
+          },
+          { version: 1, by: null, at: null, changes: [], state: was },
+        ];
+      },
+    });
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const card = await show(MachineCardForm, { machineId: LATHE });
+    await until(() => card.text().includes('Earlier states'));
+    await card.type('Notes', 'typed just now');
+    const details = [...card.element.querySelectorAll('details')].find((one) => one.textContent?.includes('Earlier states'));
+    if (details) details.open = true;
+    await until(() => card.text().includes('Notes: a ridge at the saddle taken out'));
+    await card.press('Look at it as it stood at first');
+    await until(() => card.text().includes('The card as it stood before its first change.'));
+    expect(card.field('Notes').value).toBe('a ridge at the saddle');
+    await card.press('Back to how it stands now');
+    expect(card.field('Notes').value).withContext('what was typed has waited').toBe('typed just now');
+    await card.press('Look at it as it stood at first');
+    await until(() => card.text().includes('Put this back'));
+    await card.press('Put this back');
+    await until(() => server.sent.length === 1);
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ card: jasmine.objectContaining({ notes: 'a ridge at the saddle' }) }));
+  });
+
   it('asks a mill nothing of a lathe, and leaves behind what it was told as one and cannot read', async () => {
     const { server } = await openShop();
     spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);

@@ -8,6 +8,7 @@ import { Observable, firstValueFrom } from 'rxjs';
 import { condense, roundWriteOf } from '@isometra/contract';
 import type {
   DeskEntry,
+  StateHead,
   KitItem,
   LogEntry,
   Machine,
@@ -105,6 +106,9 @@ export class FakeServer implements HttpBackend {
   lan = { on: false, address: '', picture: '' };
   devices: readonly { readonly id: string; readonly name: string; readonly pairedAt: string; readonly seenAt: string }[] = [];
 
+  /** Earlier states of everything, newest first. */
+  states: readonly (StateHead & { readonly state: object })[] = [];
+
   /** Who listens for what happens to a round. */
   readonly listening: { readonly address: string; onmessage: ((event: { data: string }) => void) | null }[] = [];
   listen(address: string) {
@@ -173,6 +177,8 @@ export class FakeServer implements HttpBackend {
     ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],
     ['POST', /^\/rounds\/([^/]+)\/strike$/, (_match, body: Strike) => this.strike(body)],
     ['POST', /^\/rounds\/([^/]+)\/date$/, (_match, body: Redate) => this.redate(body)],
+    ['GET', /^\/(?:machines|kit|surfaces)\/[^/]+\/states$/, () => this.states.map(({ state: _state, ...head }) => head)],
+    ['GET', /^\/(?:machines|kit|surfaces)\/[^/]+\/states\/(\d+)$/, ([, at]) => this.states.find(({ version }) => version === Number(at))],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
     ['GET', /^\/machines\/([^/]+)\/heads\?condensed=1$/, ([, id]) => condense(this.heads(id))],

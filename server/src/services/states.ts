@@ -1,0 +1,64 @@
+import type { Transaction } from 'sequelize';
+import * as z from 'zod';
+import { KIT_SCHEMAS, machineCardSchema, type Kept, type KitKind, type StateHead, type StateThen } from '@isometra/contract';
+import { changesOf } from '@isometra/work';
+import { notFound } from '../api/errors.js';
+import { EarlierStateRow } from '../db/shopModels.js';
+
+type State = Readonly<Record<string, unknown>>;
+
+/** A state of something, by its version. */
+export interface Version {
+  readonly version: number;
+  readonly state: State;
+}
+
+const ONE: Readonly<Record<Kept, string>> = { machines: 'machine', kit: 'piece of kit', surfaces: 'face' };
+
+/**
+ * Keep a state for good, in the transaction that brings it about. Of something that is older than this, the state before is kept first:
+ * nobody knows any more who made it so.
+ */
+export async function keepState(
+  { what, id, by, at = new Date() }: { readonly what: Kept; readonly id: string; readonly by: string; readonly at?: Date },
+  now: Version,
+  before: Version | null,
+  transaction: Transaction,
+): Promise<void> {
+  const known = before === null || (await EarlierStateRow.count({ where: { what, thingId: id }, transaction })) > 0;
+  await EarlierStateRow.bulkCreate(
+    [
+      ...(known ? [] : [{ what, thingId: id, version: before.version, state: { ...before.state }, by: null, at: null }]),
+      { what, thingId: id, version: now.version, state: { ...now.state }, by, at },
+    ],
+    { transaction },
+  );
+}
+
+/** The form that a state was typed in; undefined where its fields are called by their names. */
+function formOf(what: Kept, state: State): z.ZodType | undefined {
+  if (what === 'machines') return machineCardSchema;
+  const data = what === 'kit' ? KIT_SCHEMAS[state['kind'] as Exclude<KitKind, 'instrument'>] : undefined;
+  return data && z.object({ data });
+}
+
+const rowsOf = (what: Kept, thingId: string): Promise<EarlierStateRow[]> =>
+  EarlierStateRow.findAll({ where: { what, thingId }, order: [['version', 'ASC']] });
+
+/** Every state that something has had, newest first, each with what was changed to come to it. */
+export async function listStates(what: Kept, id: string): Promise<StateHead[]> {
+  const rows = await rowsOf(what, id);
+  return rows
+    .map(({ version, by, at, state }, i) => ({
+      ...{ version, by, at: at?.toISOString() ?? null },
+      changes: i === 0 ? [] : changesOf(formOf(what, state), rows[i - 1].state, state),
+    }))
+    .reverse();
+}
+
+/** A state as it stood. */
+export async function stateAt(what: Kept, thingId: string, version: number): Promise<StateThen> {
+  const row = await EarlierStateRow.findOne({ where: { what, thingId, version } });
+  if (!row) throw notFound(`state of this ${ONE[what]}`);
+  return { version: row.version, by: row.by, at: row.at?.toISOString() ?? null, state: row.state };
+}
