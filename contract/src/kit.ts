@@ -135,6 +135,9 @@ export const kitItemSchema = z.strictObject({
   version: versionSchema,
 });
 
+/** What of a piece of kit is kept of every earlier state. */
+export const kitStateSchema = z.object({ name: z.string(), data: z.record(z.string(), z.unknown()), care: careSchema.default({}) });
+
 /** A piece of kit as the server has it. */
 export const storedKitSchema = z.object({
   ...kitItemSchema.shape,

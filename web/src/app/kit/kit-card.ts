@@ -13,7 +13,16 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { instrumentSchemaFor, type Fault } from '@isometra/core';
-import { KIT_NAMES, KIT_SCHEMAS, careSchema, kitItemSchema, type Care, type KitItem } from '@isometra/contract';
+import {
+  KIT_NAMES,
+  KIT_SCHEMAS,
+  careSchema,
+  kitItemSchema,
+  kitStateSchema,
+  type Care,
+  type KitItem,
+  type StateThen,
+} from '@isometra/contract';
 import { daysUntilDue, kitFaults } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
@@ -29,6 +38,8 @@ import { ShimTable, type ShimRow } from './shim-table';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Escape } from '../ui/escape';
+import { AsItStood } from '../notebook/as-it-stood';
+import { Earlier } from '../notebook/earlier';
 import { Archive } from '../shell/archive';
 import { Notice } from '../ui/notice';
 import { File } from '../ui/file';
@@ -41,7 +52,7 @@ const datesOf = ({ notes: _notes, ...dates }: Care): FormValue => dates;
 /** One piece of kit: shown short, opened to be changed. */
 @Component({
   selector: 'iso-kit-card',
-  imports: [Escape, Archive, KitDrawing, SchemaForm, ShimTable, HolderCheck, Button, Field, Notice, File],
+  imports: [Escape, Archive, AsItStood, Earlier, KitDrawing, SchemaForm, ShimTable, HolderCheck, Button, Field, Notice, File],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.open]': 'open()' },
   templateUrl: './kit-card.html',
@@ -230,7 +241,19 @@ export class KitCard {
     this.problem.set('Your changes are not saved yet. Press Escape again to discard them.');
   }
 
+  /** An earlier state that is looked at: the form shows it. */
+  protected readonly then = signal<StateThen | null>(null);
+  protected lookAt(then: StateThen): void {
+    const { name, data, care } = kitStateSchema.parse(then.state);
+    this.then.set(then);
+    this.name.set(name);
+    this.data.set(data);
+    this.care.set(datesOf(care));
+  }
+
   protected cancel(): void {
+    const looking = this.then() !== null;
+    this.then.set(null);
     const { name, data, care } = this.item();
     this.note.set('');
     this.name.set(name);
@@ -238,6 +261,8 @@ export class KitCard {
     this.care.set(datesOf(care));
     this.warned.set(false);
     this.problem.set('');
+    // Whoever only looked at how it stood goes on with the card as it stands.
+    if (looking) return;
     this.open.set(false);
     this.done.emit();
   }
@@ -252,6 +277,7 @@ export class KitCard {
     const version = this.newer()?.version ?? this.item().version;
     this.kit.save({ ...this.item(), name: this.name().trim(), data: this.full(), care: this.fullCare(), version }).subscribe({
       next: () => {
+        this.then.set(null);
         this.open.set(false);
         this.note.set('');
         this.problem.set('');

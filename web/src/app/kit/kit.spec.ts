@@ -22,6 +22,46 @@ describe('the kit', () => {
     expect(server.sent.map(({ body }) => (body as { away: boolean }).away)).toEqual([true, false]);
   });
 
+  it('is looked at as it stood once, and put back', async () => {
+    const { server } = await openShop([], {
+      prepare: (shop) => {
+        const [{ name, data, care }] = shop.kit;
+        shop.states = [
+          {
+            version: 2,
+            by: 'SD',
+            at: '2026-05-12T16:00:00.000Z',
+            changes: [{ field: 'name', from: 'Old dial', to: name }],
+            state: { name, data, care },
+          },
+          {
+            version: 1,
+            by: 'HB',
+            at: '2026-01-12T16:00:00.000Z',
+            changes: [],
+            state: { kind: 'instrument', name: 'Old dial', data, care },
+          },
+        ];
+      },
+    });
+    const kit = await show(KitList);
+    const [{ name }] = server.kit;
+    await kit.press(`Change ${name}`);
+    const details = [...kit.element.querySelectorAll('details')].find((one) => one.textContent?.includes('Earlier states'));
+    if (details) details.open = true;
+    await until(() => kit.text().includes(`name: Old dial to ${name}`));
+    await kit.press(/^Look at it as it stood 12 Jan/);
+    await until(() => kit.text().includes('This is how it stood after the change of 12 Jan 2026'));
+    expect(kit.field('Name').value).toBe('Old dial');
+    await kit.press('Back to how it stands now');
+    expect(kit.field('Name').value).toBe(name);
+    await kit.press(/^Look at it as it stood 12 Jan/);
+    await until(() => kit.text().includes('Put this back'));
+    await kit.press('Put this back');
+    await until(() => server.sent.length === 1);
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Old dial' }));
+  });
+
   it('Escape leaves a piece as it was; what was typed goes only when it is pressed twice', async () => {
     const { server } = await openShop();
     const kit = await show(KitList);

@@ -29,7 +29,7 @@ import { Drafts } from '../data/drafts';
 import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
-import { timeWords } from '../data/when';
+import { AsItStood } from '../notebook/as-it-stood';
 import { Earlier } from '../notebook/earlier';
 import { Archive } from '../shell/archive';
 import { Choices, type Choice } from '../ui/choices';
@@ -46,17 +46,14 @@ import { KindPlates } from './kind-plates';
 /** The card of a machine: what the arithmetic needs to know of it. */
 @Component({
   selector: 'iso-machine-card',
-  imports: [Archive, CardFigure, Choices, Earlier, KindPlates, SchemaForm, FirstField, RouterLink, Button, Notice],
+  imports: [Archive, AsItStood, CardFigure, Choices, Earlier, KindPlates, SchemaForm, FirstField, RouterLink, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.drawn]': 'kind() !== undefined' },
   template: `
     <form (submit)="save($event)" (focusin)="inHand($event)" novalidate>
       <h1>{{ machineId() ? 'Machine card' : 'New machine' }}</h1>
       @if (then(); as state) {
-        <p class="then" role="status">
-          {{ thenWords() }}
-          <button pButton type="button" class="plain" (click)="backToNow()">Back to how it stands now</button>
-        </p>
+        <iso-as-it-stood [then]="state" (back)="backToNow()" />
       }
       <p class="soft">Lengths may be typed with their unit: 360 mm, 14 1/4 in. Leave out what you do not know.</p>
       @if (ready()) {
@@ -130,12 +127,6 @@ import { KindPlates } from './kind-plates';
     .acts {
       display: flex;
       gap: 12px;
-    }
-    .then {
-      padding: 8px 12px;
-      border-left: 6px solid var(--yellow);
-      background: var(--panel);
-      font-weight: 600;
     }
     .problem {
       color: var(--red);
@@ -276,12 +267,6 @@ export class MachineCardForm {
 
   /** An earlier state of the card that is looked at: the form shows it, and what was typed waits. */
   protected readonly then = signal<StateThen | null>(null);
-  protected readonly thenWords = computed(() => {
-    const { at = null, by = null } = this.then() ?? {};
-    return at === null
-      ? 'The card as it stood before its first change.'
-      : `The card as it stood after the change of ${timeWords(at)} by ${by}.`;
-  });
   protected lookAt(then: StateThen): void {
     this.then.set(then);
     this.card.set({ ...then.state });

@@ -126,7 +126,7 @@ describe('a machine card', () => {
     if (details) details.open = true;
     await until(() => card.text().includes('Notes: a ridge at the saddle taken out'));
     await card.press('Look at it as it stood at first');
-    await until(() => card.text().includes('The card as it stood before its first change.'));
+    await until(() => card.text().includes('This is how it stood before its first change.'));
     expect(card.field('Notes').value).toBe('a ridge at the saddle');
     await card.press('Back to how it stands now');
     expect(card.field('Notes').value).withContext('what was typed has waited').toBe('typed just now');

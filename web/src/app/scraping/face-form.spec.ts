@@ -142,6 +142,36 @@ describe('faces', () => {
     expect(server.surfaces[0].zones.map(({ id }) => id)).toEqual(['4', '3', '2', '11']);
   });
 
+  it('are looked at as they stood once, and put back as they were', async () => {
+    const now = { ...face(), version: 2, name: 'Saddle, flat way' };
+    const { id: _id, machineId: _machine, version: _version, ...was } = { ...now, name: 'Saddle, old way', height: 55 };
+    const { server } = await openShop([], {
+      prepare: (shop) => {
+        shop.surfaces = [stored(now)];
+        shop.states = [
+          { version: 2, by: 'SD', at: '2026-05-12T16:00:00.000Z', changes: [{ field: 'height', from: '55', to: '60' }], state: now },
+          { version: 1, by: 'HB', at: '2026-01-12T16:00:00.000Z', changes: [], state: was },
+        ];
+      },
+    });
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(FaceForm, { surfaceId: FACE });
+    await until(() => page.text().includes('Earlier states'));
+    const details = [...page.element.querySelectorAll('details')].find((one) => one.textContent?.includes('Earlier states'));
+    if (details) details.open = true;
+    await until(() => page.text().includes('height: 55 to 60'));
+    await page.press(/^Look at it as it stood 12 Jan/);
+    await until(() => page.field('Name').value === 'Saddle, old way');
+    expect(page.field('Width').value).toBe('55 mm');
+    await page.press('Back to how it stands now');
+    expect(page.field('Width').value).toBe('60 mm');
+    await page.press(/^Look at it as it stood 12 Jan/);
+    await until(() => page.text().includes('Put this back'));
+    await page.press('Put this back');
+    await until(() => server.sent.length === 1);
+    expect(server.sent[0].body).toEqual(jasmine.objectContaining({ id: FACE, name: 'Saddle, old way', height: 55, version: 2 }));
+  });
+
   it('the lever of a width follows from the angle of its dovetail, until somebody types another', async () => {
     const rear = { ...stored(face()), id: 'b1b0c4d2-0000-4000-8000-000000000002', name: 'Rear flank' };
     await openShop([], { prepare: (server) => (server.surfaces = [rear]) });

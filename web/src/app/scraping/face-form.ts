@@ -3,7 +3,17 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { of, switchMap } from 'rxjs';
 import { CHECKS, parseQuantity } from '@isometra/core';
-import { CASTINGS, isFor, machineFamily, MATERIALS, SURFACE_USES, type StoredSurface, type Surface } from '@isometra/contract';
+import {
+  CASTINGS,
+  isFor,
+  machineFamily,
+  MATERIALS,
+  SURFACE_USES,
+  surfaceSchema,
+  type StateThen,
+  type StoredSurface,
+  type Surface,
+} from '@isometra/contract';
 import { wedgePlan, type HighEnd } from '@isometra/work';
 import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
@@ -11,6 +21,8 @@ import { Drafts } from '../data/drafts';
 import { Settings } from '../data/settings';
 import { Surfaces } from '../data/surfaces';
 import { MachineStore } from '../machine/machine-store';
+import { AsItStood } from '../notebook/as-it-stood';
+import { Earlier } from '../notebook/earlier';
 import { AtHand } from '../shell/at-hand';
 import { Choices, type Choice } from '../ui/choices';
 import { Button } from '../ui/controls';
@@ -50,7 +62,7 @@ function withLever(before: Readonly<Record<string, string>>, text: Readonly<Reco
 /** A face to scrape: its size, its zones, what it is blued with, and what it is scraped true by. */
 @Component({
   selector: 'iso-face-form',
-  imports: [RouterLink, Button, Choices, Field, Notice, Pick, Tick, FaceDrawing, FaceFigures],
+  imports: [RouterLink, AsItStood, Button, Choices, Earlier, Field, Notice, Pick, Tick, FaceDrawing, FaceFigures],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './face-form.html',
   styleUrl: './face-form.css',
@@ -221,9 +233,22 @@ export class FaceForm {
     const { uses } = this.draft();
     this.change({ ...this.draft(), uses: { ...uses, [zone]: NEXT_USE[uses[zone] ?? 'bear'] } });
   }
+  /** An earlier state of the face that is looked at: the form shows it, and what was typed waits. */
+  protected readonly then = signal<StateThen | null>(null);
+  protected lookAt(then: StateThen): void {
+    const known = this.known();
+    if (!known) return;
+    this.then.set(then);
+    this.typed.set(draftOf(surfaceSchema.parse({ ...then.state, id: known.id, machineId: known.machineId, version: known.version })));
+  }
+  protected backToNow(): void {
+    this.then.set(null);
+    this.typed.set(null);
+  }
+
   private change(draft: Draft): void {
     this.typed.set(draft);
-    this.drafts.keep(this.draftName(), draft);
+    if (!this.then()) this.drafts.keep(this.draftName(), draft);
     this.problem.set('');
   }
 
