@@ -119,7 +119,7 @@ function steps(facts: Facts): JobStep[] {
   if (own?.straight) return straightSteps(facts, own.screws);
   const { eighths, now } = facts.plan;
   const all = eighths === undefined ? '' : `, of ${eighths} in all`;
-  const much = now === undefined ? facts.size : `${eighthsWords(now)} now${all}`;
+  const much = facts.byFeel ? 'by what is said above' : now === undefined ? facts.size : `${eighthsWords(now)} now${all}`;
   return [
     {
       text: 'Feel the drag over the whole travel first: the tightest place rules. Wipers off where they cover the screws.',

@@ -54,6 +54,8 @@ export interface JobFacts {
   /** Which side of the joint comes up, and which goes down: "the left side". */
   readonly raise?: string;
   readonly lower?: string;
+  /** What was given and felt so far stands beside the steps, with what comes next: they do not say it a second time. */
+  readonly byFeel?: boolean;
   /** Which of two opposed screws is driven on this machine, where it has been seen. */
   readonly rule?: ScrewRule;
 }

@@ -466,6 +466,16 @@ describe('the other moves', () => {
     ).toContain('in this order: 3, 2, 4, 1, 5');
   });
 
+  it('what comes next of a gib is said once: beside the steps as soon as something was felt', () => {
+    const facts = { size: '20 µm', direction: '', plus: true, plan: { eighths: 6, now: 2 }, words: METRIC_WORDS, card: {} };
+    const text = (more: object) =>
+      jobSteps('gib', { ...facts, ...more } as StepFacts)
+        .map(({ text: own }) => own)
+        .join(' ');
+    expect(text({})).toContain('2 eighths of a turn now, of 6 in all');
+    expect(text({ byFeel: true })).not.toContain('2 eighths');
+  });
+
   it('tilt and nod of a head have bolts of their own where the card tells them apart', () => {
     const facts = {
       size: '',

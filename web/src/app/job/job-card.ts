@@ -255,6 +255,7 @@ export class JobCard extends JobNotes implements OnDestroy {
       where: spotWords(this.found()?.indicator?.where),
       needle: needle ? needleWords(needle) : '',
       rule: this.rule() ?? undefined,
+      byFeel: (this.saved()?.made?.felt?.length ?? 0) > 0,
     };
   });
   protected readonly steps = computed(() => [...this.nudgeFirst(), ...jobSteps(this.kind(), this.stepFacts())]);

@@ -8,9 +8,12 @@ import { Notice } from '../ui/notice';
 
 /** A change in words: from what to what, what was added, what was taken out. */
 export function changeWords({ field, from, to }: FieldChange): string {
-  if (from === null) return `${field}: ${to}, not given before`;
-  return to === null ? `${field}: ${from} taken out` : `${field}: ${from} to ${to}`;
+  // A sentence is set off from the words round it.
+  const said = (text: string): string => (text.length > LONG ? `“${text}”` : text);
+  if (from === null) return `${field}: ${said(to ?? '')}, not given before`;
+  return to === null ? `${field}: ${said(from)} taken out` : `${field}: ${said(from)} to ${said(to)}`;
 }
+const LONG = 24;
 
 /** Every state that a card, a piece of kit or a face has had: who made it so, when, and from what to what. Any of them can be looked at. */
 @Component({
