@@ -99,6 +99,7 @@ export {
   type PlannedChange,
 } from './judging/planned.js';
 export { STARTING_SHEETS, startingSheet, type StartingSheet } from './judging/starting.js';
+export { trendOf, YEAR, type Leaving, type Trend, type TrendPoint } from './judging/trend.js';
 export { insideZone } from './checks/zone.js';
 export { defaultAim, usualAim, verdictOf, zoneWidth, type Verdict } from './judging/verdict.js';
 export { effectOnWork, type TailstockUse, type WorkEffect } from './judging/work.js';

@@ -59,3 +59,4 @@ export * from './scraping/mates.js';
 export * from './scraping/words.js';
 export * from './story/index.js';
 export { changesOf } from './notebook/changes.js';
+export { driftOf, type Drift } from './notebook/drift.js';

@@ -25,6 +25,7 @@ import {
   type Told,
   running,
   scrapedOf,
+  driftOf,
   staleBy,
   waitNotes,
   type Campaign,
@@ -34,6 +35,7 @@ import {
   type Screw,
   type StaleReason,
   type Solved,
+  type Drift,
 } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Heads } from '../data/heads';
@@ -187,6 +189,12 @@ export class MachineStore {
   /** The moves of a check, judged by the rounds around them. */
   judged(check: string): readonly JudgedMove[] {
     return judgedMoves(check, this.all(), this.otherWork());
+  }
+
+  /** How a quantity of a check has drifted since it was last moved; undefined where no round has told of it. */
+  drift(check: string, quantity: string, thing: string): Drift | undefined {
+    const { events = [] } = this.ladder();
+    return driftOf(this.all(), { check, quantity, thing }, { ...this.otherWork(), events });
   }
 
   /** What a person is told after a round of what was done before it; undefined for a round that is not there yet. */

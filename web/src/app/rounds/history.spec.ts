@@ -35,6 +35,15 @@ describe('the rounds so far', () => {
     expect(history.all('ol li').length).toBeLessThan(120);
   });
 
+  it('say how it drifts since it was last moved, with the date at which it leaves its limits', async () => {
+    const year = (i: number) => ({ id: crypto.randomUUID(), number: i + 1, at: `${2022 + i}-03-01T08:00:00.000Z` });
+    await openShop([0, 1, 2, 3].map((i) => ({ ...barRound(4 * i, 9), ...year(i) })));
+    const history = await show(History, { checkId: 'tailstock-traverse' });
+    expect(history.text()).toMatch(/Tailstock sideways drifts by 0\.004 mm ± 0\.00\d mm a year, by 4 rounds since it was last moved\./);
+    expect(history.text()).toMatch(/It leaves its limits about \d+ \w+ 2025/);
+    expect(history.text()).toMatch(/Tailstock height: no drift is told/);
+  });
+
   it('name the conditions that differ before the difference is judged', async () => {
     await openShop([barRound(60, 9, { moves: [{}] }), barRound(2, 9, { conditions: { quillLock: 'off', place: 600 } })]);
     const history = await show(History, { checkId: 'tailstock-traverse' });

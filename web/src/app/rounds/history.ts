@@ -27,6 +27,7 @@ import type { MoveWrite, RoundHead } from '@isometra/contract';
 import { counts, curvesAlong, homingOf, registerLog, registerValue, drawnWords, wayOut, type RegisterEntry } from '@isometra/work';
 import { meaningWords } from '../register/register-words';
 import { bedWords } from '../machine/bed-words';
+import { driftWords } from './drift-words';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
@@ -207,6 +208,16 @@ export class History {
       .filter(Boolean)
       .at(-1);
   }
+
+  /** What each quantity does over time, by the rounds that are drawn. */
+  protected readonly drifts = computed(() =>
+    Object.entries(this.check().quantities).flatMap(([name, info]) => {
+      const drift = info.limit ? this.store.drift(this.checkId(), name, this.thing()) : undefined;
+      // One round is no news: what it says stands in its row.
+      if (!drift || drift.rounds < 2) return [];
+      return [driftWords(drift, info, this.shown(), (at) => dateWords(new Date(at).toISOString()))];
+    }),
+  );
 
   private readonly curves = computed(() => curvesAlong(this.store.current(), this.checkId()));
   /** What the places along the bed say together. */
