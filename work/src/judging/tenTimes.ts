@@ -1,5 +1,7 @@
 /** A reading this many times the largest of its neighbours is asked about: a decimal place is a factor of ten. */
 const TIMES = 8;
+/** Below so many divisions a reading is small on its dial. */
+export const TEN_DIVISIONS = 10;
 
 /**
  * Whether a reading is about ten times what the other places of its line read, as one with a slipped decimal place is. Nothing is said
@@ -10,5 +12,5 @@ const TIMES = 8;
 export function isTenTimes(others: readonly number[], value: number): boolean {
   if (others.length < 2) return false;
   const most = Math.max(...others.map(Math.abs));
-  return most >= 0.5 && Math.abs(value) >= TIMES * most && Math.abs(value) <= 1.5 * 10 * most && Math.abs(value) >= 10;
+  return most >= 0.5 && Math.abs(value) >= TIMES * most && Math.abs(value) <= 1.5 * 10 * most && Math.abs(value) >= TEN_DIVISIONS;
 }

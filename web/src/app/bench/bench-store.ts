@@ -9,6 +9,7 @@ import {
   dropPlace,
   faultWords,
   isTenTimes,
+  TEN_DIVISIONS,
   keyOf,
   movePlace,
   placeOf,
@@ -217,12 +218,14 @@ export class BenchStore extends BenchState {
       const read = readingValue(value, kind, instrument);
       return read.ok ? read.value / instrument.graduation : NaN;
     };
+    const now = divisions(asRead(typed, kind, instrument, this.settings.system()));
+    // Small on its dial it is never asked about: of hundreds of readings none has to be read for that.
+    if (!(Math.abs(now) >= TEN_DIVISIONS)) return undefined;
     const others = this.standing().filter(
       ({ keys, set, id }) =>
         set === this.setUp() && id !== this.correction()?.reading.id && line(keys) === line(here) && keyOf(keys) !== keyOf(here),
     );
     const read = others.map(({ value }) => divisions(value)).filter((value) => !Number.isNaN(value));
-    const now = divisions(asRead(typed, kind, instrument, this.settings.system()));
     if (!isTenTimes(read, now)) return undefined;
     const figure = Number(typed.replace(',', '.').replace(/[−–]/, '-'));
     return [figure, figure / 10].map((number) => `${Number(number.toFixed(3))} div`);
