@@ -38,7 +38,10 @@ function choicesOf(schema: z.ZodType): string[] {
   if (inner instanceof z.ZodEnum) return inner.options.map(String);
   if (inner instanceof z.ZodLiteral) return [...inner.values].map(String);
   if (inner instanceof z.ZodUnion) return inner.options.flatMap((option) => choicesOf(option as z.ZodType));
-  return inner instanceof z.ZodBoolean ? ['true', 'false'] : [];
+  if (inner instanceof z.ZodBoolean) return ['true', 'false'];
+  // A list of words, and what a form offers although it is read in more ways than one.
+  const listed = inner instanceof z.ZodArray ? choicesOf(inner.element as z.ZodType) : [];
+  return listed.length ? listed : (infoOf(schema)?.choices ?? []).map(({ value }) => String(value));
 }
 
 const isRequired = (schema: z.ZodType): boolean => !schema.safeParse(undefined).success;
