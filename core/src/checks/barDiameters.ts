@@ -17,12 +17,17 @@ const SAME_PLACE = 1;
  * Source: docs/methods/uncertainty.md, "Diameters of a bar".
  */
 export function diameterDoubt(read: readonly BarPlace[], half: number): Doubt {
-  const places: { place: number; weight: number }[] = [];
+  const places: { readonly place: number; weight: number }[] = [];
+  // By whole millimetres, so that of hundreds of places only the neighbours are looked at.
+  const near = new Map<number, number[]>();
   for (const { place, weight } of read) {
     if (weight === 0) continue;
-    const known = places.find((other) => Math.abs(other.place - place) <= SAME_PLACE);
-    if (known) known.weight += weight;
-    else places.push({ place, weight });
+    const cell = Math.floor(place / SAME_PLACE);
+    const known = Math.min(
+      ...[cell - 1, cell, cell + 1].flatMap((at) => (near.get(at) ?? []).filter((i) => Math.abs(places[i].place - place) <= SAME_PLACE)),
+    );
+    if (Number.isFinite(known)) places[known].weight += weight;
+    else near.set(cell, [...(near.get(cell) ?? []), places.push({ place, weight }) - 1]);
   }
   return { source: 'bar-diameter', u: (half / Math.sqrt(3)) * Math.hypot(...places.map(({ weight }) => weight)) };
 }

@@ -1,5 +1,6 @@
 import type { Fit, Observation } from '../checks/fits.js';
 import { formValue } from '../checks/estimate.js';
+import { dot } from '../fit/line.js';
 import { solveLinear } from '../fit/linearSystem.js';
 
 /** A reading stands out when its residual is more than this many of its own uncertainties … */
@@ -52,24 +53,25 @@ function residuals(all: readonly Weighed[], used: readonly number[]): readonly R
   const parameters = new Array<number>(p).fill(0);
   // Scaled to the size of each column, so that places in mm and a constant of 1 weigh alike.
   const scale = Array.from({ length: p }, (_, k) => Math.max(1e-300, ...used.map((i) => Math.abs(all[i].row[k]))));
-  const row = (i: number, k: number): number => all[i].row[k] / scale[k] / all[i].u;
+  const rows = all.map(({ row, u }) => row.map((entry, k) => entry / scale[k] / u));
   if (p > 0) {
     const normal = Array.from({ length: p }, (_, a) =>
-      Array.from({ length: p }, (_, b) => used.reduce((sum, i) => sum + row(i, a) * row(i, b), 0)),
+      Array.from({ length: p }, (_, b) => used.reduce((sum, i) => sum + rows[i][a] * rows[i][b], 0)),
     );
     const identity = normal.map((_, a) => normal.map((_, b) => (a === b ? 1 : 0)));
     const solved = solveLinear(normal, identity);
     if (!solved || solved.some((line) => line.some((entry) => !Number.isFinite(entry)))) return undefined;
     inverse = solved;
-    const right = normal.map((_, a) => used.reduce((sum, i) => sum + (row(i, a) * all[i].value) / all[i].u, 0));
+    const right = normal.map((_, a) => used.reduce((sum, i) => sum + (rows[i][a] * all[i].value) / all[i].u, 0));
     inverse.forEach((line, a) => (parameters[a] = line.reduce((sum, entry, b) => sum + entry * right[b], 0)));
   }
   const inside = new Set(used);
   return all.map(({ value, u }, i): Residual => {
-    const own = Array.from({ length: p }, (_, k) => row(i, k));
-    const fitted = own.reduce((sum, entry, k) => sum + entry * parameters[k], 0) * u;
+    const own = rows[i];
+    const fitted = dot(own, parameters) * u;
     // Part of its own variance that the fit takes from it, or adds to it where it was left out.
-    const leverage = own.reduce((sum, entry, a) => sum + entry * inverse[a].reduce((inner, other, b) => inner + other * own[b], 0), 0);
+    let leverage = 0;
+    for (let a = 0; a < p; a++) leverage += own[a] * dot(inverse[a], own);
     const residual = value - fitted;
     if (!inside.has(i))
       return { size: Math.abs(residual) / (u * Math.sqrt(1 + leverage)), change: -residual, u: u * Math.sqrt(1 + leverage) };
@@ -111,8 +113,8 @@ export function coherenceOf(fit: Fit, values: ArrayLike<number>, uncertainty: (s
   const found = residuals(all, everyone);
   if (!found) return calm;
   const chiSquare = found.reduce((sum, { change, u }, i) => sum + residualShare(change, u, all[i].u), 0);
+  if (!found.some(({ size }) => size > STANDS_OUT) && !(chiSquare > rareChiSquare(nu))) return calm;
   const worst = found.map(({ size }, i) => ({ size, i })).sort((a, b) => b.size - a.size);
-  if (!(worst[0].size > STANDS_OUT) && !(chiSquare > rareChiSquare(nu))) return calm;
   const suspects = worst.slice(0, TRIED).flatMap(({ size, i }): Suspect[] => {
     if (!(size > STANDS_OUT)) return [];
     const others = everyone.filter((k) => k !== i);
@@ -141,6 +143,8 @@ function weighed(
   values: ArrayLike<number>,
   uncertainty: (slot: number) => number,
 ): Weighed {
-  const read = u ?? Math.sqrt(form.reduce((sum, [slot, weight]) => sum + (weight * uncertainty(slot)) ** 2, 0));
+  let squares = 0;
+  for (const [slot, weight] of form) squares += (weight * uncertainty(slot)) ** 2;
+  const read = u ?? Math.sqrt(squares);
   return { row, value: formValue(form, values) + added, u: Math.hypot(read, ofForm) };
 }

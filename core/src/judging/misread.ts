@@ -55,10 +55,11 @@ export function contradictionsIn(input: ContradictionInput): Contradictions {
   let misread = false;
   for (const { slots, fits = [] } of sets) {
     const values = slots.map((slot) => slot.value);
-    const uncertainty = (i: number): number => {
-      const { resolution, repeatability } = slotScatter(slots[i], instrument, pooled);
+    const uncertainties = slots.map((slot) => {
+      const { resolution, repeatability } = slotScatter(slot, instrument, pooled);
       return Math.hypot(resolution, repeatability, instrument.accuracy / Math.sqrt(3));
-    };
+    });
+    const uncertainty = (i: number): number => uncertainties[i];
     for (const fit of fits) {
       const found = coherenceOf(fit, values, uncertainty);
       if (!found.contradicts) continue;

@@ -56,7 +56,8 @@ export function beyondRange(readings: readonly Reading[], instrument: Instrument
   if (!hasNeedle(instrument)) return [];
   const groups = new Map<string, { low: number; high: number; lowAt: number; highAt: number }>();
   readings.forEach((reading, i) => {
-    const key = HANGING.map((name) => String(reading[name] ?? '')).join('|');
+    let key = '';
+    for (const name of HANGING) if (reading[name] !== undefined) key += `|${name}=${String(reading[name])}`;
     const shown = dialDivisions(reading.value, instrument);
     const known = groups.get(key);
     if (!known) return void groups.set(key, { low: shown, high: shown, lowAt: i, highAt: i });

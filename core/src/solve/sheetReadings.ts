@@ -65,7 +65,6 @@ export function readReadings(reader: Reader, raw: unknown, faults: Fault[]): Rea
   });
 }
 
-/** Read one reading: its keys and its value in base units, or every fault of it. */
 /** The key that is missing of several that tell a value together, where another of them is there. */
 function otherHalf({ beside = [] }: CheckDefinition, keys: Raw): string | undefined {
   const instead = beside.filter(({ instead, when }) => instead && (when?.(keys) ?? true)).map(({ key }) => key);
@@ -78,6 +77,7 @@ function toldByKeys(check: CheckDefinition, entry: Raw, keys: Raw | undefined): 
   return { value: check.valueFrom?.(keys), lacking: otherHalf(check, keys) };
 }
 
+/** Read one reading: its keys and its value in base units, or every fault of it. */
 function readReading(reader: Reader, entry: Raw, path: readonly PropertyKey[]): { reading?: Reading; faults: Fault[] } {
   const { check } = reader;
   const known = remembered(entry, reader);

@@ -64,6 +64,7 @@ export class BenchStore extends BenchState {
   }
 
   typeBeside(value: FormValue): void {
+    if (dequal(value, this.besides.typed())) return;
     // A unit that is written out on leaving the field is no other figure: what was said of it still stands.
     const before = this.besides.said(this.settings.system());
     this.besides.typed.set(value);

@@ -58,7 +58,7 @@ export class Heads {
 
   /** The rounds of a machine, oldest first. */
   of(machineId: string): Observable<readonly RoundHead[]> {
-    return combineLatest([this.server$, this.told$, this.begun$, this.moves$, this.outbox.queue$]).pipe(
+    return combineLatest([this.server$, this.told$, this.begun$, this.moves$, this.outbox.waitingOf('round', 'move')]).pipe(
       map(([server, told, begun, moves, queue]) => {
         const rows = server.get(machineId) ?? [];
         const all = [...rows, ...fresh(machineId, rows, begun, queue)];

@@ -54,6 +54,18 @@ describe('the outbox', () => {
     expect(kept[1].body).toBeInstanceOf(Blob);
   });
 
+  it('tells of some kinds only when one of them comes or goes', async () => {
+    const outbox = tab();
+    server.down = true;
+    const told: string[][] = [];
+    outbox.waitingOf('round', 'move').subscribe((entries) => told.push(entries.map(({ what }) => what)));
+    await outbox.put(reading('1 div'));
+    await outbox.put({ ...reading('2 div'), what: 'move' });
+    await outbox.put(reading('3 div'));
+    expect(told).toEqual([[], ['move']]);
+    expect(outbox.waiting()).toBe(3);
+  });
+
   it('keeps the order, and a silent server is tried again with the same content', async () => {
     const outbox = tab();
     server.down = true;

@@ -1,6 +1,6 @@
 import { InjectionToken, Injectable, type OnDestroy, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
+import { BehaviorSubject, type Observable, Subject, distinctUntilChanged, firstValueFrom, map } from 'rxjs';
 import * as z from 'zod';
 import { newId } from './id';
 import { oneAtATime } from './tabs';
@@ -80,6 +80,17 @@ export class Outbox implements OnDestroy {
     this.journal.close();
     clearTimeout(this.timer);
     void Promise.all([this.store, this.putting]).then(([store]) => store.close());
+  }
+
+  /** What waits of some kinds, oldest first; told again only when one of these comes or goes, whatever else waits. */
+  waitingOf(...kinds: readonly Entry['what'][]): Observable<readonly Entry[]> {
+    return this.queue$.pipe(
+      map((queue) => queue.filter(({ what }) => kinds.includes(what))),
+      distinctUntilChanged(
+        (one, other) =>
+          one.length === other.length && one.every(({ token, body }, i) => token === other[i].token && dequal(body, other[i].body)),
+      ),
+    );
   }
 
   /** How often the server failed on a write, by its place in the line. */

@@ -57,9 +57,9 @@ export class Surfaces {
 
   /** The faces of a machine as they stand, with their entries oldest first. */
   of(machineId: string): Observable<readonly StoredSurface[]> {
-    return combineLatest([this.server$, this.told$, this.outbox.queue$]).pipe(
+    return combineLatest([this.server$, this.told$, this.outbox.waitingOf('entry')]).pipe(
       map(([server, told, queue]) => {
-        const waiting = queue.flatMap(({ what, body }) => (what === 'entry' ? (deskEntrySchema.safeParse(body).data ?? []) : []));
+        const waiting = queue.flatMap(({ body }) => deskEntrySchema.safeParse(body).data ?? []);
         return (server.get(machineId) ?? []).map((surface) => ({
           ...surface,
           entries: [

@@ -50,9 +50,10 @@ export class Surveys {
 
   /** Surveys of a machine, oldest first, as they stand. */
   of(machineId: string): Observable<readonly Campaign[]> {
-    return combineLatest([this.server$.pipe(map((all) => all.get(machineId) ?? [])), this.told$, this.wanted$, this.outbox.queue$]).pipe(
+    const surveys$ = this.server$.pipe(map((all) => all.get(machineId) ?? []));
+    return combineLatest([surveys$, this.told$, this.wanted$, this.outbox.waitingOf('note')]).pipe(
       map(([surveys, told, wanted, queue]) => {
-        const waiting = queue.flatMap(({ what, body }) => (what === 'note' ? (surveyNoteSchema.safeParse(body).data ?? []) : []));
+        const waiting = queue.flatMap(({ body }) => surveyNoteSchema.safeParse(body).data ?? []);
         return surveys.map((survey) => {
           const notes = byId(
             survey.notes,
