@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { InjectionToken, Injectable, type OnDestroy, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, type Observable, Subject, distinctUntilChanged, firstValueFrom, map } from 'rxjs';
