@@ -48,6 +48,18 @@ export function peggedNote(readings: readonly Reading<object>[], instrument: Ins
 /** Keys that stay as long as a dial hangs where it hangs: readings that share them share its travel. */
 const HANGING: readonly string[] = ['set', 'zero', 'plane', 'axis', 'leg', 'feature', 'place', 'corner'];
 
+const hangingKeys = new WeakMap<object, string>();
+
+/** What readings share that share a dial's travel; made once for each reading, whatever the round grows to. */
+function hangingKey(reading: Reading): string {
+  let key = hangingKeys.get(reading);
+  if (key !== undefined) return key;
+  key = '';
+  for (const name of HANGING) if (reading[name] !== undefined) key += `|${name}=${String(reading[name])}`;
+  hangingKeys.set(reading, key);
+  return key;
+}
+
 /** Readings further apart than the dial, or the micrometer, can travel: one of them cannot have been. */
 export function beyondRange(readings: readonly Reading[], instrument: Instrument | undefined): Fault[] {
   const range = instrument?.range;
@@ -56,8 +68,7 @@ export function beyondRange(readings: readonly Reading[], instrument: Instrument
   if (!hasNeedle(instrument)) return [];
   const groups = new Map<string, { low: number; high: number; lowAt: number; highAt: number }>();
   readings.forEach((reading, i) => {
-    let key = '';
-    for (const name of HANGING) if (reading[name] !== undefined) key += `|${name}=${String(reading[name])}`;
+    const key = hangingKey(reading);
     const shown = dialDivisions(reading.value, instrument);
     const known = groups.get(key);
     if (!known) return void groups.set(key, { low: shown, high: shown, lowAt: i, highAt: i });
