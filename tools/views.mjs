@@ -176,10 +176,10 @@ export const VIEWS = [
     },
   },
   {
-    name: 'to-come',
+    name: 'logbook',
     go: async (page, address) => {
-      await page.goto(`${address}/machines/${(await machine(page, address)).id}/to-come`);
-      await page.waitForSelector('iso-bearing-card');
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/logbook`);
+      await page.waitForSelector('iso-logbook li');
     },
   },
   {

@@ -13,3 +13,4 @@ export * from './history.js';
 export * from './shop.js';
 export * from './headsCondensed.js';
 export * from './states.js';
+export * from './log.js';

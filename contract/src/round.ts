@@ -316,7 +316,3 @@ const written = Object.keys(roundSchema.shape) as (keyof RoundWrite)[];
 export function roundWriteOf(round: RoundWrite): RoundWrite {
   return Object.fromEntries(written.filter((key) => round[key] !== undefined).map((key) => [key, round[key]])) as RoundWrite;
 }
-
-/** Who did what. */
-export const logEntrySchema = z.object({ id: z.number(), at: z.string(), by: z.string(), what: z.string(), text: z.string() });
-export type LogEntry = z.infer<typeof logEntrySchema>;

@@ -33,3 +33,65 @@ test('a card changed five times is looked at as it stood after the second, and t
   await expect(rows).toHaveCount(7);
   await expect(rows.nth(0)).toContainText('Swing over bed: 362 mm to 355 mm');
 });
+
+test.describe('the logbook of the demo shop', () => {
+  test.use({ demo: true });
+
+  test('what was written months ago is found by a word in the logbook, and leads to where it happened; the address of it can be sent', async ({
+    page,
+    shop,
+    context,
+  }) => {
+    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
+    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id as string;
+    await page.goto(`${shop.address}/machines/${lathe}`);
+    await expect(page.locator('iso-plate')).toContainText('L-14');
+    await page.getByRole('link', { name: 'Logbook' }).click();
+    await expect(page).toHaveURL(`${shop.address}/machines/${lathe}/logbook`);
+    await expect(page.locator('iso-logbook li').first()).toBeVisible();
+    // Rounds with what they say, in the unit of the day.
+    await expect(page.locator('iso-logbook')).toContainText(/Tailstock sideways: 0\.\d+ mm/);
+    await page.keyboard.press('u');
+    await expect(page.locator('iso-logbook')).toContainText(/Tailstock sideways: [\d.]+ thou/);
+    await page.keyboard.press('u');
+    await page.keyboard.press('f');
+    await page.keyboard.type('levelling feet');
+    await expect(page).toHaveURL(/words=levelling/);
+    await expect(page.locator('iso-logbook li')).toHaveCount(1);
+    await expect(page.locator('iso-logbook mark')).toHaveText(['levelling', 'feet']);
+    // Somebody else opens the same address and sees the same.
+    const other = await context.newPage();
+    await other.goto(page.url());
+    await expect(other.locator('iso-logbook li')).toHaveCount(1);
+    await expect(other.getByLabel('Words to look for')).toHaveValue('levelling feet');
+    await other.close();
+    await page.locator('iso-logbook li .told a').click();
+    await expect(page).toHaveURL(/\/move\/[^/]+\/twistPerMetre$/);
+    await page.goBack();
+    await expect(page.locator('iso-logbook li')).toHaveCount(1);
+    await page.getByLabel('Words to look for').focus();
+    await page.keyboard.press('Escape');
+    await expect(page).not.toHaveURL(/words=/);
+    await expect(page.locator('iso-logbook li').nth(5)).toBeVisible();
+  });
+
+  test('the logbook of the shop is read to its end by scrolling, and asked for one machine’s moves of one person', async ({
+    page,
+    shop,
+  }) => {
+    await page.goto(`${shop.address}/logbook`);
+    const rows = page.locator('iso-logbook li');
+    await expect(rows.first()).toBeVisible();
+    const before = await rows.count();
+    await page.mouse.move(640, 500);
+    await expect(async () => {
+      await page.mouse.wheel(0, 4000);
+      expect(await rows.count()).toBeGreaterThan(before);
+      await expect(page.getByRole('button', { name: /Read on|Reading on/ })).toHaveCount(0, { timeout: 500 });
+    }).toPass();
+    await expect(page.locator('iso-logbook')).toContainText('L-14 added');
+    await page.goto(`${shop.address}/logbook?what=move&by=RM`);
+    await expect(rows.first()).toBeVisible();
+    for (const text of await rows.allInnerTexts()) expect(text).toMatch(/RM[\s\S]*(Move|Moved|At the screw)/);
+  });
+});

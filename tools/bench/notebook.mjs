@@ -2,6 +2,7 @@
 import { spawn } from 'node:child_process';
 import { get } from 'node:http';
 import { fileURLToPath } from 'node:url';
+import { measureLogbook } from './logbook.mjs';
 import { ask, json, machineWith, template } from './shop.mjs';
 import { ms, report, spread } from './target.mjs';
 
@@ -112,4 +113,6 @@ export async function measureNotebook(shop) {
   report('10,000 rounds in short, after a reading elsewhere', ms(cold), 'at most 1.5 s', cold <= 1500);
   const bytes = await wire(url);
   report('10,000 rounds in short, on the wire', `${(bytes / 1000).toFixed(0)} kB`, 'under 1 MB', bytes < 1_000_000);
+
+  await measureLogbook(shop, many.machineId);
 }

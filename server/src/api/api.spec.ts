@@ -215,8 +215,8 @@ describe('the API', () => {
       expect(body.readings.length).toBe(3);
       const { finding } = (await shop.http.get(`/api/rounds/${begun.id}/finding`)).body;
       expect(finding.quantities.offsetHorizontal.value).toBeCloseTo((-8 * 420) / 380, 6);
-      const log = await shop.http.get(`/api/machines/${lathe.id}/log`);
-      expect(log.body.map((entry: { text: string }) => entry.text)).toContain('Reading corrected to 4 div: misread');
+      const log = await shop.http.get(`/api/log?machine=${lathe.id}`);
+      expect(log.body.entries.map((entry: { text: string }) => entry.text)).toContain('Reading corrected to 4 div: misread');
     });
 
     it('a reading needs a value and a round', async () => {
@@ -255,7 +255,9 @@ describe('the API', () => {
       expect(put.by).toBe(shown.by);
       expect(Math.abs(await offset())).toBeGreaterThan(Math.abs(before));
       await shop.http.put(`/api/rounds/${begun.id}`).send(right).expect(200);
-      const { body: log } = await shop.http.get(`/api/machines/${lathe.id}/log`);
+      const {
+        body: { entries: log },
+      } = await shop.http.get(`/api/log?machine=${lathe.id}`);
       const lines = log.filter((entry: { by: string }) => entry.by === 'QZ');
       expect(lines.map((entry: { text: string }) => entry.text)).toEqual([
         jasmine.stringMatching(/, round 1: Distance between centres 420 mm → 500 mm; Quill lock.* on → not given/) as unknown as string,
@@ -288,7 +290,7 @@ describe('the API', () => {
         .send({ ...planned, version: 2, made: { ...made, dial: { ...dial, pressed: 0 } } })
         .expect(400);
       expect(refused.body.errors).toEqual([jasmine.objectContaining({ path: 'made.dial.pressed', message: 'must be 1 or -1' })]);
-      const log = (await shop.http.get(`/api/machines/${lathe.id}/log`)).body as { text: string }[];
+      const log = (await shop.http.get(`/api/log?machine=${lathe.id}`)).body.entries as { text: string }[];
       expect(log.some(({ text }) => text === 'At the screw: it goes toward the screw that is driven')).toBeTrue();
     });
 
@@ -312,7 +314,7 @@ describe('the API', () => {
         .expect(200);
       const { body } = await shop.http.get(`/api/rounds/${begun.id}`);
       expect(body.moves).toEqual([jasmine.objectContaining({ doneAt: '2026-03-01T09:00:00.000Z', shift: '0.5 div', ticks: [0, 1, 2] })]);
-      const log = (await shop.http.get(`/api/machines/${lathe.id}/log`)).body;
+      const log = (await shop.http.get(`/api/log?machine=${lathe.id}`)).body.entries;
       expect(log[0].text).toEqual(jasmine.stringMatching(/^Move done: .*, 21\.0 um toward the operator$/));
     });
     it('need their round', async () => {

@@ -50,8 +50,10 @@ describe('campaigns', () => {
       expect((body as StoredSurvey).order).toEqual(order);
       const [again] = await surveys(id);
       expect([again.school, again.skipped[0].why, again.version]).toEqual(['top', 'known', 2]);
-      const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
-      expect((log as { text: string }[])[0].text).toContain('order of the checks; stiffness left out: known');
+      const {
+        body: { entries: log },
+      } = await shop.http.get(`/api/log?machine=${id}`).expect(200);
+      expect((log as { text: string }[])[0].text).toContain('order of the checks; Stiffness left out: known');
     });
 
     it('is safe to change twice, and refuses a stale change with the newer one', async () => {
@@ -101,7 +103,9 @@ describe('campaigns', () => {
         'As found': true,
         'After scraping': false,
       });
-      const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
+      const {
+        body: { entries: log },
+      } = await shop.http.get(`/api/log?machine=${id}`).expect(200);
       const texts = (log as { text: string }[]).map(({ text }) => text);
       expect(texts).toContain('Survey changed: taken up again');
       expect(texts).toContain('Survey ended: After scraping');
@@ -217,7 +221,9 @@ describe('campaigns', () => {
         }
         for (const what of ['machines', 'kit', 'limits']) expect((await listed(what)).map(({ archived }) => archived?.by)).toEqual(['HB']);
         expect([(await board()).plates.length, (await board()).kit.length]).toEqual([0, 0]);
-        const { body: log } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
+        const {
+          body: { entries: log },
+        } = await shop.http.get(`/api/log?machine=${id}`).expect(200);
         expect((log as { text: string }[]).filter(({ text }) => text.endsWith('put in the archive')).length).toBe(1);
         for (const path of [`machines/${id}`, `kit/${bar.id}`, `limits/${sheet.id}`])
           expect((await away(path, false).expect(200)).body).toEqual({});
@@ -321,7 +327,7 @@ describe('campaigns', () => {
       await shop.http.put(`/api/moves/${turned.id}`).send(done).expect(200);
       await shop.http.put(`/api/moves/${turned.id}`).send(done).expect(200);
       expect(await angle()).toBe('-33.7 deg');
-      const log = (await shop.http.get(`/api/machines/${id}/log`).expect(200)).body as { text: string }[];
+      const log = (await shop.http.get(`/api/log?machine=${id}`).expect(200)).body.entries as { text: string }[];
       expect(log.some(({ text }) => /Card of .* changed by a move.*-33\.7/.test(text))).toBeTrue();
       await shop.http
         .put(`/api/moves/${turned.id}`)

@@ -21,7 +21,7 @@ describe('what is written down in a survey', () => {
   });
   const send = (sent: ReturnType<typeof note>) => shop.http.post(`/api/surveys/${sent.surveyId}/notes`).send(sent);
   const log = async (machineId: string): Promise<string[]> =>
-    ((await shop.http.get(`/api/machines/${machineId}/log`)).body as { text: string }[]).map(({ text }) => text);
+    ((await shop.http.get(`/api/log?machine=${machineId}`)).body.entries as { text: string }[]).map(({ text }) => text);
 
   it('is kept as rows, each in the log, and a survey that is changed does not touch them', async () => {
     const { machineId, survey } = await lathe();

@@ -37,7 +37,7 @@ describe('sent at the same moment', () => {
     expect(await statuses(4, () => post('/moves', decided))).toEqual(all(201, 4));
     const heads = (await shop.http.get(`/api/machines/${added.id}/heads`)).body as RoundHead[];
     expect(heads.map(({ moves }) => moves.length)).toEqual([1]);
-    const log = (await shop.http.get(`/api/machines/${added.id}/log`)).body as { what: string }[];
+    const log = (await shop.http.get(`/api/log?machine=${added.id}`)).body.entries as { what: string }[];
     expect(log.map(({ what }) => what).sort()).toEqual(['machine', 'move', 'round']);
   });
 

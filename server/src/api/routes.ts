@@ -9,6 +9,7 @@ import {
   KEPT,
   kitItemSchema,
   limitSheetWriteSchema,
+  logQuerySchema,
   machineSchema,
   moveSchema,
   readingSchema,
@@ -35,7 +36,7 @@ import { listHeads } from '../services/heads.js';
 import { archive } from '../services/archive.js';
 import { addKit, addPhoto, changeKit, getPhoto, listKit, removePhoto } from '../services/kit.js';
 import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '../services/limits.js';
-import { readLog } from '../services/log.js';
+import { readLogbook } from '../services/logbook.js';
 import { addMachine, changeMachine, getMachine, listMachines } from '../services/machines.js';
 import { addMove, changeMove } from '../services/moves.js';
 import type { Devices } from '../services/devices.js';
@@ -99,7 +100,13 @@ function machines(router: Router, { sequelize }: Means): void {
     sameId(request.params.id, machine.id);
     response.json(await changeMachine(sequelize, machine, by));
   });
-  router.get('/machines/:id/log', async (request, response) => void response.json(await readLog(idIn(request.params.id, 'machine'))));
+}
+
+/** What was done in the shop, and by whom. */
+function logbook(router: Router, { sequelize, solver }: Means): void {
+  router.get('/log', async (request, response) => {
+    response.json(await readLogbook({ sequelize, solver }, parseBody(logQuerySchema, request.query)));
+  });
 }
 
 /** Phones and tablets of the shop. */
@@ -354,7 +361,8 @@ export function apiRoutes(means: Means): Router {
     next();
   });
   rounds(router, means, answers);
-  for (const part of [solving, network, shop, machines, kit, limits, archives, states, surveys, moves, scraping]) part(router, means);
+  for (const part of [solving, network, shop, machines, logbook, kit, limits, archives, states, surveys, moves, scraping])
+    part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))
       throw new ApiError(409, [{ path: '', message: 'the shop is not empty: the demo is only put into an empty one', example: '' }]);

@@ -155,7 +155,9 @@ describe('the scraping desk', () => {
     expect([kept.putAway, kept.entries.length]).toEqual([true, 1]);
     await put({ version: 2, putAway: false }).expect(200);
     await send(pass(surface)).expect(201);
-    const log = (await shop.http.get(`/api/machines/${surface.machineId}/log`).expect(200)).body.map(({ text }: { text: string }) => text);
+    const log = (await shop.http.get(`/api/log?machine=${surface.machineId}`).expect(200)).body.entries.map(
+      ({ text }: { text: string }) => text,
+    );
     expect(log.filter((text: string) => text.startsWith(surface.name)).slice(0, 4)).toEqual(
       jasmine.arrayContaining([`${surface.name}: archived`, `${surface.name}: restored`]),
     );

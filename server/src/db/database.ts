@@ -11,6 +11,7 @@ import { up as spoiltRounds } from './migrations/008-spoilt-rounds.js';
 import { up as archive } from './migrations/009-archive.js';
 import { up as devices } from './migrations/010-devices.js';
 import { up as earlierStates } from './migrations/011-earlier-states.js';
+import { up as logbook } from './migrations/012-logbook.js';
 import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
 import { defineSurveys } from './surveyModels.js';
@@ -38,6 +39,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '009-archive', up: archive, noWayDown: LOSES },
   { name: '010-devices', up: devices, noWayDown: LOSES },
   { name: '011-earlier-states', up: earlierStates, noWayDown: LOSES },
+  { name: '012-logbook', up: logbook, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */

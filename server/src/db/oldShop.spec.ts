@@ -65,5 +65,25 @@ describe('a shop of version 0.2.0', () => {
       await listSurfaces(id);
       expect(await listStates('machines', id)).toEqual([]);
     }
+    // What the log said before leads to where it happened now: every round and every move, each to its own.
+    const led = (what: string, table: string) =>
+      sequelize.query<{ thingId: string | null; there: number }>(
+        `SELECT l.thingId, (SELECT COUNT(*) FROM ${table} t WHERE t.id = l.thingId) AS there FROM log_entries l WHERE l.what = '${what}'`,
+        { type: QueryTypes.SELECT },
+      );
+    for (const [what, table] of [
+      ['round', 'rounds'],
+      ['move', 'moves'],
+      ['scraping', 'surfaces'],
+      ['kit', 'kit_items'],
+    ]) {
+      const rows = await led(what, table);
+      expect(rows.length).withContext(what).toBeGreaterThan(0);
+      expect(rows.filter(({ there }) => Number(there) !== 1))
+        .withContext(what)
+        .toEqual([]);
+    }
+    const begun = await led('round', 'rounds');
+    expect(new Set(begun.map(({ thingId }) => thingId)).size).toBe(begun.length);
   }, 60_000);
 });

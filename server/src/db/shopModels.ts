@@ -62,6 +62,11 @@ export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttribut
   declare by: string;
   declare what: string;
   declare text: string;
+  /** The check or the face it belongs to. */
+  declare part: CreationOptional<string | null>;
+  declare thing: CreationOptional<string | null>;
+  declare thingId: CreationOptional<string | null>;
+  declare was: CreationOptional<string | null>;
 }
 
 /** One thing that is settled for the whole shop, by its name. */
@@ -128,7 +133,11 @@ export function defineShop(sequelize: Sequelize): void {
       at: when(),
       by: text(8),
       what: text(40),
-      text: text(400),
+      text: { type: DataTypes.TEXT('medium'), allowNull: false },
+      part: maybe(60),
+      thing: maybe(16),
+      thingId: { type: DataTypes.UUID, allowNull: true },
+      was: maybe(200),
     },
     table('log_entries'),
   );

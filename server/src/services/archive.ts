@@ -62,7 +62,8 @@ export function archive(
     if (!!row.archived === away) return archivedOf(row);
     await row.update({ archived: away ? { at: new Date().toISOString(), by } : null }, { transaction });
     const text = `${called} ${away ? 'put in the archive' : 'restored from the archive'}`;
-    await writeLog({ machineId: kind === 'machines' ? id : null, by, what: kind === 'machines' ? 'machine' : kind, text }, transaction);
+    const what = kind === 'machines' ? 'machine' : kind;
+    await writeLog({ machineId: kind === 'machines' ? id : null, by, what, text, thing: what, thingId: id }, transaction);
     return archivedOf(row);
   });
 }

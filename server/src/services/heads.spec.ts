@@ -93,14 +93,14 @@ describe('rounds in short', () => {
     await FindingRow.update({ core: 'an older one', head: before }, { where: {} });
     await heads(id);
     await heads(id);
-    const log = (await shop.http.get(`/api/machines/${id}/log`)).body as { what: string; text: string }[];
+    const log = (await shop.http.get(`/api/log?machine=${id}`)).body.entries as { what: string; text: string }[];
     const told = log.filter(({ what }) => what === 'judged-anew');
     expect(told.length).toBe(1);
     expect(told[0].text).toContain('Tailstock sideways: in, now out');
     // One that says the same says nothing.
     await FindingRow.update({ core: 'an older one' }, { where: {} });
     await heads(id);
-    const again = (await shop.http.get(`/api/machines/${id}/log`)).body as { what: string }[];
+    const again = (await shop.http.get(`/api/log?machine=${id}`)).body.entries as { what: string }[];
     expect(again.filter(({ what }) => what === 'judged-anew').length).toBe(1);
   });
 

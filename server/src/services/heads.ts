@@ -243,7 +243,7 @@ async function logJudgedAnew(
         `${check?.quantities[name]?.label ?? name}: ${CALLED[before[name]] ?? 'no verdict'}, now ${CALLED[now[name]] ?? 'no verdict'}`,
     );
     const text = `${check?.title ?? row.kind}, round of ${shopDate(row.at.toISOString(), zone)}, judged again by a new version of the program. ${told.join('; ')}`;
-    return [{ machineId, by: '', what: 'judged-anew', text }];
+    return [{ machineId, by: '', what: 'judged-anew', text, part: row.kind, thing: 'round', thingId: row.id } as const];
   });
   if (entries.length) await inOneGo(sequelize, (transaction) => writeLog(entries, transaction));
 }

@@ -73,7 +73,7 @@ export async function addKit(sequelize: Sequelize, item: KitItem, by: string, gi
       sequelize,
       async (transaction) => {
         const row = await KitRow.create({ id: item.id, kind: item.kind, ...columns(item), version: 1 }, { transaction });
-        await writeLog({ machineId: null, by, what: 'kit', text: `${item.name} added` }, transaction);
+        await writeLog({ machineId: null, by, what: 'kit', text: `${item.name} added`, thing: 'kit', thingId: item.id }, transaction);
         await keepState({ what: 'kit', id: item.id, by }, stateOf(row), null, transaction);
         return shown(row, []);
       },
@@ -104,7 +104,10 @@ export async function changeKit(sequelize: Sequelize, item: KitItem, by: string)
     await before.update({ ...columns(item), version: version + 1 }, { transaction });
     if (differences.length === 0) return;
     await keepState({ what: 'kit', id, by }, stateOf(before), then, transaction);
-    await writeLog({ machineId: null, by, what: 'kit', text: `${item.name}: ${differences.join('; ')}` }, transaction);
+    await writeLog(
+      { machineId: null, by, what: 'kit', text: `${item.name}: ${differences.join('; ')}`, thing: 'kit', thingId: item.id },
+      transaction,
+    );
   });
   return getKit(id);
 }
@@ -172,7 +175,10 @@ export async function addPhoto(
   try {
     await inOneGo(sequelize, async (transaction) => {
       await AttachmentRow.create({ id, kitItemId, mime: `image/${type}`, bytes: Buffer.from(clean), by, at: new Date() }, { transaction });
-      await writeLog({ machineId: null, by, what: 'kit', text: `${name}: photograph added` }, transaction);
+      await writeLog(
+        { machineId: null, by, what: 'kit', text: `${name}: photograph added`, thing: 'kit', thingId: kitItemId },
+        transaction,
+      );
     });
   } catch (error) {
     if (brokenRule(error) !== 'PRIMARY') throw error;
@@ -185,7 +191,11 @@ export async function removePhoto(sequelize: Sequelize, kitItemId: string, id: s
   const { name } = await getKit(kitItemId);
   await inOneGo(sequelize, async (transaction) => {
     const gone = await AttachmentRow.destroy({ where: { id, kitItemId }, transaction });
-    if (gone) await writeLog({ machineId: null, by, what: 'kit', text: `${name}: photograph taken off` }, transaction);
+    if (gone)
+      await writeLog(
+        { machineId: null, by, what: 'kit', text: `${name}: photograph taken off`, thing: 'kit', thingId: kitItemId },
+        transaction,
+      );
   });
   return getKit(kitItemId);
 }

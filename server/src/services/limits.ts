@@ -62,7 +62,7 @@ async function keepVersion(
   const row = { id: crypto.randomUUID(), limitSheetId: id, version, content: { ...content }, by, at: new Date() };
   const kept = await LimitVersionRow.create(row, { transaction });
   const text = version === 1 ? `Limit sheet “${content.name}” added` : `Limit sheet “${content.name}” changed: version ${version}`;
-  await writeLog({ machineId: null, by, what: 'limits', text }, transaction);
+  await writeLog({ machineId: null, by, what: 'limits', text, thing: 'limits', thingId: id }, transaction);
   return shown(kept);
 }
 

@@ -48,7 +48,10 @@ export async function addMachine(
       { id: crypto.randomUUID(), machineId: row.id, title: 'As found', startedAt: at, startingLimits },
       { transaction },
     );
-    await writeLog({ machineId: row.id, by, what: 'machine', text: `${row.number} added`, at }, transaction);
+    await writeLog(
+      { machineId: row.id, by, what: 'machine', text: `${row.number} added`, at, thing: 'machine', thingId: row.id },
+      transaction,
+    );
     await keepState({ what: 'machines', id: row.id, by, at }, stateOf(row), null, transaction);
     return shown(row);
   };
@@ -76,7 +79,7 @@ export function changeMachine(sequelize: Sequelize, machine: Machine, by: string
     await before.update({ ...columns(machine), version: version + 1 }, { transaction });
     if (differences.length) await keepState({ what: 'machines', id, by }, stateOf(before), then, transaction);
     const text = `Card of ${columns(machine).number} changed${differences.length ? `: ${differences.join('; ')}` : ''}`;
-    await writeLog({ machineId: id, by, what: 'machine', text }, transaction);
+    await writeLog({ machineId: id, by, what: 'machine', text, thing: 'machine', thingId: id }, transaction);
     return shown(before);
   });
 }
@@ -103,8 +106,6 @@ export async function noteOnCard(
   const then = stateOf(row);
   await row.update({ card, version: row.version + 1 }, { transaction });
   await keepState({ what: 'machines', id: machineId, by }, stateOf(row), then, transaction);
-  await writeLog(
-    { machineId, by, what: 'machine', text: `Card of ${row.number} changed by a move: ${differences.join('; ')}` },
-    transaction,
-  );
+  const text = `Card of ${row.number} changed by a move: ${differences.join('; ')}`;
+  await writeLog({ machineId, by, what: 'machine', text, thing: 'machine', thingId: machineId }, transaction);
 }

@@ -83,7 +83,11 @@ export async function addMove(sequelize: Sequelize, move: MoveWrite, given?: Tra
         await moveLeaves(null, move, transaction);
         if (move.doneAt !== null) await tellCard(round.machineId, move, true, transaction);
         const text = moveText(move, move.doneAt === null ? 'planned' : 'done') + clockWord(move);
-        await writeLog({ machineId: round.machineId, by: move.by, what: 'move', text, at: row.doneAt ?? row.begunAt }, transaction);
+        const place = { part: round.kind, thing: 'move', thingId: move.id } as const;
+        await writeLog(
+          { machineId: round.machineId, by: move.by, what: 'move', text, at: row.doneAt ?? row.begunAt, ...place },
+          transaction,
+        );
         return moveShown(kept);
       },
       given,
@@ -152,11 +156,12 @@ export function changeMove(sequelize: Sequelize, move: MoveWrite): Promise<MoveW
     const changed = changeText(before, move);
     const text = changed && changed + clockWord(move);
     await moveLeaves(before, move, transaction);
-    const round = text ? await RoundRow.findByPk(row.roundId, { transaction, attributes: ['machineId'] }) : null;
+    const round = text ? await RoundRow.findByPk(row.roundId, { transaction, attributes: ['machineId', 'kind'] }) : null;
     const done = move.doneAt !== null;
     if (round && (before.doneAt !== null) !== done)
       await tellCard(round.machineId, { ...before, plan: done ? move.plan : before.plan, by: move.by }, done, transaction);
-    if (text) await writeLog({ machineId: round?.machineId ?? null, by: move.by, what: 'move', text }, transaction);
+    const place = { part: round?.kind ?? null, thing: 'move', thingId: id } as const;
+    if (text) await writeLog({ machineId: round?.machineId ?? null, by: move.by, what: 'move', text, ...place }, transaction);
     return moveShown(row);
   });
 }

@@ -60,6 +60,11 @@ function textOf(note: SurveyNote): string {
   }
 }
 
+/** The check that a note speaks of; null where it speaks of none. */
+function partOf({ kind, content }: SurveyNote): string | null {
+  return kind === 'acceptance' || kind === 'stand-in' ? content.check : null;
+}
+
 /** Refuse a note that its survey cannot carry, or that speaks of a round of another machine. */
 async function refuseFaulty(note: SurveyNote, survey: SurveyRow, transaction: Transaction): Promise<void> {
   const machine = await MachineRow.findByPk(survey.machineId, { transaction });
@@ -86,7 +91,8 @@ export async function addNote(sequelize: Sequelize, note: SurveyNote, given?: Tr
         const { id, surveyId, kind, content, supersedes, by, at } = surveyNoteSchema.parse(note);
         await NoteRow.create({ id, surveyId, kind, content: { ...content }, supersedes, by, at: new Date(at) }, { transaction });
         const text = `${supersedes && kind !== 'withdrawn' ? 'Corrected: ' : ''}${textOf(note)}`;
-        await writeLog({ machineId: survey.machineId, by, what: 'survey', text, at: new Date(at) }, transaction);
+        const place = { part: partOf(note), thing: 'survey', thingId: surveyId } as const;
+        await writeLog({ machineId: survey.machineId, by, what: 'survey', text, at: new Date(at), ...place }, transaction);
         return note;
       },
       given,

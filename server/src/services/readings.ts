@@ -12,6 +12,9 @@ import { readingShown } from './roundRows.js';
 /** The round that readings are put into. */
 type ReadInto = Pick<RoundWrite, 'machineId' | 'check' | 'setup' | 'instrument' | 'version'>;
 
+/** A reading as it is told. */
+type Told = Pick<ReadingWrite, 'value' | 'keys'>;
+
 /** Every reading that its check cannot read, by its place among those sent. */
 function refuseFaulty(round: ReadInto, readings: readonly ReadingWrite[]): void {
   const prefix = (i: number): string => (readings.length > 1 ? `[${i}].` : '');
@@ -29,13 +32,17 @@ function replacementFaults({ supersedes, why }: ReadingWrite) {
 }
 
 /** What a reading replaces must stand in the same round, or be sent with it. */
-async function refuseStrangers(roundId: string, readings: readonly ReadingWrite[], transaction: Transaction): Promise<void> {
+async function refuseStrangers(
+  roundId: string,
+  readings: readonly ReadingWrite[],
+  transaction: Transaction,
+): Promise<ReadonlyMap<string, Told>> {
   const wanted = readings.flatMap(({ supersedes }) => (supersedes ? [supersedes] : []));
-  if (wanted.length === 0) return;
-  const known = await ReadingRow.findAll({ where: { roundId, id: { [Op.in]: wanted } }, attributes: ['id'], transaction });
-  const ids = new Set([...known, ...readings].map(({ id }) => id));
-  const stranger = readings.findIndex(({ supersedes }) => supersedes && !ids.has(supersedes));
-  if (stranger < 0) return;
+  if (wanted.length === 0) return new Map();
+  const known = await ReadingRow.findAll({ where: { roundId, id: { [Op.in]: wanted } }, transaction });
+  const all = new Map<string, Told>([...known.map(readingShown), ...readings].map((reading) => [reading.id, reading]));
+  const stranger = readings.findIndex(({ supersedes }) => supersedes && !all.has(supersedes));
+  if (stranger < 0) return all;
   const path = `${readings.length > 1 ? `[${stranger}].` : ''}supersedes`;
   throw new ApiError(400, [{ path, message: 'no such reading in this round', example: 'the id of a reading of this round' }]);
 }
@@ -136,18 +143,19 @@ function take(
       const fresh = readings.filter(({ id }) => !known.has(id));
       if (fresh.length === 0) return [];
       refuseFaulty(round, readings);
-      await refuseStrangers(roundId, fresh, transaction);
+      const before = await refuseStrangers(roundId, fresh, transaction);
       const taken = await append(sequelize, roundId, fresh, transaction);
       await writeLog(
         fresh
           .filter(({ supersedes }) => supersedes)
           .map((reading) => {
-            const { why, by, at } = reading;
+            const { why, by, at, supersedes } = reading;
+            const old = before.get(supersedes ?? '');
+            const place = { part: round.check, thing: 'round', thingId: roundId } as const;
             return {
-              machineId: round.machineId,
-              by,
-              what: 'reading',
+              ...{ machineId: round.machineId, by, what: 'reading', ...place },
               text: `${isWithdrawn(reading) ? 'Reading taken back' : `Reading corrected to ${readingTold(round.check, reading)}`}: ${why ?? ''}`,
+              was: old ? readingTold(round.check, old) || null : null,
               at: new Date(at),
             };
           }),

@@ -189,7 +189,8 @@ export async function addRound(sequelize: Sequelize, round: RoundWrite, given?: 
         const checkId = await rungFor(sequelize, machineId, check, transaction);
         const placed = { id, checkId, machineId, kind: check, by, at, ahead: isAhead(round.at), version: 1 };
         const row = await RoundRow.create({ ...placed, ...columns(round) }, { transaction });
-        await writeLog({ machineId, by, what: 'round', text: `${title(check)}: round begun`, at: atMostNow(round.at) }, transaction);
+        const begun = { text: `${title(check)}: round begun`, at: atMostNow(round.at) };
+        await writeLog({ machineId, by, what: 'round', part: check, thing: 'round', thingId: id, ...begun }, transaction);
         return roundShown(row);
       },
       given,
@@ -228,7 +229,8 @@ async function rewrite(
     if (before.version !== version) throw stale(before);
     await row.update({ ...changed.columns, version: version + 1 }, { transaction });
     const text = `${title(before.check)}, round ${number}: ${changed.text}`;
-    await writeLog({ machineId: before.machineId, by, what: 'round', text }, transaction);
+    const { machineId, check: part } = before;
+    await writeLog({ machineId, by, what: 'round', text, part, thing: 'round', thingId: id }, transaction);
     return roundShown(row);
   });
 }

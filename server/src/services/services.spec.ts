@@ -122,7 +122,9 @@ describe('the shop’s memory', () => {
     const { id } = await lathe();
     const begun = await begin(id);
     await shop.http.post('/api/moves').send(move(begun.id)).expect(201);
-    const { body } = await shop.http.get(`/api/machines/${id}/log`).expect(200);
+    const {
+      body: { entries: body },
+    } = await shop.http.get(`/api/log?machine=${id}`).expect(200);
     expect(body.map((entry: { what: string }) => entry.what).sort()).toEqual(['machine', 'move', 'round']);
     for (const entry of body) expect(entry.by).toBe('AB');
   });

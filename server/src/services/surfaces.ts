@@ -9,7 +9,7 @@ import { PictureRow, SurfaceEntryRow, SurfaceRow } from '../db/scrapingModels.js
 import { inOneGo } from '../db/transactions.js';
 import { atMostNow } from './clock.js';
 import { differencesOf } from './differences.js';
-import { writeLog } from './log.js';
+import { writeLog, type Entry } from './log.js';
 import { keepState, type Version } from './states.js';
 
 const faceOf = ({ id, machineId, name, card, version }: SurfaceRow): Surface => ({
@@ -64,6 +64,10 @@ function stateOf(row: SurfaceRow): Version {
   return { version, state };
 }
 
+/** What the log says of every entry of a face. */
+const placeOf = ({ id, machineId }: SurfaceRow, by: string) =>
+  ({ machineId, by, what: 'scraping', part: id, thing: 'face', thingId: id }) as const;
+
 /** Add a face. Safe to send twice, also at the same moment. */
 export async function addSurface(sequelize: Sequelize, surface: Surface, by: string, given?: Transaction): Promise<Surface> {
   refuseFaulty(surface);
@@ -77,7 +81,7 @@ export async function addSurface(sequelize: Sequelize, surface: Surface, by: str
           { id: surface.id, machineId: surface.machineId, ...columns(surface), version: 1 },
           { transaction },
         );
-        await writeLog({ machineId: surface.machineId, by, what: 'scraping', text: `${surface.name}: a face to scrape` }, transaction);
+        await writeLog({ ...placeOf(row, by), text: `${surface.name}: a face to scrape` }, transaction);
         await keepState({ what: 'surfaces', id: surface.id, by }, stateOf(row), null, transaction);
         return faceOf(row);
       },
@@ -109,7 +113,7 @@ export function changeSurface(sequelize: Sequelize, surface: Surface, by: string
     await keepState({ what: 'surfaces', id: surface.id, by }, stateOf(row), then, transaction);
     const away = (surface.putAway ?? false) !== (before.putAway ?? false);
     const did = !away ? 'changed' : surface.putAway ? 'archived' : 'restored';
-    await writeLog({ machineId: row.machineId, by, what: 'scraping', text: `${surface.name}: ${did}` }, transaction);
+    await writeLog({ ...placeOf(row, by), text: `${surface.name}: ${did}` }, transaction);
     return faceOf(row);
   });
 }
@@ -167,7 +171,7 @@ async function writeEntries(sent: readonly DeskEntry[], surfaceId: string, trans
   const missing = await unknownPictures(entries, transaction);
   const answers: DeskEntry[] = [];
   const fresh: DeskEntry[] = [];
-  const said: { readonly machineId: string; readonly by: string; readonly what: string; readonly text: string; readonly at: Date }[] = [];
+  const said: Entry[] = [];
   for (const entry of entries) {
     const known = written.find(({ id }) => id === entry.id);
     answers.push(known ?? entry);
@@ -178,7 +182,7 @@ async function writeEntries(sent: readonly DeskEntry[], surfaceId: string, trans
     if (faults.length) throw new ApiError(400, faults);
     const text =
       entry.kind === 'done' ? eveningWords(await passesIn(entry, fresh, transaction)) : textOf(entry, written, surface.aim?.unit ?? '');
-    if (text) said.push({ machineId: row.machineId, by: entry.by, what: 'scraping', text: `${row.name}: ${text}`, at: new Date(entry.at) });
+    if (text) said.push({ ...placeOf(row, entry.by), text: `${row.name}: ${text}`, at: new Date(entry.at) });
     written.push(entry);
     fresh.push(entry);
   }

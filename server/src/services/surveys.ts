@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { Sequelize, Transaction } from 'sequelize';
+import { CHECKS } from '@isometra/core';
 import { usualSheet, type School, type Skipped, type StoredSurvey, type SurveyWrite } from '@isometra/contract';
 import { defaultPlan, surveyWriteOf } from '@isometra/work';
 import { notFound, stale } from '../api/errors.js';
@@ -83,7 +84,8 @@ export async function addSurvey(sequelize: Sequelize, survey: SurveyWrite, by: s
       const row = await columns(survey, transaction);
       await SurveyRow.create({ id: survey.id, machineId: survey.machineId, ...row, version: 1 }, { transaction });
       if (row.endedAt === null) await endOthers(survey, row.startedAt, by, transaction);
-      await writeLog({ machineId: survey.machineId, by, what: 'survey', text: `Survey begun: ${survey.title}` }, transaction);
+      const place = { thing: 'survey', thingId: survey.id } as const;
+      await writeLog({ machineId: survey.machineId, by, what: 'survey', text: `Survey begun: ${survey.title}`, ...place }, transaction);
     });
   } catch (error) {
     if (brokenRule(error) !== 'PRIMARY') throw error;
@@ -96,9 +98,12 @@ async function endOthers({ id, machineId }: SurveyWrite, endedAt: Date, by: stri
   for (const other of await SurveyRow.findAll({ where: { machineId, endedAt: null }, transaction })) {
     if (other.id === id) continue;
     await other.update({ endedAt, version: (other.version ?? 1) + 1 }, { transaction });
-    await writeLog({ machineId, by, what: 'survey', text: `Survey ended: ${other.title}` }, transaction);
+    const place = { thing: 'survey', thingId: other.id } as const;
+    await writeLog({ machineId, by, what: 'survey', text: `Survey ended: ${other.title}`, ...place }, transaction);
   }
 }
+
+const checkTitle = (check: string): string => CHECKS.get(check)?.title ?? check;
 
 /** What of a survey was changed, in words for the log. */
 function changeText(before: StoredSurvey, after: SurveyWrite): string {
@@ -108,8 +113,9 @@ function changeText(before: StoredSurvey, after: SurveyWrite): string {
   if (!isDeepStrictEqual(before.order, after.order)) parts.push('order of the checks');
   if (!isDeepStrictEqual(before.limits, after.limits)) parts.push('limit sheet');
   for (const { check, why } of after.skipped)
-    if (!before.skipped.some((entry) => entry.check === check)) parts.push(`${check} left out: ${why}`);
-  for (const { check } of before.skipped) if (!after.skipped.some((entry) => entry.check === check)) parts.push(`${check} taken up again`);
+    if (!before.skipped.some((entry) => entry.check === check)) parts.push(`${checkTitle(check)} left out: ${why}`);
+  for (const { check } of before.skipped)
+    if (!after.skipped.some((entry) => entry.check === check)) parts.push(`${checkTitle(check)} taken up again`);
   if (before.endedAt === null && after.endedAt !== null) parts.push('ended');
   if (before.endedAt !== null && after.endedAt === null) parts.push('taken up again');
   return parts.length ? `Survey changed: ${parts.join('; ')}` : '';
@@ -131,7 +137,7 @@ export function changeSurvey(sequelize: Sequelize, survey: SurveyWrite, by: stri
       await row.update({ ...(await columns(wanted, transaction)), version: version + 1 }, { transaction });
       if (before.endedAt !== null && wanted.endedAt === null) await endOthers(wanted, new Date(), by, transaction);
       const text = changeText(before, survey);
-      if (text) await writeLog({ machineId: row.machineId, by, what: 'survey', text }, transaction);
+      if (text) await writeLog({ machineId: row.machineId, by, what: 'survey', text, thing: 'survey', thingId: id }, transaction);
       return getSurvey(id, transaction);
     },
     given,

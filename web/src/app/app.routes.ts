@@ -81,6 +81,7 @@ export const routes: Routes = [
         title: 'A face to scrape · Isometra',
         loadComponent: () => import('./scraping/face-form').then((part) => part.FaceForm),
       },
+      { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
       { path: 'rounds/:checkId', title: 'Rounds · Isometra', loadComponent: () => import('./rounds/history').then((part) => part.History) },
     ],
   },
@@ -91,5 +92,6 @@ export const routes: Routes = [
     loadComponent: () => import('./limits/limit-list').then((part) => part.LimitList),
   },
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
+  { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
   { path: '**', redirectTo: 'machines' },
 ];

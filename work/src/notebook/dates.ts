@@ -4,6 +4,7 @@ const LOOKS = {
   day: { year: 'numeric', month: '2-digit', day: '2-digit' },
   date: { year: 'numeric', month: 'short', day: 'numeric' },
   short: { month: 'short', day: 'numeric' },
+  clock: { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
   time: { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
 } satisfies Record<string, Intl.DateTimeFormatOptions>;
 type Look = keyof typeof LOOKS;
@@ -40,6 +41,9 @@ export const shopDate = written('date');
 /** A date without its year: "29 Nov". */
 export const shopShortDate = written('short');
 
+/** The time of day alone: "18:40". */
+export const shopClock = written('clock');
+
 const HOUR = 3_600_000;
 
 /**
@@ -52,6 +56,12 @@ export function shopTime(at: string, timeZone: string | null): string {
   const alsoAt = (by: number): boolean => time(new Date(now + by).toISOString(), timeZone) === shown;
   if (alsoAt(HOUR)) return `${shown} summer time`;
   return alsoAt(-HOUR) ? `${shown} standard time` : shown;
+}
+
+/** The instant at which a day of the calendar begins where the shop is. @param after days later than that day. */
+export function dayBegins(day: string, timeZone: string | null, after = 0): Date {
+  const [year, month, date] = day.split('-').map(Number);
+  return new Date(new TZDate(year, month - 1, date + after, timeZone ?? 'UTC').getTime());
 }
 
 /** Whole days from one day of the calendar to another: `2026-11-28` to `2026-11-30` is 2. */

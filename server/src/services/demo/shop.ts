@@ -25,6 +25,16 @@ export async function isEmpty(): Promise<boolean> {
 
 const OWNER = 'HB';
 
+// What the demo did just now was done, in its story, before anything was measured with it.
+const DATES = [
+  `UPDATE log_entries l JOIN surveys s ON s.id = l.thingId SET l.at = s.startedAt + INTERVAL 20 MINUTE
+    WHERE l.thing = 'survey' AND l.text LIKE 'Survey changed%'`,
+  `UPDATE log_entries l JOIN (SELECT surfaceId, MIN(at) AS first FROM surface_entries GROUP BY surfaceId) e ON e.surfaceId = l.thingId
+    SET l.at = e.first - INTERVAL 5 MINUTE WHERE l.thing = 'face' AND l.text LIKE '%: a face to scrape'`,
+  `UPDATE log_entries l JOIN (SELECT MIN(startedAt) AS first FROM surveys) s
+    SET l.at = s.first - INTERVAL 2 DAY + INTERVAL l.id MINUTE WHERE l.what IN ('kit', 'limits')`,
+];
+
 /** Fill an empty shop with Tarnside Works: machines, kit, and rounds that the practice models made from hidden truths. All or nothing. */
 export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<void> {
   const fill = async (transaction: Transaction): Promise<void> => {
@@ -36,6 +46,7 @@ export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<voi
     await fillScraping(sequelize, await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 }), transaction);
     await fillMachine(shop, LIGHT_LATHE);
     for (const machine of [TURRET_MILL, COLUMN_MILL, MACHINING_CENTRE, TURNING_CENTRE]) await fillMachine(shop, machine);
+    for (const statement of DATES) await sequelize.query(statement, { transaction });
   };
   return inOneGo(sequelize, fill, given);
 }

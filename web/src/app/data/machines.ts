@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, map, tap } from 'rxjs';
 import * as z from 'zod';
-import { logEntrySchema, storedMachineSchema, type LogEntry, type Machine } from '@isometra/contract';
+import { storedMachineSchema, type Machine } from '@isometra/contract';
 import { Api } from './api';
 import { Shelf } from './archive';
 import { Loads, Writes, withRow } from './flows';
@@ -55,10 +55,6 @@ export class Machines {
 
   one(id: string): Observable<Machine | undefined> {
     return this.known$.pipe(map((machines) => machines.find((entry) => entry.id === id)));
-  }
-
-  log(machineId: string): Observable<readonly LogEntry[]> {
-    return this.api.get(`/machines/${machineId}/log`, z.array(logEntrySchema));
   }
 
   /** Add (`version` 0) or change a machine. Fails with an ApiFailure. */

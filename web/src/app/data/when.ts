@@ -1,5 +1,5 @@
 import { signal } from '@angular/core';
-import { shopDate, shopDay, shopShortDate, shopTime } from '@isometra/work/dates';
+import { shopClock, shopDate, shopDay, shopShortDate, shopTime } from '@isometra/work/dates';
 import { nowText } from './clock';
 
 /** The time zone of this browser. */
@@ -16,6 +16,9 @@ export const shortDateWords = (at: string): string => shopShortDate(at, shopZone
 
 /** A date and the time of day: "29 Nov 2026, 18:40". */
 export const timeWords = (at: string): string => shopTime(at, shopZone());
+
+/** The time of day alone: "18:40". */
+export const clockWords = (at: string): string => shopClock(at, shopZone());
 
 /** Today as a certificate writes it. */
 export const today = (): string => shopDay(nowText(), shopZone());

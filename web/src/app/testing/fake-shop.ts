@@ -11,6 +11,7 @@ import type {
   StateHead,
   KitItem,
   LogEntry,
+  LogPage,
   Machine,
   MoveWrite,
   ReadingWrite,
@@ -84,6 +85,8 @@ export class FakeServer implements HttpBackend {
   limits: StoredLimitSheet[] = [];
   versions: StoredLimitSheet[] = [];
   log: LogEntry[] = [];
+  /** Pages of the logbook that are given one after another, before `log` is. */
+  logPages: LogPage[] = [];
   shop: Shop = { timeZone: null, chosenBy: null };
   /** The next write is refused with this. */
   refuse: Refusal | undefined;
@@ -182,7 +185,7 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
     ['GET', /^\/machines\/([^/]+)\/heads\?condensed=1$/, ([, id]) => condense(this.heads(id))],
-    ['GET', /^\/machines\/([^/]+)\/log$/, () => this.log],
+    ['GET', /^\/log/, () => this.logPages.shift() ?? { entries: this.log, next: null, choices: { people: ['HB', 'SD'], parts: [] } }],
     ['GET', /^\/machines\/([^/]+)\/rounds/, ([, id]) => this.rounds.filter((round) => round.machineId === id)],
     ['GET', /^\/rounds\/([^/]+)$/, ([, id]) => this.rounds.find((entry) => entry.id === id)],
     ['GET', /^\/kit$/, () => this.kit],

@@ -1,0 +1,95 @@
+import { CHECKS, DIMENSIONS, toYou } from '@isometra/core';
+import type { LogEntry, LogKind, LogState } from '@isometra/contract';
+import { wayOut } from '@isometra/work';
+import { counted, inWords, sizeOf, type Shown } from '../ui/say';
+import type { GlyphState } from '../ui/glyph';
+
+/** What the logbook is about, as people call it. */
+export const KIND_WORDS: Readonly<Record<LogKind, string>> = {
+  round: 'Rounds',
+  reading: 'Readings corrected',
+  move: 'Moves',
+  survey: 'Surveys and what was noted in them',
+  scraping: 'Scraping',
+  machine: 'Machine cards',
+  kit: 'Kit',
+  limits: 'Limit sheets',
+  shop: 'The shop',
+  device: 'Phones and tablets',
+  'judged-anew': 'Judged again',
+};
+
+export const STATE_WORDS: Readonly<Record<LogState, string>> = {
+  out: 'Outside a limit',
+  unsure: 'Too close to call',
+  in: 'Inside every limit',
+};
+
+const BEGUN = ': round begun';
+
+/** Whether an entry stands for a round itself: beside it stands what the round says. */
+export const standsForRound = ({ what, text }: LogEntry): boolean => what === 'round' && text.endsWith(BEGUN);
+
+/** How far a move goes is written down in the unit of files, and which way in the words of files: both are told as everywhere else. */
+function moveText({ text, round, quantity }: LogEntry, shown: Shown): string {
+  const info = CHECKS.get(round?.check ?? '')?.quantities[quantity ?? ''];
+  if (!info) return text;
+  const [start, figure, way] = text.split(new RegExp(`, (\\d+(?:\\.\\d+)?) ${DIMENSIONS[info.dimension].base} `), 3);
+  return way === undefined ? text : `${start}, ${sizeOf(Number(figure), info, shown, 1).large} ${toYou(way)}`;
+}
+
+/** What an entry says: in the unit of the day, and in the words of the screens. */
+export function logText(entry: LogEntry, shown: Shown): string {
+  const { text, what, round } = entry;
+  if (standsForRound(entry)) return `${text.slice(0, -BEGUN.length)}${round ? `, round ${round.number}` : ''}`;
+  return what === 'move' ? moveText(entry, shown) : text;
+}
+
+/** What is told of a round without naming it. */
+const LEANS: readonly string[] = ['reading', 'move'];
+
+/** What stands beside an entry: what a round was read with and how it stands; which round something belongs to. */
+export function logBeside(entry: LogEntry): string {
+  const { round, what } = entry;
+  if (!round) return '';
+  if (!standsForRound(entry)) return LEANS.includes(what) ? `${CHECKS.get(round.check)?.title ?? round.check}, round ${round.number}` : '';
+  const unread = round.unread ? `${counted(round.unread, 'place')} left` : '';
+  return [round.instrumentName, unread, round.struck && 'discarded', round.ahead && 'dated in the future'].filter(Boolean).join(', ');
+}
+
+/** Where an entry leads; undefined where it leads nowhere. */
+export function logPath({ machineId, thing, thingId, round, quantity, part }: LogEntry): readonly string[] | undefined {
+  if (thing === 'kit') return ['/kit'];
+  if (thing === 'limits' && thingId) return ['/limits', thingId];
+  if (!machineId) return undefined;
+  const machine = ['/machines', machineId];
+  const paths: Readonly<Record<string, readonly (string | null | undefined)[]>> = {
+    round: [...machine, 'bench', round?.check, round?.id],
+    move: [...machine, 'move', round?.id, quantity],
+    face: [...machine, 'scraping', thingId],
+    survey: part ? [...machine, 'rounds', part] : [...machine, 'campaign'],
+    machine: [...machine, 'card'],
+  };
+  const path = paths[thing ?? ''];
+  return path?.every((piece): piece is string => !!piece) ? path : undefined;
+}
+
+/** One result of a round, as it stands beside its entry. */
+export interface LogCall {
+  readonly label: string;
+  readonly state: GlyphState;
+  readonly way: ReturnType<typeof wayOut>;
+  readonly text: string;
+}
+
+/** What a round says, judged quantities alone. */
+export function logCalls({ round }: LogEntry, shown: Shown): readonly LogCall[] {
+  const infos = CHECKS.get(round?.check ?? '')?.quantities ?? {};
+  return Object.entries(round?.finding?.quantities ?? {}).flatMap(([name, quantity]) => {
+    const info = infos[name];
+    if (!info || quantity.verdict === null) return [];
+    return [
+      { label: info.label, state: quantity.verdict as GlyphState, way: wayOut(quantity, info), text: inWords(quantity, info, shown) },
+    ];
+  });
+}
