@@ -14,3 +14,4 @@ export * from './shop.js';
 export * from './headsCondensed.js';
 export * from './states.js';
 export * from './log.js';
+export * from './remark.js';

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { remarkSchema } from './remark.js';
 import { findingHeadSchema } from './round.js';
 
 /** What the log writes down, by what it is about. */
@@ -6,6 +7,7 @@ export const LOG_KINDS = [
   'round',
   'reading',
   'move',
+  'note',
   'survey',
   'scraping',
   'machine',
@@ -18,7 +20,7 @@ export const LOG_KINDS = [
 export type LogKind = (typeof LOG_KINDS)[number];
 
 /** What an entry leads to, where it leads anywhere. */
-export const LOG_THINGS = ['round', 'move', 'survey', 'face', 'machine', 'kit', 'limits'] as const;
+export const LOG_THINGS = ['round', 'move', 'note', 'survey', 'face', 'machine', 'kit', 'limits'] as const;
 export type LogThing = (typeof LOG_THINGS)[number];
 
 /** How the worst quantity of a round came out. */
@@ -57,6 +59,10 @@ export const logEntrySchema = z.object({
   thingId: z.string().nullable(),
   /** What stood there before and counts no more: a reading that was put right. */
   was: z.string().nullable(),
+  /** A note as it stands now; null where it was taken back. */
+  remark: remarkSchema.nullable(),
+  /** Of a note: whether its words stand, others stand in their place (or none), or something was done of it. */
+  note: z.enum(['stands', 'reworded', 'about']).nullable(),
   /** Of a round, of a reading of it and of a move after it. */
   round: loggedRoundSchema.nullable(),
   /** The quantity that a move puts right. */
@@ -84,6 +90,8 @@ export const logQuerySchema = z.strictObject({
   what: z.enum(LOG_KINDS, { error: `must be one of ${LOG_KINDS.join(', ')}` }).optional(),
   by: z.string().max(8, { error: 'must be initials' }).optional(),
   part: z.string().max(60, { error: 'must be the name of a check or the id of a face' }).optional(),
+  /** Notes with something in them that is still to be done. */
+  todo: z.literal('open', { error: 'must be open' }).optional(),
   state: z.enum(LOG_STATES, { error: `must be one of ${LOG_STATES.join(', ')}` }).optional(),
   from: daySchema.optional(),
   to: daySchema.optional(),

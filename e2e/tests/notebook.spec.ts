@@ -94,4 +94,51 @@ test.describe('the logbook of the demo shop', () => {
     await expect(rows.first()).toBeVisible();
     for (const text of await rows.allInnerTexts()) expect(text).toMatch(/RM[\s\S]*(Move|Moved|At the screw)/);
   });
+
+  test('a photograph with an arrow, taken at a step of a job, is found by a word of its note and leads back to the step', async ({
+    page,
+    shop,
+  }) => {
+    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
+    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id as string;
+    await page.goto(`${shop.address}/machines/${lathe}/logbook?what=move`);
+    await page.locator('iso-logbook li .told a').first().click();
+    await expect(page).toHaveURL(/\/move\//);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    const step = new URL(page.url()).pathname;
+
+    const asked = page.waitForEvent('filechooser');
+    await page.keyboard.press('o');
+    await (await asked).setFiles('../docs/screenshots/move.png');
+    await page.getByRole('button', { name: 'draw on it' }).click();
+    const sheet = page.locator('iso-mark-editor .sheet');
+    await sheet.scrollIntoViewIfNeeded();
+    const box = (await sheet.boundingBox()) as { x: number; y: number; width: number };
+    await page.mouse.move(box.x + 0.2 * box.width, box.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 0.4 * box.width, box.y + 60, { steps: 5 });
+    await page.mouse.up();
+    await expect(page.getByRole('button', { name: 'Take the arrow off' })).toBeVisible();
+    await page.locator('iso-note-dialog textarea').fill('Burr under the gib, stoned off\n[ ] order a new wiper');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.locator('iso-note-dialog textarea')).toHaveCount(0);
+
+    await page.goto(`${shop.address}/logbook?words=stoned`);
+    const row = page.locator('iso-logbook li');
+    await expect(row).toHaveCount(1);
+    await expect(row.locator('mark')).toHaveText('stoned');
+    await expect(row.locator('iso-marked-picture path.arrow')).toHaveCount(2);
+    // The thing to do is done from here, and is asked for no more.
+    await page.goto(`${shop.address}/logbook?what=to-do`);
+    await expect(row).toHaveCount(1);
+    await row.locator('iso-tick input').check();
+    await expect(page.getByText('Nothing was written down that fits.')).toBeVisible();
+    await page.goto(`${shop.address}/logbook?words=stoned`);
+    await row.first().locator('.told a').click();
+    await expect(page).toHaveURL(shop.address + step);
+    await page.keyboard.press('j');
+    await expect(page.getByRole('region', { name: 'Written here before' })).toContainText('Burr under the gib, stoned off');
+    await page.keyboard.press('Escape');
+    await expect(page.locator('iso-note-dialog textarea')).toHaveCount(0);
+  });
 });

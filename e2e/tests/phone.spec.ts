@@ -22,6 +22,30 @@ const tooSmall = () => {
   return [...pressed, ...lettered];
 };
 
+test('no screen is wider than what it is looked at on, and the field for a reading has room', async ({ page, shop }) => {
+  const id = crypto.randomUUID();
+  const card = { number: 'L-90', nickname: 'the very long lathe by the door', kind: 'engine-lathe', centreDistance: '600 mm' };
+  await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+  const round = {
+    ...{ id: crypto.randomUUID(), machineId: id, check: 'tailstock-traverse', setup: { centreDistance: '600 mm' } },
+    ...{ plan: { stations: 2 }, instrument: { kind: 'lever', graduation: '0.01 mm', sense: 1, leverAngle: '12 deg' } },
+    ...{ instrumentName: 'Lever dial', conditions: {}, purpose: null, by: 'HB', at: new Date().toISOString(), version: 1 },
+  };
+  const begun = await page.request.post(`${shop.address}/api/rounds`, { data: round });
+  expect(begun.ok(), await begun.text()).toBeTruthy();
+  const bench = `/machines/${id}/bench/tailstock-traverse/${round.id}`;
+  for (const width of [360, 768, 900, 1280])
+    for (const path of ['/machines', `/machines/${id}/logbook`, bench, '/kit', '/limits']) {
+      await page.setViewportSize({ width, height: 800 });
+      await page.goto(shop.address + path);
+      await expect(page.getByRole('heading').first()).toBeVisible();
+      const wide = () =>
+        page.evaluate(() => Math.max(document.documentElement.scrollWidth, document.querySelector('main')?.scrollWidth ?? 0));
+      await expect(async () => expect(await wide(), `${path} at ${width}`).toBeLessThanOrEqual(width)).toPass({ timeout: 5000 });
+      if (path === bench) expect((await page.locator('#reading').boundingBox())?.width, `at ${width}`).toBeGreaterThan(100);
+    }
+});
+
 test('on a phone the ladder is drawn in from the plate, and the call stays in sight while reading', async ({ page, shop }) => {
   // The truth of this story: the tail centre stands 50 µm toward the operator over the 600 mm between centres.
   const id = crypto.randomUUID();

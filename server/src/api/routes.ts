@@ -18,6 +18,7 @@ import {
   deskEntrySchema,
   firstBrowserSchema,
   redateSchema,
+  remarkSchema,
   shopWriteSchema,
   strikeSchema,
   surveyNoteSchema,
@@ -44,6 +45,7 @@ import type { News } from '../services/news.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
 import { addRound, changeRound, findingOf, getRound, hasRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
+import { addRemark, listRemarks } from '../services/remarks.js';
 import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
 import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
@@ -101,6 +103,18 @@ function machines(router: Router, { sequelize }: Means): void {
     response.json(await changeMachine(sequelize, machine, by));
   });
 }
+
+/** Notes from any screen. */
+function remarks(router: Router, { sequelize }: Means): void {
+  router.post('/remarks', async (request, response) => {
+    response.status(201).json(await addRemark(sequelize, parseBody(remarkSchema, request.body)));
+  });
+  router.get('/remarks', async (request, response) => {
+    response.json(await listRemarks(parseBody(remarkQuery, request.query)));
+  });
+}
+
+const remarkQuery = z.strictObject({ path: z.string().max(300) });
 
 /** What was done in the shop, and by whom. */
 function logbook(router: Router, { sequelize, solver }: Means): void {
@@ -361,7 +375,7 @@ export function apiRoutes(means: Means): Router {
     next();
   });
   rounds(router, means, answers);
-  for (const part of [solving, network, shop, machines, logbook, kit, limits, archives, states, surveys, moves, scraping])
+  for (const part of [solving, network, shop, machines, logbook, remarks, kit, limits, archives, states, surveys, moves, scraping])
     part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))

@@ -12,6 +12,8 @@ import { up as archive } from './migrations/009-archive.js';
 import { up as devices } from './migrations/010-devices.js';
 import { up as earlierStates } from './migrations/011-earlier-states.js';
 import { up as logbook } from './migrations/012-logbook.js';
+import { up as remarks } from './migrations/013-remarks.js';
+import { defineRemarks } from './remarkModel.js';
 import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
 import { defineSurveys } from './surveyModels.js';
@@ -40,6 +42,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '010-devices', up: devices, noWayDown: LOSES },
   { name: '011-earlier-states', up: earlierStates, noWayDown: LOSES },
   { name: '012-logbook', up: logbook, noWayDown: LOSES },
+  { name: '013-remarks', up: remarks, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */
@@ -55,6 +58,7 @@ export function connect(databaseUrl: string): Sequelize {
   defineShop(sequelize);
   defineSurveys(sequelize);
   defineScraping(sequelize);
+  defineRemarks(sequelize);
   return sequelize;
 }
 

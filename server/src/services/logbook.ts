@@ -1,9 +1,11 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
-import type { LogEntry, LoggedRound, LogPage, LogQuery, RoundHead } from '@isometra/contract';
+import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import type { Remark, LogEntry, LoggedRound, LogPage, LogQuery, RoundHead } from '@isometra/contract';
 import { CHECKS } from '@isometra/core';
-import { dayBegins } from '@isometra/work';
+import { dayBegins, wordsAlone } from '@isometra/work';
+import { RemarkRow } from '../db/remarkModel.js';
 import { fromJson } from '../db/columns.js';
 import { listHeads } from './heads.js';
+import { newestOf } from './remarks.js';
 import { shopZone } from './shop.js';
 import type { Solver } from './solver.js';
 import { CORE_VERSION } from './version.js';
@@ -50,7 +52,11 @@ const STATES: Readonly<Record<'in' | 'out' | 'unsure', string>> = {
   in: `${VERDICT('in')} AND NOT ${VERDICT('out')} AND NOT ${VERDICT('unsure')}`,
 };
 
-function conditionsOf({ machine, what, by, part, state, from, to, words, before }: LogQuery, zone: string | null): Condition[] {
+/** A note that stands as it was written, with a box that is not ticked. */
+const OPEN = `l.thing = 'note' AND EXISTS (SELECT 1 FROM remarks r WHERE r.id = l.thingId AND r.text REGEXP '(^|\\n)[[:space:]]*[-*]{0,1}[[:space:]]*[[] []]'
+  AND NOT EXISTS (SELECT 1 FROM remarks s WHERE s.supersedes = r.id))`;
+
+function conditionsOf({ machine, what, by, part, state, todo, from, to, words, before }: LogQuery, zone: string | null): Condition[] {
   const [time, id] = before?.split('_').map(Number) ?? [];
   const cursor = new Date(time);
   return [
@@ -58,6 +64,7 @@ function conditionsOf({ machine, what, by, part, state, from, to, words, before 
     ...(what ? [['l.what = ?', what] as Condition] : []),
     ...(by ? [['l.by = ?', by] as Condition] : []),
     ...(part ? [['l.part = ?', part] as Condition] : []),
+    ...(todo ? [[OPEN] as Condition] : []),
     ...(state ? [[`l.thing = 'round' AND l.what <> 'reading' AND ${STATES[state]}`] as Condition] : []),
     ...(from ? [['l.at >= ?', dayBegins(from, zone)] as Condition] : []),
     ...(to ? [['l.at < ?', dayBegins(to, zone, 1)] as Condition] : []),
@@ -128,9 +135,37 @@ async function storiesOf({ sequelize, solver }: Shelf, rows: readonly Row[]) {
   const ids = [...new Set([...idsOf('round'), ...moves.map(({ roundId }) => roundId)])];
   if (ids.length) await workOutStale({ sequelize, solver }, ids);
   const rounds = await select<RoundRow>(ROUNDS, ids);
+  const notes = idsOf('note');
+  const own = notes.length ? await RemarkRow.findAll({ where: { id: { [Op.in]: notes } }, attributes: ['id', 'text'] }) : [];
   return {
+    texts: new Map(own.map(({ id, text }) => [id, text])),
+    remarks: await newestOf(sequelize, notes),
     moves: new Map(moves.map((move) => [move.id, move])),
     rounds: new Map(rounds.map((round) => [round.id, loggedRound(round)])),
+  };
+}
+
+/** How the note of an entry stands now. @param own what it said then. */
+function standing(told: string, own: string, now: Remark): 'stands' | 'reworded' | 'about' {
+  if (own === '' ? !told.startsWith('(') : !told.startsWith(own)) return 'about';
+  const gone = now.text === '' && now.pictures.length === 0;
+  return !gone && wordsAlone(now.text) === wordsAlone(own) ? 'stands' : 'reworded';
+}
+
+/** What belongs to an entry: its round, its move, its note as it stands now. */
+function toldBy(
+  { thing, thingId, text }: Row,
+  { moves, rounds, remarks, texts }: Awaited<ReturnType<typeof storiesOf>>,
+): Pick<LogEntry, 'round' | 'quantity' | 'remark' | 'note'> {
+  const idOf = (wanted: string): string => (thing === wanted ? (thingId ?? '') : '');
+  const move = moves.get(idOf('move'));
+  const now = remarks.get(idOf('note'));
+  const gone = now?.text === '' && now.pictures.length === 0;
+  return {
+    round: rounds.get(move?.roundId ?? idOf('round')) ?? null,
+    quantity: move?.quantity ?? null,
+    remark: gone ? null : (now ?? null),
+    note: now ? standing(text, texts.get(idOf('note')) ?? '', now) : null,
   };
 }
 
@@ -174,17 +209,10 @@ export async function readLogbook(shelf: Shelf, query: LogQuery): Promise<LogPag
     { replacements: conditions.flatMap(([, ...values]) => values), type: QueryTypes.SELECT },
   );
   const shown = fitting(rows);
-  const [{ moves, rounds }, choices] = await Promise.all([
-    storiesOf(shelf, shown),
-    query.before ? undefined : choicesOf(sequelize, query.machine),
-  ]);
+  const [stories, choices] = await Promise.all([storiesOf(shelf, shown), query.before ? undefined : choicesOf(sequelize, query.machine)]);
   const last = shown.at(-1);
   return {
-    entries: shown.map((row): LogEntry => {
-      const move = moves.get(row.thing === 'move' ? (row.thingId ?? '') : '');
-      const round = rounds.get(move?.roundId ?? (row.thing === 'round' ? (row.thingId ?? '') : '')) ?? null;
-      return { ...row, id: Number(row.id), at: row.at.toISOString(), round, quantity: move?.quantity ?? null };
-    }),
+    entries: shown.map((row): LogEntry => ({ ...row, id: Number(row.id), at: row.at.toISOString(), ...toldBy(row, stories) })),
     next: last && rows.length > shown.length ? `${last.at.getTime()}_${last.id}` : null,
     ...(choices && { choices }),
   };

@@ -36,6 +36,7 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   await migrate(sequelize);
   const clear = async (): Promise<void> => {
     await LogRow.destroy({ where: {} });
+    await sequelize.query('DELETE FROM remarks ORDER BY sequence DESC', { type: 'DELETE' });
     await SettingRow.destroy({ where: {} });
     await EarlierStateRow.destroy({ where: {} });
     await FindingRow.destroy({ where: {} });

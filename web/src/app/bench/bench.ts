@@ -112,6 +112,11 @@ export class Bench implements OnDestroy {
       this.hand.doing.set(check && round ? `${check.title}, round ${this.machineStore.number(round)}` : '');
       this.hand.instrument.set(round?.instrumentName ?? '');
     });
+    effect((onCleanup) => {
+      const place = this.store.current();
+      this.hand.spot.set(place ? sentence(place.label, sizesIn(this.settings.shown())) : '');
+      onCleanup(() => this.hand.spot.set(''));
+    });
     // The ladder follows every reading, once the call is on the screen.
     effect((onCleanup) => {
       const [round, solved, sheet] = [this.store.round(), this.store.solved(), this.store.sheet()];

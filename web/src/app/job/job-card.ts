@@ -258,6 +258,11 @@ export class JobCard extends JobNotes implements OnDestroy {
       byFeel: (this.saved()?.made?.felt?.length ?? 0) > 0,
     };
   });
+  /** The step that comes next, as a note on it begins. */
+  private readonly stepWords = computed(() => {
+    const next = this.steps().findIndex((_, i) => !this.ticks().has(i));
+    return next < 0 ? '' : `step ${next + 1}: ${this.steps()[next].text}`;
+  });
   protected readonly steps = computed(() => [...this.nudgeFirst(), ...jobSteps(this.kind(), this.stepFacts())]);
   /** Where the hand goes, drawn; undefined where nothing can be drawn right. */
   protected readonly drawing = computed(() => (this.amount() === 0 ? undefined : jobDrawing(this.kind(), this.stepFacts())));
@@ -278,6 +283,10 @@ export class JobCard extends JobNotes implements OnDestroy {
     super();
     const hand = inject(AtHand);
     effect(() => hand.doing.set(`Move: ${this.info()?.label ?? ''}`));
+    effect((onCleanup) => {
+      hand.spot.set(this.stepWords());
+      onCleanup(() => hand.spot.set(''));
+    });
     // A refused change: what the server has is fetched, so that both can be seen.
     effect(() => {
       if (this.refused()) untracked(() => this.rounds.load(this.roundId()).subscribe({ error: () => undefined }));

@@ -1,6 +1,6 @@
 import { CHECKS, DIMENSIONS, toYou } from '@isometra/core';
 import type { LogEntry, LogKind, LogState } from '@isometra/contract';
-import { wayOut } from '@isometra/work';
+import { noteLines, wayOut } from '@isometra/work';
 import { counted, inWords, sizeOf, type Shown } from '../ui/say';
 import type { GlyphState } from '../ui/glyph';
 
@@ -9,6 +9,7 @@ export const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   round: 'Rounds',
   reading: 'Readings corrected',
   move: 'Moves',
+  note: 'Notes and photographs',
   survey: 'Surveys and what was noted in them',
   scraping: 'Scraping',
   machine: 'Machine cards',
@@ -38,10 +39,17 @@ function moveText({ text, round, quantity }: LogEntry, shown: Shown): string {
   return way === undefined ? text : `${start}, ${sizeOf(Number(figure), info, shown, 1).large} ${toYou(way)}`;
 }
 
+/** The words of a note in one line; its things to do stand below it. */
+function noteText({ text, remark }: LogEntry): string {
+  const words = noteLines(remark?.text ?? text).flatMap((line) => (line.done === undefined && line.text.trim() ? [line.text.trim()] : []));
+  return words.join(' ') || (remark?.pictures.length ? 'Photograph' : 'To do');
+}
+
 /** What an entry says: in the unit of the day, and in the words of the screens. */
 export function logText(entry: LogEntry, shown: Shown): string {
   const { text, what, round } = entry;
   if (standsForRound(entry)) return `${text.slice(0, -BEGUN.length)}${round ? `, round ${round.number}` : ''}`;
+  if (entry.note === 'stands') return noteText(entry);
   return what === 'move' ? moveText(entry, shown) : text;
 }
 
@@ -50,7 +58,8 @@ const LEANS: readonly string[] = ['reading', 'move'];
 
 /** What stands beside an entry: what a round was read with and how it stands; which round something belongs to. */
 export function logBeside(entry: LogEntry): string {
-  const { round, what } = entry;
+  const { round, what, remark } = entry;
+  if (remark) return remark.place.words;
   if (!round) return '';
   if (!standsForRound(entry)) return LEANS.includes(what) ? `${CHECKS.get(round.check)?.title ?? round.check}, round ${round.number}` : '';
   const unread = round.unread ? `${counted(round.unread, 'place')} left` : '';
@@ -58,7 +67,8 @@ export function logBeside(entry: LogEntry): string {
 }
 
 /** Where an entry leads; undefined where it leads nowhere. */
-export function logPath({ machineId, thing, thingId, round, quantity, part }: LogEntry): readonly string[] | undefined {
+export function logPath({ machineId, thing, thingId, round, quantity, part, remark }: LogEntry): readonly string[] | undefined {
+  if (thing === 'note') return remark ? [remark.place.path] : undefined;
   if (thing === 'kit') return ['/kit'];
   if (thing === 'limits' && thingId) return ['/limits', thingId];
   if (!machineId) return undefined;

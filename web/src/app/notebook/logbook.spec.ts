@@ -8,7 +8,7 @@ import { logPath, logText } from './log-words';
 
 const entry = (id: number, more: Partial<LogEntry> = {}): LogEntry => ({
   ...{ id, at: `2026-03-01T08:${String(59 - (id % 60)).padStart(2, '0')}:00.000Z`, by: 'HB', what: 'survey', text: `Entry ${id}` },
-  ...{ machineId: 'm', part: null, thing: null, thingId: null, was: null, round: null, quantity: null },
+  ...{ machineId: 'm', part: null, thing: null, thingId: null, was: null, round: null, quantity: null, remark: null, note: null },
   ...more,
 });
 

@@ -15,7 +15,7 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import type { Subscription } from 'rxjs';
+import { skip, type Subscription } from 'rxjs';
 import { LOG_KINDS, LOG_STATES, type LogEntry, type LogPage, type LogQuery } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { useKeys } from '../data/keys';
@@ -31,6 +31,8 @@ import { Day } from '../ui/day';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
+import { RemarkView } from '../notes/remark-view';
+import { Remarks } from '../data/remarks';
 import { pieces } from './found-words';
 import { KIND_WORDS, logBeside, logCalls, logPath, logText, standsForRound, STATE_WORDS } from './log-words';
 
@@ -41,6 +43,10 @@ const PAUSE = 250;
 const AHEAD = { rootMargin: '800px', scrollMargin: '800px' };
 
 const ANY = '';
+const TO_DO = 'to-do';
+/** What is asked for: a kind, or the notes with something still to be done. */
+const aboutOf = (what: string) => (what === TO_DO ? { todo: 'open' } : { what });
+
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 type Asked = Partial<Record<'what' | 'by' | 'part' | 'verdict' | 'from' | 'to' | 'words', string>>;
@@ -56,7 +62,7 @@ interface Picked {
 /** What was done, by whom and when: of one machine, or of the whole shop. What is asked for stands in the address. */
 @Component({
   selector: 'iso-logbook',
-  imports: [Button, Day, Glyph, NgTemplateOutlet, Notice, Pick, RouterLink, TextField],
+  imports: [Button, Day, Glyph, NgTemplateOutlet, Notice, Pick, RemarkView, RouterLink, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './logbook.html',
   styleUrl: './logbook.css',
@@ -79,7 +85,7 @@ export class Logbook {
   private readonly query = computed(
     (): LogQuery =>
       ({
-        ...{ machine: this.machineId(), what: this.what(), by: this.by(), part: this.part(), state: this.verdict() },
+        ...{ machine: this.machineId(), ...aboutOf(this.what()), by: this.by(), part: this.part(), state: this.verdict() },
         ...{ from: this.from(), to: this.to(), words: this.words() },
       }) as LogQuery,
   );
@@ -108,6 +114,10 @@ export class Logbook {
       this.query();
       untracked(() => this.begin());
     });
+    // A note that the server has just taken stands there at once.
+    const written = inject(Remarks)
+      .written$.pipe(skip(1))
+      .subscribe(() => this.begin());
     useKeys([
       { shown: 'F', does: 'find words', keys: ['f'], run: () => this.field()?.nativeElement.focus() },
       { shown: 'Esc', does: 'look for no words', keys: ['Escape'], inFields: true, quiet: true, run: () => this.noWords() },
@@ -121,6 +131,7 @@ export class Logbook {
       if (end) sight.observe(end);
     });
     inject(DestroyRef).onDestroy(() => {
+      written.unsubscribe();
       sight.disconnect();
       clearTimeout(this.pause);
       this.reading?.unsubscribe();
@@ -136,7 +147,11 @@ export class Logbook {
     return [
       {
         ...{ name: 'what', label: 'About', value: this.what() },
-        options: [any('everything'), ...LOG_KINDS.map((kind) => ({ value: kind as string, label: KIND_WORDS[kind] }))],
+        options: [
+          any('everything'),
+          { value: TO_DO, label: 'Things still to be done' },
+          ...LOG_KINDS.map((kind) => ({ value: kind as string, label: KIND_WORDS[kind] })),
+        ],
       },
       {
         ...{ name: 'part', label: 'Check or face', value: this.part() },
@@ -185,7 +200,8 @@ export class Logbook {
       pieces: pieces(logText(entry, shown), this.words()),
       beside: logBeside(entry),
       calls: stands ? logCalls(entry, shown) : [],
-      gone: stands && !!entry.round?.struck,
+      gone: (stands && !!entry.round?.struck) || entry.note === 'reworded',
+      remark: entry.note === 'stands' ? entry.remark : null,
     };
   }
 

@@ -1,16 +1,26 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { RouterLink, RouterLinkActive } from '@angular/router';
+import { Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Keys, type KeyHint } from '../data/keys';
 import { Outbox } from '../data/outbox';
 import { Settings } from '../data/settings';
 import { AllKeys } from './all-keys';
+import { NoteDialog, type Where } from '../notes/note-dialog';
 import { AtHand } from './at-hand';
 import { Button, TextField } from '../ui/controls';
+
+/** Screens that no machine is open on. */
+const TITLES: Readonly<Record<string, string>> = { machines: 'Machines', kit: 'Kit', limits: 'Limits', logbook: 'Logbook' };
+
+/** The check or the face that the address of a screen names. */
+function partOf(path: string): string | null {
+  const [, machines, , screen, part] = path.split('/');
+  return machines === 'machines' && part && ['bench', 'rounds', 'scraping'].includes(screen) && part !== 'new' ? part : null;
+}
 
 /** The name plate across the top. */
 @Component({
   selector: 'iso-plate',
-  imports: [RouterLink, RouterLinkActive, AllKeys, Button, TextField],
+  imports: [RouterLink, RouterLinkActive, AllKeys, NoteDialog, Button, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plate.html',
   styleUrl: './plate.css',
@@ -30,6 +40,8 @@ export class Plate {
   constructor() {
     const hints: readonly KeyHint[] = [
       { shown: 'U', does: 'mm or inch', keys: ['u'], run: () => this.settings.switchSystem() },
+      { shown: 'J', does: 'write a note', keys: ['j'], run: () => this.note.set(this.whereNow(false)) },
+      { shown: 'O', does: 'take a photograph', keys: ['o'], run: () => this.note.set(this.whereNow(true)) },
       { shown: '?', does: 'all keys', keys: ['?'], run: () => this.toggleKeys() },
       {
         shown: 'Esc',
@@ -37,10 +49,27 @@ export class Plate {
         keys: ['Escape'],
         inFields: true,
         quiet: true,
-        run: () => (this.showKeys() ? this.toggleKeys() : false),
+        run: () => this.close(),
       },
     ];
     this.keys.use(hints);
+  }
+
+  /** What is written just now, and where. */
+  protected readonly note = signal<{ readonly where: Where; readonly photograph: boolean } | null>(null);
+  private readonly router = inject(Router);
+
+  /** The screen as a note remembers it. */
+  protected whereNow(photograph: boolean) {
+    const { machine, doing, spot } = this.hand;
+    const path = this.router.url.split(/[?#]/)[0];
+    const words = [machine()?.number, doing() || TITLES[path.split('/')[1]], spot()].filter(Boolean).join(', ');
+    return { photograph, where: { machineId: machine()?.id ?? null, part: partOf(path), place: { path, words: words.slice(0, 200) } } };
+  }
+
+  private close(): boolean | void {
+    if (this.note()) return this.note.set(null);
+    return this.showKeys() ? this.toggleKeys() : false;
   }
 
   protected toggleKeys(): void {

@@ -22,7 +22,7 @@ import { Plate } from './plate';
   styles: `
     :host {
       display: grid;
-      grid-template-rows: auto minmax(0, 1fr) auto;
+      grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr);
       height: 100dvh;
     }
     main {

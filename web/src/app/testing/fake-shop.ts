@@ -12,6 +12,7 @@ import type {
   KitItem,
   LogEntry,
   LogPage,
+  Remark,
   Machine,
   MoveWrite,
   ReadingWrite,
@@ -85,6 +86,7 @@ export class FakeServer implements HttpBackend {
   limits: StoredLimitSheet[] = [];
   versions: StoredLimitSheet[] = [];
   log: LogEntry[] = [];
+  remarks: Remark[] = [];
   /** Pages of the logbook that are given one after another, before `log` is. */
   logPages: LogPage[] = [];
   shop: Shop = { timeZone: null, chosenBy: null };
@@ -209,6 +211,8 @@ export class FakeServer implements HttpBackend {
     ['POST', /^\/surfaces$/, (_match, body: Surface) => this.addSurface(body)],
     ['PUT', /^\/surfaces\//, (_match, body: Surface) => this.addSurface(body)],
     ['POST', /^\/surfaces\/[^/]+\/entries$/, (_match, body: DeskEntry) => this.writeEntry(body)],
+    ['POST', /^\/remarks$/, (_match, body: Remark) => (this.remarks.push(body), body)],
+    ['GET', /^\/remarks\?path=(.*)$/, ([, path]) => this.remarks.filter(({ place }) => place.path === decodeURIComponent(path))],
     ['POST', /^\/pictures/, () => ({ hash: 'a'.repeat(64), type: 'jpeg', width: 1, height: 1, size: 1 })],
     ['POST', /^\/surveys$/, (_match, body: SurveyWrite) => this.begin(body)],
     ['PUT', /^\/surveys\//, (_match, body: SurveyWrite) => this.changeSurvey(body)],

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output, viewChild } from '@angular/core';
 import { FileUpload } from 'primeng/fileupload';
 
 /** A button that lets a file be chosen. The file stays in the browser: what becomes of it is the screen's business. */
@@ -9,6 +9,7 @@ import { FileUpload } from 'primeng/fileupload';
   template: `
     <p-fileupload
       mode="basic"
+      [multiple]="many()"
       [customUpload]="true"
       [auto]="true"
       [accept]="accept()"
@@ -27,11 +28,19 @@ export class File {
   readonly label = input.required<string>();
   /** Kinds of file, as a file field takes them. */
   readonly accept = input('');
+  /** Several at once: each is told by itself. */
+  readonly many = input(false);
   readonly chosen = output<globalThis.File>();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly box = viewChild.required(FileUpload);
+
+  /** Ask for a file, as a press of the button does. */
+  open(): void {
+    this.host.nativeElement.querySelector<HTMLInputElement>('input[type=file]')?.click();
+  }
 
   protected take(files: readonly globalThis.File[]): void {
     this.box().clear();
-    if (files[0]) this.chosen.emit(files[0]);
+    for (const file of this.many() ? files : files.slice(0, 1)) this.chosen.emit(file);
   }
 }

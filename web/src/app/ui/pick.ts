@@ -26,6 +26,10 @@ import type { Choice } from './choices';
   styles: `
     :host {
       display: inline-block;
+      min-width: 0;
+      max-width: 100%;
+    }
+    p-select {
       max-width: 100%;
     }
   `,

@@ -1,0 +1,169 @@
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  type OnInit,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { switchMap } from 'rxjs';
+import * as z from 'zod';
+import {
+  markedPictureSchema,
+  MOST_NOTE,
+  MOST_PICTURES,
+  type MarkedPicture as Picture,
+  type Remark,
+  type RemarkPlace,
+} from '@isometra/contract';
+import { Drafts } from '../data/drafts';
+import { Pictures } from '../data/pictures';
+import { Remarks } from '../data/remarks';
+import { timeWords } from '../data/when';
+import { Button, TextArea } from '../ui/controls';
+import { Dialog } from '../ui/dialog';
+import { File as FileButton } from '../ui/file';
+import { Notice } from '../ui/notice';
+import { MarkEditor } from './mark-editor';
+import { MarkedPicture } from './marked-picture';
+import { RemarkView } from './remark-view';
+
+/** Where a note is written: the screen, and what of it was open. */
+export interface Where {
+  readonly machineId: string | null;
+  readonly part: string | null;
+  readonly place: RemarkPlace;
+}
+
+const draftSchema = z.object({ text: z.string(), pictures: z.array(markedPictureSchema) });
+const BOX = '[ ] ';
+
+/** Write a note where one is: words, things to do, photographs with what is drawn on them. What is not saved stays as a draft. */
+@Component({
+  selector: 'iso-note-dialog',
+  imports: [Button, Dialog, FileButton, MarkedPicture, MarkEditor, Notice, RemarkView, TextArea],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './note-dialog.html',
+  styleUrl: './note-dialog.css',
+})
+export class NoteDialog implements OnInit {
+  private readonly remarks = inject(Remarks);
+  private readonly pictures = inject(Pictures);
+  private readonly drafts = inject(Drafts);
+  readonly where = input.required<Where>();
+  /** A photograph is asked for at once. */
+  readonly photograph = input(false);
+  readonly closed = output<void>();
+
+  private readonly field = viewChild.required<ElementRef<HTMLTextAreaElement>>('field');
+  private readonly camera = viewChild.required(FileButton);
+  protected readonly most = MOST_NOTE;
+  protected readonly mostPictures = MOST_PICTURES;
+  protected readonly time = timeWords;
+  protected readonly text = signal('');
+  protected readonly taken = signal<readonly Picture[]>([]);
+  /** The photograph that is drawn on. */
+  protected readonly drawing = signal<number | null>(null);
+  protected readonly problem = signal('');
+  /** The note that is changed; null for a new one. */
+  protected readonly changing = signal<Remark | null>(null);
+  protected readonly empty = computed(() => this.text().trim() === '' && this.taken().length === 0);
+  protected readonly before = toSignal(toObservable(this.where).pipe(switchMap(({ place }) => this.remarks.on(place.path))), {
+    initialValue: [],
+  });
+
+  constructor() {
+    afterNextRender(() => {
+      this.field().nativeElement.focus();
+      if (this.photograph()) this.camera().open();
+    });
+  }
+
+  ngOnInit(): void {
+    const draft = this.drafts.read(this.draftName(), draftSchema);
+    this.text.set(draft?.text ?? '');
+    this.taken.set(draft?.pictures ?? []);
+    // Without the server, what was written here before is not shown; a note can be written all the same.
+    this.remarks.load(this.where().place.path).subscribe({ error: () => undefined });
+  }
+
+  private draftName(): string {
+    return `note ${this.where().place.path}`;
+  }
+
+  private keep(): void {
+    if (this.empty()) this.drafts.drop(this.draftName());
+    else if (!this.changing()) this.drafts.keep(this.draftName(), { text: this.text(), pictures: this.taken() });
+  }
+
+  protected type(text: string): void {
+    this.text.set(text);
+    this.problem.set('');
+    this.keep();
+  }
+
+  /** The line on which the hand is becomes a thing to do. */
+  protected box(): void {
+    const field = this.field().nativeElement;
+    const at = field.value.lastIndexOf('\n', field.selectionStart - 1) + 1;
+    field.setRangeText(BOX, at, at, field.selectionStart === at ? 'end' : 'preserve');
+    field.focus();
+    this.type(field.value);
+  }
+
+  protected async add(file: Blob): Promise<void> {
+    if (this.taken().length >= MOST_PICTURES)
+      return this.problem.set(`A note holds ${MOST_PICTURES} photographs at most. Write another one.`);
+    try {
+      const hash = await this.pictures.keep(file);
+      if (!this.taken().some((picture) => picture.hash === hash)) this.show([...this.taken(), { hash, marks: [] }]);
+    } catch (error) {
+      this.problem.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  protected drawnOn(place: number, picture: Picture): void {
+    this.show(this.taken().map((entry, i) => (i === place ? picture : entry)));
+  }
+
+  protected takeOff(place: number): void {
+    this.drawing.set(null);
+    this.show(this.taken().filter((_, i) => i !== place));
+  }
+
+  private show(pictures: readonly Picture[]): void {
+    this.taken.set(pictures);
+    this.problem.set('');
+    this.keep();
+  }
+
+  protected save(): void {
+    if (this.empty() && !this.changing()) return this.problem.set('Write something, or add a photograph.');
+    const content = { text: this.text().trim(), pictures: [...this.taken()] };
+    const before = this.changing();
+    if (before) this.remarks.change(before, content);
+    else {
+      this.remarks.write({ ...this.where(), ...content });
+      this.drafts.drop(this.draftName());
+    }
+    this.closed.emit();
+  }
+
+  /** An earlier note comes into the field; what was typed there stays as a draft. */
+  protected change(remark: Remark): void {
+    this.changing.set(remark);
+    this.text.set(remark.text);
+    this.taken.set(remark.pictures);
+    this.field().nativeElement.focus();
+  }
+
+  protected takeBack(remark: Remark): void {
+    this.remarks.change(remark, { text: '', pictures: [] });
+  }
+}
