@@ -13,5 +13,6 @@ export * from './history.js';
 export * from './shop.js';
 export * from './headsCondensed.js';
 export * from './states.js';
+export * from './finder.js';
 export * from './log.js';
 export * from './remark.js';

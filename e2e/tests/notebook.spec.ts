@@ -142,3 +142,48 @@ test.describe('the logbook of the demo shop', () => {
     await expect(page.locator('iso-note-dialog textarea')).toHaveCount(0);
   });
 });
+
+test('any of 500 machines is gone to by a few letters, and where one was lately by none', async ({ page, shop }) => {
+  const ids = await Promise.all(
+    Array.from({ length: 20 }, async (_, lot) => {
+      const made: string[] = [];
+      for (let i = lot; i < 500; i += 20) {
+        const id = crypto.randomUUID();
+        const card = { number: `L-${String(i).padStart(3, '0')}`, nickname: `lathe of bay ${i % 7}`, kind: 'engine-lathe' };
+        const answer = await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
+        expect(answer.ok()).toBeTruthy();
+        made[i] = id;
+      }
+      return made;
+    }),
+  );
+  const idOf = (i: number) => ids[i % 20][i];
+  await page.goto(`${shop.address}/kit`);
+  await expect(page.getByRole('heading', { name: 'Kit', exact: true })).toBeVisible();
+  await page.keyboard.press('/');
+  const field = page.getByRole('combobox', { name: 'Go to' });
+  await expect(field).toBeFocused();
+  await page.keyboard.type('l-377');
+  await expect(page.getByRole('option').first()).toContainText('L-377 lathe of bay 6');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(`${shop.address}/machines/${idOf(377)}`);
+  await expect(page.locator('iso-plate')).toContainText('L-377');
+
+  await page.keyboard.press('/');
+  await expect(field).toBeFocused();
+  await page.keyboard.type('bar between 042');
+  await expect(page.getByRole('option').first()).toContainText('Bar between centres');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(`${shop.address}/machines/${idOf(42)}/bench/tailstock-traverse`);
+  await expect(page.getByLabel('I have read and done this')).toBeVisible();
+
+  // Without a letter: where one was, the last one first.
+  await page.keyboard.press('Escape');
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('/');
+  await expect(page.getByRole('option').first()).toContainText('L-377');
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('option', { selected: true })).toContainText('Kit');
+  await page.keyboard.press('Escape');
+  await expect(field).toHaveCount(0);
+});

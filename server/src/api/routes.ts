@@ -33,6 +33,7 @@ import { MOST_BYTES } from '@isometra/core/print';
 import { fillDemo, isEmpty } from '../services/demo/shop.js';
 import { Answers } from '../services/answers.js';
 import { shopBoard } from '../services/board.js';
+import { finderOf } from '../services/finder.js';
 import { listHeads } from '../services/heads.js';
 import { archive } from '../services/archive.js';
 import { addKit, addPhoto, changeKit, getPhoto, listKit, removePhoto } from '../services/kit.js';
@@ -249,6 +250,9 @@ function rounds(router: Router, { sequelize, solver, news }: Means, answers: Ans
     return round;
   };
   // What is overdue changes with the time too.
+  router.get('/finder', async (_request, response) => {
+    response.type('json').send(await answers.of('finder', () => finderOf(sequelize)));
+  });
   router.get('/board', async (_request, response) => {
     const hour = new Date().toISOString().slice(0, 13);
     response.type('json').send(await answers.of(`board ${hour}`, () => shopBoard(sequelize, solver)));

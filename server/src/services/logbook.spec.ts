@@ -112,6 +112,20 @@ describe('the logbook', () => {
     expect(await textsOf({ words: '_' })).toEqual([]);
   });
 
+  it('everything that has a name is told in short, with how many rounds there are of what and the last of them', async () => {
+    const { lathe, taken } = await latheWithRound();
+    const later = { ...round(lathe.id), at: '2026-03-02T08:00:00.000Z' };
+    await shop.http.post('/api/rounds').send(later).expect(201);
+    const everything = async () => (await shop.http.get('/api/finder').expect(200)).body;
+    const { machines, people, rounds } = await everything();
+    expect(machines).toEqual([{ id: lathe.id, number: 'L-1', nickname: '', kind: 'engine-lathe' }]);
+    expect(people).toEqual(['AB']);
+    expect(rounds).toEqual([{ machineId: lathe.id, check: taken.check, count: 2, last: later.id }]);
+    // What is written next is in it at once.
+    await shop.http.post('/api/machines').send(machine('L-2')).expect(201);
+    expect((await everything()).machines.length).toBe(2);
+  });
+
   it('of ten thousand entries: pages below 200 kB that join without a gap, quickly', async () => {
     const lathe = machine();
     await shop.http.post('/api/machines').send(lathe).expect(201);

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { ActivatedRoute } from '@angular/router';
 import { KIT_KINDS, KIT_NAMES, type KitItem, type KitKind } from '@isometra/contract';
 import { daysUntilDue } from '@isometra/work';
 import { newId } from '../data/id';
@@ -56,7 +57,7 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
         <section class="plates" [style.--many]="group.items.length" [attr.aria-label]="group.name">
           <h2>{{ group.name }}</h2>
           @for (item of group.items; track item.id) {
-            <iso-kit-card [item]="item" (done)="adding.set(null)" />
+            <iso-kit-card [id]="item.id" [item]="item" (done)="adding.set(null)" />
           }
         </section>
       }
@@ -147,6 +148,13 @@ export class KitList {
 
   constructor() {
     this.store.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+    // The address may name a piece of kit: it is brought into sight once it is there.
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const named = toSignal(inject(ActivatedRoute).fragment);
+    afterRenderEffect(() => {
+      const id = named();
+      if (id && this.kit().length) host.querySelector(`[id="${CSS.escape(id)}"]`)?.scrollIntoView({ block: 'center' });
+    });
   }
 
   protected readonly groups = computed(() =>

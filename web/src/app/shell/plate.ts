@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { Router, RouterLink, RouterLinkActive } from '@angular/router';
+import { NavigationStart, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Keys, type KeyHint } from '../data/keys';
 import { Outbox } from '../data/outbox';
+import { Recent } from '../data/recent';
 import { Settings } from '../data/settings';
+import { GoTo, type Action } from '../finder/go-to';
 import { AllKeys } from './all-keys';
 import { NoteDialog, type Where } from '../notes/note-dialog';
 import { AtHand } from './at-hand';
@@ -20,7 +22,7 @@ function partOf(path: string): string | null {
 /** The name plate across the top. */
 @Component({
   selector: 'iso-plate',
-  imports: [RouterLink, RouterLinkActive, AllKeys, NoteDialog, Button, TextField],
+  imports: [RouterLink, RouterLinkActive, AllKeys, GoTo, NoteDialog, Button, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plate.html',
   styleUrl: './plate.css',
@@ -40,6 +42,7 @@ export class Plate {
   constructor() {
     const hints: readonly KeyHint[] = [
       { shown: 'U', does: 'mm or inch', keys: ['u'], run: () => this.settings.switchSystem() },
+      { shown: '/', does: 'go to anything', keys: ['/'], run: () => this.goingTo.set(true) },
       { shown: 'J', does: 'write a note', keys: ['j'], run: () => this.note.set(this.whereNow(false)) },
       { shown: 'O', does: 'take a photograph', keys: ['o'], run: () => this.note.set(this.whereNow(true)) },
       { shown: '?', does: 'all keys', keys: ['?'], run: () => this.toggleKeys() },
@@ -53,11 +56,28 @@ export class Plate {
       },
     ];
     this.keys.use(hints);
+    // A screen that is left is remembered by the name that it had.
+    inject(Router).events.subscribe((event) => {
+      if (!(event instanceof NavigationStart)) return;
+      const { path, words } = this.whereNow(false).where.place;
+      if (path !== '/' && words && path !== event.url.split(/[?#]/)[0]) this.recent.note({ path, words });
+    });
   }
 
   /** What is written just now, and where. */
   protected readonly note = signal<{ readonly where: Where; readonly photograph: boolean } | null>(null);
   private readonly router = inject(Router);
+
+  protected readonly goingTo = signal(false);
+  private readonly recent = inject(Recent);
+  /** What is done from wherever one is, by its name. */
+  protected readonly actions: readonly Action[] = [
+    { label: 'Write a note', run: () => this.note.set(this.whereNow(false)) },
+    { label: 'Take a photograph', run: () => this.note.set(this.whereNow(true)) },
+    { label: 'mm or inch', run: () => this.settings.switchSystem() },
+    { label: 'Finer or coarser figures', run: () => this.settings.switchFineness() },
+    { label: 'All keys', run: () => this.showKeys.set(true) },
+  ];
 
   /** The screen as a note remembers it. */
   protected whereNow(photograph: boolean) {
@@ -68,6 +88,7 @@ export class Plate {
   }
 
   private close(): boolean | void {
+    if (this.goingTo()) return this.goingTo.set(false);
     if (this.note()) return this.note.set(null);
     return this.showKeys() ? this.toggleKeys() : false;
   }

@@ -12,6 +12,7 @@ import type {
   KitItem,
   LogEntry,
   LogPage,
+  Finder,
   Remark,
   Machine,
   MoveWrite,
@@ -87,6 +88,7 @@ export class FakeServer implements HttpBackend {
   versions: StoredLimitSheet[] = [];
   log: LogEntry[] = [];
   remarks: Remark[] = [];
+  finder: Finder = { machines: [], faces: [], kit: [], sheets: [], people: [], rounds: [] };
   /** Pages of the logbook that are given one after another, before `log` is. */
   logPages: LogPage[] = [];
   shop: Shop = { timeZone: null, chosenBy: null };
@@ -211,6 +213,7 @@ export class FakeServer implements HttpBackend {
     ['POST', /^\/surfaces$/, (_match, body: Surface) => this.addSurface(body)],
     ['PUT', /^\/surfaces\//, (_match, body: Surface) => this.addSurface(body)],
     ['POST', /^\/surfaces\/[^/]+\/entries$/, (_match, body: DeskEntry) => this.writeEntry(body)],
+    ['GET', /^\/finder$/, () => this.finder],
     ['POST', /^\/remarks$/, (_match, body: Remark) => (this.remarks.push(body), body)],
     ['GET', /^\/remarks\?path=(.*)$/, ([, path]) => this.remarks.filter(({ place }) => place.path === decodeURIComponent(path))],
     ['POST', /^\/pictures/, () => ({ hash: 'a'.repeat(64), type: 'jpeg', width: 1, height: 1, size: 1 })],
