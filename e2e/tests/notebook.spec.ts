@@ -141,6 +141,23 @@ test.describe('the logbook of the demo shop', () => {
     await page.keyboard.press('Escape');
     await expect(page.locator('iso-note-dialog textarea')).toHaveCount(0);
   });
+
+  test('as found against as left on the long lathe: what came in, by how much, by which move', async ({ page, shop }) => {
+    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
+    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id as string;
+    await page.goto(`${shop.address}/machines/${lathe}/survey`);
+    await page.getByRole('link', { name: 'Before and after' }).click();
+    await expect(page).toHaveURL(/\/compare$/);
+    const row = page.getByRole('row', { name: /^Bed twist/ });
+    await expect(row).toContainText('58 µm/m per m your side falling toward the tailstock');
+    await expect(row).toContainText(/moved 58 µm\/m per m raising your side at the tailstock end, 15 Jun 2026, HB/);
+    await expect(row.getByRole('img', { name: 'out' })).toBeVisible();
+    await expect(row.getByRole('img', { name: 'in', exact: true })).toBeVisible();
+    await expect(page.getByText(/results on both sides, 5 came in/)).toBeVisible();
+    await expect(page.locator('figure iso-lathe-picture svg')).toHaveCount(2);
+    await row.getByRole('link', { name: /^round 1/ }).click();
+    await expect(page).toHaveURL(/\/bench\/bed-twist\//);
+  });
 });
 
 test('any of 500 machines is gone to by a few letters, and where one was lately by none', async ({ page, shop }) => {

@@ -48,6 +48,7 @@ export * from './scraping/desk.js';
 export { type Forecast } from './scraping/forecast.js';
 export { dayOfEvening, eveningUpTo, eveningsOf, minutesOf, type Dated, type Evening } from './notebook/evenings.js';
 export { findablesOf, folded, found, type Findable, type FoundKind, type Indexed } from './board/finder.js';
+export { compared, type Compared, type Seen, type Side } from './judging/compare.js';
 export { noteLines, ticked, tickedOnly, wordsAlone, type NoteLine } from './notebook/todos.js';
 export { dayBegins, shopClock, shopDate, shopDay, shopShortDate, shopTime, timeInShop } from './notebook/dates.js';
 export { counts, ruling } from './notebook/ruling.js';

@@ -81,6 +81,11 @@ export const routes: Routes = [
         title: 'A face to scrape · Isometra',
         loadComponent: () => import('./scraping/face-form').then((part) => part.FaceForm),
       },
+      {
+        path: 'compare',
+        title: 'Before and after · Isometra',
+        loadComponent: () => import('./survey/compare').then((part) => part.Compare),
+      },
       { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
       { path: 'rounds/:checkId', title: 'Rounds · Isometra', loadComponent: () => import('./rounds/history').then((part) => part.History) },
     ],

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { CHECKS, sentence, sizesIn } from '@isometra/core';
-import { machineFamily, type RoundHead } from '@isometra/contract';
+import { machineFamily } from '@isometra/contract';
 import {
   belowTheHand,
   factOf,
@@ -19,12 +19,11 @@ import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { bothUnits } from '../ui/say';
 import { latheWords, millWords, turningWords } from './known-words';
+import { fittingFor } from './bent';
 import { LathePicture } from './lathe-picture';
-import { millFittingFactor } from './mill';
 import { MillPictureDrawing } from './mill-picture';
-import { fittingFactor } from './picture';
 import { ghostsOf, millGhosts, turningGhosts } from './ghosts';
-import { turningFittingFactor, turningHas } from './turning';
+import { turningHas } from './turning';
 import { TurningPicture } from './turning-picture';
 import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
@@ -74,13 +73,8 @@ export class Survey {
   protected readonly chosen = signal<number | null>(null);
   /** One factor for all of time, so that what is put right is seen to shrink. */
   private readonly fitting = computed(() => {
-    const fit = this.mill()
-      ? (rounds: readonly RoundHead[]) => millFittingFactor(knownMill(rounds))
-      : this.turning()
-        ? (rounds: readonly RoundHead[]) => turningFittingFactor(knownTurning(rounds))
-        : (rounds: readonly RoundHead[]) => fittingFactor(knownFrom(rounds));
     let factor = 5000;
-    for (const rounds of tellingAfterEach(this.stops())) factor = Math.min(factor, fit(rounds));
+    for (const rounds of tellingAfterEach(this.stops())) factor = Math.min(factor, fittingFor(this.store.kind(), rounds));
     return factor;
   });
   protected readonly factor = computed(() => this.chosen() ?? this.fitting());
