@@ -46,10 +46,10 @@ async function refuseFaulty({ machineId, supersedes, pictures }: Remark, transac
 }
 
 /** Write a note. Safe to send twice, also at the same moment; one that was superseded already gets 409 with what stands now. */
-export async function addRemark(sequelize: Sequelize, remark: Remark): Promise<Remark> {
+export async function addRemark(sequelize: Sequelize, remark: Remark, given?: Transaction): Promise<Remark> {
   const at = atMostNow(remark.at);
   try {
-    return await inOneGo(sequelize, async (transaction) => {
+    const write = async (transaction: Transaction): Promise<Remark> => {
       const before = await refuseFaulty(remark, transaction);
       const row = await RemarkRow.create({ ...remark, path: remark.place.path, at }, { transaction });
       const { id, machineId, part, by } = remark;
@@ -59,7 +59,8 @@ export async function addRemark(sequelize: Sequelize, remark: Remark): Promise<R
         transaction,
       );
       return shown(row);
-    });
+    };
+    return await inOneGo(sequelize, write, given);
   } catch (error) {
     const rule = brokenRule(error);
     const known = rule === undefined ? null : await RemarkRow.findByPk(remark.id);

@@ -1,6 +1,14 @@
 import type { Sequelize, Transaction } from 'sequelize';
 import { MOVES } from '@isometra/core';
-import { NOTHING_SEEN, type NoteKind, type Pinned, type RegisterUse, type StoredReading, type SurveyNote } from '@isometra/contract';
+import {
+  NOTHING_SEEN,
+  type NoteKind,
+  type Pinned,
+  type RegisterUse,
+  type Remark,
+  type StoredReading,
+  type SurveyNote,
+} from '@isometra/contract';
 import { sheetOf, solveWhatStands, surveyWriteOf } from '@isometra/work';
 import { KitRow, MachineRow } from '../../db/shopModels.js';
 import { inOneGo } from '../../db/transactions.js';
@@ -10,6 +18,7 @@ import { addMachine } from '../machines.js';
 import { addMove } from '../moves.js';
 import { addNote } from '../notes.js';
 import { addReadings } from '../readings.js';
+import { addRemark } from '../remarks.js';
 import { addRound } from '../rounds.js';
 import { changeSurvey, listSurveys } from '../surveys.js';
 import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
@@ -24,6 +33,35 @@ export async function isEmpty(): Promise<boolean> {
 }
 
 const OWNER = 'HB';
+
+/** What was written down on the way, on the long lathe. */
+const NOTES: readonly (Pick<Remark, 'part' | 'text' | 'by' | 'at'> & { readonly page: string; readonly words: string })[] = [
+  {
+    ...{ part: null, page: 'survey', words: 'L-14, Survey', by: 'HB', at: '2026-06-15T07:20:00.000Z' },
+    text: 'Came in on the low loader with the tailstock strapped to the bed. Strap marks on the flat way, nothing deep. Owner says it turned a taper for years and everybody put up with it.',
+  },
+  {
+    ...{ part: 'spindle-axis', page: 'rounds/spindle-axis', words: 'L-14, Spindle axis', by: 'RM', at: '2026-06-21T19:05:00.000Z' },
+    text: 'Headstock lifted with the gantry, two of us, forty minutes. Three old shims under the rear foot, brass, one folded double. Bagged and labelled.\n[x] clean both seats\n[x] measure the old shims',
+  },
+  {
+    ...{
+      part: 'tailstock-traverse',
+      page: 'rounds/tailstock-traverse',
+      words: 'L-14, Bar between centres',
+      by: 'HB',
+      at: '2026-10-21T16:40:00.000Z',
+    },
+    text: 'Front adjusting screw of the tailstock is tight for the last half turn. Thread picked up, not bent.\n[x] chase the thread\n[ ] new felt for the saddle wipers before it goes home\n[ ] paint the strap marks on the bed front',
+  },
+];
+
+async function fillNotes({ sequelize, transaction }: Shop, machineId: string): Promise<void> {
+  for (const { page, words, ...note } of NOTES) {
+    const place = { path: `/machines/${machineId}/${page}`, words };
+    await addRemark(sequelize, { ...note, id: crypto.randomUUID(), machineId, place, pictures: [], supersedes: null }, transaction);
+  }
+}
 
 // What the demo did just now was done, in its story, before anything was measured with it.
 const DATES = [
@@ -43,7 +81,9 @@ export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<voi
     const write = { id: crypto.randomUUID(), content: BUILDERS_SHEET, version: 1, by: OWNER };
     const sheet = await addLimitSheet(sequelize, write, transaction);
     const shop = { sequelize, transaction };
-    await fillScraping(sequelize, await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 }), transaction);
+    const long = await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 });
+    await fillScraping(sequelize, long, transaction);
+    await fillNotes(shop, long);
     await fillMachine(shop, LIGHT_LATHE);
     for (const machine of [TURRET_MILL, COLUMN_MILL, MACHINING_CENTRE, TURNING_CENTRE]) await fillMachine(shop, machine);
     for (const statement of DATES) await sequelize.query(statement, { transaction });
