@@ -57,6 +57,8 @@ export const logEntrySchema = z.object({
   /** One of LOG_THINGS; a later version may know more. */
   thing: z.string().nullable(),
   thingId: z.string().nullable(),
+  /** The state of a card or a face that it brought about; null where it still stands so, or where that was not kept. */
+  version: z.number().nullable(),
   /** What stood there before and counts no more: a reading that was put right. */
   was: z.string().nullable(),
   /** A note as it stands now; null where it was taken back. */

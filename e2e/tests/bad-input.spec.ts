@@ -173,6 +173,6 @@ test('a distance mistyped in the set-up is put right on the bench: the readings 
   await expect(page.locator('.mark.read')).toHaveCount(2);
   await expect(call(page)).toContainText('0.042');
   const [{ id }] = await (await page.request.get(`${shop.address}/api/machines`)).json();
-  const log: { text: string }[] = await (await page.request.get(`${shop.address}/api/machines/${id}/log`)).json();
-  expect(log.map((entry) => entry.text)).toContain('Bar between centres, round 1: Distance between centres 400 mm → 800 mm');
+  const { entries }: { entries: { text: string }[] } = await (await page.request.get(`${shop.address}/api/log?machine=${id}`)).json();
+  expect(entries.map((entry) => entry.text)).toContain('Bar between centres, round 1: Distance between centres 400 mm → 800 mm');
 });

@@ -32,6 +32,11 @@ test('a card changed five times is looked at as it stood after the second, and t
   await page.getByText('Earlier states').click();
   await expect(rows).toHaveCount(7);
   await expect(rows.nth(0)).toContainText('Swing over bed: 362 mm to 355 mm');
+  // The logbook leads to the card as it stood after each change.
+  await page.goto(`${shop.address}/machines/${id}/logbook`);
+  await page.locator('iso-logbook li .told a', { hasText: '355 mm → 14 in' }).click();
+  await expect(page.getByText(/This is how it stood after the change of/)).toBeVisible();
+  await expect(page.getByLabel('Swing over bed')).toHaveValue('14 in');
 });
 
 test.describe('the logbook of the demo shop', () => {

@@ -3,6 +3,7 @@ import { chromium } from '@playwright/test';
 import { roundWriteOf } from '@isometra/contract';
 import { CHROMIUM_FLAGS } from '../served.mjs';
 import { ensureProgram } from '../shell.mjs';
+import { measureBoard } from './board.mjs';
 import { ask, json, machineWith, template } from './shop.mjs';
 import { ms, report, spread } from './target.mjs';
 
@@ -17,6 +18,7 @@ export async function measureScreen(shop) {
     const bar = await template(shop);
     await measureCall(shop, bar, await open());
     await measureSurvey(shop, bar, open);
+    await measureBoard(shop, browser);
   } finally {
     await browser.close();
   }

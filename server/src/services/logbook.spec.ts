@@ -112,6 +112,21 @@ describe('the logbook', () => {
     expect(await textsOf({ words: '_' })).toEqual([]);
   });
 
+  it('leads to a card as it stood after a change, as long as it was changed again since', async () => {
+    const lathe = machine();
+    await shop.http.post('/api/machines').send(lathe).expect(201);
+    for (const [i, swing] of ['300 mm', '310 mm'].entries()) {
+      await new Promise((resolve) => setTimeout(resolve, 5));
+      const card = { ...lathe.card, swing };
+      await shop.http
+        .put(`/api/machines/${lathe.id}`)
+        .send({ ...lathe, card, version: i + 1 })
+        .expect(200);
+    }
+    const { entries } = await page({ machine: lathe.id });
+    expect(entries.map(({ version }) => version)).toEqual([null, 2, 1]);
+  });
+
   it('everything that has a name is told in short, with how many rounds there are of what and the last of them', async () => {
     const { lathe, taken } = await latheWithRound();
     const later = { ...round(lathe.id), at: '2026-03-02T08:00:00.000Z' };

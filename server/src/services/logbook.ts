@@ -35,7 +35,7 @@ const likeText = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\
  */
 function searching(words: string): Condition[] {
   const all = words.split(/\s+/).filter(Boolean);
-  const indexed = all.filter((word) => /^[\p{L}\p{N}]{3,}$/u.test(word) && !UNINDEXED.has(word.toLowerCase()));
+  const indexed = all.filter((word) => /^[\p{L}\p{N}]{3,60}$/u.test(word) && !UNINDEXED.has(word.toLowerCase()));
   const others = all.filter((word) => !indexed.includes(word));
   return [
     ...(indexed.length ? [['MATCH(l.text) AGAINST(? IN BOOLEAN MODE)', indexed.map((word) => `+${word}*`).join(' ')] as Condition] : []),
@@ -169,6 +169,26 @@ function toldBy(
   };
 }
 
+// What a card or a face was changed to is kept before the log says so; a state that still stands is no earlier one.
+const VERSIONS = `SELECT l.id, MAX(s.version) AS version,
+    (SELECT MAX(n.version) FROM earlier_states n WHERE n.what = s.what AND n.thingId = s.thingId) AS newest
+  FROM log_entries l JOIN earlier_states s ON s.thingId = l.thingId AND s.what = IF(l.thing = 'machine', 'machines', 'surfaces')
+    AND s.at <= l.at
+  WHERE l.id IN (:ids) GROUP BY l.id, s.what, s.thingId`;
+
+/** The states that entries of cards and faces brought about, by the id of the entry. */
+async function versionsOf(sequelize: Sequelize, rows: readonly Row[]): Promise<ReadonlyMap<number, number>> {
+  const ids = rows.flatMap(({ id, thing, what, text }) =>
+    thing === 'machine' || (thing === 'face' && what === 'scraping' && text.endsWith(': changed')) ? [id] : [],
+  );
+  if (ids.length === 0) return new Map();
+  const found = await sequelize.query<{ id: number; version: number; newest: number }>(VERSIONS, {
+    replacements: { ids },
+    type: QueryTypes.SELECT,
+  });
+  return new Map(found.flatMap(({ id, version, newest }) => (version < newest ? [[Number(id), version] as const] : [])));
+}
+
 /** As many entries as a page may carry: one at least. */
 function fitting(rows: readonly Row[]): readonly Row[] {
   let size = 0;
@@ -209,10 +229,20 @@ export async function readLogbook(shelf: Shelf, query: LogQuery): Promise<LogPag
     { replacements: conditions.flatMap(([, ...values]) => values), type: QueryTypes.SELECT },
   );
   const shown = fitting(rows);
-  const [stories, choices] = await Promise.all([storiesOf(shelf, shown), query.before ? undefined : choicesOf(sequelize, query.machine)]);
+  const [stories, versions, choices] = await Promise.all([
+    storiesOf(shelf, shown),
+    versionsOf(sequelize, shown),
+    query.before ? undefined : choicesOf(sequelize, query.machine),
+  ]);
   const last = shown.at(-1);
   return {
-    entries: shown.map((row): LogEntry => ({ ...row, id: Number(row.id), at: row.at.toISOString(), ...toldBy(row, stories) })),
+    entries: shown.map((row): LogEntry => ({
+      ...row,
+      id: Number(row.id),
+      at: row.at.toISOString(),
+      version: versions.get(Number(row.id)) ?? null,
+      ...toldBy(row, stories),
+    })),
     next: last && rows.length > shown.length ? `${last.at.getTime()}_${last.id}` : null,
     ...(choices && { choices }),
   };

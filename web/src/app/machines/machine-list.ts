@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { forkJoin, switchMap } from 'rxjs';
@@ -9,8 +9,11 @@ import type { ApiFailure } from '../data/api';
 import { Board } from '../data/board';
 import { useKeys } from '../data/keys';
 import { Machines } from '../data/machines';
+import { Settings } from '../data/settings';
 import { Archive } from '../shell/archive';
-import { Button } from '../ui/controls';
+import { boardGroups, STANDINGS, STANDING_WORDS, standingOf, type Standing } from './board-groups';
+import { Choices } from '../ui/choices';
+import { Button, TextField } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { PlatePicture } from './plate-picture';
@@ -21,10 +24,17 @@ import { dateWords } from '../data/when';
 /** Where the next thing of a machine is done: at its bench, or at the round whose move is to be made. */
 const nextPath = ({ at, id, round }: NonNullable<BoardPlate['next']>): string[] => [at, id, ...(round === null ? [] : [round])];
 
+/** Up to so many machines are seen at a glance. */
+const FEW = 6;
+
+const orNothing = (value: string | undefined): string => value ?? '';
+/** In lower case, without what stands over letters. */
+const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().trim();
+
 /** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
-  imports: [Archive, RouterLink, Button, Glyph, Notice, Phones, PlatePicture, ShopTime],
+  imports: [Archive, Choices, RouterLink, Button, TextField, Glyph, Notice, Phones, PlatePicture, ShopTime],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-list.html',
   styleUrl: './machine-list.css',
@@ -42,6 +52,37 @@ export class MachineList {
   private readonly shop = toSignal(this.board.all$, { requireSync: true });
   protected readonly all = toSignal(this.store.all$, { requireSync: true });
   protected readonly machines = computed(() => this.all().filter(({ archived }) => !archived));
+  private readonly who = inject(Settings).who;
+  private readonly standing = (machine: Machine): Standing => standingOf(this.plates().get(machine.id), this.who());
+  /** What is shown of many machines: how they stand, and a part of their number or name. */
+  readonly show = input('', { transform: orNothing });
+  readonly name = input('', { transform: orNothing });
+  /** So few that none need be looked for. */
+  protected readonly few = computed(() => this.machines().length <= FEW);
+  protected readonly choices = computed(() => [
+    { value: '', label: `All ${this.machines().length}` },
+    ...STANDINGS.flatMap((value) => {
+      const many = this.machines().filter((machine) => this.standing(machine) === value).length;
+      return many ? [{ value: value as string, label: `${STANDING_WORDS[value]} ${many}` }] : [];
+    }),
+  ]);
+  private readonly chosen = computed(() => {
+    const [show, words] = [this.show(), folded(this.name()).split(/\s+/)];
+    if (this.few()) return this.machines();
+    return this.machines().filter((machine) => {
+      const called = folded(`${machine.card.number} ${machine.card.nickname ?? ''}`);
+      return (show === '' || this.standing(machine) === show) && words.every((word) => called.includes(word));
+    });
+  });
+  protected readonly groups = computed(() => boardGroups(this.chosen(), this.standing));
+  private readonly inOrder = computed(() => this.groups().flatMap(({ rows }) => rows.map(({ machine }) => machine)));
+  protected readonly none = computed(() => this.machines().length > 0 && this.inOrder().length === 0);
+
+  protected ask(change: Readonly<Record<string, string>>): void {
+    const queryParams = Object.fromEntries(Object.entries(change).map(([name, value]) => [name, value || null]));
+    void this.router.navigate([], { queryParams, queryParamsHandling: 'merge', replaceUrl: true });
+  }
+
   protected readonly archived = computed(() => this.all().filter(({ archived }) => archived));
   protected readonly plates = computed(() => new Map(this.shop().plates.map((plate) => [plate.machineId, plate])));
   protected readonly kitOverdue = computed(() =>
@@ -65,7 +106,7 @@ export class MachineList {
 
   /** To the yellow thing of the machine that has this number on the board. */
   private goOn(place: number): boolean {
-    const machine = this.machines()[place - 1];
+    const machine = this.inOrder()[place - 1];
     const next = machine && this.plates().get(machine.id)?.next;
     if (!next) return false;
     void this.router.navigate(['/machines', machine.id, ...nextPath(next)]);

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, input, type OnInit, output, signal, untracked } from '@angular/core';
+import { ActivatedRoute } from '@angular/router';
 import type { FieldChange, Kept, StateHead, StateThen } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { States } from '../data/states';
@@ -96,7 +97,7 @@ const LONG = 24;
     }
   `,
 })
-export class Earlier {
+export class Earlier implements OnInit {
   readonly what = input.required<Kept>();
   readonly of = input.required<string>();
   /** The version that stands now: with another one the list is asked for anew. */
@@ -130,7 +131,17 @@ export class Earlier {
     });
   }
 
-  protected look({ version }: StateHead): void {
+  /** The address may name a state of this: it is looked at once, as from the list. */
+  private readonly named = inject(ActivatedRoute).snapshot?.queryParamMap?.get('state') ?? '';
+
+  ngOnInit(): void {
+    const [of, version] = this.named.split('.');
+    if (of !== this.of() || !/^\d+$/.test(version ?? '')) return;
+    this.open.set(true);
+    this.look({ version: Number(version) });
+  }
+
+  protected look({ version }: Pick<StateHead, 'version'>): void {
     this.store.at(this.what(), this.of(), version).subscribe({
       next: (then) => this.looked.emit(then),
       error: (failure: ApiFailure) => this.problem.set(failure.message),

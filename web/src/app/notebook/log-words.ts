@@ -67,7 +67,7 @@ export function logBeside(entry: LogEntry): string {
 }
 
 /** Where an entry leads; undefined where it leads nowhere. */
-export function logPath({ machineId, thing, thingId, round, quantity, part, remark }: LogEntry): readonly string[] | undefined {
+export function logPath({ machineId, thing, thingId, round, quantity, part, remark, version }: LogEntry): readonly string[] | undefined {
   if (thing === 'note') return remark ? [remark.place.path] : undefined;
   if (thing === 'kit') return ['/kit'];
   if (thing === 'limits' && thingId) return ['/limits', thingId];
@@ -76,13 +76,17 @@ export function logPath({ machineId, thing, thingId, round, quantity, part, rema
   const paths: Readonly<Record<string, readonly (string | null | undefined)[]>> = {
     round: [...machine, 'bench', round?.check, round?.id],
     move: [...machine, 'move', round?.id, quantity],
-    face: [...machine, 'scraping', thingId],
+    face: version === null ? [...machine, 'scraping', thingId] : [...machine, 'scraping', thingId, 'face'],
     survey: part ? [...machine, 'rounds', part] : [...machine, 'campaign'],
     machine: [...machine, 'card'],
   };
   const path = paths[thing ?? ''];
   return path?.every((piece): piece is string => !!piece) ? path : undefined;
 }
+
+/** What of the address says which state is looked at: the card as it stood then. */
+export const logState = ({ thingId, version }: LogEntry): Readonly<Record<string, string>> | null =>
+  version === null ? null : { state: `${thingId}.${version}` };
 
 /** One result of a round, as it stands beside its entry. */
 export interface LogCall {

@@ -4,11 +4,22 @@ import type { LogEntry } from '@isometra/contract';
 import { Settings } from '../data/settings';
 import { openShop, show, until, type FakeServer } from '../testing/fake-shop';
 import { Logbook } from './logbook';
-import { logPath, logText } from './log-words';
+import { logPath, logState, logText } from './log-words';
 
 const entry = (id: number, more: Partial<LogEntry> = {}): LogEntry => ({
   ...{ id, at: `2026-03-01T08:${String(59 - (id % 60)).padStart(2, '0')}:00.000Z`, by: 'HB', what: 'survey', text: `Entry ${id}` },
-  ...{ machineId: 'm', part: null, thing: null, thingId: null, was: null, round: null, quantity: null, remark: null, note: null },
+  ...{
+    machineId: 'm',
+    part: null,
+    thing: null,
+    thingId: null,
+    was: null,
+    round: null,
+    quantity: null,
+    remark: null,
+    note: null,
+    version: null,
+  },
   ...more,
 });
 
@@ -141,5 +152,11 @@ describe('an entry of the logbook', () => {
     expect(logPath(entry(1, { thing: 'limits', thingId: 'l', machineId: null }))).toEqual(['/limits', 'l']);
     expect(logPath(entry(1))).toBeUndefined();
     expect(logPath(entry(1, { thing: 'dream' }))).toBeUndefined();
+    const changed = entry(1, { thing: 'face', thingId: 'f', version: 3 });
+    expect([logPath(changed), logState(changed), logState(entry(1))]).toEqual([
+      ['/machines', 'm', 'scraping', 'f', 'face'],
+      { state: 'f.3' },
+      null,
+    ]);
   });
 });

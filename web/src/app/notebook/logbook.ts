@@ -34,7 +34,7 @@ import { Pick } from '../ui/pick';
 import { RemarkView } from '../notes/remark-view';
 import { Remarks } from '../data/remarks';
 import { pieces } from './found-words';
-import { KIND_WORDS, logBeside, logCalls, logPath, logText, standsForRound, STATE_WORDS } from './log-words';
+import { KIND_WORDS, logBeside, logCalls, logPath, logState, logText, standsForRound, STATE_WORDS } from './log-words';
 
 /** Whoever types stops for this long at the end of a word, ms. */
 const PAUSE = 250;
@@ -197,6 +197,7 @@ export class Logbook {
       was: entry.was,
       machine: machine && { id: machine.id, number: machine.card.number },
       path: logPath(entry),
+      state: logState(entry),
       pieces: pieces(logText(entry, shown), this.words()),
       beside: logBeside(entry),
       calls: stands ? logCalls(entry, shown) : [],

@@ -12,17 +12,20 @@ import {
   viewChild,
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { switchMap } from 'rxjs';
+import { map, switchMap } from 'rxjs';
 import * as z from 'zod';
 import {
   markedPictureSchema,
   MOST_NOTE,
   MOST_PICTURES,
+  remarkSchema,
   type MarkedPicture as Picture,
   type Remark,
   type RemarkPlace,
 } from '@isometra/contract';
 import { Drafts } from '../data/drafts';
+import { Outbox } from '../data/outbox';
+import type { Refused } from '../data/outbox-store';
 import { Pictures } from '../data/pictures';
 import { Remarks } from '../data/remarks';
 import { timeWords } from '../data/when';
@@ -30,6 +33,7 @@ import { Button, TextArea } from '../ui/controls';
 import { Dialog } from '../ui/dialog';
 import { File as FileButton } from '../ui/file';
 import { Notice } from '../ui/notice';
+import { smallPhoto } from '../ui/small-photo';
 import { MarkEditor } from './mark-editor';
 import { MarkedPicture } from './marked-picture';
 import { RemarkView } from './remark-view';
@@ -56,6 +60,7 @@ export class NoteDialog implements OnInit {
   private readonly remarks = inject(Remarks);
   private readonly pictures = inject(Pictures);
   private readonly drafts = inject(Drafts);
+  private readonly outbox = inject(Outbox);
   readonly where = input.required<Where>();
   /** A photograph is asked for at once. */
   readonly photograph = input(false);
@@ -74,6 +79,18 @@ export class NoteDialog implements OnInit {
   /** The note that is changed; null for a new one. */
   protected readonly changing = signal<Remark | null>(null);
   protected readonly empty = computed(() => this.text().trim() === '' && this.taken().length === 0);
+  /** Notes that the server did not take, whatever the screen: none is lost, and each is given up only when that is said. */
+  protected readonly refused = toSignal(
+    inject(Outbox).refused$.pipe(
+      map((all) =>
+        all.flatMap((entry) => {
+          const remark = entry.what === 'remark' ? remarkSchema.safeParse(entry.body).data : undefined;
+          return remark ? [{ entry, remark, why: entry.faults.map(({ message }) => message).join('; ') }] : [];
+        }),
+      ),
+    ),
+    { initialValue: [] },
+  );
   protected readonly before = toSignal(toObservable(this.where).pipe(switchMap(({ place }) => this.remarks.on(place.path))), {
     initialValue: [],
   });
@@ -121,7 +138,8 @@ export class NoteDialog implements OnInit {
     if (this.taken().length >= MOST_PICTURES)
       return this.problem.set(`A note holds ${MOST_PICTURES} photographs at most. Write another one.`);
     try {
-      const hash = await this.pictures.keep(file);
+      // No larger than it need be: a phone’s own pictures would fill the shop.
+      const hash = await this.pictures.keep(await smallPhoto(file));
       if (!this.taken().some((picture) => picture.hash === hash)) this.show([...this.taken(), { hash, marks: [] }]);
     } catch (error) {
       this.problem.set(error instanceof Error ? error.message : String(error));
@@ -161,6 +179,19 @@ export class NoteDialog implements OnInit {
     this.text.set(remark.text);
     this.taken.set(remark.pictures);
     this.field().nativeElement.focus();
+  }
+
+  /** What was not taken comes into the field, below what stands there already. */
+  protected again({ entry, remark }: { readonly entry: Refused; readonly remark: Remark }): void {
+    this.text.update((text) => [text.trimEnd(), remark.text].filter(Boolean).join('\n'));
+    const known = new Set(this.taken().map(({ hash }) => hash));
+    this.show([...this.taken(), ...remark.pictures.filter(({ hash }) => !known.has(hash))].slice(0, MOST_PICTURES));
+    this.giveUp(entry);
+    this.field().nativeElement.focus();
+  }
+
+  protected giveUp(entry: Refused): void {
+    void this.outbox.drop(entry);
   }
 
   protected takeBack(remark: Remark): void {

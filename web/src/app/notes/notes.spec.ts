@@ -3,7 +3,7 @@ import { firstValueFrom } from 'rxjs';
 import type { Mark, MarkedPicture as Picture, Remark } from '@isometra/contract';
 import { Remarks } from '../data/remarks';
 import { Undo } from '../data/undo';
-import { openShop, show, until, type FakeServer, type Shown } from '../testing/fake-shop';
+import { openShop, refusal, show, until, type FakeServer, type Shown } from '../testing/fake-shop';
 import { MarkEditor } from './mark-editor';
 import { NoteDialog, type Where } from './note-dialog';
 import { arrowPath, drawn, linePath } from './stroke';
@@ -123,6 +123,24 @@ describe('a note', () => {
     await until(() => server.remarks.length === 4);
     expect((await stand()).map(({ text }) => text)).toEqual(['Felt torn\n[x] order felt']);
     note.fixture.destroy();
+  });
+
+  it('that the server does not take is not lost: it is shown with the reason, and written again or given up', async () => {
+    const remarks = TestBed.inject(Remarks);
+    server.refuse = refusal(409, 'the note was changed meanwhile');
+    remarks.write({ ...where, text: 'Mine was late', pictures: [] });
+    const note = await show(NoteDialog, { where });
+    const dialog = () => page.querySelector('.p-dialog')?.textContent ?? '';
+    await until(() => dialog().includes('Not taken'));
+    expect(dialog()).toContain('the note was changed meanwhile');
+    await type(note, 'Something else');
+    button('write it again').click();
+    await note.fixture.whenStable();
+    expect(field().value).toBe('Something else\nMine was late');
+    await until(() => !dialog().includes('Not taken'));
+    button('Save').click();
+    await until(() => server.remarks.length === 1);
+    expect(server.remarks[0].text).toBe('Something else\nMine was late');
   });
 
   it('is there at once without the server, and goes out when it is back', async () => {

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationStart, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Keys, type KeyHint } from '../data/keys';
 import { Outbox } from '../data/outbox';
@@ -68,6 +69,9 @@ export class Plate {
   protected readonly note = signal<{ readonly where: Where; readonly photograph: boolean } | null>(null);
   private readonly router = inject(Router);
 
+  private readonly refused = toSignal(inject(Outbox).refused$, { requireSync: true });
+  /** Notes that the server did not take: they wait in the note dialog. */
+  protected readonly notesRefused = computed(() => this.refused().filter(({ what }) => what === 'remark').length);
   protected readonly goingTo = signal(false);
   private readonly recent = inject(Recent);
   /** What is done from wherever one is, by its name. */
