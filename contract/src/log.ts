@@ -86,6 +86,9 @@ export type LogPage = z.infer<typeof logPageSchema>;
 
 const daySchema = z.iso.date({ error: 'must be a day like 2026-11-29' });
 
+/** The last time that can be told, ms. */
+const LAST_TIME = 8.64e15;
+
 /** What of the log is asked for. Days are days of the shop, both counted in. */
 export const logQuerySchema = z.strictObject({
   machine: z.uuid({ error: 'must be the id of a machine' }).optional(),
@@ -101,7 +104,8 @@ export const logQuerySchema = z.strictObject({
   words: z.string().max(200, { error: 'must have at most 200 characters' }).optional(),
   before: z
     .string()
-    .regex(/^\d{1,16}_\d{1,20}$/, { error: 'must be what the page before gave as next' })
+    .regex(/^\d{1,16}_\d{1,19}$/, { error: 'must be what the page before gave as next' })
+    .refine((cursor) => Number(cursor.split('_')[0]) <= LAST_TIME, { error: 'must be what the page before gave as next' })
     .optional(),
 });
 export type LogQuery = z.infer<typeof logQuerySchema>;

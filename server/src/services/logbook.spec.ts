@@ -87,7 +87,14 @@ describe('the logbook', () => {
     // Everything of the round is dated as its readings were; the machine was added today.
     expect((await page({ to: '2026-03-01' })).entries.length).toBe(3);
     expect((await page({ from: '2026-03-02' })).entries.map(({ what }) => what)).toEqual(['machine', 'machine']);
-    for (const wrong of [{ machine: 'L-1' }, { what: 'gossip' }, { from: 'yesterday' }, { before: 'x' }, { colour: 'red' }]) {
+    for (const wrong of [
+      { machine: 'L-1' },
+      { what: 'gossip' },
+      { from: 'yesterday' },
+      { before: 'x' },
+      { before: '9999999999999999_1' },
+      { colour: 'red' },
+    ]) {
       const { body } = await shop.http.get('/api/log').query(wrong).expect(400);
       expect(body.errors[0].path).toBe(Object.keys(wrong)[0]);
     }

@@ -73,6 +73,22 @@ describe('notes from any screen', () => {
     expect(await here()).toEqual([]);
   });
 
+  it('two people tick two things of one note at the same moment: both are done', async () => {
+    const first = remark({ text: '[ ] order felt\n[ ] clean\n[ ] paint' });
+    await write(first);
+    await Promise.all([
+      write(remark({ text: '[x] order felt\n[ ] clean\n[ ] paint', supersedes: first.id, by: 'SD' })),
+      write(remark({ text: '[ ] order felt\n[x] clean\n[ ] paint', supersedes: first.id, by: 'RM' })),
+    ]);
+    expect((await here()).map(({ text }) => text)).toEqual(['[x] order felt\n[x] clean\n[ ] paint']);
+    expect(
+      (await log()).entries
+        .slice(0, 2)
+        .map(({ text, by }) => `${by} ${text}`)
+        .sort(),
+    ).toEqual(['RM Done: clean', 'SD Done: order felt']);
+  });
+
   it('that were changed meanwhile are not changed over it: what stands now comes back', async () => {
     const first = remark();
     await write(first);

@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { Remark } from '@isometra/contract';
-import { tickedOnly } from '@isometra/work';
+import { ticked, tickedOnly } from '@isometra/work';
 import { ApiError } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { RemarkRow } from '../db/remarkModel.js';
@@ -45,6 +45,16 @@ async function refuseFaulty({ machineId, supersedes, pictures }: Remark, transac
   return shown(before);
 }
 
+/** Two people ticked things of one note: what the later one ticked is ticked on what stands now. Undefined where anything else was changed. */
+async function tickedAsWell(remark: Remark, now: Remark): Promise<Remark | undefined> {
+  const base = await RemarkRow.findByPk(remark.supersedes ?? '');
+  const mine = base ? tickedOnly(base.text, remark.text) : undefined;
+  const same = base && JSON.stringify(base.pictures) === JSON.stringify(remark.pictures);
+  if (!mine?.length || !same || tickedOnly(base.text, now.text) === undefined) return undefined;
+  const text = mine.reduce((words, { line, done = false }) => ticked(words, line, done), now.text);
+  return { ...remark, text, pictures: now.pictures, supersedes: now.id };
+}
+
 /** Write a note. Safe to send twice, also at the same moment; one that was superseded already gets 409 with what stands now. */
 export async function addRemark(sequelize: Sequelize, remark: Remark, given?: Transaction): Promise<Remark> {
   const at = atMostNow(remark.at);
@@ -68,6 +78,8 @@ export async function addRemark(sequelize: Sequelize, remark: Remark, given?: Tr
     const other =
       rule === undefined || !remark.supersedes ? undefined : (await newestOf(sequelize, [remark.supersedes])).get(remark.supersedes);
     if (!other) throw error;
+    const both = await tickedAsWell(remark, other);
+    if (both) return addRemark(sequelize, both, given);
     throw new ApiError(
       409,
       [{ path: 'supersedes', message: 'the note was changed meanwhile', example: 'what stands there now' }],

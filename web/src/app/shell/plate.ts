@@ -60,6 +60,9 @@ export class Plate {
     // A screen that is left is remembered by the name that it had.
     inject(Router).events.subscribe((event) => {
       if (!(event instanceof NavigationStart)) return;
+      const elsewhere = event.url.split(/[?#]/)[0] !== this.router.url.split(/[?#]/)[0];
+      // What was typed in a note stays as a draft of its screen.
+      if (elsewhere && (this.note() || this.goingTo())) this.closeAll();
       const { path, words } = this.whereNow(false).where.place;
       if (path !== '/' && words && path !== event.url.split(/[?#]/)[0]) this.recent.note({ path, words });
     });
@@ -89,6 +92,11 @@ export class Plate {
     const path = this.router.url.split(/[?#]/)[0];
     const words = [machine()?.number, doing() || TITLES[path.split('/')[1]], spot()].filter(Boolean).join(', ');
     return { photograph, where: { machineId: machine()?.id ?? null, part: partOf(path), place: { path, words: words.slice(0, 200) } } };
+  }
+
+  private closeAll(): void {
+    this.note.set(null);
+    this.goingTo.set(false);
   }
 
   private close(): boolean | void {
