@@ -12,6 +12,7 @@ import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
 import { Archive } from '../shell/archive';
 import { boardGroups, STANDINGS, STANDING_WORDS, standingOf, type Standing } from './board-groups';
+import { askedText } from '../ui/asked-text';
 import { Choices } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
@@ -57,6 +58,7 @@ export class MachineList {
   /** What is shown of many machines: how they stand, and a part of their number or name. */
   readonly show = input('', { transform: orNothing });
   readonly name = input('', { transform: orNothing });
+  protected readonly called = askedText(this.name);
   /** So few that none need be looked for. */
   protected readonly few = computed(() => this.machines().length <= FEW);
   protected readonly choices = computed(() => [

@@ -8,7 +8,6 @@ import {
   effect,
   inject,
   input,
-  linkedSignal,
   signal,
   untracked,
   viewChild,
@@ -25,6 +24,7 @@ import { Settings } from '../data/settings';
 import { clockWords, dateWords } from '../data/when';
 import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
+import { askedText } from '../ui/asked-text';
 import type { Choice } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
 import { Day } from '../ui/day';
@@ -98,11 +98,10 @@ export class Logbook {
   private readonly choices = signal<NonNullable<LogPage['choices']>>({ people: [], parts: [] });
   private reading: Subscription | undefined;
 
-  private readonly field = viewChild<ElementRef<HTMLInputElement>>('field');
+  private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
   private readonly more = viewChild<ElementRef<HTMLElement>>('more');
   private readonly machines = toSignal(inject(Machines).all$, { requireSync: true });
-  /** What is typed, until it is looked for. */
-  private readonly typed = linkedSignal(() => this.words());
+  protected readonly field = askedText(this.words);
   private pause: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
@@ -119,7 +118,7 @@ export class Logbook {
       .written$.pipe(skip(1))
       .subscribe(() => this.begin());
     useKeys([
-      { shown: 'F', does: 'find words', keys: ['f'], run: () => this.field()?.nativeElement.focus() },
+      { shown: 'F', does: 'find words', keys: ['f'], run: () => this.box()?.nativeElement.focus() },
       { shown: 'Esc', does: 'look for no words', keys: ['Escape'], inFields: true, quiet: true, run: () => this.noWords() },
     ]);
     // The next page is asked for before the last line of this one is in sight.
@@ -207,18 +206,15 @@ export class Logbook {
   }
 
   protected type(text: string): void {
-    this.typed.set(text);
+    const words = this.field.type(text);
     clearTimeout(this.pause);
-    this.pause = setTimeout(() => this.ask({ words: this.typed().trim() }), PAUSE);
+    this.pause = setTimeout(() => this.ask({ words }), PAUSE);
   }
 
   private noWords(): boolean {
-    if (!this.typed()) return false;
+    if (!this.field.value()) return false;
     clearTimeout(this.pause);
-    this.typed.set('');
-    const field = this.field()?.nativeElement;
-    if (field) field.value = '';
-    this.ask({ words: '' });
+    this.ask({ words: this.field.type('') });
     return true;
   }
 
