@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { remarkSchema } from './remark.js';
-import { findingHeadSchema } from './round.js';
+import { roundHeadSchema } from './round.js';
 
 /** What the log writes down, by what it is about. */
 export const LOG_KINDS = [
@@ -27,20 +27,10 @@ export type LogThing = (typeof LOG_THINGS)[number];
 export const LOG_STATES = ['out', 'unsure', 'in'] as const;
 export type LogState = (typeof LOG_STATES)[number];
 
-/** The round that an entry is about, as it stands now. */
-export const loggedRoundSchema = z.object({
-  id: z.string(),
-  check: z.string(),
-  /** 1 for the first round of this check on this machine. */
-  number: z.number(),
-  instrumentName: z.string().nullable(),
-  /** What it says; null where that was not worked out, or where it does not count. */
-  finding: findingHeadSchema.nullable(),
-  /** Planned places that were not read; left out where it was read to its end. */
-  unread: z.int().min(1).optional(),
-  struck: z.literal(true).optional(),
-  ahead: z.literal(true).optional(),
-});
+/** The round that an entry is about, as it stands now; its finding null also where it does not count. */
+export const loggedRoundSchema = roundHeadSchema
+  .pick({ id: true, check: true, number: true, instrumentName: true, finding: true, unread: true, ahead: true })
+  .extend({ struck: z.literal(true).optional() });
 export type LoggedRound = z.infer<typeof loggedRoundSchema>;
 
 /** Who did what, when, and where that is found. */

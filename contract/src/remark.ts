@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { pictureNameSchema } from './scraping.js';
 import { idSchema, text, whenSchema, whoSchema } from './common.js';
 
 /** Where something lies on a picture: parts of its width and height, from its upper left corner. */
@@ -19,7 +20,7 @@ export type Mark = z.infer<typeof markSchema>;
 
 export const markedPictureSchema = z.strictObject({
   /** Name of a picture that was sent before: its SHA-256. */
-  hash: z.string().regex(/^[0-9a-f]{64}$/, { error: 'must be the name of a picture' }),
+  hash: pictureNameSchema,
   marks: z.array(markSchema).max(100, { error: 'must be at most 100 marks' }),
 });
 export type MarkedPicture = z.infer<typeof markedPictureSchema>;
@@ -40,6 +41,10 @@ export const remarkPlaceSchema = z.strictObject({
 });
 export type RemarkPlace = z.infer<typeof remarkPlaceSchema>;
 
+/** Whether a note holds nothing: one that supersedes another takes it back. */
+export const isTakenBack = ({ text: words, pictures }: { readonly text: string; readonly pictures: readonly unknown[] }): boolean =>
+  words === '' && pictures.length === 0;
+
 /**
  * A note written from any screen, with photographs. A line that begins with `[ ]` is a thing to do, with `[x]` one that is done. Never
  * changed: another supersedes it; one with neither words nor pictures takes it back.
@@ -57,7 +62,7 @@ export const remarkSchema = z
     by: whoSchema,
     at: whenSchema,
   })
-  .refine(({ text: words, pictures, supersedes }) => words !== '' || pictures.length > 0 || supersedes !== null, {
+  .refine((remark) => !isTakenBack(remark) || remark.supersedes !== null, {
     path: ['text'],
     error: 'is missing: write something, or add a photograph',
   });

@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, test } from './shop.js';
+import { expect, test, machineId } from './shop.js';
 
 test.use({ demo: true });
 
@@ -16,18 +16,6 @@ async function nothingSerious(page: Page, screen: string): Promise<void> {
     bad.map(({ id, nodes }) => `${screen}: ${id} at ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`),
     screen,
   ).toEqual([]);
-}
-
-interface Known {
-  id: string;
-  card: { number: string };
-}
-
-async function machineId(page: Page, address: string, number: string): Promise<string> {
-  const machines = (await (await page.request.get(`${address}/api/machines`)).json()) as Known[];
-  const found = machines.find(({ card }) => card.number === number);
-  if (!found) throw new Error(`the demo has no ${number}`);
-  return found.id;
 }
 
 test('axe finds nothing serious on the screens of the shop', async ({ page, shop }) => {

@@ -1,4 +1,4 @@
-import { expect, test, typeInto } from './shop.js';
+import { expect, machineId, test, typeInto } from './shop.js';
 
 test('a card changed five times is looked at as it stood after the second, and that is put back as the newest', async ({ page, shop }) => {
   const id = crypto.randomUUID();
@@ -47,8 +47,7 @@ test.describe('the logbook of the demo shop', () => {
     shop,
     context,
   }) => {
-    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
-    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id as string;
+    const lathe = await machineId(page, shop.address, 'L-14');
     await page.goto(`${shop.address}/machines/${lathe}`);
     await expect(page.locator('iso-plate')).toContainText('L-14');
     await page.getByRole('link', { name: 'Logbook' }).click();
@@ -107,8 +106,7 @@ test.describe('the logbook of the demo shop', () => {
     page,
     shop,
   }) => {
-    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
-    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id as string;
+    const lathe = await machineId(page, shop.address, 'L-14');
     await page.goto(`${shop.address}/machines/${lathe}/logbook?what=move`);
     await page.locator('iso-logbook li .told a').first().click();
     await expect(page).toHaveURL(/\/move\//);
@@ -151,8 +149,7 @@ test.describe('the logbook of the demo shop', () => {
   });
 
   test('as found against as left on the long lathe: what came in, by how much, by which move', async ({ page, shop }) => {
-    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
-    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id as string;
+    const lathe = await machineId(page, shop.address, 'L-14');
     await page.goto(`${shop.address}/machines/${lathe}/survey`);
     await page.getByRole('link', { name: 'Before and after' }).click();
     await expect(page).toHaveURL(/\/compare$/);

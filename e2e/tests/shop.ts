@@ -139,6 +139,14 @@ export async function beginRound(page: Page, way: RegExp, setup: Readonly<Record
 /** The call column, as text. */
 export const call = (page: Page) => page.getByRole('region', { name: 'The result' });
 
+/** The id of a machine by its number. */
+export async function machineId(page: Page, address: string, number: string): Promise<string> {
+  const machines = (await (await page.request.get(`${address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
+  const found = machines.find(({ card }) => card.number === number);
+  if (!found) throw new Error(`the demo has no ${number}`);
+  return found.id;
+}
+
 /** The page of a machine that is in the shop already. */
 export async function openMachine(page: Page, address: string, number: string): Promise<void> {
   await page.goto(`${address}/machines`);

@@ -249,10 +249,10 @@ function rounds(router: Router, { sequelize, solver, news }: Means, answers: Ans
     news.tell(round.id, { what: 'round', ids: [round.id], by: round.by });
     return round;
   };
-  // What is overdue changes with the time too.
   router.get('/finder', async (_request, response) => {
     response.type('json').send(await answers.of('finder', () => finderOf(sequelize)));
   });
+  // What is overdue changes with the time too.
   router.get('/board', async (_request, response) => {
     const hour = new Date().toISOString().slice(0, 13);
     response.type('json').send(await answers.of(`board ${hour}`, () => shopBoard(sequelize, solver)));

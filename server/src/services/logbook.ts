@@ -1,5 +1,5 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
-import type { Remark, LogEntry, LoggedRound, LogPage, LogQuery, RoundHead } from '@isometra/contract';
+import { isTakenBack, type LogEntry, type LoggedRound, type LogPage, type LogQuery, type Remark, type RoundHead } from '@isometra/contract';
 import { CHECKS } from '@isometra/core';
 import { dayBegins, wordsAlone } from '@isometra/work';
 import { RemarkRow } from '../db/remarkModel.js';
@@ -22,6 +22,9 @@ interface Row extends Pick<LogEntry, 'by' | 'what' | 'text' | 'machineId' | 'par
 
 /** One condition of a search, with what stands for its marks. */
 type Condition = readonly [sql: string, ...values: unknown[]];
+const condition = (...parts: Condition): Condition => parts;
+/** A condition on one value, where it is asked for. */
+const when = (value: unknown, sql: string): Condition[] => (value ? [condition(sql, value)] : []);
 
 /** Words that the full-text index of the database does not hold: those shorter than three letters, and these. */
 const UNINDEXED = new Set('about are com for from how that the this was what when where who will with und www'.split(' '));
@@ -38,8 +41,8 @@ function searching(words: string): Condition[] {
   const indexed = all.filter((word) => /^[\p{L}\p{N}]{3,60}$/u.test(word) && !UNINDEXED.has(word.toLowerCase()));
   const others = all.filter((word) => !indexed.includes(word));
   return [
-    ...(indexed.length ? [['MATCH(l.text) AGAINST(? IN BOOLEAN MODE)', indexed.map((word) => `+${word}*`).join(' ')] as Condition] : []),
-    ...others.map((word): Condition => ['l.text LIKE ?', `%${likeText(word)}%`]),
+    ...(indexed.length ? [condition('MATCH(l.text) AGAINST(? IN BOOLEAN MODE)', indexed.map((word) => `+${word}*`).join(' '))] : []),
+    ...others.map((word) => condition('l.text LIKE ?', `%${likeText(word)}%`)),
   ];
 }
 
@@ -60,15 +63,15 @@ function conditionsOf({ machine, what, by, part, state, todo, from, to, words, b
   const [time, id] = before?.split('_').map(Number) ?? [];
   const cursor = new Date(time);
   return [
-    ...(machine ? [['l.machineId = ?', machine] as Condition] : []),
-    ...(what ? [['l.what = ?', what] as Condition] : []),
-    ...(by ? [['l.by = ?', by] as Condition] : []),
-    ...(part ? [['l.part = ?', part] as Condition] : []),
-    ...(todo ? [[OPEN] as Condition] : []),
-    ...(state ? [[`l.thing = 'round' AND l.what <> 'reading' AND ${STATES[state]}`] as Condition] : []),
-    ...(from ? [['l.at >= ?', dayBegins(from, zone)] as Condition] : []),
-    ...(to ? [['l.at < ?', dayBegins(to, zone, 1)] as Condition] : []),
-    ...(before ? [['(l.at < ? OR (l.at = ? AND l.id < ?))', cursor, cursor, id] as Condition] : []),
+    ...when(machine, 'l.machineId = ?'),
+    ...when(what, 'l.what = ?'),
+    ...when(by, 'l.by = ?'),
+    ...when(part, 'l.part = ?'),
+    ...when(from && dayBegins(from, zone), 'l.at >= ?'),
+    ...when(to && dayBegins(to, zone, 1), 'l.at < ?'),
+    ...(todo ? [condition(OPEN)] : []),
+    ...(state ? [condition(`l.thing = 'round' AND l.what <> 'reading' AND ${STATES[state]}`)] : []),
+    ...(before ? [condition('(l.at < ? OR (l.at = ? AND l.id < ?))', cursor, cursor, id)] : []),
     ...searching(words ?? ''),
   ];
 }
@@ -148,8 +151,7 @@ async function storiesOf({ sequelize, solver }: Shelf, rows: readonly Row[]) {
 /** How the note of an entry stands now. @param own what it said then. */
 function standing(told: string, own: string, now: Remark): 'stands' | 'reworded' | 'about' {
   if (own === '' ? !told.startsWith('(') : !told.startsWith(own)) return 'about';
-  const gone = now.text === '' && now.pictures.length === 0;
-  return !gone && wordsAlone(now.text) === wordsAlone(own) ? 'stands' : 'reworded';
+  return !isTakenBack(now) && wordsAlone(now.text) === wordsAlone(own) ? 'stands' : 'reworded';
 }
 
 /** What belongs to an entry: its round, its move, its note as it stands now. */
@@ -160,11 +162,10 @@ function toldBy(
   const idOf = (wanted: string): string => (thing === wanted ? (thingId ?? '') : '');
   const move = moves.get(idOf('move'));
   const now = remarks.get(idOf('note'));
-  const gone = now?.text === '' && now.pictures.length === 0;
   return {
     round: rounds.get(move?.roundId ?? idOf('round')) ?? null,
     quantity: move?.quantity ?? null,
-    remark: gone ? null : (now ?? null),
+    remark: now && !isTakenBack(now) ? now : null,
     note: now ? standing(text, texts.get(idOf('note')) ?? '', now) : null,
   };
 }

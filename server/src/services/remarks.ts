@@ -1,5 +1,5 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import type { Remark } from '@isometra/contract';
+import { isTakenBack, type Remark } from '@isometra/contract';
 import { ticked, tickedOnly } from '@isometra/work';
 import { ApiError } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
@@ -15,15 +15,13 @@ const shown = ({ id, machineId, part, place, text, pictures, supersedes, by, at 
   at: at.toISOString(),
 });
 
-const isEmpty = ({ text, pictures }: Pick<Remark, 'text' | 'pictures'>): boolean => text === '' && pictures.length === 0;
-
 const photographs = (count: number): string => (count === 1 ? 'Photograph' : `${count} photographs`);
 
 /** What the log says of a note: its own words, what was done of it, or that it was changed. */
 function logText(remark: Remark, before: Remark | null): string {
   const own = [remark.text, remark.pictures.length ? `(${photographs(remark.pictures.length)})` : ''].filter(Boolean).join(' ');
   if (!before) return own;
-  if (isEmpty(remark)) return 'A note was taken back';
+  if (isTakenBack(remark)) return 'A note was taken back';
   const done = JSON.stringify(before.pictures) === JSON.stringify(remark.pictures) ? tickedOnly(before.text, remark.text) : undefined;
   if (!done?.length) return own;
   return done.map(({ text, done: now }) => `${now ? 'Done' : 'Not done after all'}: ${text}`).join('; ');
@@ -63,7 +61,7 @@ export async function addRemark(sequelize: Sequelize, remark: Remark, given?: Tr
       const before = await refuseFaulty(remark, transaction);
       const row = await RemarkRow.create({ ...remark, path: remark.place.path, at }, { transaction });
       const { id, machineId, part, by } = remark;
-      const was = before && isEmpty(remark) ? before.text : null;
+      const was = before && isTakenBack(remark) ? before.text : null;
       await writeLog(
         { machineId, by, what: 'note', text: logText(remark, before), was, part, thing: 'note', thingId: id, at },
         transaction,
@@ -117,5 +115,5 @@ export async function listRemarks({ path }: { readonly path: string }): Promise<
     order: [['sequence', 'DESC']],
     limit: MOST,
   });
-  return rows.map(shown).filter((remark) => !isEmpty(remark));
+  return rows.map(shown).filter((remark) => !isTakenBack(remark));
 }

@@ -1,5 +1,6 @@
 import type { Finder } from '@isometra/contract';
-import { findablesOf, folded, found } from './finder.js';
+import { folded } from '../notebook/folded.js';
+import { findablesOf, found } from './finder.js';
 
 const shop = (machines: number): Finder => ({
   machines: Array.from({ length: machines }, (_, i) => ({

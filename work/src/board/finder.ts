@@ -1,6 +1,7 @@
 import { CHECKS } from '@isometra/core';
 import { MACHINE_KINDS, type Finder } from '@isometra/contract';
 import { defaultPlan } from '../ladder/campaign.js';
+import { folded } from '../notebook/folded.js';
 
 export type FoundKind = 'machine' | 'page' | 'check' | 'round' | 'face' | 'kit' | 'sheet' | 'person';
 
@@ -24,9 +25,6 @@ export interface Indexed extends Findable {
   /** All it is found by, folded. */
   readonly all: string;
 }
-
-/** Letters without what stands over them, in lower case: what is typed in a hurry finds it. */
-export const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 const PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Machines', '/machines'],

@@ -1,4 +1,5 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
+import { indexOnce } from './indexOnce.js';
 
 /** Every state that a card, a piece of kit or a face has had. Safe to run again half way. */
 export async function up(database: QueryInterface): Promise<void> {
@@ -12,7 +13,5 @@ export async function up(database: QueryInterface): Promise<void> {
       by: { type: DataTypes.STRING(8), allowNull: true },
       at: { type: DataTypes.DATE(3), allowNull: true },
     });
-  const indexes = (await database.showIndex('earlier_states')) as { readonly name: string }[];
-  if (!indexes.some(({ name }) => name === 'earlier_states_of'))
-    await database.addIndex('earlier_states', ['what', 'thingId', 'version'], { name: 'earlier_states_of', unique: true });
+  await indexOnce(database, 'earlier_states', ['what', 'thingId', 'version'], { name: 'earlier_states_of', unique: true });
 }

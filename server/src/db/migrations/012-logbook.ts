@@ -1,4 +1,5 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
+import { indexOnce } from './indexOnce.js';
 
 const COLUMNS = {
   part: { type: DataTypes.STRING(60), allowNull: true },
@@ -32,10 +33,8 @@ export async function up(database: QueryInterface): Promise<void> {
   await database.sequelize.query(
     'ALTER TABLE log_entries MODIFY COLUMN text MEDIUMTEXT CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci NOT NULL',
   );
-  const indexes = (await database.showIndex('log_entries')) as { readonly name: string }[];
-  const missing = (wanted: string): boolean => !indexes.some(({ name }) => name === wanted);
-  if (missing('log_entries_newest')) await database.addIndex('log_entries', ['at', 'id'], { name: 'log_entries_newest' });
-  if (missing('log_entries_part')) await database.addIndex('log_entries', ['machineId', 'part'], { name: 'log_entries_part' });
-  if (missing('log_entries_words')) await database.addIndex('log_entries', ['text'], { name: 'log_entries_words', type: 'FULLTEXT' });
+  await indexOnce(database, 'log_entries', ['at', 'id'], { name: 'log_entries_newest' });
+  await indexOnce(database, 'log_entries', ['machineId', 'part'], { name: 'log_entries_part' });
+  await indexOnce(database, 'log_entries', ['text'], { name: 'log_entries_words', type: 'FULLTEXT' });
   for (const statement of KNOWN_BY) await database.sequelize.query(statement);
 }

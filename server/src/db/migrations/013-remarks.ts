@@ -1,4 +1,5 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
+import { indexOnce } from './indexOnce.js';
 
 const reference = (table: string) => ({ type: DataTypes.UUID, allowNull: true, references: { model: table, key: 'id' } });
 
@@ -18,8 +19,6 @@ export async function up(database: QueryInterface): Promise<void> {
       by: { type: DataTypes.STRING(8), allowNull: false },
       at: { type: DataTypes.DATE(3), allowNull: false },
     });
-  const indexes = (await database.showIndex('remarks')) as { readonly name: string }[];
-  const missing = (wanted: string): boolean => !indexes.some(({ name }) => name === wanted);
-  if (missing('remarks_supersedes')) await database.addIndex('remarks', ['supersedes'], { name: 'remarks_supersedes', unique: true });
-  if (missing('remarks_path')) await database.addIndex('remarks', ['path'], { name: 'remarks_path' });
+  await indexOnce(database, 'remarks', ['supersedes'], { name: 'remarks_supersedes', unique: true });
+  await indexOnce(database, 'remarks', ['path'], { name: 'remarks_path' });
 }

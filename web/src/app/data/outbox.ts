@@ -1,7 +1,7 @@
 import { dequal } from 'dequal';
 import { InjectionToken, Injectable, type OnDestroy, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { BehaviorSubject, type Observable, Subject, distinctUntilChanged, firstValueFrom, map } from 'rxjs';
+import { BehaviorSubject, type Observable, Subject, distinctUntilChanged, firstValueFrom, map, mergeMap } from 'rxjs';
 import * as z from 'zod';
 import { newId } from './id';
 import { oneAtATime } from './tabs';
@@ -17,6 +17,12 @@ export interface Answer {
 
 /** The name of the browser's database for what has not been taken yet. */
 export const OUTBOX_NAME = new InjectionToken<string>('outbox', { providedIn: 'root', factory: () => 'isometra-outbox' });
+
+/** One row where it is one, none otherwise. */
+function read<S extends z.ZodType>(schema: S, raw: unknown): z.output<S>[] {
+  const parsed = schema.safeParse(raw);
+  return parsed.success ? [parsed.data] : [];
+}
 
 /** The place of a write that the browser's database has not been given yet. */
 const NOWHERE = Infinity;
@@ -91,6 +97,18 @@ export class Outbox implements OnDestroy {
         (one, other) =>
           one.length === other.length && one.every(({ token, body }, i) => token === other[i].token && dequal(body, other[i].body)),
       ),
+    );
+  }
+
+  /** What waits of a kind, read by its schema: rows that the server does not have yet. */
+  waitingAs<S extends z.ZodType>(what: Entry['what'], schema: S): Observable<readonly z.output<S>[]> {
+    return this.waitingOf(what).pipe(map((queue) => queue.flatMap(({ body }) => read(schema, body))));
+  }
+
+  /** Rows of a kind as the server has taken them, also from another tab. */
+  takenAs<S extends z.ZodType>(what: Entry['what'], schema: S): Observable<{ readonly entry: Entry; readonly row: z.output<S> }> {
+    return this.answers$.pipe(
+      mergeMap(({ entry, answer }) => (entry.what === what ? read(schema, answer).map((row) => ({ entry, row })) : [])),
     );
   }
 

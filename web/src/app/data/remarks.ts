@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { BehaviorSubject, type Observable, combineLatest, map } from 'rxjs';
 import * as z from 'zod';
-import { remarkSchema, type Remark } from '@isometra/contract';
+import { isTakenBack, remarkSchema, type Remark } from '@isometra/contract';
 import { Api } from './api';
 import { nowText } from './clock';
 import { byId, Loads } from './flows';
@@ -12,8 +12,6 @@ import { Undo } from './undo';
 
 /** What is written down, before it has an id, a time and a name. */
 export type NewRemark = Omit<Remark, 'id' | 'by' | 'at' | 'supersedes'>;
-
-const taken = (remark: Remark): boolean => remark.text === '' && remark.pictures.length === 0;
 
 /** Notes from any screen: what the server says, and what is on its way. */
 @Injectable({ providedIn: 'root' })
@@ -32,15 +30,10 @@ export class Remarks {
   ).askWhenBack();
 
   /** Every note that the server has taken, also from another tab. */
-  readonly written$ = new BehaviorSubject<Remark | null>(null);
+  readonly written$: Observable<Remark> = this.outbox.takenAs('remark', remarkSchema).pipe(map(({ row }) => row));
 
   constructor() {
-    this.outbox.answers$.subscribe(({ entry: { what }, answer }) => {
-      const remark = what === 'remark' ? remarkSchema.safeParse(answer).data : undefined;
-      if (!remark) return;
-      this.told$.next(byId(this.told$.value, [remark]));
-      this.written$.next(remark);
-    });
+    this.written$.subscribe((remark) => this.told$.next(byId(this.told$.value, [remark])));
   }
 
   /** Ask the server for the notes of a screen. Fails with an ApiFailure. */
@@ -50,12 +43,11 @@ export class Remarks {
 
   /** The notes of a screen that stand, newest first. */
   on(path: string): Observable<readonly Remark[]> {
-    return combineLatest([this.server$, this.told$, this.outbox.waitingOf('remark')]).pipe(
-      map(([server, told, queue]) => {
-        const waiting = queue.flatMap(({ body }) => remarkSchema.safeParse(body).data ?? []);
+    return combineLatest([this.server$, this.told$, this.outbox.waitingAs('remark', remarkSchema)]).pipe(
+      map(([server, told, waiting]) => {
         const all = byId(server.get(path) ?? [], told, waiting).filter(({ place }) => place.path === path);
         const gone = new Set(all.map(({ supersedes }) => supersedes));
-        return all.filter((remark) => !gone.has(remark.id) && !taken(remark)).sort((one, other) => other.at.localeCompare(one.at));
+        return all.filter((remark) => !gone.has(remark.id) && !isTakenBack(remark)).sort((one, other) => other.at.localeCompare(one.at));
       }),
     );
   }
@@ -72,7 +64,7 @@ export class Remarks {
     const { machineId, part, place } = before;
     const content = { machineId, part, place, ...change };
     const now = this.put(content, before.id);
-    const did = taken(now) ? 'Note taken back' : 'Note changed';
+    const did = isTakenBack(now) ? 'Note taken back' : 'Note changed';
     this.undo.telling()(did, () => void this.put({ ...content, text: before.text, pictures: before.pictures }, now.id));
     return now;
   }

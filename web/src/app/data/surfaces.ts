@@ -44,10 +44,7 @@ export class Surfaces {
   ).askWhenBack();
 
   constructor() {
-    this.outbox.answers$.subscribe(({ entry: { what }, answer }) => {
-      const entry = what === 'entry' ? deskEntrySchema.safeParse(answer).data : undefined;
-      if (entry) this.told$.next(byId(this.told$.value, [entry]));
-    });
+    this.outbox.takenAs('entry', deskEntrySchema).subscribe(({ row }) => this.told$.next(byId(this.told$.value, [row])));
   }
 
   /** Ask the server for the faces of a machine. Fails with an ApiFailure. */
@@ -57,9 +54,8 @@ export class Surfaces {
 
   /** The faces of a machine as they stand, with their entries oldest first. */
   of(machineId: string): Observable<readonly StoredSurface[]> {
-    return combineLatest([this.server$, this.told$, this.outbox.waitingOf('entry')]).pipe(
-      map(([server, told, queue]) => {
-        const waiting = queue.flatMap(({ body }) => deskEntrySchema.safeParse(body).data ?? []);
+    return combineLatest([this.server$, this.told$, this.outbox.waitingAs('entry', deskEntrySchema)]).pipe(
+      map(([server, told, waiting]) => {
         return (server.get(machineId) ?? []).map((surface) => ({
           ...surface,
           entries: [

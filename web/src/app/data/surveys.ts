@@ -35,9 +35,7 @@ export class Surveys {
   );
 
   constructor() {
-    this.outbox.answers$.subscribe(({ entry: { what, machineId }, answer }) => {
-      const note = what === 'note' ? surveyNoteSchema.safeParse(answer).data : undefined;
-      if (!note) return;
+    this.outbox.takenAs('note', surveyNoteSchema).subscribe(({ entry: { machineId }, row: note }) => {
       this.told$.next(byId(this.told$.value, [note]));
       if (machineId !== null && this.server$.value.has(machineId)) this.load(machineId).subscribe({ error: () => undefined });
     });
@@ -51,9 +49,8 @@ export class Surveys {
   /** Surveys of a machine, oldest first, as they stand. */
   of(machineId: string): Observable<readonly Campaign[]> {
     const surveys$ = this.server$.pipe(map((all) => all.get(machineId) ?? []));
-    return combineLatest([surveys$, this.told$, this.wanted$, this.outbox.waitingOf('note')]).pipe(
-      map(([surveys, told, wanted, queue]) => {
-        const waiting = queue.flatMap(({ body }) => surveyNoteSchema.safeParse(body).data ?? []);
+    return combineLatest([surveys$, this.told$, this.wanted$, this.outbox.waitingAs('note', surveyNoteSchema)]).pipe(
+      map(([surveys, told, wanted, waiting]) => {
         return surveys.map((survey) => {
           const notes = byId(
             survey.notes,

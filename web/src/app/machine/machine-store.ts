@@ -36,6 +36,7 @@ import {
   type StaleReason,
   type Solved,
   type Drift,
+  slantOf,
 } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Heads } from '../data/heads';
@@ -67,6 +68,8 @@ export class MachineStore {
   private readonly asked = this.ofMachine<Machine | undefined>((id) => this.machines.one(id), undefined);
   readonly machine = computed(() => (this.ready() ? (this.asked() ?? null) : null));
   readonly kind = computed(() => this.machine()?.card.kind ?? '');
+  /** The slant of its card, + its rear the higher; null where the card does not say. */
+  readonly slant = computed(() => slantOf(this.machine()?.card['slide']) ?? null);
   readonly kit = toSignal(this.kitStore.inUse$, { initialValue: [] as readonly KitItem[] });
   private readonly listed = this.ofMachine<readonly RoundHead[]>((id) => this.heads.of(id), []);
   /** Rounds of all surveys that rule, oldest first. */

@@ -5,6 +5,7 @@ import { forkJoin, switchMap } from 'rxjs';
 import type { Machine } from '@isometra/contract';
 import type { BoardPlate } from '@isometra/contract/board';
 import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
+import { folded } from '@isometra/work/folded';
 import type { ApiFailure } from '../data/api';
 import { Board } from '../data/board';
 import { useKeys } from '../data/keys';
@@ -12,6 +13,7 @@ import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
 import { Archive } from '../shell/archive';
 import { boardGroups, STANDINGS, STANDING_WORDS, standingOf, type Standing } from './board-groups';
+import { asking, orNothing } from '../ui/asking';
 import { askedText } from '../ui/asked-text';
 import { Choices } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
@@ -27,10 +29,6 @@ const nextPath = ({ at, id, round }: NonNullable<BoardPlate['next']>): string[] 
 
 /** Up to so many machines are seen at a glance. */
 const FEW = 6;
-
-const orNothing = (value: string | undefined): string => value ?? '';
-/** In lower case, without what stands over letters. */
-const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().trim();
 
 /** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
@@ -69,7 +67,7 @@ export class MachineList {
     }),
   ]);
   private readonly chosen = computed(() => {
-    const [show, words] = [this.show(), folded(this.name()).split(/\s+/)];
+    const [show, words] = [this.show(), folded(this.name().trim()).split(/\s+/)];
     if (this.few()) return this.machines();
     return this.machines().filter((machine) => {
       const called = folded(`${machine.card.number} ${machine.card.nickname ?? ''}`);
@@ -80,10 +78,7 @@ export class MachineList {
   private readonly inOrder = computed(() => this.groups().flatMap(({ rows }) => rows.map(({ machine }) => machine)));
   protected readonly none = computed(() => this.machines().length > 0 && this.inOrder().length === 0);
 
-  protected ask(change: Readonly<Record<string, string>>): void {
-    const queryParams = Object.fromEntries(Object.entries(change).map(([name, value]) => [name, value || null]));
-    void this.router.navigate([], { queryParams, queryParamsHandling: 'merge', replaceUrl: true });
-  }
+  protected readonly ask = asking();
 
   protected readonly archived = computed(() => this.all().filter(({ archived }) => archived));
   protected readonly plates = computed(() => new Map(this.shop().plates.map((plate) => [plate.machineId, plate])));

@@ -1,8 +1,8 @@
 import { CHECKS, DIMENSIONS, toYou } from '@isometra/core';
 import type { LogEntry, LogKind, LogState } from '@isometra/contract';
-import { noteLines, wayOut } from '@isometra/work';
-import { counted, inWords, sizeOf, type Shown } from '../ui/say';
-import type { GlyphState } from '../ui/glyph';
+import { noteLines } from '@isometra/work';
+import { resultTold, type ResultTold } from '../ui/result-told';
+import { counted, sizeOf, type Shown } from '../ui/say';
 
 /** What the logbook is about, as people call it. */
 export const KIND_WORDS: Readonly<Record<LogKind, string>> = {
@@ -89,11 +89,8 @@ export const logState = ({ thingId, version }: LogEntry): Readonly<Record<string
   version === null ? null : { state: `${thingId}.${version}` };
 
 /** One result of a round, as it stands beside its entry. */
-export interface LogCall {
+export interface LogCall extends ResultTold {
   readonly label: string;
-  readonly state: GlyphState;
-  readonly way: ReturnType<typeof wayOut>;
-  readonly text: string;
 }
 
 /** What a round says, judged quantities alone. */
@@ -101,9 +98,6 @@ export function logCalls({ round }: LogEntry, shown: Shown): readonly LogCall[] 
   const infos = CHECKS.get(round?.check ?? '')?.quantities ?? {};
   return Object.entries(round?.finding?.quantities ?? {}).flatMap(([name, quantity]) => {
     const info = infos[name];
-    if (!info || quantity.verdict === null) return [];
-    return [
-      { label: info.label, state: quantity.verdict as GlyphState, way: wayOut(quantity, info), text: inWords(quantity, info, shown) },
-    ];
+    return info && quantity.verdict !== null ? [{ label: info.label, ...resultTold(quantity, info, shown) }] : [];
   });
 }

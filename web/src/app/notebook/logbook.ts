@@ -12,9 +12,9 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
-import { skip, type Subscription } from 'rxjs';
+import type { Subscription } from 'rxjs';
 import { LOG_KINDS, LOG_STATES, type LogEntry, type LogPage, type LogQuery } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { useKeys } from '../data/keys';
@@ -24,6 +24,7 @@ import { Settings } from '../data/settings';
 import { clockWords, dateWords } from '../data/when';
 import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
+import { asking, orNothing } from '../ui/asking';
 import { askedText } from '../ui/asked-text';
 import type { Choice } from '../ui/choices';
 import { Button, TextField } from '../ui/controls';
@@ -70,17 +71,18 @@ interface Picked {
 export class Logbook {
   private readonly source = inject(Entries);
   private readonly router = inject(Router);
+  private readonly ask = asking();
   private readonly settings = inject(Settings);
   /** The machine whose pages these are; of the shop's own page undefined. */
   private readonly frame = inject(MachineStore, { optional: true });
   protected readonly machineId = computed(() => this.frame?.machine()?.id);
-  readonly what = input(ANY, { transform: orAny });
-  readonly by = input(ANY, { transform: orAny });
-  readonly part = input(ANY, { transform: orAny });
-  readonly verdict = input(ANY, { transform: orAny });
-  readonly from = input(ANY, { transform: orAny });
-  readonly to = input(ANY, { transform: orAny });
-  readonly words = input(ANY, { transform: orAny });
+  readonly what = input(ANY, { transform: orNothing });
+  readonly by = input(ANY, { transform: orNothing });
+  readonly part = input(ANY, { transform: orNothing });
+  readonly verdict = input(ANY, { transform: orNothing });
+  readonly from = input(ANY, { transform: orNothing });
+  readonly to = input(ANY, { transform: orNothing });
+  readonly words = input(ANY, { transform: orNothing });
 
   private readonly query = computed(
     (): LogQuery =>
@@ -100,22 +102,22 @@ export class Logbook {
 
   private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
   private readonly more = viewChild<ElementRef<HTMLElement>>('more');
-  private readonly machines = toSignal(inject(Machines).all$, { requireSync: true });
+  private readonly shop = inject(Machines);
+  private readonly machines = toSignal(this.shop.all$, { requireSync: true });
   protected readonly field = askedText(this.words);
   private pause: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
     const hand = inject(AtHand);
     effect(() => hand.doing.set(this.machineId() ? 'Logbook' : ''));
-    const machines = inject(Machines);
-    machines.load().subscribe({ error: () => undefined });
+    this.shop.load().subscribe({ error: () => undefined });
     effect(() => {
       this.query();
       untracked(() => this.begin());
     });
     // A note that the server has just taken stands there at once.
-    const written = inject(Remarks)
-      .written$.pipe(skip(1))
+    inject(Remarks)
+      .written$.pipe(takeUntilDestroyed())
       .subscribe(() => this.begin());
     useKeys([
       { shown: 'F', does: 'find words', keys: ['f'], run: () => this.box()?.nativeElement.focus() },
@@ -130,7 +132,6 @@ export class Logbook {
       if (end) sight.observe(end);
     });
     inject(DestroyRef).onDestroy(() => {
-      written.unsubscribe();
       sight.disconnect();
       clearTimeout(this.pause);
       this.reading?.unsubscribe();
@@ -223,12 +224,6 @@ export class Logbook {
     if ((name !== 'from' && name !== 'to') || value === '' || DAY.test(value)) this.ask({ [name]: value });
   }
 
-  /** Change what is asked for: the address says it. */
-  protected ask(change: Asked): void {
-    const queryParams = Object.fromEntries(Object.entries(change).map(([name, value]) => [name, value || null]));
-    void this.router.navigate([], { queryParams, queryParamsHandling: 'merge', replaceUrl: true });
-  }
-
   protected askEverything(): void {
     void this.router.navigate([], { queryParams: {}, replaceUrl: true });
   }
@@ -268,8 +263,4 @@ export class Logbook {
       },
     });
   }
-}
-
-function orAny(value: string | undefined): string {
-  return value ?? ANY;
 }

@@ -15,6 +15,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { map, switchMap } from 'rxjs';
 import * as z from 'zod';
 import {
+  isTakenBack,
   markedPictureSchema,
   MOST_NOTE,
   MOST_PICTURES,
@@ -78,7 +79,7 @@ export class NoteDialog implements OnInit {
   protected readonly problem = signal('');
   /** The note that is changed; null for a new one. */
   protected readonly changing = signal<Remark | null>(null);
-  protected readonly empty = computed(() => this.text().trim() === '' && this.taken().length === 0);
+  protected readonly empty = computed(() => isTakenBack({ text: this.text().trim(), pictures: this.taken() }));
   /** Notes that the server did not take, whatever the screen: none is lost, and each is given up only when that is said. */
   protected readonly refused = toSignal(
     inject(Outbox).refused$.pipe(

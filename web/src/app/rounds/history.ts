@@ -12,19 +12,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  CHECKS,
-  DIMENSIONS,
-  prettyUnit,
-  shownIn,
-  type CheckDefinition,
-  type Dimension,
-  type Quantity,
-  type QuantityInfo,
-  toYou,
-} from '@isometra/core';
+import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension, toYou } from '@isometra/core';
 import type { MoveWrite, RoundHead } from '@isometra/contract';
-import { counts, curvesAlong, homingOf, registerLog, registerValue, drawnWords, wayOut, type RegisterEntry } from '@isometra/work';
+import { counts, curvesAlong, homingOf, registerLog, registerValue, drawnWords, type RegisterEntry } from '@isometra/work';
 import { meaningWords } from '../register/register-words';
 import { bedWords } from '../machine/bed-words';
 import { driftWords } from './drift-words';
@@ -32,8 +22,9 @@ import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Choices } from '../ui/choices';
-import { Glyph, type GlyphState } from '../ui/glyph';
-import { counted, inWords, sizeOf, zoneInWords } from '../ui/say';
+import { Glyph } from '../ui/glyph';
+import { resultTold } from '../ui/result-told';
+import { counted, sizeOf } from '../ui/say';
 import { moveRecord, moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 import { dateWords } from '../data/when';
@@ -132,10 +123,7 @@ export class History {
       survey: this.store.surveys().length > 1 ? (this.store.surveys().find((entry) => entry.id === round.surveyId)?.title ?? '') : '',
       calls: quantities.map(([name, quantity]) => ({
         label: check.quantities[name].label,
-        state: quantity.verdict as GlyphState,
-        way: wayOut(quantity, check.quantities[name]),
-        text: inWords(quantity, check.quantities[name], this.shown()),
-        doubt: this.doubtWords(quantity, check.quantities[name]),
+        ...resultTold(quantity, check.quantities[name], this.shown()),
       })),
       moves: round.moves.map((move) => {
         const judged = this.judged().find((entry) => entry.move.id === move.id);
@@ -159,14 +147,6 @@ export class History {
         };
       }),
     };
-  }
-
-  /** For paper: how sure a value is, and within what it was to be. */
-  private doubtWords({ expanded, limit }: Pick<Quantity, 'limit'> & { readonly expanded: number | null }, info: QuantityInfo): string {
-    const doubt = expanded === null || expanded === undefined ? '' : `± ${sizeOf(expanded, info, this.shown(), 1).large}`;
-    const zone = zoneInWords(limit, info, this.shown());
-    const parts = [doubt, zone && `limit ${zone}`].filter(Boolean);
-    return parts.length ? `(${parts.join(', ')})` : '';
   }
 
   /** What was entered on a change sheet, and what reading again said of it last. */

@@ -1,48 +1,54 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { machineFamily, type RoundHead } from '@isometra/contract';
-import { knownFrom, knownMill, knownTurning, slantOf } from '@isometra/work';
-import { MachineStore } from '../machine/machine-store';
-import { LathePicture } from './lathe-picture';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { KnownLathe, KnownMill, KnownTurning } from '@isometra/work';
+import { LathePicture, type Ghosts } from './lathe-picture';
 import { millFittingFactor } from './mill';
-import { MillPictureDrawing } from './mill-picture';
+import { MillPictureDrawing, type MillGhosts } from './mill-picture';
 import { fittingFactor } from './picture';
-import { turningFittingFactor, turningHas } from './turning';
+import { turningFittingFactor, turningHas, type TurningGhosts } from './turning';
 import { TurningPicture } from './turning-picture';
 
-/** How much errors may be exaggerated so that all of them are still on the picture of a machine of this kind. */
-export function fittingFor(kind: string, rounds: readonly RoundHead[]): number {
-  const family = machineFamily(kind);
-  if (family === 'mill') return millFittingFactor(knownMill(rounds));
-  return family === 'turning-centre' ? turningFittingFactor(knownTurning(rounds)) : fittingFactor(knownFrom(rounds));
+/** What is known of a machine of one family, and the limits that are drawn beside it. */
+export type Bending =
+  | { readonly family: 'lathe'; readonly known: KnownLathe; readonly ghosts?: Ghosts }
+  | { readonly family: 'mill'; readonly known: KnownMill; readonly ghosts?: MillGhosts }
+  | { readonly family: 'turning-centre'; readonly known: KnownTurning; readonly ghosts?: TurningGhosts };
+
+/** How much errors may be exaggerated so that all of them are still on the picture. */
+export function fittingOf(bending: Bending): number {
+  if (bending.family === 'mill') return millFittingFactor(bending.known);
+  return bending.family === 'turning-centre' ? turningFittingFactor(bending.known) : fittingFactor(bending.known);
 }
 
-/** The machine that is open, bent by what some rounds said of it. */
+/** A machine of any family, bent by what is known of it. */
 @Component({
   selector: 'iso-bent',
   imports: [LathePicture, MillPictureDrawing, TurningPicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @switch (family()) {
-      @case ('mill') {
-        <iso-mill-picture [kind]="store.kind()" [known]="mill()" [factor]="factor()" />
-      }
-      @case ('turning-centre') {
-        <iso-turning-picture [known]="turning()" [factor]="factor()" [slant]="slant()" [has]="has()" />
-      }
-      @default {
-        <iso-lathe-picture [known]="lathe()" [factor]="factor()" />
-      }
+    @let now = bending();
+    @if (now.family === 'mill') {
+      <iso-mill-picture [class.bare]="bare()" [kind]="kind()" [known]="now.known" [factor]="factor()" [ghosts]="now.ghosts" />
+    } @else if (now.family === 'turning-centre') {
+      <iso-turning-picture
+        [class.bare]="bare()"
+        [known]="now.known"
+        [factor]="factor()"
+        [ghosts]="now.ghosts"
+        [slant]="slant()"
+        [has]="has()"
+      />
+    } @else {
+      <iso-lathe-picture [class.bare]="bare()" [known]="now.known" [factor]="factor()" [ghosts]="now.ghosts" />
     }
   `,
 })
 export class Bent {
-  protected readonly store = inject(MachineStore);
-  readonly rounds = input.required<readonly RoundHead[]>();
+  readonly kind = input.required<string>();
+  readonly bending = input.required<Bending>();
   readonly factor = input.required<number>();
-  protected readonly family = computed(() => machineFamily(this.store.kind()));
-  protected readonly lathe = computed(() => knownFrom(this.rounds()));
-  protected readonly mill = computed(() => knownMill(this.rounds()));
-  protected readonly turning = computed(() => knownTurning(this.rounds()));
-  protected readonly slant = computed(() => slantOf(this.store.machine()?.card['slide']) ?? null);
-  protected readonly has = computed(() => turningHas(this.store.kind()));
+  /** The slant of a turning centre, + its rear the higher; null where its card does not say. */
+  readonly slant = input<number | null>(null);
+  /** Without words on it. */
+  readonly bare = input(false);
+  protected readonly has = computed(() => turningHas(this.kind()));
 }

@@ -1,16 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { Router, RouterLink } from '@angular/router';
+import { RouterLink } from '@angular/router';
 import { CHECKS } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
-import { compared, defaultPlan, wayOut, type Compared, type Seen, type Side } from '@isometra/work';
+import { compared, defaultPlan, type Compared, type Seen, type Side } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { dateWords } from '../data/when';
 import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
-import { Glyph, type GlyphState } from '../ui/glyph';
+import { asking, orNothing } from '../ui/asking';
+import { Glyph } from '../ui/glyph';
 import { Pick } from '../ui/pick';
-import { counted, inWords, moveWords, sizeOf, zoneInWords } from '../ui/say';
-import { Bent, fittingFor } from './bent';
+import { doubtTold, resultTold } from '../ui/result-told';
+import { counted, moveWords, sizeOf } from '../ui/say';
+import { Bent, fittingOf } from './bent';
+import { bentBy } from './bent-by';
 
 /** A side in the address: the survey's id, and "found" or "left". */
 const sideText = ({ surveyId, when }: Side): string => `${surveyId}.${when}`;
@@ -31,7 +34,6 @@ function sideOf(text: string): Side | undefined {
 export class Compare {
   protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
-  private readonly router = inject(Router);
   /** The sides, as they stand in the address. */
   readonly from = input('', { transform: orNothing });
   readonly to = input('', { transform: orNothing });
@@ -63,8 +65,8 @@ export class Compare {
   }
 
   protected readonly picks = computed(() => [
-    { name: 'from', label: 'Before', value: this.one() ? sideText(this.one() as Side) : null },
-    { name: 'to', label: 'After', value: this.other() ? sideText(this.other() as Side) : null },
+    { asks: (from: string) => ({ from }), label: 'Before', value: this.one() ? sideText(this.one() as Side) : null },
+    { asks: (to: string) => ({ to }), label: 'After', value: this.other() ? sideText(this.other() as Side) : null },
   ]);
 
   private readonly all = computed(() => {
@@ -75,12 +77,24 @@ export class Compare {
 
   /** What the rounds of each side said, for its picture. */
   protected readonly sides = computed(() => {
-    const [before, after] = [this.roundsOf(this.one(), ({ from }) => from), this.roundsOf(this.other(), ({ to }) => to)];
-    const factor = Math.min(fittingFor(this.store.kind(), before), fittingFor(this.store.kind(), after));
-    return [
-      { name: 'Before', rounds: before, factor },
-      { name: 'After', rounds: after, factor },
+    const sides = [
+      {
+        name: 'Before',
+        bending: bentBy(
+          this.store.kind(),
+          this.roundsOf(this.one(), ({ from }) => from),
+        ),
+      },
+      {
+        name: 'After',
+        bending: bentBy(
+          this.store.kind(),
+          this.roundsOf(this.other(), ({ to }) => to),
+        ),
+      },
     ];
+    const factor = Math.min(...sides.map(({ bending }) => fittingOf(bending)));
+    return sides.map((side) => ({ ...side, factor }));
   });
 
   /** In a picture the last word counts: as left the newest stands last, as found the oldest, whichever method said it. */
@@ -128,14 +142,8 @@ export class Compare {
     const info = CHECKS.get(check)?.quantities[name];
     if (!seen || !info) return null;
     const { round, quantity } = seen;
-    const shown = this.settings.shown();
-    const doubt = quantity.expanded === null ? '' : `± ${sizeOf(quantity.expanded, info, shown, 1).large}`;
-    const zone = zoneInWords(quantity.limit, info, shown);
     return {
-      state: (quantity.verdict ?? 'none') as GlyphState,
-      way: wayOut(quantity, info),
-      text: inWords(quantity, info, shown),
-      more: [doubt, zone && `limit ${zone}`].filter(Boolean).join(', '),
+      ...resultTold(quantity, info, this.settings.shown()),
       link: ['/machines', round.machineId, 'bench', round.check, round.id],
       round: `round ${round.number}, ${dateWords(round.at)}, ${round.by}`,
     };
@@ -145,7 +153,8 @@ export class Compare {
     const info = CHECKS.get(check)?.quantities[name];
     if (!change || !info) return '';
     const shown = this.settings.shown();
-    const doubt = change.expanded === null ? '' : ` ± ${sizeOf(change.expanded, info, shown, 1).large}`;
+    const told = doubtTold(change.expanded, info, shown);
+    const doubt = told && ` ${told}`;
     if (!change.sure)
       return `No change can be told${doubt && ` (${sizeOf(Math.abs(change.by), info, shown, change.expanded).large}${doubt})`}.`;
     const moved = moveWords(change.by, info, shown) || sizeOf(Math.abs(change.by), info, shown, from?.quantity.expanded).large;
@@ -158,11 +167,5 @@ export class Compare {
     return moves.map(({ amount, doneAt, by }) => `moved ${moveWords(amount, info, shown)}, ${dateWords(doneAt ?? '')}, ${by}`).join('; ');
   }
 
-  protected ask(name: string, value: string): void {
-    void this.router.navigate([], { queryParams: { [name]: value }, queryParamsHandling: 'merge', replaceUrl: true });
-  }
-}
-
-function orNothing(value: string | undefined): string {
-  return value ?? '';
+  protected readonly ask = asking();
 }

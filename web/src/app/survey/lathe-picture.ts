@@ -23,7 +23,7 @@ export class LathePicture {
   readonly known = input.required<KnownLathe>();
   readonly factor = input.required<number>();
   /** Where things may stand by the survey's limits. */
-  readonly ghosts = input(NONE);
+  readonly ghosts = input(NONE, { transform: (ghosts: Ghosts | undefined) => ghosts ?? NONE });
 
   protected readonly frame = FRAME;
   protected readonly picture = computed(() => pictureOf(this.known(), this.factor()));

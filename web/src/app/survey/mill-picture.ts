@@ -109,7 +109,7 @@ export class MillPictureDrawing {
   readonly known = input.required<KnownMill>();
   readonly factor = input.required<number>();
   /** Where things may stand by the survey's limits. */
-  readonly ghosts = input(NONE);
+  readonly ghosts = input(NONE, { transform: (ghosts: MillGhosts | undefined) => ghosts ?? NONE });
 
   /** What kind of mill it is. */
   readonly kind = input('');

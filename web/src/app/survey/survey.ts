@@ -1,30 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { CHECKS, sentence, sizesIn } from '@isometra/core';
-import { machineFamily } from '@isometra/contract';
-import {
-  belowTheHand,
-  factOf,
-  methodsApart,
-  tellingAfterEach,
-  wayOfFinding,
-  knownFrom,
-  knownMill,
-  knownTurning,
-  slantOf,
-} from '@isometra/work';
+import { belowTheHand, factOf, methodsApart, tellingAfterEach, wayOfFinding } from '@isometra/work';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { bothUnits } from '../ui/say';
 import { latheWords, millWords, turningWords } from './known-words';
-import { fittingFor } from './bent';
-import { LathePicture } from './lathe-picture';
-import { MillPictureDrawing } from './mill-picture';
-import { ghostsOf, millGhosts, turningGhosts } from './ghosts';
+import { Bent, fittingOf } from './bent';
+import { bentBy, withGhosts } from './bent-by';
 import { turningHas } from './turning';
-import { TurningPicture } from './turning-picture';
 import { Pick } from '../ui/pick';
 import { Slide } from '../ui/slide';
 import { dateWords } from '../data/when';
@@ -36,7 +22,7 @@ const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
 @Component({
   selector: 'iso-survey',
-  imports: [RouterLink, Glyph, LathePicture, MillPictureDrawing, TurningPicture, Pick, Slide],
+  imports: [Bent, RouterLink, Glyph, Pick, Slide],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './survey.html',
   styleUrl: './survey.css',
@@ -51,13 +37,6 @@ export class Survey {
     this.store.refresh();
   }
 
-  protected readonly mill = computed(() => machineFamily(this.store.kind()) === 'mill');
-  protected readonly turning = computed(() => machineFamily(this.store.kind()) === 'turning-centre');
-  protected readonly turningKnown = computed(() => knownTurning(this.sofar()));
-  protected readonly turningGhosts = computed(() => turningGhosts(this.store.survey()?.judge));
-  protected readonly has = computed(() => turningHas(this.store.kind()));
-  /** The slant of its card, + its rear the higher; null where the card does not say. */
-  protected readonly slant = computed(() => slantOf(this.store.machine()?.card['slide']) ?? null);
   /** Rounds that say something, in order of time: the stops of the slider. */
   protected readonly stops = computed(() =>
     [...this.store.all()]
@@ -68,27 +47,25 @@ export class Survey {
   /** Stays where it was put until another round is known. */
   protected readonly stop = linkedSignal(() => this.last());
   private readonly sofar = computed(() => this.stops().slice(0, this.stop()));
-  protected readonly latheKnown = computed(() => knownFrom(this.sofar()));
-  protected readonly millKnown = computed(() => knownMill(this.sofar()));
+  private readonly bending = computed(() => bentBy(this.store.kind(), this.sofar()));
   protected readonly chosen = signal<number | null>(null);
   /** One factor for all of time, so that what is put right is seen to shrink. */
   private readonly fitting = computed(() => {
     let factor = 5000;
-    for (const rounds of tellingAfterEach(this.stops())) factor = Math.min(factor, fittingFor(this.store.kind(), rounds));
+    for (const rounds of tellingAfterEach(this.stops())) factor = Math.min(factor, fittingOf(bentBy(this.store.kind(), rounds)));
     return factor;
   });
   protected readonly factor = computed(() => this.chosen() ?? this.fitting());
-  protected readonly latheGhosts = computed(() => ghostsOf(this.store.survey()?.judge, this.factor()));
-  protected readonly millGhosts = computed(() => millGhosts(this.store.survey()?.judge, this.factor()));
+  protected readonly drawn = computed(() => withGhosts(this.bending(), this.store.survey()?.judge, this.factor()));
   protected readonly when = computed(() => {
     const round = this.stops()[this.stop() - 1];
     return round ? dateWords(round.at) : 'before anything was measured';
   });
   protected readonly words = computed(() => {
-    const shown = this.settings.shown();
-    if (this.turning()) return turningWords(this.turningKnown(), this.has(), shown);
-    if (this.mill()) return millWords(this.millKnown(), shown);
-    return [...latheWords(this.latheKnown(), shown, this.toldBy()), ...this.disagreeing()];
+    const [{ family, known }, shown] = [this.bending(), this.settings.shown()];
+    if (family === 'turning-centre') return turningWords(known, turningHas(this.store.kind()), shown);
+    if (family === 'mill') return millWords(known, shown);
+    return [...latheWords(known, shown, this.toldBy()), ...this.disagreeing()];
   });
 
   /** The method that said it last, and when. */

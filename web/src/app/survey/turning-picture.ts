@@ -81,7 +81,7 @@ export class TurningPicture {
   protected readonly turret = 'M720 168H744V180H720Z M720 200H744V212H720Z M744 168H830V330H744Z';
   readonly known = input.required<KnownTurning>();
   readonly factor = input.required<number>();
-  readonly ghosts = input(NONE);
+  readonly ghosts = input(NONE, { transform: (ghosts: TurningGhosts | undefined) => ghosts ?? NONE });
   /** Degrees, + its rear end the higher; null where the card does not tell. */
   readonly slant = input<number | null>(null);
   readonly has = input({ sub: true, bush: true, tail: false });
