@@ -99,6 +99,14 @@ describe('a straightedge that turns elsewhere than planned', () => {
     expect(step(diary).code).toBe('which-holds');
   });
 
+  it('a strip that lies just one pass below the straightedge bears, whatever the last bit of the figures says', () => {
+    // It rests on the zones 0 and 5: over zone 3 the line stands at 52 µm, 12 above its 40, and 12 is a pass.
+    const diary = new DeskDiary(face({ zones: gridZones(400, 60, 8, 1) }));
+    plan(diary, 10, 10, 0, 40, 30, 80, 80, 10);
+    turn(diary, 263.5516257955155, 174.12720721937643);
+    expect(told(diary).notes.map(({ code }) => code)).not.toContain('turns-otherwise');
+  });
+
   it('whatever bows as the plan says turns as the plan says', () => {
     // Pivots of the zones that a rigid straightedge rests on, found anew by trying every line that lies on two of them.
     const restsOn = (heights: readonly number[], at: readonly number[], middle: number): readonly number[] => {

@@ -92,6 +92,9 @@ function gapsUnder(strips: readonly Strip[], middle: number): readonly (readonly
   return under.length === 2 ? [...ways, lies(under[1].start, level)] : ways;
 }
 
+/** A gap of just one pass still bears, however its figures were rounded, µm. */
+const ROUNDING = 1e-9;
+
 /**
  * Whether the straightedge, pushed in the middle of a plan, turns elsewhere than what the plan still wants off lets expect. A plan
  * that tilts a straight face leaves a slant, which no straightedge sees: only what bows tells.
@@ -107,7 +110,7 @@ export function turnsOtherwise({ entries, pass }: Known, { zones, from }: Left, 
   if (after.some((entry) => entry.kind === 'believed' || (entry.kind === 'pass' && removes(entry)))) return null;
   const reach = stripsOf(zones)?.filter(({ from: start, to }) => to > turned.from && start < turned.from + turned.length) ?? [];
   if (reach.length < 3) return null;
-  const ways = gapsUnder(reach, turned.from + turned.length / 2).map((gaps) => reach.filter((_, i) => gaps[i] <= pass.rough.depth));
+  const ways = gapsUnder(reach, turned.from + turned.length / 2).map((gaps) => reach.filter((_, i) => gaps[i] <= pass.rough.depth + ROUNDING));
   if (!ways.length || ways.some((bears) => turnsAs(bears, turned))) return null;
   return { expected: ways[0].map(({ id }) => id), centre: turned.centre };
 }
