@@ -110,7 +110,9 @@ export function turnsOtherwise({ entries, pass }: Known, { zones, from }: Left, 
   if (after.some((entry) => entry.kind === 'believed' || (entry.kind === 'pass' && removes(entry)))) return null;
   const reach = stripsOf(zones)?.filter(({ from: start, to }) => to > turned.from && start < turned.from + turned.length) ?? [];
   if (reach.length < 3) return null;
-  const ways = gapsUnder(reach, turned.from + turned.length / 2).map((gaps) => reach.filter((_, i) => gaps[i] <= pass.rough.depth + ROUNDING));
+  const ways = gapsUnder(reach, turned.from + turned.length / 2).map((gaps) =>
+    reach.filter((_, i) => gaps[i] <= pass.rough.depth + ROUNDING),
+  );
   if (!ways.length || ways.some((bears) => turnsAs(bears, turned))) return null;
   return { expected: ways[0].map(({ id }) => id), centre: turned.centre };
 }
