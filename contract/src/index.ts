@@ -16,3 +16,4 @@ export * from './states.js';
 export * from './finder.js';
 export * from './log.js';
 export * from './remark.js';
+export * from './stripDown.js';

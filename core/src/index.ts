@@ -18,6 +18,7 @@ export {
   fieldRegistry,
   measure,
   optionalMeasure,
+  optionalText,
   optionalNumber,
   placeList,
   plainNumber,

@@ -9,7 +9,8 @@ import { answerErrors } from './api/errors.js';
 import { fence } from './api/fence.js';
 import { soundBody } from './api/soundBody.js';
 import { pairing } from './api/pairing.js';
-import { apiRoutes, type Means } from './api/routes.js';
+import type { Means } from './api/means.js';
+import { apiRoutes } from './api/routes.js';
 
 const HASHED = /-[A-Z0-9]{8}\.(?:js|css|woff2?)$/i;
 

@@ -64,3 +64,7 @@ export * from './scraping/words.js';
 export * from './story/index.js';
 export { changesOf } from './notebook/changes.js';
 export { driftOf, type Drift } from './notebook/drift.js';
+export * from './stripdown/assembly.js';
+export * from './stripdown/foundShims.js';
+export * from './stripdown/needs.js';
+export * from './stripdown/partWords.js';

@@ -1,5 +1,4 @@
 import express, { Router } from 'express';
-import type { Sequelize } from 'sequelize';
 import { renderSVG } from 'uqr';
 import * as z from 'zod';
 import {
@@ -41,13 +40,10 @@ import { addLimitSheet, changeLimitSheet, listLimitSheets, listVersions } from '
 import { readLogbook } from '../services/logbook.js';
 import { addMachine, changeMachine, getMachine, listMachines } from '../services/machines.js';
 import { addMove, changeMove } from '../services/moves.js';
-import type { Devices } from '../services/devices.js';
-import type { News } from '../services/news.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
 import { addRound, changeRound, findingOf, getRound, hasRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
 import { addRemark, listRemarks } from '../services/remarks.js';
-import type { Solver } from '../services/solver.js';
 import { addPicture, getPicture } from '../services/pictures.js';
 import { chooseZone, getShop, takeFirstZone } from '../services/shop.js';
 import { addEntries, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
@@ -55,27 +51,8 @@ import { listStates, stateAt } from '../services/states.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
-
-/** What the routes work with. */
-export interface Means {
-  readonly sequelize: Sequelize;
-  readonly solver: Solver;
-  readonly news: News;
-  /** Where devices of the network find the shop, and which of them are let in; left out where nothing but this machine is served. */
-  readonly lan?: { readonly devices: Devices; readonly address: string };
-}
-
-/** The id in the path; anything but a UUID is simply not there. */
-function idIn(value: string, what: string): string {
-  const parsed = idSchema.safeParse(value);
-  if (!parsed.success) throw notFound(what);
-  return parsed.data;
-}
-
-/** The body must be about the row that the path names. */
-function sameId(path: string, body: string): void {
-  if (path !== body) throw new ApiError(400, [{ path: 'id', message: 'is not the id in the address', example: path }]);
-}
+import { idIn, sameId, type Means } from './means.js';
+import { stripDowns } from './stripDowns.js';
 
 const machineWrite = machineSchema.extend({ by: whoSchema });
 
@@ -379,7 +356,22 @@ export function apiRoutes(means: Means): Router {
     next();
   });
   rounds(router, means, answers);
-  for (const part of [solving, network, shop, machines, logbook, remarks, kit, limits, archives, states, surveys, moves, scraping])
+  for (const part of [
+    solving,
+    network,
+    shop,
+    machines,
+    logbook,
+    remarks,
+    kit,
+    limits,
+    archives,
+    states,
+    surveys,
+    moves,
+    scraping,
+    stripDowns,
+  ])
     part(router, means);
   router.post('/demo', async (_request, response) => {
     if (!(await isEmpty()))

@@ -13,9 +13,11 @@ import { up as devices } from './migrations/010-devices.js';
 import { up as earlierStates } from './migrations/011-earlier-states.js';
 import { up as logbook } from './migrations/012-logbook.js';
 import { up as remarks } from './migrations/013-remarks.js';
+import { up as stripDowns } from './migrations/014-strip-downs.js';
 import { defineRemarks } from './remarkModel.js';
 import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
+import { defineStripDowns } from './stripDownModels.js';
 import { defineSurveys } from './surveyModels.js';
 
 /** Why no migration goes back: there is no place in older tables for what was entered since. */
@@ -43,6 +45,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '011-earlier-states', up: earlierStates, noWayDown: LOSES },
   { name: '012-logbook', up: logbook, noWayDown: LOSES },
   { name: '013-remarks', up: remarks, noWayDown: LOSES },
+  { name: '014-strip-downs', up: stripDowns, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */
@@ -59,6 +62,7 @@ export function connect(databaseUrl: string): Sequelize {
   defineSurveys(sequelize);
   defineScraping(sequelize);
   defineRemarks(sequelize);
+  defineStripDowns(sequelize);
   return sequelize;
 }
 

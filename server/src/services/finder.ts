@@ -13,16 +13,21 @@ const ROUNDS = `SELECT machineId, \`check\`, number AS count, id AS last FROM (
     FROM rounds
   ) n WHERE back = 1`;
 
+const PARTS = `SELECT p.id, JSON_UNQUOTE(JSON_EXTRACT(p.details, '$.name')) AS name, s.machineId, s.id AS stripDownId, p.number
+    FROM parts p JOIN strip_downs s ON s.id = p.stripDownId WHERE p.standing
+  UNION ALL SELECT id, name, machineId, id, NULL FROM strip_downs`;
+
 /** Everything in the shop that has a name. */
 export async function finderOf(sequelize: Sequelize): Promise<Finder> {
   const ask = <T extends object>(sql: string): Promise<T[]> => sequelize.query<T>(sql, { type: QueryTypes.SELECT });
-  const [machines, faces, kit, sheets, people, rounds] = await Promise.all([
+  const [machines, faces, kit, sheets, people, rounds, parts] = await Promise.all([
     MachineRow.findAll({ order: [['number', 'ASC']] }),
     SurfaceRow.findAll({ attributes: ['id', 'machineId', 'name'], order: [['name', 'ASC']] }),
     KitRow.findAll({ order: [['name', 'ASC']] }),
     LimitSheetRow.findAll({ order: [['name', 'ASC']] }),
     ask<{ by: string }>("SELECT DISTINCT `by` FROM log_entries WHERE `by` NOT IN ('', '?') ORDER BY `by`"),
     ask<{ machineId: string; check: string; count: number; last: string }>(ROUNDS),
+    ask<Finder['parts'][number]>(PARTS),
   ]);
   return {
     machines: machines.map((row) => ({
@@ -32,6 +37,7 @@ export async function finderOf(sequelize: Sequelize): Promise<Finder> {
     faces: faces.map(({ id, machineId, name }) => ({ id, machineId, name })),
     kit: kit.map((row) => ({ id: row.id, name: row.name, ...away(row) })),
     sheets: sheets.map((row) => ({ id: row.id, name: row.name, ...away(row) })),
+    parts: parts.map((row) => ({ ...row, number: row.number === null ? null : Number(row.number) })),
     people: people.map(({ by }) => by),
     rounds: rounds.map((row) => ({ ...row, count: Number(row.count) })),
   };

@@ -202,15 +202,18 @@ async function choicesOf(sequelize: Sequelize, machine: string | undefined): Pro
   const where = machine ? 'machineId = :machine' : 'TRUE';
   const ask = <T extends object>(sql: string): Promise<T[]> =>
     sequelize.query<T>(sql, { replacements: { machine }, type: QueryTypes.SELECT });
-  const [people, parts, faces] = await Promise.all([
+  const [people, parts, faces, stripDowns] = await Promise.all([
     ask<{ by: string }>(`SELECT DISTINCT \`by\` FROM log_entries WHERE ${where} AND \`by\` <> '' ORDER BY \`by\``),
     ask<{ part: string }>(`SELECT DISTINCT part FROM log_entries WHERE ${where} AND part IS NOT NULL`),
     ask<{ id: string; name: string }>(
       `SELECT s.id, ${machine ? 's.name' : "CONCAT(m.number, ': ', s.name)"} AS name FROM surfaces s JOIN machines m ON m.id = s.machineId WHERE ${machine ? 's.machineId = :machine' : 'TRUE'}`,
     ),
+    ask<{ id: string; name: string }>(
+      `SELECT s.id, ${machine ? 's.name' : "CONCAT(m.number, ': ', s.name)"} AS name FROM strip_downs s JOIN machines m ON m.id = s.machineId WHERE ${machine ? 's.machineId = :machine' : 'TRUE'}`,
+    ),
   ]);
   const named = parts.flatMap(({ part }) => {
-    const name = CHECKS.get(part)?.title ?? faces.find(({ id }) => id === part)?.name;
+    const name = CHECKS.get(part)?.title ?? [...faces, ...stripDowns].find(({ id }) => id === part)?.name;
     return name === undefined ? [] : [{ id: part, name }];
   });
   return { people: people.map(({ by }) => by), parts: named.sort((one, other) => one.name.localeCompare(other.name)) };

@@ -4,11 +4,11 @@ import { ticked, tickedOnly } from '@isometra/work';
 import { ApiError } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { RemarkRow } from '../db/remarkModel.js';
-import { PictureRow } from '../db/scrapingModels.js';
 import { MachineRow } from '../db/shopModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { atMostNow } from './clock.js';
 import { writeLog } from './log.js';
+import { pictureFault } from './pictureFaults.js';
 
 const shown = ({ id, machineId, part, place, text, pictures, supersedes, by, at }: RemarkRow): Remark => ({
   ...{ id, machineId, part, place, text, pictures, supersedes, by },
@@ -30,13 +30,8 @@ function logText(remark: Remark, before: Remark | null): string {
 async function refuseFaulty({ machineId, supersedes, pictures }: Remark, transaction: Transaction): Promise<Remark | null> {
   if (machineId !== null && !(await MachineRow.findByPk(machineId, { transaction, attributes: ['id'] })))
     throw new ApiError(400, [{ path: 'machineId', message: 'no such machine', example: 'the id of a machine from its list' }]);
-  const named = pictures.map(({ hash }) => hash);
-  const kept = named.length ? await PictureRow.findAll({ where: { hash: { [Op.in]: named } }, attributes: ['hash'], transaction }) : [];
-  const lost = named.findIndex((hash) => !kept.some((row) => row.hash === hash));
-  if (lost >= 0)
-    throw new ApiError(400, [
-      { path: `pictures[${lost}].hash`, message: 'is not kept here', example: 'the name of a picture that was sent before' },
-    ]);
+  const fault = await pictureFault(pictures, transaction);
+  if (fault) throw new ApiError(400, [fault]);
   if (supersedes === null) return null;
   const before = await RemarkRow.findByPk(supersedes, { transaction, lock: transaction.LOCK.UPDATE });
   if (!before) throw new ApiError(400, [{ path: 'supersedes', message: 'no such note', example: 'the id of a note' }]);

@@ -1,6 +1,16 @@
 import type { Transaction } from 'sequelize';
 import * as z from 'zod';
-import { KIT_SCHEMAS, machineCardSchema, type Kept, type KitKind, type StateHead, type StateThen } from '@isometra/contract';
+import {
+  KIT_SCHEMAS,
+  machineCardSchema,
+  partTold,
+  partToldSchema,
+  type Part,
+  type Kept,
+  type KitKind,
+  type StateHead,
+  type StateThen,
+} from '@isometra/contract';
 import { changesOf } from '@isometra/work';
 import { notFound } from '../api/errors.js';
 import { EarlierStateRow } from '../db/shopModels.js';
@@ -13,7 +23,7 @@ export interface Version {
   readonly state: State;
 }
 
-const ONE: Readonly<Record<Kept, string>> = { machines: 'machine', kit: 'piece of kit', surfaces: 'face' };
+const ONE: Readonly<Record<Kept, string>> = { machines: 'machine', kit: 'piece of kit', surfaces: 'face', parts: 'part' };
 
 /**
  * Keep a state for good, in the transaction that brings it about. Of something that is older than this, the state before is kept first:
@@ -38,9 +48,13 @@ export async function keepState(
 /** The form that a state was typed in; undefined where its fields are called by their names. */
 function formOf(what: Kept, state: State): z.ZodType | undefined {
   if (what === 'machines') return machineCardSchema;
+  if (what === 'parts') return partToldSchema;
   const data = what === 'kit' ? KIT_SCHEMAS[state['kind'] as Exclude<KitKind, 'instrument'>] : undefined;
   return data && z.object({ data });
 }
+
+/** A state as its changes are told: of a part, what its form shows. */
+const told = (what: Kept, state: State): State => (what === 'parts' ? partTold(state as unknown as Part) : state);
 
 const rowsOf = (what: Kept, thingId: string): Promise<EarlierStateRow[]> =>
   EarlierStateRow.findAll({ where: { what, thingId }, order: [['version', 'ASC']] });
@@ -51,7 +65,7 @@ export async function listStates(what: Kept, id: string): Promise<StateHead[]> {
   return rows
     .map(({ version, by, at, state }, i) => ({
       ...{ version, by, at: at?.toISOString() ?? null },
-      changes: i === 0 ? [] : changesOf(formOf(what, state), rows[i - 1].state, state),
+      changes: i === 0 ? [] : changesOf(formOf(what, state), told(what, rows[i - 1].state), told(what, state)),
     }))
     .reverse();
 }

@@ -16,6 +16,7 @@ import {
   MachineRow,
   SettingRow,
 } from '../db/shopModels.js';
+import { PartRow, StripDownRow } from '../db/stripDownModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
 import { News } from '../services/news.js';
 import { Solver } from '../services/solver.js';
@@ -36,6 +37,8 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   await migrate(sequelize);
   const clear = async (): Promise<void> => {
     await LogRow.destroy({ where: {} });
+    await PartRow.destroy({ where: {} });
+    await StripDownRow.destroy({ where: {} });
     await sequelize.query('DELETE FROM remarks ORDER BY sequence DESC', { type: 'DELETE' });
     await SettingRow.destroy({ where: {} });
     await EarlierStateRow.destroy({ where: {} });

@@ -82,6 +82,16 @@ export const routes: Routes = [
         loadComponent: () => import('./scraping/face-form').then((part) => part.FaceForm),
       },
       {
+        path: 'parts',
+        title: 'Strip-down and assembly · Isometra',
+        loadComponent: () => import('./stripdown/strip-downs').then((part) => part.StripDownList),
+      },
+      {
+        path: 'parts/:stripDownId',
+        title: 'Strip-down · Isometra',
+        loadComponent: () => import('./stripdown/strip-down-page').then((part) => part.StripDownPage),
+      },
+      {
         path: 'compare',
         title: 'Before and after · Isometra',
         loadComponent: () => import('./survey/compare').then((part) => part.Compare),
@@ -98,5 +108,10 @@ export const routes: Routes = [
   },
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
   { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
+  {
+    path: 'parts',
+    title: 'Parts needed · Isometra',
+    loadComponent: () => import('./stripdown/needed-page').then((part) => part.NeededPage),
+  },
   { path: '**', redirectTo: 'machines' },
 ];

@@ -15,6 +15,10 @@ const shop = (machines: number): Finder => ({
   faces: [{ id: 'f1', name: 'Saddle, flat way', machineId: 'm14' }],
   kit: [{ id: 'k1', name: 'Lever dial, 2 µm' }],
   sheets: [{ id: 's1', name: 'The builder’s sheet' }],
+  parts: [
+    { id: 'p5', name: 'Front bearing cap', machineId: 'm14', stripDownId: 's1', number: 5 },
+    { id: 's1', name: 'Headstock', machineId: 'm14', stripDownId: 's1', number: null },
+  ],
   people: ['HB', 'RM'],
   rounds: [{ machineId: 'm14', check: 'tailstock-traverse', count: 4, last: 'r4' }],
 });
@@ -51,6 +55,16 @@ describe('everything that can be gone to', () => {
     expect(found(index, 'survey', { lately: ['/machines/m5/survey'], machineId: 'm77' })[0].path).toBe('/machines/m5/survey');
     expect(labels('', ['/machines/m14', '/gone', '/kit'])).toEqual(['L-014 the long Müller', 'Kit']);
     expect(labels('')).toEqual([]);
+  });
+
+  it('a part by its name or its number, in the strip-down it belongs to', () => {
+    const [{ label, beside, path }] = found(index, 'bearing cap', none);
+    expect([label, beside, path]).toEqual([
+      'Front bearing cap, part 5',
+      'L-014 the long Müller strip-down',
+      '/machines/m14/parts/s1?part=p5',
+    ]);
+    expect(found(index, 'headstock strip-down', none)[0].path).toBe('/machines/m14/parts/s1');
   });
 
   it('what is in the archive is found, and says so', () => {

@@ -3,7 +3,7 @@ import { MACHINE_KINDS, type Finder } from '@isometra/contract';
 import { defaultPlan } from '../ladder/campaign.js';
 import { folded } from '../notebook/folded.js';
 
-export type FoundKind = 'machine' | 'page' | 'check' | 'round' | 'face' | 'kit' | 'sheet' | 'person';
+export type FoundKind = 'machine' | 'page' | 'check' | 'round' | 'face' | 'kit' | 'sheet' | 'person' | 'part';
 
 /** One thing that can be gone to. */
 export interface Findable {
@@ -32,6 +32,7 @@ const PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Logbook of the shop', '/logbook'],
   ['Things still to be done', '/logbook?what=to-do'],
   ['Kit', '/kit'],
+  ['Parts needed', '/parts'],
   ['Limits', '/limits'],
 ];
 
@@ -41,6 +42,7 @@ const MACHINE_PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Machine card', 'card'],
   ['Order and limits', 'campaign'],
   ['Scraping', 'scraping'],
+  ['Strip-down and assembly', 'parts'],
   ['Bearings and planned changes', 'to-come'],
 ];
 
@@ -85,6 +87,15 @@ export function findablesOf(finder: Finder): readonly Indexed[] {
       const beside = [machine?.number, machine?.nickname].filter(Boolean).join(' ');
       return { kind: 'face', label: name, beside, path: `/machines/${machineId}/scraping/${id}`, machineId };
     }),
+    ...finder.parts.map(({ id, name, number, machineId, stripDownId }): Findable => {
+      const machine = machines.get(machineId);
+      const path = `/machines/${machineId}/parts/${stripDownId}`;
+      return {
+        ...{ kind: 'part', machineId, label: number === null ? name : `${name}, part ${number}` },
+        beside: [machine?.number, machine?.nickname, 'strip-down'].filter(Boolean).join(' '),
+        path: number === null ? path : `${path}?part=${id}`,
+      };
+    }),
     ...finder.kit.map(({ id, name, archived }): Findable => ({
       kind: 'kit',
       label: name,
@@ -108,7 +119,17 @@ export function findablesOf(finder: Finder): readonly Indexed[] {
 }
 
 /** Where among others of the same fit each kind stands. */
-const ORDER: Readonly<Record<FoundKind, number>> = { machine: 0, round: 1, check: 2, face: 3, page: 4, kit: 5, sheet: 6, person: 7 };
+const ORDER: Readonly<Record<FoundKind, number>> = {
+  machine: 0,
+  round: 1,
+  check: 2,
+  face: 3,
+  page: 4,
+  part: 5,
+  kit: 6,
+  sheet: 7,
+  person: 8,
+};
 
 /** By the sign before it: letters and digits go on, everything else ends a word. Folded letters beyond ASCII are letters. */
 function beginsWord(text: string, at: number): boolean {

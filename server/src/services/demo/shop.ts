@@ -25,6 +25,7 @@ import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRou
 import { COLUMN_MILL, MACHINING_CENTRE, TURRET_MILL } from './millHistory.js';
 import { TURNING_CENTRE } from './turningHistory.js';
 import { fillScraping } from './scrapingHistory.js';
+import { fillStripDowns } from './stripDownHistory.js';
 import { ARTEFACTS, INSTRUMENTS, SHIM_DRAWER } from './kit.js';
 
 /** Whether nothing has been put into the shop yet. */
@@ -84,6 +85,7 @@ export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<voi
     const long = await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 });
     await fillScraping(sequelize, long, transaction);
     await fillNotes(shop, long);
+    await fillStripDowns(sequelize, long, transaction);
     await fillMachine(shop, LIGHT_LATHE);
     for (const machine of [TURRET_MILL, COLUMN_MILL, MACHINING_CENTRE, TURNING_CENTRE]) await fillMachine(shop, machine);
     for (const statement of DATES) await sequelize.query(statement, { transaction });

@@ -31,6 +31,39 @@ describe('the keys', () => {
   });
   afterEach(() => document.querySelectorAll('body > div > .on').forEach((element) => element.parentElement?.remove()));
 
+  it('of two on one key the newer is shown, until it is gone', () => {
+    const letGo = keys.use([hint('b', { does: 'the newer' })]);
+    expect(
+      keys
+        .all()
+        .filter(({ shown }) => shown === 'b')
+        .map(({ does }) => does),
+    ).toEqual(['the newer']);
+    letGo();
+    expect(keys.all().find(({ shown }) => shown === 'b')?.does).toBe('b');
+  });
+
+  it('what is typed while a field is on its way is meant for it, and no key takes it; Escape ends the wait', () => {
+    const page = within('<p class="on">work</p>');
+    keys.awaitField();
+    for (const key of ['b', 'x', 'Backspace', ' ', 'Enter', 'u']) expect(press(key, page).defaultPrevented).toBeTrue();
+    expect(pressed).toEqual([]);
+    press('Escape', page);
+    expect(pressed).toEqual(['Escape']);
+    expect(keys.fieldIsHere()).toBe('b u');
+    press('b', page);
+    expect(pressed).toEqual(['Escape', 'b']);
+  });
+
+  it('a field that never comes does not keep the keys', () => {
+    const page = within('<p class="on">work</p>');
+    const now = spyOn(performance, 'now').and.returnValue(0);
+    keys.awaitField();
+    now.and.returnValue(5001);
+    press('b', page);
+    expect(pressed).toEqual(['b']);
+  });
+
   it('Space and Enter on a button or a link are that button’s; held down they press it once', () => {
     for (const html of [
       '<button class="on">Blue</button>',

@@ -17,6 +17,9 @@ export interface KeyHint {
   readonly repeats?: boolean;
 }
 
+/** A field that has not come by then will not come, ms. */
+const PATIENCE = 5000;
+
 /** What Space and Enter press by themselves. */
 const PRESSED = 'button, a[href], summary, select, [role="button"], [role="switch"], [role="tab"]';
 /** Where arrows go from one choice to the next. */
@@ -49,9 +52,10 @@ const typesIn = (event: Event, target: Element | null): boolean => (inTextField(
 export class Keys {
   private readonly layers = signal<readonly (readonly KeyHint[])[]>([]);
 
-  /** Keys that work now, the shell's own first. */
+  /** Keys that work now, the shell's own first; of two on one key the newer. */
   all(): readonly KeyHint[] {
-    return this.layers().flat();
+    const hints = this.layers().flat();
+    return hints.filter((hint, i) => hint.quiet || !hints.some(({ shown, quiet }, k) => k > i && !quiet && shown === hint.shown));
   }
 
   /** Put a screen's keys in force; the returned function takes them away. */
@@ -60,8 +64,32 @@ export class Keys {
     return () => this.layers.update((layers) => layers.filter((layer) => layer !== hints));
   }
 
+  /** What was typed since a field was asked for that is not there yet; undefined while none is awaited. */
+  private early: { text: string; readonly until: number } | undefined;
+
+  /** A field is on its way: what is typed until it is there is meant for it, and no key of the screen takes it. */
+  awaitField(): void {
+    this.early = { text: '', until: performance.now() + PATIENCE };
+  }
+
+  /** The field is there. @returns what was typed since it was asked for. */
+  fieldIsHere(): string {
+    const text = this.early?.text ?? '';
+    this.early = undefined;
+    return text;
+  }
+
+  /** Whether a key was meant for a field that is still on its way. */
+  private keptFor(event: KeyboardEvent): boolean {
+    if (!this.early || performance.now() > this.early.until || event.key === 'Escape' || inTextField(event)) return false;
+    if (event.key.length === 1) this.early.text += event.key;
+    if (event.key === 'Backspace') this.early.text = this.early.text.slice(0, -1);
+    event.preventDefault();
+    return true;
+  }
+
   handle(event: KeyboardEvent): void {
-    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || this.keptFor(event)) return;
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
     const target = event.target instanceof Element ? event.target : null;
     if ((key === ' ' || key === 'Enter') && target?.closest(PRESSED)) {
@@ -76,7 +104,7 @@ export class Keys {
 
   /** The newest of the keys that are meant takes the event; one that declines it leaves it to the next. */
   private run(event: KeyboardEvent, meant: (hint: KeyHint) => boolean): void {
-    for (const hint of [...this.all()].reverse().filter(meant)) {
+    for (const hint of this.layers().flat().reverse().filter(meant)) {
       if (event.repeat && !hint.repeats) return event.preventDefault();
       if (hint.run(event) === false) continue;
       return event.preventDefault();

@@ -9,7 +9,7 @@ export const entrySchema = z.object({
   token: z.string(),
   /** The row that it makes or changes. */
   id: z.string(),
-  what: z.enum(['round', 'reading', 'move', 'note', 'photo', 'picture', 'surface', 'entry', 'remark']),
+  what: z.enum(['round', 'reading', 'move', 'note', 'photo', 'picture', 'surface', 'entry', 'remark', 'part']),
   method: z.enum(['POST', 'PUT']),
   path: z.string(),
   /** JSON, or a photograph. */

@@ -20,5 +20,8 @@ export const timeWords = (at: string): string => shopTime(at, shopZone());
 /** The time of day alone: "18:40". */
 export const clockWords = (at: string): string => shopClock(at, shopZone());
 
+/** A day of the calendar, as a certificate writes it: 2026-11-29 is "29 Nov 2026" wherever one is. */
+export const dayWords = (day: string): string => shopDate(day, null);
+
 /** Today as a certificate writes it. */
 export const today = (): string => shopDay(nowText(), shopZone());

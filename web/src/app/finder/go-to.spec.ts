@@ -13,6 +13,7 @@ describe('going to anything', () => {
     server.finder = {
       ...server.finder,
       machines: ['L-01', 'L-02', 'M-11'].map((number) => ({ id: number, number, nickname: '', kind: 'engine-lathe' })),
+      parts: [],
       people: ['HB'],
     };
     navigate = spyOn(TestBed.inject(Router), 'navigateByUrl').and.resolveTo(true);

@@ -16,6 +16,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { findablesOf, folded, found, type Findable } from '@isometra/work';
 import { Finder } from '../data/finder';
+import { Keys } from '../data/keys';
 import { Recent } from '../data/recent';
 import { TextField } from '../ui/controls';
 import { Dialog } from '../ui/dialog';
@@ -160,7 +161,13 @@ export class GoTo {
 
   constructor() {
     this.finder.load().subscribe({ error: ({ message }: Error) => this.problem.set(message) });
-    afterNextRender(() => this.field().nativeElement.focus());
+    const keys = inject(Keys);
+    afterNextRender(() => {
+      const field = this.field().nativeElement;
+      field.focus();
+      field.value = keys.fieldIsHere();
+      this.typed.set(field.value);
+    });
     afterRenderEffect(() => this.host.nativeElement.querySelector(`#go-to-${this.at()}`)?.scrollIntoView({ block: 'nearest' }));
   }
 

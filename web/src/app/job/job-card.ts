@@ -14,7 +14,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { crossOrder, insideZone, MOVES, jobDrawing, jobSteps, USUAL_BOLTS, type ScrewRule, type StepFacts, toYou } from '@isometra/core';
 import { moveSchema, NOTHING_SEEN, type Machine, type Made, type MoveWrite } from '@isometra/contract';
-import { boltOrder, partReached, screwRuleOf, turnsScrew, usualShiftOf } from '@isometra/work';
+import { boltOrder, jointOf, partReached, screwRuleOf, turnsScrew, usualShiftOf } from '@isometra/work';
 import { nowText } from '../data/clock';
 import { Machines } from '../data/machines';
 import { Outbox } from '../data/outbox';
@@ -47,6 +47,7 @@ import { GibFelt } from './gib-felt';
 import { OwedHoming } from '../register/owed-homing';
 import { OffsetChange } from '../register/offset-change';
 import { SineSetting } from './sine-setting';
+import { FoundShims } from './found-shims';
 import { ShimTemplates } from './shim-templates';
 
 /** A move as a job card: numbered steps with ticks, the needle's target, and what it must not forget. */
@@ -56,6 +57,7 @@ import { ShimTemplates } from './shim-templates';
     RouterLink,
     AtScrew,
     BoltCircle,
+    FoundShims,
     GibFelt,
     JobFigure,
     Dial,
@@ -133,6 +135,12 @@ export class JobCard extends JobNotes implements OnDestroy {
   /** What is done at the screw, signed like the quantity. */
   protected readonly atScrew = computed(() => this.nodNow()?.amount ?? this.share() * this.amount());
   protected readonly sizeAtScrew = computed(() => sizeOf(this.atScrew(), this.info(), this.shown(), this.told()?.expanded));
+
+  /** Where the shims of this move lie; undefined where it lays none and takes none out. */
+  protected readonly joint = computed(() => {
+    const move = MOVES.get(this.kind());
+    return move?.leaves || move?.kind === 'bearing-shims' || move?.metal ? jointOf(this.part()?.name, this.kind()) : undefined;
+  });
 
   /** What each dial must do: one as a rule, two at once where both ends are pulled over. */
   protected readonly needles = computed(() => {

@@ -12,6 +12,7 @@ export const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   note: 'Notes and photographs',
   survey: 'Surveys and what was noted in them',
   scraping: 'Scraping',
+  'strip-down': 'Strip-down and assembly',
   machine: 'Machine cards',
   kit: 'Kit',
   limits: 'Limit sheets',
@@ -79,14 +80,18 @@ export function logPath({ machineId, thing, thingId, round, quantity, part, rema
     face: version === null ? [...machine, 'scraping', thingId] : [...machine, 'scraping', thingId, 'face'],
     survey: part ? [...machine, 'rounds', part] : [...machine, 'campaign'],
     machine: [...machine, 'card'],
+    'strip-down': [...machine, 'parts', thingId],
+    part: [...machine, 'parts', part],
   };
   const path = paths[thing ?? ''];
   return path?.every((piece): piece is string => !!piece) ? path : undefined;
 }
 
-/** What of the address says which state is looked at: the card as it stood then. */
-export const logState = ({ thingId, version }: LogEntry): Readonly<Record<string, string>> | null =>
-  version === null ? null : { state: `${thingId}.${version}` };
+/** What of the address says what is looked at: the card as it stood then, the part among others. */
+export function logState({ thing, thingId, version }: LogEntry): Readonly<Record<string, string>> | null {
+  if (thing === 'part' && thingId) return { part: thingId };
+  return version === null ? null : { state: `${thingId}.${version}` };
+}
 
 /** One result of a round, as it stands beside its entry. */
 export interface LogCall extends ResultTold {

@@ -25,18 +25,16 @@ import {
   type RemarkPlace,
 } from '@isometra/contract';
 import { Drafts } from '../data/drafts';
+import { Keys } from '../data/keys';
 import { Outbox } from '../data/outbox';
 import type { Refused } from '../data/outbox-store';
-import { Pictures } from '../data/pictures';
 import { Remarks } from '../data/remarks';
 import { timeWords } from '../data/when';
 import { Button, TextArea } from '../ui/controls';
 import { Dialog } from '../ui/dialog';
 import { File as FileButton } from '../ui/file';
 import { Notice } from '../ui/notice';
-import { smallPhoto } from '../ui/small-photo';
-import { MarkEditor } from './mark-editor';
-import { MarkedPicture } from './marked-picture';
+import { Photos } from './photos';
 import { RemarkView } from './remark-view';
 
 /** Where a note is written: the screen, and what of it was open. */
@@ -52,14 +50,13 @@ const BOX = '[ ] ';
 /** Write a note where one is: words, things to do, photographs with what is drawn on them. What is not saved stays as a draft. */
 @Component({
   selector: 'iso-note-dialog',
-  imports: [Button, Dialog, FileButton, MarkedPicture, MarkEditor, Notice, RemarkView, TextArea],
+  imports: [Button, Dialog, FileButton, Notice, Photos, RemarkView, TextArea],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './note-dialog.html',
   styleUrl: './note-dialog.css',
 })
 export class NoteDialog implements OnInit {
   private readonly remarks = inject(Remarks);
-  private readonly pictures = inject(Pictures);
   private readonly drafts = inject(Drafts);
   private readonly outbox = inject(Outbox);
   readonly where = input.required<Where>();
@@ -69,13 +66,11 @@ export class NoteDialog implements OnInit {
 
   private readonly field = viewChild.required<ElementRef<HTMLTextAreaElement>>('field');
   private readonly camera = viewChild.required(FileButton);
+  private readonly photos = viewChild.required(Photos);
   protected readonly most = MOST_NOTE;
-  protected readonly mostPictures = MOST_PICTURES;
   protected readonly time = timeWords;
   protected readonly text = signal('');
   protected readonly taken = signal<readonly Picture[]>([]);
-  /** The photograph that is drawn on. */
-  protected readonly drawing = signal<number | null>(null);
   protected readonly problem = signal('');
   /** The note that is changed; null for a new one. */
   protected readonly changing = signal<Remark | null>(null);
@@ -97,8 +92,11 @@ export class NoteDialog implements OnInit {
   });
 
   constructor() {
+    const keys = inject(Keys);
     afterNextRender(() => {
       this.field().nativeElement.focus();
+      const early = keys.fieldIsHere();
+      if (early) this.type(this.text() + early);
       if (this.photograph()) this.camera().open();
     });
   }
@@ -136,27 +134,10 @@ export class NoteDialog implements OnInit {
   }
 
   protected async add(file: Blob): Promise<void> {
-    if (this.taken().length >= MOST_PICTURES)
-      return this.problem.set(`A note holds ${MOST_PICTURES} photographs at most. Write another one.`);
-    try {
-      // No larger than it need be: a phone’s own pictures would fill the shop.
-      const hash = await this.pictures.keep(await smallPhoto(file));
-      if (!this.taken().some((picture) => picture.hash === hash)) this.show([...this.taken(), { hash, marks: [] }]);
-    } catch (error) {
-      this.problem.set(error instanceof Error ? error.message : String(error));
-    }
+    this.problem.set(await this.photos().add(file));
   }
 
-  protected drawnOn(place: number, picture: Picture): void {
-    this.show(this.taken().map((entry, i) => (i === place ? picture : entry)));
-  }
-
-  protected takeOff(place: number): void {
-    this.drawing.set(null);
-    this.show(this.taken().filter((_, i) => i !== place));
-  }
-
-  private show(pictures: readonly Picture[]): void {
+  protected show(pictures: readonly Picture[]): void {
     this.taken.set(pictures);
     this.problem.set('');
     this.keep();

@@ -11,10 +11,10 @@ import { arrowPath, drawn, linePath } from './stroke';
 const PATH = '/machines/m/bench/tailstock-traverse/r';
 const where: Where = { machineId: null, part: 'tailstock-traverse', place: { path: PATH, words: 'L-1, Bar between centres, at 420 mm' } };
 
-async function photograph(): Promise<File> {
+async function photograph(colour = '#778'): Promise<File> {
   const canvas = new OffscreenCanvas(80, 60);
   const pen = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
-  pen.fillStyle = '#778';
+  pen.fillStyle = colour;
   pen.fillRect(0, 0, 80, 60);
   return new File([await canvas.convertToBlob({ type: 'image/png' })], 'photo.png', { type: 'image/png' });
 }
@@ -80,7 +80,7 @@ describe('a note', () => {
     const note = await show(NoteDialog, { where });
     const screen = note.fixture.componentInstance as unknown as {
       add(file: Blob): Promise<void>;
-      drawnOn(at: number, picture: Picture): void;
+      show(pictures: readonly Picture[]): void;
     };
     const file = await photograph();
     await screen.add(file);
@@ -91,10 +91,17 @@ describe('a note', () => {
     expect(page.querySelector('.p-dialog figure img')?.getAttribute('src')).toMatch(/^blob:/);
     const arrow: Mark = { kind: 'arrow', from: [0, 0], to: [0.5, 0.5] };
     const [kept] = (note.fixture.componentInstance as unknown as { taken(): Picture[] }).taken();
-    screen.drawnOn(0, { ...kept, marks: [arrow] });
+    screen.show([{ ...kept, marks: [arrow] }]);
     button('Save').click();
     await until(() => server.remarks.length === 1);
     expect(server.remarks[0].pictures).toEqual([{ hash: kept.hash, marks: [arrow] }]);
+  });
+
+  it('carries every one of several photographs that are chosen at once', async () => {
+    const note = await show(NoteDialog, { where });
+    const screen = note.fixture.componentInstance as unknown as { add(file: Blob): Promise<void>; taken(): Picture[] };
+    await Promise.all([screen.add(await photograph('#345')), screen.add(await photograph('#678')), screen.add(await photograph('#9ab'))]);
+    expect(screen.taken().length).toBe(3);
   });
 
   it('that is no picture is refused in words', async () => {

@@ -12,12 +12,18 @@ import { AtHand } from './at-hand';
 import { Button, TextField } from '../ui/controls';
 
 /** Screens that no machine is open on. */
-const TITLES: Readonly<Record<string, string>> = { machines: 'Machines', kit: 'Kit', limits: 'Limits', logbook: 'Logbook' };
+const TITLES: Readonly<Record<string, string>> = {
+  machines: 'Machines',
+  kit: 'Kit',
+  limits: 'Limits',
+  logbook: 'Logbook',
+  parts: 'Parts needed',
+};
 
-/** The check or the face that the address of a screen names. */
+/** The check, the face or the strip-down that the address of a screen names. */
 function partOf(path: string): string | null {
   const [, machines, , screen, part] = path.split('/');
-  return machines === 'machines' && part && ['bench', 'rounds', 'scraping'].includes(screen) && part !== 'new' ? part : null;
+  return machines === 'machines' && part && ['bench', 'rounds', 'scraping', 'parts'].includes(screen) && part !== 'new' ? part : null;
 }
 
 /** The name plate across the top. */
@@ -43,8 +49,8 @@ export class Plate {
   constructor() {
     const hints: readonly KeyHint[] = [
       { shown: 'U', does: 'mm or inch', keys: ['u'], run: () => this.settings.switchSystem() },
-      { shown: '/', does: 'go to anything', keys: ['/'], run: () => this.goingTo.set(true) },
-      { shown: 'J', does: 'write a note', keys: ['j'], run: () => this.note.set(this.whereNow(false)) },
+      { shown: '/', does: 'go to anything', keys: ['/'], run: () => this.goTo() },
+      { shown: 'J', does: 'write a note', keys: ['j'], run: () => this.writeNote() },
       { shown: 'O', does: 'take a photograph', keys: ['o'], run: () => this.note.set(this.whereNow(true)) },
       { shown: '?', does: 'all keys', keys: ['?'], run: () => this.toggleKeys() },
       {
@@ -79,7 +85,7 @@ export class Plate {
   private readonly recent = inject(Recent);
   /** What is done from wherever one is, by its name. */
   protected readonly actions: readonly Action[] = [
-    { label: 'Write a note', run: () => this.note.set(this.whereNow(false)) },
+    { label: 'Write a note', run: () => this.writeNote() },
     { label: 'Take a photograph', run: () => this.note.set(this.whereNow(true)) },
     { label: 'mm or inch', run: () => this.settings.switchSystem() },
     { label: 'Finer or coarser figures', run: () => this.settings.switchFineness() },
@@ -94,12 +100,23 @@ export class Plate {
     return { photograph, where: { machineId: machine()?.id ?? null, part: partOf(path), place: { path, words: words.slice(0, 200) } } };
   }
 
+  protected goTo(): void {
+    this.keys.awaitField();
+    this.goingTo.set(true);
+  }
+
+  protected writeNote(): void {
+    this.keys.awaitField();
+    this.note.set(this.whereNow(false));
+  }
+
   private closeAll(): void {
     this.note.set(null);
     this.goingTo.set(false);
   }
 
   private close(): boolean | void {
+    this.keys.fieldIsHere();
     if (this.goingTo()) return this.goingTo.set(false);
     if (this.note()) return this.note.set(null);
     return this.showKeys() ? this.toggleKeys() : false;

@@ -22,6 +22,9 @@ import type {
   Shop,
   Strike,
   StoredSurface,
+  StoredStripDown,
+  StripDown,
+  PartWrite,
   Surface,
   RoundWrite,
   StoredLimitSheet,
@@ -88,7 +91,8 @@ export class FakeServer implements HttpBackend {
   versions: StoredLimitSheet[] = [];
   log: LogEntry[] = [];
   remarks: Remark[] = [];
-  finder: Finder = { machines: [], faces: [], kit: [], sheets: [], people: [], rounds: [] };
+  stripDowns: StoredStripDown[] = [];
+  finder: Finder = { machines: [], faces: [], kit: [], sheets: [], parts: [], people: [], rounds: [] };
   /** Pages of the logbook that are given one after another, before `log` is. */
   logPages: LogPage[] = [];
   shop: Shop = { timeZone: null, chosenBy: null };
@@ -172,6 +176,31 @@ export class FakeServer implements HttpBackend {
     return new HttpErrorResponse({ status: 404, error: { errors: [{ path: 'id', message: 'no such thing', example: '' }] } });
   }
 
+  private keepStripDown({ id, machineId, name, archived, version, at }: StripDown & { at: string }): StripDown {
+    const parts = this.stripDowns.find((one) => one.id === id)?.parts ?? [];
+    const saved = { id, machineId, name, ...(archived && { archived }), version };
+    this.stripDowns = [...this.stripDowns.filter((one) => one.id !== id), { ...saved, begunAt: at, parts }];
+    return saved;
+  }
+
+  private keepPart({ by: _by, at: _at, ...part }: PartWrite) {
+    this.stripDowns = this.stripDowns.map((one) =>
+      one.id === part.stripDownId ? { ...one, parts: [...one.parts.filter(({ id }) => id !== part.id), part] } : one,
+    );
+    return part;
+  }
+
+  private needed() {
+    return this.stripDowns.flatMap(({ machineId, name, parts }) =>
+      parts.map((part) => ({
+        machineId,
+        machine: this.machines.find(({ id }) => id === machineId)?.card.number ?? '',
+        stripDown: name,
+        part,
+      })),
+    );
+  }
+
   private readonly routes: readonly Route[] = [
     ['GET', /^\/machines$/, () => this.machines],
     ['GET', /^\/board$/, () => this.board()],
@@ -184,14 +213,28 @@ export class FakeServer implements HttpBackend {
     ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],
     ['POST', /^\/rounds\/([^/]+)\/strike$/, (_match, body: Strike) => this.strike(body)],
     ['POST', /^\/rounds\/([^/]+)\/date$/, (_match, body: Redate) => this.redate(body)],
-    ['GET', /^\/(?:machines|kit|surfaces)\/[^/]+\/states$/, () => this.states.map(({ state: _state, ...head }) => head)],
-    ['GET', /^\/(?:machines|kit|surfaces)\/[^/]+\/states\/(\d+)$/, ([, at]) => this.states.find(({ version }) => version === Number(at))],
+    ['GET', /^\/(?:machines|kit|surfaces|parts)\/[^/]+\/states$/, () => this.states.map(({ state: _state, ...head }) => head)],
+    [
+      'GET',
+      /^\/(?:machines|kit|surfaces|parts)\/[^/]+\/states\/(\d+)$/,
+      ([, at]) => this.states.find(({ version }) => version === Number(at)),
+    ],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/surveys$/, ([, id]) => this.surveys.filter((entry) => entry.machineId === id)],
     ['GET', /^\/machines\/([^/]+)\/heads\?condensed=1$/, ([, id]) => condense(this.heads(id))],
     ['GET', /^\/log/, () => this.logPages.shift() ?? { entries: this.log, next: null, choices: { people: ['HB', 'SD'], parts: [] } }],
     ['GET', /^\/machines\/([^/]+)\/rounds/, ([, id]) => this.rounds.filter((round) => round.machineId === id)],
     ['GET', /^\/rounds\/([^/]+)$/, ([, id]) => this.rounds.find((entry) => entry.id === id)],
+    ['GET', /^\/machines\/([^/]+)\/strip-downs$/, ([, id]) => this.stripDowns.filter((one) => one.machineId === id)],
+    ['POST', /^\/strip-downs$/, (_match, body: StripDown & { at: string }) => this.keepStripDown(body)],
+    [
+      'PUT',
+      /^\/strip-downs\/[^/]+$/,
+      (_match, body: StripDown & { at: string }) => this.keepStripDown({ ...body, version: body.version + 1 }),
+    ],
+    ['GET', /^\/parts$/, () => this.needed()],
+    ['POST', /^\/parts$/, (_match, body: PartWrite) => this.keepPart(body)],
+    ['PUT', /^\/parts\/[^/]+$/, (_match, body: PartWrite) => this.keepPart({ ...body, version: body.version + 1 })],
     ['GET', /^\/kit$/, () => this.kit],
     ['GET', /^\/photos\//, () => new Blob(['picture'])],
     ['GET', /^\/limits$/, () => this.limits],

@@ -52,7 +52,9 @@ export class SchemaForm {
   protected readonly exampleOf = ({ info }: FieldModel): string => exampleFor(info, this.settings.system());
   /** The same for a fault: a choice by the words it is shown in, never by the name it is kept under. */
   protected readonly wouldDo = ({ info }: FieldModel, { example }: Fault): string =>
-    info.choices?.find(({ value }) => value === example)?.label ?? exampleFor({ ...info, example }, this.settings.system());
+    info.choices?.find(({ value }) => value === example)?.label ??
+    // What a schema says of any text says nothing of this one.
+    exampleFor({ ...info, example: info.dimension || !info.example ? example : info.example }, this.settings.system());
   /** A bare figure that is far from what such a thing is: what it may be, each with its unit. */
   protected readonly asked = (field: FieldModel): readonly string[] | undefined =>
     !this.beside(field) && (this.showAll() || this.touched().has(field.key))
