@@ -17,3 +17,5 @@ export * from './finder.js';
 export * from './log.js';
 export * from './remark.js';
 export * from './stripDown.js';
+export * from './shopCard.js';
+export * from './people.js';

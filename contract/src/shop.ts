@@ -43,3 +43,19 @@ export type PairingCode = z.infer<typeof pairingCodeSchema>;
 /** Whether devices of the network are let in, where they find the shop, and the same as a picture to be photographed (SVG). */
 export const lanSchema = z.object({ on: z.boolean(), address: z.string(), picture: z.string() });
 export type Lan = z.infer<typeof lanSchema>;
+
+/** The name of a picture: its SHA-256. */
+const pictureName = z.string().regex(/^[0-9a-f]{64}$/, { error: 'must be the name of a picture that was sent before' });
+
+/** What is told of the shop on its page. Kept apart from what reads it, so that the first page loads little. */
+export const shopCardShape = {
+  /** As typed. */
+  card: z.record(z.string(), z.unknown(), { error: 'must be an object' }),
+  /** The mark of the shop on paper: a picture that was sent before. */
+  mark: pictureName.nullable(),
+};
+export const storedShopCardSchema = z.object({ ...shopCardShape, version: z.int() });
+export type StoredShopCard = z.infer<typeof storedShopCardSchema>;
+
+/** Its states are kept under this id: there is one shop. */
+export const SHOP_ID = '00000000-0000-4000-8000-000000000000';

@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { answerErrors } from './api/errors.js';
 import { fence } from './api/fence.js';
+import { signed } from './api/signed.js';
 import { soundBody } from './api/soundBody.js';
 import { pairing } from './api/pairing.js';
 import type { Means } from './api/means.js';
@@ -60,7 +61,7 @@ export function createApp({ logger, names, webRoot, ...means }: Parts): Express 
     );
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'the database does not answer' });
   });
-  app.use('/api', express.json({ limit: '1mb', strict: false }), soundBody, apiRoutes(means));
+  app.use('/api', express.json({ limit: '1mb', strict: false }), soundBody, signed, apiRoutes(means));
   if (webRoot && existsSync(webRoot)) serveWeb(app, webRoot);
   app.use(answerErrors);
   return app;

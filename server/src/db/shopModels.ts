@@ -70,6 +70,13 @@ export class LogRow extends Model<InferAttributes<LogRow>, InferCreationAttribut
 }
 
 /** One thing that is settled for the whole shop, by its name. */
+export class PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
+  declare initials: string;
+  declare name: string;
+  /** Whose initials they were meant to be; null for a person. */
+  declare meant: string | null;
+}
+
 export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
   declare name: string;
   declare value: string;
@@ -141,8 +148,9 @@ export function defineShop(sequelize: Sequelize): void {
     },
     table('log_entries'),
   );
+  PersonRow.init({ initials: { type: DataTypes.STRING(8), primaryKey: true }, name: text(60), meant: maybe(8) }, table('people'));
   SettingRow.init(
-    { name: { type: DataTypes.STRING(40), primaryKey: true }, value: text(200), by: maybe(8), at: when() },
+    { name: { type: DataTypes.STRING(40), primaryKey: true }, value: { type: DataTypes.TEXT, allowNull: false }, by: maybe(8), at: when() },
     table('shop_settings'),
   );
   EarlierStateRow.init(

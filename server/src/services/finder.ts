@@ -1,5 +1,6 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Finder } from '@isometra/contract';
+import { FROM_LOG, WRITTEN_BY } from './people.js';
 import { KitRow, LimitSheetRow, MachineRow } from '../db/shopModels.js';
 import { SurfaceRow } from '../db/scrapingModels.js';
 
@@ -25,7 +26,7 @@ export async function finderOf(sequelize: Sequelize): Promise<Finder> {
     SurfaceRow.findAll({ attributes: ['id', 'machineId', 'name'], order: [['name', 'ASC']] }),
     KitRow.findAll({ order: [['name', 'ASC']] }),
     LimitSheetRow.findAll({ order: [['name', 'ASC']] }),
-    ask<{ by: string }>("SELECT DISTINCT `by` FROM log_entries WHERE `by` NOT IN ('', '?') ORDER BY `by`"),
+    ask<{ by: string }>(`SELECT DISTINCT ${WRITTEN_BY} AS \`by\` ${FROM_LOG} WHERE l.\`by\` NOT IN ('', '?') ORDER BY 1`),
     ask<{ machineId: string; check: string; count: number; last: string }>(ROUNDS),
     ask<Finder['parts'][number]>(PARTS),
   ]);

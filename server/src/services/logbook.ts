@@ -6,6 +6,7 @@ import { RemarkRow } from '../db/remarkModel.js';
 import { fromJson } from '../db/columns.js';
 import { listHeads } from './heads.js';
 import { newestOf } from './remarks.js';
+import { FROM_LOG, writtenAs, WRITTEN_BY } from './people.js';
 import { shopZone } from './shop.js';
 import type { Solver } from './solver.js';
 import { CORE_VERSION } from './version.js';
@@ -24,7 +25,7 @@ interface Row extends Pick<LogEntry, 'by' | 'what' | 'text' | 'machineId' | 'par
 type Condition = readonly [sql: string, ...values: unknown[]];
 const condition = (...parts: Condition): Condition => parts;
 /** A condition on one value, where it is asked for. */
-const when = (value: unknown, sql: string): Condition[] => (value ? [condition(sql, value)] : []);
+const when = (asked: unknown, sql: string, value = asked): Condition[] => (asked ? [condition(sql, value)] : []);
 
 /** Words that the full-text index of the database does not hold: those shorter than three letters, and these. */
 const UNINDEXED = new Set('about are com for from how that the this was what when where who will with und www'.split(' '));
@@ -59,13 +60,17 @@ const STATES: Readonly<Record<'in' | 'out' | 'unsure', string>> = {
 const OPEN = `l.thing = 'note' AND EXISTS (SELECT 1 FROM remarks r WHERE r.id = l.thingId AND r.text REGEXP '(^|\\n)[[:space:]]*[-*]{0,1}[[:space:]]*[[] []]'
   AND NOT EXISTS (SELECT 1 FROM remarks s WHERE s.supersedes = r.id))`;
 
-function conditionsOf({ machine, what, by, part, state, todo, from, to, words, before }: LogQuery, zone: string | null): Condition[] {
+function conditionsOf(
+  { machine, what, part, state, todo, from, to, words, before }: LogQuery,
+  by: readonly string[] | undefined,
+  zone: string | null,
+): Condition[] {
   const [time, id] = before?.split('_').map(Number) ?? [];
   const cursor = new Date(time);
   return [
     ...when(machine, 'l.machineId = ?'),
     ...when(what, 'l.what = ?'),
-    ...when(by, 'l.by = ?'),
+    ...when(by?.length, 'l.by IN (?)', by),
     ...when(part, 'l.part = ?'),
     ...when(from && dayBegins(from, zone), 'l.at >= ?'),
     ...when(to && dayBegins(to, zone, 1), 'l.at < ?'),
@@ -203,7 +208,7 @@ async function choicesOf(sequelize: Sequelize, machine: string | undefined): Pro
   const ask = <T extends object>(sql: string): Promise<T[]> =>
     sequelize.query<T>(sql, { replacements: { machine }, type: QueryTypes.SELECT });
   const [people, parts, faces, stripDowns] = await Promise.all([
-    ask<{ by: string }>(`SELECT DISTINCT \`by\` FROM log_entries WHERE ${where} AND \`by\` <> '' ORDER BY \`by\``),
+    ask<{ by: string }>(`SELECT DISTINCT ${WRITTEN_BY} AS \`by\` ${FROM_LOG} WHERE ${where} AND l.\`by\` <> '' ORDER BY 1`),
     ask<{ part: string }>(`SELECT DISTINCT part FROM log_entries WHERE ${where} AND part IS NOT NULL`),
     ask<{ id: string; name: string }>(
       `SELECT s.id, ${machine ? 's.name' : "CONCAT(m.number, ': ', s.name)"} AS name FROM surfaces s JOIN machines m ON m.id = s.machineId WHERE ${machine ? 's.machineId = :machine' : 'TRUE'}`,
@@ -225,7 +230,7 @@ async function choicesOf(sequelize: Sequelize, machine: string | undefined): Pro
  */
 export async function readLogbook(shelf: Shelf, query: LogQuery): Promise<LogPage> {
   const { sequelize } = shelf;
-  const conditions = conditionsOf(query, await shopZone());
+  const conditions = conditionsOf(query, query.by ? await writtenAs(query.by) : undefined, await shopZone());
   const where = conditions.map(([sql]) => sql).join(' AND ') || 'TRUE';
   const rows = await sequelize.query<Row>(
     `SELECT l.id, l.at, l.by, l.what, l.text, l.machineId, l.part, l.thing, l.thingId, l.was FROM log_entries l

@@ -5,6 +5,7 @@ import {
   machineCardSchema,
   partTold,
   partToldSchema,
+  shopToldSchema,
   type Part,
   type Kept,
   type KitKind,
@@ -23,7 +24,7 @@ export interface Version {
   readonly state: State;
 }
 
-const ONE: Readonly<Record<Kept, string>> = { machines: 'machine', kit: 'piece of kit', surfaces: 'face', parts: 'part' };
+const ONE: Readonly<Record<Kept, string>> = { machines: 'machine', kit: 'piece of kit', surfaces: 'face', parts: 'part', shops: 'shop' };
 
 /**
  * Keep a state for good, in the transaction that brings it about. Of something that is older than this, the state before is kept first:
@@ -49,6 +50,7 @@ export async function keepState(
 function formOf(what: Kept, state: State): z.ZodType | undefined {
   if (what === 'machines') return machineCardSchema;
   if (what === 'parts') return partToldSchema;
+  if (what === 'shops') return shopToldSchema;
   const data = what === 'kit' ? KIT_SCHEMAS[state['kind'] as Exclude<KitKind, 'instrument'>] : undefined;
   return data && z.object({ data });
 }

@@ -14,6 +14,7 @@ import {
   LimitVersionRow,
   LogRow,
   MachineRow,
+  PersonRow,
   SettingRow,
 } from '../db/shopModels.js';
 import { PartRow, StripDownRow } from '../db/stripDownModels.js';
@@ -41,6 +42,7 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
     await StripDownRow.destroy({ where: {} });
     await sequelize.query('DELETE FROM remarks ORDER BY sequence DESC', { type: 'DELETE' });
     await SettingRow.destroy({ where: {} });
+    await PersonRow.destroy({ where: {} });
     await EarlierStateRow.destroy({ where: {} });
     await FindingRow.destroy({ where: {} });
     await MoveRow.destroy({ where: {} });

@@ -108,6 +108,7 @@ export const routes: Routes = [
   },
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
   { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
+  { path: 'shop', title: 'The shop · Isometra', loadComponent: () => import('./shop/shop-page').then((part) => part.ShopPage) },
   {
     path: 'parts',
     title: 'Parts needed · Isometra',

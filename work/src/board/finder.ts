@@ -34,6 +34,7 @@ const PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Kit', '/kit'],
   ['Parts needed', '/parts'],
   ['Limits', '/limits'],
+  ['The shop: people, time zone, paper', '/shop'],
 ];
 
 const MACHINE_PAGES: readonly (readonly [label: string, path: string])[] = [

@@ -20,6 +20,7 @@ import { addNote } from '../notes.js';
 import { addReadings } from '../readings.js';
 import { addRemark } from '../remarks.js';
 import { addRound } from '../rounds.js';
+import { changeShopCard } from '../shop.js';
 import { changeSurvey, listSurveys } from '../surveys.js';
 import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
 import { COLUMN_MILL, MACHINING_CENTRE, TURRET_MILL } from './millHistory.js';
@@ -34,6 +35,17 @@ export async function isEmpty(): Promise<boolean> {
 }
 
 const OWNER = 'HB';
+
+/** Evenings in the week, and Saturday. */
+const SHOP = {
+  name: 'Tarnside Works',
+  paper: 'A4',
+  hours: [
+    { day: 'Tuesday', from: '19:00', to: '22:00' },
+    { day: 'Thursday', from: '19:00', to: '22:00' },
+    { day: 'Saturday', from: '09:00', to: '13:00' },
+  ],
+};
 
 /** What was written down on the way, on the long lathe. */
 const NOTES: readonly (Pick<Remark, 'part' | 'text' | 'by' | 'at'> & { readonly page: string; readonly words: string })[] = [
@@ -71,7 +83,7 @@ const DATES = [
   `UPDATE log_entries l JOIN (SELECT surfaceId, MIN(at) AS first FROM surface_entries GROUP BY surfaceId) e ON e.surfaceId = l.thingId
     SET l.at = e.first - INTERVAL 5 MINUTE WHERE l.thing = 'face' AND l.text LIKE '%: a face to scrape'`,
   `UPDATE log_entries l JOIN (SELECT MIN(startedAt) AS first FROM surveys) s
-    SET l.at = s.first - INTERVAL 2 DAY + INTERVAL l.id MINUTE WHERE l.what IN ('kit', 'limits')`,
+    SET l.at = s.first - INTERVAL 2 DAY + INTERVAL l.id MINUTE WHERE l.what IN ('kit', 'limits', 'shop')`,
 ];
 
 /** Fill an empty shop with Tarnside Works: machines, kit, and rounds that the practice models made from hidden truths. All or nothing. */
@@ -88,6 +100,7 @@ export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<voi
     await fillStripDowns(sequelize, long, transaction);
     await fillMachine(shop, LIGHT_LATHE);
     for (const machine of [TURRET_MILL, COLUMN_MILL, MACHINING_CENTRE, TURNING_CENTRE]) await fillMachine(shop, machine);
+    await changeShopCard(sequelize, { card: SHOP, mark: null, version: 0, by: OWNER }, transaction);
     for (const statement of DATES) await sequelize.query(statement, { transaction });
   };
   return inOneGo(sequelize, fill, given);

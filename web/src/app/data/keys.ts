@@ -47,6 +47,9 @@ function lendsKeys(event: Event): boolean {
 /** Whether the letters of an event go into a field, a list or a dialog. */
 const typesIn = (event: Event, target: Element | null): boolean => (inTextField(event) && !lendsKeys(event)) || !!target?.closest(HELD);
 
+/** A key that something else has taken, or that belongs to the browser. */
+const isNotMeant = (event: KeyboardEvent): boolean => event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey;
+
 /** The keys of the screen on show: drawn in the key strip, listened to in one place. */
 @Injectable({ providedIn: 'root' })
 export class Keys {
@@ -89,7 +92,7 @@ export class Keys {
   }
 
   handle(event: KeyboardEvent): void {
-    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || this.keptFor(event)) return;
+    if (isNotMeant(event) || this.keptFor(event)) return;
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
     const target = event.target instanceof Element ? event.target : null;
     if ((key === ' ' || key === 'Enter') && target?.closest(PRESSED)) {

@@ -1,12 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { shimTemplate, templateDxf, templateSvg, type TailstockBase, type Template } from '@isometra/core';
+import { ShopStore } from '../data/shop';
 import { giveFile } from '../ui/give-file';
 import { Button } from '../ui/controls';
 
 const MARGIN = 2;
 /** Room for the bar that is checked with a rule, mm. */
 const BAR = 14;
-const SHEET = 277;
+/** The long side of a sheet less its margins, mm. */
+const SHEET = { A4: 277, Letter: 259 } as const;
 
 /** Where the clamp bolts pass: in a row along the middle of the base. */
 export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: number; y: number; diameter: number }[] {
@@ -44,7 +46,7 @@ export function boltsOf({ length, width, bolt, bolts }: TailstockBase): { x: num
       </svg>
       <p class="soft figures">
         {{ base()!.length }} × {{ base()!.width }} mm base. Lay a rule on the bar before you cut: it must be 50 mm long.
-        {{ tooLong() ? 'Longer than a sheet of A4: print it on a larger one, or cut from the DXF.' : '' }}
+        {{ tooLong() ? 'Longer than a sheet of ' + shop.paper() + ': print it on a larger one, or cut from the DXF.' : '' }}
       </p>
       <p class="no-print">
         <button pButton type="button" (click)="save('svg')">SVG</button> <button pButton type="button" (click)="save('dxf')">DXF</button>
@@ -105,8 +107,9 @@ export class ShimTemplates {
   protected readonly high = computed(() => this.height() + 2 * MARGIN + BAR);
   protected readonly barAt = computed(() => this.height() + BAR / 2);
   protected readonly box = computed(() => `${-MARGIN} ${-MARGIN} ${this.wide()} ${this.high()}`);
-  /** A sheet of A4 on its side has so much room, mm. */
-  protected readonly tooLong = computed(() => this.wide() > SHEET);
+  protected readonly shop = inject(ShopStore);
+  /** A sheet on its side has so much room, mm. */
+  protected readonly tooLong = computed(() => this.wide() > SHEET[this.shop.paper()]);
   protected readonly points = computed(() =>
     this.made()
       .template?.outline.map(([x, y]) => `${x},${this.height() - y}`)

@@ -21,7 +21,6 @@ import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { PlatePicture } from './plate-picture';
 import { Phones } from './phones';
-import { ShopTime } from './shop-time';
 import { dateWords } from '../data/when';
 
 /** Where the next thing of a machine is done: at its bench, or at the round whose move is to be made. */
@@ -33,7 +32,7 @@ const FEW = 6;
 /** The shop board: every machine as a plate, how it stands, and its one next thing; and a way in when there are none. */
 @Component({
   selector: 'iso-machine-list',
-  imports: [Archive, Choices, RouterLink, Button, TextField, Glyph, Notice, Phones, PlatePicture, ShopTime],
+  imports: [Archive, Choices, RouterLink, Button, TextField, Glyph, Notice, Phones, PlatePicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './machine-list.html',
   styleUrl: './machine-list.css',

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationStart, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { Keys, type KeyHint } from '../data/keys';
+import { NewInitials } from '../data/new-initials';
 import { Outbox } from '../data/outbox';
 import { Recent } from '../data/recent';
 import { Settings } from '../data/settings';
@@ -18,6 +19,7 @@ const TITLES: Readonly<Record<string, string>> = {
   limits: 'Limits',
   logbook: 'Logbook',
   parts: 'Parts needed',
+  shop: 'The shop',
 };
 
 /** The check, the face or the strip-down that the address of a screen names. */
@@ -40,6 +42,7 @@ export class Plate {
   protected readonly hand = inject(AtHand);
   protected readonly showKeys = signal(false);
   protected readonly keys = inject(Keys);
+  protected readonly whoAsked = inject(NewInitials);
   /** What holds up the writes that wait. */
   protected readonly held = computed(() => {
     if (this.outbox.shutOut()) return 'saved in this browser: this device is not let in any more';

@@ -3,6 +3,7 @@ import type { MachineCardText } from '@isometra/contract';
 import { MACHINE_KINDS } from '@isometra/contract/machine-kinds';
 import { nowText } from '../data/clock';
 import { Settings } from '../data/settings';
+import { ShopStore } from '../data/shop';
 import { dateWords } from '../data/when';
 
 /** What stands over every print and on no screen: which machine, which survey and limits, when it was printed and by whom. */
@@ -10,6 +11,12 @@ import { dateWords } from '../data/when';
   selector: 'iso-print-head',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (shop.told()?.mark; as mark) {
+      <img [src]="'/api/pictures/' + mark" alt="" />
+    }
+    @if (shopName(); as name) {
+      <p>{{ name }}</p>
+    }
     @if (card(); as machine) {
       <p>
         <b>{{ machine.number }}</b> {{ machine.nickname }}
@@ -31,6 +38,10 @@ import { dateWords } from '../data/when';
         padding-bottom: 6px;
         border-bottom: 1px solid #000;
       }
+      img {
+        max-height: 14mm;
+        max-width: 50mm;
+      }
     }
   `,
 })
@@ -39,6 +50,8 @@ export class PrintHead {
   readonly survey = input('');
   readonly limits = input('');
   private readonly settings = inject(Settings);
+  protected readonly shop = inject(ShopStore);
+  protected readonly shopName = computed(() => String(this.shop.told()?.card['name'] ?? ''));
 
   protected readonly line = computed(() => {
     const kind = MACHINE_KINDS.find(({ value }) => value === this.card()?.kind)?.label ?? '';

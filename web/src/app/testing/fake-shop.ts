@@ -22,6 +22,9 @@ import type {
   Shop,
   Strike,
   StoredSurface,
+  ListedPerson,
+  Person,
+  StoredShopCard,
   StoredStripDown,
   StripDown,
   PartWrite,
@@ -92,6 +95,8 @@ export class FakeServer implements HttpBackend {
   log: LogEntry[] = [];
   remarks: Remark[] = [];
   stripDowns: StoredStripDown[] = [];
+  shopCard: StoredShopCard = { card: {}, mark: null, version: 0 };
+  people: ListedPerson[] = [];
   finder: Finder = { machines: [], faces: [], kit: [], sheets: [], parts: [], people: [], rounds: [] };
   /** Pages of the logbook that are given one after another, before `log` is. */
   logPages: LogPage[] = [];
@@ -183,6 +188,13 @@ export class FakeServer implements HttpBackend {
     return saved;
   }
 
+  private keepPerson(person: Person): Person {
+    const before = this.people.find(({ initials }) => initials === person.initials);
+    const others = this.people.filter((one) => one !== before);
+    this.people = [...others, { ...person, entries: before?.entries ?? 0, added: true }];
+    return person;
+  }
+
   private keepPart({ by: _by, at: _at, ...part }: PartWrite) {
     this.stripDowns = this.stripDowns.map((one) =>
       one.id === part.stripDownId ? { ...one, parts: [...one.parts.filter(({ id }) => id !== part.id), part] } : one,
@@ -208,15 +220,19 @@ export class FakeServer implements HttpBackend {
     ['POST', /^\/lan\/code$/, () => ({ code: '042817', until: '2026-03-01T08:10:00.000Z' })],
     ['GET', /^\/devices$/, () => this.devices],
     ['DELETE', /^\/devices\/([^?]+)/, ([, id]) => (this.devices = this.devices.filter((device) => device.id !== id))],
+    ['GET', /^\/shop\/card$/, () => this.shopCard],
+    ['PUT', /^\/shop\/card$/, (_match, { card, mark, version }: StoredShopCard) => (this.shopCard = { card, mark, version: version + 1 })],
+    ['GET', /^\/people$/, () => this.people],
+    ['PUT', /^\/people\/[^/]+$/, (_match, { initials, name, meant }: Person) => this.keepPerson({ initials, name, meant })],
     ['GET', /^\/shop$/, () => this.shop],
     ['POST', /^\/shop\/first-browser$/, (_match, { timeZone }: Shop) => (this.shop = { timeZone, chosenBy: null })],
     ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],
     ['POST', /^\/rounds\/([^/]+)\/strike$/, (_match, body: Strike) => this.strike(body)],
     ['POST', /^\/rounds\/([^/]+)\/date$/, (_match, body: Redate) => this.redate(body)],
-    ['GET', /^\/(?:machines|kit|surfaces|parts)\/[^/]+\/states$/, () => this.states.map(({ state: _state, ...head }) => head)],
+    ['GET', /^\/(?:machines|kit|surfaces|parts|shops)\/[^/]+\/states$/, () => this.states.map(({ state: _state, ...head }) => head)],
     [
       'GET',
-      /^\/(?:machines|kit|surfaces|parts)\/[^/]+\/states\/(\d+)$/,
+      /^\/(?:machines|kit|surfaces|parts|shops)\/[^/]+\/states\/(\d+)$/,
       ([, at]) => this.states.find(({ version }) => version === Number(at)),
     ],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
