@@ -39,6 +39,16 @@ describe('a trend', () => {
     expect(years(told.leaves?.to)).toBeCloseTo(1 + (-b + root) / (2 * a), 6);
   });
 
+  it('its band meets the bound at both ends of the range in which it leaves, and is narrowest among the values', () => {
+    const told = line(trendOf([point(0, 0, 0.5), point(1, 2, 0.5), point(2, 4, 0.5)], [-10, 10]));
+    const [from, to] = [Number(told.leaves?.from), Number(told.leaves?.to)];
+    expect(told.line(from) + told.band(from)).toBeCloseTo(10, 6);
+    expect(told.line(to) - told.band(to)).toBeCloseTo(10, 6);
+    // In the middle 2·0.5/√3, and wider on either side alike.
+    expect(told.band(START + YEAR)).toBeCloseTo(1 / Math.sqrt(3), 9);
+    expect(told.band(START)).toBeCloseTo(told.band(START + 2 * YEAR), 9);
+  });
+
   it('tells no drift while the slope is smaller than its doubt, and then no date', () => {
     const told = line(trendOf([point(0, 0, 2), point(1, 1, 2), point(2, 2, 2)], [-3, 3]));
     expect([told.drifts, told.leaves, told.readAgainAfter]).toEqual([false, null, null]);

@@ -39,6 +39,8 @@ export type Trend =
       readonly readAgainAfter: number | null;
       /** The line: its value at a time. */
       readonly line: (at: number) => number;
+      /** Half the width of its 95 % band at a time. */
+      readonly band: (at: number) => number;
     };
 
 export const YEAR = 365.25 * 86_400_000;
@@ -110,6 +112,7 @@ export function trendOf(points: readonly TrendPoint[], zone: Zone): Trend {
     bends: bendOf(weighted, slope),
     readAgainAfter: leaves && Math.min(LATEST, Math.max(SOONEST, Math.floor((leaves.from - last) / 2 / DAY))),
     line: (at) => mean + (slope * (at - middle)) / YEAR,
+    band: (at) => spread * Math.sqrt(1 / all + ((at - middle) / YEAR) ** 2 / xx),
   };
 }
 

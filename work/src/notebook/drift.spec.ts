@@ -37,6 +37,11 @@ describe('how a quantity drifts', () => {
     const moved = round(6, 9, { moves: [move({ quantity: 'twistPerMetre', doneAt: at(7), begunAt: at(6) })] });
     const rounds = [round(0, 0), moved, round(12, 1), round(18, 2)];
     expect([of(rounds)?.rounds, of(rounds)?.after, of(rounds)?.trend.kind]).toEqual([2, at(7), 'two']);
+    expect(of(rounds)?.moves).toEqual([at(7)]);
+    expect(of(rounds)?.points.map((point) => [new Date(point.at).toISOString(), point.value, point.u])).toEqual([
+      [at(12), 1, 1],
+      [at(18), 2, 1],
+    ]);
     const crashed = of([round(0, 0), round(6, 3), round(12, 6)], { events: [{ what: 'crashed', at: at(9) }] });
     expect([crashed?.rounds, crashed?.trend.kind]).toEqual([1, 'nothing']);
   });

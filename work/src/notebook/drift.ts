@@ -1,4 +1,4 @@
-import { trendOf, type Trend } from '@isometra/core';
+import { trendOf, type Trend, type TrendPoint } from '@isometra/core';
 import type { RoundHead } from '@isometra/contract';
 import { asDone, disturbs, doneMoves, otherDone, type OtherWork } from './doneMoves.js';
 import { drawnWords } from './things.js';
@@ -11,6 +11,10 @@ export interface Drift {
   /** The first of them, and what was done before it: when; null where nothing was. */
   readonly since: string;
   readonly after: string | null;
+  /** The values that tell of it, ms and the base unit. */
+  readonly points: readonly TrendPoint[];
+  /** When something was done that changes it, over all the years. */
+  readonly moves: readonly string[];
 }
 
 /** What was read under like conditions: the same thing, face and place along the bed. */
@@ -30,10 +34,8 @@ export function driftOf(
   const own = rounds.filter((round) => round.check === check && drawnWords(round) === thing && round.finding?.quantities[quantity]);
   const last = own.at(-1);
   if (!last) return undefined;
-  const upset = [...doneMoves(rounds), ...otherDone(other)]
-    .sort(asDone)
-    .filter((move) => move.doneAt <= last.at && disturbs(move, last))
-    .at(-1);
+  const upsets = [...doneMoves(rounds), ...otherDone(other)].sort(asDone).filter((move) => disturbs(move, last));
+  const upset = upsets.filter(({ doneAt }) => doneAt <= last.at).at(-1);
   const told = own
     .filter((round) => like(round) === like(last) && (upset === undefined || round.at > upset.doneAt))
     .flatMap(({ at, finding }) => {
@@ -49,5 +51,7 @@ export function driftOf(
     rounds: told.length,
     since: new Date(told[0].at).toISOString(),
     after: upset?.doneAt ?? null,
+    points: told,
+    moves: upsets.map(({ doneAt }) => doneAt),
   };
 }

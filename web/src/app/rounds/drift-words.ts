@@ -3,7 +3,12 @@ import type { Drift } from '@isometra/work';
 import { sizeOf, type Shown } from '../ui/say';
 
 /** What a quantity does over the years, in words: how much a year, when it will be out, when to read again; or that nothing can be said. */
-export function driftWords({ trend, rounds }: Drift, info: QuantityInfo, shown: Shown, date: (at: number) => string): string {
+export function driftWords(
+  { trend, rounds }: Pick<Drift, 'trend' | 'rounds'>,
+  info: QuantityInfo,
+  shown: Shown,
+  date: (at: number) => string,
+): string {
   const size = (value: number): string => sizeOf(Math.abs(value), info, shown, 1).large;
   const name = info.label;
   if (trend.kind === 'nothing')

@@ -44,6 +44,20 @@ describe('the rounds so far', () => {
     expect(history.text()).toMatch(/Tailstock height: no drift is told/);
   });
 
+  it('are drawn over the years, and the machine card takes the interval that the drift proposes', async () => {
+    const year = (i: number) => ({ id: crypto.randomUUID(), number: i + 1, at: `${2022 + i}-03-01T08:00:00.000Z` });
+    const { server } = await openShop([0, 1, 2, 3].map((i) => ({ ...barRound(4 * i, 9), ...year(i) })));
+    const history = await show(History, { checkId: 'tailstock-traverse', by: 'date' });
+    expect(history.all('iso-trend-chart').length).toBe(2);
+    expect(history.all('iso-round-chart').length).toBe(0);
+    const ask = history.named(/^Ask for it every \d+ days$/);
+    const days = /\d+/.exec(ask.textContent ?? '')?.[0];
+    ask.click();
+    await until(() => server.machines[0].card.readAgain !== undefined);
+    expect(server.machines[0].card.readAgain as unknown).toEqual([{ check: 'tailstock-traverse', days }]);
+    await until(() => history.text().includes(`The machine card asks for this check every ${days} days.`));
+  });
+
   it('name the conditions that differ before the difference is judged', async () => {
     await openShop([barRound(60, 9, { moves: [{}] }), barRound(2, 9, { conditions: { quillLock: 'off', place: 600 } })]);
     const history = await show(History, { checkId: 'tailstock-traverse' });

@@ -11,22 +11,27 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension, toYou } from '@isometra/core';
-import type { MoveWrite, RoundHead } from '@isometra/contract';
+import type { Machine, MoveWrite, RoundHead } from '@isometra/contract';
 import { counts, curvesAlong, homingOf, registerLog, registerValue, drawnWords, type RegisterEntry } from '@isometra/work';
 import { meaningWords } from '../register/register-words';
 import { bedWords } from '../machine/bed-words';
 import { driftWords } from './drift-words';
+import type { ApiFailure } from '../data/api';
+import { Machines } from '../data/machines';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Choices } from '../ui/choices';
+import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
+import { Notice } from '../ui/notice';
 import { resultTold } from '../ui/result-told';
 import { counted, sizeOf } from '../ui/say';
 import { moveRecord, moveTold } from '../ui/told-words';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
+import { TrendChart, type TrendSeries } from '../charts/trend-chart';
 import { dateWords } from '../data/when';
 
 /** Rounds that are drawn all at once, and points of a chart. */
@@ -36,13 +41,22 @@ const MOST_DRAWN = 300;
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
   selector: 'iso-history',
-  imports: [RouterLink, Choices, Glyph, RoundChart],
+  imports: [RouterLink, Button, Choices, Glyph, Notice, RoundChart, TrendChart],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './history.html',
   styleUrl: './history.css',
 })
 export class History {
   readonly checkId = input.required<string>();
+  /** `date`: charts over the years instead of round by round. */
+  readonly by = input<string>();
+  private readonly router = inject(Router);
+  private readonly machines = inject(Machines);
+  protected readonly problem = signal('');
+  protected readonly ways = [
+    { value: 'round', label: 'Round by round' },
+    { value: 'date', label: 'Over the years' },
+  ];
   protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
 
@@ -189,15 +203,72 @@ export class History {
       .at(-1);
   }
 
-  /** What each quantity does over time, by the rounds that are drawn. */
-  protected readonly drifts = computed(() =>
+  /** How each quantity drifts. */
+  private readonly told = computed(() =>
     Object.entries(this.check().quantities).flatMap(([name, info]) => {
       const drift = info.limit ? this.store.drift(this.checkId(), name, this.thing()) : undefined;
-      // One round is no news: what it says stands in its row.
-      if (!drift || drift.rounds < 2) return [];
-      return [driftWords(drift, info, this.shown(), (at) => dateWords(new Date(at).toISOString()))];
+      return drift ? [{ name, info, drift }] : [];
     }),
   );
+  /** The same in words. One round is no news: what it says stands in its row. */
+  protected readonly drifts = computed(() =>
+    this.told()
+      .filter(({ drift }) => drift.rounds >= 2)
+      .map(({ drift, info }) => driftWords(drift, info, this.shown(), (at) => dateWords(new Date(at).toISOString()))),
+  );
+
+  /** The same drawn over the years. */
+  protected readonly trends = computed((): TrendSeries[] =>
+    this.told().map(({ name, info, drift: { trend, points, moves } }) => {
+      const { factor } = this.chartUnit(info.dimension);
+      const telling = new Set(points.map(({ at }) => at));
+      const all = this.charted().flatMap((round): TrendSeries['points'] => {
+        const found = round.finding?.quantities[name];
+        const at = Date.parse(round.at);
+        return found ? [{ at, value: found.value / factor, doubt: (found.expanded ?? 0) / factor, told: telling.has(at) }] : [];
+      });
+      const line = trend.kind === 'line' ? trend : undefined;
+      return {
+        ...this.axis(name),
+        points: all,
+        moves: moves.map((at) => Date.parse(at)),
+        ...(line && {
+          line: { from: points[0].at, at: (time: number) => line.line(time) / factor, band: (time: number) => line.band(time) / factor },
+        }),
+        ...(line?.leaves && { leaves: line.leaves }),
+      };
+    }),
+  );
+
+  protected draw(by: string): void {
+    void this.router.navigate([], { queryParams: { by: by === 'date' ? by : null }, queryParamsHandling: 'merge', replaceUrl: true });
+  }
+
+  /** After how many days this check is well read again, by the quantity that drifts out first; undefined where none does. */
+  protected readonly proposed = computed(() => {
+    const days = this.told().flatMap(({ drift: { trend } }) =>
+      trend.kind === 'line' && trend.readAgainAfter !== null ? [trend.readAgainAfter] : [],
+    );
+    return days.length ? Math.min(...days) : undefined;
+  });
+  private readonly again = computed(() => this.store.machine()?.card.readAgain ?? []);
+  /** The days that the machine card asks for. */
+  protected readonly kept = computed(() => {
+    const days = this.again().find(({ check }) => check === this.checkId())?.days;
+    return days === undefined ? undefined : Number(days);
+  });
+
+  /** The machine card asks for this check every so many days. */
+  protected readAgainEvery(days: number): void {
+    const machine = this.store.machine();
+    if (!machine) return;
+    const others = this.again().filter(({ check }) => check !== this.checkId());
+    const readAgain = [...others, { check: this.checkId(), days: String(days) }];
+    this.machines.save({ ...machine, card: { ...machine.card, readAgain } as unknown as Machine['card'] }).subscribe({
+      next: () => this.problem.set(''),
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
+  }
 
   private readonly curves = computed(() => curvesAlong(this.store.current(), this.checkId()));
   /** What the places along the bed say together. */
