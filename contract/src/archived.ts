@@ -5,5 +5,5 @@ export const archivedSchema = z.object({ at: z.string(), by: z.string() });
 export type Archived = z.infer<typeof archivedSchema>;
 
 /** What can be put in the archive. */
-export const ARCHIVED = ['machines', 'kit', 'limits'] as const;
+export const ARCHIVED = ['machines', 'kit', 'limits', 'surveys'] as const;
 export type ArchivedKind = (typeof ARCHIVED)[number];

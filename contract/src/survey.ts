@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { COARSE_STEPS, HAND_STEPS, plannedChangeSchema, STARTING_SHEETS, type LimitSheet, type StartingSheet } from '@isometra/core';
+import { archivedSchema } from './archived.js';
 import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 
 const checkSchema = z.string().max(60);
@@ -129,5 +130,6 @@ export const storedSurveySchema = z.object({
   machineId: z.string(),
   judge: z.custom<LimitSheet>((sheet) => typeof sheet === 'object' && sheet !== null && 'lines' in sheet),
   notes: z.array(surveyNoteSchema).readonly(),
+  archived: archivedSchema.optional(),
 });
 export type StoredSurvey = z.infer<typeof storedSurveySchema>;

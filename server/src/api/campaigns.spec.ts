@@ -231,6 +231,25 @@ describe('campaigns', () => {
         expect((await board()).plates.length).toBe(1);
       });
 
+      it('takes an earlier survey, tells the machine’s log, and refuses the one that runs', async () => {
+        const { id } = await lathe();
+        const surveys = async () => (await shop.http.get(`/api/machines/${id}/surveys`).expect(200)).body as StoredSurvey[];
+        const [first] = await surveys();
+        expect((await away(`surveys/${first.id}`, true).expect(409)).body.errors[0].message).toContain('this survey is running');
+        const next = { ...surveyWriteOf(first), id: uuid(), title: 'Spring', startedAt: new Date().toISOString(), version: 1, by: 'HB' };
+        await shop.http.post('/api/surveys').send(next).expect(201);
+        await away(`surveys/${first.id}`, true).expect(200);
+        expect((await surveys()).map(({ title, archived }) => [title, archived?.by])).toEqual([
+          [first.title, 'HB'],
+          ['Spring', undefined],
+        ]);
+        const { entries } = (await shop.http.get(`/api/log?machine=${id}`).expect(200)).body as {
+          entries: { text: string; thing: string }[];
+        };
+        expect([entries[0].text, entries[0].thing]).toEqual([`Survey “${first.title}” put in the archive`, 'survey']);
+        expect((await away(`surveys/${first.id}`, false).expect(200)).body).toEqual({});
+      });
+
       it('a drawer in it offers no leaves; what is not there, or said wrongly, is named', async () => {
         const drawer = piece('shim-stock', { stock: [{ thickness: '0.05 mm', count: 4 }] });
         await shop.http.post('/api/kit').send(drawer).expect(201);

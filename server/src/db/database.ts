@@ -15,6 +15,7 @@ import { up as logbook } from './migrations/012-logbook.js';
 import { up as remarks } from './migrations/013-remarks.js';
 import { up as stripDowns } from './migrations/014-strip-downs.js';
 import { up as people } from './migrations/015-people.js';
+import { up as archivedSurveys } from './migrations/016-archived-surveys.js';
 import { defineRemarks } from './remarkModel.js';
 import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
@@ -48,6 +49,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '013-remarks', up: remarks, noWayDown: LOSES },
   { name: '014-strip-downs', up: stripDowns, noWayDown: LOSES },
   { name: '015-people', up: people, noWayDown: LOSES },
+  { name: '016-archived-surveys', up: archivedSurveys, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */

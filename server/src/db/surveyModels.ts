@@ -17,6 +17,8 @@ export class SurveyRow extends Model<InferAttributes<SurveyRow>, InferCreationAt
   declare startingLimits: CreationOptional<string | null>;
   declare limitVersionId: CreationOptional<string | null>;
   declare version: CreationOptional<number>;
+  /** Since when it is in the archive, and by whom; null where it is not. */
+  declare archived: CreationOptional<Record<string, unknown> | null>;
 }
 
 /** One thing written down in a survey. Never changed: another supersedes it. */
@@ -118,6 +120,7 @@ export function defineSurveys(sequelize: Sequelize): void {
       skipped: json('skipped', true),
       startingLimits: maybe(24),
       limitVersionId: maybeUuid(),
+      archived: json('archived', true),
       version: version(),
     },
     table('surveys'),

@@ -1,7 +1,8 @@
 import type { LOCK, Sequelize, Transaction } from 'sequelize';
 import type { Archived, ArchivedKind } from '@isometra/contract';
-import { notFound } from '../api/errors.js';
+import { ApiError, notFound } from '../api/errors.js';
 import { KitRow, LimitSheetRow, MachineRow } from '../db/shopModels.js';
+import { SurveyRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { writeLog } from './log.js';
 
@@ -26,19 +27,41 @@ interface Archivable {
 interface Found {
   readonly row: Archivable;
   readonly called: string;
+  /** The machine that the log tells it of. */
+  readonly machineId: string | null;
 }
 
-const found = <Row extends Archivable>(row: Row | null, called: (row: Row) => string): Found | null => row && { row, called: called(row) };
+const found = <Row extends Archivable>(row: Row | null, called: (row: Row) => string, machineId: string | null = null): Found | null =>
+  row && { row, called: called(row), machineId };
+
+/** A survey that runs is worked in: it is ended first. */
+function ended(row: SurveyRow | null): SurveyRow | null {
+  if (row && row.endedAt === null && !row.archived)
+    throw new ApiError(409, [
+      { path: 'endedAt', message: 'this survey is running: start or resume another one first', example: 'an earlier survey' },
+    ]);
+  return row;
+}
+
+/** What the log calls each kind. */
+const ONE_OF = { machines: 'machine', kit: 'kit', limits: 'limits', surveys: 'survey' } as const;
 
 /** How each kind is found, and what it is called in an error. */
 const KINDS: Readonly<
   Record<ArchivedKind, { readonly one: string; readonly find: (id: string, options: FindOptions) => Promise<Found | null> }>
 > = {
-  machines: { one: 'machine', find: async (id, options) => found(await MachineRow.findByPk(id, options), ({ number }) => number) },
+  machines: { one: 'machine', find: async (id, options) => found(await MachineRow.findByPk(id, options), ({ number }) => number, id) },
   kit: { one: 'piece of kit', find: async (id, options) => found(await KitRow.findByPk(id, options), ({ name }) => name) },
   limits: {
     one: 'limit sheet',
     find: async (id, options) => found(await LimitSheetRow.findByPk(id, options), ({ name }) => `Limit sheet “${name}”`),
+  },
+  surveys: {
+    one: 'survey',
+    find: async (id, options) => {
+      const row = ended(await SurveyRow.findByPk(id, options));
+      return found(row, ({ title }) => `Survey “${title}”`, row?.machineId);
+    },
   },
 };
 
@@ -58,12 +81,12 @@ export function archive(
   return inOneGo(sequelize, async (transaction) => {
     const known = await find(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (!known) throw notFound(one);
-    const { row, called } = known;
+    const { row, called, machineId } = known;
     if (!!row.archived === away) return archivedOf(row);
     await row.update({ archived: away ? { at: new Date().toISOString(), by } : null }, { transaction });
     const text = `${called} ${away ? 'put in the archive' : 'restored from the archive'}`;
-    const what = kind === 'machines' ? 'machine' : kind;
-    await writeLog({ machineId: kind === 'machines' ? id : null, by, what, text, thing: what, thingId: id }, transaction);
+    const what = ONE_OF[kind];
+    await writeLog({ machineId, by, what, text, thing: what, thingId: id }, transaction);
     return archivedOf(row);
   });
 }

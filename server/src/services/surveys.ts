@@ -9,6 +9,7 @@ import { MachineRow } from '../db/shopModels.js';
 import { SurveyRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { pinColumns, pinnedSheets } from './limits.js';
+import { archivedOf } from './archive.js';
 import { writeLog } from './log.js';
 import { notesOf } from './notes.js';
 
@@ -50,6 +51,7 @@ async function shown(machine: MachineRow, rows: readonly SurveyRow[], transactio
     skipped: (row.skipped as Skipped[] | null) ?? [],
     version: row.version ?? 1,
     notes: notes.get(row.id) ?? [],
+    ...archivedOf(row),
     ...(pinned.get(row.id) as Pick<StoredSurvey, 'limits' | 'judge'>),
   }));
 }

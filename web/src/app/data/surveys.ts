@@ -1,11 +1,12 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, type Observable, combineLatest, map, tap } from 'rxjs';
+import { BehaviorSubject, EMPTY, type Observable, combineLatest, map, tap } from 'rxjs';
 import * as z from 'zod';
 import { storedSurveySchema, surveyNoteSchema, type StoredSurvey, type SurveyNote, type SurveyWrite } from '@isometra/contract';
 import { campaignOf, surveyWriteOf, type Campaign } from '@isometra/work';
 import { newId } from './id';
 import { nowText } from './clock';
 import { Api } from './api';
+import { Shelf } from './archive';
 import { byId, Loads, withRow, Writes } from './flows';
 import { Outbox } from './outbox';
 import { Settings } from './settings';
@@ -60,6 +61,19 @@ export class Surveys {
         });
       }),
     );
+  }
+
+  private readonly shelf = new Shelf<StoredSurvey>({
+    kind: 'surveys',
+    writes: this.writes,
+    keep: (survey) => this.keep(survey),
+    called: ({ title }) => `Survey “${title}”`,
+  });
+
+  /** Into the archive, or out of it again. Fails with an ApiFailure. */
+  archive(survey: Pick<Campaign, 'id' | 'machineId'>, away: boolean): Observable<StoredSurvey> {
+    const known = this.known(survey);
+    return known ? this.shelf.put(known, away) : EMPTY;
   }
 
   /** Begin a survey; the one that runs ends. Fails with an ApiFailure. */

@@ -32,6 +32,19 @@ describe('a survey as a campaign', () => {
     expect(server.sent.length).toBe(2);
   });
 
+  it('an earlier survey goes into the archive and comes out again; the one that runs is not offered for it', async () => {
+    const earlier = { ...survey(), id: crypto.randomUUID(), title: 'Spring', endedAt: '2026-02-01T08:00:00.000Z' };
+    const shop = await openShop([], { prepare: (server) => void (server.surveys = [earlier, survey()]) });
+    const page = await show(Campaign);
+    expect(page.all('iso-archive').length).toBe(1);
+    await page.press('Archive Spring');
+    await until(() => shop.server.surveys[0].archived !== undefined);
+    await until(() => page.text().includes('In the archive since'));
+    expect(page.all('[aria-label="Resume Spring"]').length).toBe(0);
+    await page.press('Restore Spring');
+    await until(() => page.all('[aria-label="Resume Spring"]').length === 1);
+  });
+
   it('a rung put before what it hangs on says so, and the usual order can be had back', async () => {
     const { server, page } = await open();
     for (let i = 0; i < 20; i++) {

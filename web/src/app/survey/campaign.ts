@@ -13,6 +13,7 @@ import { Limits, type ShownSheet } from '../data/limits';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
 import { AtHand } from '../shell/at-hand';
+import { Archive } from '../shell/archive';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
 import { SurveyChanges } from './survey-changes';
@@ -28,7 +29,7 @@ import { dateWords } from '../data/when';
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
 @Component({
   selector: 'iso-campaign',
-  imports: [Escape, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, Field, Notice, Choices, Pick],
+  imports: [Archive, Escape, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, Field, Notice, Choices, Pick],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './campaign.html',
@@ -88,13 +89,19 @@ export class Campaign {
   });
 
   private readonly past = computed(() => this.store.surveys().filter((survey) => survey.id !== this.survey()?.id));
+  protected readonly archived = computed(() => this.past().filter((survey) => survey.archived));
+  protected archive(survey: { readonly id: string; readonly machineId: string }, away: boolean): void {
+    this.changes.archive(survey, away);
+  }
   protected readonly others = computed(() =>
-    this.past().map((survey) => {
-      const { id, title } = survey;
-      const rounds = this.store.all().filter((round) => round.surveyId === survey.id).length;
-      const words = `${survey.title}: ${dateWords(survey.startedAt)}${survey.endedAt ? ` to ${dateWords(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
-      return { id, title, words };
-    }),
+    this.past()
+      .filter(({ archived }) => !archived)
+      .map((survey) => {
+        const { id, title, machineId } = survey;
+        const rounds = this.store.all().filter((round) => round.surveyId === survey.id).length;
+        const words = `${survey.title}: ${dateWords(survey.startedAt)}${survey.endedAt ? ` to ${dateWords(survey.endedAt)}` : ''}, ${rounds} ${rounds === 1 ? 'round' : 'rounds'}`;
+        return { id, title, machineId, words };
+      }),
   );
 
   private save(part: Partial<SurveyWrite>, words: string): void {

@@ -44,7 +44,12 @@ export class Compare {
   }
 
   /** Surveys, the oldest first. */
-  private readonly surveys = computed(() => [...this.store.surveys()].sort((one, other) => one.startedAt.localeCompare(other.startedAt)));
+  private readonly surveys = computed(() =>
+    this.store
+      .surveys()
+      .filter(({ archived }) => !archived)
+      .sort((one, other) => one.startedAt.localeCompare(other.startedAt)),
+  );
   protected readonly options = computed(() =>
     this.surveys().flatMap(({ id, title }) => [
       { value: sideText({ surveyId: id, when: 'found' }), label: `${title}: as found` },

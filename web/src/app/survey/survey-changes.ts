@@ -20,6 +20,14 @@ export class SurveyChanges {
     if (survey) this.change(survey, part, words);
   }
 
+  /** Put an earlier survey in the archive, or take it out again. */
+  archive(survey: Pick<Campaign, 'id' | 'machineId'>, away: boolean): void {
+    this.surveys.archive(survey, away).subscribe({
+      next: () => this.problem.set(''),
+      error: (failure: ApiFailure) => this.problem.set(failure.message),
+    });
+  }
+
   /** Change a survey, whether or not it runs. */
   change(survey: Campaign, part: Partial<SurveyWrite>, words: string): void {
     this.surveys.change(survey, part).subscribe({

@@ -257,7 +257,7 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/limits\/[^/]+\/versions$/, () => this.versions],
     [
       'POST',
-      /^\/(machines|kit|limits)\/([^/]+)\/archive$/,
+      /^\/(machines|kit|limits|surveys)\/([^/]+)\/archive$/,
       ([, kind, id], body: { away: boolean; by: string }) => this.archive(kind, id, body),
     ],
     ['POST', /^\/machines$/, (_match, body) => this.put(this.machines, body)],
@@ -296,7 +296,7 @@ export class FakeServer implements HttpBackend {
 
   private archive(kind: string, id: string, { away, by }: { away: boolean; by: string }): object | undefined {
     const rows: { id: string; archived?: { at: string; by: string } }[] =
-      kind === 'machines' ? this.machines : kind === 'kit' ? this.kit : this.limits;
+      { machines: this.machines, kit: this.kit, limits: this.limits, surveys: this.surveys }[kind] ?? [];
     const row = rows.find((entry) => entry.id === id);
     if (!row) return undefined;
     if (away) row.archived = { at: NOW, by };
