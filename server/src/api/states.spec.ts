@@ -1,5 +1,6 @@
 import { EarlierStateRow } from '../db/shopModels.js';
-import { indicator, machine, openShop, uuid, type TestShop } from '../testing/shop.js';
+import { surveyWriteOf } from '@isometra/work';
+import { indicator, machine, openShop, round, uuid, type TestShop } from '../testing/shop.js';
 
 interface Head {
   readonly version: number;
@@ -103,5 +104,41 @@ describe('earlier states', () => {
     expect(await statesOf(`/machines/${uuid()}`)).toEqual([]);
     await shop.http.get(`/api/machines/${uuid()}/states/1`).expect(404);
     await shop.http.get(`/api/machines/${uuid()}/states/first`).expect(404);
+  });
+
+  it('of the set-up of a round: what it was begun with, and what was put right, in the words of its form', async () => {
+    const lathe = machine();
+    await shop.http.post('/api/machines').send(lathe).expect(201);
+    const begun = round(lathe.id);
+    await shop.http.post('/api/rounds').send(begun).expect(201);
+    const setup = { ...begun.setup, bar: { ...(begun.setup['bar'] as object), diameter: '28 mm' } };
+    await shop.http
+      .put(`/api/rounds/${begun.id}`)
+      .send({ ...begun, setup, by: 'SD' })
+      .expect(200);
+    const { body } = await shop.http.get(`/api/rounds/${begun.id}/states`).expect(200);
+    expect(body.map(({ version, by }: { version: number; by: string }) => [version, by])).toEqual([
+      [2, 'SD'],
+      [1, begun.by],
+    ]);
+    expect(body[0].changes).toEqual([jasmine.objectContaining({ field: jasmine.stringContaining('iameter'), to: '28 mm' })]);
+    const first = (await shop.http.get(`/api/rounds/${begun.id}/states/1`).expect(200)).body;
+    expect(first.state.setup).toEqual(begun.setup);
+  });
+
+  it('of a survey: title, order, what is left out and its limits', async () => {
+    const lathe = machine();
+    await shop.http.post('/api/machines').send(lathe).expect(201);
+    const [survey] = (await shop.http.get(`/api/machines/${lathe.id}/surveys`).expect(200)).body;
+    const changed = { ...surveyWriteOf(survey), title: 'Autumn', order: survey.order.slice(1), by: 'SD' };
+    await shop.http.put(`/api/surveys/${survey.id}`).send(changed).expect(200);
+    const { body } = await shop.http.get(`/api/surveys/${survey.id}/states`).expect(200);
+    expect(body[0].changes.map(({ field }: { field: string }) => field).sort()).toEqual(['Checks in order', 'Title']);
+    expect(body[0].changes.find(({ field }: { field: string }) => field === 'Title')).toEqual({
+      field: 'Title',
+      from: survey.title,
+      to: 'Autumn',
+    });
+    expect((await shop.http.get(`/api/surveys/${survey.id}/states/1`).expect(200)).body.state.order).toEqual(survey.order);
   });
 });

@@ -27,6 +27,7 @@ import { writeLog } from './log.js';
 import { getMachine } from './machines.js';
 import { moveShown, readingShown, roundShown } from './roundRows.js';
 import type { Solver } from './solver.js';
+import { keepState, type Version } from './states.js';
 import { shopZone } from './shop.js';
 import { getSurvey } from './surveys.js';
 import { CORE_VERSION } from './version.js';
@@ -208,6 +209,18 @@ export async function addRound(sequelize: Sequelize, round: RoundWrite, given?: 
 interface Rewritten {
   readonly columns: Partial<InferAttributes<RoundRow>>;
   readonly text: string;
+  /** It was set up otherwise: its earlier set-up is kept. */
+  readonly setUp?: true;
+}
+
+/** Keep the set-up of a round as it is now, and as it was before. */
+function keepSetUp(now: RoundWrite, before: RoundWrite, by: string, transaction: Transaction): Promise<void> {
+  const stateOf = ({ check, setup, plan, conditions, instrument, version }: RoundWrite): Version => ({
+    version,
+    state: { check, setup, plan, conditions, instrument },
+  });
+  const first = before.version === 1 && { by: before.by, at: new Date(before.at) };
+  return keepState({ what: 'rounds', id: now.id, by }, stateOf(now), { ...stateOf(before), ...first }, transaction);
 }
 
 /**
@@ -228,6 +241,7 @@ async function rewrite(
     if (!changed) return before;
     if (before.version !== version) throw stale(before);
     await row.update({ ...changed.columns, version: version + 1 }, { transaction });
+    if (changed.setUp) await keepSetUp(roundShown(row), before, by, transaction);
     const text = `${title(before.check)}, round ${number}: ${changed.text}`;
     const { machineId, check: part } = before;
     await writeLog({ machineId, by, what: 'round', text, part, thing: 'round', thingId: id }, transaction);
@@ -241,7 +255,7 @@ export async function changeRound(sequelize: Sequelize, round: RoundWrite): Prom
   const { number } = await getRound(sequelize, round.id);
   return rewrite(sequelize, { ...round, number }, (_row, before) => {
     const differences = differencesOf(columns(before), columns(round), (path) => partName(before, path));
-    return differences.length ? { columns: columns(round), text: differences.join('; ') } : undefined;
+    return differences.length ? { columns: columns(round), text: differences.join('; '), setUp: true } : undefined;
   });
 }
 

@@ -1,12 +1,16 @@
 import type { Transaction } from 'sequelize';
 import * as z from 'zod';
+import { CHECKS, fieldRegistry } from '@isometra/core';
 import {
   KIT_SCHEMAS,
   machineCardSchema,
   partTold,
   partToldSchema,
   shopToldSchema,
+  SCHOOLS,
   type Part,
+  type RoundWrite,
+  type SurveyWrite,
   type Kept,
   type KitKind,
   type StateHead,
@@ -24,7 +28,15 @@ export interface Version {
   readonly state: State;
 }
 
-const ONE: Readonly<Record<Kept, string>> = { machines: 'machine', kit: 'piece of kit', surfaces: 'face', parts: 'part', shops: 'shop' };
+const ONE: Readonly<Record<Kept, string>> = {
+  machines: 'machine',
+  kit: 'piece of kit',
+  surfaces: 'face',
+  parts: 'part',
+  shops: 'shop',
+  surveys: 'survey',
+  rounds: 'round',
+};
 
 /**
  * Keep a state for good, in the transaction that brings it about. Of something that is older than this, the state before is kept first:
@@ -33,13 +45,15 @@ const ONE: Readonly<Record<Kept, string>> = { machines: 'machine', kit: 'piece o
 export async function keepState(
   { what, id, by, at = new Date() }: { readonly what: Kept; readonly id: string; readonly by: string; readonly at?: Date },
   now: Version,
-  before: Version | null,
+  before: (Version & { readonly by?: string; readonly at?: Date }) | null,
   transaction: Transaction,
 ): Promise<void> {
   const known = before === null || (await EarlierStateRow.count({ where: { what, thingId: id }, transaction })) > 0;
   await EarlierStateRow.bulkCreate(
     [
-      ...(known ? [] : [{ what, thingId: id, version: before.version, state: { ...before.state }, by: null, at: null }]),
+      ...(known
+        ? []
+        : [{ what, thingId: id, version: before.version, state: { ...before.state }, by: before.by ?? null, at: before.at ?? null }]),
       { what, thingId: id, version: now.version, state: { ...now.state }, by, at },
     ],
     { transaction },
@@ -51,12 +65,47 @@ function formOf(what: Kept, state: State): z.ZodType | undefined {
   if (what === 'machines') return machineCardSchema;
   if (what === 'parts') return partToldSchema;
   if (what === 'shops') return shopToldSchema;
+  if (what === 'surveys') return surveyToldSchema;
+  if (what === 'rounds') return setUpForm(state);
   const data = what === 'kit' ? KIT_SCHEMAS[state['kind'] as Exclude<KitKind, 'instrument'>] : undefined;
   return data && z.object({ data });
 }
 
-/** A state as its changes are told: of a part, what its form shows. */
-const told = (what: Kept, state: State): State => (what === 'parts' ? partTold(state as unknown as Part) : state);
+/** The set-up of a check as one form: what was set up, planned, and how it stood, with the instrument. */
+function setUpForm({ check }: State): z.ZodType | undefined {
+  const definition = CHECKS.get(String(check));
+  return definition && z.object({ ...definition.setup.shape, ...definition.plan.shape, ...definition.conditions.shape });
+}
+
+const surveyToldSchema = z.object({
+  title: z.string().register(fieldRegistry, { label: 'Title' }),
+  school: z.string().register(fieldRegistry, {
+    label: 'After a move',
+    choices: SCHOOLS.map(({ value, label }) => ({ value, label })),
+  }),
+  order: z.array(z.string()).register(fieldRegistry, { label: 'Checks in order' }),
+  skipped: z.array(z.string()).register(fieldRegistry, { label: 'Left out' }),
+  limits: z.string().register(fieldRegistry, { label: 'Limit sheet' }),
+});
+
+const titleOf = (check: string): string => CHECKS.get(check)?.title ?? check;
+
+/** A state as its changes are told: what its form shows. */
+function told(what: Kept, state: State): State {
+  if (what === 'parts') return partTold(state as unknown as Part);
+  if (what === 'rounds') {
+    const { setup, plan, conditions, instrument } = state as Pick<RoundWrite, 'setup' | 'plan' | 'conditions' | 'instrument'>;
+    return { ...setup, ...plan, ...conditions, ...(instrument && { instrument }) };
+  }
+  if (what !== 'surveys') return state;
+  const { order, skipped, limits, ...others } = state as Pick<SurveyWrite, 'order' | 'skipped' | 'limits'>;
+  return {
+    ...others,
+    order: order.map(titleOf),
+    skipped: skipped.map(({ check, why }) => `${titleOf(check)}: ${why}`),
+    limits: `${limits.sheet}, version ${limits.version}`,
+  };
+}
 
 const rowsOf = (what: Kept, thingId: string): Promise<EarlierStateRow[]> =>
   EarlierStateRow.findAll({ where: { what, thingId }, order: [['version', 'ASC']] });

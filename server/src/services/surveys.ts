@@ -9,6 +9,7 @@ import { MachineRow } from '../db/shopModels.js';
 import { SurveyRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { pinColumns, pinnedSheets } from './limits.js';
+import { keepState, type Version } from './states.js';
 import { archivedOf } from './archive.js';
 import { writeLog } from './log.js';
 import { notesOf } from './notes.js';
@@ -105,6 +106,12 @@ async function endOthers({ id, machineId }: SurveyWrite, endedAt: Date, by: stri
   }
 }
 
+/** What of a survey is kept of every earlier state. */
+const stateOf = ({ title, school, order, skipped, limits }: SurveyWrite, version: number): Version => ({
+  version,
+  state: { title, school, order, skipped, limits },
+});
+
 const checkTitle = (check: string): string => CHECKS.get(check)?.title ?? check;
 
 /** What of a survey was changed, in words for the log. */
@@ -137,6 +144,7 @@ export function changeSurvey(sequelize: Sequelize, survey: SurveyWrite, by: stri
       if (isDeepStrictEqual(surveyWriteOf(before), surveyWriteOf(wanted))) return before;
       if (before.version !== version) throw stale(before);
       await row.update({ ...(await columns(wanted, transaction)), version: version + 1 }, { transaction });
+      await keepState({ what: 'surveys', id, by }, stateOf(wanted, version + 1), stateOf(before, version), transaction);
       if (before.endedAt !== null && wanted.endedAt === null) await endOthers(wanted, new Date(), by, transaction);
       const text = changeText(before, survey);
       if (text) await writeLog({ machineId: row.machineId, by, what: 'survey', text, thing: 'survey', thingId: id }, transaction);

@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, type OnInit, computed, inject, output, signal } from '@angular/core';
 import { instrumentSchemaFor, KINDS_FOR, type CheckDefinition } from '@isometra/core';
-import type { RoundWrite, StoredRound } from '@isometra/contract';
+import { roundSchema, type RoundWrite, type StateThen, type StoredRound } from '@isometra/contract';
 import * as z from 'zod';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Settings } from '../data/settings';
 import { senseOf } from '@isometra/work';
+import { AsItStood } from '../notebook/as-it-stood';
+import { Earlier } from '../notebook/earlier';
 import { FormPart } from '../ui/form-part';
 import { formFaults, formSchema, settled, withField } from '../ui/form-model';
 import { asTyped } from './begin-draft';
@@ -22,13 +24,16 @@ const kindsWithNeedle: readonly string[] = KINDS_FOR.indicator;
 const setUpSchema = z.object({ ...partsSchema.shape, instrument: formSchema, sense: senseSchema });
 type SetUpDraft = z.infer<typeof setUpSchema>;
 
+/** An earlier set-up, as it was kept. */
+const setUpState = roundSchema.pick({ setup: true, plan: true, conditions: true, instrument: true });
+
 /**
  * The set-up of a round that has begun, to be put right: a bar's diameter mistyped, a lock that was off,
  * the nudge test forgotten. The readings stay as they are; the call is worked out anew from them.
  */
 @Component({
   selector: 'iso-as-set-up',
-  imports: [Escape, CheckParts, FormPart, Nudge, Button, Notice],
+  imports: [AsItStood, Earlier, Escape, CheckParts, FormPart, Nudge, Button, Notice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event)" novalidate (isoEscape)="done.emit()">
@@ -50,9 +55,19 @@ type SetUpDraft = z.infer<typeof setUpSchema>;
       }
       <iso-notice [text]="problem()" />
       <p class="buttons">
-        <button pButton type="submit">Edit set-up</button>
+        <button pButton type="submit">{{ then() ? 'Put this back' : 'Edit set-up' }}</button>
         <button pButton type="button" (click)="leave()">Discard changes</button>
       </p>
+      @if (then(); as state) {
+        <iso-as-it-stood [then]="state" (back)="showNow()" />
+      }
+      <iso-earlier
+        what="rounds"
+        [of]="round().id"
+        [version]="round().version"
+        [shown]="then()?.version ?? null"
+        (looked)="lookAt($event)"
+      />
     </form>
   `,
   styles: `
@@ -102,18 +117,30 @@ export class AsSetUp implements OnInit {
   private readonly draftName = computed(() => `as-set-up:${this.round().id}`);
 
   ngOnInit(): void {
-    const { setup, plan, conditions, instrument } = this.round();
-    const sense = senseOf(instrument);
-    const kept = this.drafts.read(this.draftName(), setUpSchema);
-    this.draft.set(
-      kept ?? {
-        setup,
-        plan,
-        conditions: asTyped(conditions, this.check().conditions),
-        instrument: withField(instrument ?? {}, 'sense', undefined),
-        sense,
-      },
-    );
+    this.draft.set(this.drafts.read(this.draftName(), setUpSchema) ?? this.draftOf(this.round()));
+  }
+
+  private draftOf({ setup, plan, conditions, instrument }: Pick<RoundWrite, 'setup' | 'plan' | 'conditions' | 'instrument'>): SetUpDraft {
+    return {
+      setup,
+      plan,
+      conditions: asTyped(conditions, this.check().conditions),
+      instrument: withField(instrument ?? {}, 'sense', undefined),
+      sense: senseOf(instrument),
+    };
+  }
+
+  /** An earlier set-up that is looked at: the form shows it. */
+  protected readonly then = signal<StateThen | null>(null);
+  protected lookAt(then: StateThen): void {
+    const state = setUpState.safeParse(then.state).data;
+    if (!state) return this.problem.set('That state cannot be shown.');
+    this.then.set(then);
+    this.draft.set(this.draftOf(state));
+  }
+  protected showNow(): void {
+    this.then.set(null);
+    this.draft.set(this.draftOf(this.round()));
   }
 
   protected take(part: Partial<SetUpDraft>): void {

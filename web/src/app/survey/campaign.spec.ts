@@ -45,6 +45,32 @@ describe('a survey as a campaign', () => {
     await until(() => page.all('[aria-label="Resume Spring"]').length === 1);
   });
 
+  it('is looked at as it stood, and put back as a new change', async () => {
+    const { title, school, order, skipped, limits } = survey();
+    const shop = await openShop([], {
+      prepare: (server) => {
+        server.surveys = [{ ...survey(), version: 2, title: 'Autumn' }];
+        server.states = [
+          { version: 2, by: 'SD', at: '2026-03-02T08:00:00.000Z', changes: [{ field: 'Title', from: title, to: 'Autumn' }], state: {} },
+          { version: 1, by: null, at: null, changes: [], state: { title, school, order: order.slice(1), skipped, limits } },
+        ];
+      },
+    });
+    const page = await show(Campaign);
+    page.all('iso-earlier details')[0].setAttribute('open', '');
+    page.all('iso-earlier details')[0].dispatchEvent(new Event('toggle'));
+    await until(() => page.text().includes('Title: As found to Autumn'));
+    await page.press(/^Look at it as it stood/);
+    await until(() => page.text().includes('This is how it stood before its first change.'));
+    expect(page.all('[aria-label="Checks in order, as it stood"] li').length).toBe(order.length - 1);
+    await page.press('Put this back');
+    await until(() => shop.server.sent.length === 1);
+    expect([
+      (shop.server.sent[0].body as SurveyWrite).title,
+      order.length - (shop.server.sent[0].body as SurveyWrite).order.length,
+    ]).toEqual([title, 1]);
+  });
+
   it('a rung put before what it hangs on says so, and the usual order can be had back', async () => {
     const { server, page } = await open();
     for (let i = 0; i < 20; i++) {

@@ -4,7 +4,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { dequal } from 'dequal';
 import { CHECKS, bearingsFirst, misplaced, misplacedText, withBearings } from '@isometra/core';
-import { SCHOOLS, usualSheet, type School, type SurveyWrite } from '@isometra/contract';
+import { SCHOOLS, surveySchema, usualSheet, type School, type StateThen, type SurveyWrite } from '@isometra/contract';
 import { defaultPlan, freshSurvey, moved, orderOf, surveyWriteOf, wayOfFinding } from '@isometra/work';
 import { newId } from '../data/id';
 import { nowText } from '../data/clock';
@@ -13,6 +13,8 @@ import { Limits, type ShownSheet } from '../data/limits';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
 import { AtHand } from '../shell/at-hand';
+import { AsItStood } from '../notebook/as-it-stood';
+import { Earlier } from '../notebook/earlier';
 import { Archive } from '../shell/archive';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph } from '../ui/glyph';
@@ -26,10 +28,28 @@ import { Choices } from '../ui/choices';
 import { Pick } from '../ui/pick';
 import { dateWords } from '../data/when';
 
+/** What of a survey is kept of every earlier state. */
+const surveyState = surveySchema.pick({ title: true, school: true, order: true, skipped: true, limits: true });
+
 /** A survey as a campaign: the order of its rungs, what is left out and why, what a move opens again, by which limits. */
 @Component({
   selector: 'iso-campaign',
-  imports: [Archive, Escape, RouterLink, CdkDropList, CdkDrag, CdkDragHandle, Glyph, Button, Field, Notice, Choices, Pick],
+  imports: [
+    Archive,
+    AsItStood,
+    Earlier,
+    Escape,
+    RouterLink,
+    CdkDropList,
+    CdkDrag,
+    CdkDragHandle,
+    Glyph,
+    Button,
+    Field,
+    Notice,
+    Choices,
+    Pick,
+  ],
   providers: [SurveyChanges],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './campaign.html',
@@ -103,6 +123,19 @@ export class Campaign {
         return { id, title, machineId, words };
       }),
   );
+
+  /** An earlier state of this survey that is looked at. */
+  protected readonly then = signal<StateThen | null>(null);
+  private readonly thenPart = computed(() => surveyState.safeParse(this.then()?.state).data);
+  protected readonly thenOrder = computed(() => (this.thenPart()?.order ?? []).map((id) => CHECKS.get(id)?.title ?? id));
+  protected lookAt(then: StateThen): void {
+    this.then.set(then);
+  }
+  protected putBack(): void {
+    const part = this.thenPart();
+    if (part) this.save(part, 'The survey is again as it stood then.');
+    this.then.set(null);
+  }
 
   private save(part: Partial<SurveyWrite>, words: string): void {
     this.changes.save(part, words);

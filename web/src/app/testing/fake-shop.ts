@@ -229,10 +229,14 @@ export class FakeServer implements HttpBackend {
     ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],
     ['POST', /^\/rounds\/([^/]+)\/strike$/, (_match, body: Strike) => this.strike(body)],
     ['POST', /^\/rounds\/([^/]+)\/date$/, (_match, body: Redate) => this.redate(body)],
-    ['GET', /^\/(?:machines|kit|surfaces|parts|shops)\/[^/]+\/states$/, () => this.states.map(({ state: _state, ...head }) => head)],
     [
       'GET',
-      /^\/(?:machines|kit|surfaces|parts|shops)\/[^/]+\/states\/(\d+)$/,
+      /^\/(?:machines|kit|surfaces|parts|shops|surveys|rounds)\/[^/]+\/states$/,
+      () => this.states.map(({ state: _state, ...head }) => head),
+    ],
+    [
+      'GET',
+      /^\/(?:machines|kit|surfaces|parts|shops|surveys|rounds)\/[^/]+\/states\/(\d+)$/,
       ([, at]) => this.states.find(({ version }) => version === Number(at)),
     ],
     ['GET', /^\/machines\/([^/]+)$/, ([, id]) => this.machines.find((entry) => entry.id === id)],
