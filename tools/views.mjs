@@ -76,6 +76,16 @@ export const VIEWS = [
     },
   },
   {
+    name: 'parts',
+    go: async (page, address) => {
+      const { id } = await machine(page, address);
+      const stripDowns = await (await page.request.get(`${address}/api/machines/${id}/strip-downs`)).json();
+      const apron = stripDowns.find(({ name }) => name === 'Apron');
+      await page.goto(`${address}/machines/${id}/parts/${apron.id}?way=assembly`);
+      await page.waitForSelector('iso-assembly header');
+    },
+  },
+  {
     name: 'survey',
     go: async (page, address) => {
       await page.goto(`${address}/machines/${(await machine(page, address)).id}/survey`);
@@ -159,20 +169,6 @@ export const VIEWS = [
       await page.goto(`${address}/limits`);
       await page.getByRole('link', { name: /builder/ }).click();
       await page.waitForSelector('iso-limit-table input');
-    },
-  },
-  {
-    name: 'headstock-faces',
-    go: async (page, address) => {
-      await page.goto(`${address}/machines/${(await machine(page, address)).id}/castings/headstock`);
-      await page.waitForSelector('iso-footprint .face');
-      for (const [name, steps] of [
-        [/^Axis sideways/, 60],
-        [/^Axis in height/, 35],
-      ]) {
-        await page.getByRole('slider', { name }).focus();
-        for (let i = 0; i < steps; i++) await page.keyboard.press('ArrowRight');
-      }
     },
   },
   {

@@ -79,9 +79,9 @@ async function columns(survey: SurveyWrite, transaction: Transaction) {
 }
 
 /** Begin a survey; the one that was running ends. Safe to send twice, also at the same moment. */
-export async function addSurvey(sequelize: Sequelize, survey: SurveyWrite, by: string): Promise<StoredSurvey> {
+export async function addSurvey(sequelize: Sequelize, survey: SurveyWrite, by: string, given?: Transaction): Promise<StoredSurvey> {
   try {
-    await inOneGo(sequelize, async (transaction) => {
+    const write = async (transaction: Transaction): Promise<void> => {
       const machine = await MachineRow.findByPk(survey.machineId, { transaction, lock: transaction.LOCK.UPDATE });
       if (!machine) throw notFound('machine');
       const row = await columns(survey, transaction);
@@ -89,11 +89,12 @@ export async function addSurvey(sequelize: Sequelize, survey: SurveyWrite, by: s
       if (row.endedAt === null) await endOthers(survey, row.startedAt, by, transaction);
       const place = { thing: 'survey', thingId: survey.id } as const;
       await writeLog({ machineId: survey.machineId, by, what: 'survey', text: `Survey begun: ${survey.title}`, ...place }, transaction);
-    });
+    };
+    await inOneGo(sequelize, write, given);
   } catch (error) {
     if (brokenRule(error) !== 'PRIMARY') throw error;
   }
-  return getSurvey(survey.id);
+  return getSurvey(survey.id, given);
 }
 
 /** Only one survey of a machine runs. */

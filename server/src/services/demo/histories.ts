@@ -57,6 +57,8 @@ export interface DemoMachine {
   /** What was done by hand at the ends of its ladder. */
   readonly byHand?: readonly Omit<ByHand, 'id'>[];
   readonly rounds: readonly DemoRound[];
+  /** Surveys of the years before, oldest first. */
+  readonly earlier?: readonly { readonly title: string; readonly rounds: readonly DemoRound[] }[];
 }
 
 const BUILDERS: Readonly<Record<string, LimitLine>> = {

@@ -125,6 +125,25 @@ export const COLUMN_MILL: DemoMachine = {
   ],
 };
 
+/** A table and its axes as they were twice a year: along x it goes out of parallel by a little every year, the rest stays. µm/m. */
+const YEARS = [
+  { title: 'Autumn 2023', day: '2023-11-13', by: 'HB', x: 1, y: -5, square: 12 },
+  { title: 'Spring 2024', day: '2024-05-06', by: 'HB', x: 2.4, y: -6, square: 14 },
+  { title: 'Autumn 2024', day: '2024-11-11', by: 'EK', x: 3.4, y: -5, square: 11 },
+  { title: 'Spring 2025, after the crash', day: '2025-04-07', by: 'EK', x: 4.3, y: -7, square: 13 },
+  { title: 'Autumn 2025', day: '2025-11-10', by: 'EK', x: 5.8, y: -6, square: 12 },
+  { title: 'Spring 2026', day: '2026-05-11', by: 'SD', x: 6.9, y: -6, square: 14 },
+] as const;
+
+const halfYearly = YEARS.map(({ title, day, by, x, y, square }) => ({
+  title,
+  rounds: [
+    { ...dialled, at: `${day}T08:30:00.000Z`, by, sheet: bySquareDial('table-parallelism-x', along(x, [0, 200, 400, 600])) },
+    { ...dialled, at: `${day}T09:00:00.000Z`, by, sheet: bySquareDial('table-parallelism-y', along(y, [0, 120, 240, 360])) },
+    { ...dialled, plan: { stations: 2 }, at: `${day}T10:20:00.000Z`, by, sheet: motions(square) },
+  ],
+}));
+
 /** V-20: a machining centre on linear guides, moved to another floor; its second axis has gone out of square. */
 export const MACHINING_CENTRE: DemoMachine = {
   card: {
@@ -135,6 +154,7 @@ export const MACHINING_CENTRE: DemoMachine = {
     notes: 'Linear guides, moved across the yard in October.',
   },
   survey: 'After the move',
+  earlier: halfYearly,
   byHand: [{ step: 'clean', at: '2026-11-09T06:45:00.000Z', by: 'EK', note: null }],
   rounds: [
     { ...levelled, plan: {}, at: '2026-11-09T07:30:00.000Z', by: 'EK', sheet: level(15) },

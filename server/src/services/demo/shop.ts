@@ -7,6 +7,7 @@ import {
   type RegisterUse,
   type Remark,
   type StoredReading,
+  type StoredSurvey,
   type SurveyNote,
 } from '@isometra/contract';
 import { sheetOf, solveWhatStands, surveyWriteOf } from '@isometra/work';
@@ -21,7 +22,7 @@ import { addReadings } from '../readings.js';
 import { addRemark } from '../remarks.js';
 import { addRound } from '../rounds.js';
 import { changeShopCard } from '../shop.js';
-import { changeSurvey, listSurveys } from '../surveys.js';
+import { addSurvey, changeSurvey, listSurveys } from '../surveys.js';
 import { BUILDERS_SHEET, LONG_LATHE, LIGHT_LATHE, type DemoMachine, type DemoRound } from './histories.js';
 import { COLUMN_MILL, MACHINING_CENTRE, TURRET_MILL } from './millHistory.js';
 import { TURNING_CENTRE } from './turningHistory.js';
@@ -47,8 +48,28 @@ const SHOP = {
   ],
 };
 
+type DemoNote = Pick<Remark, 'part' | 'text' | 'by' | 'at'> & { readonly page: string; readonly words: string };
+
+/** What was written down on the way, on the machining centre. */
+const CENTRE_NOTES: readonly DemoNote[] = [
+  {
+    ...{ part: null, page: 'survey', words: 'V-20, Survey', by: 'EK', at: '2025-03-14T15:50:00.000Z' },
+    text: 'Crash. Wrong tool in pocket 7, drill into the vice at rapid. Spindle turns true by feel, the alarm is gone. Nothing is cut on it until everything is measured.\n[x] measure all of it\n[x] new vice jaws',
+  },
+  {
+    ...{
+      part: 'table-parallelism-x',
+      page: 'rounds/table-parallelism-x',
+      words: 'V-20, Table along x',
+      by: 'SD',
+      at: '2026-05-11T11:10:00.000Z',
+    },
+    text: 'The table along x gets a little worse every time. Still inside. Look again in the autumn.\n[ ] ask for the truck preload figures',
+  },
+];
+
 /** What was written down on the way, on the long lathe. */
-const NOTES: readonly (Pick<Remark, 'part' | 'text' | 'by' | 'at'> & { readonly page: string; readonly words: string })[] = [
+const NOTES: readonly DemoNote[] = [
   {
     ...{ part: null, page: 'survey', words: 'L-14, Survey', by: 'HB', at: '2026-06-15T07:20:00.000Z' },
     text: 'Came in on the low loader with the tailstock strapped to the bed. Strap marks on the flat way, nothing deep. Owner says it turned a taper for years and everybody put up with it.',
@@ -69,8 +90,8 @@ const NOTES: readonly (Pick<Remark, 'part' | 'text' | 'by' | 'at'> & { readonly 
   },
 ];
 
-async function fillNotes({ sequelize, transaction }: Shop, machineId: string): Promise<void> {
-  for (const { page, words, ...note } of NOTES) {
+async function fillNotes({ sequelize, transaction }: Shop, machineId: string, notes: readonly DemoNote[]): Promise<void> {
+  for (const { page, words, ...note } of notes) {
     const place = { path: `/machines/${machineId}/${page}`, words };
     await addRemark(sequelize, { ...note, id: crypto.randomUUID(), machineId, place, pictures: [], supersedes: null }, transaction);
   }
@@ -78,6 +99,10 @@ async function fillNotes({ sequelize, transaction }: Shop, machineId: string): P
 
 // What the demo did just now was done, in its story, before anything was measured with it.
 const DATES = [
+  `UPDATE log_entries l JOIN surveys s ON s.id = l.thingId SET l.at = s.startedAt
+    WHERE l.thing = 'survey' AND l.text LIKE 'Survey begun%'`,
+  `UPDATE log_entries l JOIN surveys s ON s.id = l.thingId SET l.at = s.endedAt
+    WHERE l.thing = 'survey' AND l.text LIKE 'Survey ended%'`,
   `UPDATE log_entries l JOIN surveys s ON s.id = l.thingId SET l.at = s.startedAt + INTERVAL 20 MINUTE
     WHERE l.thing = 'survey' AND l.text LIKE 'Survey changed%'`,
   `UPDATE log_entries l JOIN (SELECT surfaceId, MIN(at) AS first FROM surface_entries GROUP BY surfaceId) e ON e.surfaceId = l.thingId
@@ -96,10 +121,11 @@ export function fillDemo(sequelize: Sequelize, given?: Transaction): Promise<voi
     const shop = { sequelize, transaction };
     const long = await fillMachine(shop, LONG_LATHE, { sheet: sheet.id, version: 1 });
     await fillScraping(sequelize, long, transaction);
-    await fillNotes(shop, long);
+    await fillNotes(shop, long, NOTES);
     await fillStripDowns(sequelize, long, transaction);
     await fillMachine(shop, LIGHT_LATHE);
-    for (const machine of [TURRET_MILL, COLUMN_MILL, MACHINING_CENTRE, TURNING_CENTRE]) await fillMachine(shop, machine);
+    for (const machine of [TURRET_MILL, COLUMN_MILL, TURNING_CENTRE]) await fillMachine(shop, machine);
+    await fillNotes(shop, await fillMachine(shop, MACHINING_CENTRE), CENTRE_NOTES);
     await changeShopCard(sequelize, { card: SHOP, mark: null, version: 0, by: OWNER }, transaction);
     for (const statement of DATES) await sequelize.query(statement, { transaction });
   };
@@ -112,11 +138,24 @@ interface Shop {
 }
 
 async function fillMachine({ sequelize, transaction }: Shop, machine: DemoMachine, limits?: Pinned): Promise<string> {
-  const { card, rounds, survey, skipped = {}, bearings = [], byHand = [] } = machine;
+  const { card, rounds, survey, skipped = {}, bearings = [], byHand = [], earlier = [] } = machine;
   const id = crypto.randomUUID();
   const [{ at, by }] = rounds;
-  await addMachine(sequelize, { id, card, version: 1 }, { by: 'TW', at: beginning(machine) }, transaction);
-  const [begun] = await listSurveys(id, transaction);
+  const first = earlier.at(0);
+  await addMachine(sequelize, { id, card, version: 1 }, { by: 'TW', at: beginning(first ?? machine) }, transaction);
+  let [begun] = await listSurveys(id, transaction);
+  /** The survey that a machine is added with is its first one; every other one ends the one before it. */
+  const next = async (title: string, startedAt: Date, who: string): Promise<StoredSurvey> => {
+    const about = { ...surveyWriteOf(begun), id: crypto.randomUUID(), title, startedAt: startedAt.toISOString(), version: 1 };
+    return addSurvey(sequelize, about, who, transaction);
+  };
+  for (const then of earlier) {
+    const who = then.rounds[0].by;
+    if (then === first) begun = await changeSurvey(sequelize, { ...surveyWriteOf(begun), title: then.title }, who, transaction);
+    else begun = await next(then.title, beginning(then), who);
+    for (const round of then.rounds) await fillRound({ sequelize, transaction }, { id, card }, round);
+  }
+  if (first) begun = await next(survey, beginning(machine), by);
   const left = Object.entries(skipped).map(([check, why]) => ({ check, why, by, at }));
   const changed = { ...surveyWriteOf(begun), title: survey, skipped: left, ...(limits && { limits }) };
   await changeSurvey(sequelize, changed, by, transaction);
@@ -135,7 +174,7 @@ async function fillMachine({ sequelize, transaction }: Shop, machine: DemoMachin
 const HOUR = 3_600_000;
 
 /** A survey begins on the morning of the first thing that was written down in it. */
-const beginning = ({ rounds, bearings = [], byHand = [] }: DemoMachine): Date =>
+const beginning = ({ rounds, bearings = [], byHand = [] }: Pick<DemoMachine, 'rounds' | 'bearings' | 'byHand'>): Date =>
   new Date(Math.min(...[...rounds, ...bearings, ...byHand].map(({ at }) => Date.parse(at))) - HOUR);
 
 async function fillRound(

@@ -68,8 +68,19 @@ export function logBeside(entry: LogEntry): string {
 }
 
 /** Where an entry leads; undefined where it leads nowhere. */
-export function logPath({ machineId, thing, thingId, round, quantity, part, remark, version }: LogEntry): readonly string[] | undefined {
+export function logPath({
+  what,
+  machineId,
+  thing,
+  thingId,
+  round,
+  quantity,
+  part,
+  remark,
+  version,
+}: LogEntry): readonly string[] | undefined {
   if (thing === 'note') return remark ? [remark.place.path] : undefined;
+  if (what === 'shop') return ['/shop'];
   if (thing === 'kit') return ['/kit'];
   if (thing === 'limits' && thingId) return ['/limits', thingId];
   if (!machineId) return undefined;

@@ -5,7 +5,7 @@ const INFO = CHECKS.get('tailstock-traverse')?.quantities['offsetHorizontal'] as
 const mm = { system: 'mm', fineness: 'coarse' } as const;
 const START = Date.UTC(2024, 0, 1);
 const drift = (...values: readonly number[]) => ({
-  ...{ rounds: values.length, since: '', after: null },
+  ...{ rounds: values.length, since: '', after: '2023-12-01T08:00:00.000Z' },
   trend: trendOf(
     values.map((value, i) => ({ at: START + i * YEAR, value, u: 0.5 })),
     [-10, 10],
@@ -18,6 +18,18 @@ describe('a drift in words', () => {
     expect(words(0, 2, 4)).toBe(
       `${INFO.label} drifts by 0.002 mm ± 0.001 mm a year, by 3 rounds since it was last moved. It leaves its limits about 2028 (2027 to 2031). Read it again after ${(drift(0, 2, 4).trend as { readAgainAfter: number }).readAgainAfter} days.`,
     );
+  });
+
+  it('says nothing of a move where there was none, and is finer where a doubt would be rounded to nothing', () => {
+    const tight = {
+      ...drift(0, 0.4, 0.8, 1.2),
+      after: null,
+      trend: trendOf(
+        [0, 0.4, 0.8, 1.2].map((value, i) => ({ at: START + i * YEAR, value, u: 0.05 })),
+        [-10, 10],
+      ),
+    };
+    expect(driftWords(tight, INFO, mm, () => '2040')).toMatch(/drifts by 0\.4 µm ± 0\.\d µm a year, by 4 rounds\./);
   });
 
   it('refuses where the figures do not allow it', () => {

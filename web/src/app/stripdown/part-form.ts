@@ -40,7 +40,13 @@ import { formFaults, formSchema, settled, type FormValue } from '../ui/form-mode
 import { Notice } from '../ui/notice';
 import { SchemaForm } from '../ui/schema-form';
 
-const draftSchema = z.object({ number: z.string(), details: formSchema, pictures: z.array(markedPictureSchema) });
+const draftSchema = z.object({
+  number: z.string(),
+  details: formSchema,
+  pictures: z.array(markedPictureSchema),
+  /** Of the part that was changed: what somebody else changed since is not overwritten unasked. */
+  version: z.number(),
+});
 type Draft = z.infer<typeof draftSchema>;
 
 /** One part: written down as it comes off, or changed. What is not saved stays as a draft. */
@@ -69,10 +75,10 @@ export class PartForm {
   /** The number after the highest one. */
   protected readonly free = computed(() => Math.max(0, ...this.parts().map(({ number }) => number)) + 1);
   private readonly draftName = computed(() => `part ${this.stripDown().id} ${this.part()?.id ?? 'new'}`);
-  /** What is typed is about one part: a change that came from elsewhere does not take it away. */
+  /** What is typed is about one part: a change that comes from elsewhere does not take it away. */
   private readonly about = computed(() => `${this.stripDown().id} ${this.part()?.id ?? ''}`);
   private readonly typed = linkedSignal<string, Draft>({
-    source: this.about,
+    source: () => `${this.about()} ${this.part()?.version ?? ''}`,
     computation: () => untracked(() => this.drafts.read(this.draftName(), draftSchema) ?? this.asItIs()),
   });
   protected readonly draft = this.typed.asReadonly();
@@ -89,7 +95,7 @@ export class PartForm {
     const details = readPart({ details: this.full() });
     return details ? partCautions(details, 'off') : [];
   });
-  protected readonly changed = computed(() => !dequal(this.draft(), this.asItIs()));
+  protected readonly changed = computed(() => !dequal({ ...this.draft(), version: 0 }, { ...this.asItIs(), version: 0 }));
 
   constructor() {
     useKeys([
@@ -101,8 +107,8 @@ export class PartForm {
   private asItIs(): Draft {
     const part = this.part();
     return part
-      ? { number: String(part.number), details: part.details, pictures: part.pictures }
-      : { number: '', details: {}, pictures: [] };
+      ? { number: String(part.number), details: part.details, pictures: part.pictures, version: part.version }
+      : { number: '', details: {}, pictures: [], version: 0 };
   }
 
   private set(change: Partial<Draft>): void {
@@ -169,7 +175,7 @@ export class PartForm {
   private write(content: Pick<Part, 'number' | 'details' | 'pictures'>): void {
     const { id: stripDownId, machineId } = this.stripDown();
     const part = this.part();
-    if (part) return this.store.change(machineId, part, content);
+    if (part) return this.store.change(machineId, { ...part, version: this.draft().version }, content);
     this.store.add(machineId, { stripDownId, place: placeBetween(this.parts().at(-1)?.place, undefined), ...content });
   }
 

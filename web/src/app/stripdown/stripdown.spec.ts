@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { Part, StoredStripDown } from '@isometra/contract';
 import { Settings } from '../data/settings';
+import { StripDowns } from '../data/strip-downs';
 import { Undo } from '../data/undo';
 import { FoundShims } from '../job/found-shims';
 import { LATHE, openShop, refusal, show, until, type FakeServer } from '../testing/fake-shop';
@@ -134,6 +135,32 @@ describe('the strip-down', () => {
     await until(() => partsOf(server)[0].details['box'] === 'box 1');
     expect(server.sent.at(-1)?.body.version).toBe(5);
     await until(() => !page.text().includes('is not saved'));
+  });
+
+  it('what is typed is not written over what somebody else changed meanwhile: the server is asked with what was read', async () => {
+    const { server, page } = await open([part(4)], { part: idOf(4) });
+    await page.type('Kept in', 'box 1');
+    server.stripDowns = [stripDown([part(4, { seals: 'felt' }, { version: 2 })])];
+    dispatchEvent(new Event('focus'));
+    await TestBed.inject(StripDowns)
+      .load(LATHE)
+      .forEach(() => undefined);
+    await page.fixture.whenStable();
+    expect(page.field('Kept in').value).toBe('box 1');
+    await page.press('Save part');
+    await until(() => server.sent.length === 1);
+    expect(server.sent[0].body.version).toBe(1);
+  });
+
+  it('a part that somebody else changed is shown as it stands now, where nothing was typed', async () => {
+    const { server, page } = await open([part(4)], { part: idOf(4) });
+    server.stripDowns = [stripDown([part(4, { seals: 'felt' }, { version: 2 })])];
+    await TestBed.inject(StripDowns)
+      .load(LATHE)
+      .forEach(() => undefined);
+    await page.fixture.whenStable();
+    expect(page.field('Seals and felts').value).toBe('felt');
+    expect(page.all('button').some((button) => button.textContent?.includes('Discard changes'))).toBeFalse();
   });
 
   it('a removed part is in no list, and comes back with a number of its own', async () => {
