@@ -1,16 +1,17 @@
 #!/usr/bin/env node
-// Command line over the core: solve sheets, plan moves, tell histories, read prints, describe files. See docs/sheets.md.
+// Command line over the core: solve sheets, plan moves, tell histories, plan jobs, read prints, describe files. See docs/sheets.md.
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
 import { ensureCore, ensureWork } from '../tools/build.mjs';
 
 const USAGE =
-  'usage: isometra solve FILE… | isometra move [--steps] FILE… | isometra history FILE… | isometra print PHOTO … | isometra describe [CHECK|MOVE|MACHINE]   (- reads standard input)';
+  'usage: isometra solve FILE… | isometra move [--steps] FILE… | isometra history FILE… | isometra plan FILE… | isometra print PHOTO … | isometra describe [CHECK|MOVE|MACHINE]   (- reads standard input)';
 
 /** What answers a file, under which name, and what has to be built for it. */
 const COMMANDS = {
   solve: { key: 'finding', ensure: ensureCore, work: async () => (await import('@isometra/core')).solve },
   move: { key: 'plan', ensure: ensureCore, work: async () => (await import('@isometra/core'))[withSteps ? 'planWithSteps' : 'planMove'] },
+  plan: { key: 'schedule', ensure: ensureWork, work: async () => (await import('@isometra/work')).planJob },
   history: { key: 'story', ensure: ensureWork, work: async () => (await import('@isometra/work')).tellStory },
 };
 

@@ -19,3 +19,4 @@ export * from './remark.js';
 export * from './stripDown.js';
 export * from './shopCard.js';
 export * from './people.js';
+export * from './job.js';

@@ -34,12 +34,25 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
     [`machines/${id}/castings/headstock`, 'iso-footprint .face'],
     [`machines/${id}/scraping`, '.face'],
     [`machines/${id}/scraping/new`, 'form'],
+    [`machines/${id}/parts`, 'iso-needs-list .row'],
+    [`machines/${id}/rounds/tailstock-traverse?by=date`, 'iso-trend-chart svg text'],
+    ['parts', 'iso-needs-list .row'],
+    ['shop', 'iso-people-list .row'],
   ];
   for (const [path, ready] of screens) {
     await page.goto(`${shop.address}/${path}`);
     await page.locator(ready).first().waitFor();
     await nothingSerious(page, path);
   }
+
+  await page.goto(`${shop.address}/machines/${id}/parts`);
+  await page.getByRole('link', { name: 'Headstock', exact: true }).click();
+  await page.getByText('Front bearing cap').click();
+  await page.locator('iso-part-form fieldset').first().waitFor();
+  await nothingSerious(page, 'a part');
+  await page.getByText('Assembly', { exact: true }).click();
+  await page.locator('iso-assembly header').or(page.locator('iso-assembly h2')).first().waitFor();
+  await nothingSerious(page, 'assembly');
 
   await page.goto(`${shop.address}/machines/${id}/scraping`);
   await page.getByText('Saddle, flat way').click();

@@ -34,8 +34,22 @@ test('no screen is wider than what it is looked at on, and the field for a readi
   const begun = await page.request.post(`${shop.address}/api/rounds`, { data: round });
   expect(begun.ok(), await begun.text()).toBeTruthy();
   const bench = `/machines/${id}/bench/tailstock-traverse/${round.id}`;
+  const signed = { version: 1, by: 'HB', at: new Date().toISOString() };
+  const stripDownId = crypto.randomUUID();
+  await page.request.post(`${shop.address}/api/strip-downs`, { data: { id: stripDownId, machineId: id, name: 'Headstock', ...signed } });
+  const details = {
+    ...{ name: 'Front bearing cap with its oil tray', kind: 'cap', condition: 'order', box: 'the third box from the left' },
+    shims: [{ joint: 'bearing-cap', thickness: '0.3 mm', layers: 4 }],
+    fastenings: [{ what: '1/2 in BSW stud nut', count: 4, thread: 'left', hidden: 'under the name plate', torque: '45 N m' }],
+  };
+  const part = { id: crypto.randomUUID(), stripDownId, number: 1, place: 1, details, need: null, fitted: null, pictures: [], ...signed };
+  expect((await page.request.post(`${shop.address}/api/parts`, { data: part })).ok()).toBeTruthy();
+  const strip = `/machines/${id}/parts/${stripDownId}`;
   for (const width of [360, 768, 900, 1280])
-    for (const path of ['/machines', `/machines/${id}/logbook`, bench, '/kit', '/limits']) {
+    for (const path of [
+      ...['/machines', `/machines/${id}/logbook`, bench, '/kit', '/limits', '/parts', '/shop'],
+      ...[`/machines/${id}/parts`, `${strip}?part=${part.id}`, `${strip}?way=assembly`, `/machines/${id}/campaign`],
+    ]) {
       await page.setViewportSize({ width, height: 800 });
       await page.goto(shop.address + path);
       await expect(page.getByRole('heading').first()).toBeVisible();

@@ -68,3 +68,4 @@ export * from './stripdown/assembly.js';
 export * from './stripdown/foundShims.js';
 export * from './stripdown/needs.js';
 export * from './stripdown/partWords.js';
+export { planJob } from './planning/planJob.js';

@@ -322,6 +322,20 @@ describe('the API', () => {
     });
   });
 
+  it('plans a job, and refuses a faulty one with its field', async () => {
+    const job = {
+      ...{ format: 'isometra-job/1', start: '2026-03-02', people: [{ id: 'EK', hours: { mon: 2 } }] },
+      items: [{ id: 'twist', minutes: 60 }],
+    };
+    const { body } = await shop.http.post('/api/plan').send(job).expect(200);
+    expect([body.format, body.finish.p50, body.chain]).toEqual(['isometra-schedule/1', '2026-03-02', ['twist']]);
+    const refused = await shop.http
+      .post('/api/plan')
+      .send({ ...job, items: [{ id: 'twist', minutes: 60, after: ['zero'] }] })
+      .expect(400);
+    expect(refused.body.errors[0].path).toBe('items[0].after[0]');
+  });
+
   describe('the demo shop', () => {
     /** The demo is some hundred rows and twenty photographs: on a busy machine that takes longer than an answer may, ms. */
     const FILLING = 40_000;

@@ -68,6 +68,7 @@ function machineOf(body: unknown): { machine: Machine; by: string } {
 function solving(router: Router, { solver }: Means): void {
   router.post('/solve', async (request, response) => void response.json(await solver.answer('sheet', request.body)));
   router.post('/move', async (request, response) => void response.json(await solver.answer('move', request.body)));
+  router.post('/plan', async (request, response) => void response.json(await solver.answer('job', request.body)));
   router.post('/history', async (request, response) => void response.json(await solver.answer('history', request.body)));
 }
 

@@ -38,14 +38,14 @@ export class Solver {
         {
           path: '',
           message: 'takes longer than a server can give to one request',
-          example: 'fewer readings, fewer leaves, a shorter way or a smaller picture',
+          example: 'fewer readings, fewer leaves, a shorter way, fewer draws or a smaller picture',
         },
       ]);
     }
   }
 
-  /** Solve a sheet, plan a move or tell a machine's story; its faults become a 400. */
-  async answer(name: 'sheet' | 'move' | 'history', raw: unknown): Promise<unknown> {
+  /** Solve a sheet, plan a move or a job, or tell a machine's story; its faults become a 400. */
+  async answer(name: 'sheet' | 'move' | 'history' | 'job', raw: unknown): Promise<unknown> {
     const told = await this.run<Answer>(name, raw);
     if ('faults' in told) throw new ApiError(400, told.faults);
     return told.value;

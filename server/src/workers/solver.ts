@@ -1,5 +1,5 @@
 import { FaultError, planMove, solve, type Fault } from '@isometra/core';
-import { findingHead, sheetOf, solveWhatStands, tellStory, type ShopFacts } from '@isometra/work';
+import { findingHead, planJob, sheetOf, solveWhatStands, tellStory, type ShopFacts } from '@isometra/work';
 import type { FindingHead, ReadingWrite, RoundWrite } from '@isometra/contract';
 
 /** What came out, or what stood in the way: an error of a class does not cross from one thread to another. */
@@ -22,6 +22,9 @@ export const move = (raw: unknown): Answer => answer(() => planMove(raw));
 
 /** Tell a machine's story. */
 export const history = (raw: unknown): Answer => answer(() => tellStory(raw));
+
+/** Plan a job. */
+export const job = (raw: unknown): Answer => answer(() => planJob(raw));
 
 /** A round with what it is judged by. */
 export interface HeadTask {

@@ -129,7 +129,9 @@ export function assemblyOf(parts: readonly Part[], length: LengthWords): readonl
       checks: [...betweenChecks(read, belts, sinceCover(order, at)), ...ownChecks(read.details, length)],
       corners: (read.details.shims ?? []).flatMap((shim, i) => (shim.at === undefined ? [i] : [])),
       cautions: partCautions(read.details, 'on'),
-      first: missing.length ? `Fit this first: ${missing.map(titled).join('; ')}. A belt cannot go on after this.` : undefined,
+      first: missing.length
+        ? `Fit this first: ${missing.map(titled).join('; ')}. A belt cannot go on after this. If it can be joined in place, change it to “a part”.`
+        : undefined,
     };
   });
 }

@@ -55,7 +55,9 @@ describe('a strip-down played backwards', () => {
     const belt = part(1, { name: 'Drive belt', kind: 'belt' });
     const cap = part(2, { name: 'Front cap', kind: 'cap' });
     const step = stepOf([belt, cap], 2);
-    expect(step.first).toBe('Fit this first: part 1, Drive belt. A belt cannot go on after this.');
+    expect(step.first).toBe(
+      'Fit this first: part 1, Drive belt. A belt cannot go on after this. If it can be joined in place, change it to “a part”.',
+    );
     expect(step.checks.map(({ text }) => text)).toContain('Check that the belt is on: part 1, Drive belt. It cannot go on after this.');
     // Once it is on, nothing stands in the way; it is looked at all the same.
     expect(stepOf([{ ...belt, fitted }, cap], 2).first).toBeUndefined();

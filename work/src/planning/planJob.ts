@@ -1,0 +1,102 @@
+import { randomBeta, randomLcg } from 'd3-random';
+import { FaultError, faultsOf } from '@isometra/core';
+import { jobSchema, SCHEDULE_FORMAT, type Dates, type Job, type Schedule } from '@isometra/contract';
+import { jobFaults } from './jobFaults.js';
+import { NeverDone, Scheduler, type Placed } from './schedule.js';
+
+/** How much the likely value weighs against the ends, in a beta-PERT distribution. */
+const LIKELY = 4;
+
+/** Minutes of an item, drawn anew each time: beta-PERT between least and most; exact where they are the same. */
+function drawerOf([least, likely, most]: readonly [number, number, number], random: () => number): () => number {
+  const span = most - least;
+  if (span === 0) return () => least;
+  const beta = randomBeta.source(random)(1 + (LIKELY * (likely - least)) / span, 1 + (LIKELY * (most - likely)) / span);
+  return () => least + span * beta();
+}
+
+/** The value that so much of the draws does not exceed: the nearest of them. */
+const quantile = (sorted: Float64Array, share: number): number => sorted[Math.max(0, Math.ceil(share * sorted.length) - 1)];
+
+function datesOf(times: Float64Array, date: (time: number) => string): Dates {
+  const sorted = times.sort();
+  const [p10, p50, p90] = [0.1, 0.5, 0.9].map((share) => date(quantile(sorted, share)));
+  return { p10, p50, p90 };
+}
+
+/** The items that decide the end of a schedule, from the last one back: each had to wait for the one before it. */
+function chainOf(placed: readonly Placed[]): readonly number[] {
+  const chain: number[] = [];
+  let at = placed.reduce((last, { end }, i) => (end > placed[last].end ? i : last), 0);
+  for (; at >= 0; at = placed[at].cause) chain.push(at);
+  return chain.reverse();
+}
+
+/** What decides the end in most draws: of each item its share, and of none where no item does, the chain that came most often. */
+function decidingChain(shares: readonly number[], chains: ReadonlyMap<string, number>, middle: readonly number[]): readonly number[] {
+  const most = shares.flatMap((share, i) => (share > 0.5 ? [i] : [])).sort((one, other) => middle[one] - middle[other] || one - other);
+  if (most.length) return most;
+  const [often] = [...chains].sort(([, one], [, other]) => other - one);
+  return often ? often[0].split(' ').map(Number) : [];
+}
+
+function drawn(job: Job): Schedule {
+  const scheduler = new Scheduler(job);
+  const random = randomLcg(job.seed);
+  const drawers = job.items.map(({ minutes }) => (minutes ? drawerOf(minutes, random) : () => 0));
+  // Where nothing is drawn one run says all.
+  const draws = job.items.every(({ minutes }) => !minutes || minutes[0] === minutes[2]) ? 1 : job.draws;
+  const [starts, ends] = [0, 1].map(() => job.items.map(() => new Float64Array(draws)));
+  const finish = new Float64Array(draws);
+  const decides = job.items.map(() => 0);
+  const chains = new Map<string, number>();
+  for (let draw = 0; draw < draws; draw++) {
+    const placed = scheduler.run(drawers.map((one) => one()));
+    placed.forEach(({ start, end }, i) => {
+      starts[i][draw] = start;
+      ends[i][draw] = end;
+    });
+    const chain = chainOf(placed);
+    for (const i of chain) decides[i]++;
+    finish[draw] = placed[chain[chain.length - 1]].end;
+    const key = chain.join(' ');
+    chains.set(key, (chains.get(key) ?? 0) + 1);
+  }
+  const shares = decides.map((count) => count / draws);
+  const items = job.items.map(({ id }, i) => ({
+    id,
+    start: datesOf(starts[i], scheduler.startDate),
+    end: datesOf(ends[i], scheduler.endDate),
+    decides: shares[i],
+  }));
+  const middle = starts.map((times) => quantile(times, 0.5));
+  return {
+    format: SCHEDULE_FORMAT,
+    finish: datesOf(finish, scheduler.endDate),
+    chain: decidingChain(shares, chains, middle).map((i) => job.items[i].id),
+    items,
+    first: scheduler.first(),
+  };
+}
+
+/**
+ * Plan a job: when it is done, with its range, what decides that, and what can be begun first.
+ *
+ * @param raw a job file. @throws FaultError with every fault: what is not a job, an unknown name, a circle, an item nobody can ever do.
+ * Source: docs/sheets.md, Jobs.
+ */
+export function planJob(raw: unknown): Schedule {
+  const read = jobSchema.safeParse(raw);
+  if (!read.success) throw new FaultError(faultsOf(read.error, []));
+  const faults = jobFaults(read.data);
+  if (faults.length) throw new FaultError(faults);
+  try {
+    return drawn(read.data);
+  } catch (error) {
+    if (!(error instanceof NeverDone)) throw error;
+    const { id } = read.data.items[error.item];
+    throw new FaultError([
+      { path: `items[${error.item}]`, message: `"${id}" would not be done within forty years`, example: 'more hours, or fewer minutes' },
+    ]);
+  }
+}
