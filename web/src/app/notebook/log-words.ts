@@ -79,10 +79,14 @@ export function logPath({
   remark,
   version,
 }: LogEntry): readonly string[] | undefined {
-  if (thing === 'note') return remark ? [remark.place.path] : undefined;
-  if (what === 'shop') return ['/shop'];
-  if (thing === 'kit') return ['/kit'];
-  if (thing === 'limits' && thingId) return ['/limits', thingId];
+  const shop: Readonly<Record<string, readonly string[] | undefined>> = {
+    note: remark ? [remark.place.path] : undefined,
+    kit: ['/kit'],
+    limits: thingId ? ['/limits', thingId] : undefined,
+    shop: ['/shop'],
+  };
+  const ofShop = what === 'shop' ? 'shop' : (thing ?? '');
+  if (ofShop in shop) return shop[ofShop];
   if (!machineId) return undefined;
   const machine = ['/machines', machineId];
   const paths: Readonly<Record<string, readonly (string | null | undefined)[]>> = {

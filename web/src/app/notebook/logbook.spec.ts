@@ -153,6 +153,8 @@ describe('an entry of the logbook', () => {
     expect(logPath(entry(1))).toBeUndefined();
     expect(logPath(entry(1, { thing: 'dream' }))).toBeUndefined();
     const changed = entry(1, { thing: 'face', thingId: 'f', version: 3 });
+    expect(logPath({ ...entry(1), what: 'shop', thing: null })).toEqual(['/shop']);
+    expect(logPath({ ...entry(1), thing: 'part', thingId: 'p', part: 's', machineId: 'm' })).toEqual(['/machines', 'm', 'parts', 's']);
     expect([logPath(changed), logState(changed), logState(entry(1))]).toEqual([
       ['/machines', 'm', 'scraping', 'f', 'face'],
       { state: 'f.3' },
