@@ -70,3 +70,14 @@ export const conditionsSchema = z.record(z.string().max(40), z.union([z.string()
 
 /** A free JSON object: a setup or plan as typed, validated by the check it belongs to. */
 export const textObjectSchema = z.record(z.string().max(60), z.unknown());
+
+/** The name of a picture that is kept: the SHA-256 of its bytes. */
+export const pictureNameSchema = z.string().regex(/^[0-9a-f]{64}$/, { error: 'must be the name of a picture that was kept' });
+
+/** What is kept as typed under a key is read by a schema of its own: what is wrong with it belongs to its fields. */
+export const readBy =
+  (key: string, schema: z.ZodType) =>
+  (value: Readonly<Record<string, unknown>>, context: z.RefinementCtx): void => {
+    for (const issue of schema.safeParse(value[key]).error?.issues ?? [])
+      context.addIssue({ ...(issue as z.core.$ZodIssueCustom), path: [key, ...issue.path] });
+  };

@@ -1,6 +1,5 @@
 import * as z from 'zod';
-import { pictureNameSchema } from './scraping.js';
-import { idSchema, text, whenSchema, whoSchema } from './common.js';
+import { idSchema, pictureNameSchema, text, whenSchema, whoSchema } from './common.js';
 
 /** Where something lies on a picture: parts of its width and height, from its upper left corner. */
 const spot = z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)], { error: 'must be two numbers from 0 to 1' });

@@ -1,7 +1,15 @@
 import * as z from 'zod';
 import type { Finding } from '@isometra/core';
-import { conditionsSchema, idSchema, reasonSchema, textObjectSchema, versionSchema, whenSchema, whoSchema } from './common.js';
-import { pictureNameSchema } from './scraping.js';
+import {
+  pictureNameSchema,
+  conditionsSchema,
+  idSchema,
+  reasonSchema,
+  textObjectSchema,
+  versionSchema,
+  whenSchema,
+  whoSchema,
+} from './common.js';
 import { waySchema } from './way.js';
 
 /** Who struck a round out, when and why. */

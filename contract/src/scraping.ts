@@ -1,8 +1,5 @@
 import * as z from 'zod';
-import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
-
-/** The name of a picture that is kept: the SHA-256 of its bytes. */
-export const pictureNameSchema = z.string().regex(/^[0-9a-f]{64}$/, { error: 'must be the name of a picture that was kept' });
+import { idSchema, pictureNameSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 
 /** A picture as the server has it. */
 export const storedPictureSchema = z.object({

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { whoSchema } from './common.js';
+import { pictureNameSchema, whoSchema } from './common.js';
 
 /** Whether the calendar of this program knows a time zone. */
 function isZone(name: string): boolean {
@@ -44,15 +44,12 @@ export type PairingCode = z.infer<typeof pairingCodeSchema>;
 export const lanSchema = z.object({ on: z.boolean(), address: z.string(), picture: z.string() });
 export type Lan = z.infer<typeof lanSchema>;
 
-/** The name of a picture: its SHA-256. */
-const pictureName = z.string().regex(/^[0-9a-f]{64}$/, { error: 'must be the name of a picture that was sent before' });
-
 /** What is told of the shop on its page. Kept apart from what reads it, so that the first page loads little. */
 export const shopCardShape = {
   /** As typed. */
   card: z.record(z.string(), z.unknown(), { error: 'must be an object' }),
   /** The mark of the shop on paper: a picture that was sent before. */
-  mark: pictureName.nullable(),
+  mark: pictureNameSchema.nullable(),
 };
 export const storedShopCardSchema = z.object({ ...shopCardShape, version: z.int() });
 export type StoredShopCard = z.infer<typeof storedShopCardSchema>;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { choice, count, fieldRegistry, optionalText } from '@isometra/core';
-import { versionSchema, whoSchema } from './common.js';
+import { readBy, versionSchema, whoSchema } from './common.js';
 import { shopCardShape } from './shop.js';
 
 const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
@@ -87,10 +87,7 @@ export type ShopCard = z.output<typeof shopCardSchema>;
 /** A change of the shop's page. Its first version is 0. */
 export const shopCardWriteSchema = z
   .strictObject({ ...shopCardShape, version: versionSchema.or(z.literal(0)), by: whoSchema })
-  .superRefine(({ card }, context) => {
-    const read = shopCardSchema.safeParse(card);
-    for (const issue of read.error?.issues ?? []) context.addIssue({ ...(issue as z.core.$ZodIssueCustom), path: ['card', ...issue.path] });
-  });
+  .superRefine(readBy('card', shopCardSchema));
 export type ShopCardWrite = z.infer<typeof shopCardWriteSchema>;
 
 /** The shop as its changes are told, field by field. */

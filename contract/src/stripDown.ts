@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { choice, count, fieldRegistry, measure, optionalText } from '@isometra/core';
-import { idSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
+import { idSchema, readBy, text, versionSchema, whenSchema, whoSchema } from './common.js';
 import { markedPictureSchema, MOST_PICTURES } from './remark.js';
 
 /** What a part is, as far as its assembly asks something of its own. */
@@ -178,13 +178,7 @@ const partShape = {
   version: versionSchema,
 };
 
-/** What is wrong with the details of a part belongs to their fields. */
-function readDetails({ details: typed }: { readonly details: unknown }, context: z.RefinementCtx): void {
-  const read = partDetailsSchema.safeParse(typed);
-  // The value that a fault is about stays out of it: it was told already.
-  for (const issue of read.error?.issues ?? [])
-    context.addIssue({ ...(issue as z.core.$ZodIssueCustom), path: ['details', ...issue.path] });
-}
+const readDetails = readBy('details', partDetailsSchema);
 
 /** A part that came off. */
 export const partSchema = z.strictObject(partShape).superRefine(readDetails);

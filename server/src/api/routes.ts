@@ -15,12 +15,8 @@ import {
   roundSchema,
   surfaceSchema,
   deskEntrySchema,
-  firstBrowserSchema,
   redateSchema,
   remarkSchema,
-  personWriteSchema,
-  shopCardWriteSchema,
-  shopWriteSchema,
   strikeSchema,
   surveyNoteSchema,
   surveySchema,
@@ -47,14 +43,13 @@ import { addReadings } from '../services/readings.js';
 import { addRound, changeRound, findingOf, getRound, hasRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
 import { addRemark, listRemarks } from '../services/remarks.js';
 import { addPicture, getPicture } from '../services/pictures.js';
-import { keepPerson, listPeople } from '../services/people.js';
-import { changeShopCard, chooseZone, getShop, getShopCard, takeFirstZone } from '../services/shop.js';
 import { addEntries, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
 import { listStates, stateAt } from '../services/states.js';
 import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 import { idIn, sameId, type Means } from './means.js';
+import { shop } from './shop.js';
 import { stripDowns } from './stripDowns.js';
 
 const machineWrite = machineSchema.extend({ by: whoSchema });
@@ -334,28 +329,6 @@ function scraping(router: Router, { sequelize, solver }: Means): void {
   router.get('/pictures/:hash', async (request, response) => {
     const { mime, bytes } = await getPicture(request.params.hash);
     response.set({ 'Content-Type': mime, 'Cache-Control': 'private, max-age=31536000, immutable' }).send(bytes);
-  });
-}
-
-function shop(router: Router, { sequelize }: Means): void {
-  router.get('/shop/card', async (_request, response) => void response.json(await getShopCard()));
-  router.put('/shop/card', async (request, response) => {
-    response.json(await changeShopCard(sequelize, parseBody(shopCardWriteSchema, request.body)));
-  });
-  router.get('/people', async (_request, response) => void response.json(await listPeople(sequelize)));
-  router.put('/people/:initials', async (request, response) => {
-    const { by, ...person } = parseBody(personWriteSchema, request.body);
-    if (person.initials !== request.params.initials)
-      throw new ApiError(400, [{ path: 'initials', message: 'are not those in the address', example: request.params.initials }]);
-    response.json(await keepPerson(sequelize, person, by));
-  });
-  router.get('/shop', async (_request, response) => void response.json(await getShop()));
-  router.put('/shop', async (request, response) => {
-    const { timeZone, by } = parseBody(shopWriteSchema, request.body);
-    response.json(await chooseZone(sequelize, timeZone, by));
-  });
-  router.post('/shop/first-browser', async (request, response) => {
-    response.json(await takeFirstZone(parseBody(firstBrowserSchema, request.body).timeZone));
   });
 }
 

@@ -1,7 +1,7 @@
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import type { NeededPart, Part, PartWrite, StoredStripDown, StripDown } from '@isometra/contract';
-import { CONDITIONS, partTitle } from '@isometra/contract';
-import { conditionOf, inNeed, needOf, shopDate } from '@isometra/work';
+import { partTitle } from '@isometra/contract';
+import { conditionWords, freeNumber, inNeed, needOf, shopDate } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MachineRow } from '../db/shopModels.js';
@@ -125,8 +125,6 @@ export function changeStripDown(sequelize: Sequelize, stripDown: StripDown, sign
   });
 }
 
-const conditionWords = (part: Part): string => CONDITIONS.find(({ value }) => value === conditionOf(part))?.label ?? '';
-
 /** What was done to a part, in the words of the log. */
 function doneTo(before: Part, now: Part): string {
   if (!!before.removed !== !!now.removed) return now.removed ? 'removed from the list' : 'put back in the list';
@@ -152,10 +150,15 @@ async function refuseTakenNumber({ id, stripDownId, number, removed }: Part, tra
   const others = await PartRow.findAll({ where: { stripDownId, standing: true, id: { [Op.ne]: id } }, transaction });
   const taken = others.find((row) => row.number === number);
   if (!taken) return;
-  const free = Math.max(...others.map((row) => row.number)) + 1;
   throw new ApiError(
     409,
-    [{ path: 'number', message: `${number} is on ${String(taken.details['name'] ?? 'another part')} already`, example: String(free) }],
+    [
+      {
+        path: 'number',
+        message: `${number} is on ${String(taken.details['name'] ?? 'another part')} already`,
+        example: String(freeNumber(others)),
+      },
+    ],
     undefined,
     'duplicate',
   );

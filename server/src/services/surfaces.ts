@@ -5,11 +5,12 @@ import { endsEvening, entryFaults, entryWords, eveningUpTo, standing, surfaceFau
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MachineRow } from '../db/shopModels.js';
-import { PictureRow, SurfaceEntryRow, SurfaceRow } from '../db/scrapingModels.js';
+import { SurfaceEntryRow, SurfaceRow } from '../db/scrapingModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { atMostNow } from './clock.js';
 import { differencesOf } from './differences.js';
 import { writeLog, type Entry } from './log.js';
+import { lostPictures } from './pictureFaults.js';
 import { keepState, type Version } from './states.js';
 
 const faceOf = ({ id, machineId, name, card, version }: SurfaceRow): Surface => ({
@@ -134,11 +135,11 @@ function textOf(entry: DeskEntry, before: readonly DeskEntry[], unit: string): s
 }
 
 /** Pictures that entries speak of and that are not kept here. */
-async function unknownPictures(entries: readonly DeskEntry[], transaction: Transaction): Promise<ReadonlySet<string>> {
-  const named = entries.flatMap((entry) => (entry.kind === 'print' && entry.content.picture !== null ? [entry.content.picture] : []));
-  const kept = named.length ? await PictureRow.findAll({ where: { hash: { [Op.in]: named } }, attributes: ['hash'], transaction }) : [];
-  return new Set(named.filter((hash) => !kept.some((row) => row.hash === hash)));
-}
+const unknownPictures = (entries: readonly DeskEntry[], transaction: Transaction): Promise<ReadonlySet<string>> =>
+  lostPictures(
+    entries.flatMap((entry) => (entry.kind === 'print' && entry.content.picture !== null ? [entry.content.picture] : [])),
+    transaction,
+  );
 
 /** Rows that entries speak of: themselves where they were sent before, and what they put right. A pass costs the same after ten and after ten thousand. */
 async function spokenOf(entries: readonly DeskEntry[], transaction: Transaction): Promise<DeskEntry[]> {

@@ -23,6 +23,9 @@ export interface AssemblyStep {
 export const inOrder = (parts: readonly Part[]): readonly Part[] =>
   parts.filter(({ removed }) => !removed).sort((one, other) => one.place - other.place || one.number - other.number);
 
+/** The number after the highest one that is given. */
+export const freeNumber = (parts: readonly Pick<Part, 'number'>[]): number => Math.max(0, ...parts.map(({ number }) => number)) + 1;
+
 /** Between two neighbours, or beyond the last one. */
 export function placeBetween(before: number | undefined, after: number | undefined): number {
   if (after === undefined) return Math.floor((before ?? 0) + 1);

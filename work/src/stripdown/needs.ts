@@ -1,4 +1,4 @@
-import type { Condition, Need, NeedState, Part } from '@isometra/contract';
+import { CONDITIONS, type Condition, type Need, type NeedState, type Part } from '@isometra/contract';
 
 /** Which states a part goes through, by what has to be done to it. Only what somebody else supplies is ordered. */
 export const STATES_OF: Readonly<Record<Exclude<Condition, 'good'>, readonly NeedState[]>> = {
@@ -13,6 +13,10 @@ export function conditionOf({ details, removed }: Pick<Part, 'details' | 'remove
   const condition = details['condition'] as Condition | undefined;
   return removed || condition === undefined || condition === 'good' ? undefined : condition;
 }
+
+/** What has to be done to a part, in words; empty where nothing has. */
+export const conditionWords = (part: Pick<Part, 'details' | 'removed'>): string =>
+  CONDITIONS.find(({ value }) => value === conditionOf(part))?.label ?? '';
 
 /** How far the work on a part has come; undefined where there is none. What nobody told is still needed. */
 export function needOf(part: Pick<Part, 'details' | 'removed' | 'need'>): Need | undefined {

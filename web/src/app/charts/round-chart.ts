@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { EChartsCoreOption } from 'echarts/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
-import { BLUE, FONT, GRID, INK, echarts } from './parts';
+import { axisWords, BLUE, FONT, GRID, INK, echarts, limitArea, limitLines } from './parts';
 
 export interface ChartSeries {
   readonly name: string;
@@ -31,12 +31,7 @@ const LINES = 6;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>{{ series().name }}</h2>
-    <p class="soft">
-      @if (series().plus || series().minus) {
-        up: {{ series().plus }} · down: {{ series().minus }} ·
-      }
-      in {{ series().unit }}{{ series().along ? ', ' + series().along : '' }}
-    </p>
+    <p class="soft">{{ axisWords(series()) }}{{ series().along ? ', ' + series().along : '' }}</p>
     <div echarts [options]="options()" [initOpts]="{ renderer: 'svg' }" class="chart" role="img" [attr.aria-label]="told()"></div>
   `,
   styles: `
@@ -49,6 +44,7 @@ const LINES = 6;
   `,
 })
 export class RoundChart {
+  protected readonly axisWords = axisWords;
   readonly series = input.required<ChartSeries>();
 
   protected readonly told = computed(
@@ -68,7 +64,6 @@ export class RoundChart {
 
   protected readonly options = computed((): EChartsCoreOption => {
     const { points, limit, unit, along } = this.series();
-    const [low, high] = limit;
     const digits = this.digits();
     return {
       animation: false,
@@ -97,23 +92,8 @@ export class RoundChart {
           itemStyle: { color: BLUE },
           symbol: 'rect',
           symbolSize: 9,
-          markLine: {
-            silent: true,
-            precision: 9,
-            symbol: 'none',
-            label: { show: false },
-            lineStyle: { color: INK, type: 'dashed' },
-            data: [low, high].filter((bound) => bound !== null).map((bound) => ({ yAxis: bound })),
-          },
-          markArea:
-            low === null && high === null
-              ? undefined
-              : {
-                  silent: true,
-                  itemStyle: { color: BLUE, opacity: 0.09 },
-                  // Left open it reaches to the edge of the drawing; "min" would be the least of what was read.
-                  data: [[low === null ? {} : { yAxis: low }, high === null ? {} : { yAxis: high }]],
-                },
+          markLine: limitLines(limit),
+          markArea: limitArea(limit),
         },
       ],
     };

@@ -4,7 +4,7 @@ import type { EChartsCoreOption } from 'echarts/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { dateWords } from '../data/when';
 import { PALETTE } from '../palette';
-import { BLUE, FONT, GRID, INK, RED, echarts } from './parts';
+import { axisWords, BLUE, FONT, GRID, INK, RED, echarts, limitArea, limitLines } from './parts';
 
 /** A quantity over the years, in the unit that is shown. Times in ms. */
 export interface TrendSeries {
@@ -53,12 +53,7 @@ function doubtBar(_params: CustomSeriesRenderItemParams, api: CustomSeriesRender
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>{{ series().name }}</h2>
-    <p class="soft">
-      @if (series().plus || series().minus) {
-        up: {{ series().plus }} · down: {{ series().minus }} ·
-      }
-      in {{ series().unit }}{{ hollow() ? ' · hollow: read before the last move, or under other conditions' : '' }}
-    </p>
+    <p class="soft">{{ axisWords(series()) }}{{ hollow() ? ' · hollow: read before the last move, or under other conditions' : '' }}</p>
     <div echarts [options]="options()" [initOpts]="{ renderer: 'svg' }" class="chart" role="img" [attr.aria-label]="told()"></div>
   `,
   styles: `
@@ -71,6 +66,7 @@ function doubtBar(_params: CustomSeriesRenderItemParams, api: CustomSeriesRender
   `,
 })
 export class TrendChart {
+  protected readonly axisWords = axisWords;
   readonly series = input.required<TrendSeries>();
 
   protected readonly told = computed(() => {
@@ -102,7 +98,6 @@ export class TrendChart {
   protected readonly options = computed((): EChartsCoreOption => {
     const { points, limit, unit, name, moves, leaves } = this.series();
     const [from, to] = this.range();
-    const [low, high] = limit;
     const thin = (data: [number, number][], i: number) => ({
       ...{ type: 'line', data, showSymbol: false, silent: true, tooltip: { show: false } },
       lineStyle: { color: BLUE, width: i === 0 ? 2 : 1, type: i === 0 ? 'solid' : 'dotted' },
@@ -141,24 +136,14 @@ export class TrendChart {
             data: points.map(({ at, value, told }) => ({ value: [at, value], ...(!told && HOLLOW) })),
           },
           itemStyle: { color: BLUE },
-          markLine: {
-            ...{ silent: true, precision: 9, symbol: 'none', label: { show: false }, lineStyle: { color: INK, type: 'dashed' } },
-            data: [
-              ...[low, high].filter((bound) => bound !== null).map((bound) => ({ yAxis: bound })),
-              ...apart(
-                moves.filter((at) => at >= from && at <= to),
-                (to - from) / 20,
-              ).map(({ at, named }) => upright(at, named ? 'moved' : '', INK)),
-              ...(leaves && leaves.at <= to ? [upright(leaves.at, 'leaves its limits', RED)] : []),
-            ],
-          },
-          markArea:
-            low === null && high === null
-              ? undefined
-              : {
-                  ...{ silent: true, itemStyle: { color: BLUE, opacity: 0.09 } },
-                  data: [[low === null ? {} : { yAxis: low }, high === null ? {} : { yAxis: high }]],
-                },
+          markLine: limitLines(limit, [
+            ...apart(
+              moves.filter((at) => at >= from && at <= to),
+              (to - from) / 20,
+            ).map(({ at, named }) => upright(at, named ? 'moved' : '', INK)),
+            ...(leaves && leaves.at <= to ? [upright(leaves.at, 'leaves its limits', RED)] : []),
+          ]),
+          markArea: limitArea(limit),
         },
         ...this.lines().map(thin),
       ],

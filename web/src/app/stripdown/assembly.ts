@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal, untracked } from '@angular/core';
 import * as z from 'zod';
 import { SHIM_SPOTS, type Part } from '@isometra/contract';
-import { needOf, nextStep, shimWords, type AssemblyStep } from '@isometra/work';
+import { conditionWords, needOf, nextStep, shimWords, type AssemblyStep } from '@isometra/work';
 import { Drafts } from '../data/drafts';
 import { nowText } from '../data/clock';
 import { useKeys } from '../data/keys';
@@ -13,7 +13,7 @@ import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { Tick } from '../ui/tick';
-import { conditionWords, lengthIn } from './part-words';
+import { lengthIn } from './part-words';
 
 const ticksSchema = z.array(z.string());
 const UNKNOWN = 'nobody knows';

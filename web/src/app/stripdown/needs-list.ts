@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { Need, NeedState, Part } from '@isometra/contract';
-import { conditionOf, inNeed, needOf, STATES_OF } from '@isometra/work';
+import { conditionOf, conditionWords, inNeed, needOf, STATES_OF } from '@isometra/work';
 import { StripDowns } from '../data/strip-downs';
 import { today } from '../data/when';
 import { Choices, type Choice } from '../ui/choices';
 import { Day } from '../ui/day';
 import { Field } from '../ui/field';
-import { conditionWords, overdueWords, STATE_LABELS } from './part-words';
+import { overdueWords, STATE_LABELS } from './part-words';
 
 /** A part that something has to be done to, and where it belongs. */
 export interface NeededRow {

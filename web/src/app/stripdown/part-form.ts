@@ -24,7 +24,7 @@ import {
   type StateThen,
   type StoredStripDown,
 } from '@isometra/contract';
-import { inOrder, partCautions, placeBetween } from '@isometra/work';
+import { freeNumber, inOrder, partCautions, placeBetween } from '@isometra/work';
 import { Drafts } from '../data/drafts';
 import { useKeys } from '../data/keys';
 import { Settings } from '../data/settings';
@@ -73,7 +73,7 @@ export class PartForm {
 
   protected readonly parts = computed(() => inOrder(this.stripDown().parts));
   /** The number after the highest one. */
-  protected readonly free = computed(() => Math.max(0, ...this.parts().map(({ number }) => number)) + 1);
+  protected readonly free = computed(() => freeNumber(this.parts()));
   private readonly draftName = computed(() => `part ${this.stripDown().id} ${this.part()?.id ?? 'new'}`);
   /** What is typed is about one part: a change that comes from elsewhere does not take it away. */
   private readonly about = computed(() => `${this.stripDown().id} ${this.part()?.id ?? ''}`);

@@ -1,5 +1,5 @@
-import { CONDITIONS, readPart, type NeedState, type Part } from '@isometra/contract';
-import { conditionOf, daysOverdue, needOf, type LengthWords } from '@isometra/work';
+import { readPart, type NeedState, type Part } from '@isometra/contract';
+import { conditionWords, daysOverdue, inOrder, needOf, type LengthWords } from '@isometra/work';
 import { today } from '../data/when';
 import { bothUnits, counted, type Shown } from '../ui/say';
 
@@ -10,8 +10,6 @@ export const lengthIn =
     bothUnits(millimetres * 1000, 'deviation', shown).large;
 
 export const STATE_LABELS: Readonly<Record<NeedState, string>> = { needed: 'needed', ordered: 'ordered', here: 'here', done: 'done' };
-
-export const conditionWords = (part: Part): string => CONDITIONS.find(({ value }) => value === conditionOf(part))?.label ?? '';
 
 /** "overdue by 3 days"; empty where it is not. */
 export function overdueWords(part: Part): string {
@@ -36,4 +34,11 @@ export function glanceOf(part: Part): string {
   ]
     .filter(Boolean)
     .join(' · ');
+}
+
+/** "12 parts, 3 fitted". */
+export function progressWords(all: readonly Part[]): string {
+  const parts = inOrder(all);
+  const fitted = parts.filter((part) => part.fitted).length;
+  return `${counted(parts.length, 'part')}${fitted ? `, ${fitted} fitted` : ''}`;
 }

@@ -3,7 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { map, of, switchMap } from 'rxjs';
 import { partWriteSchema, type Part, type StoredStripDown } from '@isometra/contract';
-import { assemblyOf, inOrder, nextStep, placeBetween } from '@isometra/work';
+import { assemblyOf, freeNumber, inOrder, nextStep, placeBetween } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { useKeys } from '../data/keys';
 import { Outbox } from '../data/outbox';
@@ -15,9 +15,8 @@ import { AtHand } from '../shell/at-hand';
 import { Choices } from '../ui/choices';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
-import { counted } from '../ui/say';
 import { Assembly } from './assembly';
-import { lengthIn } from './part-words';
+import { lengthIn, progressWords } from './part-words';
 import { PartForm } from './part-form';
 import { PartRows } from './part-rows';
 
@@ -63,10 +62,7 @@ export class StripDownPage {
   /** The part that is open: of the whole list, so that a removed one can be put back. */
   protected readonly open = computed(() => this.stripDown()?.parts.find(({ id }) => id === this.part()) ?? null);
   protected readonly removed = computed(() => (this.stripDown()?.parts ?? []).filter((part) => part.removed));
-  protected readonly progress = computed(() => {
-    const fitted = this.parts().filter((part) => part.fitted).length;
-    return `${counted(this.parts().length, 'part')}${fitted ? `, ${fitted} fitted` : ''}`;
-  });
+  protected readonly progress = computed(() => progressWords(this.parts()));
 
   /** Parts that the server did not take: none is lost, and each is given up only when that is said. */
   protected readonly refused = toSignal(
@@ -139,10 +135,9 @@ export class StripDownPage {
   }
 
   protected putBack(part: Part): void {
-    const free = Math.max(0, ...this.parts().map(({ number }) => number)) + 1;
     const taken = this.parts().some(({ number }) => number === part.number);
     const { removed: _removed, ...standing } = part;
-    const change = { ...standing, removed: false, number: taken ? free : part.number };
+    const change = { ...standing, removed: false, number: taken ? freeNumber(this.parts()) : part.number };
     this.store.change(this.machineId(), part, change, `Part ${part.number} put back`);
   }
 

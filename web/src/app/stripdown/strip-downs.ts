@@ -3,7 +3,6 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { of, switchMap } from 'rxjs';
 import type { StoredStripDown, StripDown } from '@isometra/contract';
-import { inOrder } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { newId } from '../data/id';
 import { StripDowns } from '../data/strip-downs';
@@ -12,8 +11,8 @@ import { AtHand } from '../shell/at-hand';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
-import { counted } from '../ui/say';
 import { NeedsList } from './needs-list';
+import { progressWords } from './part-words';
 
 /** What is taken apart of a machine, and what is needed for its parts. */
 @Component({
@@ -131,11 +130,7 @@ export class StripDownList {
   protected readonly shown = computed(() =>
     this.all()
       .filter(({ archived }) => !archived)
-      .map((one) => {
-        const parts = inOrder(one.parts);
-        const fitted = parts.filter((part) => part.fitted).length;
-        return { ...one, told: `${counted(parts.length, 'part')}${fitted ? `, ${fitted} fitted` : ''}` };
-      }),
+      .map((one) => ({ ...one, told: progressWords(one.parts) })),
   );
   protected readonly needs = computed(() =>
     this.shown().flatMap(({ name, machineId, parts }) => parts.map((part) => ({ machineId, belongs: name, part }))),
