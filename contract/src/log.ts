@@ -5,6 +5,7 @@ import { roundHeadSchema } from './round.js';
 /** What the log writes down, by what it is about. */
 export const LOG_KINDS = [
   'round',
+  'caution',
   'reading',
   'move',
   'note',

@@ -10,6 +10,8 @@ import {
   whenSchema,
   whoSchema,
 } from './common.js';
+import { fieldChangeSchema } from './states.js';
+import type { MachineCardText } from './storedMachine.js';
 import { waySchema } from './way.js';
 
 /** Who struck a round out, when and why. */
@@ -34,6 +36,8 @@ export const roundSchema = z.strictObject({
   conditions: conditionsSchema,
   purpose: purposeSchema.nullable(),
   note: z.string().max(2000).optional(),
+  /** Cautions that were read and ticked before it was begun: told in the logbook, not kept with the round. */
+  cautions: z.array(z.string().max(300)).max(20).optional(),
   by: whoSchema,
   at: whenSchema,
   version: versionSchema,
@@ -309,6 +313,16 @@ export const roundNewsSchema = z.object({
   by: z.string(),
 });
 export type RoundNews = z.infer<typeof roundNewsSchema>;
+
+/** The machine card that an old round goes by: as it stood when its readings were taken, or its move was made. */
+export const cardThenSchema = z.object({
+  /** Until when the round was worked by: its last reading or its last move. */
+  at: z.string(),
+  card: z.custom<MachineCardText>((card) => typeof card === 'object' && card !== null && 'number' in card && 'kind' in card),
+  /** What of the card matters to this round and has been changed since. */
+  since: z.array(fieldChangeSchema).readonly(),
+});
+export type CardThen = z.infer<typeof cardThenSchema>;
 
 /** What a round says, worked out for the judging of its survey. A bench works it out itself: this is for who only asks. */
 export interface RoundFinding {

@@ -41,6 +41,7 @@ import { addMove, changeMove } from '../services/moves.js';
 import { addNote } from '../services/notes.js';
 import { addReadings } from '../services/readings.js';
 import { addRound, changeRound, findingOf, getRound, hasRound, listRounds, redateRound, strikeRound } from '../services/rounds.js';
+import { cardThen } from '../services/cardThen.js';
 import { addRemark, listRemarks } from '../services/remarks.js';
 import { addPicture, getPicture } from '../services/pictures.js';
 import { addEntries, addSurface, changeSurface, listSurfaces } from '../services/surfaces.js';
@@ -255,6 +256,9 @@ function rounds(router: Router, { sequelize, solver, news }: Means, answers: Ans
     '/rounds/:id/events',
     listening(news, (id) => idIn(id, 'round'), hasRound),
   );
+  router.get('/rounds/:id/card', async (request, response) => {
+    response.json(await cardThen(await getRound(sequelize, idIn(request.params.id, 'round'))));
+  });
   router.get('/rounds/:id/finding', async (request, response) => {
     response.json(await findingOf(sequelize, solver, idIn(request.params.id, 'round')));
   });

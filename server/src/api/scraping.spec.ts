@@ -66,6 +66,25 @@ describe('the scraping desk', () => {
     expect((await shop.http.get(`/api/machines/${surface.machineId}/surfaces`)).body.length).toBe(1);
   });
 
+  it('an evening that nobody ended is told once the next one begins, at its own time, once', async () => {
+    const surface = await begun();
+    const at = (day: number, minute: number): string => new Date(Date.UTC(2026, 2, day, 18, minute)).toISOString();
+    const told = async () =>
+      (await LogRow.findAll({ order: [['at', 'ASC']] }))
+        .filter(({ text }) => text.includes('pass'))
+        .map((row) => [row.text, row.at.toISOString()]);
+    for (const minute of [0, 20, 40]) await send({ ...pass(surface), at: at(1, minute) }).expect(201);
+    expect(await told()).toEqual([]);
+    await send({ ...pass(surface), at: at(2, 0) }).expect(201);
+    await send({ ...pass(surface), at: at(2, 10) }).expect(201);
+    const left = ['Saddle, flat way: 3 passes; nobody wrote that the evening was done', at(1, 40)];
+    expect(await told()).toEqual([left]);
+    // One that was ended is told as ended, and not again.
+    await send(entry(surface, 'done', {}, { at: at(2, 20) })).expect(201);
+    await send({ ...pass(surface), at: at(3, 0) }).expect(201);
+    expect(await told()).toEqual([left, ['Saddle, flat way: done for the evening, 2 passes', at(2, 20)]]);
+  });
+
   it('an entry is never changed: another takes it back, once', async () => {
     const surface = await begun();
     const first = pass(surface);

@@ -1,5 +1,5 @@
 import { Op, QueryTypes, type InferAttributes, type Sequelize, type Transaction } from 'sequelize';
-import { CHECKS, fieldPath, instrumentSchemaFor, reseats, type SolveContext } from '@isometra/core';
+import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isometra/core';
 import type { MoveWrite, Redate, RoundFinding, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
 import {
   campaignOf,
@@ -19,6 +19,7 @@ import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MoveRow, ReadingRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
+import { cardThen } from './cardThen.js';
 import { atMostNow, isAhead } from './clock.js';
 import { differencesOf } from './differences.js';
 import { listHeads } from './heads.js';
@@ -128,17 +129,19 @@ export async function findingOf(sequelize: Sequelize, solver: Solver, id: string
   const round = await getRound(sequelize, id);
   const check = CHECKS.get(round.check);
   const hangsOn = check ? mayHalt(check) : [];
-  const taught = !check || !reseats(check) ? [] : [round.check];
   const [machine, survey, stock, heads] = await Promise.all([
     getMachine(round.machineId),
     getSurvey(round.surveyId),
     shimStock(),
-    hangsOn.length + taught.length ? listHeads(sequelize, solver, round.machineId, [...hangsOn, ...taught]) : [],
+    listHeads(sequelize, solver, round.machineId, [...hangsOn, round.check]),
   ]);
   const known = ruling(heads);
   const context: SolveContext = { waits: waitNotes(round.check, known) };
   const setupSpread = spreadBefore(round, known);
-  const facts: ShopFacts = { card: machine.card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
+  // One that was read again, or of a survey that has ended, is told by the card as it stood then: nothing is done by it any more.
+  const old = survey.endedAt !== null || known.some((other) => other.check === round.check && other.at > round.at);
+  const { card } = old ? await cardThen(round) : machine;
+  const facts: ShopFacts = { card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
   const { finding, faults } = solveWhatStands(sheetOf(round, round.readings, facts), context);
   return { finding, faults, coreVersion: CORE_VERSION };
 }
@@ -173,6 +176,8 @@ const columns = ({ setup, plan, instrument, instrumentName, conditions, purpose,
 
 const title = (check: string): string => CHECKS.get(check)?.title ?? check;
 
+const cautionsRead = (cautions: readonly string[]): string => `Cautions read and ticked: ${cautions.join(' ')}`;
+
 function refuseFaulty(round: RoundWrite): void {
   const faults = roundFaults(round);
   if (faults.length) throw new ApiError(400, faults);
@@ -190,8 +195,9 @@ export async function addRound(sequelize: Sequelize, round: RoundWrite, given?: 
         const checkId = await rungFor(sequelize, machineId, check, transaction);
         const placed = { id, checkId, machineId, kind: check, by, at, ahead: isAhead(round.at), version: 1 };
         const row = await RoundRow.create({ ...placed, ...columns(round) }, { transaction });
-        const begun = { text: `${title(check)}: round begun`, at: atMostNow(round.at) };
-        await writeLog({ machineId, by, what: 'round', part: check, thing: 'round', thingId: id, ...begun }, transaction);
+        const about = { machineId, by, part: check, thing: 'round', thingId: id, at: atMostNow(round.at) } as const;
+        const ticked = round.cautions?.length ? [{ ...about, what: 'caution', text: cautionsRead(round.cautions) } as const] : [];
+        await writeLog([...ticked, { ...about, what: 'round', text: `${title(check)}: round begun` }], transaction);
         return roundShown(row);
       },
       given,

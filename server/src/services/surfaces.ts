@@ -1,10 +1,10 @@
 import { FILE_SIZES } from '@isometra/core';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { surfaceSchema, type DeskEntry, type StoredSurface, type Surface } from '@isometra/contract';
-import { endsEvening, entryFaults, entryWords, eveningUpTo, standing, surfaceFaults } from '@isometra/work';
+import { endsEvening, entryFaults, EVENING_PAUSE, entryWords, eveningUpTo, standing, surfaceFaults } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
-import { MachineRow } from '../db/shopModels.js';
+import { LogRow, MachineRow } from '../db/shopModels.js';
 import { SurfaceEntryRow, SurfaceRow } from '../db/scrapingModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { atMostNow } from './clock.js';
@@ -161,7 +161,26 @@ async function passesIn(entry: DeskEntry, fresh: readonly DeskEntry[], transacti
   return eveningUpTo(written, entry.id, endsEvening).filter(({ kind }) => kind === 'pass').length;
 }
 
-const eveningWords = (passes: number): string => `done for the evening, ${passes === 1 ? '1 pass' : `${passes} passes`}`;
+const passWords = (passes: number): string => (passes === 1 ? '1 pass' : `${passes} passes`);
+const eveningWords = (passes: number): string => `done for the evening, ${passWords(passes)}`;
+
+/** The evening before a pass, where nobody said that it was done: told once the next one begins, at the time of its last entry. */
+async function eveningLeft(pass: DeskEntry, row: SurfaceRow, transaction: Transaction): Promise<readonly Entry[]> {
+  const last = await SurfaceEntryRow.findOne({
+    where: { surfaceId: row.id, at: { [Op.lt]: new Date(pass.at) } },
+    order: IN_ORDER.map(([column]): [string, string] => [column, 'DESC']),
+    transaction,
+  });
+  if (!last || last.kind === 'done' || Date.parse(pass.at) - last.at.getTime() <= EVENING_PAUSE) return [];
+  const passes = await passesIn(entryOf(last), [], transaction);
+  if (passes === 0) return [];
+  const told: Entry = {
+    ...placeOf(row, last.by),
+    text: `${row.name}: ${passWords(passes)}; nobody wrote that the evening was done`,
+    at: last.at,
+  };
+  return (await LogRow.count({ where: { thingId: row.id, at: last.at, text: told.text }, transaction })) > 0 ? [] : [told];
+}
 
 async function writeEntries(sent: readonly DeskEntry[], surfaceId: string, transaction: Transaction): Promise<DeskEntry[]> {
   const row = await SurfaceRow.findByPk(surfaceId, { transaction, lock: transaction.LOCK.UPDATE });
@@ -183,6 +202,7 @@ async function writeEntries(sent: readonly DeskEntry[], surfaceId: string, trans
     if (faults.length) throw new ApiError(400, faults);
     const text =
       entry.kind === 'done' ? eveningWords(await passesIn(entry, fresh, transaction)) : textOf(entry, written, surface.aim?.unit ?? '');
+    if (entry.kind === 'pass' && fresh.length === 0) said.push(...(await eveningLeft(entry, row, transaction)));
     if (text) said.push({ ...placeOf(row, entry.by), text: `${row.name}: ${text}`, at: new Date(entry.at) });
     written.push(entry);
     fresh.push(entry);

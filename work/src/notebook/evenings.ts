@@ -11,7 +11,7 @@ export interface Dated {
 export type Evening<T extends Dated> = readonly T[];
 
 /** Two entries further apart than this belong to two evenings, ms. */
-const PAUSE = 3 * 3_600_000;
+export const EVENING_PAUSE = 3 * 3_600_000;
 /** Who works on past midnight is still at the evening before: a day of the shop begins at this hour. */
 const DAY_BEGINS = 4;
 
@@ -26,7 +26,7 @@ export function eveningsOf<T extends Dated>(entries: readonly T[], done: (entry:
   for (const entry of entries) {
     const evening = evenings.at(-1);
     const last = evening?.at(-1);
-    if (!evening || !last || done(last) || Date.parse(entry.at) - Date.parse(last.at) > PAUSE) evenings.push([entry]);
+    if (!evening || !last || done(last) || Date.parse(entry.at) - Date.parse(last.at) > EVENING_PAUSE) evenings.push([entry]);
     else evening.push(entry);
   }
   return evenings;

@@ -323,6 +323,7 @@ export class Begin implements OnDestroy {
       instrumentName: this.dials().find((item) => item.id === kitId)?.name ?? null,
       conditions: this.check().conditions.parse(conditions) as RoundWrite['conditions'],
       purpose: purposeOf(purpose),
+      ...(this.check().cautions.length > 0 && { cautions: [...this.check().cautions] }),
       by: this.settings.by(),
       at: nowText(),
       version: 1,

@@ -37,6 +37,7 @@ import {
 import { Settings } from '../data/settings';
 import { dateWords } from '../data/when';
 import { bedWords } from '../machine/bed-words';
+import { CardThenNote } from '../machine/card-then';
 import { MachineStore } from '../machine/machine-store';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { oldWords, whereNow } from '../ui/old-words';
@@ -54,7 +55,7 @@ import { Button } from '../ui/controls';
 /** What the readings say, which way, how much, how sure, and what this method cannot see. */
 @Component({
   selector: 'iso-call-column',
-  imports: [RouterLink, Glyph, Draws, FourHoles, LeftAlone, OwedHoming, TargetPicture, TrialWork, WhatHelps, Button],
+  imports: [RouterLink, CardThenNote, Glyph, Draws, FourHoles, LeftAlone, OwedHoming, TargetPicture, TrialWork, WhatHelps, Button],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { role: 'region', 'aria-label': 'The result', 'aria-live': 'polite', '[class.history]': 'old()?.past' },
   templateUrl: './call-column.html',

@@ -31,6 +31,7 @@ import { bothUnits, callSentence, moveWords, sizeOf } from '../ui/say';
 import { bedStands } from '../machine/bed-words';
 import { JobFigure } from './job-figure';
 import { JobNotes } from './job-notes';
+import { CardThenNote } from '../machine/card-then';
 import { AtScrew } from './at-screw';
 import { jobKeys } from './job-keys';
 import { needleWords, spotWords, raisedFacts, spreadOf, targetOf, targetsOfDials } from './job-texts';
@@ -56,6 +57,7 @@ import { ShimTemplates } from './shim-templates';
   imports: [
     RouterLink,
     AtScrew,
+    CardThenNote,
     BoltCircle,
     FoundShims,
     GibFelt,

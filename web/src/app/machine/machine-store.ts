@@ -38,6 +38,7 @@ import {
   type Drift,
   slantOf,
 } from '@isometra/work';
+import { CardsThen } from '../data/cards-then';
 import { nowText } from '../data/clock';
 import { Heads } from '../data/heads';
 import { Kit, sinePlatesOf, stockOf } from '../data/kit';
@@ -57,6 +58,7 @@ export class MachineStore {
   private readonly kitStore = inject(Kit);
   private readonly surveyStore = inject(Surveys);
   private readonly surfaceStore = inject(Surfaces);
+  private readonly cardsThen = inject(CardsThen);
   private readonly machineId$ = new BehaviorSubject<string | null>(null);
 
   private ofMachine<T>(select: (id: string) => Observable<T>, nothing: T) {
@@ -131,9 +133,9 @@ export class MachineStore {
   }
 
   /** What a round's sheet needs of the shop: the card, the leaves, and by what its survey judges. */
-  facts(round: Pick<StoredRound, 'surveyId' | 'check' | 'at'>): ShopFacts {
+  facts(round: Pick<StoredRound, 'id' | 'surveyId' | 'check' | 'at'>): ShopFacts {
     const survey = this.surveys().find((entry) => entry.id === round.surveyId) ?? this.survey();
-    const card = this.machine()?.card;
+    const card = this.cardsThen.known().get(round.id)?.card ?? this.machine()?.card;
     const setupSpread = spreadBefore(round, this.all());
     return {
       ...(card && { card }),

@@ -7,6 +7,7 @@ import { counted, sizeOf, type Shown } from '../ui/say';
 /** What the logbook is about, as people call it. */
 export const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   round: 'Rounds',
+  caution: 'Cautions read',
   reading: 'Readings corrected',
   move: 'Moves',
   note: 'Notes and photographs',
@@ -55,7 +56,7 @@ export function logText(entry: LogEntry, shown: Shown): string {
 }
 
 /** What is told of a round without naming it. */
-const LEANS: readonly string[] = ['reading', 'move'];
+const LEANS: readonly string[] = ['reading', 'move', 'caution'];
 
 /** What stands beside an entry: what a round was read with and how it stands; which round something belongs to. */
 export function logBeside(entry: LogEntry): string {

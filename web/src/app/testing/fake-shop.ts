@@ -14,6 +14,7 @@ import type {
   LogPage,
   Finder,
   Remark,
+  CardThen,
   Machine,
   MoveWrite,
   ReadingWrite,
@@ -122,6 +123,8 @@ export class FakeServer implements HttpBackend {
   lan = { on: false, address: '', picture: '' };
   devices: readonly { readonly id: string; readonly name: string; readonly pairedAt: string; readonly seenAt: string }[] = [];
 
+  /** Machine cards that old rounds go by, by the round. */
+  readonly cardsThen = new Map<string, CardThen>();
   /** Earlier states of everything, newest first. */
   states: readonly (StateHead & { readonly state: object })[] = [];
 
@@ -244,6 +247,7 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/machines\/([^/]+)\/heads\?condensed=1$/, ([, id]) => condense(this.heads(id))],
     ['GET', /^\/log/, () => this.logPages.shift() ?? { entries: this.log, next: null, choices: { people: ['HB', 'SD'], parts: [] } }],
     ['GET', /^\/machines\/([^/]+)\/rounds/, ([, id]) => this.rounds.filter((round) => round.machineId === id)],
+    ['GET', /^\/rounds\/([^/]+)\/card$/, ([, id]) => this.cardsThen.get(id)],
     ['GET', /^\/rounds\/([^/]+)$/, ([, id]) => this.rounds.find((entry) => entry.id === id)],
     ['GET', /^\/machines\/([^/]+)\/strip-downs$/, ([, id]) => this.stripDowns.filter((one) => one.machineId === id)],
     ['POST', /^\/strip-downs$/, (_match, body: StripDown & { at: string }) => this.keepStripDown(body)],
