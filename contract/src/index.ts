@@ -20,3 +20,4 @@ export * from './stripDown.js';
 export * from './shopCard.js';
 export * from './people.js';
 export * from './job.js';
+export * from './plan.js';

@@ -15,6 +15,7 @@ export const LOG_KINDS = [
   'kit',
   'limits',
   'strip-down',
+  'plan',
   'shop',
   'device',
   'judged-anew',
@@ -22,7 +23,7 @@ export const LOG_KINDS = [
 export type LogKind = (typeof LOG_KINDS)[number];
 
 /** What an entry leads to, where it leads anywhere. */
-export const LOG_THINGS = ['round', 'move', 'note', 'survey', 'face', 'machine', 'kit', 'limits', 'part', 'strip-down'] as const;
+export const LOG_THINGS = ['round', 'move', 'note', 'survey', 'face', 'machine', 'kit', 'limits', 'part', 'strip-down', 'plan'] as const;
 export type LogThing = (typeof LOG_THINGS)[number];
 
 /** How the worst quantity of a round came out. */

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { text, whoSchema } from './common.js';
+import { workingSchema } from './plan.js';
 
 /** Somebody who works in the shop, by initials; or initials that were a typing mistake for somebody else’s. */
 export const personSchema = z.strictObject({
@@ -7,6 +8,8 @@ export const personSchema = z.strictObject({
   name: text(60),
   /** Whose they were meant to be; null for a person. */
   meant: whoSchema.nullable(),
+  /** When they work; null where nobody has told it. Left out of a change, it stays. */
+  working: workingSchema.nullable().optional(),
 });
 export type Person = z.infer<typeof personSchema>;
 export const personWriteSchema = z

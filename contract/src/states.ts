@@ -1,7 +1,7 @@
 import * as z from 'zod';
 
 /** What keeps every earlier state of itself, by the name of its list. */
-export const KEPT = ['machines', 'kit', 'surfaces', 'parts', 'shops', 'surveys', 'rounds'] as const;
+export const KEPT = ['machines', 'kit', 'surfaces', 'parts', 'shops', 'surveys', 'rounds', 'plans'] as const;
 export type Kept = (typeof KEPT)[number];
 
 /** One field of a form that changed, in its words: "Column foot: Foot, left to right"; null where it was not given before, or is not now. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { COARSE_STEPS, HAND_STEPS, plannedChangeSchema, STARTING_SHEETS, type LimitSheet, type StartingSheet } from '@isometra/core';
 import { archivedSchema } from './archived.js';
+import { EVENTS } from './history.js';
 import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 
 const checkSchema = z.string().max(60);
@@ -89,6 +90,11 @@ export const NOTE_CONTENTS = {
     /** The full check's value taken with it; null for a reading alone. */
     value: z.number().nullable(),
   }),
+  /** Something happened to the whole machine: what was read before it is read again. */
+  event: z.strictObject({
+    what: z.enum(EVENTS, { error: `must be one of ${EVENTS.join(', ')}` }),
+    note: z.string().max(300).nullable(),
+  }),
   /** Taken back: what it supersedes no longer counts. */
   withdrawn: z.strictObject({}),
 } as const;
@@ -117,6 +123,7 @@ export const surveyNoteSchema = z.discriminatedUnion(
     noteOf('planned-done'),
     noteOf('stand-in'),
     noteOf('tie'),
+    noteOf('event'),
     noteOf('withdrawn'),
   ],
   { error: `must be one of ${NOTE_KINDS.join(', ')}` },

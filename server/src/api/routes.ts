@@ -50,6 +50,7 @@ import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 import { idIn, sameId, type Means } from './means.js';
+import { plans } from './plans.js';
 import { shop } from './shop.js';
 import { stripDowns } from './stripDowns.js';
 
@@ -363,6 +364,7 @@ export function apiRoutes(means: Means): Router {
     moves,
     scraping,
     stripDowns,
+    plans,
   ])
     part(router, means);
   router.post('/demo', async (_request, response) => {

@@ -16,6 +16,8 @@ import { up as remarks } from './migrations/013-remarks.js';
 import { up as stripDowns } from './migrations/014-strip-downs.js';
 import { up as people } from './migrations/015-people.js';
 import { up as archivedSurveys } from './migrations/016-archived-surveys.js';
+import { up as plans } from './migrations/017-plans.js';
+import { definePlans } from './planModels.js';
 import { defineRemarks } from './remarkModel.js';
 import { defineScraping } from './scrapingModels.js';
 import { defineShop } from './shopModels.js';
@@ -50,6 +52,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '014-strip-downs', up: stripDowns, noWayDown: LOSES },
   { name: '015-people', up: people, noWayDown: LOSES },
   { name: '016-archived-surveys', up: archivedSurveys, noWayDown: LOSES },
+  { name: '017-plans', up: plans, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */
@@ -67,6 +70,7 @@ export function connect(databaseUrl: string): Sequelize {
   defineScraping(sequelize);
   defineRemarks(sequelize);
   defineStripDowns(sequelize);
+  definePlans(sequelize);
   return sequelize;
 }
 

@@ -1,5 +1,5 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
-import type { MachineCardText } from '@isometra/contract';
+import type { MachineCardText, Working } from '@isometra/contract';
 import type { LimitSheet } from '@isometra/core';
 import { id, json, maybe, maybeWhen, text, uuid, version, when, whole } from './columns.js';
 
@@ -75,6 +75,7 @@ export class PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAt
   declare name: string;
   /** Whose initials they were meant to be; null for a person. */
   declare meant: string | null;
+  declare working: CreationOptional<Working | null>;
 }
 
 export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
@@ -148,7 +149,10 @@ export function defineShop(sequelize: Sequelize): void {
     },
     table('log_entries'),
   );
-  PersonRow.init({ initials: { type: DataTypes.STRING(8), primaryKey: true }, name: text(60), meant: maybe(8) }, table('people'));
+  PersonRow.init(
+    { initials: { type: DataTypes.STRING(8), primaryKey: true }, name: text(60), meant: maybe(8), working: json('working', true) },
+    table('people'),
+  );
   SettingRow.init(
     { name: { type: DataTypes.STRING(40), primaryKey: true }, value: { type: DataTypes.TEXT, allowNull: false }, by: maybe(8), at: when() },
     table('shop_settings'),

@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { Board } from '@isometra/contract';
-import { campaignOf, daysUntilDue, ladderFacts, plateOf, readCard, ruling, scrapedOf, shopDay, slantOf } from '@isometra/work';
+import { campaignOf, daysUntilDue, eventsOf, ladderFacts, plateOf, readCard, ruling, scrapedOf, shopDay, slantOf } from '@isometra/work';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog } from './log.js';
@@ -23,6 +23,7 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
         lastLog(id),
         listSurfaces(id),
       ]);
+      const campaigns = surveys.map(campaignOf);
       const slant = slantOf((card as Readonly<Record<string, unknown>>)['slide']);
       return {
         machineId: id,
@@ -30,9 +31,15 @@ export async function shopBoard(sequelize: Sequelize, solver: Solver, now = new 
         ...plateOf({
           kind: String(card.kind),
           rounds: ruling(rounds),
-          surveys: surveys.map(campaignOf),
+          surveys: campaigns,
           surfaces,
-          facts: { now: at, zone, scraped: scrapedOf(surfaces), ...ladderFacts(readCard(card)) },
+          facts: {
+            now: at,
+            zone,
+            scraped: scrapedOf(surfaces),
+            events: eventsOf(String(card.kind), campaigns),
+            ...ladderFacts(readCard(card)),
+          },
           ...(slant !== undefined && { slant }),
         }),
       };

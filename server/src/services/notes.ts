@@ -1,7 +1,7 @@
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { CHANGE_KINDS, CHECKS, COARSE_STEPS, HAND_STEPS } from '@isometra/core';
 import { machineFamily, surveyNoteSchema, type SurveyNote } from '@isometra/contract';
-import { noteFaults } from '@isometra/work';
+import { EVENT_WORDS, noteFaults } from '@isometra/work';
 import { ApiError, notFound } from '../api/errors.js';
 import { brokenRule } from '../db/constraints.js';
 import { MachineRow } from '../db/shopModels.js';
@@ -36,6 +36,8 @@ const stepTitle = (id: string): string =>
     .flat()
     .find((step) => step.id === id)?.title ?? id;
 
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** A note in words for the log. */
 function textOf(note: SurveyNote): string {
   switch (note.kind) {
@@ -55,6 +57,8 @@ function textOf(note: SurveyNote): string {
       return `Stand-in for “${checkTitle(note.content.check)}”: ${note.content.where}`;
     case 'tie':
       return `Stand-in read: ${note.content.reading}${note.content.value === null ? '' : `, tied to ${note.content.value}`}`;
+    case 'event':
+      return `${capital(EVENT_WORDS[note.content.what] ?? note.content.what)}${note.content.note ? `: ${note.content.note}` : ''}`;
     case 'withdrawn':
       return 'A note was taken back';
   }

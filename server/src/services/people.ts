@@ -1,6 +1,8 @@
+import { isDeepStrictEqual } from 'node:util';
 import { QueryTypes, type Sequelize } from 'sequelize';
-import type { ListedPerson, Person } from '@isometra/contract';
+import { WEEKDAYS, type ListedPerson, type Person, type Working } from '@isometra/contract';
 import { ApiError } from '../api/errors.js';
+import { fromJson } from '../db/columns.js';
 import { PersonRow } from '../db/shopModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { writeLog } from './log.js';
@@ -37,7 +39,12 @@ export async function listPeople(sequelize: Sequelize): Promise<ListedPerson[]> 
     sequelize.query<{ by: string; entries: number }>(SEEN, { type: QueryTypes.SELECT }),
   ]);
   const entries = new Map(seen.map((row) => [row.by, Number(row.entries)]));
-  const added = rows.map(({ initials, name, meant }) => ({ initials, name, meant, entries: entries.get(initials) ?? 0, added: true }));
+  const added = rows.map(({ initials, name, meant, working }) => ({
+    ...{ initials, name, meant },
+    ...(working !== null && { working: fromJson<Working>(working) }),
+    entries: entries.get(initials) ?? 0,
+    added: true,
+  }));
   const known = new Set(rows.map(({ initials }) => initials));
   const used = [...entries].flatMap(([initials, many]) =>
     known.has(initials) ? [] : [{ initials, name: '', meant: null, entries: many, added: false }],
@@ -53,6 +60,14 @@ function told({ initials, name, meant }: Person, before: PersonRow | null): stri
     : `${[initials, name].filter(Boolean).join(', ')} added to the people of the shop`;
 }
 
+/** When somebody works, in words for the log. */
+function hoursTold(initials: string, working: Working | null): string {
+  if (!working) return `${initials} works the hours of the shop`;
+  const hours = WEEKDAYS.flatMap((day) => (working.hours[day] ? [`${day} ${working.hours[day]} h`] : []));
+  const off = working.off.length ? `; away on ${working.off.join(', ')}` : '';
+  return `${initials} works ${hours.length ? hours.join(', ') : 'no hours'}${off}`;
+}
+
 /**
  * Add somebody, name them, or say that initials were a typing mistake for somebody else’s. Nothing that was written is changed: from now on
  * it is told as written by whom it was meant for, and that can be taken back.
@@ -61,7 +76,9 @@ export function keepPerson(sequelize: Sequelize, person: Person, by: string): Pr
   return inOneGo(sequelize, async (transaction) => {
     const { initials, name, meant } = person;
     const before = await PersonRow.findByPk(initials, { transaction, lock: transaction.LOCK.UPDATE });
-    if (before && before.name === name && before.meant === meant) return person;
+    const working = person.working === undefined ? (before?.working ?? null) : person.working;
+    const sameHours = isDeepStrictEqual(working, before?.working ?? null);
+    if (before && before.name === name && before.meant === meant && sameHours) return { ...person, ...(working && { working }) };
     const other = meant === null ? null : await PersonRow.findByPk(meant, { transaction });
     if (other?.meant)
       throw new ApiError(400, [{ path: 'meant', message: `is itself a typing mistake for ${other.meant}`, example: other.meant }]);
@@ -74,8 +91,11 @@ export function keepPerson(sequelize: Sequelize, person: Person, by: string): Pr
           example: 'initials nobody else counts as',
         },
       ]);
-    await PersonRow.upsert({ initials, name, meant }, { transaction });
-    await writeLog({ machineId: null, by, what: 'shop', text: told(person, before) }, transaction);
-    return person;
+    await PersonRow.upsert({ initials, name, meant, working }, { transaction });
+    await writeLog(
+      { machineId: null, by, what: 'shop', text: sameHours || !before ? told(person, before) : hoursTold(initials, working) },
+      transaction,
+    );
+    return { ...person, ...(working && { working }) };
   });
 }

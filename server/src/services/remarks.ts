@@ -100,6 +100,23 @@ export async function newestOf(sequelize: Sequelize, ids: readonly string[]): Pr
 /** The most notes that one screen is told of. */
 const MOST = 50;
 
+/** The most notes with something to do that are looked at. */
+const MOST_OPEN = 2000;
+
+/** Notes as they stand in which something may still be to be done, of one machine or of all, oldest first. */
+export async function openRemarks(sequelize: Sequelize, machineId?: string): Promise<Remark[]> {
+  const rows = await RemarkRow.findAll({
+    where: {
+      ...(machineId !== undefined && { machineId }),
+      text: { [Op.like]: '%[ ]%' },
+      id: { [Op.notIn]: sequelize.literal('(SELECT supersedes FROM remarks WHERE supersedes IS NOT NULL)') },
+    },
+    order: [['sequence', 'ASC']],
+    limit: MOST_OPEN,
+  });
+  return rows.map(shown);
+}
+
 /** What was written on one screen and stands, newest first. */
 export async function listRemarks({ path }: { readonly path: string }): Promise<Remark[]> {
   const rows = await RemarkRow.findAll({

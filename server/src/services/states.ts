@@ -9,6 +9,7 @@ import {
   shopToldSchema,
   SCHOOLS,
   type Part,
+  type PlanSettled,
   type RoundWrite,
   type SurveyWrite,
   type Kept,
@@ -36,6 +37,7 @@ const ONE: Readonly<Record<Kept, string>> = {
   shops: 'shop',
   surveys: 'survey',
   rounds: 'round',
+  plans: 'plan',
 };
 
 /**
@@ -97,6 +99,7 @@ function told(what: Kept, state: State): State {
     const { setup, plan, conditions, instrument } = state as Pick<RoundWrite, 'setup' | 'plan' | 'conditions' | 'instrument'>;
     return { ...setup, ...plan, ...conditions, ...(instrument && { instrument }) };
   }
+  if (what === 'plans') return planTold(state as unknown as PlanSettled);
   if (what !== 'surveys') return state;
   const { order, skipped, limits, ...others } = state as Pick<SurveyWrite, 'order' | 'skipped' | 'limits'>;
   return {
@@ -106,6 +109,13 @@ function told(what: Kept, state: State): State {
     limits: `${limits.sheet}, version ${limits.version}`,
   };
 }
+
+/** A plan as its changes are told: what was added, what was settled of an item, which stands first. */
+const planTold = ({ own, changes, order }: PlanSettled): State => ({
+  added: own.map(({ title, doneAt }) => (doneAt === null ? title : `${title} (done)`)),
+  settled: changes.map(({ key, why, left }) => `${key}${left ? ', left out' : ''}: ${why}`),
+  ...(order.length && { order: order.join(', ') }),
+});
 
 const rowsOf = (what: Kept, thingId: string): Promise<EarlierStateRow[]> =>
   EarlierStateRow.findAll({ where: { what, thingId }, order: [['version', 'ASC']] });

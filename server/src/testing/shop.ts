@@ -17,6 +17,7 @@ import {
   PersonRow,
   SettingRow,
 } from '../db/shopModels.js';
+import { CalendarRow, NamedDateRow, PlanRow } from '../db/planModels.js';
 import { PartRow, StripDownRow } from '../db/stripDownModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
 import { News } from '../services/news.js';
@@ -38,6 +39,9 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   await migrate(sequelize);
   const clear = async (): Promise<void> => {
     await LogRow.destroy({ where: {} });
+    await NamedDateRow.destroy({ where: {} });
+    await PlanRow.destroy({ where: {} });
+    await CalendarRow.destroy({ where: {} });
     await PartRow.destroy({ where: {} });
     await StripDownRow.destroy({ where: {} });
     await sequelize.query('DELETE FROM remarks ORDER BY sequence DESC', { type: 'DELETE' });

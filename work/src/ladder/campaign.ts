@@ -18,6 +18,7 @@ export type ByHand = Signed<ContentOf<'by-hand'>>;
 export type Accepted = Signed<ContentOf<'acceptance'>>;
 export type RoughLook = Signed<ContentOf<'rough-look'>>;
 export type BearingNote = Signed<ContentOf<'bearing'>>;
+export type EventNote = Signed<ContentOf<'event'>>;
 export type Planned = Signed<{ readonly change: PlannedChange; readonly doneAt: string | null }>;
 /** One reading of a stand-in, with the full check's value where it was tied to one. */
 export type Tied = Signed<Omit<ContentOf<'tie'>, 'standIn'>>;
@@ -31,6 +32,7 @@ export interface Campaign extends StoredSurvey {
   readonly bearings: readonly BearingNote[];
   readonly byHand: readonly ByHand[];
   readonly roughLooks: readonly RoughLook[];
+  readonly events: readonly EventNote[];
 }
 
 /** The notes that count: none that a later one supersedes, and no withdrawal. */
@@ -57,6 +59,7 @@ export function campaignOf(survey: StoredSurvey): Campaign {
     bearings: of('bearing').map((note) => signed(note, note.content)),
     byHand: of('by-hand').map((note) => signed(note, note.content)),
     roughLooks: of('rough-look').map((note) => signed(note, note.content)),
+    events: of('event').map((note) => signed(note, note.content)),
   };
 }
 

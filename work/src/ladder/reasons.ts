@@ -21,7 +21,9 @@ export interface Waiting {
 
 const title = (id: string): string => CHECKS.get(id)?.title ?? id;
 
-const EVENT_WORDS: Readonly<Record<string, string>> = {
+/** What happened to a whole machine, in words. */
+export const EVENT_WORDS: Readonly<Record<string, string>> = {
+  levelled: 'the machine was levelled',
   moved: 'the machine was moved',
   crashed: 'the machine crashed',
   'bolts-slackened': 'bolts were slackened',

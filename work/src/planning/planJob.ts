@@ -40,42 +40,107 @@ function decidingChain(shares: readonly number[], chains: ReadonlyMap<string, nu
   return often ? often[0].split(' ').map(Number) : [];
 }
 
-function drawn(job: Job): Schedule {
-  const scheduler = new Scheduler(job);
-  const random = randomLcg(job.seed);
-  const drawers = job.items.map(({ minutes }) => (minutes ? drawerOf(minutes, random) : () => 0));
-  // Where nothing is drawn one run says all.
-  const draws = job.items.every(({ minutes }) => !minutes || minutes[0] === minutes[2]) ? 1 : job.draws;
-  const [starts, ends] = [0, 1].map(() => job.items.map(() => new Float64Array(draws)));
-  const finish = new Float64Array(draws);
-  const decides = job.items.map(() => 0);
-  const chains = new Map<string, number>();
-  for (let draw = 0; draw < draws; draw++) {
-    const placed = scheduler.run(drawers.map((one) => one()));
+/** The draws of a job, made in steps: it can be shown how far it is, and stopped. */
+class JobRun {
+  private readonly scheduler: Scheduler;
+  private readonly drawers: readonly (() => number)[];
+  /** How many draws are made at most: where nothing is drawn, one run says all. */
+  readonly draws: number;
+  private readonly starts: readonly Float64Array[];
+  private readonly ends: readonly Float64Array[];
+  private readonly finish: Float64Array;
+  private readonly decides: number[];
+  private readonly chains = new Map<string, number>();
+  private done = 0;
+
+  constructor(private readonly job: Job) {
+    this.scheduler = new Scheduler(job);
+    const random = randomLcg(job.seed);
+    this.drawers = job.items.map(({ minutes }) => (minutes ? drawerOf(minutes, random) : () => 0));
+    this.draws = job.items.every(({ minutes }) => !minutes || minutes[0] === minutes[2]) ? 1 : job.draws;
+    const each = (): readonly Float64Array[] => job.items.map(() => new Float64Array(this.draws));
+    [this.starts, this.ends, this.finish] = [each(), each(), new Float64Array(this.draws)];
+    this.decides = job.items.map(() => 0);
+  }
+
+  /** Make so many more draws. @returns how many are made in all. @throws NeverDone */
+  step(many: number): number {
+    for (const end = Math.min(this.draws, this.done + many); this.done < end; this.done++) this.draw();
+    return this.done;
+  }
+
+  private draw(): void {
+    const placed = this.scheduler.run(this.drawers.map((one) => one()));
     placed.forEach(({ start, end }, i) => {
-      starts[i][draw] = start;
-      ends[i][draw] = end;
+      this.starts[i][this.done] = start;
+      this.ends[i][this.done] = end;
     });
     const chain = chainOf(placed);
-    for (const i of chain) decides[i]++;
-    finish[draw] = placed[chain[chain.length - 1]].end;
+    for (const i of chain) this.decides[i]++;
+    this.finish[this.done] = placed[chain[chain.length - 1]].end;
     const key = chain.join(' ');
-    chains.set(key, (chains.get(key) ?? 0) + 1);
+    this.chains.set(key, (this.chains.get(key) ?? 0) + 1);
   }
-  const shares = decides.map((count) => count / draws);
-  const items = job.items.map(({ id }, i) => ({
-    id,
-    start: datesOf(starts[i], scheduler.startDate),
-    end: datesOf(ends[i], scheduler.endDate),
-    decides: shares[i],
-  }));
-  const middle = starts.map((times) => quantile(times, 0.5));
+
+  /** What the draws made so far say: one at least. */
+  result(): Schedule {
+    const { scheduler, job, done } = this;
+    const shares = this.decides.map((count) => count / done);
+    const made = (all: Float64Array): Float64Array => all.slice(0, done);
+    const [starts, ends] = [this.starts.map(made), this.ends.map(made)];
+    const items = job.items.map(({ id }, i) => ({
+      id,
+      start: datesOf(starts[i], scheduler.startDate),
+      end: datesOf(ends[i], scheduler.endDate),
+      decides: shares[i],
+    }));
+    const middle = starts.map((times) => quantile(times, 0.5));
+    return {
+      format: SCHEDULE_FORMAT,
+      finish: datesOf(made(this.finish), scheduler.endDate),
+      chain: decidingChain(shares, this.chains, middle).map((i) => job.items[i].id),
+      items,
+      first: scheduler.first(),
+    };
+  }
+}
+
+/** A job as it was read. @throws FaultError with every fault. */
+function readJob(raw: unknown): Job {
+  const read = jobSchema.safeParse(raw);
+  if (!read.success) throw new FaultError(faultsOf(read.error, []));
+  const faults = jobFaults(read.data);
+  if (faults.length) throw new FaultError(faults);
+  return read.data;
+}
+
+/** What is wrong where an item would not be done within the horizon; any other error goes on. */
+function neverDone(error: unknown, job: Job): FaultError {
+  if (!(error instanceof NeverDone)) throw error;
+  const { id } = job.items[error.item];
+  return new FaultError([
+    { path: `items[${error.item}]`, message: `"${id}" would not be done within forty years`, example: 'more hours, or fewer minutes' },
+  ]);
+}
+
+/**
+ * The draws of a job file, to be made in steps.
+ *
+ * @throws FaultError as `planJob`; `step` throws one where an item is never done.
+ */
+export function jobRun(raw: unknown): Pick<JobRun, 'draws' | 'step' | 'result'> {
+  const job = readJob(raw);
+  const run = new JobRun(job);
   return {
-    format: SCHEDULE_FORMAT,
-    finish: datesOf(finish, scheduler.endDate),
-    chain: decidingChain(shares, chains, middle).map((i) => job.items[i].id),
-    items,
-    first: scheduler.first(),
+    draws: run.draws,
+    step: (many) => {
+      try {
+        return run.step(many);
+      } catch (error) {
+        throw neverDone(error, job);
+      }
+    },
+    result: () => run.result(),
   };
 }
 
@@ -86,17 +151,7 @@ function drawn(job: Job): Schedule {
  * Source: docs/sheets.md, Jobs.
  */
 export function planJob(raw: unknown): Schedule {
-  const read = jobSchema.safeParse(raw);
-  if (!read.success) throw new FaultError(faultsOf(read.error, []));
-  const faults = jobFaults(read.data);
-  if (faults.length) throw new FaultError(faults);
-  try {
-    return drawn(read.data);
-  } catch (error) {
-    if (!(error instanceof NeverDone)) throw error;
-    const { id } = read.data.items[error.item];
-    throw new FaultError([
-      { path: `items[${error.item}]`, message: `"${id}" would not be done within forty years`, example: 'more hours, or fewer minutes' },
-    ]);
-  }
+  const run = jobRun(raw);
+  run.step(run.draws);
+  return run.result();
 }

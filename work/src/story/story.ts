@@ -19,6 +19,7 @@ import {
 import { STORY_FORMAT, usualSheet, type MachineCardText, type MoveWrite, type RoundHead } from '@isometra/contract';
 import type * as z from 'zod';
 import { defaultPlan } from '../ladder/campaign.js';
+import { levelOf } from '../ladder/events.js';
 import type { OtherWork } from '../notebook/doneMoves.js';
 import { factOf } from '../sheets/facts.js';
 import { onMachine } from '../judging/doable.js';
@@ -132,15 +133,15 @@ function step(entry: ReadEntry, machine: Machine, history: ReadHistory): StorySt
     return { ...head, kind: 'move' };
   }
   if (entry.event) {
-    machine.events.push({ what: entry.event, at: entry.time, ...(entry.event === 'levelled' && { check: levelOf(history) }) });
+    machine.events.push({
+      what: entry.event,
+      at: entry.time,
+      ...(entry.event === 'levelled' && { check: levelOf(String(history.machine.kind)) }),
+    });
     return { ...head, kind: 'event' };
   }
   return { ...head, ...tellRound(entry, machine) };
 }
-
-/** The check whose move levelling is. */
-const levelOf = ({ machine }: ReadHistory): string =>
-  defaultPlan(String(machine.kind)).order.includes('bed-twist') ? 'bed-twist' : 'table-level';
 
 const other = ({ events }: Machine): OtherWork => ({ events });
 

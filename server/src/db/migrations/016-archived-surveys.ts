@@ -1,7 +1,6 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
+import { columnOnce } from './columnOnce.js';
 
 /** Surveys in the archive, with when and by whom. Safe to run again half way. */
-export async function up(database: QueryInterface): Promise<void> {
-  const columns = await database.describeTable('surveys');
-  if (!columns['archived']) await database.addColumn('surveys', 'archived', { type: DataTypes.JSON, allowNull: true });
-}
+export const up = (database: QueryInterface): Promise<void> =>
+  columnOnce(database, 'surveys', 'archived', { type: DataTypes.JSON, allowNull: true });

@@ -10,6 +10,7 @@ import {
   judgedMoves,
   nextByHand,
   nextRung,
+  eventsOf,
   oldNews,
   othersSay,
   passesOf,
@@ -95,6 +96,7 @@ export class MachineStore {
     now: nowText(),
     zone: shopZone(),
     scraped: scrapedOf(this.surfaces()),
+    events: eventsOf(this.kind(), this.surveys()),
     ...ladderFacts(readCard(this.machine()?.card)),
   });
   readonly rungs = computed(() => (this.machine() ? rungsOf(this.kind(), this.current(), this.survey(), this.ladder()) : []));
@@ -189,6 +191,7 @@ export class MachineStore {
   private readonly otherWork = computed((): OtherWork => ({
     scraped: scrapedOf(this.surfaces()),
     changes: this.surveys().flatMap(({ planned }) => planned.flatMap(({ doneAt }) => doneAt ?? [])),
+    events: eventsOf(this.kind(), this.surveys()),
   }));
 
   /** The moves of a check, judged by the rounds around them. */
@@ -198,8 +201,7 @@ export class MachineStore {
 
   /** How a quantity of a check has drifted since it was last moved; undefined where no round has told of it. */
   drift(check: string, quantity: string, thing: string): Drift | undefined {
-    const { events = [] } = this.ladder();
-    return driftOf(this.all(), { check, quantity, thing }, { ...this.otherWork(), events });
+    return driftOf(this.all(), { check, quantity, thing }, this.otherWork());
   }
 
   /** What a person is told after a round of what was done before it; undefined for a round that is not there yet. */

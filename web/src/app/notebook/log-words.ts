@@ -14,6 +14,7 @@ export const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   survey: 'Surveys and what was noted in them',
   scraping: 'Scraping',
   'strip-down': 'Strip-down and assembly',
+  plan: 'Plans',
   machine: 'Machine cards',
   kit: 'Kit',
   limits: 'Limit sheets',
@@ -98,6 +99,7 @@ export function logPath({
     machine: [...machine, 'card'],
     'strip-down': [...machine, 'parts', thingId],
     part: [...machine, 'parts', part],
+    plan: [...machine, 'plan'],
   };
   const path = paths[thing ?? ''];
   return path?.every((piece): piece is string => !!piece) ? path : undefined;

@@ -1,0 +1,187 @@
+import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import type {
+  Machine,
+  MachinePlan,
+  NamedDate,
+  PlanSettled,
+  PlanWrite,
+  Remark,
+  ShopCard,
+  ShopPlan,
+  Span,
+  StoredPlan,
+} from '@isometra/contract';
+import { shopCardSchema } from '@isometra/contract';
+import { campaignOf, firstsOf, howGood, jobItems, knownToDo, plannedPeople, ruling, shopDay, type ShopRecords } from '@isometra/work';
+import { notFound, stale } from '../api/errors.js';
+import { NamedDateRow, PlanRow } from '../db/planModels.js';
+import { MachineRow } from '../db/shopModels.js';
+import { SurveyRow } from '../db/surveyModels.js';
+import { inOneGo } from '../db/transactions.js';
+import { differencesOf } from './differences.js';
+import { listHeads } from './heads.js';
+import { listKit } from './kit.js';
+import { lastLog, writeLog } from './log.js';
+import { listMachines } from './machines.js';
+import { listPeople } from './people.js';
+import { openRemarks } from './remarks.js';
+import { getShopCard, shopZone } from './shop.js';
+import type { Solver } from './solver.js';
+import { keepState, type Version } from './states.js';
+import { listStripDowns } from './stripDowns.js';
+import { listSurfaces } from './surfaces.js';
+import { listSurveys } from './surveys.js';
+import { timings } from './timings.js';
+
+/** Where plans are read, and with what rounds are worked out. */
+export interface Shelf {
+  readonly sequelize: Sequelize;
+  readonly solver: Solver;
+}
+
+const NOTHING: PlanSettled = { changes: [], own: [], order: [] };
+
+const settledOf = (machineId: string, row: PlanRow | null | undefined): StoredPlan => ({
+  ...(row?.settled ?? NOTHING),
+  machineId,
+  version: row?.version ?? 0,
+});
+
+/** The page of the shop as it is read; a field that cannot be read is as if it were not there. */
+async function shopCard(): Promise<Partial<ShopCard>> {
+  const read = shopCardSchema.safeParse((await getShopCard()).card);
+  return read.success ? read.data : {};
+}
+
+/** One machine's plan, out of everything that the notebook has of it. */
+async function planOf({ sequelize, solver }: Shelf, machine: Machine, notes: readonly Remark[], shop: Shop): Promise<MachinePlan> {
+  const { id, card } = machine;
+  const [heads, surveys, surfaces, stripDowns, leftOff, row] = await Promise.all([
+    listHeads(sequelize, solver, id),
+    listSurveys(id),
+    listSurfaces(id),
+    listStripDowns(id),
+    lastLog(id),
+    PlanRow.findByPk(id),
+  ]);
+  const kind = String(card.kind);
+  const own = firstsOf(ruling(heads));
+  const before = shop.firsts.get(kind) ?? { out: 0, all: 0 };
+  shop.firsts.set(kind, { out: before.out + own.out, all: before.all + own.all });
+  const records = { machine, heads, surveys: surveys.map(campaignOf), surfaces, stripDowns, notes };
+  const items = jobItems(knownToDo(records, { ...shop.records, firsts: shop.firsts.get(kind) ?? own }));
+  return { machineId: id, number: String(card.number), items, settled: settledOf(id, row), leftOff };
+}
+
+interface Shop {
+  readonly records: Omit<ShopRecords, 'firsts'>;
+  /** Of first rounds on a kind of machine, how many were out: as far as its machines have been looked at. */
+  readonly firsts: Map<string, { readonly out: number; readonly all: number }>;
+}
+
+/**
+ * What is left to do on one machine, or on all that are not in the archive, with those who can do it.
+ *
+ * @param only the id of a machine. @param now ISO time.
+ */
+export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toISOString()): Promise<ShopPlan> {
+  const { sequelize } = shelf;
+  const [all, zone, card, kit, timed, people, named] = await Promise.all([
+    listMachines(),
+    shopZone(),
+    shopCard(),
+    listKit(),
+    timings(sequelize),
+    listPeople(sequelize),
+    namedDates(sequelize),
+  ]);
+  const machines = all.filter((machine) => (only === undefined ? !machine.archived : machine.id === only));
+  if (only !== undefined && machines.length === 0) throw notFound('machine');
+  const notes = await openRemarks(sequelize, only);
+  const shop: Shop = {
+    records: { kit, timings: timed, card: card as Pick<ShopCard, 'durations'>, now, zone },
+    firsts: new Map(),
+  };
+  const plans: MachinePlan[] = [];
+  for (const machine of machines) {
+    const own = notes.filter(({ machineId }) => machineId === machine.id);
+    plans.push(await planOf(shelf, machine, own, shop));
+  }
+  return {
+    today: shopDay(now, zone),
+    timeZone: zone,
+    people: [
+      ...plannedPeople(
+        people.filter(({ meant }) => meant === null),
+        card.hours,
+      ),
+    ],
+    machines: plans,
+    named,
+    widen: widenBy(named),
+  };
+}
+
+const days = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+
+/** By how much spreads are widened, because dates named before were too narrow. */
+function widenBy(named: readonly NamedDate[]): number {
+  const came = named.flatMap(({ at, p10, p50, p90, came: end }) =>
+    end === null ? [] : [{ p10: days(at, p10), p50: days(at, p50), p90: days(at, p90), came: days(at, end) }],
+  );
+  return howGood(came)?.widen ?? 1;
+}
+
+const NAMED = `SELECT d.namedOn AS at, d.p10, d.p50, d.p90, s.endedAt AS came FROM named_dates d JOIN surveys s ON s.id = d.surveyId
+  ORDER BY d.namedOn DESC LIMIT 1000`;
+
+/** Dates that were named for the ends of surveys, newest first, with what came. */
+async function namedDates(sequelize: Sequelize): Promise<readonly NamedDate[]> {
+  const rows = await sequelize.query<Omit<NamedDate, 'came'> & { came: Date | null }>(NAMED, { type: QueryTypes.SELECT });
+  const zone = await shopZone();
+  return rows.map(({ came, ...row }) => ({ ...row, came: came && shopDay(came.toISOString(), zone) }));
+}
+
+/** Name a date for the end of what runs on a machine: one a day, the last one counts. Nothing where no survey runs. */
+export async function nameDate(
+  machineId: string,
+  { p10, p50, p90 }: { readonly p10: string; readonly p50: string; readonly p90: string },
+): Promise<void> {
+  const survey = await SurveyRow.findOne({ where: { machineId, endedAt: { [Op.is]: null } }, order: [['startedAt', 'DESC']] });
+  if (!survey) return;
+  const namedOn = shopDay(new Date().toISOString(), await shopZone());
+  await NamedDateRow.bulkCreate([{ surveyId: survey.id, namedOn, p10, p50, p90 }], { updateOnDuplicate: ['p10', 'p50', 'p90'] });
+}
+
+const stateOf = ({ version, changes, own, order }: StoredPlan): Version => ({ version, state: { changes, own, order } });
+
+/** What was settled anew, in words for the log. */
+function told(before: StoredPlan, now: PlanSettled): string {
+  const keys = new Set(before.own.map(({ id }) => id));
+  const added = now.own.filter(({ id }) => !keys.has(id)).map(({ title }) => `added “${title}”`);
+  const done = now.own
+    .filter(({ id, doneAt }) => doneAt !== null && before.own.some((one) => one.id === id && one.doneAt === null))
+    .map(({ title }) => `“${title}” is done`);
+  const gone = before.own.filter(({ id }) => !now.own.some((one) => one.id === id)).map(({ title }) => `“${title}” taken off`);
+  const changed = now.changes
+    .filter((change) => !before.changes.some((one) => JSON.stringify(one) === JSON.stringify(change)))
+    .map(({ why, minutes }: { readonly why: string; readonly minutes?: Span }) => `${minutes ? 'minutes' : 'an item'} changed: ${why}`);
+  const parts = [...added, ...done, ...gone, ...changed];
+  return `Plan: ${parts.length ? parts.join('; ') : 'another order'}`;
+}
+
+/** Settle something of a plan; a stale version gets 409 with what stands now. Safe to send twice. */
+export function settlePlan(sequelize: Sequelize, { machineId, by, version, ...settled }: PlanWrite): Promise<StoredPlan> {
+  return inOneGo(sequelize, async (transaction) => {
+    const machine = await MachineRow.findByPk(machineId, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!machine) throw notFound('machine');
+    const before = settledOf(machineId, await PlanRow.findByPk(machineId, { transaction }));
+    if (differencesOf({ ...stateOf(before).state }, { ...settled }).length === 0) return before;
+    if (before.version !== version) throw stale(before);
+    const now: StoredPlan = { ...settled, machineId, version: version + 1 };
+    await PlanRow.upsert({ machineId, settled, version: now.version }, { transaction });
+    await keepState({ what: 'plans', id: machineId, by }, stateOf(now), version === 0 ? null : stateOf(before), transaction);
+    await writeLog({ machineId, by, what: 'plan', text: told(before, settled), thing: 'plan', thingId: machineId }, transaction);
+    return now;
+  });
+}
