@@ -137,6 +137,7 @@ export type PlannedPerson = z.infer<typeof plannedPersonSchema>;
 
 /** A date that was named before, and what came. */
 export const namedDateSchema = z.object({
+  machineId: z.string(),
   at: z.string(),
   p10: z.string(),
   p50: z.string(),
@@ -169,3 +170,31 @@ export const shopPlanSchema = z.object({
   widen: z.number(),
 });
 export type ShopPlan = z.infer<typeof shopPlanSchema>;
+
+/** Something with a day of its own: a check that wants to be read again, a certificate, a part that is expected. */
+export const dueItemSchema = z.object({
+  /** As 2026-11-29. */
+  day: z.string(),
+  what: z.enum(['check', 'kit', 'part', 'own']),
+  title: z.string(),
+  machineId: z.string().nullable(),
+  number: z.string().nullable(),
+  path: z.array(z.string()).readonly(),
+});
+export type DueItem = z.infer<typeof dueItemSchema>;
+export const dueSchema = z.object({ today: z.string(), items: z.array(dueItemSchema).readonly() });
+export type Due = z.infer<typeof dueSchema>;
+
+/** An address under which the calendar of the shop is fetched; its secret is told once, when it is made. */
+export const calendarAddressSchema = z.object({ id: z.string(), name: z.string(), by: z.string(), at: z.string() });
+export type CalendarAddress = z.infer<typeof calendarAddressSchema>;
+export const newCalendarSchema = z.strictObject({
+  name: z
+    .string({ error: 'is missing: say whose calendar reads it' })
+    .trim()
+    .min(1, { error: 'is missing: say whose calendar reads it' })
+    .max(60, { error: 'must have at most 60 characters' }),
+  by: whoSchema,
+});
+export const madeCalendarSchema = calendarAddressSchema.extend({ address: z.string() });
+export type MadeCalendar = z.infer<typeof madeCalendarSchema>;

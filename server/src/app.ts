@@ -9,6 +9,7 @@ import { answerErrors } from './api/errors.js';
 import { fence } from './api/fence.js';
 import { signed } from './api/signed.js';
 import { soundBody } from './api/soundBody.js';
+import { subscribed } from './api/plans.js';
 import { pairing } from './api/pairing.js';
 import type { Means } from './api/means.js';
 import { apiRoutes } from './api/routes.js';
@@ -51,6 +52,7 @@ export function createApp({ logger, names, webRoot, ...means }: Parts): Express 
       strictTransportSecurity: false,
     }),
   );
+  app.get('/calendar/:secret.ics', subscribed(means));
   if (means.lan) app.use(pairing(means.lan.devices));
   app.use(compression());
   app.get('/api/health', (_request, response) => void response.json({ status: 'up' }));

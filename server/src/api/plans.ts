@@ -1,7 +1,10 @@
-import type { Router } from 'express';
-import { nameDateSchema, planWriteSchema } from '@isometra/contract';
+import type { RequestHandler, Router } from 'express';
+import * as z from 'zod';
+import { nameDateSchema, newCalendarSchema, planWriteSchema, whoSchema } from '@isometra/contract';
+import { addCalendar, calendarText, isCalendar, listCalendars, revokeCalendar } from '../services/calendar.js';
+import { shopDue } from '../services/due.js';
 import { nameDate, settlePlan, shopPlan } from '../services/plans.js';
-import { ApiError, parseBody } from './errors.js';
+import { ApiError, notFound, parseBody } from './errors.js';
 import { idIn, type Means } from './means.js';
 
 /** What is left to do, and what people settle of it. */
@@ -9,6 +12,22 @@ export function plans(router: Router, { sequelize, solver }: Means): void {
   router.get('/plans', async (_request, response) => void response.json(await shopPlan({ sequelize, solver })));
   router.get('/machines/:id/plan', async (request, response) => {
     response.json(await shopPlan({ sequelize, solver }, idIn(request.params.id, 'machine')));
+  });
+  router.get('/due', async (_request, response) => void response.json(await shopDue(sequelize, solver)));
+  router.get('/calendar.ics', async (_request, response) => {
+    response
+      .type('text/calendar')
+      .attachment('isometra.ics')
+      .send(await calendarText({ sequelize, solver }));
+  });
+  router.get('/calendars', async (_request, response) => void response.json(await listCalendars()));
+  router.post('/calendars', async (request, response) => {
+    const { name, by } = parseBody(newCalendarSchema, request.body);
+    response.status(201).json(await addCalendar(sequelize, name, by));
+  });
+  router.delete('/calendars/:id', async (request, response) => {
+    const { by } = parseBody(z.object({ by: whoSchema }), request.query);
+    response.json(await revokeCalendar(sequelize, idIn(request.params.id, 'calendar address'), by));
   });
   router.put('/machines/:id/plan', async (request, response) => {
     const plan = parseBody(planWriteSchema, request.body);
@@ -20,4 +39,14 @@ export function plans(router: Router, { sequelize, solver }: Means): void {
     await nameDate(idIn(request.params.id, 'machine'), parseBody(nameDateSchema, request.body));
     response.status(204).end();
   });
+}
+
+/** The calendar under an address that was given out: whoever has it needs nothing else, and gets nothing else. */
+export function subscribed({ sequelize, solver }: Means): RequestHandler {
+  return async (request, response) => {
+    const secret = String(request.params['secret']);
+    if (!/^[\w-]{20,60}$/.test(secret) || !(await isCalendar(secret))) throw notFound('calendar');
+    response.setHeader('Cache-Control', 'private, max-age=600');
+    response.type('text/calendar').send(await calendarText({ sequelize, solver }));
+  };
 }

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { WEEKDAYS, type ListedPerson, type Person, type Working } from '@isometra/contract';
 import { ApiError } from '../api/errors.js';
 import { fromJson } from '../db/columns.js';
@@ -68,6 +68,23 @@ function hoursTold(initials: string, working: Working | null): string {
   return `${initials} works ${hours.length ? hours.join(', ') : 'no hours'}${off}`;
 }
 
+/** Typing mistakes lead to a person, never to another typing mistake. */
+async function refuseTangled({ initials, meant }: Person, transaction: Transaction): Promise<void> {
+  if (meant === null) return;
+  const other = await PersonRow.findByPk(meant, { transaction });
+  if (other?.meant)
+    throw new ApiError(400, [{ path: 'meant', message: `is itself a typing mistake for ${other.meant}`, example: other.meant }]);
+  const leaning = await PersonRow.findOne({ where: { meant: initials }, transaction });
+  if (leaning)
+    throw new ApiError(400, [
+      {
+        path: 'initials',
+        message: `are those that ${leaning.initials} was a typing mistake for`,
+        example: 'initials nobody else counts as',
+      },
+    ]);
+}
+
 /**
  * Add somebody, name them, or say that initials were a typing mistake for somebody else’s. Nothing that was written is changed: from now on
  * it is told as written by whom it was meant for, and that can be taken back.
@@ -79,18 +96,7 @@ export function keepPerson(sequelize: Sequelize, person: Person, by: string): Pr
     const working = person.working === undefined ? (before?.working ?? null) : person.working;
     const sameHours = isDeepStrictEqual(working, before?.working ?? null);
     if (before && before.name === name && before.meant === meant && sameHours) return { ...person, ...(working && { working }) };
-    const other = meant === null ? null : await PersonRow.findByPk(meant, { transaction });
-    if (other?.meant)
-      throw new ApiError(400, [{ path: 'meant', message: `is itself a typing mistake for ${other.meant}`, example: other.meant }]);
-    const leaning = meant === null ? null : await PersonRow.findOne({ where: { meant: initials }, transaction });
-    if (leaning)
-      throw new ApiError(400, [
-        {
-          path: 'initials',
-          message: `are those that ${leaning.initials} was a typing mistake for`,
-          example: 'initials nobody else counts as',
-        },
-      ]);
+    await refuseTangled(person, transaction);
     await PersonRow.upsert({ initials, name, meant, working }, { transaction });
     await writeLog(
       { machineId: null, by, what: 'shop', text: sameHours || !before ? told(person, before) : hoursTold(initials, working) },

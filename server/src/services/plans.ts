@@ -116,7 +116,8 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
         card.hours,
       ),
     ],
-    machines: plans,
+    // What was worked at last goes first.
+    machines: plans.sort((one, other) => (other.leftOff?.at ?? '').localeCompare(one.leftOff?.at ?? '')),
     named,
     widen: widenBy(named),
   };
@@ -132,7 +133,7 @@ function widenBy(named: readonly NamedDate[]): number {
   return howGood(came)?.widen ?? 1;
 }
 
-const NAMED = `SELECT d.namedOn AS at, d.p10, d.p50, d.p90, s.endedAt AS came FROM named_dates d JOIN surveys s ON s.id = d.surveyId
+const NAMED = `SELECT s.machineId, d.namedOn AS at, d.p10, d.p50, d.p90, s.endedAt AS came FROM named_dates d JOIN surveys s ON s.id = d.surveyId
   ORDER BY d.namedOn DESC LIMIT 1000`;
 
 /** Dates that were named for the ends of surveys, newest first, with what came. */

@@ -44,8 +44,8 @@ export class Solver {
     }
   }
 
-  /** Solve a sheet, plan a move or a job, or tell a machine's story; its faults become a 400. */
-  async answer(name: 'sheet' | 'move' | 'history' | 'job', raw: unknown): Promise<unknown> {
+  /** Solve a sheet, plan a move or a job, lay a job out, or tell a machine's story; its faults become a 400. */
+  async answer(name: 'sheet' | 'move' | 'history' | 'job' | 'layOut', raw: unknown): Promise<unknown> {
     const told = await this.run<Answer>(name, raw);
     if ('faults' in told) throw new ApiError(400, told.faults);
     return told.value;

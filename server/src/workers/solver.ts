@@ -1,5 +1,5 @@
 import { FaultError, planMove, solve, type Fault } from '@isometra/core';
-import { findingHead, planJob, sheetOf, solveWhatStands, tellStory, type ShopFacts } from '@isometra/work';
+import { findingHead, layOutJob, planJob, sheetOf, solveWhatStands, tellStory, type ShopFacts } from '@isometra/work';
 import type { FindingHead, ReadingWrite, RoundWrite } from '@isometra/contract';
 
 /** What came out, or what stood in the way: an error of a class does not cross from one thread to another. */
@@ -25,6 +25,9 @@ export const history = (raw: unknown): Answer => answer(() => tellStory(raw));
 
 /** Plan a job. */
 export const job = (raw: unknown): Answer => answer(() => planJob(raw));
+
+/** Lay a job out: who does what on which day. */
+export const layOut = (raw: unknown): Answer => answer(() => layOutJob(raw));
 
 /** A round with what it is judged by. */
 export interface HeadTask {

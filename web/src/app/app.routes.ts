@@ -91,6 +91,8 @@ export const routes: Routes = [
         title: 'Strip-down · Isometra',
         loadComponent: () => import('./stripdown/strip-down-page').then((part) => part.StripDownPage),
       },
+      { path: 'plan', title: 'Plan · Isometra', loadComponent: () => import('./plan/plan-page').then((part) => part.PlanPage) },
+      { path: 'tonight', title: 'Tonight · Isometra', loadComponent: () => import('./plan/tonight-page').then((part) => part.TonightPage) },
       {
         path: 'compare',
         title: 'Before and after · Isometra',
@@ -106,6 +108,7 @@ export const routes: Routes = [
     title: 'Limits · Isometra',
     loadComponent: () => import('./limits/limit-list').then((part) => part.LimitList),
   },
+  { path: 'planner', title: 'Planner · Isometra', loadComponent: () => import('./plan/board-page').then((part) => part.BoardPage) },
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
   { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
   { path: 'shop', title: 'The shop · Isometra', loadComponent: () => import('./shop/shop-page').then((part) => part.ShopPage) },

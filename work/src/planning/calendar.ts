@@ -70,6 +70,17 @@ export class Calendar {
     return WEEKDAYS.some((weekday) => members.every(({ hours }) => (hours[weekday] ?? 0) > 0));
   }
 
+  /** The days on which something from a time to a time is worked at, with its minutes. @param hours undefined: by the clock. */
+  daysBetween(start: number, end: number, hours: Hours | undefined): readonly { readonly date: string; readonly minutes: number }[] {
+    const days: { readonly date: string; readonly minutes: number }[] = [];
+    for (let day = this.at(start); this.begin(day) < end; day++) {
+      const last = hours ? this.begin(day) + hours(day) * MINUTE : this.begin(day + 1);
+      const minutes = (Math.min(end, last) - Math.max(start, this.begin(day))) / MINUTE;
+      if (minutes > 0) days.push({ date: this.date(day), minutes });
+    }
+    return days;
+  }
+
   /**
    * Work of so many minutes begun no earlier than a time: from the beginning of their hours each day, carried on over as many days as it
    * takes. @returns undefined where it is not done within the horizon.

@@ -110,6 +110,7 @@ export function knownToDo(
   return {
     machineId: machine.id,
     kind,
+    today,
     rungs: open ? rungsOf(kind, current, open, facts) : [],
     byHand: open ? handRungsOf(kind, current, open.byHand, { passes: passesOf(surfaces), changes }) : [],
     fromTheTop: open?.school === 'top',

@@ -1,6 +1,5 @@
-import { readPart, type Part, type PlanItem, type StoredStripDown } from '@isometra/contract';
-import { partTitle } from '@isometra/contract';
-import { conditionOf, needOf } from '../stripdown/needs.js';
+import { readPart, type Need, type Part, type PlanItem, type StoredStripDown } from '@isometra/contract';
+import { conditionOf, daysOverdue, needOf } from '../stripdown/needs.js';
 import { inOrder } from '../stripdown/assembly.js';
 import { partCautions } from '../stripdown/partWords.js';
 import { times, wholeMinutes } from './durations.js';
@@ -26,19 +25,32 @@ function scrapeItem({ machineId }: KnownToDo, face: FaceToDo): PlanItem | undefi
   });
 }
 
+/** A part as a sentence calls it: "part 6, Apron casting". */
+function partWords(part: Part): string {
+  const name = readPart(part)?.name;
+  return name ? `part ${part.number}, ${name}` : `part ${part.number}`;
+}
+
+/** Why a part is waited for, and what is missing to plan with it. @param late days since it was expected. */
+function waitWhy({ state, expected }: Need, late: number): string {
+  if (late > 0) return `It was expected ${late === 1 ? '1 day' : `${late} days`} ago. It is planned as if it came today: give a new day.`;
+  const why = state === 'ordered' ? 'On order.' : 'Nobody has ordered it yet.';
+  return expected === undefined ? `${why} It is planned as if it came today: give the day on which it is expected.` : why;
+}
+
 /** What has to be done to a part before it goes back; undefined where nothing has. */
-function needItem({ machineId }: KnownToDo, part: Part): PlanItem | undefined {
+function needItem({ machineId, today }: KnownToDo, part: Part): PlanItem | undefined {
   const [condition, need] = [conditionOf(part), needOf(part)];
   // What was sent out and is here again was done there.
   if (!condition || !need || need.state === 'done' || need.state === 'here') return undefined;
   const path = ['/machines', machineId, 'parts', part.stripDownId];
-  const title = partTitle(part);
+  const title = partWords(part);
   if (need.state === 'ordered' || condition === 'order') {
     const wait = { wait: 0, people: 0, notBefore: need.expected ?? null, path };
-    const why = need.state === 'ordered' ? 'On order.' : 'Nobody has ordered it yet.';
+    const late = daysOverdue(need, today);
     return item('part', part.id, {
       title: `Wait for ${title}`,
-      why: need.expected === undefined ? `${why} Give the day on which it is expected.` : why,
+      why: waitWhy(need, late),
       ...wait,
     });
   }
@@ -66,7 +78,7 @@ function inStretches(parts: readonly Part[]): readonly (readonly Part[])[] {
 }
 
 /** What was taken apart goes back in the order backwards: what is needed first, then part after part. */
-function assemblyItems(known: KnownToDo, stripDown: StoredStripDown, scraped: readonly string[]): readonly PlanItem[] {
+function assemblyItems(known: KnownToDo, stripDown: StoredStripDown): readonly PlanItem[] {
   const off = [...inOrder(stripDown.parts)].reverse().filter(({ fitted }) => fitted === null);
   const needs = new Map(
     off.flatMap((part) => {
@@ -75,13 +87,13 @@ function assemblyItems(known: KnownToDo, stripDown: StoredStripDown, scraped: re
     }),
   );
   const one = known.takes({ work: 'part', machineKind: known.kind });
-  let before: readonly string[] = scraped;
+  let before: readonly string[] = [];
   const back = inStretches(off).map((parts) => {
     const details = readPart(parts[0]);
     const two = details?.lift === 'two';
     const numbers = parts.map(({ number }) => number);
     const fit = item('assemble', parts[0].id, {
-      title: parts.length === 1 ? `Put back ${partTitle(parts[0])}` : `Put back parts ${numbers[0]} to ${numbers[numbers.length - 1]}`,
+      title: parts.length === 1 ? `Put back ${partWords(parts[0])}` : `Put back parts ${numbers[0]} to ${numbers[numbers.length - 1]}`,
       why: `“${stripDown.name}” is apart.`,
       after: [...before, ...parts.flatMap(({ id }) => needs.get(id)?.key ?? [])],
       people: two ? 2 : 1,
@@ -96,14 +108,21 @@ function assemblyItems(known: KnownToDo, stripDown: StoredStripDown, scraped: re
   return [...needs.values(), ...back];
 }
 
-/** Faces, planned changes, parts, notes and certificates: what is left to do beside the rungs. */
+/** Parts, planned changes and faces that no rung of the plan asks for; what comes with a rung stands apart, by its check. */
 export function otherItems(known: KnownToDo): {
   readonly before: readonly PlanItem[];
+  readonly faces: ReadonlyMap<string | null, readonly PlanItem[]>;
+  readonly kit: readonly PlanItem[];
   readonly beside: readonly PlanItem[];
+  /** The last parts of what is apart: only after them a machine is read. */
   readonly together: readonly string[];
 } {
-  const faces = known.faces.flatMap((face) => scrapeItem(known, face) ?? []);
-  const parts = known.stripDowns.flatMap((stripDown) => assemblyItems(known, stripDown, []));
+  const parts = known.stripDowns.flatMap((stripDown) => assemblyItems(known, stripDown));
+  const faces = new Map<string | null, PlanItem[]>();
+  for (const face of known.faces) {
+    const one = scrapeItem(known, face);
+    if (one) faces.set(face.check, [...(faces.get(face.check) ?? []), one]);
+  }
   const changes = known.planned
     .filter(({ doneAt }) => doneAt === null)
     .map((planned) =>
@@ -117,15 +136,15 @@ export function otherItems(known: KnownToDo): {
   const kit = known.due.map(({ id, name }) =>
     item('kit', id, {
       title: `Have “${name}” certified`,
-      why: 'Its certificate has run out. Two weeks are a starting value.',
+      why: 'Its certificate has run out, and it is read with. Two weeks are a starting value.',
       ...{ wait: CERTIFICATE, people: 0, path: ['/kit'] },
     }),
   );
-  const notes = known.notes.map(({ id, line, text, path }) =>
+  const beside = known.notes.map(({ id, line, text, path }) =>
     item('to-do', `${id} ${line}`, { title: text, why: 'From a note.', path: [path], ...untimed('toDo') }),
   );
   const fits = parts.filter(({ kind }) => kind === 'assemble');
   const followed = new Set(fits.flatMap(({ after }) => after));
   const together = fits.filter(({ key }) => !followed.has(key)).map(({ key }) => key);
-  return { before: [...kit, ...faces, ...changes, ...parts], beside: notes, together };
+  return { before: [...parts, ...changes], faces, kit, beside, together };
 }

@@ -144,6 +144,37 @@ export function jobRun(raw: unknown): Pick<JobRun, 'draws' | 'step' | 'result'> 
   };
 }
 
+/** One item as it is laid out: who does it, and on which days. */
+export interface LaidOut {
+  readonly id: string;
+  readonly start: string;
+  readonly end: string;
+  readonly crew: readonly string[];
+  /** Days on which it is worked at, with its minutes; none for a wait. */
+  readonly days: readonly { readonly date: string; readonly minutes: number }[];
+}
+
+/**
+ * A job laid out once with its likely minutes: who does what on which day. For a board or a calendar; how sure it is tells `planJob`.
+ *
+ * @throws FaultError as `planJob`.
+ */
+export function layOutJob(raw: unknown): readonly LaidOut[] {
+  const job = readJob(raw);
+  const scheduler = new Scheduler(job);
+  try {
+    return scheduler.run(job.items.map(({ minutes }) => minutes?.[1] ?? 0)).map((placed, i) => ({
+      id: job.items[i].id,
+      start: scheduler.startDate(placed.start),
+      end: scheduler.endDate(placed.end),
+      crew: placed.crew,
+      days: scheduler.daysOf(i, placed),
+    }));
+  } catch (error) {
+    throw neverDone(error, job);
+  }
+}
+
 /**
  * Plan a job: when it is done, with its range, what decides that, and what can be begun first.
  *

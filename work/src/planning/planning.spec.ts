@@ -3,7 +3,7 @@ import { FaultError } from '@isometra/core';
 import type { Schedule } from '@isometra/contract';
 import { jobSchema } from '@isometra/contract';
 import { Calendar } from './calendar.js';
-import { planJob } from './planJob.js';
+import { jobRun, layOutJob, planJob } from './planJob.js';
 import { Scheduler } from './schedule.js';
 
 // 2 March 2026 is a Monday.
@@ -40,6 +40,72 @@ describe('a job', () => {
     expect(told.chain).toEqual(['a', 'b', 'c']);
     expect(told.items.map(({ decides }) => decides)).toEqual([1, 1, 1]);
     expect(told.first).toEqual(['a', 'b', 'c']);
+  });
+
+  it('laid out once, tells who does what on which day', () => {
+    const told = layOutJob(
+      job(
+        [
+          { id: 'a', minutes: [60, 90, 200] },
+          { id: 'b', minutes: 90, after: ['a'] },
+          { id: 'settle', wait: { hours: 30 }, after: ['b'] },
+          { id: 'lift', minutes: 30, who: ['EK', 'HB'], after: ['settle'] },
+        ],
+        { people: [EK, HB] },
+      ),
+    );
+    expect(
+      told.map(({ id, crew, days: on }) => [id, crew.join(' '), ...on.map(({ date, minutes }) => `${date.slice(5)} ${minutes}`)]),
+    ).toEqual([
+      ['a', 'EK', '03-02 90'],
+      ['b', 'HB', '03-02 90'],
+      ['settle', ''],
+      ['lift', 'EK HB', '03-04 30'],
+    ]);
+    expect(told[2]).toEqual(jasmine.objectContaining({ start: '2026-03-02', end: '2026-03-03' }));
+  });
+
+  it('however it is laid out, the minutes of its days are those of the item, in the hours of everybody who does it', () => {
+    const hours = fc.record({ mon: fc.integer({ min: 0, max: 5 }), thu: fc.integer({ min: 1, max: 5 }) });
+    fc.assert(
+      fc.property(hours, hours, fc.array(fc.integer({ min: 1, max: 900 }), { minLength: 1, maxLength: 8 }), (one, other, minutes) => {
+        const people = [
+          { id: 'A', hours: one },
+          { id: 'B', hours: other },
+        ];
+        const told = layOutJob(
+          job(
+            minutes.map((each, i) => ({ id: `i${i}`, minutes: each })),
+            { people },
+          ),
+        );
+        const used = new Map<string, number>();
+        told.forEach(({ days: on, crew }, i) => {
+          expect(on.reduce((sum, day) => sum + day.minutes, 0)).toBeCloseTo(minutes[i], 6);
+          for (const day of on) used.set(`${crew.join()} ${day.date}`, (used.get(`${crew.join()} ${day.date}`) ?? 0) + day.minutes);
+        });
+        for (const [key, total] of used) {
+          const [who, date] = key.split(' ');
+          const own = who === 'A' ? one : other;
+          const weekday = new Date(`${date}T12:00:00Z`).getUTCDay();
+          expect(total).toBeLessThanOrEqual(60 * (weekday === 1 ? own.mon : weekday === 4 ? own.thu : 0) + 1e-6);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('draws in steps say the same as all at once, and can be stopped', () => {
+    const raw = job([
+      { id: 'a', minutes: [30, 90, 400] },
+      { id: 'b', minutes: [30, 60, 90], after: ['a'] },
+    ]);
+    const run = jobRun(raw);
+    while (run.step(70) < run.draws) continue;
+    expect(run.result()).toEqual(planJob(raw));
+    const early = jobRun(raw);
+    expect(early.step(50)).toBe(50);
+    expect(early.result().items[0].decides).toBe(1);
   });
 
   it('works together only in hours that all share, and leaves out days off', () => {

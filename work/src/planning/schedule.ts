@@ -9,6 +9,8 @@ export interface Placed {
   readonly start: number;
   readonly end: number;
   readonly cause: number;
+  /** Who does it. */
+  readonly crew: readonly string[];
 }
 
 interface Busy {
@@ -19,6 +21,7 @@ interface Busy {
 
 /** One way to do an item: what it takes hold of, and when those are there. */
 interface Way {
+  readonly crew: readonly string[];
   readonly holds: readonly number[];
   readonly hours: Hours | undefined;
 }
@@ -68,6 +71,7 @@ export class Scheduler {
         ways: crews(job, item)
           .filter((crew) => crew.length === 0 || this.calendar.everTogether(crew))
           .map((crew) => ({
+            crew,
             holds: [...crew.map((id) => hold('person', id)), ...held],
             hours: crew.length ? this.calendar.hoursOf(crew, things) : undefined,
           })),
@@ -95,7 +99,7 @@ export class Scheduler {
       let best: Placed | undefined;
       let chosen: Way | undefined;
       for (const way of ways) {
-        const found = this.earliest(at, minutes[at], way, { start: from, end: from, cause });
+        const found = this.earliest(at, minutes[at], way, { start: from, end: from, cause, crew: way.crew });
         if (best && (found.start > best.start || (found.start === best.start && found.end >= best.end))) continue;
         best = found;
         chosen = way;
@@ -111,7 +115,7 @@ export class Scheduler {
    * The earliest that one way of doing an item is free for the whole of it. What a holder is busy with never overlaps and stands in order:
    * each is gone through once. A gap that is shorter than the work itself is passed without a look at the hours.
    */
-  private earliest(at: number, minutes: number, { holds, hours }: Way, ready: Placed): Placed {
+  private earliest(at: number, minutes: number, { crew, holds, hours }: Way, ready: Placed): Placed {
     const { busy } = this;
     const next = holds.map((holder) => firstAfter(busy[holder], ready.start));
     const least = minutes * 60_000;
@@ -126,7 +130,7 @@ export class Scheduler {
       const span = this.span(at, from, minutes, hours);
       if (!span) throw new NeverDone(at);
       const held = inTheWay(busy, holds, next, span.start, span.end);
-      if (!held) return { start: span.start, end: span.end, cause };
+      if (!held) return { start: span.start, end: span.end, cause, crew };
       from = held.end;
       cause = held.item;
     }
@@ -141,6 +145,12 @@ export class Scheduler {
     const { wait } = this.items[at].item;
     if (wait) return { start: from, end: from + wait.hours * HOUR };
     return hours ? this.calendar.work(from, minutes, hours) : { start: from, end: from + minutes * 60_000 };
+  }
+
+  /** The days on which an item is worked at, each with its minutes; of a wait, none. */
+  daysOf(at: number, { start, end, crew }: Placed): readonly { readonly date: string; readonly minutes: number }[] {
+    const { things = [], wait } = this.items[at].item;
+    return wait ? [] : this.calendar.daysBetween(start, end, crew.length ? this.calendar.hoursOf(crew, things) : undefined);
   }
 
   /** The dates of a start and of an end: what ends with its day belongs to it. */

@@ -32,6 +32,8 @@ export interface NoteToDo {
 export interface KnownToDo {
   readonly machineId: string;
   readonly kind: string;
+  /** As 2026-11-29. */
+  readonly today: string;
   /** The running survey's; empty where none runs. */
   readonly rungs: readonly Rung[];
   readonly byHand: readonly HandRung[];

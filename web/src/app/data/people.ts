@@ -42,8 +42,8 @@ export class People {
       tap({
         complete: () =>
           tell(person.meant === null ? `${person.initials}, ${person.name || 'no name'}` : `${person.initials} put right`, () => {
-            const { initials, name, meant } = before ?? { ...person, name: '', meant: null };
-            put({ initials, name, meant }).subscribe({ error: this.undo.failed });
+            const { initials, name, meant, working = null } = before ?? { ...person, name: '', meant: null, working: null };
+            put({ initials, name, meant, working }).subscribe({ error: this.undo.failed });
           }),
       }),
     );

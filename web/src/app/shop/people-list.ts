@@ -1,20 +1,31 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import type { Person } from '@isometra/contract';
+import { WEEKDAYS, type Person, type Working } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { People } from '../data/people';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
+import { WorkingForm } from './working-form';
 
 const OWN = '';
+
+/** When somebody works, in a line. */
+function worksWords(working: Working | null | undefined): string {
+  if (!working) return 'the hours of the shop';
+  const hours = WEEKDAYS.flatMap((day) =>
+    working.hours[day] ? [`${day.charAt(0).toUpperCase()}${day.slice(1)} ${working.hours[day]} h`] : [],
+  );
+  const away = working.off.length === 1 ? ', away on 1 day' : working.off.length ? `, away on ${working.off.length} days` : '';
+  return `${hours.join(', ') || 'no hours'}${away}`;
+}
 
 /** People of the shop by their initials: names, and initials that were typing mistakes. */
 @Component({
   selector: 'iso-people-list',
-  imports: [RouterLink, Button, Field, Notice, Pick],
+  imports: [RouterLink, WorkingForm, Button, Field, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>People</h2>
@@ -41,6 +52,28 @@ const OWN = '';
           [value]="person.meant ?? ''"
           (chosen)="meant(person, $event)"
         />
+        @if (person.meant === null) {
+          <span class="hours">
+            <span class="soft">{{ person.works }}</span>
+            <button
+              pButton
+              type="button"
+              class="plain"
+              [attr.aria-label]="'Hours of ' + person.initials"
+              (click)="hoursOf.set(person.initials)"
+            >
+              Hours
+            </button>
+          </span>
+        }
+        @if (hoursOf() === person.initials) {
+          <iso-working-form
+            [who]="person.initials"
+            [working]="person.working ?? null"
+            (kept)="works(person, $event)"
+            (closed)="hoursOf.set(null)"
+          />
+        }
       </div>
     } @empty {
       <p class="soft">Nobody has written anything down yet.</p>
@@ -73,6 +106,15 @@ const OWN = '';
       padding: 5px 0;
       border-top: 1px solid var(--line);
     }
+    .hours {
+      display: flex;
+      gap: 12px;
+      align-items: baseline;
+      grid-column: 2 / -1;
+    }
+    iso-working-form {
+      grid-column: 1 / -1;
+    }
     form {
       display: flex;
       flex-wrap: wrap;
@@ -93,11 +135,14 @@ export class PeopleList {
   protected readonly problem = signal('');
   protected readonly initials = signal('');
   protected readonly fullName = signal('');
+  /** Whose hours are being told. */
+  protected readonly hoursOf = signal<string | null>(null);
   private readonly all = toSignal(this.store.all$, { initialValue: null });
   protected readonly people = computed(() => {
     const all = this.all() ?? [];
     return all.map((person) => ({
       ...person,
+      works: worksWords(person.working),
       told: person.entries === 1 ? '1 entry' : `${person.entries} entries`,
       choices: [
         { value: OWN, label: 'initials of their own' },
@@ -112,9 +157,16 @@ export class PeopleList {
     this.store.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
   }
 
-  private keep({ initials, name, meant }: Person): void {
+  private keep({ initials, name, meant, working }: Person): void {
     this.problem.set('');
-    this.store.keep({ initials, name, meant }).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+    this.store
+      .keep({ initials, name, meant, ...(working !== undefined && { working }) })
+      .subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+  }
+
+  protected works(person: Person, working: Working | null): void {
+    this.hoursOf.set(null);
+    this.keep({ ...person, working });
   }
 
   protected name(person: Person, name: string): void {

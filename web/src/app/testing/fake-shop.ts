@@ -226,7 +226,12 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/shop\/card$/, () => this.shopCard],
     ['PUT', /^\/shop\/card$/, (_match, { card, mark, version }: StoredShopCard) => (this.shopCard = { card, mark, version: version + 1 })],
     ['GET', /^\/people$/, () => this.people],
-    ['PUT', /^\/people\/[^/]+$/, (_match, { initials, name, meant }: Person) => this.keepPerson({ initials, name, meant })],
+    [
+      'PUT',
+      /^\/people\/[^/]+$/,
+      (_match, { initials, name, meant, working }: Person) =>
+        this.keepPerson({ initials, name, meant, ...(working !== undefined && { working }) }),
+    ],
     ['GET', /^\/shop$/, () => this.shop],
     ['POST', /^\/shop\/first-browser$/, (_match, { timeZone }: Shop) => (this.shop = { timeZone, chosenBy: null })],
     ['PUT', /^\/shop$/, (_match, { timeZone, by }: { timeZone: string; by: string }) => (this.shop = { timeZone, chosenBy: by })],

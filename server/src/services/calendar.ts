@@ -1,0 +1,179 @@
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import ical, { ICalEventTransparency } from 'ical-generator';
+import type { Sequelize } from 'sequelize';
+import {
+  minutesOfClock,
+  shopCardSchema,
+  WEEKDAYS,
+  type CalendarAddress,
+  type Due,
+  type MadeCalendar,
+  type ShopPlan,
+} from '@isometra/contract';
+import { arranged, dayBegins, jobOf, minutesWords, shopDay, type LaidOut } from '@isometra/work';
+import { notFound } from '../api/errors.js';
+import { CalendarRow } from '../db/planModels.js';
+import { inOneGo } from '../db/transactions.js';
+import { shopDue } from './due.js';
+import { writeLog } from './log.js';
+import { shopPlan, type Shelf } from './plans.js';
+import { getShopCard } from './shop.js';
+
+/** Days ahead that a calendar holds. */
+const AHEAD = 180;
+/** When an evening begins, and a day at the weekend, where the page of the shop does not tell, minutes after midnight. */
+const EVENING = 18 * 60;
+const MORNING = 9 * 60;
+const NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+
+const printOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
+const shown = ({ id, name, by, at }: CalendarRow): CalendarAddress => ({ id, name, by, at: at.toISOString() });
+
+/** Addresses that were given out, oldest first. */
+export const listCalendars = async (): Promise<CalendarAddress[]> => (await CalendarRow.findAll({ order: [['at', 'ASC']] })).map(shown);
+
+/** A new address: its secret is told once, and only its SHA-256 kept. */
+export function addCalendar(sequelize: Sequelize, name: string, by: string): Promise<MadeCalendar> {
+  const secret = randomBytes(24).toString('base64url');
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await CalendarRow.create({ id: randomUUID(), secret: printOf(secret), name, by, at: new Date() }, { transaction });
+    await writeLog({ machineId: null, by, what: 'shop', text: `Calendar address for ${name} made` }, transaction);
+    return { ...shown(row), address: `/calendar/${secret}.ics` };
+  });
+}
+
+/** Nobody reads the calendar under that address any more. */
+export function revokeCalendar(sequelize: Sequelize, id: string, by: string): Promise<CalendarAddress[]> {
+  return inOneGo(sequelize, async (transaction) => {
+    const row = await CalendarRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!row) throw notFound('calendar address');
+    await row.destroy({ transaction });
+    await writeLog({ machineId: null, by, what: 'shop', text: `Calendar address for ${row.name} revoked` }, transaction);
+  }).then(listCalendars);
+}
+
+/** Whether an address with this secret was given out and not revoked. */
+export const isCalendar = async (secret: string): Promise<boolean> => (await CalendarRow.count({ where: { secret: printOf(secret) } })) > 0;
+
+/** When work begins on a day, minutes after midnight: as the page of the shop tells it, else in the evening, at the weekend in the morning. */
+async function beginnings(): Promise<(date: string) => number> {
+  const read = shopCardSchema.safeParse((await getShopCard()).card);
+  const hours = read.success ? (read.data.hours ?? []) : [];
+  return (date) => {
+    const weekday = (new Date(`${date}T12:00:00Z`).getUTCDay() + 6) % WEEKDAYS.length;
+    const own = hours.filter(({ day }) => day === NAMES[weekday]).map(({ from }) => minutesOfClock(from));
+    return own.length ? Math.min(...own) : weekday > 4 ? MORNING : EVENING;
+  };
+}
+
+/** What is done in one go: on one day, by the same people, at one machine. */
+interface Session {
+  readonly date: string;
+  readonly crew: string;
+  readonly number: string;
+  readonly lines: string[];
+  minutes: number;
+}
+
+function sessionsOf(
+  laidOut: readonly LaidOut[],
+  item: (id: string) => { readonly number: string; readonly title: string },
+): readonly Session[] {
+  const sessions = new Map<string, Session>();
+  for (const { id, crew, days } of laidOut)
+    for (const { date, minutes } of days) {
+      const { number, title } = item(id);
+      const key = `${date} ${number} ${crew.join(' ')}`;
+      const session = sessions.get(key) ?? { date, crew: crew.join(', '), number, lines: [], minutes: 0 };
+      session.lines.push(`${title}, ${minutesWords(minutes)}`);
+      session.minutes += minutes;
+      sessions.set(key, session);
+    }
+  return [...sessions.values()];
+}
+
+async function laidOutPlan({ solver }: Shelf, plan: ShopPlan) {
+  const plans = plan.machines.map(({ machineId, number, items, settled }) => ({ machineId, number, items: arranged(items, settled) }));
+  const made = jobOf(plans, { start: plan.today, timeZone: plan.timeZone, people: plan.people });
+  if (!made) return { laidOut: [], item: () => ({ number: '', title: '', path: null }), waits: [] };
+  const told = new Map(
+    plans.flatMap(({ machineId, number, items }) => items.map((one) => [`${machineId} ${one.key}`, { number, item: one }] as const)),
+  );
+  const of = (id: string) => {
+    const { machineId, key } = made.refs[Number(id)];
+    const found = told.get(`${machineId} ${key}`);
+    return { number: found?.number ?? '', title: found?.item.title ?? '', wait: found?.item.wait ?? null };
+  };
+  const laidOut = (await solver.answer('layOut', made.job)) as readonly LaidOut[];
+  return { laidOut, item: of, waits: laidOut.filter(({ id, start, end }) => of(id).wait !== null && end > start) };
+}
+
+/** A day after another, as a date that stands for itself. */
+const nextDay = (day: string): Date => new Date(Date.parse(day) + 86_400_000);
+
+/**
+ * The calendar of the shop as iCalendar: sessions as they are planned, what is waited for, and what is due. Sessions in UTC, so that they
+ * are right when the clock is put forward or back; waits and what is due as whole days.
+ */
+export async function calendarText(shelf: Shelf, now = new Date()): Promise<string> {
+  const [plan, due, begins] = await Promise.all([
+    shopPlan(shelf, undefined, now.toISOString()),
+    shopDue(shelf.sequelize, shelf.solver, now.toISOString()),
+    beginnings(),
+  ]);
+  const { laidOut, item, waits } = await laidOutPlan(shelf, plan);
+  const last = new Date(Date.parse(plan.today) + AHEAD * 86_400_000).toISOString().slice(0, 10);
+  const calendar = ical({ name: 'Isometra', prodId: { company: 'Isometra', product: 'Planner', language: 'EN' } });
+  const stamp = now;
+  // Sessions of the same people on one day follow one another.
+  const taken = new Map<string, number>();
+  for (const { date, crew, number, lines, minutes } of sessionsOf(laidOut, item)) {
+    if (date > last) continue;
+    const key = `${date} ${crew}`;
+    const from = taken.get(key) ?? begins(date);
+    taken.set(key, from + minutes);
+    const midnight = dayBegins(date, plan.timeZone).getTime();
+    calendar.createEvent({
+      ...{ id: `${createHash('sha256').update(`${date} ${number} ${crew}`).digest('hex').slice(0, 32)}@isometra`, stamp },
+      ...{ start: atClock(midnight, from, date, plan.timeZone), end: atClock(midnight, from + minutes, date, plan.timeZone) },
+      ...{ summary: `${number}: ${lines[0].replace(/, [^,]*$/, '')}${lines.length > 1 ? ` and ${lines.length - 1} more` : ''}` },
+      description: [crew, ...lines].filter(Boolean).join('\n'),
+    });
+  }
+  for (const { id, start, end } of waits) {
+    const { number, title } = item(id);
+    calendar.createEvent({
+      ...{ id: `${createHash('sha256').update(`${number} ${title}`).digest('hex').slice(0, 32)}@isometra`, stamp, allDay: true },
+      ...{ start: new Date(start), end: nextDay(end), summary: `${number}: ${title}`, transparency: ICalEventTransparency.TRANSPARENT },
+    });
+  }
+  for (const entry of dueIn(due, last))
+    calendar.createEvent({
+      ...{
+        id: `${createHash('sha256')
+          .update(`${entry.path.join('/')} ${entry.title}`)
+          .digest('hex')
+          .slice(0, 32)}@isometra`,
+        stamp,
+        allDay: true,
+      },
+      ...{ start: new Date(entry.day), end: nextDay(entry.day), transparency: ICalEventTransparency.TRANSPARENT },
+      summary: [entry.number, entry.title].filter(Boolean).join(': '),
+    });
+  return calendar.toString();
+}
+
+/** What is due; what was missed is due today. */
+const dueIn = ({ today, items }: Due, last: string): Due['items'] =>
+  items.filter(({ day }) => day <= last).map((entry) => (entry.day < today ? { ...entry, day: today } : entry));
+
+/** So many minutes after midnight by the clock on the wall: also on the day on which it is put forward or back. */
+function atClock(midnight: number, minutes: number, date: string, zone: string | null): Date {
+  const plain = new Date(midnight + minutes * 60_000);
+  const clock = (time: Date): number =>
+    minutesOfClock(
+      new Intl.DateTimeFormat('en-GB', { timeZone: zone ?? 'UTC', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(time),
+    );
+  if (minutes >= 24 * 60 || shopDay(plain.toISOString(), zone) !== date) return plain;
+  return new Date(plain.getTime() + (minutes - clock(plain)) * 60_000);
+}

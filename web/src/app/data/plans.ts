@@ -1,0 +1,66 @@
+import { Injectable, inject } from '@angular/core';
+import { BehaviorSubject, map, type Observable, tap } from 'rxjs';
+import * as z from 'zod';
+import { shopPlanSchema, storedPlanSchema, type PlanSettled, type ShopPlan, type StoredPlan } from '@isometra/contract';
+import { Api } from './api';
+import { Loads, Writes } from './flows';
+import { Settings } from './settings';
+
+/** Under this name the plan of all machines is kept. */
+export const WHOLE_SHOP = '';
+
+/** Plans as the server works them out: of one machine, and of the whole shop. */
+@Injectable({ providedIn: 'root' })
+export class Plans {
+  private readonly api = inject(Api);
+  private readonly settings = inject(Settings);
+  private readonly writes = new Writes();
+  private readonly server$ = new BehaviorSubject<ReadonlyMap<string, ShopPlan>>(new Map());
+  private readonly loads = new Loads(
+    (machineId) => this.api.get(machineId === WHOLE_SHOP ? '/plans' : `/machines/${machineId}/plan`, shopPlanSchema),
+    (plan, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, plan)),
+  ).askWhenBack();
+
+  /** Ask for a plan; of the whole shop under `WHOLE_SHOP`. Fails with an ApiFailure. */
+  load(machineId: string): Observable<void> {
+    return this.loads.ask(machineId);
+  }
+
+  of(machineId: string): Observable<ShopPlan | undefined> {
+    return this.server$.pipe(map((plans) => plans.get(machineId)));
+  }
+
+  /** Settle something of the plan of a machine, on what was shown of it. Fails with an ApiFailure. */
+  settle(machineId: string, change: (now: StoredPlan) => PlanSettled): Observable<StoredPlan> {
+    return this.writes.send(() => {
+      const now = this.settled(machineId);
+      const { changes, own, order } = change(now);
+      const body = { machineId, changes, own, order, version: now.version, by: this.settings.by() };
+      return this.api.send('PUT', `/machines/${machineId}/plan`, body, storedPlanSchema).pipe(tap((stored) => this.keep(stored)));
+    });
+  }
+
+  private settled(machineId: string): StoredPlan {
+    for (const plan of this.server$.value.values()) {
+      const found = plan.machines.find((one) => one.machineId === machineId);
+      if (found) return found.settled;
+    }
+    return { machineId, changes: [], own: [], order: [], version: 0 };
+  }
+
+  private keep(stored: StoredPlan): void {
+    const next = [...this.server$.value].map(
+      ([key, plan]) =>
+        [
+          key,
+          { ...plan, machines: plan.machines.map((one) => (one.machineId === stored.machineId ? { ...one, settled: stored } : one)) },
+        ] as const,
+    );
+    this.server$.next(new Map(next));
+  }
+
+  /** Name the date that a plan came to: it is held against what comes. */
+  name(machineId: string, dates: { readonly p10: string; readonly p50: string; readonly p90: string }): Observable<unknown> {
+    return this.api.send('POST', `/machines/${machineId}/plan/named`, dates, z.unknown());
+  }
+}

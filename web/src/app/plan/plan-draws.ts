@@ -1,0 +1,47 @@
+import { Injectable, type OnDestroy, signal } from '@angular/core';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { Schedule } from '@isometra/contract';
+import type { LaidOut } from '@isometra/work';
+import type { PlanAnswer, PlanWork } from '../workers/plan.worker';
+
+/** Draws of a plan, in a worker: how far they are, stopped when they are told to, ended by the next ones. */
+@Injectable()
+export class PlanDraws implements OnDestroy {
+  private worker: Worker | undefined;
+  private work: Remote<PlanWork> | undefined;
+  /** How far they are, 0 to 1; null while nothing is drawn. */
+  readonly progress = signal<number | null>(null);
+
+  private get remote(): Remote<PlanWork> {
+    this.worker ??= new Worker(new URL('../workers/plan.worker', import.meta.url), { type: 'module' });
+    return (this.work ??= wrap<PlanWork>(this.worker));
+  }
+
+  async draw(job: unknown): Promise<PlanAnswer<Schedule>> {
+    this.progress.set(0);
+    try {
+      return await this.remote.draw(
+        job,
+        proxy((done: number) => this.progress.set(done)),
+      );
+    } finally {
+      this.progress.set(null);
+    }
+  }
+
+  finishes(jobs: readonly unknown[]): Promise<readonly (string | null)[]> {
+    return this.remote.finishes(jobs);
+  }
+
+  layOut(job: unknown): Promise<PlanAnswer<readonly LaidOut[]>> {
+    return this.remote.layOut(job);
+  }
+
+  stop(): void {
+    void this.work?.stop();
+  }
+
+  ngOnDestroy(): void {
+    this.worker?.terminate();
+  }
+}

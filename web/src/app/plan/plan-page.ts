@@ -1,0 +1,173 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { PlanItem } from '@isometra/contract';
+import { leadHand } from '../ui/lead-hand';
+import { Injector, ElementRef } from '@angular/core';
+import { useKeys } from '../data/keys';
+import { dayWords, timeWords } from '../data/when';
+import { AtHand } from '../shell/at-hand';
+import { MachineStore } from '../machine/machine-store';
+import { Button } from '../ui/controls';
+import { Notice } from '../ui/notice';
+import { Progress } from '../ui/progress';
+import { OwnItemForm, type OwnTyped } from './own-item-form';
+import { PlanDraws } from './plan-draws';
+import { PlanEdit, type PlanEdited } from './plan-edit';
+import { PlanState } from './plan-state';
+import { fromWords, helpWords, KIND_WORDS, namedWords, peopleWords, rangeWords, takesWords } from './plan-words';
+
+const SHARE = 0.05;
+
+/** What is left to do on a machine, when it is done, what decides that and what would help. */
+@Component({
+  selector: 'iso-plan-page',
+  imports: [RouterLink, Button, Notice, OwnItemForm, PlanEdit, Progress],
+  providers: [PlanState, PlanDraws],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './plan-page.html',
+  styleUrl: './plan-page.css',
+})
+export class PlanPage {
+  protected readonly state = inject(PlanState);
+  protected readonly machineStore = inject(MachineStore);
+  protected readonly machineId = computed(() => this.machineStore.machine()?.id ?? '');
+  private readonly router = inject(Router);
+  private readonly injector = inject(Injector);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly day = dayWords;
+  protected readonly when = timeWords;
+  protected readonly editing = signal<string | null>(null);
+  protected readonly adding = signal(false);
+  /** The row that the hand is on, by key. */
+  private readonly chosenKey = signal<string | null>(null);
+  /** Why an item stays where it is. */
+  protected readonly barred = signal('');
+
+  protected readonly percent = computed(() => {
+    const done = this.state.progress();
+    return done === null ? null : Math.round(100 * done);
+  });
+  private readonly dates = computed(() => {
+    const { schedule, refs } = this.state.drawn();
+    return new Map(schedule?.items.map((item) => [refs[Number(item.id)]?.key ?? '', item]) ?? []);
+  });
+  protected readonly chosen = computed(() => this.chosenKey() ?? this.next()?.key ?? null);
+  /** The first thing that can be begun. */
+  protected readonly next = computed((): PlanItem | undefined => {
+    const { schedule, refs } = this.state.drawn();
+    const first = new Set(schedule?.first.map((id) => refs[Number(id)]?.key) ?? []);
+    return this.state.items().find(({ key, wait }) => wait === null && first.has(key));
+  });
+  protected readonly rows = computed(() => {
+    const [dates, next, chosen] = [this.dates(), this.next(), this.chosen()];
+    return this.state.items().map((item) => {
+      const told = dates.get(item.key);
+      return {
+        item,
+        kind: KIND_WORDS[item.kind],
+        takes: takesWords(item),
+        from: [rangeWords(item), fromWords(item)].filter(Boolean).join(', '),
+        people: item.wait === null && item.people > 1 ? `${item.people} people` : item.who.join(', '),
+        begins: told ? dayWords(told.start.p50) : '',
+        decides: told && told.decides >= SHARE ? `decides in ${Math.round(100 * told.decides)} %` : '',
+        next: item === next,
+        chosen: item.key === chosen,
+        own: item.kind === 'own' ? item.key.slice('own '.length) : null,
+      };
+    });
+  });
+  /** What decides the end, in order, each with how often. */
+  protected readonly chain = computed(() => {
+    const { schedule, refs } = this.state.drawn();
+    const items = new Map(this.state.items().map((item) => [item.key, item]));
+    return (schedule?.chain ?? []).flatMap((id) => items.get(refs[Number(id)]?.key ?? '') ?? []);
+  });
+  protected readonly helps = computed(() => this.state.saved()?.map(({ code, days }) => helpWords(code, days)) ?? null);
+  protected readonly with = computed(() => peopleWords(this.state.shop()?.people ?? []));
+  protected readonly good = computed(() => namedWords(this.state.shop()?.named ?? [], this.state.shop()?.widen ?? 1));
+
+  constructor() {
+    effect(() => {
+      const id = this.machineId();
+      if (id) untracked(() => this.state.load(id));
+    });
+    inject(AtHand).doing.set('Plan');
+    // What is yellow stands in the plan: the ladder's steps back.
+    this.machineStore.inHand.set(true);
+    inject(DestroyRef).onDestroy(() => this.machineStore.inHand.set(false));
+    const shift = (by: 1 | -1) => (event: KeyboardEvent) => this.shiftBy(event, by);
+    this.host.nativeElement.addEventListener('keydown', (event) => {
+      if (!event.altKey) return;
+      if (event.key === 'ArrowUp') shift(-1)(event);
+      if (event.key === 'ArrowDown') shift(1)(event);
+    });
+    useKeys([
+      {
+        shown: '↑ ↓',
+        does: 'another item',
+        keys: ['ArrowUp', 'ArrowDown'],
+        repeats: true,
+        run: (event) => this.go(event.key === 'ArrowUp' ? -1 : 1),
+      },
+      { shown: 'Alt ↑ ↓', does: 'change the order', keys: [], run: () => false },
+      { shown: 'Enter', does: 'do it', keys: ['Enter'], run: () => this.open() },
+      { shown: 'E', does: 'settle it otherwise', keys: ['e'], run: () => this.edit(this.chosen()) },
+      { shown: 'A', does: 'add an item', keys: ['a'], run: () => this.adding.set(true) },
+      { shown: 'T', does: 'tonight', keys: ['t'], run: () => void this.router.navigate(['/machines', this.machineId(), 'tonight']) },
+    ]);
+  }
+
+  protected choose(key: string): void {
+    this.chosenKey.set(key);
+  }
+
+  private go(by: number): boolean | void {
+    const items = this.state.items();
+    const at = items.findIndex(({ key }) => key === this.chosen());
+    const to = items.at(Math.min(items.length - 1, Math.max(0, at + by)));
+    if (!to || this.editing()) return false;
+    this.chosenKey.set(to.key);
+    this.barred.set('');
+    leadHand(this.injector, () => this.host.nativeElement.querySelector<HTMLElement>('li.chosen .title'));
+  }
+
+  private shiftBy(event: KeyboardEvent, by: 1 | -1): void {
+    const key = this.chosen();
+    if (key === null) return;
+    event.preventDefault();
+    this.shift(key, by);
+  }
+
+  protected shift(key: string, by: 1 | -1): void {
+    this.chosenKey.set(key);
+    const barred = this.state.move(key, by);
+    this.barred.set(barred ? `“${barred.before.title}” comes first: “${barred.after.title}” cannot be done before it.` : '');
+    leadHand(this.injector, () => this.host.nativeElement.querySelector<HTMLElement>('li.chosen .title'));
+  }
+
+  private open(): boolean | void {
+    const item = this.state.items().find(({ key }) => key === this.chosen());
+    if (!item?.path) return false;
+    void this.router.navigate([...item.path]);
+  }
+
+  protected edit(key: string | null): void {
+    this.editing.set(key);
+    if (key !== null) this.chosenKey.set(key);
+  }
+
+  protected keep(edited: PlanEdited): void {
+    this.editing.set(null);
+    this.state.edit(edited);
+  }
+
+  protected clear(key: string): void {
+    this.editing.set(null);
+    this.state.clear(key);
+  }
+
+  protected add({ item, before }: { readonly item: OwnTyped; readonly before: string | null }): void {
+    this.adding.set(false);
+    this.state.add(item, before);
+  }
+}

@@ -1,0 +1,89 @@
+import type { HelpCode } from '@isometra/work';
+import { minutesWords } from '@isometra/work';
+import type { NamedDate, PlanItem, PlanKind, PlannedPerson } from '@isometra/contract';
+import { dayWords, today } from '../data/when';
+
+/** What an item is, in a word. */
+export const KIND_WORDS: Readonly<Record<PlanKind, string>> = {
+  read: 'read',
+  move: 'correct',
+  perhaps: 'perhaps',
+  'by-hand': 'by hand',
+  scrape: 'scrape',
+  change: 'change',
+  part: 'part',
+  assemble: 'fit',
+  kit: 'kit',
+  'to-do': 'to do',
+  own: 'added',
+};
+
+/** What an item likely takes: "40 min", "14 days"; a wait says until when. */
+export function takesWords({ minutes, wait, notBefore }: PlanItem): string {
+  if (wait !== null) {
+    if (wait > 0) return wait < 48 ? `${Math.round(wait)} h by the clock` : `${Math.round(wait / 24)} days`;
+    if (notBefore === null) return 'no date yet';
+    return notBefore < today() ? 'overdue' : `until ${dayWords(notBefore)}`;
+  }
+  return minutes ? minutesWords(minutes[1]) : '';
+}
+
+/** Between which minutes it lies; '' where that is settled. */
+export function rangeWords({ minutes, wait }: PlanItem): string {
+  if (!minutes || wait !== null || minutes[0] === minutes[2]) return '';
+  return minutes[0] === 0 ? `up to ${minutesWords(minutes[2])}` : `${minutesWords(minutes[0])} to ${minutesWords(minutes[2])}`;
+}
+
+/** Where its minutes come from. */
+export function fromWords({ from, timings, told, wait }: PlanItem): string {
+  if (told?.why) return `${told.by}: ${told.why}`;
+  if (wait !== null || from === 'told') return '';
+  if (from === 'forecast') return 'by the forecast of the desk';
+  return from === 'learned' ? `from ${timings === 1 ? '1 timing' : `${timings} timings`} of this shop` : 'a starting value';
+}
+
+const DAY_WORDS = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' } as const;
+
+/** The hours of somebody: "Tue 2 h, Sat 4 h". */
+export function hoursWords({ hours }: Pick<PlannedPerson, 'hours'>): string {
+  const told = Object.entries(DAY_WORDS).flatMap(([day, word]) => {
+    const many = hours[day as keyof typeof DAY_WORDS] ?? 0;
+    return many > 0 ? [`${word} ${minutesWords(many * 60)}`] : [];
+  });
+  return told.join(', ') || 'no hours';
+}
+
+/** With whom it is planned, in a sentence. */
+export function peopleWords(people: readonly PlannedPerson[]): string {
+  const told = people.map((person) => `${person.id} (${hoursWords(person)})`).join('; ');
+  const from = people[0]?.from;
+  if (from === 'shop') return `Planned with ${told}, the hours of the shop.`;
+  return from === 'starting' ? `Planned with ${told}. These hours are a guess: nobody has told any.` : `Planned with ${told}.`;
+}
+
+/** Days from one date to another. */
+export const daysFrom = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+
+const daysWords = (days: number): string => (days === 1 ? '1 day' : days < 14 ? `${days} days` : `${Math.round(days / 7)} weeks`);
+
+const HELPS: Readonly<Record<HelpCode, string>> = {
+  person: 'A second person at the same hours',
+  evening: 'One more evening a week',
+  waits: 'Nothing to wait for',
+  'nothing-more': 'Nothing more that turns out to be wrong',
+};
+
+/** What one thing would save: "One more evening a week: 3 weeks sooner." */
+export const helpWords = (code: HelpCode, days: number): string =>
+  `${HELPS[code]}: ${days > 0 ? `${daysWords(days)} sooner` : 'no sooner'}.`;
+
+/** How good dates that were named before have been; '' where none has come. */
+export function namedWords(named: readonly NamedDate[], widen: number): string {
+  const came = named.filter((one) => one.came !== null);
+  if (came.length === 0) return '';
+  if (came.length < 10)
+    return `${came.length === 1 ? '1 date' : `${came.length} dates`} named before came: too few to say how good they are.`;
+  const within = came.filter(({ p10, p90, came: end }) => end !== null && end >= p10 && end <= p90).length;
+  const told = `${within} of ${came.length} dates named before came within their range`;
+  return widen > 1 ? `${told}. The ranges are wider because of that.` : `${told}.`;
+}

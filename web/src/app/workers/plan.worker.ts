@@ -1,0 +1,64 @@
+import { expose } from 'comlink';
+import { FaultError } from '@isometra/core';
+import type { Schedule } from '@isometra/contract';
+import { jobRun, layOutJob, planJob, type LaidOut } from '@isometra/work';
+
+const STEP = 100;
+
+/** What came out, or what stood in the way: an error of a class does not cross from one thread to another. */
+export type PlanAnswer<Answer> = { readonly value: Answer } | { readonly problem: string };
+
+function answer<Answer>(work: () => Answer): PlanAnswer<Answer> {
+  try {
+    return { value: work() };
+  } catch (error) {
+    if (error instanceof FaultError) return { problem: error.faults.map(({ message }) => message).join('; ') };
+    throw error;
+  }
+}
+
+/** Draws of a job in steps, telling how far they are, until they are done, told to stop, or another job comes. */
+const work = {
+  /** Which job is drawn: a later one ends an earlier one. */
+  turn: 0,
+
+  stop(): void {
+    this.turn += 1;
+  },
+
+  async draw(job: unknown, progress: (done: number) => void): Promise<PlanAnswer<Schedule>> {
+    const mine = ++this.turn;
+    try {
+      const run = jobRun(job);
+      for (let done = 0; done < run.draws && mine === this.turn;) {
+        done = run.step(STEP);
+        progress(done / run.draws);
+        // Lets a stop, or another job, be heard.
+        await new Promise((resolve) => setTimeout(resolve));
+      }
+      return { value: run.result() };
+    } catch (error) {
+      return answer(() => {
+        throw error;
+      });
+    }
+  },
+
+  /** When some jobs would be done, drawn less often: for comparing them. */
+  async finishes(jobs: readonly unknown[]): Promise<readonly (string | null)[]> {
+    const mine = this.turn;
+    const dates: (string | null)[] = [];
+    for (const job of jobs) {
+      const told = mine === this.turn ? answer(() => planJob(job)) : { problem: '' };
+      dates.push('value' in told ? told.value.finish.p50 : null);
+      await new Promise((resolve) => setTimeout(resolve));
+    }
+    return dates;
+  },
+
+  layOut: (job: unknown): PlanAnswer<readonly LaidOut[]> => answer(() => layOutJob(job)),
+};
+
+export type PlanWork = typeof work;
+
+expose(work);

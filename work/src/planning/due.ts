@@ -1,0 +1,78 @@
+import { CHECKS } from '@isometra/core';
+import { partTitle, type DueItem, type KitItem, type Machine } from '@isometra/contract';
+import { ladderFacts } from '../ladder/overdue.js';
+import { shopDay } from '../notebook/dates.js';
+import { ruling } from '../notebook/ruling.js';
+import { readCard } from '../sheets/machines.js';
+import { needOf } from '../stripdown/needs.js';
+import type { MachineRecords } from './known.js';
+
+/** A day so many days after another. @param day as 2026-11-29. */
+const daysAfter = (day: string, days: number): string => new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10);
+
+/** Checks of a machine that want to be read again after some time, each by its last round that counts. */
+export function checksDue(machine: Pick<Machine, 'id' | 'card'>, heads: MachineRecords['heads'], zone: string | null): DueItem[] {
+  const { again = [] } = ladderFacts(readCard(machine.card));
+  const last = new Map(
+    ruling(heads)
+      .filter(({ finding }) => Object.keys(finding?.quantities ?? {}).length > 0)
+      .map((round) => [round.check, round]),
+  );
+  return [...last].flatMap(([check, round]) => {
+    const definition = CHECKS.get(check);
+    const days = again.find((one) => one.check === check)?.days ?? definition?.goodFor;
+    if (!definition || days === undefined) return [];
+    return [
+      {
+        ...{ day: daysAfter(shopDay(round.at, zone), days), what: 'check' as const, title: `Read “${definition.title}” again` },
+        ...{ machineId: machine.id, number: String(machine.card.number), path: ['/machines', machine.id, 'bench', check] },
+      },
+    ];
+  });
+}
+
+/** Parts of a machine that are expected on some day. */
+export function partsDue(machine: Pick<Machine, 'id' | 'card'>, stripDowns: MachineRecords['stripDowns']): DueItem[] {
+  return stripDowns
+    .filter(({ archived }) => !archived)
+    .flatMap(({ id, parts }) =>
+      parts.flatMap((part) => {
+        const need = needOf(part);
+        if (!need?.expected || need.state === 'here' || need.state === 'done') return [];
+        return [
+          {
+            ...{ day: need.expected, what: 'part' as const, title: `Part ${partTitle(part)} is expected` },
+            ...{ machineId: machine.id, number: String(machine.card.number), path: ['/machines', machine.id, 'parts', id] },
+          },
+        ];
+      }),
+    );
+}
+
+/** Certificates that run out. */
+export const kitDue = (kit: readonly KitItem[]): DueItem[] =>
+  kit.flatMap(({ name, care, archived }) =>
+    archived || !care.due
+      ? []
+      : [{ day: care.due, what: 'kit' as const, title: `Have “${name}” certified`, machineId: null, number: null, path: ['/kit'] }],
+  );
+
+/** What was added by hand to a plan and is not to be begun before some day. */
+export const ownDue = (
+  machine: Pick<Machine, 'id' | 'card'>,
+  own: readonly { readonly title: string; readonly notBefore: string | null; readonly doneAt: string | null }[],
+): DueItem[] =>
+  own.flatMap(({ title, notBefore, doneAt }) =>
+    notBefore === null || doneAt !== null
+      ? []
+      : [
+          {
+            ...{ day: notBefore, what: 'own' as const, title },
+            ...{ machineId: machine.id, number: String(machine.card.number), path: ['/machines', machine.id, 'plan'] },
+          },
+        ],
+  );
+
+/** In the order of their days. */
+export const byDay = (items: readonly DueItem[]): DueItem[] =>
+  [...items].sort((one, other) => one.day.localeCompare(other.day) || one.title.localeCompare(other.title));
