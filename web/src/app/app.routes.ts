@@ -109,6 +109,7 @@ export const routes: Routes = [
     loadComponent: () => import('./limits/limit-list').then((part) => part.LimitList),
   },
   { path: 'planner', title: 'Planner · Isometra', loadComponent: () => import('./plan/board-page').then((part) => part.BoardPage) },
+  { path: 'due', title: 'What is due · Isometra', loadComponent: () => import('./plan/due-page').then((part) => part.DuePage) },
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
   { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
   { path: 'shop', title: 'The shop · Isometra', loadComponent: () => import('./shop/shop-page').then((part) => part.ShopPage) },

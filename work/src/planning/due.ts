@@ -1,5 +1,5 @@
 import { CHECKS } from '@isometra/core';
-import { partTitle, type DueItem, type KitItem, type Machine } from '@isometra/contract';
+import { readPart, type DueItem, type KitItem, type Machine, type Part } from '@isometra/contract';
 import { ladderFacts } from '../ladder/overdue.js';
 import { shopDay } from '../notebook/dates.js';
 import { ruling } from '../notebook/ruling.js';
@@ -31,6 +31,11 @@ export function checksDue(machine: Pick<Machine, 'id' | 'card'>, heads: MachineR
   });
 }
 
+const nameOf = (part: Part): string => {
+  const name = readPart(part)?.name;
+  return name ? `, ${name},` : '';
+};
+
 /** Parts of a machine that are expected on some day. */
 export function partsDue(machine: Pick<Machine, 'id' | 'card'>, stripDowns: MachineRecords['stripDowns']): DueItem[] {
   return stripDowns
@@ -41,7 +46,7 @@ export function partsDue(machine: Pick<Machine, 'id' | 'card'>, stripDowns: Mach
         if (!need?.expected || need.state === 'here' || need.state === 'done') return [];
         return [
           {
-            ...{ day: need.expected, what: 'part' as const, title: `Part ${partTitle(part)} is expected` },
+            ...{ day: need.expected, what: 'part' as const, title: `Part ${part.number}${nameOf(part)} is expected` },
             ...{ machineId: machine.id, number: String(machine.card.number), path: ['/machines', machine.id, 'parts', id] },
           },
         ];

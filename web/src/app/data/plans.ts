@@ -1,10 +1,14 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, map, type Observable, tap } from 'rxjs';
+import { BehaviorSubject, debounceTime, filter, groupBy, map, mergeMap, type Observable, tap } from 'rxjs';
 import * as z from 'zod';
 import { shopPlanSchema, storedPlanSchema, type PlanSettled, type ShopPlan, type StoredPlan } from '@isometra/contract';
 import { Api } from './api';
 import { Loads, Writes } from './flows';
+import { Outbox } from './outbox';
 import { Settings } from './settings';
+
+/** What is taken within this time is asked after once, ms. */
+const TOGETHER = 300;
 
 /** Under this name the plan of all machines is kept. */
 export const WHOLE_SHOP = '';
@@ -14,12 +18,25 @@ export const WHOLE_SHOP = '';
 export class Plans {
   private readonly api = inject(Api);
   private readonly settings = inject(Settings);
+  private readonly outbox = inject(Outbox);
   private readonly writes = new Writes();
   private readonly server$ = new BehaviorSubject<ReadonlyMap<string, ShopPlan>>(new Map());
   private readonly loads = new Loads(
     (machineId) => this.api.get(machineId === WHOLE_SHOP ? '/plans' : `/machines/${machineId}/plan`, shopPlanSchema),
     (plan, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, plan)),
   ).askWhenBack();
+
+  constructor() {
+    // What was taken down changes what is left to do.
+    this.outbox.answers$
+      .pipe(
+        map(({ entry }) => entry.machineId),
+        filter((machineId): machineId is string => machineId !== null && this.loads.knows(machineId)),
+        groupBy((machineId) => machineId),
+        mergeMap((taken) => taken.pipe(debounceTime(TOGETHER))),
+      )
+      .subscribe((machineId) => this.loads.askQuietly(machineId));
+  }
 
   /** Ask for a plan; of the whole shop under `WHOLE_SHOP`. Fails with an ApiFailure. */
   load(machineId: string): Observable<void> {

@@ -14,6 +14,7 @@ import { Notice } from '../ui/notice';
 import { lanesOf, type Told } from './board-lanes';
 import { PlanDraws } from './plan-draws';
 import { daysFrom, hoursWords } from './plan-words';
+import { mondayOf } from './weeks';
 
 /** Days of work that stand side by side. */
 const SIDE_BY_SIDE = 6;
@@ -187,10 +188,4 @@ export class BoardPage {
       ? { shop, laidOut: [], refs: [], problem: answer.problem }
       : { shop, laidOut: answer.value, refs: made.refs, problem: '' };
   }
-}
-
-/** The Monday of the week of a date. */
-function mondayOf(date: string): string {
-  const day = (new Date(`${date}T12:00:00Z`).getUTCDay() + 6) % 7;
-  return new Date(Date.parse(`${date}T12:00:00Z`) - day * 86_400_000).toISOString().slice(0, 10);
 }

@@ -13,6 +13,7 @@ import { Progress } from '../ui/progress';
 import { OwnItemForm, type OwnTyped } from './own-item-form';
 import { PlanDraws } from './plan-draws';
 import { PlanEdit, type PlanEdited } from './plan-edit';
+import { WhatHappened } from './what-happened';
 import { PlanState } from './plan-state';
 import { fromWords, helpWords, KIND_WORDS, namedWords, peopleWords, rangeWords, takesWords } from './plan-words';
 
@@ -21,7 +22,7 @@ const SHARE = 0.05;
 /** What is left to do on a machine, when it is done, what decides that and what would help. */
 @Component({
   selector: 'iso-plan-page',
-  imports: [RouterLink, Button, Notice, OwnItemForm, PlanEdit, Progress],
+  imports: [RouterLink, Button, Notice, OwnItemForm, PlanEdit, Progress, WhatHappened],
   providers: [PlanState, PlanDraws],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
@@ -38,6 +39,8 @@ export class PlanPage {
   protected readonly when = timeWords;
   protected readonly editing = signal<string | null>(null);
   protected readonly adding = signal(false);
+  /** Something happened to the machine, and is being written down. */
+  protected readonly happened = signal(false);
   /** The row that the hand is on, by key. */
   private readonly chosenKey = signal<string | null>(null);
   /** Why an item stays where it is. */
@@ -113,6 +116,7 @@ export class PlanPage {
       { shown: 'Enter', does: 'do it', keys: ['Enter'], run: () => this.open() },
       { shown: 'E', does: 'settle it otherwise', keys: ['e'], run: () => this.edit(this.chosen()) },
       { shown: 'A', does: 'add an item', keys: ['a'], run: () => this.adding.set(true) },
+      { shown: 'X', does: 'something happened', keys: ['x'], run: () => this.happened.set(true) },
       { shown: 'T', does: 'tonight', keys: ['t'], run: () => void this.router.navigate(['/machines', this.machineId(), 'tonight']) },
     ]);
   }

@@ -43,7 +43,10 @@ describe('around the headstock', () => {
       expect((await noted(server, 1)).content).toEqual({
         change: { kind: 'bearings', fields: { front: '0.03 mm', rear: '0 µm', span: '300 mm', overhang: '60 mm' } },
       });
-      expect(desk.facts({ id: 'r', surveyId: SURVEY, check: 'spindle-axis', at: '2026-03-01T08:00:00.000Z' }).pending?.slopeV).toBeCloseTo(-100, 9);
+      expect(desk.facts({ id: 'r', surveyId: SURVEY, check: 'spindle-axis', at: '2026-03-01T08:00:00.000Z' }).pending?.slopeV).toBeCloseTo(
+        -100,
+        9,
+      );
     });
 
     it('what is done leaves the list, and the rungs that follow it go stale', async () => {
@@ -65,7 +68,9 @@ describe('around the headstock', () => {
       await page.press('Done: The headstock warms up in work');
       const stale = rung()?.stale;
       expect(stale && staleWords(stale)).toBe('“The headstock warms up in work” has been done since: read it again');
-      expect(desk.facts({ id: 'r', surveyId: SURVEY, check: 'spindle-axis', at: '2026-03-01T08:00:00.000Z' }).pending).toEqual({ ...NO_EFFECT });
+      expect(desk.facts({ id: 'r', surveyId: SURVEY, check: 'spindle-axis', at: '2026-03-01T08:00:00.000Z' }).pending).toEqual({
+        ...NO_EFFECT,
+      });
       expect((await noted(server, 1)).content).toEqual({ planned: id });
       expect(page.text()).toContain('The headstock warms up in work: done');
     });

@@ -14,7 +14,13 @@ import type {
   LogPage,
   Finder,
   Remark,
+  CalendarAddress,
   CardThen,
+  Due,
+  MadeCalendar,
+  PlanWrite,
+  ShopPlan,
+  StoredPlan,
   Machine,
   MoveWrite,
   ReadingWrite,
@@ -98,6 +104,10 @@ export class FakeServer implements HttpBackend {
   stripDowns: StoredStripDown[] = [];
   shopCard: StoredShopCard = { card: {}, mark: null, version: 0 };
   people: ListedPerson[] = [];
+  /** The plan of every machine. */
+  plan: ShopPlan = { today: '2026-12-01', timeZone: null, people: [], machines: [], named: [], widen: 1 };
+  due: Due = { today: '2026-12-01', items: [] };
+  calendars: CalendarAddress[] = [];
   finder: Finder = { machines: [], faces: [], kit: [], sheets: [], parts: [], people: [], rounds: [] };
   /** Pages of the logbook that are given one after another, before `log` is. */
   logPages: LogPage[] = [];
@@ -191,6 +201,19 @@ export class FakeServer implements HttpBackend {
     return saved;
   }
 
+  private settle({ by: _by, ...settled }: PlanWrite): StoredPlan {
+    const stored = { ...settled, version: settled.version + 1 };
+    const machines = this.plan.machines.map((one) => (one.machineId === stored.machineId ? { ...one, settled: stored } : one));
+    this.plan = { ...this.plan, machines };
+    return stored;
+  }
+
+  private makeCalendar(name: string, by: string): MadeCalendar {
+    const made = { id: crypto.randomUUID(), name, by, at: NOW };
+    this.calendars = [...this.calendars, made];
+    return { ...made, address: `/calendar/${'s'.repeat(32)}.ics` };
+  }
+
   private keepPerson(person: Person): Person {
     const before = this.people.find(({ initials }) => initials === person.initials);
     const others = this.people.filter((one) => one !== before);
@@ -264,6 +287,18 @@ export class FakeServer implements HttpBackend {
     ['GET', /^\/parts$/, () => this.needed()],
     ['POST', /^\/parts$/, (_match, body: PartWrite) => this.keepPart(body)],
     ['PUT', /^\/parts\/[^/]+$/, (_match, body: PartWrite) => this.keepPart({ ...body, version: body.version + 1 })],
+    ['GET', /^\/plans$/, () => this.plan],
+    [
+      'GET',
+      /^\/machines\/([^/]+)\/plan$/,
+      ([, id]) => ({ ...this.plan, machines: this.plan.machines.filter((one) => one.machineId === id) }),
+    ],
+    ['PUT', /^\/machines\/([^/]+)\/plan$/, (_match, body: PlanWrite) => this.settle(body)],
+    ['POST', /^\/machines\/[^/]+\/plan\/named$/, () => ({})],
+    ['GET', /^\/due$/, () => this.due],
+    ['GET', /^\/calendars$/, () => this.calendars],
+    ['POST', /^\/calendars$/, (_match, { name, by }: { name: string; by: string }) => this.makeCalendar(name, by)],
+    ['DELETE', /^\/calendars\/([^?]+)/, ([, id]) => (this.calendars = this.calendars.filter((one) => one.id !== id))],
     ['GET', /^\/kit$/, () => this.kit],
     ['GET', /^\/photos\//, () => new Blob(['picture'])],
     ['GET', /^\/limits$/, () => this.limits],

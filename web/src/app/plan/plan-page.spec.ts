@@ -1,0 +1,291 @@
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import type { MachinePlan, PlanItem, PlanWrite, ShopPlan } from '@isometra/contract';
+import { LATHE, openShop, show, until, type FakeServer } from '../testing/fake-shop';
+import { BoardPage } from './board-page';
+import { DuePage } from './due-page';
+import { PlanPage } from './plan-page';
+import { TonightPage } from './tonight-page';
+
+const item = (key: string, title: string, part: Partial<PlanItem> = {}): PlanItem => ({
+  ...{ key, kind: 'read', title, why: 'Not measured yet.', minutes: [20, 40, 80], wait: null, people: 1, who: [], things: [], after: [] },
+  ...{ notBefore: null, from: 'starting', timings: 0, cautions: [], path: null, told: null },
+  ...part,
+});
+const machinePlan = (items: readonly PlanItem[], part: Partial<MachinePlan> = {}): MachinePlan => ({
+  ...{ machineId: LATHE, number: 'L-14', items, leftOff: { text: 'Bed twist: round begun', by: 'EK', at: '2026-11-28T18:00:00.000Z' } },
+  settled: { machineId: LATHE, changes: [], own: [], order: [], version: 0 },
+  ...part,
+});
+const TWIST = item('read bed-twist', 'Read “Bed twist”', { things: ['Level'], path: ['/machines', LATHE, 'bench', 'bed-twist'] });
+const SEAT = item('read seat', 'Read “Seat”', { after: ['read bed-twist'], from: 'learned', timings: 9 });
+const LIFT = item('assemble p1', 'Put back part 1', { kind: 'assemble', people: 2, cautions: ['Two people lift it.'] });
+const BELT = item('own 11111111-1111-4111-8111-111111111111', 'Order a belt', { kind: 'own', from: 'told' });
+const PERSON = { id: 'EK', name: '', hours: { tue: 2, sat: 4 }, off: [], from: 'own' as const };
+const plan = (items: readonly PlanItem[] = [TWIST, SEAT, LIFT], part: Partial<ShopPlan> = {}): ShopPlan => ({
+  ...{ today: '2026-12-01', timeZone: null, people: [PERSON], machines: [machinePlan(items)], named: [], widen: 1 },
+  ...part,
+});
+const settled = (server: FakeServer): PlanWrite | undefined =>
+  server.sent.findLast(({ path }) => path.endsWith('/plan'))?.body as PlanWrite | undefined;
+
+describe('the plan of a machine', () => {
+  const open = async (shown = plan()) => {
+    const shop = await openShop([], { prepare: (server) => (server.plan = shown) });
+    const page = await show(PlanPage);
+    await until(() => page.text().includes(shown.machines[0].items[0]?.title ?? 'Plan'));
+    return { ...shop, page };
+  };
+  const titles = (page: Awaited<ReturnType<typeof open>>['page']): string[] =>
+    page.all('.list > ol .title').map((one) => one.textContent ?? '');
+
+  it('names the day with its range, what decides it and what would help; and keeps what it named', async () => {
+    const { page, server } = await open();
+    await until(() => /Nine in ten: by \d+ \w+ 20\d\d/.test(page.text()));
+    expect(page.text()).toContain('Last: Bed twist: round begun. EK');
+    expect(page.text()).toContain('Planned with EK (Tue 2 h, Sat 4 h).');
+    expect(page.all('.chain li').map((one) => one.textContent?.trim()).length).toBeGreaterThan(0);
+    await until(() => page.text().includes('sooner') || page.text().includes('Nothing that is known here'));
+    await until(() => server.sent.some(({ path }) => path.endsWith('/plan/named')));
+    // Yellow is one thing.
+    expect(page.all('li.next').length).toBe(1);
+    expect(page.all('li.next')[0].textContent).toContain('Bed twist');
+  });
+
+  it('an item is settled otherwise with a reason, and taken back', async () => {
+    const { page, server } = await open();
+    await page.press('Settle Read “Seat” otherwise');
+    await page.type('Likely', '3 h');
+    await page.press('Keep it');
+    expect(page.text()).toContain('must rise');
+    await page.type('Most', '4 h');
+    await page.press('Keep it');
+    expect(page.text()).toContain('Why?');
+    await page.type('Reason', 'the long way round');
+    await page.press('Keep it');
+    await until(() => settled(server) !== undefined);
+    expect(settled(server)?.changes).toEqual([
+      jasmine.objectContaining({ key: 'read seat', minutes: [20, 180, 240], why: 'the long way round', by: 'HB' }),
+    ]);
+    await until(() => page.text().includes('HB: the long way round'));
+    await page.press('Settle Read “Seat” otherwise');
+    await page.press('As it follows from what is known');
+    await until(() => settled(server)?.changes.length === 0);
+  });
+
+  it('what is not to be done stands apart with the reason, and is taken up again', async () => {
+    const { page, server } = await open();
+    await page.press('Settle Put back part 1 otherwise');
+    await page.press('It is not to be done');
+    expect(page.text()).toContain('Why is it not to be done?');
+    await page.type('Reason', 'sold without it');
+    await page.press('It is not to be done');
+    await until(() => page.text().includes('HB: sold without it'));
+    expect(titles(page)).not.toContain('Put back part 1');
+    await page.press('Take it up again');
+    await until(() => settled(server)?.changes.length === 0);
+    await until(() => titles(page).includes('Put back part 1'));
+  });
+
+  it('goes up and down among what it does not depend on; a place that is barred says why', async () => {
+    const { page, server } = await open();
+    await page.press('Put back part 1: one place up');
+    await until(() => settled(server) !== undefined);
+    expect(settled(server)?.order).toEqual(['read bed-twist', 'assemble p1', 'read seat']);
+    await until(() => titles(page)[1] === 'Put back part 1');
+    await page.press('Read “Seat”: one place up');
+    await until(() => titles(page)[1] === 'Read “Seat”');
+    const before = server.sent.length;
+    await page.press('Read “Seat”: one place up');
+    expect(page.text()).toContain('“Read “Bed twist”” comes first: “Read “Seat”” cannot be done before it.');
+    expect(server.sent.slice(before).some(({ path }) => path.endsWith('/plan'))).toBeFalse();
+  });
+
+  it('something nobody could know of is added, before what has to wait for it, and is done', async () => {
+    const { page, server } = await open();
+    await page.press('Add an item');
+    await page.press('Add it');
+    expect(page.text()).toContain('What is to be done?');
+    await page.type('What is to be done', 'Let the cement set');
+    await page.type('Or hours by the clock', 'soon');
+    await page.press('Add it');
+    expect(page.text()).toContain('Hours by the clock? Example: 24');
+    await page.type('Or hours by the clock', '24');
+    await page.pick('What it comes before', 'Put back part 1');
+    await page.press('Add it');
+    await until(() => settled(server) !== undefined);
+    const [own] = settled(server)?.own ?? [];
+    expect(own).toEqual(jasmine.objectContaining({ title: 'Let the cement set', wait: 24, minutes: null }));
+    expect(settled(server)?.changes[0]).toEqual(jasmine.objectContaining({ key: 'assemble p1', after: [`own ${own.id}`] }));
+    await until(() => titles(page).includes('Let the cement set'));
+    await page.press('Done');
+    await until(() => settled(server)?.own[0].doneAt !== null);
+    await until(() => !titles(page).includes('Let the cement set'));
+  });
+
+  it('somebody else has changed it meanwhile: it is shown as it stands, nothing is written over', async () => {
+    const { page, server } = await open();
+    server.refuse = { status: 409, errors: [{ path: '', message: 'was changed meanwhile', example: '' }], code: 'stale' } as never;
+    await page.press('Put back part 1: one place up');
+    await until(() => page.text().includes('Somebody else has changed this plan'));
+    expect(titles(page)[2]).toBe('Put back part 1');
+  });
+
+  it('with nobody’s hours no day is named; with nothing left it says so', async () => {
+    const { page } = await open(plan([TWIST], { people: [{ ...PERSON, hours: {} }] }));
+    await until(() => page.text().includes('Nobody has hours to work'));
+    TestBed.resetTestingModule();
+    const empty = await open(plan([]));
+    await until(() => empty.page.text().includes('Nothing is left to do.'));
+  });
+
+  it('a crash is written down, and says before that what it opens again', async () => {
+    const { page, server } = await open();
+    await page.press('It crashed, was moved …');
+    await page.press('Write it down');
+    expect(page.text()).toContain('What happened? Choose one of these.');
+    await page.choose('It crashed');
+    expect(page.text()).toContain('Nothing has been read yet that it could upset.');
+    await page.type('In your words', 'drill into the vice');
+    await page.press('Write it down');
+    await until(() => server.sent.some(({ path }) => path.endsWith('/notes')));
+    expect(server.sent.find(({ path }) => path.endsWith('/notes'))?.body).toEqual(
+      jasmine.objectContaining({ kind: 'event', content: { what: 'crashed', note: 'drill into the vice' } }),
+    );
+  });
+});
+
+describe('tonight', () => {
+  const open = async (items: readonly PlanItem[]) => {
+    const shop = await openShop([], { prepare: (server) => (server.plan = plan(items)) });
+    const page = await show(TonightPage);
+    await until(() => page.all('ol li').length > 0);
+    return { ...shop, page };
+  };
+  /** Type into a field and leave it. */
+  const enter = async (page: Awaited<ReturnType<typeof open>>['page'], label: string, text: string): Promise<void> => {
+    await page.type(label, text);
+    page.field(label).dispatchEvent(new Event('change'));
+    await page.fixture.whenStable();
+  };
+  const listed = (page: Awaited<ReturnType<typeof open>>['page']): string[] =>
+    page.all('ol .title').map((one) => one.textContent?.trim() ?? '');
+
+  it('lists what fits, what to lay out, where it was left off; with two people the lift as well', async () => {
+    const { page } = await open([TWIST, SEAT, LIFT]);
+    await enter(page, 'How long the evening is', '45 min');
+    expect(listed(page)).toEqual(['Read “Bed twist”']);
+    expect(page.text()).toContain('Left off: Bed twist: round begun. EK');
+    expect(page.text()).toContain('Lay out: Level');
+    await enter(page, 'How long the evening is', '3 h');
+    expect(listed(page)).toEqual(['Read “Bed twist”', 'Read “Seat”']);
+    expect(page.text()).toContain('With 2 people “Put back part 1” could be done as well.');
+    await enter(page, 'People here', '2');
+    expect(listed(page)).toContain('Put back part 1');
+    expect(page.text()).toContain('2 people are needed.');
+    expect(page.text()).toContain('Two people lift it.');
+    await enter(page, 'How long the evening is', 'soon');
+    expect(page.text()).toContain('How long is the evening? Example: 2 h 30');
+    await enter(page, 'People here', '0');
+    expect(page.text()).toContain('How many people are here?');
+  });
+
+  it('at its end it writes down what was done and what was left open, and own items are done', async () => {
+    const { page, server } = await open([TWIST, SEAT]);
+    server.plan = plan([TWIST, SEAT, BELT]);
+    await enter(page, 'How long the evening is', '3 h');
+    await page.tick('Read “Bed twist”');
+    await page.press('Done for tonight');
+    await until(() => server.remarks.length > 0);
+    expect(server.remarks[0].text).toMatch(/^Evening of \d+ \w+ \d{4}\.\nDone: Read “Bed twist”\.\nLeft open: Read “Seat”\.$/);
+    expect(page.text()).toContain('Done for tonight.');
+    await page.press('Go on after all');
+    expect(listed(page)).toContain('Read “Seat”');
+  });
+
+  it('is there again after the page was loaded anew; what was written down meanwhile is done', async () => {
+    const { page, server } = await open([TWIST, SEAT]);
+    await enter(page, 'How long the evening is', '3 h');
+    await page.tick('Read “Seat”');
+    page.fixture.destroy();
+    server.plan = plan([SEAT]);
+    const again = await show(TonightPage);
+    await until(() => again.text().includes('It is written down.'));
+    expect(again.all('li.done').length).toBe(2);
+    expect(again.field('How long the evening is').value).toBe('3 h');
+  });
+});
+
+describe('the board', () => {
+  it('shows who does what on which day, by person and by machine, and what has slipped', async () => {
+    const { server } = await openShop([], {
+      prepare: (fake) =>
+        (fake.plan = plan([TWIST, SEAT], {
+          named: [{ machineId: LATHE, at: '2026-11-01', p10: '2026-11-10', p50: '2026-11-12', p90: '2026-11-20', came: null }],
+        })),
+    });
+    const page = await show(BoardPage);
+    await until(() => page.all('.piece').length > 0);
+    expect(page.all('tbody th').map((one) => one.textContent?.trim())).toEqual([jasmine.stringMatching(/^EK/)]);
+    expect(page.all('thead th')[0].textContent).toContain('Tue 1 Dec');
+    expect(page.all('.piece').map((one) => one.textContent?.replace(/\s+/g, ' ').trim())).toEqual([
+      'L-14 Read “Bed twist” 40 min',
+      'L-14 Read “Seat” 40 min',
+    ]);
+    expect(page.all('.piece.next').length).toBe(1);
+    await page.choose('By machine');
+    await until(() => page.text().includes('later than was thought'));
+    expect(page.text()).toContain('11 days later than was thought on 1 Nov 2026');
+    expect(server.asked.filter((path) => path.endsWith('/plans')).length).toBe(1);
+  });
+
+  it('of a shop with nothing left to do says so', async () => {
+    await openShop([], { prepare: (server) => (server.plan = plan([])) });
+    const page = await show(BoardPage);
+    await until(() => page.text().includes('Nothing is left to do on any machine.'));
+  });
+});
+
+describe('what is due', () => {
+  const due = (day: string, title: string, what: 'check' | 'kit' = 'check') => ({
+    ...{ day, title, what, machineId: what === 'kit' ? null : LATHE, number: what === 'kit' ? null : 'L-14', path: ['/kit'] },
+  });
+  const open = async () => {
+    const shop = await openShop([], {
+      prepare: (server) =>
+        (server.due = {
+          today: '2026-12-01',
+          items: [
+            due('2026-11-20', 'Read “Bed twist” again'),
+            due('2026-12-03', 'Have “Dial” certified', 'kit'),
+            due('2026-12-09', 'Seat'),
+          ],
+        }),
+    });
+    const page = await show(DuePage);
+    await until(() => page.all('section').length > 0);
+    return { ...shop, page };
+  };
+
+  it('stands by week, what was missed first', async () => {
+    const { page } = await open();
+    expect(page.all('section h2').map((one) => one.textContent)).toEqual(['Overdue', 'This week', 'Next week']);
+    expect(page.text()).toContain('overdue by 11 days');
+    await page.choose('Certificates');
+    expect(page.all('section h2').map((one) => one.textContent)).toEqual(['This week']);
+  });
+
+  it('an address for another calendar is made, shown once, and revoked', async () => {
+    const { page, server } = await open();
+    await page.press('Make an address');
+    expect(page.text()).toContain('Whose calendar is it?');
+    await page.type('Whose calendar', 'Kitchen');
+    await page.press('Make an address');
+    await until(() => page.text().includes('It is shown this once'));
+    expect(page.element.querySelector<HTMLInputElement>('#calendar-address')?.value).toMatch(/\/calendar\/s{32}\.ics$/);
+    await page.press('Revoke the address of Kitchen');
+    await until(() => server.calendars.length === 0);
+    await until(() => !page.text().includes('Kitchen tablet') && !page.text().includes('shown this once'));
+    expect(TestBed.inject(Router)).toBeTruthy();
+  });
+});
