@@ -106,6 +106,8 @@ export const planItemSchema = z.object({
   from: z.enum(['told', 'learned', 'forecast', 'starting']),
   timings: z.int(),
   cautions: z.array(z.string()).readonly(),
+  /** It takes metal off. */
+  metal: z.literal(true).optional(),
   /** Where in this program it is done, as the parts of an address. */
   path: z.array(z.string()).readonly().nullable(),
   /** What a person settled of it. */

@@ -81,6 +81,8 @@ export const shopCardSchema = z.strictObject({
     .optional()
     .register(fieldRegistry, { label: 'Hours of work', help: 'Evenings and days on which somebody usually works at the machines.' }),
   durations,
+  rate: count({ label: 'Rate of an hour', min: 1, max: 100_000, example: '60', help: 'For estimates: what an hour of work costs here.' }),
+  currency: optionalText(8, { label: 'In', example: 'EUR' }),
 });
 export type ShopCard = z.output<typeof shopCardSchema>;
 

@@ -77,6 +77,7 @@ export { jobOf, type JobRef, type PlanToSchedule } from './planning/jobOf.js';
 export { firstsOf, howGood, knownToDo, plannedPeople, type MachineRecords, type ShopRecords } from './planning/known.js';
 export { moveMinutes, setUpMinutes, WORK_PAUSE, workedMinutes } from './planning/timed.js';
 export { byDay, checksDue, kitDue, ownDue, partsDue } from './planning/due.js';
+export { curedByMetal, hoursOfWork, threeAnswers, type Answer, type AnswerCode } from './planning/answers.js';
 export { helps, type Help, type HelpCode } from './planning/helps.js';
 export { minutesTyped, minutesWords } from './planning/minutesTold.js';
 export { tonight, type Tonight } from './planning/tonight.js';

@@ -92,6 +92,11 @@ export const routes: Routes = [
         loadComponent: () => import('./stripdown/strip-down-page').then((part) => part.StripDownPage),
       },
       { path: 'plan', title: 'Plan · Isometra', loadComponent: () => import('./plan/plan-page').then((part) => part.PlanPage) },
+      {
+        path: 'worth-it',
+        title: 'Worth it? · Isometra',
+        loadComponent: () => import('./plan/worth-it-page').then((part) => part.WorthItPage),
+      },
       { path: 'tonight', title: 'Tonight · Isometra', loadComponent: () => import('./plan/tonight-page').then((part) => part.TonightPage) },
       {
         path: 'compare',

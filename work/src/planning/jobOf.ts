@@ -1,4 +1,4 @@
-import { JOB_FORMAT, type PlanItem, type PlannedPerson } from '@isometra/contract';
+import { JOB_FORMAT, WEEKDAYS, type PlanItem, type PlannedPerson } from '@isometra/contract';
 import { widened } from './durations.js';
 
 /** The arranged plan of one machine. */
@@ -31,25 +31,45 @@ const ELSEWHERE: readonly PlanItem['kind'][] = ['scrape', 'part', 'kit', 'to-do'
 
 const works = ({ hours }: PlannedPerson): boolean => Object.values(hours).some((each) => (each ?? 0) > 0);
 
+/** Whether so many people share a day of the week, those who are named among them. */
+function together(people: readonly PlannedPerson[], who: readonly string[], many: number): boolean {
+  return WEEKDAYS.some((day) => {
+    const there = people.filter(({ hours }) => (hours[day] ?? 0) > 0).map(({ id }) => id);
+    return there.length >= many && who.every((id) => there.includes(id));
+  });
+}
+
+/** A job file, what each of its items stands for, and what needs more hands than there are on one day. */
+export interface MadeJob {
+  readonly job: Readonly<Record<string, unknown>>;
+  readonly refs: readonly JobRef[];
+  /** Planned as if somebody came to help: with one person of the shop. */
+  readonly helped: readonly JobRef[];
+}
+
 /**
  * The job file of some plans together: people and kit are shared between the machines. Items are called by their place in it. Who is not
- * among the people is passed over; more hands than there are in the shop are asked for as all of them.
+ * among the people is passed over. What needs more hands than ever work on one day is planned with one, as if somebody came to help.
  *
- * @returns the file, and what each of its items stands for; undefined where nobody has hours, or nothing is left to do.
+ * @returns undefined where nobody has hours, or nothing is left to do.
  */
 export function jobOf(
   plans: readonly PlanToSchedule[],
   { start, timeZone, people, widen = 1, draws = 10_000, seed = 1 }: Circumstances,
-): { readonly job: Readonly<Record<string, unknown>>; readonly refs: readonly JobRef[] } | undefined {
+): MadeJob | undefined {
   const able = people.filter(works);
   const all = plans.flatMap(({ machineId, number, items }) => items.map((one) => ({ machineId, number, one })));
   if (all.length === 0 || able.length === 0) return undefined;
   const place = new Map(all.map(({ machineId, one }, i) => [`${machineId} ${one.key}`, String(i)]));
   const known = new Set(able.map(({ id }) => id));
   const things = [...new Set(all.flatMap(({ one }) => one.things))];
+  const helped: JobRef[] = [];
   const items = all.map(({ machineId, number, one }) => {
-    const who = one.who.filter((id) => known.has(id));
-    const crew = Math.min(Math.max(one.people, who.length), able.length);
+    const named = one.who.filter((id) => known.has(id));
+    const wanted = Math.max(one.people, named.length);
+    const alone = wanted > 1 && one.wait === null && !together(able, named, wanted);
+    if (alone) helped.push({ machineId, key: one.key });
+    const [who, crew] = alone ? [named.slice(0, 1), 1] : [named, wanted];
     return {
       id: place.get(`${machineId} ${one.key}`),
       ...(one.wait === null
@@ -68,5 +88,6 @@ export function jobOf(
       items,
     },
     refs: all.map(({ machineId, one }) => ({ machineId, key: one.key })),
+    helped,
   };
 }

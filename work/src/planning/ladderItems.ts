@@ -1,28 +1,31 @@
-import { CHECKS, upsets, type CheckDefinition } from '@isometra/core';
+import { CHECKS, MOVES, upsets, type CheckDefinition } from '@isometra/core';
 import type { PlanItem, RoundHead } from '@isometra/contract';
 import { handStaleWords } from '../ladder/handRungs.js';
 import { doable } from '../judging/doable.js';
 import { NEXT_WORDS } from '../ladder/nextRung.js';
 import { staleWords } from '../ladder/reasons.js';
 import type { Rung } from '../ladder/rungs.js';
-import { inARow, wholeMinutes } from './durations.js';
+import { inARow, times, wholeMinutes } from './durations.js';
 import { item, learned, moveTakes, moveTitle, quantityLabel, readingTakes, titleOf, untimed, type KnownToDo } from './toDo.js';
 
 /** One move that a rung wants: of a quantity, by the first kind that the machine can do. */
 interface Wanted {
   readonly quantity: string;
   readonly kind: string;
+  /** How far it is from where it is wanted, in its unit. */
+  readonly by: number;
+  readonly unit: string;
 }
 
 /** What a rung wants moved: everything that is out and that a move is known for. */
 export function wantedMoves({ check, found, state }: Rung, machineKind: string): readonly Wanted[] {
   if (state !== 'out') return [];
-  return Object.entries(found).flatMap(([quantity, { verdict, aim, value }]) => {
+  return Object.entries(found).flatMap(([quantity, { verdict, aim, value, unit }]) => {
     if (verdict !== 'out') return [];
     const correction = check.corrections[quantity];
     const kinds = correction ? ((aim ?? 0) > value ? correction.plus : correction.minus) : [];
     const kind = kinds.find((one) => doable(one, machineKind, check.id));
-    return kind === undefined ? [] : [{ quantity, kind }];
+    return kind === undefined ? [] : [{ quantity, kind, by: Math.abs((aim ?? 0) - value), unit }];
   });
 }
 
@@ -106,11 +109,33 @@ const firstMoveOf = (check: CheckDefinition, machineKind: string): string | unde
 const disturbs = ({ fromTheTop }: KnownToDo, moved: CheckDefinition, check: string): boolean =>
   moved.id !== check && (fromTheTop || upsets(moved, check));
 
+/** µm that one pass takes, and the length over which a slope is taken out, m: starting values where no face tells its own. */
+const PASS = 8;
+const OVER = 0.4;
+const PASSES = { least: 3, most: 80 } as const;
+
+/** What taking metal off takes, where no face of it is laid out yet: as many passes as its depth asks for. */
+function metalTakes(
+  { kind, takes }: KnownToDo,
+  by: number,
+  unit: string,
+): Pick<PlanItem, 'minutes' | 'from' | 'timings' | 'why' | 'metal'> {
+  const depth = unit.endsWith('/m') ? by * OVER : by;
+  const passes = Math.min(PASSES.most, Math.max(PASSES.least, Math.ceil(depth / PASS)));
+  const one = takes({ work: 'pass', machineKind: kind });
+  return {
+    ...learned([one]),
+    ...{ minutes: wholeMinutes(times(one.minutes, passes)), metal: true },
+    why: `It is out by metal: about ${passes} passes, until its face is laid out at the desk.`,
+  };
+}
+
 /** The moves of a rung that is out, each after the one before it, and the reading after them. */
 function corrected(known: KnownToDo, rung: Rung, wanted: readonly Wanted[], before: readonly string[], grown: Grown): void {
   const { check, said } = rung;
   let after = before;
-  for (const { quantity, kind } of wanted) {
+  for (const { quantity, kind, by, unit } of wanted) {
+    const metal = MOVES.get(kind)?.metal ? metalTakes(known, by, unit) : undefined;
     const face = known.faces.find((one) => one.check === check.id && one.forecast);
     const key = `move ${check.id} ${quantity}`;
     grown.items.push({
@@ -121,6 +146,7 @@ function corrected(known: KnownToDo, rung: Rung, wanted: readonly Wanted[], befo
         cautions: check.cautions,
         path: said ? ['/machines', known.machineId, 'move', said.id, quantity] : null,
         ...learned([moveTakes(known, kind)]),
+        ...metal,
         // What is scraped is worked at the desk: its passes are planned there.
         ...(face && { minutes: [1, 1, 1], why: `“${check.title}” is out. It is scraped true on “${face.name}”.` }),
       }),

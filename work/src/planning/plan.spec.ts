@@ -229,6 +229,17 @@ describe('a plan as people have settled it', () => {
       ).finish.p50;
     expect(finish(['EK', 'JT']) <= finish(['EK'])).toBeTrue();
   });
+
+  it('what needs two who never work on one day is planned as if somebody came to help, and says so', () => {
+    const lift = { ...SETTLED, own: [own('lift', { people: 2 })] };
+    const plans = [{ machineId: 'm', number: 'L-14', items: arranged([], lift) }];
+    const person = (id: string, day: 'mon' | 'tue') => ({ id, name: '', hours: { [day]: 2 }, off: [], from: 'own' as const });
+    const made = (people: readonly ReturnType<typeof person>[]) => jobOf(plans, { start: '2026-12-01', timeZone: null, draws: 20, people });
+    const apart = made([person('EK', 'mon'), person('JT', 'tue')]);
+    expect(apart?.helped).toEqual([{ machineId: 'm', key: 'own lift' }]);
+    expect(planJob(apart?.job).finish.p50).toBe('2026-12-01');
+    expect(made([person('EK', 'tue'), person('JT', 'tue')])?.helped).toEqual([]);
+  });
 });
 
 describe('what a shop has learned of its plans', () => {

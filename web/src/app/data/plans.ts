@@ -47,14 +47,39 @@ export class Plans {
     return this.server$.pipe(map((plans) => plans.get(machineId)));
   }
 
-  /** Settle something of the plan of a machine, on what was shown of it. Fails with an ApiFailure. */
+  /** Changes of each machine that are on their way. */
+  private readonly onTheirWay = new Map<string, number>();
+
+  /**
+   * Settle something of the plan of a machine: shown at once, sent in its turn. Where the server does not take it, the plan is asked for
+   * again, so that what is shown is what stands. Fails with an ApiFailure.
+   */
   settle(machineId: string, change: (now: StoredPlan) => PlanSettled): Observable<StoredPlan> {
+    const { version } = this.settled(machineId);
+    const { changes, own, order } = change(this.settled(machineId));
+    const settled = { changes, own, order };
+    this.keep({ ...settled, machineId, version });
+    this.onTheirWay.set(machineId, (this.onTheirWay.get(machineId) ?? 0) + 1);
     return this.writes.send(() => {
-      const now = this.settled(machineId);
-      const { changes, own, order } = change(now);
-      const body = { machineId, changes, own, order, version: now.version, by: this.settings.by() };
-      return this.api.send('PUT', `/machines/${machineId}/plan`, body, storedPlanSchema).pipe(tap((stored) => this.keep(stored)));
+      // What went before it has been answered: its version is the one that stands.
+      const body = { machineId, ...settled, version: this.settled(machineId).version, by: this.settings.by() };
+      return this.api.send('PUT', `/machines/${machineId}/plan`, body, storedPlanSchema).pipe(
+        tap({
+          next: (stored) => this.taken(stored),
+          error: () => {
+            this.onTheirWay.set(machineId, 0);
+            this.loads.askQuietly(machineId);
+          },
+        }),
+      );
     });
+  }
+
+  /** The server has taken a change: what was changed since stays as it is shown. */
+  private taken(stored: StoredPlan): void {
+    const left = Math.max(0, (this.onTheirWay.get(stored.machineId) ?? 0) - 1);
+    this.onTheirWay.set(stored.machineId, left);
+    this.keep(left > 0 ? { ...this.settled(stored.machineId), version: stored.version } : stored);
   }
 
   private settled(machineId: string): StoredPlan {

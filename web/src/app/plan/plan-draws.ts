@@ -1,6 +1,6 @@
 import { Injectable, type OnDestroy, signal } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Schedule } from '@isometra/contract';
+import type { Dates, Schedule } from '@isometra/contract';
 import type { LaidOut } from '@isometra/work';
 import type { PlanAnswer, PlanWork } from '../workers/plan.worker';
 
@@ -29,7 +29,7 @@ export class PlanDraws implements OnDestroy {
     }
   }
 
-  finishes(jobs: readonly unknown[]): Promise<readonly (string | null)[]> {
+  finishes(jobs: readonly unknown[]): Promise<readonly (Dates | null)[]> {
     return this.remote.finishes(jobs);
   }
 

@@ -79,6 +79,15 @@ export class PlanPage {
       };
     });
   });
+  /** What was planned as if somebody came to help. */
+  protected readonly helped = computed(() => {
+    const keys = new Set(this.state.drawn().helped.map(({ key }) => key));
+    const items = this.state.items().filter(({ key }) => keys.has(key));
+    if (items.length === 0) return '';
+    const [first] = items;
+    const what = items.length === 1 ? `“${first.title}” needs` : `“${first.title}” and ${items.length - 1} more need`;
+    return `${what} more hands than work here on one day. It is planned as if somebody came to help.`;
+  });
   /** What decides the end, in order, each with how often. */
   protected readonly chain = computed(() => {
     const { schedule, refs } = this.state.drawn();

@@ -25,6 +25,8 @@ export interface Drawn {
   readonly schedule: Schedule | null;
   readonly problem: string;
   readonly refs: readonly JobRef[];
+  /** What was planned as if somebody came to help. */
+  readonly helped: readonly JobRef[];
 }
 
 /** What one thing would save, days. */
@@ -109,12 +111,13 @@ export class PlanState {
     if (!made) return of({ ...NOTHING_DRAWN, problem: 'Nobody has hours to work: give them on the page of the shop.' });
     return from(this.draws.draw(made.job)).pipe(
       map((answer): Drawn => {
-        if ('problem' in answer) return { schedule: null, problem: answer.problem, refs: made.refs };
+        const { refs, helped } = made;
+        if ('problem' in answer) return { schedule: null, problem: withTitles(answer.problem, sketch.items), refs, helped };
         this.plans
           .name(this.machineId(), answer.value.finish)
           .pipe(catchError(() => of(undefined)))
           .subscribe();
-        return { schedule: answer.value, problem: '', refs: made.refs };
+        return { schedule: answer.value, problem: '', refs, helped };
       }),
       catchError((error: Error) => of({ ...NOTHING_DRAWN, problem: error.message })),
     );
@@ -128,7 +131,7 @@ export class PlanState {
     return all
       .flatMap(({ code }, i) => {
         const date = dates[i];
-        return date === null ? [] : [{ code, days: daysFrom(date, schedule.finish.p50) }];
+        return date === null ? [] : [{ code, days: daysFrom(date.p50, schedule.finish.p50) }];
       })
       .filter(({ days }) => days > 0)
       .sort((one, other) => other.days - one.days);
@@ -146,7 +149,6 @@ export class PlanState {
         this.problem.set(
           failure.status === 409 ? 'Somebody else has changed this plan: it is shown as it stands now. Change it again.' : failure.message,
         );
-        if (failure.status === 409) this.plans.load(this.machineId()).subscribe({ error: () => undefined });
       },
     });
   }
@@ -184,7 +186,11 @@ export class PlanState {
   }
 }
 
-const NOTHING_DRAWN: Drawn = { schedule: null, problem: '', refs: [] };
+const NOTHING_DRAWN: Drawn = { schedule: null, problem: '', refs: [], helped: [] };
+
+/** What stands in the way, its items called by their titles. */
+const withTitles = (problem: string, items: readonly PlanItem[]): string =>
+  problem.replace(/"(\d+)"/g, (found, at: string) => (items[Number(at)] ? `“${items[Number(at)].title}”` : found));
 
 /** What of a shop a plan depends on. */
 const people = ({ people: all, today, timeZone, widen }: ShopPlan): unknown => [all, today, timeZone, widen];

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { FaultError } from '@isometra/core';
-import type { Schedule } from '@isometra/contract';
+import type { Dates, Schedule } from '@isometra/contract';
 import { jobRun, layOutJob, planJob, type LaidOut } from '@isometra/work';
 
 const STEP = 100;
@@ -45,12 +45,11 @@ const work = {
   },
 
   /** When some jobs would be done, drawn less often: for comparing them. */
-  async finishes(jobs: readonly unknown[]): Promise<readonly (string | null)[]> {
-    const mine = this.turn;
-    const dates: (string | null)[] = [];
+  async finishes(jobs: readonly unknown[]): Promise<readonly (Dates | null)[]> {
+    const dates: (Dates | null)[] = [];
     for (const job of jobs) {
-      const told = mine === this.turn ? answer(() => planJob(job)) : { problem: '' };
-      dates.push('value' in told ? told.value.finish.p50 : null);
+      const told = answer(() => planJob(job));
+      dates.push('value' in told ? told.value.finish : null);
       await new Promise((resolve) => setTimeout(resolve));
     }
     return dates;

@@ -1,0 +1,143 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { from, of, switchMap } from 'rxjs';
+import type { Dates } from '@isometra/contract';
+import { curedByMetal, jobOf, threeAnswers, type Answer, type AnswerCode } from '@isometra/work';
+import { Settings } from '../data/settings';
+import { ShopStore } from '../data/shop';
+import { dayWords } from '../data/when';
+import { MachineStore } from '../machine/machine-store';
+import { AtHand } from '../shell/at-hand';
+import { Button } from '../ui/controls';
+import { Glyph } from '../ui/glyph';
+import { Notice } from '../ui/notice';
+import { resultTold } from '../ui/result-told';
+import { PlanDraws } from './plan-draws';
+import { PlanState } from './plan-state';
+
+const FEW_DRAWS = 300;
+
+const TITLES: Readonly<Record<AnswerCode, string>> = {
+  leave: 'Leave it, and use it so',
+  adjust: 'Adjust only',
+  rebuild: 'Rebuild',
+};
+const ABOUT: Readonly<Record<AnswerCode, string>> = {
+  leave: 'Nothing is moved. The work has to live with what is out.',
+  adjust: 'Screws and shims, and what has to be read for them. No metal comes off.',
+  rebuild: 'Everything that is left to do, metal and all.',
+};
+
+/** Something that stays out of its limits. */
+interface Stays {
+  readonly key: string;
+  readonly title: string;
+  readonly told: ReturnType<typeof resultTold>;
+}
+
+/** Before a job is begun: leave it, adjust it, or rebuild it; what each takes, and what the work would suffer. Made to be printed. */
+@Component({
+  selector: 'iso-worth-it-page',
+  imports: [RouterLink, Button, Glyph, Notice],
+  providers: [PlanState, PlanDraws],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './worth-it-page.html',
+  styleUrl: './worth-it-page.css',
+})
+export class WorthItPage {
+  protected readonly machineStore = inject(MachineStore);
+  protected readonly machineId = computed(() => this.machineStore.machine()?.id ?? '');
+  protected readonly state = inject(PlanState);
+  private readonly draws = inject(PlanDraws);
+  private readonly settings = inject(Settings);
+  private readonly shopStore = inject(ShopStore);
+
+  private readonly answers = computed(() => threeAnswers(this.state.items()));
+  private readonly dates = toSignal(
+    toObservable(computed(() => ({ shop: this.state.shop(), answers: this.answers() }))).pipe(
+      switchMap(({ shop, answers }) => (shop ? from(this.drawn(answers)) : of(undefined))),
+    ),
+  );
+  /** What is out now, each by its check and quantity. */
+  private readonly out = computed((): readonly Stays[] =>
+    this.machineStore.rungs().flatMap(({ check, found, state }) =>
+      state === 'left'
+        ? []
+        : Object.entries(found).flatMap(([name, quantity]) => {
+            const info = check.quantities[name];
+            if (!info || quantity.verdict !== 'out') return [];
+            const title = `${check.title}: ${info.label}`;
+            return [{ key: `${check.id} ${name}`, title, told: resultTold(quantity, info, this.settings.shown()) }];
+          }),
+    ),
+  );
+  protected readonly unread = computed(() => this.machineStore.rungs().filter(({ state }) => state === 'none').length);
+  protected readonly unreadWords = computed(() => {
+    const many = this.unread();
+    if (many === 0) return '';
+    return `${many === 1 ? '1 check is' : `${many} checks are`} not measured yet. In the hours they count with the share that is out at first; the lists below leave them out.`;
+  });
+
+  private readonly rate = computed(() => {
+    const { rate, currency } = (this.shopStore.told()?.card ?? {}) as { readonly rate?: unknown; readonly currency?: unknown };
+    const each = Number(rate);
+    return each > 0 ? { each, currency: typeof currency === 'string' ? currency : '' } : null;
+  });
+  protected readonly noRate = computed(() => this.rate() === null);
+
+  protected readonly columns = computed(() => {
+    const metal = new Set(curedByMetal(this.state.items()));
+    return this.answers().map(({ code, items, hours }, i) => ({
+      ...{ code, title: TITLES[code], about: ABOUT[code] },
+      hours: items.length ? rangeWords(hours, 'h') : '0 h',
+      money: this.moneyOf(hours),
+      date: this.dateWords(this.dates()?.[i]),
+      stays: code === 'rebuild' ? [] : this.out().filter(({ key }) => code === 'leave' || metal.has(key)),
+    }));
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.machineId();
+      if (id) untracked(() => this.state.load(id));
+    });
+    inject(AtHand).doing.set('Worth it?');
+  }
+
+  private moneyOf(hours: Answer['hours']): string {
+    const rate = this.rate();
+    if (!rate) return '';
+    const by = (each: number): number => each * rate.each;
+    return rangeWords({ p10: by(hours.p10), p50: by(hours.p50), p90: by(hours.p90) }, rate.currency);
+  }
+
+  private dateWords(dates: Dates | null | undefined): string {
+    return dates ? `done about ${dayWords(dates.p50)}, by ${dayWords(dates.p90)} nine times in ten` : '';
+  }
+
+  /** When each would be done; the first is nothing to do. */
+  private async drawn(answers: readonly Answer[]): Promise<readonly (Dates | null)[]> {
+    const shop = this.state.shop();
+    const machine = shop?.machines[0];
+    if (!shop || !machine) return [];
+    const circumstances = { start: shop.today, timeZone: shop.timeZone, people: shop.people, widen: shop.widen, draws: FEW_DRAWS };
+    const jobs = answers.map(({ items }) => jobOf([{ machineId: machine.machineId, number: machine.number, items }], circumstances)?.job);
+    const made = jobs.flatMap((job) => (job ? [job] : []));
+    const told = [...(await this.draws.finishes(made))];
+    return jobs.map((job) => (job ? (told.shift() ?? null) : null));
+  }
+
+  protected print(): void {
+    window.print();
+  }
+}
+
+/** Two figures that a shop can stand by: no more digits than they earn. */
+function rounded(value: number): string {
+  const step = value >= 1000 ? 100 : value >= 100 ? 10 : 1;
+  return (Math.round(value / step) * step).toLocaleString('en');
+}
+
+const rangeWords = ({ p10, p50, p90 }: Answer['hours'], unit: string): string =>
+  `about ${rounded(p50)} ${unit} (${rounded(p10)} to ${rounded(p90)})`.replace(/\s+/g, ' ');
