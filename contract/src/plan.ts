@@ -200,3 +200,12 @@ export const newCalendarSchema = z.strictObject({
 });
 export const madeCalendarSchema = calendarAddressSchema.extend({ address: z.string() });
 export type MadeCalendar = z.infer<typeof madeCalendarSchema>;
+
+/** Work on a machine that was timed, minutes, by the survey it was done in, the check it was for, and who did it. */
+export const workedHoursSchema = z.object({
+  surveyId: z.string().nullable(),
+  check: z.string().nullable(),
+  by: z.string(),
+  minutes: z.number(),
+});
+export type WorkedHours = z.infer<typeof workedHoursSchema>;

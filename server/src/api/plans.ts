@@ -3,6 +3,8 @@ import * as z from 'zod';
 import { nameDateSchema, newCalendarSchema, planWriteSchema, whoSchema } from '@isometra/contract';
 import { addCalendar, calendarText, isCalendar, listCalendars, revokeCalendar } from '../services/calendar.js';
 import { shopDue } from '../services/due.js';
+import { listSurveys } from '../services/surveys.js';
+import { workedHours } from '../services/timings.js';
 import { nameDate, settlePlan, shopPlan } from '../services/plans.js';
 import { ApiError, notFound, parseBody } from './errors.js';
 import { idIn, type Means } from './means.js';
@@ -12,6 +14,10 @@ export function plans(router: Router, { sequelize, solver }: Means): void {
   router.get('/plans', async (_request, response) => void response.json(await shopPlan({ sequelize, solver })));
   router.get('/machines/:id/plan', async (request, response) => {
     response.json(await shopPlan({ sequelize, solver }, idIn(request.params.id, 'machine')));
+  });
+  router.get('/machines/:id/hours', async (request, response) => {
+    const id = idIn(request.params.id, 'machine');
+    response.json(await workedHours(sequelize, id, await listSurveys(id)));
   });
   router.get('/due', async (_request, response) => void response.json(await shopDue(sequelize, solver)));
   router.get('/calendar.ics', async (_request, response) => {

@@ -56,6 +56,17 @@ describe('plans', () => {
     expect(all.sort()).toEqual(['round 3', 'screw 25', 'setUp 8', 'setUp 8']);
   });
 
+  it('hours of a machine are told by survey, check and person; another machine’s are not among them', async () => {
+    const [{ id }, other] = [await lathe(), await lathe('L-2')];
+    await timed(id, 1);
+    await timed(id, 2);
+    await timed(other.id, 3);
+    const { body } = await shop.http.get(`/api/machines/${id}/hours`).expect(200);
+    const [survey] = (await shop.http.get(`/api/machines/${id}/surveys`).expect(200)).body;
+    expect(body).toEqual([{ surveyId: survey.id, check: 'tailstock-traverse', by: 'AB', minutes: 22 }]);
+    await shop.http.get(`/api/machines/${uuid()}/hours`).expect(404);
+  });
+
   it('learned minutes change the plan', async () => {
     const [{ id }, other] = [await lathe(), await lathe('L-2')];
     const before = itemOf(await planOf(other.id), 'read tailstock-traverse');

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { Settings } from '../data/settings';
-import { barRound, openShop, show } from '../testing/fake-shop';
+import { barRound, openShop, show, SURVEY, until } from '../testing/fake-shop';
 import { Compare } from './compare';
 
 describe('before and after', () => {
@@ -51,6 +51,22 @@ describe('before and after', () => {
     compare.fixture.componentRef.setInput('from', 'gone.found');
     await compare.fixture.whenStable();
     expect(compare.text()).toContain('0.060 mm toward you');
+  });
+
+  it('says who worked how long in the surveys between, and for which check', async () => {
+    const rounds = [barRound(60, 5), barRound(4, 5)];
+    await openShop(rounds, {
+      prepare: (server) =>
+        (server.hours = [
+          { surveyId: SURVEY, check: 'tailstock-traverse', by: 'EK', minutes: 200 },
+          { surveyId: SURVEY, check: 'bed-twist', by: 'HB', minutes: 300 },
+          { surveyId: 'another', check: 'bed-twist', by: 'HB', minutes: 900 },
+        ]),
+    });
+    const page = await show(Compare);
+    await until(() => page.text().includes('Hours in these surveys'));
+    expect(page.text()).toContain('Hours in these surveys, as far as they were timed: HB 5 h, EK 3 h 20.');
+    expect(page.all('tbody tr').some((row) => row.textContent?.includes('EK 3 h 20'))).toBeTrue();
   });
 
   it('says when there is nothing to compare', async () => {

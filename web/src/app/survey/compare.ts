@@ -1,9 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { of, switchMap } from 'rxjs';
 import { CHECKS } from '@isometra/core';
-import type { RoundHead } from '@isometra/contract';
+import type { RoundHead, WorkedHours } from '@isometra/contract';
 import { compared, defaultPlan, type Compared, type Seen, type Side } from '@isometra/work';
 import { Settings } from '../data/settings';
+import { Worked } from '../data/worked';
 import { dateWords } from '../data/when';
 import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
@@ -13,6 +16,7 @@ import { Pick } from '../ui/pick';
 import { doubtTold, resultTold } from '../ui/result-told';
 import { counted, moveWords, sizeOf } from '../ui/say';
 import { Bent, fittingOf } from './bent';
+import { hoursWords } from './hours-between';
 import { bentBy } from './bent-by';
 
 /** A side in the address: the survey's id, and "found" or "left". */
@@ -34,9 +38,15 @@ function sideOf(text: string): Side | undefined {
 export class Compare {
   protected readonly store = inject(MachineStore);
   private readonly settings = inject(Settings);
+  private readonly worked$ = inject(Worked);
   /** The sides, as they stand in the address. */
   readonly from = input('', { transform: orNothing });
   readonly to = input('', { transform: orNothing });
+
+  private readonly machineId = computed(() => this.store.machine()?.id ?? '');
+  private readonly hours = toSignal(toObservable(this.machineId).pipe(switchMap((id) => (id ? this.worked$.of(id) : of([])))), {
+    initialValue: [] as readonly WorkedHours[],
+  });
 
   constructor() {
     inject(AtHand).doing.set('Compare');
@@ -125,9 +135,23 @@ export class Compare {
         change: this.changeWords(entry),
         between: this.between(entry),
         unlike: entry.unlike.join('; '),
+        hours: hoursWords(this.worked().filter((one) => one.check === check)),
       };
     }),
   );
+
+  /** Work that was timed in the surveys from the one to the other, whichever stands first. */
+  private readonly worked = computed(() => {
+    const order = this.surveys().map(({ id }) => id);
+    const [from, to] = [this.one(), this.other()].map((side) => order.indexOf(side?.surveyId ?? '')).sort((one, other) => one - other);
+    const among = new Set(order.slice(from, to + 1));
+    return this.hours().filter(({ surveyId }) => surveyId !== null && among.has(surveyId));
+  });
+  /** Who worked how long in them. */
+  protected readonly hoursIn = computed(() => {
+    const words = hoursWords(this.worked());
+    return words && `Hours in these surveys, as far as they were timed: ${words}.`;
+  });
 
   /** How many quantities came in, went out, or are still out. */
   protected readonly sum = computed(() => {

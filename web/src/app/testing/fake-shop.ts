@@ -21,6 +21,7 @@ import type {
   PlanWrite,
   ShopPlan,
   StoredPlan,
+  WorkedHours,
   Machine,
   MoveWrite,
   ReadingWrite,
@@ -106,6 +107,7 @@ export class FakeServer implements HttpBackend {
   people: ListedPerson[] = [];
   /** The plan of every machine. */
   plan: ShopPlan = { today: '2026-12-01', timeZone: null, people: [], machines: [], named: [], widen: 1 };
+  hours: WorkedHours[] = [];
   due: Due = { today: '2026-12-01', items: [] };
   calendars: CalendarAddress[] = [];
   finder: Finder = { machines: [], faces: [], kit: [], sheets: [], parts: [], people: [], rounds: [] };
@@ -295,6 +297,7 @@ export class FakeServer implements HttpBackend {
     ],
     ['PUT', /^\/machines\/([^/]+)\/plan$/, (_match, body: PlanWrite) => this.settle(body)],
     ['POST', /^\/machines\/[^/]+\/plan\/named$/, () => ({})],
+    ['GET', /^\/machines\/[^/]+\/hours$/, () => this.hours],
     ['GET', /^\/due$/, () => this.due],
     ['GET', /^\/calendars$/, () => this.calendars],
     ['POST', /^\/calendars$/, (_match, { name, by }: { name: string; by: string }) => this.makeCalendar(name, by)],
