@@ -5,6 +5,7 @@ buildAll();
 const { serve } = await import('./served.mjs');
 const { measureMonteCarlo } = await import('./bench/monteCarlo.mjs');
 const { measureNotebook } = await import('./bench/notebook.mjs');
+const { measurePlanner } = await import('./bench/planner.mjs');
 const { measureSolvers } = await import('./bench/solvers.mjs');
 const { measureScreen } = await import('./bench/screen.mjs');
 const { measureScraping } = await import('./bench/scraping.mjs');
@@ -12,6 +13,7 @@ const { missedTargets } = await import('./bench/target.mjs');
 
 measureMonteCarlo();
 measureSolvers();
+measurePlanner();
 await measureScraping();
 const shop = await serve({ demo: true });
 try {

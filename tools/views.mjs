@@ -44,18 +44,27 @@ async function desk(page, address) {
 
 export const VIEWS = [
   {
+    name: 'plan',
+    go: async (page, address) => {
+      await page.goto(`${address}/machines/${(await machine(page, address)).id}/plan`);
+      await page.waitForSelector('.chain li');
+      await page.getByRole('button', { name: 'Stop' }).waitFor({ state: 'detached' });
+      await page.getByText('sooner').first().waitFor();
+    },
+  },
+  {
+    name: 'planner',
+    go: async (page, address) => {
+      await page.goto(`${address}/planner`);
+      await page.waitForSelector('.piece');
+    },
+  },
+  {
     name: 'machines',
     go: async (page, address) => {
       await page.goto(`${address}/machines`);
       await page.waitForSelector('iso-plate-picture svg');
       await page.waitForTimeout(800);
-    },
-  },
-  {
-    name: 'machine-card',
-    go: async (page, address) => {
-      await page.goto(`${address}/machines/${(await machine(page, address)).id}/card`);
-      await page.waitForSelector('fieldset');
     },
   },
   {
@@ -182,17 +191,6 @@ export const VIEWS = [
     name: 'bench-phone',
     size: { width: 390, height: 844 },
     go: (page, address) => bench(page, address, 'L-14', 'tailstock-traverse', -1),
-  },
-  {
-    name: 'campaign',
-    go: async (page, address) => {
-      await page.goto(`${address}/machines/${(await machine(page, address)).id}/campaign`);
-      await page.waitForSelector('ol .grip');
-      await page.getByLabel('Move Bar between centres', { exact: false }).focus();
-      for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowUp');
-      await page.getByText('is check').waitFor();
-      await page.locator('main').evaluate((main) => main.scrollTo(0, 0));
-    },
   },
   {
     name: 'bench-bar',

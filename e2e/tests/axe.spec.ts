@@ -37,6 +37,11 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
     [`machines/${id}/parts`, 'iso-needs-list .row'],
     [`machines/${id}/rounds/tailstock-traverse?by=date`, 'iso-trend-chart svg text'],
     ['parts', 'iso-needs-list .row'],
+    [`machines/${id}/plan`, 'ol .title'],
+    [`machines/${id}/tonight`, 'ol .title'],
+    [`machines/${id}/worth-it`, '.answers h2'],
+    ['planner', '.piece'],
+    ['due', 'section li'],
     ['shop', 'iso-people-list .row'],
   ];
   for (const [path, ready] of screens) {
