@@ -48,6 +48,7 @@ test('no screen is wider than what it is looked at on, and the field for a readi
   for (const width of [360, 768, 900, 1280])
     for (const path of [
       ...['/machines', `/machines/${id}/logbook`, bench, '/kit', '/limits', '/parts', '/shop'],
+      ...['/planner', '/due', `/machines/${id}/plan`, `/machines/${id}/tonight`, `/machines/${id}/worth-it`],
       ...[`/machines/${id}/parts`, `${strip}?part=${part.id}`, `${strip}?way=assembly`, `/machines/${id}/campaign`],
     ]) {
       await page.setViewportSize({ width, height: 800 });

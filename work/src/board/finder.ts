@@ -34,6 +34,8 @@ const PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Kit', '/kit'],
   ['Parts needed', '/parts'],
   ['Limits', '/limits'],
+  ['Planner: who does what on which day', '/planner'],
+  ['What is due, and the calendar', '/due'],
   ['The shop: people, time zone, paper', '/shop'],
 ];
 
@@ -41,6 +43,9 @@ const MACHINE_PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Survey', 'survey'],
   ['Logbook', 'logbook'],
   ['Machine card', 'card'],
+  ['Plan: what is left to do', 'plan'],
+  ['Tonight', 'tonight'],
+  ['Worth it? Leave, adjust or rebuild', 'worth-it'],
   ['Order and limits', 'campaign'],
   ['Scraping', 'scraping'],
   ['Strip-down and assembly', 'parts'],

@@ -10,6 +10,8 @@ import { Settings } from './settings';
 /** What is taken within this time is asked after once, ms. */
 const TOGETHER = 300;
 
+const NOTHING = { changes: [], own: [], order: [], version: 0 };
+
 /** Under this name the plan of all machines is kept. */
 export const WHOLE_SHOP = '';
 
@@ -23,7 +25,7 @@ export class Plans {
   private readonly server$ = new BehaviorSubject<ReadonlyMap<string, ShopPlan>>(new Map());
   private readonly loads = new Loads(
     (machineId) => this.api.get(machineId === WHOLE_SHOP ? '/plans' : `/machines/${machineId}/plan`, shopPlanSchema),
-    (plan, machineId) => this.server$.next(new Map(this.server$.value).set(machineId, plan)),
+    (plan, machineId) => this.take(plan, machineId),
   ).askWhenBack();
 
   constructor() {
@@ -49,10 +51,22 @@ export class Plans {
 
   /** Changes of each machine that are on their way. */
   private readonly onTheirWay = new Map<string, number>();
+  /** What the server has said last of what is settled, by machine. */
+  private readonly confirmed = new Map<string, StoredPlan>();
+
+  /** A plan as the server tells it. What is on its way stays as it is shown, and is the same wherever the machine is listed. */
+  private take(plan: ShopPlan, key: string): void {
+    for (const { machineId, settled } of plan.machines) this.confirmed.set(machineId, settled);
+    const machines = plan.machines.map((one) =>
+      this.onTheirWay.get(one.machineId) ? { ...one, settled: this.settled(one.machineId) } : one,
+    );
+    this.server$.next(new Map(this.server$.value).set(key, { ...plan, machines }));
+    for (const { settled } of machines) this.keep(settled);
+  }
 
   /**
-   * Settle something of the plan of a machine: shown at once, sent in its turn. Where the server does not take it, the plan is asked for
-   * again, so that what is shown is what stands. Fails with an ApiFailure.
+   * Settle something of the plan of a machine: shown at once, sent in its turn. Where the server does not take it, what stood before is
+   * shown again. Fails with an ApiFailure.
    */
   settle(machineId: string, change: (now: StoredPlan) => PlanSettled): Observable<StoredPlan> {
     const { version } = this.settled(machineId);
@@ -68,6 +82,7 @@ export class Plans {
           next: (stored) => this.taken(stored),
           error: () => {
             this.onTheirWay.set(machineId, 0);
+            this.keep(this.confirmed.get(machineId) ?? { ...NOTHING, machineId });
             this.loads.askQuietly(machineId);
           },
         }),
@@ -79,6 +94,7 @@ export class Plans {
   private taken(stored: StoredPlan): void {
     const left = Math.max(0, (this.onTheirWay.get(stored.machineId) ?? 0) - 1);
     this.onTheirWay.set(stored.machineId, left);
+    this.confirmed.set(stored.machineId, stored);
     this.keep(left > 0 ? { ...this.settled(stored.machineId), version: stored.version } : stored);
   }
 
@@ -87,7 +103,7 @@ export class Plans {
       const found = plan.machines.find((one) => one.machineId === machineId);
       if (found) return found.settled;
     }
-    return { machineId, changes: [], own: [], order: [], version: 0 };
+    return { ...NOTHING, machineId };
   }
 
   private keep(stored: StoredPlan): void {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
 import type { PlanChange, PlanItem } from '@isometra/contract';
 import { minutesTyped, minutesWords } from '@isometra/work';
 import { Button } from '../ui/controls';
@@ -82,16 +82,20 @@ export class PlanEdit {
   readonly cleared = output();
   readonly closed = output();
 
-  private readonly of = (which: 0 | 1 | 2) =>
-    linkedSignal({ source: () => this.item(), computation: ({ minutes }) => (minutes ? minutesWords(minutes[which]) : '') });
+  private readonly key = computed(() => this.item().key);
+  /** As it stands when it is opened: what is typed stays, whatever is settled or shown again meanwhile. */
+  private typed(of: (item: PlanItem) => string) {
+    return linkedSignal({ source: this.key, computation: () => untracked(() => of(this.item())) });
+  }
+  private readonly of = (which: 0 | 1 | 2) => this.typed(({ minutes }) => (minutes ? minutesWords(minutes[which]) : ''));
   protected readonly waits = computed(() => this.item().wait !== null);
   protected readonly least = this.of(0);
   protected readonly likely = this.of(1);
   protected readonly most = this.of(2);
-  protected readonly wait = linkedSignal({ source: () => this.item(), computation: ({ wait }) => String(wait ?? '') });
-  protected readonly people = linkedSignal({ source: () => this.item(), computation: ({ people }) => String(people) });
-  protected readonly notBefore = linkedSignal({ source: () => this.item(), computation: ({ notBefore }) => notBefore ?? '' });
-  protected readonly why = linkedSignal({ source: () => this.item(), computation: ({ told }) => told?.why ?? '' });
+  protected readonly wait = this.typed(({ wait }) => String(wait ?? ''));
+  protected readonly people = this.typed(({ people }) => String(people));
+  protected readonly notBefore = this.typed(({ notBefore }) => notBefore ?? '');
+  protected readonly why = this.typed(({ told }) => told?.why ?? '');
   protected readonly problem = signal('');
 
   private fail(words: string): undefined {

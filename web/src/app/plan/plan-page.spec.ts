@@ -131,6 +131,23 @@ describe('the plan of a machine', () => {
     expect(titles(page)[2]).toBe('Put back part 1');
   });
 
+  it('a server that does not answer changes nothing, and what was typed stays to be sent again', async () => {
+    const { page, server } = await open();
+    await page.press('Settle Read “Seat” otherwise');
+    await page.type('Reason', 'the long way round');
+    await page.type('Most', '4 h');
+    server.down = true;
+    await page.press('Keep it');
+    await until(() => page.text().includes('the plan was not changed'));
+    expect(page.field('Most').value).toBe('4 h');
+    expect(page.text()).not.toContain('HB: the long way round');
+    server.down = false;
+    await page.press('Keep it');
+    await until(() => page.text().includes('HB: the long way round'));
+    expect(page.text()).not.toContain('the plan was not changed');
+    expect(page.all('iso-plan-edit').length).toBe(0);
+  });
+
   it('with nobody’s hours no day is named; with nothing left it says so', async () => {
     const { page } = await open(plan([TWIST], { people: [{ ...PERSON, hours: {} }] }));
     await until(() => page.text().includes('Nobody has hours to work'));

@@ -170,8 +170,7 @@ export class PlanPage {
   }
 
   protected keep(edited: PlanEdited): void {
-    this.editing.set(null);
-    this.state.edit(edited);
+    this.state.edit(edited, () => this.editing.set(null));
   }
 
   protected clear(key: string): void {
@@ -180,7 +179,6 @@ export class PlanPage {
   }
 
   protected add({ item, before }: { readonly item: OwnTyped; readonly before: string | null }): void {
-    this.adding.set(false);
-    this.state.add(item, before);
+    this.state.add(item, before, () => this.adding.set(false));
   }
 }

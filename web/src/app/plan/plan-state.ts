@@ -141,21 +141,19 @@ export class PlanState {
     this.draws.stop();
   }
 
-  /** Settle something; what the server says of it stands in `problem`. */
-  private settle(change: (now: StoredPlan) => PlanSettled): void {
+  /** Settle something; why it was not taken stands in `problem`. @param taken what follows once it was. */
+  private settle(change: (now: StoredPlan) => PlanSettled, taken: () => void = () => undefined): void {
     this.problem.set('');
     this.plans.settle(this.machineId(), change).subscribe({
-      error: (failure: ApiFailure) => {
-        this.problem.set(
-          failure.status === 409 ? 'Somebody else has changed this plan: it is shown as it stands now. Change it again.' : failure.message,
-        );
-      },
+      next: taken,
+      error: (failure: ApiFailure) => this.problem.set(notTaken(failure)),
     });
   }
 
-  edit(edited: PlanEdited): void {
+  /** @param taken once the server has it: until then what was typed stays where it is. */
+  edit(edited: PlanEdited, taken: () => void): void {
     const change = { ...edited, by: this.settings.by(), at: nowText() };
-    this.settle(({ changes, ...now }) => ({ ...now, changes: [...changes.filter(({ key }) => key !== edited.key), change] }));
+    this.settle(({ changes, ...now }) => ({ ...now, changes: [...changes.filter(({ key }) => key !== edited.key), change] }), taken);
   }
 
   /** What was settled of an item is taken back. */
@@ -172,18 +170,25 @@ export class PlanState {
     return undefined;
   }
 
-  add(item: OwnTyped, before: string | null): void {
+  /** @param taken once the server has it. */
+  add(item: OwnTyped, before: string | null, taken: () => void): void {
     const own: OwnItem = { ...item, id: newId(), doneAt: null, by: this.settings.by(), at: nowText() };
     this.settle((now) => {
       const changes = before === null ? now.changes : withAfter(now.changes, before, `own ${own.id}`, own);
       return { ...now, own: [...now.own, own], changes };
-    });
+    }, taken);
   }
 
   /** An item that was added by hand is done. */
   done(id: string): void {
     this.settle((now) => ({ ...now, own: now.own.map((one) => (one.id === id ? { ...one, doneAt: nowText() } : one)) }));
   }
+}
+
+/** Why a plan was not changed. Nothing of it waits to be sent again: whoever typed it still has it before them. */
+function notTaken({ status, message }: ApiFailure): string {
+  if (status === 409) return 'Somebody else has changed this plan: it is shown as it stands now. Change it again.';
+  return status === 0 ? 'The server cannot be reached: the plan was not changed. Try again when it answers.' : message;
 }
 
 const NOTHING_DRAWN: Drawn = { schedule: null, problem: '', refs: [], helped: [] };

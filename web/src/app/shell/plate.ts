@@ -19,6 +19,8 @@ const TITLES: Readonly<Record<string, string>> = {
   limits: 'Limits',
   logbook: 'Logbook',
   parts: 'Parts needed',
+  planner: 'Planner',
+  due: 'What is due',
   shop: 'The shop',
 };
 

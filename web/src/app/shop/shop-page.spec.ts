@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { firstValueFrom } from 'rxjs';
 import type { ListedPerson } from '@isometra/contract';
 import { NewInitials } from '../data/new-initials';
+import { People } from '../data/people';
 import { Settings } from '../data/settings';
 import { ShopStore } from '../data/shop';
 import { Undo } from '../data/undo';
@@ -178,5 +179,32 @@ describe('initials that are new to the shop', () => {
     const { line, type } = await open([]);
     await type('HB');
     expect(line.text()).toBe('');
+  });
+
+  it('hours of a person: typed by the day, with days away; what is wrong is named, and what was typed stays when people are asked for again', async () => {
+    const { server } = await openShop([], { prepare: (fake) => (fake.people = [person('EK'), person('HB')]) });
+    const page = await show(PeopleList);
+    await until(() => page.text().includes('EK'));
+    expect(page.text()).toContain('the hours of the shop');
+    await page.press('Hours of EK');
+    await page.type('Hours of EK on Monday', '25');
+    await page.press('Keep the hours');
+    expect(page.text()).toContain('How many hours on Monday?');
+    await page.type('Hours of EK on Monday', '2,5');
+    await page.type('Days on which EK is away', '2026-12-24, soon');
+    await page.press('Keep the hours');
+    expect(page.text()).toContain('“soon” is no day.');
+    await firstValueFrom(TestBed.inject(People).load(), { defaultValue: undefined });
+    expect(page.field('Hours of EK on Monday').value).toBe('2,5');
+    await page.type('Days on which EK is away', '2026-12-24 2026-12-25');
+    await page.press('Keep the hours');
+    await until(() => page.text().includes('Mon 2.5 h, away on 2 days'));
+    expect(server.people.find(({ initials }) => initials === 'EK')?.working).toEqual({
+      hours: { mon: 2.5 },
+      off: ['2026-12-24', '2026-12-25'],
+    });
+    await page.press('Hours of EK');
+    await page.press('Hours of the shop');
+    await until(() => server.people.find(({ initials }) => initials === 'EK')?.working === null);
   });
 });

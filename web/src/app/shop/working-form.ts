@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
 import { WEEKDAYS, type Weekday, type Working } from '@isometra/contract';
 import { Button } from '../ui/controls';
 import { Escape } from '../ui/escape';
@@ -77,12 +77,15 @@ export class WorkingForm {
   readonly kept = output<Working | null>();
   readonly closed = output();
   protected readonly problem = signal('');
+  /** As they stand when the form is opened: what is typed stays when the people are asked for again. */
   private readonly hours = linkedSignal({
-    source: () => this.working(),
-    computation: (working): Readonly<Partial<Record<Weekday, string>>> =>
-      Object.fromEntries(WEEKDAYS.map((day) => [day, working?.hours[day] ? String(working.hours[day]) : ''])),
+    source: this.who,
+    computation: (): Readonly<Partial<Record<Weekday, string>>> => {
+      const working = untracked(this.working);
+      return Object.fromEntries(WEEKDAYS.map((day) => [day, working?.hours[day] ? String(working.hours[day]) : '']));
+    },
   });
-  protected readonly off = linkedSignal({ source: () => this.working(), computation: (working) => (working?.off ?? []).join(', ') });
+  protected readonly off = linkedSignal({ source: this.who, computation: () => (untracked(this.working)?.off ?? []).join(', ') });
   protected readonly days = computed(() => WEEKDAYS.map((key) => ({ key, name: NAMES[key], hours: this.hours()[key] ?? '' })));
 
   protected type(day: Weekday, hours: string): void {

@@ -6,7 +6,15 @@ import { ProgressBar } from 'primeng/progressbar';
   selector: 'iso-progress',
   imports: [ProgressBar],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<p-progressbar [value]="percent()" [attr.aria-label]="label()" />`,
+  // The library’s own bar says more of itself than its role may: it is drawn, and told here.
+  host: {
+    role: 'progressbar',
+    '[attr.aria-label]': 'label()',
+    '[attr.aria-valuenow]': 'percent()',
+    'aria-valuemin': '0',
+    'aria-valuemax': '100',
+  },
+  template: `<p-progressbar aria-hidden="true" [value]="percent()" />`,
   styles: `
     :host {
       display: block;
