@@ -24,10 +24,14 @@ function datesOf(times: Float64Array, date: (time: number) => string): Dates {
   return { p10, p50, p90 };
 }
 
-/** The items that decide the end of a schedule, from the last one back: each had to wait for the one before it. */
-function chainOf(placed: readonly Placed[]): readonly number[] {
+/**
+ * The items that decide the end of a schedule, from the last one back: each had to wait for the one before it.
+ *
+ * @param ends places of the items of which the last one is the end; all of them where none are named.
+ */
+function chainOf(placed: readonly Placed[], ends: readonly number[]): readonly number[] {
   const chain: number[] = [];
-  let at = placed.reduce((last, { end }, i) => (end > placed[last].end ? i : last), 0);
+  let at = ends.reduce((last, i) => (placed[i].end > placed[last].end ? i : last), ends[0]);
   for (; at >= 0; at = placed[at].cause) chain.push(at);
   return chain.reverse();
 }
@@ -53,7 +57,16 @@ class JobRun {
   private readonly chains = new Map<string, number>();
   private done = 0;
 
-  constructor(private readonly job: Job) {
+  /** Places of the items whose last end is the end. */
+  private readonly of: readonly number[];
+
+  constructor(
+    private readonly job: Job,
+    ends: readonly string[] = [],
+  ) {
+    const wanted = new Set(ends);
+    const named = job.items.flatMap(({ id }, i) => (wanted.has(id) ? [i] : []));
+    this.of = named.length ? named : job.items.map((_item, i) => i);
     this.scheduler = new Scheduler(job);
     const random = randomLcg(job.seed);
     this.drawers = job.items.map(({ minutes }) => (minutes ? drawerOf(minutes, random) : () => 0));
@@ -75,7 +88,7 @@ class JobRun {
       this.starts[i][this.done] = start;
       this.ends[i][this.done] = end;
     });
-    const chain = chainOf(placed);
+    const chain = chainOf(placed, this.of);
     for (const i of chain) this.decides[i]++;
     this.finish[this.done] = placed[chain[chain.length - 1]].end;
     const key = chain.join(' ');
@@ -126,11 +139,12 @@ function neverDone(error: unknown, job: Job): FaultError {
 /**
  * The draws of a job file, to be made in steps.
  *
+ * @param ends ids of the items whose end is asked for, where other work stands in the same file; all of them where none are named.
  * @throws FaultError as `planJob`; `step` throws one where an item is never done.
  */
-export function jobRun(raw: unknown): Pick<JobRun, 'draws' | 'step' | 'result'> {
+export function jobRun(raw: unknown, ends: readonly string[] = []): Pick<JobRun, 'draws' | 'step' | 'result'> {
   const job = readJob(raw);
-  const run = new JobRun(job);
+  const run = new JobRun(job, ends);
   return {
     draws: run.draws,
     step: (many) => {

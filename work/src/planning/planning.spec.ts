@@ -95,6 +95,21 @@ describe('a job', () => {
     );
   });
 
+  it('the end of some items alone is told, with what it had to wait for among the others', () => {
+    const raw = job([
+      { id: 'first', minutes: 240 },
+      { id: 'ours', minutes: 60 },
+      { id: 'last', minutes: 900 },
+    ]);
+    const run = jobRun(raw, ['ours']);
+    run.step(run.draws);
+    const told = run.result();
+    // Monday and Wednesday are full of the first: ours is done on Saturday.
+    expect(told.finish.p50).toBe('2026-03-07');
+    expect(told.chain).toEqual(['first', 'ours']);
+    expect(planJob(raw).finish.p50 > told.finish.p50).toBeTrue();
+  });
+
   it('draws in steps say the same as all at once, and can be stopped', () => {
     const raw = job([
       { id: 'a', minutes: [30, 90, 400] },

@@ -17,11 +17,13 @@ export class PlanDraws implements OnDestroy {
     return (this.work ??= wrap<PlanWork>(this.worker));
   }
 
-  async draw(job: unknown): Promise<PlanAnswer<Schedule>> {
+  /** @param ends ids of the items whose end is asked for; all of them where none are named. */
+  async draw(job: unknown, ends: readonly string[]): Promise<PlanAnswer<Schedule>> {
     this.progress.set(0);
     try {
       return await this.remote.draw(
         job,
+        ends,
         proxy((done: number) => this.progress.set(done)),
       );
     } finally {

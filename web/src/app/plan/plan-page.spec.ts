@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import type { MachinePlan, PlanItem, PlanWrite, ShopPlan } from '@isometra/contract';
-import { LATHE, openShop, show, until, type FakeServer } from '../testing/fake-shop';
+import { LATHE, OTHER, openShop, show, until, type FakeServer } from '../testing/fake-shop';
 import { BoardPage } from './board-page';
 import { DuePage } from './due-page';
 import { PlanPage } from './plan-page';
@@ -129,6 +129,21 @@ describe('the plan of a machine', () => {
     await page.press('Put back part 1: one place up');
     await until(() => page.text().includes('Somebody else has changed this plan'));
     expect(titles(page)[2]).toBe('Put back part 1');
+  });
+
+  it('with the other jobs of the shop it is later, and what decides that is said', async () => {
+    const busy = machinePlan([item('read other', 'Other work', { minutes: [1800, 1800, 1800] })], { machineId: OTHER, number: 'L-15' });
+    const { page, server } = await open(plan([TWIST], { machines: [machinePlan([TWIST]), busy] }));
+    const date = (): number => Date.parse(`${page.element.querySelector('.large')?.textContent ?? ''} UTC`);
+    await until(() => date() > 0);
+    const alone = date();
+    // The other machine goes first.
+    server.plan = { ...server.plan, machines: [...server.plan.machines].reverse() };
+    await page.choose('With the other jobs');
+    await until(() => date() > alone + 30 * 86_400_000);
+    expect(page.all('.chain li').map((one) => one.textContent?.trim())).toEqual(['Work on another machine', 'Read “Bed twist”']);
+    await page.choose('Only this machine');
+    await until(() => date() === alone);
   });
 
   it('a server that does not answer changes nothing, and what was typed stays to be sent again', async () => {

@@ -8,6 +8,7 @@ import { dayWords, timeWords } from '../data/when';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Button } from '../ui/controls';
+import { Choices } from '../ui/choices';
 import { Notice } from '../ui/notice';
 import { Progress } from '../ui/progress';
 import { OwnItemForm, type OwnTyped } from './own-item-form';
@@ -22,7 +23,7 @@ const SHARE = 0.05;
 /** What is left to do on a machine, when it is done, what decides that and what would help. */
 @Component({
   selector: 'iso-plan-page',
-  imports: [RouterLink, Button, Notice, OwnItemForm, PlanEdit, Progress, WhatHappened],
+  imports: [RouterLink, Button, Choices, Notice, OwnItemForm, PlanEdit, Progress, WhatHappened],
   providers: [PlanState, PlanDraws],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
@@ -39,6 +40,10 @@ export class PlanPage {
   protected readonly when = timeWords;
   protected readonly editing = signal<string | null>(null);
   protected readonly adding = signal(false);
+  protected readonly alone = [
+    { value: false, label: 'Only this machine' },
+    { value: true, label: 'With the other jobs' },
+  ];
   /** Something happened to the machine, and is being written down. */
   protected readonly happened = signal(false);
   /** The row that the hand is on, by key. */
@@ -52,13 +57,15 @@ export class PlanPage {
   });
   private readonly dates = computed(() => {
     const { schedule, refs } = this.state.drawn();
-    return new Map(schedule?.items.map((item) => [refs[Number(item.id)]?.key ?? '', item]) ?? []);
+    const own = (id: string): boolean => refs[Number(id)]?.machineId === this.machineId();
+    return new Map(schedule?.items.filter(({ id }) => own(id)).map((item) => [refs[Number(item.id)]?.key ?? '', item]) ?? []);
   });
   protected readonly chosen = computed(() => this.chosenKey() ?? this.next()?.key ?? null);
   /** The first thing that can be begun. */
   protected readonly next = computed((): PlanItem | undefined => {
     const { schedule, refs } = this.state.drawn();
-    const first = new Set(schedule?.first.map((id) => refs[Number(id)]?.key) ?? []);
+    const own = schedule?.first.filter((id) => refs[Number(id)]?.machineId === this.machineId()) ?? [];
+    const first = new Set(own.map((id) => refs[Number(id)]?.key));
     return this.state.items().find(({ key, wait }) => wait === null && first.has(key));
   });
   protected readonly rows = computed(() => {
@@ -92,7 +99,14 @@ export class PlanPage {
   protected readonly chain = computed(() => {
     const { schedule, refs } = this.state.drawn();
     const items = new Map(this.state.items().map((item) => [item.key, item]));
-    return (schedule?.chain ?? []).flatMap((id) => items.get(refs[Number(id)]?.key ?? '') ?? []);
+    const chain = (schedule?.chain ?? []).flatMap((id) => {
+      const ref = refs[Number(id)];
+      if (!ref) return [];
+      if (ref.machineId !== this.machineId()) return [{ key: id, title: 'Work on another machine' }];
+      const item = items.get(ref.key);
+      return item ? [item] : [];
+    });
+    return chain.filter(({ title }, i) => title !== chain[i - 1]?.title);
   });
   protected readonly helps = computed(() => this.state.saved()?.map(({ code, days }) => helpWords(code, days)) ?? null);
   protected readonly with = computed(() => peopleWords(this.state.shop()?.people ?? []));

@@ -3,11 +3,11 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, combineLatest, debounceTime, distinctUntilChanged, from, map, merge, of, switchMap, type Observable } from 'rxjs';
 import { dequal } from 'dequal';
 import type { OwnItem, PlanItem, PlanSettled, Schedule, ShopPlan, StoredPlan } from '@isometra/contract';
-import { arranged, helps, jobOf, shifted, type HelpCode, type JobRef } from '@isometra/work';
+import { arranged, helps, jobOf, shifted, type HelpCode, type JobRef, type PlanToSchedule } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { newId } from '../data/id';
-import { Plans } from '../data/plans';
+import { Plans, WHOLE_SHOP } from '../data/plans';
 import { Settings } from '../data/settings';
 import { PlanDraws } from './plan-draws';
 import { daysFrom } from './plan-words';
@@ -16,6 +16,8 @@ import type { OwnTyped } from './own-item-form';
 
 /** Draws of a plan on show; and of one that it is compared with. */
 const DRAWS = 10_000;
+/** With the other jobs there is several times as much to lay out. */
+const SHARED_DRAWS = 2000;
 const FEW_DRAWS = 200;
 /** What is changed within this time is drawn once, ms. */
 const TOGETHER = 150;
@@ -38,6 +40,9 @@ export interface Saved {
 interface Sketch {
   readonly shop: ShopPlan;
   readonly items: readonly PlanItem[];
+  /** Plans of other machines that share people and kit, those that go first standing before `at`. */
+  readonly others: readonly PlanToSchedule[];
+  readonly at: number;
 }
 
 /** The plan of one machine as it is settled and drawn: what a page of it works with. */
@@ -70,9 +75,26 @@ export class PlanState {
     }),
   );
 
+  /** Whether the other jobs of the shop take their share of people and kit. */
+  readonly shared = signal(false);
+  private readonly whole = toSignal(this.plans.of(WHOLE_SHOP));
+  /** The plans of the other machines, in the order in which they are worked at; and how many go before this one. */
+  private readonly beside = computed(() => {
+    const all = this.shared() ? (this.whole()?.machines ?? []) : [];
+    const others = all
+      .filter(({ machineId }) => machineId !== this.machineId())
+      .map(({ machineId, number, items, settled }) => ({ machineId, number, items: arranged(items, settled) }));
+    return {
+      others,
+      at: Math.max(
+        0,
+        all.findIndex(({ machineId }) => machineId === this.machineId()),
+      ),
+    };
+  });
   private readonly sketch = computed((): Sketch | null => {
     const [shop, items] = [this.shop(), this.items()];
-    return shop && items.length ? { shop, items } : null;
+    return shop && items.length ? { shop, items, ...this.beside() } : null;
   });
   private readonly drawn$: Observable<Drawn> = toObservable(this.sketch).pipe(
     distinctUntilChanged((one, other) =>
@@ -99,20 +121,23 @@ export class PlanState {
     this.plans.load(machineId).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
   }
 
-  private jobs({ shop, items }: Sketch) {
+  private jobs({ shop, items, others, at }: Sketch) {
     const [machine] = shop.machines;
     const circumstances = { start: shop.today, timeZone: shop.timeZone, people: shop.people, widen: shop.widen };
-    return { plans: [{ machineId: machine.machineId, number: machine.number, items }], circumstances };
+    const own = { machineId: machine.machineId, number: machine.number, items };
+    return { plans: [...others.slice(0, at), own, ...others.slice(at)], circumstances };
   }
 
   private drawing(sketch: Sketch): Observable<Drawn> {
     const { plans, circumstances } = this.jobs(sketch);
-    const made = jobOf(plans, { ...circumstances, draws: DRAWS });
+    const made = jobOf(plans, { ...circumstances, draws: sketch.others.length ? SHARED_DRAWS : DRAWS });
     if (!made) return of({ ...NOTHING_DRAWN, problem: 'Nobody has hours to work: give them on the page of the shop.' });
-    return from(this.draws.draw(made.job)).pipe(
+    const ends = made.refs.flatMap(({ machineId }, i) => (machineId === this.machineId() ? [String(i)] : []));
+    return from(this.draws.draw(made.job, ends)).pipe(
       map((answer): Drawn => {
         const { refs, helped } = made;
-        if ('problem' in answer) return { schedule: null, problem: withTitles(answer.problem, sketch.items), refs, helped };
+        const titles = plans.flatMap((plan) => plan.items);
+        if ('problem' in answer) return { schedule: null, problem: withTitles(answer.problem, titles), refs, helped };
         this.plans
           .name(this.machineId(), answer.value.finish)
           .pipe(catchError(() => of(undefined)))
@@ -125,6 +150,8 @@ export class PlanState {
 
   /** The same job otherwise, drawn less often: what each would save. */
   private async compare(sketch: Sketch, schedule: Schedule): Promise<readonly Saved[]> {
+    // What would help is told of this machine alone: with the others it would be the end of them all.
+    if (sketch.others.length) return [];
     const { plans, circumstances } = this.jobs(sketch);
     const all = helps(plans, { ...circumstances, draws: FEW_DRAWS });
     const dates = await this.draws.finishes(all.map((help) => jobOf(help.plans, help.circumstances)?.job));
@@ -135,6 +162,12 @@ export class PlanState {
       })
       .filter(({ days }) => days > 0)
       .sort((one, other) => other.days - one.days);
+  }
+
+  /** Lay the other jobs of the shop beside this one, or leave them out. */
+  share(shared: boolean): void {
+    this.shared.set(shared);
+    if (shared) this.plans.load(WHOLE_SHOP).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
   }
 
   stop(): void {

@@ -26,10 +26,10 @@ const work = {
     this.turn += 1;
   },
 
-  async draw(job: unknown, progress: (done: number) => void): Promise<PlanAnswer<Schedule>> {
+  async draw(job: unknown, ends: readonly string[], progress: (done: number) => void): Promise<PlanAnswer<Schedule>> {
     const mine = ++this.turn;
     try {
-      const run = jobRun(job);
+      const run = jobRun(job, ends);
       for (let done = 0; done < run.draws && mine === this.turn;) {
         done = run.step(STEP);
         progress(done / run.draws);
