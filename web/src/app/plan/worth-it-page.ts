@@ -67,7 +67,7 @@ export class WorthItPage {
         : Object.entries(found).flatMap(([name, quantity]) => {
             const info = check.quantities[name];
             if (!info || quantity.verdict !== 'out') return [];
-            const title = `${check.title}: ${info.label}`;
+            const title = info.label === check.title ? check.title : `${check.title}: ${info.label}`;
             return [{ key: `${check.id} ${name}`, title, told: resultTold(quantity, info, this.settings.shown()) }];
           }),
     ),
@@ -91,7 +91,7 @@ export class WorthItPage {
     return this.answers().map(({ code, items, hours }, i) => ({
       ...{ code, title: TITLES[code], about: ABOUT[code] },
       hours: items.length ? rangeWords(hours, 'h') : '0 h',
-      money: this.moneyOf(hours),
+      money: items.length ? this.moneyOf(hours) : '',
       date: this.dateWords(this.dates()?.[i]),
       stays: code === 'rebuild' ? [] : this.out().filter(({ key }) => code === 'leave' || metal.has(key)),
     }));
