@@ -162,6 +162,8 @@ test.describe('the logbook of the demo shop', () => {
     await expect(page.locator('figure iso-lathe-picture svg')).toHaveCount(2);
     await row.getByRole('link', { name: /^round 1/ }).click();
     await expect(page).toHaveURL(/\/bench\/bed-twist\//);
+    // The story is over when the screen is there, not when its address is.
+    await expect(page.locator('iso-call-column')).toBeVisible();
   });
 });
 
