@@ -13,7 +13,8 @@ const name = z
   .max(80, { error: 'must have at most 80 characters' });
 const day = z.iso.date({ error: 'must be a date like 2026-03-14' });
 const off = z.array(day, { error: 'must be a list of dates' }).max(4000).default([]);
-const hours = z
+/** Hours of one day. */
+export const dayHoursSchema = z
   .number({ error: 'must be a number of hours' })
   .min(0, { error: 'must be 0 or more' })
   .max(24, { error: 'must be 24 or fewer' });
@@ -72,7 +73,11 @@ export const jobSchema = z.strictObject({
   timeZone: timeZoneSchema.default('UTC'),
   people: z
     .array(
-      z.strictObject({ id: name, hours: z.partialRecord(z.enum(WEEKDAYS), hours, { error: 'must be hours by weekday: mon to sun' }), off }),
+      z.strictObject({
+        id: name,
+        hours: z.partialRecord(z.enum(WEEKDAYS), dayHoursSchema, { error: 'must be hours by weekday: mon to sun' }),
+        off,
+      }),
     )
     .max(20, { error: 'must be at most 20 people' })
     .default([]),

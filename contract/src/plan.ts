@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
-import { WEEKDAYS } from './job.js';
+import { dayHoursSchema, WEEKDAYS } from './job.js';
 
 /** What an item of a plan is: how it came onto the list. */
 export const PLAN_KINDS = ['read', 'move', 'perhaps', 'by-hand', 'scrape', 'change', 'part', 'assemble', 'kit', 'to-do', 'own'] as const;
@@ -115,13 +115,9 @@ export const planItemSchema = z.object({
 });
 export type PlanItem = z.infer<typeof planItemSchema>;
 
-const hoursSchema = z
-  .number({ error: 'must be a number of hours' })
-  .min(0, { error: 'must be 0 or more' })
-  .max(24, { error: 'must be 24 or fewer' });
 /** When somebody works: hours by weekday, and days on which they do not. */
 export const workingSchema = z.strictObject({
-  hours: z.partialRecord(z.enum(WEEKDAYS), hoursSchema, { error: 'must be hours by weekday: mon to sun' }),
+  hours: z.partialRecord(z.enum(WEEKDAYS), dayHoursSchema, { error: 'must be hours by weekday: mon to sun' }),
   off: z.array(daySchema).max(400, { error: 'must be at most 400 days' }),
 });
 export type Working = z.infer<typeof workingSchema>;

@@ -3,7 +3,8 @@ import { choice, count, fieldRegistry, optionalText } from '@isometra/core';
 import { readBy, versionSchema, whoSchema } from './common.js';
 import { shopCardShape } from './shop.js';
 
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+/** Days of the week by their names, in the order of `WEEKDAYS`. */
+export const WEEKDAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
 const clock = (label: string, example: string) =>
   z
@@ -21,8 +22,8 @@ export const minutesOfClock = (time: string): number => {
 const hoursSchema = z
   .strictObject({
     day: z
-      .enum(WEEKDAYS, { error: 'is missing: choose the day' })
-      .register(fieldRegistry, { label: 'Day', choices: WEEKDAYS.map((value) => ({ value, label: value })) }),
+      .enum(WEEKDAY_NAMES, { error: 'is missing: choose the day' })
+      .register(fieldRegistry, { label: 'Day', choices: WEEKDAY_NAMES.map((value) => ({ value, label: value })) }),
     from: clock('From', '19:00'),
     to: clock('To', '22:00'),
   })

@@ -53,7 +53,19 @@ export { folded } from './notebook/folded.js';
 export { findablesOf, found, type Findable, type FoundKind, type Indexed } from './board/finder.js';
 export { compared, type Compared, type Seen, type Side } from './judging/compare.js';
 export { noteLines, ticked, tickedOnly, wordsAlone, type NoteLine } from './notebook/todos.js';
-export { dayBegins, shopClock, shopDate, shopDay, shopShortDate, shopTime, timeInShop } from './notebook/dates.js';
+export {
+  clockOn,
+  dayBegins,
+  daysAfter,
+  daysBetween,
+  weekdayOf,
+  shopClock,
+  shopDate,
+  shopDay,
+  shopShortDate,
+  shopTime,
+  timeInShop,
+} from './notebook/dates.js';
 export { counts, ruling } from './notebook/ruling.js';
 export { learnedPasses, type LearnedPass, type PassDepth } from './scraping/hand.js';
 export type { DeskZone } from './scraping/left.js';
@@ -73,7 +85,7 @@ export * from './stripdown/partWords.js';
 export { jobRun, layOutJob, planJob, type LaidOut } from './planning/planJob.js';
 export { arranged, circleWith, shifted, type Shifted } from './planning/arranged.js';
 export { jobItems } from './planning/jobItems.js';
-export { jobOf, type JobRef, type PlanToSchedule } from './planning/jobOf.js';
+export { jobOf, planToSchedule, type JobRef, type PlanToSchedule } from './planning/jobOf.js';
 export { firstsOf, howGood, knownToDo, plannedPeople, type MachineRecords, type ShopRecords } from './planning/known.js';
 export { moveMinutes, setUpMinutes, WORK_PAUSE, workedMinutes } from './planning/timed.js';
 export { byDay, checksDue, kitDue, ownDue, partsDue } from './planning/due.js';
@@ -81,4 +93,4 @@ export { curedByMetal, hoursOfWork, threeAnswers, type Answer, type AnswerCode }
 export { helps, type Help, type HelpCode } from './planning/helps.js';
 export { minutesTyped, minutesWords } from './planning/minutesTold.js';
 export { tonight, type Tonight } from './planning/tonight.js';
-export type { Timing, Work } from './planning/durations.js';
+export { durationsIn, type Timing, type Work } from './planning/durations.js';

@@ -21,7 +21,7 @@ export function idIn(value: string, what: string): string {
   return parsed.data;
 }
 
-/** The body must be about the row that the path names. */
-export function sameId(path: string, body: string): void {
-  if (path !== body) throw new ApiError(400, [{ path: 'id', message: 'is not the id in the address', example: path }]);
+/** The body must be about the row that the path names. @param field of the body that names it. */
+export function sameId(path: string, body: string, field = 'id'): void {
+  if (path !== body) throw new ApiError(400, [{ path: field, message: 'is not the id in the address', example: path }]);
 }

@@ -6,8 +6,8 @@ import { shopDue } from '../services/due.js';
 import { listSurveys } from '../services/surveys.js';
 import { workedHours } from '../services/timings.js';
 import { nameDate, settlePlan, shopPlan } from '../services/plans.js';
-import { ApiError, notFound, parseBody } from './errors.js';
-import { idIn, type Means } from './means.js';
+import { notFound, parseBody } from './errors.js';
+import { idIn, sameId, type Means } from './means.js';
 
 /** What is left to do, and what people settle of it. */
 export function plans(router: Router, { sequelize, solver }: Means): void {
@@ -37,8 +37,7 @@ export function plans(router: Router, { sequelize, solver }: Means): void {
   });
   router.put('/machines/:id/plan', async (request, response) => {
     const plan = parseBody(planWriteSchema, request.body);
-    if (plan.machineId !== request.params.id)
-      throw new ApiError(400, [{ path: 'machineId', message: 'is not the id in the address', example: request.params.id }]);
+    sameId(request.params.id, plan.machineId, 'machineId');
     response.json(await settlePlan(sequelize, plan));
   });
   router.post('/machines/:id/plan/named', async (request, response) => {

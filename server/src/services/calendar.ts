@@ -1,32 +1,26 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import ical, { ICalEventTransparency } from 'ical-generator';
 import type { Sequelize } from 'sequelize';
-import {
-  minutesOfClock,
-  shopCardSchema,
-  WEEKDAYS,
-  type CalendarAddress,
-  type Due,
-  type MadeCalendar,
-  type ShopPlan,
-} from '@isometra/contract';
-import { arranged, dayBegins, jobOf, minutesWords, shopDay, type LaidOut } from '@isometra/work';
+import { minutesOfClock, WEEKDAY_NAMES, type CalendarAddress, type Due, type MadeCalendar, type ShopPlan } from '@isometra/contract';
+import { clockOn, daysAfter, jobOf, minutesWords, planToSchedule, weekdayOf, type LaidOut } from '@isometra/work';
 import { notFound } from '../api/errors.js';
 import { CalendarRow } from '../db/planModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { shopDue } from './due.js';
 import { writeLog } from './log.js';
-import { shopPlan, type Shelf } from './plans.js';
-import { getShopCard } from './shop.js';
+import type { Shelf } from './logbook.js';
+import { shopPlan } from './plans.js';
+import { readShopCard } from './shop.js';
 
 /** Days ahead that a calendar holds. */
 const AHEAD = 180;
 /** When an evening begins, and a day at the weekend, where the page of the shop does not tell, minutes after midnight. */
 const EVENING = 18 * 60;
 const MORNING = 9 * 60;
-const NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
 const printOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
+/** The same for the same entry, whenever it is written: a calendar that reads it again moves it. */
+const uidOf = (...about: readonly string[]): string => `${printOf(about.join(' ')).slice(0, 32)}@isometra`;
 const shown = ({ id, name, by, at }: CalendarRow): CalendarAddress => ({ id, name, by, at: at.toISOString() });
 
 /** Addresses that were given out, oldest first. */
@@ -57,11 +51,10 @@ export const isCalendar = async (secret: string): Promise<boolean> => (await Cal
 
 /** When work begins on a day, minutes after midnight: as the page of the shop tells it, else in the evening, at the weekend in the morning. */
 async function beginnings(): Promise<(date: string) => number> {
-  const read = shopCardSchema.safeParse((await getShopCard()).card);
-  const hours = read.success ? (read.data.hours ?? []) : [];
+  const { hours = [] } = await readShopCard();
   return (date) => {
-    const weekday = (new Date(`${date}T12:00:00Z`).getUTCDay() + 6) % WEEKDAYS.length;
-    const own = hours.filter(({ day }) => day === NAMES[weekday]).map(({ from }) => minutesOfClock(from));
+    const weekday = weekdayOf(date);
+    const own = hours.filter(({ day }) => day === WEEKDAY_NAMES[weekday]).map(({ from }) => minutesOfClock(from));
     return own.length ? Math.min(...own) : weekday > 4 ? MORNING : EVENING;
   };
 }
@@ -71,6 +64,8 @@ interface Session {
   readonly date: string;
   readonly crew: string;
   readonly number: string;
+  /** What is done first. */
+  readonly title: string;
   readonly lines: string[];
   minutes: number;
 }
@@ -84,7 +79,7 @@ function sessionsOf(
     for (const { date, minutes } of days) {
       const { number, title } = item(id);
       const key = `${date} ${number} ${crew.join(' ')}`;
-      const session = sessions.get(key) ?? { date, crew: crew.join(', '), number, lines: [], minutes: 0 };
+      const session = sessions.get(key) ?? { date, crew: crew.join(', '), number, title, lines: [], minutes: 0 };
       session.lines.push(`${title}, ${minutesWords(minutes)}`);
       session.minutes += minutes;
       sessions.set(key, session);
@@ -93,9 +88,9 @@ function sessionsOf(
 }
 
 async function laidOutPlan({ solver }: Shelf, plan: ShopPlan) {
-  const plans = plan.machines.map(({ machineId, number, items, settled }) => ({ machineId, number, items: arranged(items, settled) }));
+  const plans = plan.machines.map(planToSchedule);
   const made = jobOf(plans, { start: plan.today, timeZone: plan.timeZone, people: plan.people });
-  if (!made) return { laidOut: [], item: () => ({ number: '', title: '', path: null }), waits: [] };
+  if (!made) return { laidOut: [], item: () => ({ number: '', title: '' }), waits: [] };
   const told = new Map(
     plans.flatMap(({ machineId, number, items }) => items.map((one) => [`${machineId} ${one.key}`, { number, item: one }] as const)),
   );
@@ -109,7 +104,7 @@ async function laidOutPlan({ solver }: Shelf, plan: ShopPlan) {
 }
 
 /** A day after another, as a date that stands for itself. */
-const nextDay = (day: string): Date => new Date(Date.parse(day) + 86_400_000);
+const nextDay = (day: string): Date => new Date(daysAfter(day, 1));
 
 /**
  * The calendar of the shop as iCalendar: sessions as they are planned, what is waited for, and what is due. Sessions in UTC, so that they
@@ -122,41 +117,33 @@ export async function calendarText(shelf: Shelf, now = new Date()): Promise<stri
     beginnings(),
   ]);
   const { laidOut, item, waits } = await laidOutPlan(shelf, plan);
-  const last = new Date(Date.parse(plan.today) + AHEAD * 86_400_000).toISOString().slice(0, 10);
+  const last = daysAfter(plan.today, AHEAD);
   const calendar = ical({ name: 'Isometra', prodId: { company: 'Isometra', product: 'Planner', language: 'EN' } });
   const stamp = now;
   // Sessions of the same people on one day follow one another.
   const taken = new Map<string, number>();
-  for (const { date, crew, number, lines, minutes } of sessionsOf(laidOut, item)) {
+  for (const { date, crew, number, title, lines, minutes } of sessionsOf(laidOut, item)) {
     if (date > last) continue;
     const key = `${date} ${crew}`;
     const from = taken.get(key) ?? begins(date);
     taken.set(key, from + minutes);
-    const midnight = dayBegins(date, plan.timeZone).getTime();
     calendar.createEvent({
-      ...{ id: `${createHash('sha256').update(`${date} ${number} ${crew}`).digest('hex').slice(0, 32)}@isometra`, stamp },
-      ...{ start: atClock(midnight, from, date, plan.timeZone), end: atClock(midnight, from + minutes, date, plan.timeZone) },
-      ...{ summary: `${number}: ${lines[0].replace(/, [^,]*$/, '')}${lines.length > 1 ? ` and ${lines.length - 1} more` : ''}` },
+      ...{ id: uidOf(date, number, crew), stamp },
+      ...{ start: clockOn(date, from, plan.timeZone), end: clockOn(date, from + minutes, plan.timeZone) },
+      ...{ summary: `${number}: ${title}${lines.length > 1 ? ` and ${lines.length - 1} more` : ''}` },
       description: [crew, ...lines].filter(Boolean).join('\n'),
     });
   }
   for (const { id, start, end } of waits) {
     const { number, title } = item(id);
     calendar.createEvent({
-      ...{ id: `${createHash('sha256').update(`${number} ${title}`).digest('hex').slice(0, 32)}@isometra`, stamp, allDay: true },
+      ...{ id: uidOf(number, title), stamp, allDay: true },
       ...{ start: new Date(start), end: nextDay(end), summary: `${number}: ${title}`, transparency: ICalEventTransparency.TRANSPARENT },
     });
   }
   for (const entry of dueIn(due, last))
     calendar.createEvent({
-      ...{
-        id: `${createHash('sha256')
-          .update(`${entry.path.join('/')} ${entry.title}`)
-          .digest('hex')
-          .slice(0, 32)}@isometra`,
-        stamp,
-        allDay: true,
-      },
+      ...{ id: uidOf(entry.path.join('/'), entry.title), stamp, allDay: true },
       ...{ start: new Date(entry.day), end: nextDay(entry.day), transparency: ICalEventTransparency.TRANSPARENT },
       summary: [entry.number, entry.title].filter(Boolean).join(': '),
     });
@@ -166,14 +153,3 @@ export async function calendarText(shelf: Shelf, now = new Date()): Promise<stri
 /** What is due; what was missed is due today. */
 const dueIn = ({ today, items }: Due, last: string): Due['items'] =>
   items.filter(({ day }) => day <= last).map((entry) => (entry.day < today ? { ...entry, day: today } : entry));
-
-/** So many minutes after midnight by the clock on the wall: also on the day on which it is put forward or back. */
-function atClock(midnight: number, minutes: number, date: string, zone: string | null): Date {
-  const plain = new Date(midnight + minutes * 60_000);
-  const clock = (time: Date): number =>
-    minutesOfClock(
-      new Intl.DateTimeFormat('en-GB', { timeZone: zone ?? 'UTC', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(time),
-    );
-  if (minutes >= 24 * 60 || shopDay(plain.toISOString(), zone) !== date) return plain;
-  return new Date(plain.getTime() + (minutes - clock(plain)) * 60_000);
-}

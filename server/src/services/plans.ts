@@ -1,4 +1,4 @@
-import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type {
   Machine,
   MachinePlan,
@@ -11,8 +11,19 @@ import type {
   Span,
   StoredPlan,
 } from '@isometra/contract';
-import { shopCardSchema } from '@isometra/contract';
-import { campaignOf, firstsOf, howGood, jobItems, knownToDo, plannedPeople, ruling, shopDay, type ShopRecords } from '@isometra/work';
+import {
+  campaignOf,
+  daysBetween,
+  durationsIn,
+  firstsOf,
+  howGood,
+  jobItems,
+  knownToDo,
+  plannedPeople,
+  ruling,
+  shopDay,
+  type ShopRecords,
+} from '@isometra/work';
 import { notFound, stale } from '../api/errors.js';
 import { NamedDateRow, PlanRow } from '../db/planModels.js';
 import { MachineRow } from '../db/shopModels.js';
@@ -22,22 +33,16 @@ import { differencesOf } from './differences.js';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog, writeLog } from './log.js';
+import type { Shelf } from './logbook.js';
 import { listMachines } from './machines.js';
 import { listPeople } from './people.js';
 import { openRemarks } from './remarks.js';
-import { getShopCard, shopZone } from './shop.js';
-import type { Solver } from './solver.js';
+import { readShopCard, shopZone } from './shop.js';
 import { keepState, type Version } from './states.js';
 import { listStripDowns } from './stripDowns.js';
 import { listSurfaces } from './surfaces.js';
 import { listSurveys } from './surveys.js';
 import { timings } from './timings.js';
-
-/** Where plans are read, and with what rounds are worked out. */
-export interface Shelf {
-  readonly sequelize: Sequelize;
-  readonly solver: Solver;
-}
 
 const NOTHING: PlanSettled = { changes: [], own: [], order: [] };
 
@@ -46,12 +51,6 @@ const settledOf = (machineId: string, row: PlanRow | null | undefined): StoredPl
   machineId,
   version: row?.version ?? 0,
 });
-
-/** The page of the shop as it is read; a field that cannot be read is as if it were not there. */
-async function shopCard(): Promise<Partial<ShopCard>> {
-  const read = shopCardSchema.safeParse((await getShopCard()).card);
-  return read.success ? read.data : {};
-}
 
 /** One machine's plan, out of everything that the notebook has of it. */
 async function planOf({ sequelize, solver }: Shelf, machine: Machine, notes: readonly Remark[], shop: Shop): Promise<MachinePlan> {
@@ -89,7 +88,7 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
   const [all, zone, card, kit, timed, people, named] = await Promise.all([
     listMachines(),
     shopZone(),
-    shopCard(),
+    readShopCard(),
     listKit(),
     timings(sequelize),
     listPeople(sequelize),
@@ -99,7 +98,7 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
   if (only !== undefined && machines.length === 0) throw notFound('machine');
   const notes = await openRemarks(sequelize, only);
   const shop: Shop = {
-    records: { kit, timings: timed, card: card as Pick<ShopCard, 'durations'>, now, zone },
+    records: { kit, takes: durationsIn(timed, card as Pick<ShopCard, 'durations'>), now, zone },
     firsts: new Map(),
   };
   const plans: MachinePlan[] = [];
@@ -123,12 +122,10 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
   };
 }
 
-const days = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
-
 /** By how much spreads are widened, because dates named before were too narrow. */
 function widenBy(named: readonly NamedDate[]): number {
   const came = named.flatMap(({ at, p10, p50, p90, came: end }) =>
-    end === null ? [] : [{ p10: days(at, p10), p50: days(at, p50), p90: days(at, p90), came: days(at, end) }],
+    end === null ? [] : [{ p10: daysBetween(at, p10), p50: daysBetween(at, p50), p90: daysBetween(at, p90), came: daysBetween(at, end) }],
   );
   return howGood(came)?.widen ?? 1;
 }
@@ -148,7 +145,7 @@ export async function nameDate(
   machineId: string,
   { p10, p50, p90 }: { readonly p10: string; readonly p50: string; readonly p90: string },
 ): Promise<void> {
-  const survey = await SurveyRow.findOne({ where: { machineId, endedAt: { [Op.is]: null } }, order: [['startedAt', 'DESC']] });
+  const survey = await SurveyRow.findOne({ where: { machineId, endedAt: null }, order: [['startedAt', 'DESC']] });
   if (!survey) return;
   const namedOn = shopDay(new Date().toISOString(), await shopZone());
   await NamedDateRow.bulkCreate([{ surveyId: survey.id, namedOn, p10, p50, p90 }], { updateOnDuplicate: ['p10', 'p50', 'p90'] });

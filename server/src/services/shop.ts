@@ -1,5 +1,13 @@
 import type { Sequelize, Transaction } from 'sequelize';
-import { SHOP_ID, storedShopCardSchema, type Shop, type ShopCardWrite, type StoredShopCard } from '@isometra/contract';
+import {
+  SHOP_ID,
+  shopCardSchema,
+  storedShopCardSchema,
+  type Shop,
+  type ShopCard,
+  type ShopCardWrite,
+  type StoredShopCard,
+} from '@isometra/contract';
 import { ApiError, stale } from '../api/errors.js';
 import { SettingRow } from '../db/shopModels.js';
 import { inOneGo } from '../db/transactions.js';
@@ -43,6 +51,11 @@ const cardIn = (row: SettingRow | null): StoredShopCard => (row ? storedShopCard
 
 /** What is told of the shop on its page; version 0 where nobody has told anything. */
 export const getShopCard = async (): Promise<StoredShopCard> => cardIn(await SettingRow.findByPk(CARD));
+
+/** The page of the shop as it is read: as if nobody had told anything where it cannot be. */
+export async function readShopCard(): Promise<Partial<ShopCard>> {
+  return shopCardSchema.safeParse((await getShopCard()).card).data ?? {};
+}
 
 /** Tell the page of the shop anew; a stale version gets 409 with what stands now. */
 export function changeShopCard(sequelize: Sequelize, { by, ...sent }: ShopCardWrite, given?: Transaction): Promise<StoredShopCard> {

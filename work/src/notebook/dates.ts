@@ -67,6 +67,18 @@ export function dayBegins(day: string, timeZone: string | null, after = 0): Date
 /** Whole days from one day of the calendar to another: `2026-11-28` to `2026-11-30` is 2. */
 export const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / (24 * HOUR));
 
+/** The day so many days after another: two after `2026-11-29` is `2026-12-01`. */
+export const daysAfter = (day: string, days: number): string => new Date(Date.parse(day) + days * 24 * HOUR).toISOString().slice(0, 10);
+
+/** The place of a day in its week: 0 for a Monday, 6 for a Sunday. */
+export const weekdayOf = (day: string): number => (new Date(day).getUTCDay() + 6) % 7;
+
+/** When the clock on the wall of the shop shows so many minutes after midnight, also on a day on which it is put forward or back. */
+export function clockOn(day: string, minutes: number, timeZone: string | null): Date {
+  const [year, month, date] = day.split('-').map(Number);
+  return new Date(new TZDate(year, month - 1, date, 0, Math.floor(minutes), (minutes % 1) * 60, timeZone ?? 'UTC').getTime());
+}
+
 /**
  * The time that a clock in the shop showed, as ISO time.
  *

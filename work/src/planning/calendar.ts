@@ -1,5 +1,5 @@
 import { WEEKDAYS, type Job } from '@isometra/contract';
-import { dayBegins } from '../notebook/dates.js';
+import { dayBegins, daysAfter, daysBetween, weekdayOf } from '../notebook/dates.js';
 
 const MINUTE = 60_000;
 /** Days that are looked ahead at most: forty years. */
@@ -15,14 +15,13 @@ export class Calendar {
   private readonly offDays = new Map<string, ReadonlySet<number>>();
 
   constructor(private readonly job: Job) {
-    // Monday is the first day of a week; noon is on that day in every zone.
-    this.weekday = (new Date(`${job.start}T12:00:00Z`).getUTCDay() + 6) % 7;
+    this.weekday = weekdayOf(job.start);
     for (const { id, off } of [...job.people, ...job.things]) this.offDays.set(id, new Set(off.map((date) => this.dayOf(date))));
   }
 
   /** The number of a date, counted from the first day of the job. */
   private dayOf(date: string): number {
-    return Math.round((Date.parse(date) - Date.parse(this.job.start)) / 86_400_000);
+    return daysBetween(this.job.start, date);
   }
 
   /** When a date begins, ms. */
@@ -48,7 +47,7 @@ export class Calendar {
 
   /** The date of the day of that number. */
   date(day: number): string {
-    return new Date(Date.parse(this.job.start) + day * 86_400_000).toISOString().slice(0, 10);
+    return daysAfter(this.job.start, day);
   }
 
   /** The hours that some people share on days on which none of them, and none of the things, is off. */

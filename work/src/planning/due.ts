@@ -1,14 +1,11 @@
 import { CHECKS } from '@isometra/core';
 import { readPart, type DueItem, type KitItem, type Machine, type Part } from '@isometra/contract';
 import { ladderFacts } from '../ladder/overdue.js';
-import { shopDay } from '../notebook/dates.js';
+import { daysAfter, shopDay } from '../notebook/dates.js';
 import { ruling } from '../notebook/ruling.js';
 import { readCard } from '../sheets/machines.js';
 import { needOf } from '../stripdown/needs.js';
 import type { MachineRecords } from './known.js';
-
-/** A day so many days after another. @param day as 2026-11-29. */
-const daysAfter = (day: string, days: number): string => new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10);
 
 /** Checks of a machine that want to be read again after some time, each by its last round that counts. */
 export function checksDue(machine: Pick<Machine, 'id' | 'card'>, heads: MachineRecords['heads'], zone: string | null): DueItem[] {

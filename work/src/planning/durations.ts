@@ -68,6 +68,17 @@ export function durationOf(asked: TimeAsked, timings: readonly Timing[], startin
   return { minutes: [Math.exp(mean - spread), Math.exp(mean), Math.exp(mean + spread)], timings: logs.length };
 }
 
+/** What work takes in a shop, by its timings and its page. The same is asked of every machine: each is worked out once. */
+export function durationsIn(timings: readonly Timing[], card: Pick<ShopCard, 'durations'> | undefined): (asked: TimeAsked) => Duration {
+  const known = new Map<string, Duration>();
+  return (asked) => {
+    const key = [asked.work, asked.detail, asked.machineKind, asked.by].join(' ');
+    const duration = known.get(key) ?? durationOf(asked, timings, startingMinutes(asked.work, card));
+    known.set(key, duration);
+    return duration;
+  };
+}
+
 const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
 
 /** Several pieces of work in a row: their likely minutes add, their spreads in quadrature. Never less than nothing. */

@@ -1,4 +1,5 @@
-import { JOB_FORMAT, WEEKDAYS, type PlanItem, type PlannedPerson } from '@isometra/contract';
+import { JOB_FORMAT, WEEKDAYS, type MachinePlan, type PlanItem, type PlannedPerson } from '@isometra/contract';
+import { arranged } from './arranged.js';
 import { widened } from './durations.js';
 
 /** The arranged plan of one machine. */
@@ -7,6 +8,13 @@ export interface PlanToSchedule {
   readonly number: string;
   readonly items: readonly PlanItem[];
 }
+
+/** A plan as it is scheduled: what people settled of it laid over what is known. */
+export const planToSchedule = ({ machineId, number, items, settled }: MachinePlan): PlanToSchedule => ({
+  machineId,
+  number,
+  items: arranged(items, settled),
+});
 
 /** Who works when, and from which day it is planned. */
 export interface Circumstances {

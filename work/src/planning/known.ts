@@ -1,6 +1,8 @@
 import {
   WEEKDAYS,
+  WEEKDAY_NAMES,
   isTakenBack,
+  minutesOfClock,
   type KitItem,
   type Machine,
   type PlannedPerson,
@@ -11,7 +13,6 @@ import {
   type StoredSurface,
   type Working,
 } from '@isometra/contract';
-import { minutesOfClock } from '@isometra/contract';
 import { daysUntilDue } from '../kit/kit.js';
 import { running, type Campaign } from '../ladder/campaign.js';
 import { eventsOf } from '../ladder/events.js';
@@ -24,7 +25,6 @@ import { ruling } from '../notebook/ruling.js';
 import { noteLines } from '../notebook/todos.js';
 import { deskOf, scrapedOf } from '../scraping/desk.js';
 import { readCard } from '../sheets/machines.js';
-import { durationOf, startingMinutes, type Timing } from './durations.js';
 import type { FaceToDo, KnownToDo, NoteToDo } from './toDo.js';
 
 /** What the notebook has of a machine. */
@@ -42,8 +42,8 @@ export interface MachineRecords {
 /** What holds for the whole shop. */
 export interface ShopRecords {
   readonly kit: readonly KitItem[];
-  readonly timings: readonly Timing[];
-  readonly card: Pick<ShopCard, 'durations'> | undefined;
+  /** What a kind of work takes in this shop: `durationsIn`. */
+  readonly takes: KnownToDo['takes'];
   /** ISO time. */
   readonly now: string;
   readonly zone: string | null;
@@ -96,7 +96,7 @@ const notesToDo = (notes: readonly Remark[]): readonly NoteToDo[] =>
 /** What is left to do on a machine, out of everything that the notebook has of it. */
 export function knownToDo(
   { machine, heads, surveys, surfaces, stripDowns, notes }: MachineRecords,
-  { kit, timings, card, now, zone, firsts }: ShopRecords,
+  { kit, takes, now, zone, firsts }: ShopRecords,
 ): KnownToDo {
   const kind = String(machine.card.kind);
   const survey = running(surveys);
@@ -120,7 +120,7 @@ export function knownToDo(
     stripDowns: stripDowns.filter(({ archived }) => !archived),
     notes: notesToDo(notes),
     due: kit.filter(({ care, archived }) => !archived && (daysUntilDue(care, today) ?? 0) < 0),
-    takes: (asked) => durationOf(asked, timings, startingMinutes(asked.work, card)),
+    takes,
     second: shareOf(moves.second, moves.all, 0.4),
     outShare: shareOf(firsts.out, firsts.all, 0.5),
   };
@@ -132,10 +132,9 @@ const STARTING_HOURS: PlannedPerson['hours'] = { tue: 2, thu: 2, sat: 4 };
 /** The hours that the page of the shop tells, by weekday; undefined where it tells none. */
 export function shopHours(hours: ShopCard['hours']): PlannedPerson['hours'] | undefined {
   if (!hours?.length) return undefined;
-  const names = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
   return Object.fromEntries(
     WEEKDAYS.flatMap((weekday, i) => {
-      const own = hours.filter(({ day }) => day === names[i]);
+      const own = hours.filter(({ day }) => day === WEEKDAY_NAMES[i]);
       const minutes = own.reduce((total, { from, to }) => total + minutesOfClock(to) - minutesOfClock(from), 0);
       return minutes > 0 ? [[weekday, minutes / 60]] : [];
     }),

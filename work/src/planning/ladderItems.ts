@@ -67,18 +67,15 @@ function read(
 ): PlanItem {
   const things = instrumentOf(known.rounds, check);
   const certified = known.due.filter(({ name }) => things.includes(name)).map(({ id }) => `kit ${id}`);
-  return {
-    ...item('read', check, {
-      title: `Read “${titleOf(check)}”`,
-      why: part.why,
-      after: [...new Set([...part.after, ...certified])],
-      things,
-      cautions: CHECKS.get(check)?.cautions ?? [],
-      path: ['/machines', known.machineId, 'bench', check],
-      ...learned(readingTakes(known, check)),
-    }),
-    key: part.key,
-  };
+  return item('read', check, {
+    ...part,
+    title: `Read “${titleOf(check)}”`,
+    after: [...new Set([...part.after, ...certified])],
+    things,
+    cautions: CHECKS.get(check)?.cautions ?? [],
+    path: ['/machines', known.machineId, 'bench', check],
+    ...learned(readingTakes(known, check)),
+  });
 }
 
 /** What may still come of a rung: with a share of the chance, a move and another reading. */
@@ -87,12 +84,13 @@ function perhaps(
   check: string,
   part: { readonly after: readonly string[]; readonly share: number; readonly move: string; readonly why: string },
 ): PlanItem {
-  const [, likely, most] = inARow([moveTakes(known, part.move).minutes, ...readingTakes(known, check).map(({ minutes }) => minutes)]);
+  const [, whole, longest] = inARow([moveTakes(known, part.move).minutes, ...readingTakes(known, check).map(({ minutes }) => minutes)]);
+  const [, likely, most] = wholeMinutes([0, part.share * whole, longest]);
   return item('perhaps', check, {
     title: `Perhaps correct “${titleOf(check)}”`,
     why: part.why,
     after: part.after,
-    minutes: [0, ...wholeMinutes([1, part.share * likely, most]).slice(1)] as unknown as PlanItem['minutes'],
+    minutes: [0, likely, most],
     path: ['/machines', known.machineId, 'bench', check],
   });
 }
@@ -137,22 +135,19 @@ function corrected(known: KnownToDo, rung: Rung, wanted: readonly Wanted[], befo
   for (const { quantity, kind, by, unit } of wanted) {
     const metal = MOVES.get(kind)?.metal ? metalTakes(known, by, unit) : undefined;
     const face = known.faces.find((one) => one.check === check.id && one.forecast);
-    const key = `move ${check.id} ${quantity}`;
-    grown.items.push({
-      ...item('move', '', {
-        title: `${moveTitle(kind)}: ${quantityLabel(check, quantity)}`,
-        why: `“${check.title}” is out.`,
-        after: [...after, ...(face ? [`scrape ${face.id}`] : [])],
-        cautions: check.cautions,
-        path: said ? ['/machines', known.machineId, 'move', said.id, quantity] : null,
-        ...learned([moveTakes(known, kind)]),
-        ...metal,
-        // What is scraped is worked at the desk: its passes are planned there.
-        ...(face && { minutes: [1, 1, 1], why: `“${check.title}” is out. It is scraped true on “${face.name}”.` }),
-      }),
-      key,
+    const moved = item('move', `${check.id} ${quantity}`, {
+      title: `${moveTitle(kind)}: ${quantityLabel(check, quantity)}`,
+      why: `“${check.title}” is out.`,
+      after: [...after, ...(face ? [`scrape ${face.id}`] : [])],
+      cautions: check.cautions,
+      path: said ? ['/machines', known.machineId, 'move', said.id, quantity] : null,
+      ...learned([moveTakes(known, kind)]),
+      ...metal,
+      // What is scraped is worked at the desk: its passes are planned there.
+      ...(face && { minutes: [1, 1, 1], why: `“${check.title}” is out. It is scraped true on “${face.name}”.` }),
     });
-    after = [key];
+    grown.items.push(moved);
+    after = [moved.key];
   }
   const again = `again ${check.id}`;
   grown.items.push(read(known, check.id, { key: again, why: NEXT_WORDS.moved, after }));
@@ -205,9 +200,7 @@ function readOnceMore(known: KnownToDo, grown: Grown): void {
     );
     const last = later.at(-1);
     if (!last) continue;
-    const after = [
-      ...new Set([...later.map((mover) => mover.last), ...(grown.lastOf.has(check.id) ? [grown.lastOf.get(check.id) as string] : [])]),
-    ];
+    const after = [...new Set([...later.map((mover) => mover.last), ...[grown.lastOf.get(check.id) ?? []].flat()])];
     grown.items.push(read(known, check.id, { key: `recheck ${check.id}`, why: `A move of “${last.check.title}” upsets it.`, after }));
   }
 }

@@ -3,6 +3,7 @@ import type { OwnItem, PlanItem, PlanSettled, RoundHead, StoredStripDown } from 
 import { campaignOf, freshSurvey, type Campaign } from '../ladder/campaign.js';
 import { Diary, finding, move, quantity } from '../testing/heads.js';
 import { arranged, circleWith, shifted } from './arranged.js';
+import { durationsIn } from './durations.js';
 import { jobItems } from './jobItems.js';
 import { jobOf } from './jobOf.js';
 import { firstsOf, howGood, knownToDo, plannedPeople } from './known.js';
@@ -30,7 +31,7 @@ function head(check: string, name: string, value: number, part: Partial<RoundHea
 const known = (heads: readonly RoundHead[] = [], more: Partial<Parameters<typeof knownToDo>[0]> = {}) =>
   knownToDo(
     { machine: MACHINE, heads, surveys: [survey()], surfaces: [], stripDowns: [], notes: [], ...more },
-    { kit: [], timings: [], card: undefined, now: Diary.at(60), zone: null, firsts: { out: 0, all: 0 } },
+    { kit: [], takes: durationsIn([], undefined), now: Diary.at(60), zone: null, firsts: { out: 0, all: 0 } },
   );
 const keys = (items: readonly PlanItem[]): string[] => items.map(({ key }) => key);
 const one = (items: readonly PlanItem[], key: string): PlanItem => {
@@ -96,7 +97,7 @@ describe('what is left to do on a machine', () => {
         ],
       },
       {
-        ...{ timings: [], card: undefined, now: Diary.at(60), zone: null, firsts: { out: 0, all: 0 } },
+        ...{ takes: durationsIn([], undefined), now: Diary.at(60), zone: null, firsts: { out: 0, all: 0 } },
         kit: [{ id: 'k', kind: 'instrument', name: 'Lever dial', data: {}, care: { due: '2020-01-01' }, photos: [], version: 1 }],
       },
     );

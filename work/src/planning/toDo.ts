@@ -70,12 +70,8 @@ export const untimed = (what: keyof typeof UNTIMED): Pick<PlanItem, 'minutes' | 
   timings: 0,
 });
 
-/** An item with what most of them have. */
-export function item(
-  kind: PlanKind,
-  about: string,
-  part: Pick<PlanItem, 'title' | 'why'> & Partial<Omit<PlanItem, 'key' | 'kind'>>,
-): PlanItem {
+/** An item with what most of them have. Its key is its kind and what it is about, where it has none of its own. */
+export function item(kind: PlanKind, about: string, part: Pick<PlanItem, 'title' | 'why'> & Partial<Omit<PlanItem, 'kind'>>): PlanItem {
   return {
     key: `${kind} ${about}`,
     kind,

@@ -1,4 +1,5 @@
 import { CONDITIONS, type Condition, type Need, type NeedState, type Part } from '@isometra/contract';
+import { daysBetween } from '../notebook/dates.js';
 
 /** Which states a part goes through, by what has to be done to it. Only what somebody else supplies is ordered. */
 export const STATES_OF: Readonly<Record<Exclude<Condition, 'good'>, readonly NeedState[]>> = {
@@ -26,7 +27,7 @@ export function needOf(part: Pick<Part, 'details' | 'removed' | 'need'>): Need |
 /** Days by which something that was expected is overdue; 0 where it is not. @param today as 2026-11-29. */
 export function daysOverdue({ state, expected }: Need, today: string): number {
   if (expected === undefined || state === 'here' || state === 'done') return 0;
-  return Math.max(0, Math.round((Date.parse(today) - Date.parse(expected)) / 86_400_000));
+  return Math.max(0, daysBetween(expected, today));
 }
 
 const ORDER: Readonly<Record<NeedState, number>> = { needed: 0, ordered: 1, here: 2, done: 3 };

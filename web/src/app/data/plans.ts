@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { BehaviorSubject, debounceTime, filter, groupBy, map, mergeMap, type Observable, tap } from 'rxjs';
+import { BehaviorSubject, debounceTime, defer, filter, finalize, groupBy, map, mergeMap, type Observable, tap } from 'rxjs';
 import * as z from 'zod';
 import { shopPlanSchema, storedPlanSchema, type PlanSettled, type ShopPlan, type StoredPlan } from '@isometra/contract';
 import { Api } from './api';
@@ -29,11 +29,11 @@ export class Plans {
   ).askWhenBack();
 
   constructor() {
-    // What was taken down changes what is left to do.
+    // What was taken down changes what is left to do; who does not look at a plan asks when they come to it.
     this.outbox.answers$
       .pipe(
         map(({ entry }) => entry.machineId),
-        filter((machineId): machineId is string => machineId !== null && this.loads.knows(machineId)),
+        filter((machineId): machineId is string => machineId !== null && !!this.lookedAt.get(machineId)),
         groupBy((machineId) => machineId),
         mergeMap((taken) => taken.pipe(debounceTime(TOGETHER))),
       )
@@ -45,8 +45,18 @@ export class Plans {
     return this.loads.ask(machineId);
   }
 
+  /** How many look at a plan now, by machine. */
+  private readonly lookedAt = new Map<string, number>();
+  private look(machineId: string, more: 1 | -1): void {
+    this.lookedAt.set(machineId, (this.lookedAt.get(machineId) ?? 0) + more);
+  }
+
+  /** While somebody looks at it, it is asked for again when something of its machine was taken down. */
   of(machineId: string): Observable<ShopPlan | undefined> {
-    return this.server$.pipe(map((plans) => plans.get(machineId)));
+    return defer(() => {
+      this.look(machineId, 1);
+      return this.server$.pipe(map((plans) => plans.get(machineId)));
+    }).pipe(finalize(() => this.look(machineId, -1)));
   }
 
   /** Changes of each machine that are on their way. */

@@ -23,5 +23,8 @@ export const clockWords = (at: string): string => shopClock(at, shopZone());
 /** A day of the calendar, as a certificate writes it: 2026-11-29 is "29 Nov 2026" wherever one is. */
 export const dayWords = (day: string): string => shopDate(day, null);
 
+/** The same without the year: "29 Nov". */
+export const shortDayWords = (day: string): string => shopShortDate(day, null);
+
 /** Today as a certificate writes it. */
 export const today = (): string => shopDay(nowText(), shopZone());

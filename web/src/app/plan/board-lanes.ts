@@ -1,6 +1,4 @@
-import type { LaidOut } from '@isometra/work';
-import type { JobRef } from '@isometra/work';
-import { minutesWords } from '@isometra/work';
+import { minutesWords, type JobRef, type LaidOut } from '@isometra/work';
 
 /** One piece of work in a lane on one day. */
 export interface Piece {

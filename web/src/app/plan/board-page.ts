@@ -2,18 +2,19 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { catchError, from, of, switchMap } from 'rxjs';
-import { arranged, jobOf, type JobRef, type LaidOut } from '@isometra/work';
-import type { MachinePlan, PlanItem, ShopPlan } from '@isometra/contract';
+import { daysBetween, jobOf, planToSchedule, type JobRef, type LaidOut, type PlanToSchedule } from '@isometra/work';
+import type { ShopPlan } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { useKeys } from '../data/keys';
 import { Plans, WHOLE_SHOP } from '../data/plans';
-import { dayWords, today } from '../data/when';
+import { dayWords, shortDayWords, today } from '../data/when';
 import { Button } from '../ui/controls';
 import { Choices } from '../ui/choices';
 import { Notice } from '../ui/notice';
+import { counted } from '../ui/say';
 import { lanesOf, type Told } from './board-lanes';
 import { PlanDraws } from './plan-draws';
-import { daysFrom, hoursWords } from './plan-words';
+import { hoursWords } from './plan-words';
 import { mondayOf } from './weeks';
 
 /** Days of work that stand side by side. */
@@ -52,18 +53,16 @@ export class BoardPage {
   private readonly first = signal(0);
 
   private readonly shop = toSignal(this.plans.of(WHOLE_SHOP));
-  private readonly items = computed(() =>
-    (this.shop()?.machines ?? []).map((plan) => ({ plan, items: arranged(plan.items, plan.settled) })),
-  );
+  private readonly plansOf = computed(() => (this.shop()?.machines ?? []).map(planToSchedule));
   private readonly board = toSignal(
-    toObservable(computed(() => ({ shop: this.shop(), items: this.items() }))).pipe(
-      switchMap(({ shop, items }) => (shop ? from(this.layOut(shop, items)) : of(undefined))),
+    toObservable(computed(() => ({ shop: this.shop(), plans: this.plansOf() }))).pipe(
+      switchMap(({ shop, plans }) => (shop ? from(this.layOut(shop, plans)) : of(undefined))),
       catchError((error: Error) => of({ laidOut: [], refs: [], problem: error.message, shop: undefined })),
     ),
   );
   protected readonly empty = computed(() => {
     const shop = this.shop();
-    return shop !== undefined && this.items().every(({ items }) => items.length === 0);
+    return shop !== undefined && this.plansOf().every(({ items }) => items.length === 0);
   });
   protected readonly told = computed(() => this.board()?.problem ?? '');
 
@@ -71,31 +70,28 @@ export class BoardPage {
     const board = this.board();
     if (!board?.shop) return undefined;
     const byMachine = new Map(
-      this.items().map(({ plan, items }) => [
-        plan.machineId,
-        { number: plan.number, items: new Map(items.map((item) => [item.key, item])) },
-      ]),
+      this.plansOf().map(({ machineId, number, items }) => [machineId, { number, items: new Map(items.map((item) => [item.key, item])) }]),
     );
     const told = ({ machineId, key }: JobRef): Told | undefined => {
       const machine = byMachine.get(machineId);
       const item = machine?.items.get(key);
       return machine && item && { number: machine.number, title: item.title, path: item.path };
     };
-    const lanes = this.by() === 'person' ? board.shop.people.map(({ id }) => id) : this.busy().map(({ plan }) => plan.number);
+    const lanes = this.by() === 'person' ? board.shop.people.map(({ id }) => id) : this.busy().map(({ number }) => number);
     return lanesOf(board.laidOut, board.refs, { by: this.by(), told, lanes });
   });
   /** Machines that something is left to do on. */
-  private readonly busy = computed(() => this.items().filter(({ items }) => items.length > 0));
+  private readonly busy = computed(() => this.plansOf().filter(({ items }) => items.length > 0));
 
   protected readonly days = computed(() => {
     const all = this.laid()?.days ?? [];
     const shown = all.slice(this.first(), this.first() + SIDE_BY_SIDE);
     return shown.map((date, i) => ({
       date,
-      name: `${weekday.format(new Date(`${date}T12:00:00Z`))} ${dayWords(date).replace(/ \d{4}$/, '')}`,
+      name: `${weekday.format(new Date(`${date}T12:00:00Z`))} ${shortDayWords(date)}`,
       today: date === today(),
       // A week of its own begins here.
-      week: i > 0 && daysFrom(mondayOf(shown[i - 1]), date) >= 7,
+      week: i > 0 && daysBetween(mondayOf(shown[i - 1]), date) >= 7,
     }));
   });
   protected readonly hasMore = computed(() => (this.laid()?.days.length ?? 0) > this.first() + SIDE_BY_SIDE);
@@ -127,7 +123,7 @@ export class BoardPage {
       const person = this.shop()?.people.find((one) => one.id === id);
       return { id, link: null, words: person ? hoursWords(person) : '', slip: '' };
     }
-    const plan = this.items().find((one) => one.plan.number === id)?.plan;
+    const plan = this.plansOf().find(({ number }) => number === id);
     const done = plan && this.doneOn(plan);
     return {
       id,
@@ -137,17 +133,17 @@ export class BoardPage {
     };
   }
 
-  private doneOn({ machineId }: MachinePlan): string | undefined {
+  private doneOn({ machineId }: PlanToSchedule): string | undefined {
     const board = this.board();
     const ends = board?.laidOut.filter(({ id }) => board.refs[Number(id)]?.machineId === machineId).map(({ end }) => end) ?? [];
     return ends.sort().at(-1);
   }
 
   /** How much later than the date that was named last it is now. */
-  private slipOf({ machineId }: MachinePlan, done: string): string {
+  private slipOf({ machineId }: PlanToSchedule, done: string): string {
     const named = this.shop()?.named.find((one) => one.machineId === machineId && one.came === null && one.at < today());
-    const days = named ? daysFrom(named.p90, done) : 0;
-    return named && days > 0 ? `${days === 1 ? '1 day' : `${days} days`} later than was thought on ${dayWords(named.at)}` : '';
+    const days = named ? daysBetween(named.p90, done) : 0;
+    return named && days > 0 ? `${counted(days, 'day')} later than was thought on ${dayWords(named.at)}` : '';
   }
 
   constructor() {
@@ -174,14 +170,8 @@ export class BoardPage {
     this.first.update((first) => Math.max(0, first + by * SIDE_BY_SIDE));
   }
 
-  private async layOut(
-    shop: ShopPlan,
-    plans: readonly { readonly plan: MachinePlan; readonly items: readonly PlanItem[] }[],
-  ): Promise<Board> {
-    const made = jobOf(
-      plans.map(({ plan: { machineId, number }, items }) => ({ machineId, number, items })),
-      { start: shop.today, timeZone: shop.timeZone, people: shop.people },
-    );
+  private async layOut(shop: ShopPlan, plans: readonly PlanToSchedule[]): Promise<Board> {
+    const made = jobOf(plans, { start: shop.today, timeZone: shop.timeZone, people: shop.people });
     if (!made) return { shop, laidOut: [], refs: [], problem: '' };
     const answer = await this.draws.layOut(made.job);
     return 'problem' in answer

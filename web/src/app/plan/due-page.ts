@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { DueItem } from '@isometra/contract';
+import { daysBetween } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { DueStore } from '../data/due';
 import { dayWords } from '../data/when';
 import { Choices } from '../ui/choices';
 import { Notice } from '../ui/notice';
+import { counted } from '../ui/say';
 import { CalendarAddresses } from './calendar-addresses';
-import { daysFrom } from './plan-words';
 import { weeksOf } from './weeks';
 
 const ALL = 'all';
@@ -142,7 +143,7 @@ export class DuePage {
   }
 
   protected late({ day }: DueItem): string {
-    const days = daysFrom(day, this.due()?.today ?? day);
-    return days > 0 ? `overdue by ${days === 1 ? '1 day' : `${days} days`}` : '';
+    const days = daysBetween(day, this.due()?.today ?? day);
+    return days > 0 ? `overdue by ${counted(days, 'day')}` : '';
   }
 }

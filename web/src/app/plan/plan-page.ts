@@ -1,17 +1,28 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  Injector,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { PlanItem } from '@isometra/contract';
-import { leadHand } from '../ui/lead-hand';
-import { Injector, ElementRef } from '@angular/core';
 import { useKeys } from '../data/keys';
 import { dayWords, timeWords } from '../data/when';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
 import { Button } from '../ui/controls';
 import { Choices } from '../ui/choices';
+import { leadHand } from '../ui/lead-hand';
 import { Notice } from '../ui/notice';
 import { Progress } from '../ui/progress';
 import { OwnItemForm, type OwnTyped } from './own-item-form';
+import { PlanDate } from './plan-date';
 import { PlanDraws } from './plan-draws';
 import { PlanEdit, type PlanEdited } from './plan-edit';
 import { WhatHappened } from './what-happened';
@@ -24,13 +35,15 @@ const SHARE = 0.05;
 @Component({
   selector: 'iso-plan-page',
   imports: [RouterLink, Button, Choices, Notice, OwnItemForm, PlanEdit, Progress, WhatHappened],
-  providers: [PlanState, PlanDraws],
+  providers: [PlanState, PlanDate, PlanDraws],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
   styleUrl: './plan-page.css',
+  host: { '(keydown.alt.arrowup)': 'shiftBy($event, -1)', '(keydown.alt.arrowdown)': 'shiftBy($event, 1)' },
 })
 export class PlanPage {
   protected readonly state = inject(PlanState);
+  protected readonly date = inject(PlanDate);
   protected readonly machineStore = inject(MachineStore);
   protected readonly machineId = computed(() => this.machineStore.machine()?.id ?? '');
   private readonly router = inject(Router);
@@ -52,18 +65,18 @@ export class PlanPage {
   protected readonly barred = signal('');
 
   protected readonly percent = computed(() => {
-    const done = this.state.progress();
+    const done = this.date.progress();
     return done === null ? null : Math.round(100 * done);
   });
   private readonly dates = computed(() => {
-    const { schedule, refs } = this.state.drawn();
+    const { schedule, refs } = this.date.drawn();
     const own = (id: string): boolean => refs[Number(id)]?.machineId === this.machineId();
     return new Map(schedule?.items.filter(({ id }) => own(id)).map((item) => [refs[Number(item.id)]?.key ?? '', item]) ?? []);
   });
   protected readonly chosen = computed(() => this.chosenKey() ?? this.next()?.key ?? null);
   /** The first thing that can be begun. */
   protected readonly next = computed((): PlanItem | undefined => {
-    const { schedule, refs } = this.state.drawn();
+    const { schedule, refs } = this.date.drawn();
     const own = schedule?.first.filter((id) => refs[Number(id)]?.machineId === this.machineId()) ?? [];
     const first = new Set(own.map((id) => refs[Number(id)]?.key));
     return this.state.items().find(({ key, wait }) => wait === null && first.has(key));
@@ -88,16 +101,16 @@ export class PlanPage {
   });
   /** What was planned as if somebody came to help. */
   protected readonly helped = computed(() => {
-    const keys = new Set(this.state.drawn().helped.map(({ key }) => key));
+    const keys = new Set(this.date.drawn().helped.map(({ key }) => key));
     const items = this.state.items().filter(({ key }) => keys.has(key));
     if (items.length === 0) return '';
     const [first] = items;
     const what = items.length === 1 ? `“${first.title}” needs` : `“${first.title}” and ${items.length - 1} more need`;
     return `${what} more hands than work here on one day. It is planned as if somebody came to help.`;
   });
-  /** What decides the end, in order, each with how often. */
+  /** What decides the end, in order. */
   protected readonly chain = computed(() => {
-    const { schedule, refs } = this.state.drawn();
+    const { schedule, refs } = this.date.drawn();
     const items = new Map(this.state.items().map((item) => [item.key, item]));
     const chain = (schedule?.chain ?? []).flatMap((id) => {
       const ref = refs[Number(id)];
@@ -108,7 +121,7 @@ export class PlanPage {
     });
     return chain.filter(({ title }, i) => title !== chain[i - 1]?.title);
   });
-  protected readonly helps = computed(() => this.state.saved()?.map(({ code, days }) => helpWords(code, days)) ?? null);
+  protected readonly helps = computed(() => this.date.saved()?.map(({ code, days }) => helpWords(code, days)) ?? null);
   protected readonly with = computed(() => peopleWords(this.state.shop()?.people ?? []));
   protected readonly good = computed(() => namedWords(this.state.shop()?.named ?? [], this.state.shop()?.widen ?? 1));
 
@@ -121,12 +134,6 @@ export class PlanPage {
     // What is yellow stands in the plan: the ladder's steps back.
     this.machineStore.inHand.set(true);
     inject(DestroyRef).onDestroy(() => this.machineStore.inHand.set(false));
-    const shift = (by: 1 | -1) => (event: KeyboardEvent) => this.shiftBy(event, by);
-    this.host.nativeElement.addEventListener('keydown', (event) => {
-      if (!event.altKey) return;
-      if (event.key === 'ArrowUp') shift(-1)(event);
-      if (event.key === 'ArrowDown') shift(1)(event);
-    });
     useKeys([
       {
         shown: '↑ ↓',
@@ -158,7 +165,7 @@ export class PlanPage {
     leadHand(this.injector, () => this.host.nativeElement.querySelector<HTMLElement>('li.chosen .title'));
   }
 
-  private shiftBy(event: KeyboardEvent, by: 1 | -1): void {
+  protected shiftBy(event: Event, by: 1 | -1): void {
     const key = this.chosen();
     if (key === null) return;
     event.preventDefault();

@@ -1,7 +1,7 @@
-import type { HelpCode } from '@isometra/work';
-import { minutesWords } from '@isometra/work';
-import type { NamedDate, PlanItem, PlanKind, PlannedPerson } from '@isometra/contract';
+import { minutesWords, type HelpCode } from '@isometra/work';
+import { WEEKDAY_NAMES, WEEKDAYS, type NamedDate, type PlanItem, type PlanKind, type PlannedPerson } from '@isometra/contract';
 import { dayWords, today } from '../data/when';
+import { counted } from '../ui/say';
 
 /** What an item is, in a word. */
 export const KIND_WORDS: Readonly<Record<PlanKind, string>> = {
@@ -39,16 +39,14 @@ export function fromWords({ from, timings, told, wait }: PlanItem): string {
   if (told?.why) return `${told.by}: ${told.why}`;
   if (wait !== null || from === 'told') return '';
   if (from === 'forecast') return 'by the forecast of the desk';
-  return from === 'learned' ? `from ${timings === 1 ? '1 timing' : `${timings} timings`} of this shop` : 'a starting value';
+  return from === 'learned' ? `from ${counted(timings, 'timing')} of this shop` : 'a starting value';
 }
-
-const DAY_WORDS = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' } as const;
 
 /** The hours of somebody: "Tue 2 h, Sat 4 h". */
 export function hoursWords({ hours }: Pick<PlannedPerson, 'hours'>): string {
-  const told = Object.entries(DAY_WORDS).flatMap(([day, word]) => {
-    const many = hours[day as keyof typeof DAY_WORDS] ?? 0;
-    return many > 0 ? [`${word} ${minutesWords(many * 60)}`] : [];
+  const told = WEEKDAYS.flatMap((day, i) => {
+    const many = hours[day] ?? 0;
+    return many > 0 ? [`${WEEKDAY_NAMES[i].slice(0, 3)} ${minutesWords(many * 60)}`] : [];
   });
   return told.join(', ') || 'no hours';
 }
@@ -61,10 +59,7 @@ export function peopleWords(people: readonly PlannedPerson[]): string {
   return from === 'starting' ? `Planned with ${told}. These hours are a guess: nobody has told any.` : `Planned with ${told}.`;
 }
 
-/** Days from one date to another. */
-export const daysFrom = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
-
-const daysWords = (days: number): string => (days === 1 ? '1 day' : days < 14 ? `${days} days` : `${Math.round(days / 7)} weeks`);
+const daysWords = (days: number): string => (days < 14 ? counted(days, 'day') : counted(Math.round(days / 7), 'week'));
 
 const HELPS: Readonly<Record<HelpCode, string>> = {
   person: 'A second person at the same hours',
@@ -81,8 +76,7 @@ export const helpWords = (code: HelpCode, days: number): string =>
 export function namedWords(named: readonly NamedDate[], widen: number): string {
   const came = named.filter((one) => one.came !== null);
   if (came.length === 0) return '';
-  if (came.length < 10)
-    return `${came.length === 1 ? '1 date' : `${came.length} dates`} named before came: too few to say how good they are.`;
+  if (came.length < 10) return `${counted(came.length, 'date')} named before came: too few to say how good they are.`;
   const within = came.filter(({ p10, p90, came: end }) => end !== null && end >= p10 && end <= p90).length;
   const told = `${within} of ${came.length} dates named before came within their range`;
   return widen > 1 ? `${told}. The ranges are wider because of that.` : `${told}.`;

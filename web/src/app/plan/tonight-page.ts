@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, injec
 import { RouterLink } from '@angular/router';
 import * as z from 'zod';
 import { WEEKDAYS } from '@isometra/contract';
-import { minutesTyped, minutesWords, tonight } from '@isometra/work';
+import { minutesTyped, minutesWords, tonight, weekdayOf } from '@isometra/work';
 import { Drafts } from '../data/drafts';
 import { useKeys } from '../data/keys';
 import { Remarks } from '../data/remarks';
@@ -14,7 +14,6 @@ import { Cautions } from '../ui/cautions';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
-import { PlanDraws } from './plan-draws';
 import { PlanState } from './plan-state';
 import { KIND_WORDS } from './plan-words';
 
@@ -36,7 +35,7 @@ const USUAL = 120;
 @Component({
   selector: 'iso-tonight-page',
   imports: [RouterLink, Button, Cautions, Field, Notice, Tick],
-  providers: [PlanState, PlanDraws],
+  providers: [PlanState],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './tonight-page.html',
   styleUrl: './tonight-page.css',
@@ -131,7 +130,7 @@ export class TonightPage {
   /** The hours of this weekday of whoever it is planned with, or two. */
   private usualMinutes(): number {
     const shop = this.state.shop();
-    const weekday = WEEKDAYS[(new Date(`${today()}T12:00:00Z`).getUTCDay() + 6) % 7];
+    const weekday = WEEKDAYS[weekdayOf(today())];
     const hours = shop?.people[0]?.hours[weekday] ?? 0;
     return hours > 0 ? Math.round(hours * 60) : USUAL;
   }
@@ -150,10 +149,8 @@ export class TonightPage {
     // What was ticked is as good as done: what comes after it can be begun.
     const open = this.state.items().filter(({ key }) => !gone.has(key));
     const told = tonight(open, { minutes: Math.max(0, left), people, today: today() });
-    const pieces = [
-      ...done.map(({ key, title, minutes: each, carriedOn }) => ({ key, title, minutes: each, carriedOn })),
-      ...told.items.map(({ item: { key, title }, minutes: each, carriedOn }) => ({ key, title, minutes: each, carriedOn })),
-    ];
+    const fresh = told.items.map(({ item: { key, title }, minutes: each, carriedOn }) => ({ key, title, minutes: each, carriedOn }));
+    const pieces = [...(before?.pieces ?? []).filter(({ key }) => gone.has(key)), ...fresh];
     this.keep({ day: today(), minutes, people, pieces, ticked: before?.ticked ?? [], ended: false });
   }
 

@@ -1,6 +1,6 @@
 import type { DueItem } from '@isometra/contract';
+import { daysAfter, daysBetween, weekdayOf } from '@isometra/work';
 import { dayWords } from '../data/when';
-import { daysFrom } from './plan-words';
 
 /** What is due in one week, with what it is called. */
 export interface Week {
@@ -10,13 +10,10 @@ export interface Week {
 }
 
 /** The Monday of the week of a date. @param date as 2026-11-29. */
-export function mondayOf(date: string): string {
-  const day = (new Date(`${date}T12:00:00Z`).getUTCDay() + 6) % 7;
-  return new Date(Date.parse(`${date}T12:00:00Z`) - day * 86_400_000).toISOString().slice(0, 10);
-}
+export const mondayOf = (date: string): string => daysAfter(date, -weekdayOf(date));
 
 function nameOf(monday: string, today: string): string {
-  const weeks = Math.round(daysFrom(mondayOf(today), monday) / 7);
+  const weeks = Math.round(daysBetween(mondayOf(today), monday) / 7);
   if (weeks === 0) return 'This week';
   return weeks === 1 ? 'Next week' : `Week of ${dayWords(monday)}`;
 }

@@ -8,6 +8,7 @@ import { Choices } from '../ui/choices';
 import { Escape } from '../ui/escape';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
+import { counted } from '../ui/say';
 
 const LABELS: Readonly<Record<MachineEvent, string>> = {
   crashed: 'It crashed',
@@ -72,7 +73,7 @@ export class WhatHappened {
     const many = this.read().length;
     return many === 0
       ? 'Nothing has been read yet that it could upset.'
-      : `${many === 1 ? '1 check' : `${many} checks`} will be read again, because ${EVENT_WORDS[event]}.`;
+      : `${counted(many, 'check')} will be read again, because ${EVENT_WORDS[event]}.`;
   });
 
   protected keep(submit: Event): void {

@@ -13,6 +13,7 @@ import { Button } from '../ui/controls';
 import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { resultTold } from '../ui/result-told';
+import { counted } from '../ui/say';
 import { PlanDraws } from './plan-draws';
 import { PlanState } from './plan-state';
 
@@ -76,7 +77,7 @@ export class WorthItPage {
   protected readonly unreadWords = computed(() => {
     const many = this.unread();
     if (many === 0) return '';
-    return `${many === 1 ? '1 check is' : `${many} checks are`} not measured yet. In the hours they count with the share that is out at first; the lists below leave them out.`;
+    return `${counted(many, 'check')} ${many === 1 ? 'is' : 'are'} not measured yet. In the hours they count with the share that is out at first; the lists below leave them out.`;
   });
 
   private readonly rate = computed(() => {

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { WEEKDAYS, type Person, type Working } from '@isometra/contract';
+import { WEEKDAY_NAMES, WEEKDAYS, type Person, type Working } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { People } from '../data/people';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
+import { counted } from '../ui/say';
 import { WorkingForm } from './working-form';
 
 const OWN = '';
@@ -15,10 +16,8 @@ const OWN = '';
 /** When somebody works, in a line. */
 function worksWords(working: Working | null | undefined): string {
   if (!working) return 'the hours of the shop';
-  const hours = WEEKDAYS.flatMap((day) =>
-    working.hours[day] ? [`${day.charAt(0).toUpperCase()}${day.slice(1)} ${working.hours[day]} h`] : [],
-  );
-  const away = working.off.length === 1 ? ', away on 1 day' : working.off.length ? `, away on ${working.off.length} days` : '';
+  const hours = WEEKDAYS.flatMap((day, i) => (working.hours[day] ? [`${WEEKDAY_NAMES[i].slice(0, 3)} ${working.hours[day]} h`] : []));
+  const away = working.off.length ? `, away on ${counted(working.off.length, 'day')}` : '';
   return `${hours.join(', ') || 'no hours'}${away}`;
 }
 

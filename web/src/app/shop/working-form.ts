@@ -1,20 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
-import { WEEKDAYS, type Weekday, type Working } from '@isometra/contract';
+import { WEEKDAY_NAMES, WEEKDAYS, type Weekday, type Working } from '@isometra/contract';
 import { Button } from '../ui/controls';
 import { Escape } from '../ui/escape';
 import { Field } from '../ui/field';
 import { FirstField } from '../ui/first-field';
 import { Notice } from '../ui/notice';
 
-const NAMES: Readonly<Record<Weekday, string>> = {
-  mon: 'Monday',
-  tue: 'Tuesday',
-  wed: 'Wednesday',
-  thu: 'Thursday',
-  fri: 'Friday',
-  sat: 'Saturday',
-  sun: 'Sunday',
-};
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** When somebody works: hours by weekday, and days on which they are away. */
@@ -86,7 +77,7 @@ export class WorkingForm {
     },
   });
   protected readonly off = linkedSignal({ source: this.who, computation: () => (untracked(this.working)?.off ?? []).join(', ') });
-  protected readonly days = computed(() => WEEKDAYS.map((key) => ({ key, name: NAMES[key], hours: this.hours()[key] ?? '' })));
+  protected readonly days = computed(() => WEEKDAYS.map((key, i) => ({ key, name: WEEKDAY_NAMES[i], hours: this.hours()[key] ?? '' })));
 
   protected type(day: Weekday, hours: string): void {
     this.hours.update((all) => ({ ...all, [day]: hours }));
