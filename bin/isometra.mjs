@@ -1,11 +1,12 @@
 #!/usr/bin/env node
-// Command line over the core: solve sheets, plan moves, tell histories, plan jobs, read prints, describe files. See docs/sheets.md.
+// Command line over the core: solve sheets, plan moves, tell histories, plan jobs, read prints, describe files; and archives of a shop that
+// runs: export, import, verify. See docs/sheets.md and docs/archives.md.
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { ensureCore, ensureWork } from '../tools/build.mjs';
+import { ensureCore, ensureServer, ensureWork } from '../tools/build.mjs';
 
 const USAGE =
-  'usage: isometra solve FILE… | isometra move [--steps] FILE… | isometra history FILE… | isometra plan FILE… | isometra print PHOTO … | isometra describe [CHECK|MOVE|MACHINE]   (- reads standard input)';
+  'usage: isometra solve FILE… | isometra move [--steps] FILE… | isometra history FILE… | isometra plan FILE… | isometra print PHOTO … | isometra describe [CHECK|MOVE|MACHINE] | isometra export FILE.zip [--machine NUMBER] [--survey ID] [--url ADDRESS] | isometra import FILE.zip [--conflicts ours|theirs|ask] [--by INITIALS] [--url ADDRESS] | isometra verify [REPORT.pdf] ARCHIVE.zip   (- reads standard input)';
 
 /** What answers a file, under which name, and what has to be built for it. */
 const COMMANDS = {
@@ -25,6 +26,10 @@ if (command === '--help' || command === 'help') {
   await ensureWork();
   const { describeCommand } = await import('./describe.mjs');
   await describeCommand(files, refuse);
+} else if (['export', 'import', 'verify'].includes(command)) {
+  ensureServer();
+  const { archiveCommands } = await import('./archive.mjs');
+  await archiveCommands[command](files, refuse);
 } else if (command === 'print') {
   await ensureCore();
   const { printCommand } = await import('./print.mjs');

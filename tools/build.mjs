@@ -19,8 +19,8 @@ export function ensureWork() {
   unlessDone('work', made, [...SHARED, ...parts], () => run(bin('tsc'), ['-b', 'work']));
 }
 
-/** Everything that is served. */
-export function buildAll() {
+/** The server and what it stands on, without the web application. */
+export function ensureServer() {
   ensurePackages();
   const parts = ['core', 'contract', 'work', 'server'];
   const made = parts.map((name) => `${name}/dist/${name === 'server' ? 'main' : 'index'}.js`);
@@ -28,6 +28,11 @@ export function buildAll() {
     console.error('Building core, contract, work and server …');
     run(bin('tsc'), ['-b', ...parts]);
   });
+}
+
+/** Everything that is served. */
+export function buildAll() {
+  ensureServer();
   unlessDone('web', ['web/dist/browser/index.html'], [...SHARED, 'core/src', 'contract/src', 'work/src', 'web'], () => {
     console.error('Building the web application …');
     run(bin('ng'), ['build'], { cwd: join(ROOT, 'web'), env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });

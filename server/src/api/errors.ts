@@ -99,6 +99,9 @@ function statusAndFaults(error: unknown): [number, readonly Fault[], unknown?, E
   return [500, [{ path: '', message: 'something went wrong on the server; the request id helps to find it in the log', example: '' }]];
 }
 
+/** What is wrong, as the body of an answer tells it. */
+export const errorBody = (error: unknown): Fault[] => [...statusAndFaults(error)[1]];
+
 /** An error of the database with what the database itself said as its cause. */
 function withParent(error: unknown): unknown {
   const { parent } = error as { readonly parent?: unknown };

@@ -50,6 +50,7 @@ import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 import { idIn, sameId, type Means } from './means.js';
+import { archiveFiles } from './archiveFiles.js';
 import { plans } from './plans.js';
 import { shop } from './shop.js';
 import { stripDowns } from './stripDowns.js';
@@ -365,6 +366,7 @@ export function apiRoutes(means: Means): Router {
     scraping,
     stripDowns,
     plans,
+    archiveFiles,
   ])
     part(router, means);
   router.post('/demo', async (_request, response) => {

@@ -17,6 +17,8 @@ import { up as stripDowns } from './migrations/014-strip-downs.js';
 import { up as people } from './migrations/015-people.js';
 import { up as archivedSurveys } from './migrations/016-archived-surveys.js';
 import { up as plans } from './migrations/017-plans.js';
+import { up as archives } from './migrations/018-archives.js';
+import { defineArchives } from './archiveModels.js';
 import { definePlans } from './planModels.js';
 import { defineRemarks } from './remarkModel.js';
 import { defineScraping } from './scrapingModels.js';
@@ -53,6 +55,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '015-people', up: people, noWayDown: LOSES },
   { name: '016-archived-surveys', up: archivedSurveys, noWayDown: LOSES },
   { name: '017-plans', up: plans, noWayDown: LOSES },
+  { name: '018-archives', up: archives, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */
@@ -71,6 +74,7 @@ export function connect(databaseUrl: string): Sequelize {
   defineRemarks(sequelize);
   defineStripDowns(sequelize);
   definePlans(sequelize);
+  defineArchives(sequelize);
   return sequelize;
 }
 

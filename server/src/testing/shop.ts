@@ -17,6 +17,7 @@ import {
   PersonRow,
   SettingRow,
 } from '../db/shopModels.js';
+import { ImportRow, SeenRow } from '../db/archiveModels.js';
 import { CalendarRow, NamedDateRow, PlanRow } from '../db/planModels.js';
 import { PartRow, StripDownRow } from '../db/stripDownModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
@@ -39,6 +40,8 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
   await migrate(sequelize);
   const clear = async (): Promise<void> => {
     await LogRow.destroy({ where: {} });
+    await SeenRow.destroy({ where: {} });
+    await ImportRow.destroy({ where: {} });
     await NamedDateRow.destroy({ where: {} });
     await PlanRow.destroy({ where: {} });
     await CalendarRow.destroy({ where: {} });

@@ -1,0 +1,2 @@
+export { madeFrom, whole, type Made } from './madeFrom.js';
+export { OpenArchive } from './reading.js';

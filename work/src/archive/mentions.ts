@@ -1,0 +1,29 @@
+/** A short text in a JSON file: an id, initials, the name of a picture. */
+const SHORT = /"((?:[^"\\]|\\.){1,64})"/g;
+
+/**
+ * Which of some things are mentioned by name in files: a piece of kit by its id, a person by the initials, a photograph by its SHA-256.
+ * What is mentioned by something that was mentioned is found as soon as that is read too.
+ */
+export class Mentions {
+  private readonly found = new Set<string>();
+  private readonly told = new Set<string>();
+
+  /** @param known paths of the things by the names under which they are mentioned. */
+  constructor(private readonly known: ReadonlyMap<string, string>) {}
+
+  /** Look through a file, as JSON text. */
+  read(text: string): void {
+    for (const [, name] of text.matchAll(SHORT)) {
+      const path = this.known.get(name);
+      if (path !== undefined) this.found.add(path);
+    }
+  }
+
+  /** What was found since this was asked last, in order. */
+  next(): string[] {
+    const fresh = [...this.found].filter((path) => !this.told.has(path)).sort();
+    for (const path of fresh) this.told.add(path);
+    return fresh;
+  }
+}
