@@ -15,7 +15,7 @@ const FLOORS = [
   ['describe'],
 ];
 /** Rooms of the work package, likewise. */
-const WORK_FLOORS = [['notebook', 'archive'], ['sheets', 'kit', 'register', 'scraping'], ['judging'], ['ladder'], ['stripdown'], ['board', 'story', 'planning']];
+const WORK_FLOORS = [['notebook', 'archive', 'said'], ['sheets', 'kit', 'register', 'scraping'], ['judging'], ['ladder'], ['stripdown'], ['board', 'story', 'planning'], ['report']];
 const WORKSPACES = {
   core: [],
   contract: ['core'],

@@ -1,10 +1,12 @@
 // isometra export, import and verify: what leaves a shop that runs, and what comes into it.
+import { Buffer } from 'node:buffer';
 import { createReadStream, createWriteStream } from 'node:fs';
 import { readFile, rename, rm, stat } from 'node:fs/promises';
 import { createInterface } from 'node:readline/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { randomUUID } from 'node:crypto';
+import { URLSearchParams } from 'node:url';
 
 const HERE = 'http://127.0.0.1:4780';
 
@@ -133,8 +135,9 @@ async function chosen(differences) {
   const choices = {};
   for (const { path, called, fields } of differences) {
     console.error(`\n${called} was changed here and there:`);
-    for (const { field, ours, theirs } of fields) console.error(`  ${field}: here ${ours ?? 'not given'}, in the archive ${theirs ?? 'not given'}`);
-    for (let answer = ''; !choices[path]; ) {
+    for (const { field, ours, theirs } of fields)
+      console.error(`  ${field}: here ${ours ?? 'not given'}, in the archive ${theirs ?? 'not given'}`);
+    for (let answer = ''; !choices[path];) {
       answer = (await terminal.question('Keep what is here (o), or take what is in the archive (t)? ')).trim().toLowerCase();
       if (answer === 'o' || answer === 'ours') choices[path] = 'ours';
       if (answer === 't' || answer === 'theirs') choices[path] = 'theirs';
@@ -179,7 +182,13 @@ async function verifyCommand(words) {
   try {
     if (!report) {
       await whole(archive);
-      console.log(JSON.stringify({ whole: true, scope: archive.manifest.scope, files: archive.paths().length, fingerprint: archive.fingerprint }, null, 2));
+      console.log(
+        JSON.stringify(
+          { whole: true, scope: archive.manifest.scope, files: archive.paths().length, fingerprint: archive.fingerprint },
+          null,
+          2,
+        ),
+      );
       return;
     }
     const made = await madeFrom(report, archive);

@@ -21,3 +21,4 @@ export * from './shopCard.js';
 export * from './people.js';
 export * from './job.js';
 export * from './plan.js';
+export * from './report.js';

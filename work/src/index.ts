@@ -98,3 +98,8 @@ export { fingerprintText, type HashedFile } from './archive/fingerprintText.js';
 export { Mentions } from './archive/mentions.js';
 export { remarksOf } from './archive/remarksOf.js';
 export { surveyPaths, type ArchivedText } from './archive/surveyPaths.js';
+export { differsWords, moveRecord, moveTold, type MoveTold } from './story/moveTold.js';
+export { reportOf, type ReportFacts, type ToldRound } from './report/report.js';
+export type { Block, ProfileChart, Report, TableRow, ZoneChart } from './report/blocks.js';
+export type { GlyphOf } from './report/glyphOf.js';
+export type { PaperUnits } from './report/inUnits.js';

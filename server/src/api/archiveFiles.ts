@@ -8,7 +8,7 @@ import { pipeline } from 'node:stream/promises';
 import busboy from 'busboy';
 import type { Request, Response, Router } from 'express';
 import * as z from 'zod';
-import { whoSchema } from '@isometra/contract';
+import { reportQuerySchema, whoSchema } from '@isometra/contract';
 import { CONFLICTS, type ArchiveLine } from '@isometra/contract/archive';
 import { FaultError } from '@isometra/core';
 import { OpenArchive } from '../archives/reading.js';
@@ -16,12 +16,16 @@ import { scopeOf } from '../archives/scopes.js';
 import { takeArchive, type How } from '../archives/taking.js';
 import { fingerprintOf, Stopped, writeArchive } from '../archives/writing.js';
 import { ApiError, errorBody, parseBody } from './errors.js';
-import type { Means } from './means.js';
+import { idIn, type Means } from './means.js';
+import { makeReport } from '../report/makeReport.js';
 
 /** Bytes of an archive that is sent. */
 const MOST_BYTES = 8_000_000_000;
 
-const asked = z.strictObject({ machine: z.string().max(40).optional(), survey: z.uuid({ error: 'must be the id of a survey' }).optional() });
+const asked = z.strictObject({
+  machine: z.string().max(40).optional(),
+  survey: z.uuid({ error: 'must be the id of a survey' }).optional(),
+});
 
 /** What is told beside an archive that is sent. */
 const told = z.strictObject({
@@ -42,8 +46,7 @@ const told = z.strictObject({
 });
 
 /** What an archive is called on disk: "isometra-L-14-2026-12-01.zip". */
-const fileName = (what: string): string =>
-  `isometra-${what.replace(/[^\w.-]+/g, '-')}-${new Date().toISOString().slice(0, 10)}.zip`;
+const fileName = (what: string): string => `isometra-${what.replace(/[^\w.-]+/g, '-')}-${new Date().toISOString().slice(0, 10)}.zip`;
 
 /** Archives out of the shop and into it. */
 export function archiveFiles(router: Router, means: Means): void {
@@ -51,13 +54,22 @@ export function archiveFiles(router: Router, means: Means): void {
   router.get('/archive.zip', async (request, response) => {
     const of = parseBody(asked, request.query);
     const scope = await scopeOf(of);
-    response.type('application/zip').attachment(fileName(scope.of === 'shop' ? 'shop' : scope.of === 'machine' ? scope.number : `${scope.machine}-${scope.title}`));
+    response
+      .type('application/zip')
+      .attachment(fileName(scope.of === 'shop' ? 'shop' : scope.of === 'machine' ? scope.number : `${scope.machine}-${scope.title}`));
     await writeArchive(sequelize, of, response).catch((error: unknown) => {
       if (!(error instanceof Stopped)) throw error;
     });
   });
   router.get('/archive/fingerprint', async (request, response) => {
     response.json(await fingerprintOf(sequelize, parseBody(asked, request.query)));
+  });
+  router.get('/surveys/:id/report.pdf', async (request, response) => {
+    const report = await makeReport(means, idIn(request.params.id, 'survey'), parseBody(reportQuerySchema, request.query));
+    response.type('application/pdf').set('Content-Disposition', `inline; filename="${report.name}"`);
+    await pipeline(report.pdf, response).catch((error: unknown) => {
+      if ((error as { code?: string }).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+    });
   });
   router.post('/archive/look', (request, response) => received(request, response, means, true));
   router.post('/archive', (request, response) => received(request, response, means, false));
@@ -100,11 +112,7 @@ function paced(line: (one: ArchiveLine) => void): NonNullable<How['tell']> {
 }
 
 /** What goes wrong after the answer has begun is its last line. */
-async function answered(
-  line: (one: ArchiveLine) => void,
-  work: () => Promise<void>,
-  log: (error: unknown) => void,
-): Promise<void> {
+async function answered(line: (one: ArchiveLine) => void, work: () => Promise<void>, log: (error: unknown) => void): Promise<void> {
   try {
     await work();
   } catch (error) {

@@ -63,7 +63,8 @@ describe('an archive', () => {
           for (const [i, { value, replaced }] of values.entries()) {
             const taken = reading(i * 10, `${value} div`);
             await post(`rounds/${begun.id}/readings`, taken);
-            if (replaced) await post(`rounds/${begun.id}/readings`, reading(i * 10, `${value + 1} div`, { supersedes: taken.id, why: 'misread' }));
+            if (replaced)
+              await post(`rounds/${begun.id}/readings`, reading(i * 10, `${value + 1} div`, { supersedes: taken.id, why: 'misread' }));
           }
           if (moved) await post('moves', move(begun.id));
           let before: string | null = null;
@@ -127,7 +128,8 @@ describe('an archive', () => {
   describe('of a card that both changed', () => {
     let lathe: Machine & { by: string };
     let theirs: Buffer;
-    const changed = (nickname: string, version = 1) => put(`machines/${lathe.id}`, { ...lathe, version, card: { ...lathe.card, nickname }, by: 'AB' });
+    const changed = (nickname: string, version = 1) =>
+      put(`machines/${lathe.id}`, { ...lathe, version, card: { ...lathe.card, nickname }, by: 'AB' });
     beforeEach(async () => {
       lathe = machine('L-14');
       await post('machines', lathe);
@@ -145,7 +147,11 @@ describe('an archive', () => {
       const { result } = await sent(shop, theirs);
       expect(result?.taken).toBeFalse();
       expect(result?.differences).toEqual([
-        { path: `machines/${lathe.id}.json`, called: 'L-14', fields: [{ field: jasmine.stringContaining('ickname') as never, ours: 'Here', theirs: 'There' }] },
+        {
+          path: `machines/${lathe.id}.json`,
+          called: 'L-14',
+          fields: [{ field: jasmine.stringContaining('ickname') as never, ours: 'Here', theirs: 'There' }],
+        },
       ]);
       expect(sameness(await exported(shop))).toEqual(before);
     });
@@ -281,16 +287,29 @@ describe('an archive', () => {
         /SHA-256 is another/,
       ));
     it('leads out of its folder', async () => {
-      await refused(forged(good, (files) => (files['../../etc/passwd'] = strToU8('root'))), /invalid relative path|not a place/);
-      await refused(forged(good, (files) => (files['/tmp/x'] = strToU8('x'))), /absolute path|not a place/);
-      await refused(forged(good, (files) => (files['kit/..%2f..json'] = strToU8('{}'))), /not a place/);
+      await refused(
+        forged(good, (files) => (files['../../etc/passwd'] = strToU8('root'))),
+        /invalid relative path|not a place/,
+      );
+      await refused(
+        forged(good, (files) => (files['/tmp/x'] = strToU8('x'))),
+        /absolute path|not a place/,
+      );
+      await refused(
+        forged(good, (files) => (files['kit/..%2f..json'] = strToU8('{}'))),
+        /not a place/,
+      );
     });
     it('lacks a file', async () =>
       refused(
         forged(good, (files) => delete files[anyJson(files, 'rounds/')], { honest: false }),
         /stands in the manifest and is not in the zip/,
       ));
-    it('leans on what is nowhere', async () => refused(forged(good, (files) => delete files[anyJson(files, 'machines/')]), /leans on a machine/));
+    it('leans on what is nowhere', async () =>
+      refused(
+        forged(good, (files) => delete files[anyJson(files, 'machines/')]),
+        /leans on a machine/,
+      ));
     it('holds what this version does not know', async () => {
       await refused(
         forged(good, (files) => edited(files, anyJson(files, 'rounds/'), (one) => (one['kind'] = 'bed-of-roses'))),
@@ -303,7 +322,9 @@ describe('an archive', () => {
         'machines/',
       );
       await refused(
-        forged(good, (files) => edited(files, anyJson(files, 'machines/'), (one) => ((one['card'] as Record<string, unknown>)['kind'] = 7))),
+        forged(good, (files) =>
+          edited(files, anyJson(files, 'machines/'), (one) => ((one['card'] as Record<string, unknown>)['kind'] = 7)),
+        ),
         /./,
         'card.kind',
       );

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import type * as z from 'zod';
 import {
   ENTRY_CONTENTS,
   machineCardSchema,
@@ -30,7 +30,11 @@ const oneOf = (known: Iterable<string>, value: string, path: string): Fault[] =>
 };
 
 /** What a list of entries by their kind may hold. */
-const byKind = (contents: Readonly<Record<string, z.ZodType>>, rows: readonly { readonly kind: string; readonly content: unknown }[], field: string) =>
+const byKind = (
+  contents: Readonly<Record<string, z.ZodType>>,
+  rows: readonly { readonly kind: string; readonly content: unknown }[],
+  field: string,
+) =>
   rows.flatMap(({ kind, content }, i) => {
     const schema = contents[kind];
     return schema ? faultsOf(schema, content, [field, i, 'content']) : oneOf(Object.keys(contents), kind, `${field}[${i}].kind`);
@@ -53,7 +57,9 @@ const LOOKS: { readonly [Kind in ArchiveKind]?: (file: ArchiveFile<Kind>) => Fau
   machines: ({ card }) => faultsOf(machineCardSchema, card, ['card']),
   kit: ({ kind, data }) => kitFaults({ kind, data } as Pick<KitItem, 'kind' | 'data'>),
   limits: ({ versions }) =>
-    versions.flatMap(({ content }, i) => contentOf(content).faults.map((fault) => ({ ...fault, path: `versions[${i}].content.${fault.path}` }))),
+    versions.flatMap(({ content }, i) =>
+      contentOf(content).faults.map((fault) => ({ ...fault, path: `versions[${i}].content.${fault.path}` })),
+    ),
   plans: ({ settled }) => faultsOf(planSettledSchema, settled, ['settled']),
   surveys: ({ notes }) => byKind(NOTE_CONTENTS, notes, 'notes'),
   // What of a set-up or a reading cannot be read silences that part of its round, here as there.
@@ -64,7 +70,11 @@ const LOOKS: { readonly [Kind in ArchiveKind]?: (file: ArchiveFile<Kind>) => Fau
     ...byKind(ENTRY_CONTENTS, entries, 'entries'),
   ],
   parts: ({ id, stripDownId, number, place, details, need, fitted, pictures, standing, version }) =>
-    faultsOf(partSchema, { id, stripDownId, number, place, details, need, fitted, pictures, version, ...(!standing && { removed: true }) }, []),
+    faultsOf(
+      partSchema,
+      { id, stripDownId, number, place, details, need, fitted, pictures, version, ...(!standing && { removed: true }) },
+      [],
+    ),
   remarks: ({ path: _path, ...remark }) => faultsOf(remarkSchema, remark, []),
 };
 

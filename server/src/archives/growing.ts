@@ -21,7 +21,9 @@ function tipOf(id: string, next: ReadonlyMap<string, string>): string {
 
 /** Take in rows that supersede what something of ours superseded already: ours stays what counts, or theirs comes after it. */
 function settledRows(fresh: readonly Content[], ours: readonly Content[], settled: Settled): Growth {
-  const next = new Map(ours.flatMap((row) => (typeof row['supersedes'] === 'string' ? [[row['supersedes'], text(row, 'id')] as const] : [])));
+  const next = new Map(
+    ours.flatMap((row) => (typeof row['supersedes'] === 'string' ? [[row['supersedes'], text(row, 'id')] as const] : [])),
+  );
   const clashes = fresh.filter((row) => typeof row['supersedes'] === 'string' && next.has(row['supersedes']));
   if (clashes.length === 0) return { rows: fresh, clashes };
   if (settled === 'theirs')

@@ -21,7 +21,9 @@ export function stampOf(pdf: Buffer): Stamp {
   if (pdf.subarray(0, 5).toString('latin1') !== '%PDF-')
     throw new FaultError([{ path: 'report', message: 'is not a PDF', example: 'a report that Isometra made' }]);
   if (!survey)
-    throw new FaultError([{ path: 'report', message: 'says nothing of the data it was made from', example: 'a report that Isometra made' }]);
+    throw new FaultError([
+      { path: 'report', message: 'says nothing of the data it was made from', example: 'a report that Isometra made' },
+    ]);
   return { survey, fingerprint };
 }
 
@@ -69,4 +71,3 @@ export async function madeFrom(pdf: Buffer, archive: OpenArchive): Promise<Made>
 
 /** Whether an archive is whole: every file what it was when it was put in. @throws FaultError where it is not. */
 export const whole = async (archive: OpenArchive): Promise<void> => void (await verifyArchive(archive));
-

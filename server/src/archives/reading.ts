@@ -204,7 +204,8 @@ function entriesOf(zip: ZipFile): Promise<ReadonlyMap<string, Entry>> {
       if (entries.has(name)) return stop(name, 'is in the zip twice');
       if (entry.isEncrypted()) return stop(name, 'is locked with a password');
       if (name !== MANIFEST && kindOf(name) === undefined) return stop(name, 'is not a place where something of an archive lies');
-      if (entry.uncompressedSize > (kindOf(name) === 'photo' ? MOST.picture : MOST.text)) return stop(name, 'is larger than any file of an archive');
+      if (entry.uncompressedSize > (kindOf(name) === 'photo' ? MOST.picture : MOST.text))
+        return stop(name, 'is larger than any file of an archive');
       if (all > MOST.all) return stop('', 'holds more than an archive may: at most 16 GB');
       if (entries.size >= MOST.files) return stop('', 'holds more files than an archive may: at most 300,000');
       entries.set(name, entry);
@@ -225,7 +226,11 @@ function streamOf(zip: ZipFile, entry: Entry): Promise<Readable> {
   });
 }
 
-const torn = (path: string, error: Error | null): Fault => ({ path, message: `cannot be unpacked: ${error?.message ?? ''}`, example: WHOLE });
+const torn = (path: string, error: Error | null): Fault => ({
+  path,
+  message: `cannot be unpacked: ${error?.message ?? ''}`,
+  example: WHOLE,
+});
 
 async function bytesOf(path: string, stream: Readable, most: number): Promise<Buffer> {
   const pieces: Buffer[] = [];

@@ -48,14 +48,23 @@ export function sideBySide(kind: ThingKind, path: string, ours: Content, theirs:
   return {
     path,
     called: calledOf(kind, ours),
-    fields: changesOf(formOf(kind, ours), typed(kind, ours), typed(kind, theirs)).map(({ field, from, to }) => ({ field, ours: from, theirs: to })),
+    fields: changesOf(formOf(kind, ours), typed(kind, ours), typed(kind, theirs)).map(({ field, from, to }) => ({
+      field,
+      ours: from,
+      theirs: to,
+    })),
   };
 }
 
 /** Rows that both superseded, side by side. */
 export function rowsSideBySide(
   kind: ThingKind,
-  { path, field, theirs, ours }: { readonly path: string; readonly field: string; readonly theirs: readonly Content[]; readonly ours: readonly Content[] },
+  {
+    path,
+    field,
+    theirs,
+    ours,
+  }: { readonly path: string; readonly field: string; readonly theirs: readonly Content[]; readonly ours: readonly Content[] },
   thing: Content,
 ): ArchiveDifference {
   const told = ({ value, text, kind: what, content, why }: Content): string =>

@@ -53,7 +53,11 @@ interface Writes {
 
 /** One archive on its way in. */
 class Taking {
-  private readonly counts = { added: {} as Record<string, number>, newer: {} as Record<string, number>, known: {} as Record<string, number> };
+  private readonly counts = {
+    added: {} as Record<string, number>,
+    newer: {} as Record<string, number>,
+    known: {} as Record<string, number>,
+  };
   private readonly grown: Record<string, number> = {};
   private readonly differences: ArchiveDifference[] = [];
   private readonly renamed: { from: string; to: string }[] = [];
@@ -182,7 +186,8 @@ class Taking {
     const key = `${surveyId} ${kind}`;
     const known = this.rungs.get(key);
     if (known) return known;
-    const row = this.how.look || this.unanswered ? null : await CheckRow.findOne({ where: { surveyId, kind }, transaction: this.transaction });
+    const row =
+      this.how.look || this.unanswered ? null : await CheckRow.findOne({ where: { surveyId, kind }, transaction: this.transaction });
     const id = row?.id ?? crypto.randomUUID();
     if (!row && !this.how.look && !this.unanswered) await CheckRow.create({ id, surveyId, kind }, { transaction: this.transaction });
     this.rungs.set(key, id);
@@ -195,7 +200,8 @@ class Taking {
     const card = content['card'] as Content;
     const number = String(card['number']).trim();
     let free = number;
-    for (let k = 2; this.numbers.has(free) && this.numbers.get(free) !== key; k++) free = `${number.slice(0, 24 - ` (${k})`.length)} (${k})`;
+    for (let k = 2; this.numbers.has(free) && this.numbers.get(free) !== key; k++)
+      free = `${number.slice(0, 24 - ` (${k})`.length)} (${k})`;
     this.numbers.set(free, key);
     if (free === number) return content;
     this.renamed.push({ from: number, to: free });
@@ -304,10 +310,7 @@ class Taking {
   private async writePicture(hash: string, type: string): Promise<void> {
     const bytes = await this.archive.bytes(`pictures/${hash}.${type}`);
     for (let part = 0; part * PART < bytes.length; part++)
-      await PicturePartRow.create(
-        { hash, part, bytes: bytes.subarray(part * PART, (part + 1) * PART) },
-        { transaction: this.transaction },
-      );
+      await PicturePartRow.create({ hash, part, bytes: bytes.subarray(part * PART, (part + 1) * PART) }, { transaction: this.transaction });
   }
 
   private async logPiece(path: string, merge: LogMerge): Promise<void> {
@@ -351,7 +354,8 @@ interface Place {
 }
 
 /** Where a photograph of kit lies. */
-export const photoPath = (kitId: string, { id, mime }: Content): string => `kit/${kitId}/${String(id)}.${String(mime).replace('image/', '')}`;
+export const photoPath = (kitId: string, { id, mime }: Content): string =>
+  `kit/${kitId}/${String(id)}.${String(mime).replace('image/', '')}`;
 
 /** Photographs that something says it has must be there. */
 function refuseLost(archive: OpenArchive, kind: string, path: string, content: Content): void {

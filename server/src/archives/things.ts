@@ -188,9 +188,7 @@ export const KEEPING: Readonly<Record<Exclude<ArchiveKind, 'log'>, Keeping>> = {
   parts: {
     model: PartRow,
     key: 'id',
-    columns: [
-      ...['id', 'stripDownId', 'number', 'place', 'details', 'need', 'fitted', 'pictures', 'needState', 'standing', 'version'],
-    ],
+    columns: [...['id', 'stripDownId', 'number', 'place', 'details', 'need', 'fitted', 'pictures', 'needState', 'standing', 'version']],
     lists: [],
     kept: own('parts'),
     changes: true,

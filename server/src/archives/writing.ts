@@ -64,11 +64,7 @@ async function* thingFiles(kind: ThingKind, keys: readonly string[], transaction
 }
 
 /** Every file of an archive but its manifest, in an order that hangs on nothing but what is in it. */
-async function* allFiles(
-  sequelize: Sequelize,
-  { things, logs, mentioned }: Belonging,
-  transaction: Transaction,
-): AsyncGenerator<Written> {
+async function* allFiles(sequelize: Sequelize, { things, logs, mentioned }: Belonging, transaction: Transaction): AsyncGenerator<Written> {
   const mentions = new Mentions(mentioned);
   for (const [kind, keys] of things)
     for await (const file of thingFiles(kind, keys, transaction)) {

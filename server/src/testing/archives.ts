@@ -45,7 +45,10 @@ export async function sent(
   const request = http.post(look ? '/api/archive/look' : '/api/archive');
   for (const [name, value] of Object.entries(fields)) void request.field(name, value);
   const { text } = await request.attach('archive', Buffer.from(zip), 'archive.zip').buffer().parse(binaryText).expect(200);
-  const lines = text.trim().split('\n').map((line) => JSON.parse(line) as ArchiveLine);
+  const lines = text
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as ArchiveLine);
   return lines.at(-1) as never;
 }
 

@@ -117,6 +117,7 @@ export const routes: Routes = [
   { path: 'due', title: 'What is due · Isometra', loadComponent: () => import('./plan/due-page').then((part) => part.DuePage) },
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
   { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
+  { path: 'files', title: 'Files · Isometra', loadComponent: () => import('./files/files-page').then((part) => part.FilesPage) },
   { path: 'shop', title: 'The shop · Isometra', loadComponent: () => import('./shop/shop-page').then((part) => part.ShopPage) },
   {
     path: 'parts',

@@ -51,7 +51,9 @@ export function surveyPaths(files: readonly ArchivedText[], surveyId: string): s
     ...remarksOf(remarks, roundIds).map(({ written, text }) => ({ path: written, text })),
   ];
   const others = new Map(all.filter(({ path }) => MENTIONED.test(path)).map((file) => [file.path, file]));
-  const mentions = new Mentions(new Map([...others.values()].flatMap(({ path, content }) => namesOf(path, content).map((name) => [name, path]))));
+  const mentions = new Mentions(
+    new Map([...others.values()].flatMap(({ path, content }) => namesOf(path, content).map((name) => [name, path]))),
+  );
   const paths = wanted.map(({ path }) => path);
   for (const { text } of wanted) mentions.read(text);
   for (let next = mentions.next(); next.length; next = mentions.next())

@@ -36,6 +36,7 @@ const PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Limits', '/limits'],
   ['Planner: who does what on which day', '/planner'],
   ['What is due, and the calendar', '/due'],
+  ['Files: archives, tables and reports', '/files'],
   ['The shop: people, time zone, paper', '/shop'],
 ];
 

@@ -42,7 +42,7 @@ import { MachineStore } from '../machine/machine-store';
 import { Glyph, type GlyphState } from '../ui/glyph';
 import { oldWords, whereNow } from '../ui/old-words';
 import { bothUnits, isZero, moveSentence, placedWords, sizeAndWay, sizeOf, wayOfMove, zoneInWords } from '../ui/say';
-import { differsWords, moveTold } from '../ui/told-words';
+import { differsWords, moveTold } from '@isometra/work';
 import { BenchStore } from './bench-store';
 import { Draws } from './draws';
 import { FourHoles } from './four-holes';

@@ -24,7 +24,7 @@ import { bedWords } from '../machine/bed-words';
 import { sizeOf } from '../ui/say';
 import { dateWords } from '../data/when';
 import { oldWords, whereNow } from '../ui/old-words';
-import { moveRecord, moveTold } from '../ui/told-words';
+import { moveRecord, moveTold } from '@isometra/work';
 import { JobMove } from './job-move';
 import { nodSides } from './nod-words';
 import { orderWords } from './order-words';

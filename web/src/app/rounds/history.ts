@@ -29,7 +29,7 @@ import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { resultTold } from '../ui/result-told';
 import { counted, sizeOf } from '../ui/say';
-import { moveRecord, moveTold } from '../ui/told-words';
+import { moveRecord, moveTold } from '@isometra/work';
 import { RoundChart, type ChartSeries } from '../charts/round-chart';
 import { TrendChart, type TrendSeries } from '../charts/trend-chart';
 import { dateWords } from '../data/when';

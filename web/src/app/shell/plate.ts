@@ -21,6 +21,7 @@ const TITLES: Readonly<Record<string, string>> = {
   parts: 'Parts needed',
   planner: 'Planner',
   due: 'What is due',
+  files: 'Files',
   shop: 'The shop',
 };
 

@@ -1,5 +1,6 @@
 import { dequal } from 'dequal';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { SHOP_ID, shopCardSchema, storedShopCardSchema, type StateThen, type StoredShopCard } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
@@ -22,7 +23,7 @@ const DRAFT = 'shop';
 /** What belongs to the whole shop on one page: its name and mark, people, time zone, units, paper, hours, starting durations. */
 @Component({
   selector: 'iso-shop-page',
-  imports: [AsItStood, Button, Earlier, FileButton, Notice, PeopleList, SchemaForm, ShopTime],
+  imports: [RouterLink, AsItStood, Button, Earlier, FileButton, Notice, PeopleList, SchemaForm, ShopTime],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shop-page.html',
   styleUrl: './shop-page.css',

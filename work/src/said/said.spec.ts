@@ -1,5 +1,5 @@
 import { CHECKS, type CheckDefinition, type Quantity } from '@isometra/core';
-import { callSentence, inWords, isZero, zoneInWords, type Shown } from './say';
+import { callSentence, inWords, isZero, zoneInWords, type Shown } from './said.js';
 
 const info = (CHECKS.get('tailstock-traverse') as CheckDefinition).quantities;
 const quantity = (value: number, direction: string | null, expanded = 1.9): Quantity => ({

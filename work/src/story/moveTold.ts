@@ -1,6 +1,9 @@
 import { MOVES, type QuantityInfo } from '@isometra/core';
-import { isBadMove, lookWords, MOVE_WORDS, NOT_JUDGED, turnsScrew, undoWords, wordOf, type JudgedMove, type Jump } from '@isometra/work';
-import { moveWords, placedWords, type Shown } from './say';
+import type { Jump } from '../judging/jumps.js';
+import { isBadMove, turnsScrew, type JudgedMove } from '../judging/moves.js';
+import { moveWords, placedWords, type Shown } from '../said/said.js';
+import { wordOf } from './told.js';
+import { lookWords, MOVE_WORDS, NOT_JUDGED, undoWords } from './words.js';
 
 /** What became of a move in plain sentences, and what to do. */
 export interface MoveTold {

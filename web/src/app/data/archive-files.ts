@@ -1,0 +1,91 @@
+import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http';
+import { Injectable, inject } from '@angular/core';
+import { type Observable, catchError, filter, map, throwError } from 'rxjs';
+import { apiErrorsSchema } from '@isometra/contract';
+import { archiveLineSchema, type ArchiveResult } from '@isometra/contract/archive';
+import { ApiFailure } from './api';
+import { Settings } from './settings';
+
+/** How far an archive has come on its way in, or what came of it. */
+export type ArchiveStep = { readonly doing: string; readonly percent: number } | { readonly result: ArchiveResult };
+
+export type Choice = 'ours' | 'theirs';
+
+const BROKEN = [{ path: '', message: 'The server stopped answering before the end. Nothing was taken in: try again.', example: '' }];
+const DOING: Readonly<Record<string, string>> = {
+  reading: 'Checking every file',
+  comparing: 'Comparing with the shop',
+  writing: 'Taking it in',
+};
+
+/** Archives on their way into the shop. Unsubscribing stops it: the shop is then as it was. */
+@Injectable({ providedIn: 'root' })
+export class ArchiveFiles {
+  private readonly http = inject(HttpClient);
+  private readonly settings = inject(Settings);
+
+  /** Where an archive is downloaded: of the shop, of a machine by its number, of a survey by its id. */
+  address(of: Readonly<Record<string, string>> = {}): string {
+    const query = new URLSearchParams(of).toString();
+    return `/api/archive.zip${query && `?${query}`}`;
+  }
+
+  /** What taking an archive in would do; nothing is written. Fails with an ApiFailure. */
+  look(archive: File): Observable<ArchiveStep> {
+    return this.send('/api/archive/look', archive, {});
+  }
+
+  /** Take an archive in, each difference settled as it was chosen. Fails with an ApiFailure. */
+  take(archive: File, choices: Readonly<Record<string, Choice>>): Observable<ArchiveStep> {
+    return this.send('/api/archive', archive, { by: this.settings.who(), choices: JSON.stringify(choices) });
+  }
+
+  private send(address: string, archive: File, fields: Readonly<Record<string, string>>): Observable<ArchiveStep> {
+    const form = new FormData();
+    for (const [name, value] of Object.entries(fields)) form.append(name, value);
+    form.append('archive', archive);
+    return this.http.post(address, form, { observe: 'events', reportProgress: true, responseType: 'text' }).pipe(
+      catchError(refused),
+      map(stepOf),
+      filter((step) => step !== undefined),
+    );
+  }
+}
+
+function refused(error: { readonly status: number; readonly error: unknown }): Observable<never> {
+  const body = apiErrorsSchema.safeParse(typeof error.error === 'string' ? parsed(error.error) : error.error);
+  return throwError(() => new ApiFailure(error.status, body.success ? body.data.errors : BROKEN));
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/** What has come of the answer so far; undefined where nothing has. */
+function textOf(event: HttpEvent<string>): string | undefined {
+  if (event.type === HttpEventType.DownloadProgress) return (event as { readonly partialText?: string }).partialText;
+  return event.type === HttpEventType.Response ? (event.body ?? '') : undefined;
+}
+
+const percentOf = (done: number, of: number | undefined): number => (of ? Math.round((100 * done) / of) : 0);
+
+/** What an event of the request tells; undefined for those that tell nothing new. */
+function stepOf(event: HttpEvent<string>): ArchiveStep | undefined {
+  if (event.type === HttpEventType.UploadProgress) return { doing: 'Sending', percent: percentOf(event.loaded, event.total) };
+  const text = textOf(event);
+  if (text === undefined) return undefined;
+  return lineStep(text.trimEnd().split('\n').at(-1) ?? '', event.type === HttpEventType.Response);
+}
+
+/** The last line that has come. @param ended whether it is the last of all: then it must tell how it ended. */
+function lineStep(text: string, ended: boolean): ArchiveStep | undefined {
+  const line = archiveLineSchema.safeParse(parsed(text)).data;
+  if (line && 'errors' in line) throw new ApiFailure(400, line.errors);
+  if (line && 'result' in line) return ended ? { result: line.result } : undefined;
+  if (ended) throw new ApiFailure(0, BROKEN);
+  return line && { doing: DOING[line.doing] ?? line.doing, percent: percentOf(line.done, line.of) };
+}

@@ -1,0 +1,120 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of, switchMap } from 'rxjs';
+import type { Machine } from '@isometra/contract';
+import type { ApiFailure } from '../data/api';
+import { Settings } from '../data/settings';
+import { Surveys } from '../data/surveys';
+import { Choices } from '../ui/choices';
+import { Notice } from '../ui/notice';
+import { Pick } from '../ui/pick';
+
+/** The acceptance report of a survey, and an archive file of it, of a machine or of the shop. */
+@Component({
+  selector: 'iso-report-out',
+  imports: [Choices, Notice, Pick],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>Acceptance report</h2>
+    @if (machines().length) {
+      <div class="asks">
+        <iso-pick label="Machine" [options]="options()" [value]="machineId()" (chosen)="picked.set($event)" />
+        <iso-pick
+          label="Survey"
+          placeholder="no survey yet"
+          [options]="surveyOptions()"
+          [value]="surveyId()"
+          (chosen)="survey.set($event)"
+        />
+      </div>
+      <div class="asks">
+        <iso-choices label="Unit of the report" [options]="units" [value]="unit()" (chosen)="chosenUnit.set($any($event))" />
+        <iso-choices label="How much of it" [options]="details" [value]="detail()" (chosen)="detail.set($any($event))" />
+      </div>
+      @if (surveyId()) {
+        <p>
+          <a class="act next" target="_blank" rel="noopener" [href]="address()">Open the report</a>
+          <a class="act" download [href]="archive()">Archive file of this survey</a>
+        </p>
+        <p class="soft">
+          The report carries a fingerprint of its data. “isometra verify report.pdf archive.zip” confirms that it was made from just that
+          archive.
+        </p>
+      }
+    } @else {
+      <p>Reports are made of surveys: add a machine first.</p>
+    }
+    <iso-notice [text]="problem()" />
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 12px;
+      align-content: start;
+    }
+    h2 {
+      font-size: 1.125rem;
+    }
+    .asks,
+    p {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 10px 24px;
+    }
+  `,
+})
+export class ReportOut {
+  readonly machines = input.required<readonly Machine[]>();
+  /** The machine that is asked for in the address. */
+  readonly asked = input('');
+  private readonly surveys = inject(Surveys);
+  private readonly settings = inject(Settings);
+  protected readonly units = [
+    { value: 'mm', label: 'mm' },
+    { value: 'inch', label: 'inch' },
+    { value: 'both', label: 'both' },
+  ];
+  protected readonly details = [
+    { value: 'full', label: 'Everything, for the file' },
+    { value: 'short', label: 'Results only, for the customer' },
+  ];
+  protected readonly detail = signal<'full' | 'short'>('full');
+  protected readonly chosenUnit = signal<'mm' | 'inch' | 'both' | null>(null);
+  protected readonly unit = computed(() => this.chosenUnit() ?? this.settings.system());
+  protected readonly picked = signal<string | null>(null);
+  protected readonly survey = signal<string | null>(null);
+  protected readonly problem = signal('');
+  protected readonly options = computed(() =>
+    this.machines().map(({ id, card }) => ({ value: id, label: [card.number, card.nickname].filter(Boolean).join(', ') })),
+  );
+  protected readonly machineId = computed(
+    () =>
+      this.picked() ??
+      this.machines().find(({ id, card }) => [id, card.number].includes(this.asked()))?.id ??
+      this.machines()[0]?.id ??
+      null,
+  );
+  private readonly all = toSignal(toObservable(this.machineId).pipe(switchMap((id) => (id ? this.surveys.of(id) : of([])))), {
+    initialValue: [],
+  });
+  protected readonly surveyOptions = computed(() =>
+    this.all()
+      .filter(({ archived }) => !archived)
+      .map(({ id, title }) => ({ value: id, label: title }))
+      .reverse(),
+  );
+  /** The one that was picked, as long as it is one of this machine; else the newest. */
+  protected readonly surveyId = computed(() => {
+    const known = this.surveyOptions();
+    return known.find(({ value }) => value === this.survey())?.value ?? known[0]?.value ?? null;
+  });
+  protected readonly address = computed(() => `/api/surveys/${this.surveyId()}/report.pdf?units=${this.unit()}&detail=${this.detail()}`);
+  protected readonly archive = computed(() => `/api/archive.zip?survey=${this.surveyId()}`);
+
+  constructor() {
+    effect(() => {
+      const id = this.machineId();
+      if (id !== null) this.surveys.load(id).subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });
+    });
+  }
+}
