@@ -13,6 +13,7 @@ ensureWork();
 const { described } = await import('@isometra/contract/describe');
 const { fileSchema, jsonSchemaOf } = await import('@isometra/core/describe');
 const { historySchema } = await import('@isometra/contract');
+const { ARCHIVE_FILES, manifestSchema } = await import('@isometra/contract/archive');
 
 const all = described();
 const files = new Map();
@@ -23,6 +24,9 @@ for (const one of all) {
   if (schema) files.set(`schemas/${one.name}.json`, `${JSON.stringify(schema, null, 2)}\n`);
 }
 files.set('schemas/history.json', `${JSON.stringify(jsonSchemaOf(historySchema), null, 2)}\n`);
+files.set('schemas/archive-manifest.json', `${JSON.stringify(jsonSchemaOf(manifestSchema), null, 2)}\n`);
+for (const [kind, schema] of Object.entries(ARCHIVE_FILES))
+  files.set(`schemas/archive-${kind}.json`, `${JSON.stringify(jsonSchemaOf(schema), null, 2)}\n`);
 const index = Object.entries(HEADINGS).flatMap(([kind, heading]) => [
   `## ${heading}`,
   all
@@ -32,7 +36,7 @@ const index = Object.entries(HEADINGS).flatMap(([kind, heading]) => [
 ]);
 const about = [
   '# What a file may hold',
-  'Every key of every sheet, move and machine card, with its unit, its meaning and an example. `npm run formats` makes these pages from the schemas that read the files; `isometra describe NAME` prints one of them. A [history](schemas/history.json) is made of sheets and moves. [Sheets](../sheets.md) tells how the files belong together.',
+  'Every key of every sheet, move and machine card, with its unit, its meaning and an example. `npm run formats` makes these pages from the schemas that read the files; `isometra describe NAME` prints one of them. A [history](schemas/history.json) is made of sheets and moves. An [archive](../archives.md) is a zip of JSON files and photographs, each file with a schema of its own, named after its folder. [Sheets](../sheets.md) tells how the files belong together.',
   'A number without a unit is in the unit of its row; with a unit written behind it (`"0.5 thou"`) any unit will do. A key that is required is required within its group: a card without an `adjuster` needs no `adjuster.pitch`.',
 ];
 files.set('README.md', `${[...about, ...index].join('\n\n')}\n`);

@@ -72,6 +72,7 @@ async function onServer(env) {
   // Reports are read back by two programs that did not write them.
   ensureProgram(['pdftotext'], 'poppler-utils', 'Reading reports back');
   ensureProgram(['qpdf'], 'qpdf', 'Reading reports back');
+  ensureProgram(['zbarimg'], 'zbar-tools', 'Reading the codes of labels back');
   const database = await throwAwayDatabase();
   try {
     const onIt = { ...env, TEST_DATABASE_URL: database.url };

@@ -103,3 +103,4 @@ export { reportOf, type ReportFacts, type ToldRound } from './report/report.js';
 export type { Block, ProfileChart, Report, TableRow, ZoneChart } from './report/blocks.js';
 export type { GlyphOf } from './report/glyphOf.js';
 export type { PaperUnits } from './report/inUnits.js';
+export { readingSheet, type SheetFacts } from './report/readingSheet.js';

@@ -8,7 +8,7 @@ import { pipeline } from 'node:stream/promises';
 import busboy from 'busboy';
 import type { Request, Response, Router } from 'express';
 import * as z from 'zod';
-import { reportQuerySchema, whoSchema } from '@isometra/contract';
+import { whoSchema } from '@isometra/contract';
 import { CONFLICTS, type ArchiveLine } from '@isometra/contract/archive';
 import { FaultError } from '@isometra/core';
 import { OpenArchive } from '../archives/reading.js';
@@ -16,8 +16,7 @@ import { scopeOf } from '../archives/scopes.js';
 import { takeArchive, type How } from '../archives/taking.js';
 import { fingerprintOf, Stopped, writeArchive } from '../archives/writing.js';
 import { ApiError, errorBody, parseBody } from './errors.js';
-import { idIn, type Means } from './means.js';
-import { makeReport } from '../report/makeReport.js';
+import type { Means } from './means.js';
 
 /** Bytes of an archive that is sent. */
 const MOST_BYTES = 8_000_000_000;
@@ -63,13 +62,6 @@ export function archiveFiles(router: Router, means: Means): void {
   });
   router.get('/archive/fingerprint', async (request, response) => {
     response.json(await fingerprintOf(sequelize, parseBody(asked, request.query)));
-  });
-  router.get('/surveys/:id/report.pdf', async (request, response) => {
-    const report = await makeReport(means, idIn(request.params.id, 'survey'), parseBody(reportQuerySchema, request.query));
-    response.type('application/pdf').set('Content-Disposition', `inline; filename="${report.name}"`);
-    await pipeline(report.pdf, response).catch((error: unknown) => {
-      if ((error as { code?: string }).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
-    });
   });
   router.post('/archive/look', (request, response) => received(request, response, means, true));
   router.post('/archive', (request, response) => received(request, response, means, false));

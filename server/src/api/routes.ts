@@ -51,9 +51,11 @@ import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 import { idIn, sameId, type Means } from './means.js';
 import { archiveFiles } from './archiveFiles.js';
+import { paper } from './paper.js';
 import { plans } from './plans.js';
 import { shop } from './shop.js';
 import { stripDowns } from './stripDowns.js';
+import { tables } from './tables.js';
 
 const machineWrite = machineSchema.extend({ by: whoSchema });
 
@@ -367,6 +369,8 @@ export function apiRoutes(means: Means): Router {
     stripDowns,
     plans,
     archiveFiles,
+    tables,
+    paper,
   ])
     part(router, means);
   router.post('/demo', async (_request, response) => {

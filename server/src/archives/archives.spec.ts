@@ -1,5 +1,7 @@
 import fc from 'fast-check';
-import { strToU8, zipSync } from 'fflate';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { readFileSync } from 'node:fs';
+import { strFromU8, strToU8, zipSync } from 'fflate';
 import type { KitItem, Machine, Remark } from '@isometra/contract';
 import { fillDemo } from '../services/demo/shop.js';
 import { edited, exported, filesOf, forged, manifestOf, onDisk, sameness, sent, type Files } from '../testing/archives.js';
@@ -8,6 +10,9 @@ import { indicator, machine, move, openShop, reading, round, uuid, type TestShop
 import { madeFrom, stampText } from './madeFrom.js';
 import { OpenArchive } from './reading.js';
 import { takeArchive } from './taking.js';
+
+const schemaOf = (kind: string): object =>
+  JSON.parse(readFileSync(new URL(`../../../docs/formats/schemas/archive-${kind}.json`, import.meta.url), 'utf8')) as object;
 
 describe('an archive', () => {
   let shop: TestShop;
@@ -32,6 +37,16 @@ describe('an archive', () => {
     await fillDemo(shop.sequelize);
     await post('people', { initials: 'SD', name: 'Sam', meant: null, working: null, by: 'SD' }).catch(() => undefined);
     const first = await exported(shop);
+    // Every file is as its published schema says, by a validator that knows nothing of ours.
+    const schemas = new Map<string, (content: unknown) => boolean>();
+    for (const [path, bytes] of Object.entries(filesOf(first)).filter(([name]) => name.endsWith('.json'))) {
+      const kind = path === 'manifest.json' ? 'manifest' : path.split('/')[0];
+      const known = schemas.get(kind) ?? new Ajv2020({ strict: false, validateFormats: false }).compile(schemaOf(kind));
+      schemas.set(kind, known);
+      expect(known(JSON.parse(strFromU8(bytes))))
+        .withContext(path)
+        .toBeTrue();
+    }
     expect(manifestOf(first).holds).toEqual(jasmine.objectContaining({ machines: 6, rounds: 65, pictures: 3 }));
     await shop.clear();
     const { result } = await sent(shop, first);

@@ -174,7 +174,7 @@ const faultsIn = (path: string, error: z.ZodError): Fault[] =>
   error.issues.slice(0, 20).map(({ path: keys, message }) => ({
     path: `${path}: ${keys.join('.')}`,
     message,
-    example: 'docs/formats/schemas/archive.json says what may stand there',
+    example: 'docs/formats/schemas says what may stand there',
   }));
 
 function opened(path: string): Promise<ZipFile> {

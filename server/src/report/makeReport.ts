@@ -1,19 +1,21 @@
 import type { Sequelize } from 'sequelize';
 import type { ReportQuery } from '@isometra/contract';
-import { reportOf, type ToldRound } from '@isometra/work';
+import { readingSheet, reportOf, type ToldRound } from '@isometra/work';
 import { stampText } from '../archives/madeFrom.js';
 import { fingerprintOf } from '../archives/writing.js';
 import { notFound } from '../api/errors.js';
 import { SurveyRow } from '../db/surveyModels.js';
 import { listHeads } from '../services/heads.js';
 import { listKit } from '../services/kit.js';
-import { getMachine } from '../services/machines.js';
+import { getMachine, listMachines } from '../services/machines.js';
 import { listPeople } from '../services/people.js';
 import { findingOf, getRound } from '../services/rounds.js';
 import { readShopCard, shopZone } from '../services/shop.js';
 import type { Solver } from '../services/solver.js';
+import { listStripDowns } from '../services/stripDowns.js';
 import { getSurvey } from '../services/surveys.js';
-import { Printer } from './printer.js';
+import { labelSheet, type Label } from './labels.js';
+import { Printer, type Paper } from './printer.js';
 
 /** A report as it leaves the server. */
 export interface MadeReport {
@@ -22,6 +24,53 @@ export interface MadeReport {
   readonly fingerprint: string;
   readonly pdf: NodeJS.ReadableStream;
 }
+
+const paperOf = ({ paper }: { readonly paper?: string }): Paper => (paper === 'Letter' ? 'Letter' : 'A4');
+
+/** A blank sheet for a round, to be filled in without a screen. */
+export async function makeReadingSheet(sequelize: Sequelize, roundId: string, system: 'mm' | 'inch'): Promise<NodeJS.ReadableStream> {
+  const round = await getRound(sequelize, roundId);
+  const [machine, shop, zone] = await Promise.all([getMachine(round.machineId), readShopCard(), shopZone()]);
+  return new Printer(readingSheet({ machine, round, system, zone }), { paper: paperOf(shop), subject: 'Reading sheet' }).print();
+}
+
+/** What labels are made of. */
+export const LABELLED = ['machines', 'kit', 'boxes'] as const;
+
+/** Labels of all machines, all kit, or the boxes that parts lie in. @param address where the shop is found. */
+export async function makeLabels(of: (typeof LABELLED)[number], address: string): Promise<NodeJS.ReadableStream> {
+  const shop = await readShopCard();
+  return labelSheet(await LABELS[of](address), paperOf(shop));
+}
+
+const LABELS: Readonly<Record<(typeof LABELLED)[number], (address: string) => Promise<readonly Label[]>>> = {
+  machines: async (address) =>
+    (await listMachines())
+      .filter(({ archived }) => !archived)
+      .map(({ id, card }) => ({ title: card.number, line: card.nickname ?? '', address: `${address}/machines/${id}` })),
+  kit: async (address) =>
+    (await listKit())
+      .filter(({ archived }) => !archived)
+      .map(({ id, name, care }) => ({ title: name, line: care.due ? `due ${care.due}` : '', address: `${address}/kit#${id}` })),
+  boxes: async (address) => {
+    const boxes = new Map<string, Label>();
+    for (const { id: machineId, card } of (await listMachines()).filter(({ archived }) => !archived))
+      for (const { id, name, archived, parts } of await listStripDowns(machineId))
+        for (const part of archived ? [] : parts) {
+          const { box } = part.details as { readonly box?: string };
+          const key = `${id} ${box}`;
+          if (!box || part.removed) continue;
+          const known = boxes.get(key);
+          const line = [known?.line, String(part.number)].filter(Boolean).join(', ');
+          boxes.set(key, {
+            title: `${card.number}: ${box}`,
+            line: known ? line : `${name}: parts ${part.number}`,
+            address: `${address}/machines/${machineId}/parts/${id}`,
+          });
+        }
+    return [...boxes.values()];
+  },
+};
 
 /** Make the acceptance report of a survey. @throws ApiError where there is no such survey. */
 export async function makeReport(

@@ -72,6 +72,8 @@ export class Printer {
         return this.zone(block, root);
       case 'profile':
         return this.profile(block, root);
+      case 'boxes':
+        return this.boxes(block, root);
       case 'signatures':
         return this.signatures(block, root);
     }
@@ -311,6 +313,34 @@ export class Printer {
     });
     this.doc.x = MARGIN;
     this.doc.y = y + 26;
+  }
+
+  /** Numbered places with two boxes each to write in. */
+  private boxes({ boxes }: Of<'boxes'>, root: PDFKit.PDFStructureElement): void {
+    const [box, high] = [80, 24];
+    const width = this.width - 2 * box - 16 - 30;
+    boxes.forEach(({ label, ask }, i) => {
+      const text = ask ? `${label}. ${ask}` : label;
+      const height = Math.max(high, this.heightOf(text, 'text', 10, width)) + 6;
+      this.room(height);
+      const { y } = this.doc;
+      root.add(
+        this.tagged('P', () => {
+          this.write(String(i + 1), 'bold', 11, { x: MARGIN, y: y + 5, width: 26 });
+          this.write(text, 'text', 10, { x: MARGIN + 30, y: y + 5, width });
+        }),
+      );
+      this.artifact(() => {
+        for (const k of [0, 1])
+          this.doc
+            .rect(MARGIN + this.width - (2 - k) * (box + 8) + 8, y, box, high)
+            .lineWidth(0.8)
+            .strokeColor(INK)
+            .stroke();
+      });
+      this.doc.x = MARGIN;
+      this.doc.y = y + height;
+    });
   }
 
   /** The foot of every page: what it is of, and which of how many. */

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,7 +8,7 @@ import { OpenArchive } from '../archives/reading.js';
 import { madeFrom, stampOf } from '../archives/madeFrom.js';
 import { fillDemo } from '../services/demo/shop.js';
 import { exported, onDisk } from '../testing/archives.js';
-import { openShop, uuid, type TestShop } from '../testing/shop.js';
+import { machine, openShop, uuid, type TestShop } from '../testing/shop.js';
 import { Printer } from './printer.js';
 
 /** Read a PDF by a program that did not write it. */
@@ -34,6 +34,29 @@ async function bytesOf(stream: NodeJS.ReadableStream): Promise<Buffer> {
   for await (const piece of stream) pieces.push(piece as Buffer);
   return Buffer.concat(pieces);
 }
+
+describe('labels', () => {
+  let shop: TestShop;
+  beforeAll(async () => (shop = await openShop()));
+  afterAll(() => shop.close());
+
+  it('carry a code that a phone reads: the address of the machine', async () => {
+    await shop.clear();
+    const one = machine('L-14');
+    await shop.http.post('/api/machines').send(one).expect(201);
+    const pdf = (await shop.http.get('/api/labels.pdf').query({ of: 'machines' }).buffer().expect(200)).body as Buffer;
+    expect(await textOf(pdf)).toContain('L-14');
+    const folder = mkdtempSync(join(tmpdir(), 'isometra-label-'));
+    writeFileSync(join(folder, 'label.pdf'), pdf);
+    spawnSync('pdftoppm', ['-r', '150', '-png', '-f', '1', '-l', '1', join(folder, 'label.pdf'), join(folder, 'label')]);
+    const picture = readdirSync(folder).find((name) => name.endsWith('.png'));
+    const { stdout } = spawnSync('zbarimg', ['--raw', '-q', join(folder, picture ?? '')], { encoding: 'utf8' });
+    expect(stdout.trim()).toMatch(new RegExp(`^http://127\\.0\\.0\\.1:\\d+/machines/${one.id}$`));
+    await rm(folder, { recursive: true });
+    for (const of of ['kit', 'boxes']) await shop.http.get('/api/labels.pdf').query({ of }).expect(200);
+    await shop.http.get('/api/labels.pdf').expect(400);
+  }, 60_000);
+});
 
 describe('the report of a survey', () => {
   let shop: TestShop;
@@ -103,6 +126,16 @@ describe('the report of a survey', () => {
     expect(await made(await exported(shop, { survey: surveyId }))).toBeFalse();
     expect(() => stampOf(Buffer.from('%PDF-1.7 of somebody else'))).toThrowError(/nothing of the data/);
     expect(() => stampOf(Buffer.from('hello'))).toThrowError(/is not a PDF/);
+  }, 60_000);
+
+  it('has a blank sheet beside it for every round: a numbered box for every place, in working order', async () => {
+    const { body: rounds } = await shop.http.get(`/api/machines/${machineId}/rounds`).query({ check: 'tailstock-traverse' }).expect(200);
+    const pdf = (await shop.http.get(`/api/rounds/${rounds[0].id}/sheet.pdf`).buffer().expect(200)).body as Buffer;
+    const text = await textOf(pdf);
+    for (const words of ['L-14', 'Bar between centres', 'Read from the first box to the last']) expect(text).toContain(words);
+    expect(text).toMatch(/\n\s*1\s+\S/);
+    expect(text).toMatch(/\n\s*4\s+\S/);
+    await shop.http.get(`/api/rounds/${uuid()}/sheet.pdf`).expect(404);
   }, 60_000);
 
   it('names what is asked for wrongly', async () => {

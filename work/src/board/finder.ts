@@ -36,7 +36,7 @@ const PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Limits', '/limits'],
   ['Planner: who does what on which day', '/planner'],
   ['What is due, and the calendar', '/due'],
-  ['Files: archives, tables and reports', '/files'],
+  ['Files: reports, archives, tables and labels', '/files'],
   ['The shop: people, time zone, paper', '/shop'],
 ];
 

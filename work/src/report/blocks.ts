@@ -44,6 +44,8 @@ export type Block =
     }
   | { readonly kind: 'profile'; readonly chart: ProfileChart }
   | { readonly kind: 'zone'; readonly chart: ZoneChart }
+  /** Boxes to write in, numbered. */
+  | { readonly kind: 'boxes'; readonly boxes: readonly { readonly label: string; readonly ask: string }[] }
   | { readonly kind: 'signatures'; readonly names: readonly string[] };
 
 /** A report as it is printed. */

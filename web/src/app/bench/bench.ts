@@ -82,7 +82,7 @@ export class Bench implements OnDestroy {
 
   protected readonly store = inject(BenchStore);
   protected readonly machineStore = inject(MachineStore);
-  private readonly settings = inject(Settings);
+  protected readonly settings = inject(Settings);
   private readonly router = inject(Router);
   private readonly hand = inject(AtHand);
   private readonly app = inject(ApplicationRef);

@@ -37,7 +37,7 @@ export class ArchiveFiles {
 
   /** Take an archive in, each difference settled as it was chosen. Fails with an ApiFailure. */
   take(archive: File, choices: Readonly<Record<string, Choice>>): Observable<ArchiveStep> {
-    return this.send('/api/archive', archive, { by: this.settings.who(), choices: JSON.stringify(choices) });
+    return this.send('/api/archive', archive, { by: this.settings.by(), choices: JSON.stringify(choices) });
   }
 
   private send(address: string, archive: File, fields: Readonly<Record<string, string>>): Observable<ArchiveStep> {

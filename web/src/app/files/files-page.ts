@@ -6,12 +6,13 @@ import { Machines } from '../data/machines';
 import { orNothing } from '../ui/asking';
 import { Notice } from '../ui/notice';
 import { ArchiveIn } from './archive-in';
+import { PaperOut } from './paper-out';
 import { ReportOut } from './report-out';
 
 /** What leaves the shop, and what comes in: archives. */
 @Component({
   selector: 'iso-files-page',
-  imports: [ArchiveIn, Notice, ReportOut],
+  imports: [ArchiveIn, Notice, PaperOut, ReportOut],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header><h1>Files</h1></header>
@@ -39,6 +40,7 @@ import { ReportOut } from './report-out';
       </section>
       <iso-archive-in />
     </div>
+    <iso-paper-out />
   `,
   styles: `
     :host {

@@ -1,0 +1,100 @@
+import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
+import { Choices } from '../ui/choices';
+
+const TABLES = [
+  ['findings', 'Findings: every value with its uncertainty, limit and verdict'],
+  ['readings', 'Readings, as they were typed'],
+  ['rounds', 'Rounds'],
+  ['machines', 'Machines'],
+  ['kit', 'Kit with certificates'],
+  ['limits', 'Limit sheets'],
+] as const;
+
+const LABELS = [
+  ['machines', 'Machines'],
+  ['kit', 'Kit'],
+  ['boxes', 'Part boxes'],
+] as const;
+
+/** Tables for spreadsheets, and labels to stick on. */
+@Component({
+  selector: 'iso-paper-out',
+  imports: [Choices],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section>
+      <h2>Tables for spreadsheets</h2>
+      <iso-choices label="Decimal sign" [options]="signs" [value]="decimal()" (chosen)="decimal.set($any($event))" />
+      <ul>
+        @for (table of tables; track table[0]) {
+          <li>
+            <a download [href]="'/api/tables/' + table[0] + '.csv?decimal=' + decimal()">{{ table[1] }}</a>
+          </li>
+        }
+      </ul>
+    </section>
+    <section>
+      <h2>Labels</h2>
+      <p>Three across, eight down. A phone that is let in opens the machine, the piece of kit or the box by the code on it.</p>
+      <ul>
+        @for (label of labels; track label[0]) {
+          <li>
+            <a target="_blank" rel="noopener" [href]="'/api/labels.pdf?of=' + label[0]">{{ label[1] }}</a>
+          </li>
+        }
+      </ul>
+      @if (here) {
+        <p class="soft">Phones reach this shop only when it was started with <code>npm start -- --lan</code>: print labels then.</p>
+      }
+    </section>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: minmax(0, 4fr) minmax(0, 7fr);
+      gap: 40px;
+      align-items: start;
+      padding-top: 20px;
+      border-top: 1px solid var(--line);
+    }
+    section {
+      display: grid;
+      gap: 12px;
+      justify-items: start;
+    }
+    h2 {
+      font-size: 1.125rem;
+    }
+    ul {
+      display: grid;
+      gap: 8px;
+      margin: 0;
+      padding: 0;
+      list-style: none;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      min-height: 32px;
+    }
+    @media (width < 900px) {
+      :host {
+        grid-template-columns: minmax(0, 1fr);
+      }
+      li {
+        min-height: 44px;
+      }
+    }
+  `,
+})
+export class PaperOut {
+  protected readonly tables = TABLES;
+  protected readonly labels = LABELS;
+  protected readonly signs = [
+    { value: 'point', label: '0.02 and commas between cells' },
+    { value: 'comma', label: '0,02 and semicolons between cells' },
+  ];
+  protected readonly decimal = signal<'point' | 'comma'>('point');
+  /** Whether this page was asked for from the machine itself: its address leads nowhere on a phone. */
+  protected readonly here = ['localhost', '127.0.0.1', '[::1]'].includes(location.hostname);
+}
