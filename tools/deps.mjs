@@ -10,7 +10,7 @@ const FREE =
 /** Likewise, for what only tests and builds use. */
 const FREE_IN_TESTS = /^MPL-2\.0$/;
 /** Whose licence is told in words, with what they come to. */
-const READ = { primeng: 'MIT' };
+const READ = { primeng: 'MIT', busboy: 'MIT', streamsearch: 'MIT', 'png-js': 'MIT' };
 /** Needed without being imported: run by name, read from a configuration, or asked for by another package. */
 const BY_NAME = new Set([
   'typescript',

@@ -173,11 +173,10 @@ export const VIEWS = [
     },
   },
   {
-    name: 'limits',
+    name: 'files',
     go: async (page, address) => {
-      await page.goto(`${address}/limits`);
-      await page.getByRole('link', { name: /builder/ }).click();
-      await page.waitForSelector('iso-limit-table input');
+      await page.goto(`${address}/files?machine=L-14`);
+      await page.waitForSelector('iso-report-out a');
     },
   },
   {

@@ -214,6 +214,16 @@ describe('an archive', () => {
     expect(new Set(readings.map(({ supersedes }) => supersedes)).size).toBe(3);
   });
 
+  it('sent twice at the same moment comes in once', async () => {
+    await post('machines', machine('L-14'));
+    const theirs = await exported(shop);
+    await shop.clear();
+    const answers = await Promise.all([sent(shop, theirs), sent(shop, theirs)]);
+    expect(answers.map(({ result }) => result?.taken)).toEqual([true, true]);
+    expect((await get<Machine[]>('machines')).length).toBe(1);
+    expect(sameness(await exported(shop))).toEqual(sameness(theirs));
+  });
+
   it('of another machine of the same number comes in under the next free one', async () => {
     await post('machines', machine('L-14'));
     const theirs = await exported(shop);

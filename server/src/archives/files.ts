@@ -93,13 +93,18 @@ function whole(kind: ThingKind, head: Content, surveyId: string | undefined): Co
   return { id, surveyId, ...others };
 }
 
-/** Things as their files have them, in the order of their keys. Those that are not there are left out. */
-export async function readThings(kind: ThingKind, keys: readonly string[], transaction: Transaction): Promise<ThingFile[]> {
+/** Things as their files have them, in the order of their keys. Those that are not there are left out. @param lock nobody else changes them meanwhile. */
+export async function readThings(
+  kind: ThingKind,
+  keys: readonly string[],
+  transaction: Transaction,
+  { lock = false } = {},
+): Promise<ThingFile[]> {
   if (keys.length === 0) return [];
   const keeping = KEEPING[kind];
   const { model, key, columns, lists, changes } = keeping;
   // One after another: a transaction has one connection.
-  const rows = await model.findAll({ where: { [key]: { [Op.in]: [...keys] } }, order: [[key, 'ASC']], transaction });
+  const rows = await model.findAll({ where: { [key]: { [Op.in]: [...keys] } }, order: [[key, 'ASC']], transaction, lock });
   const inLists: [List, ReadonlyMap<string, Content[]>][] = [];
   for (const list of lists) inLists.push([list, await listed(list, keys, transaction)]);
   const states = await earlier(keeping, keys, transaction);

@@ -14,8 +14,9 @@ const seenOf = (content: Content): readonly string[] => (content['seen'] ?? []) 
 export function standingOf(kind: ThingKind, ours: Content, theirs: Content): Standing {
   const [here, there] = [stateHash(kind, ours), stateHash(kind, theirs)];
   if (here === there) return 'same';
-  if (kind === 'shop' && theirs['by'] === null) return 'newer here';
+  // What nobody here has chosen gives way.
   if (kind === 'shop' && ours['by'] === null) return 'newer there';
+  if (kind === 'shop' && theirs['by'] === null) return 'newer here';
   if (seenOf(theirs).includes(here)) return 'newer there';
   return seenOf(ours).includes(there) ? 'newer here' : 'both changed';
 }

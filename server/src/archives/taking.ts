@@ -1,4 +1,4 @@
-import type { Sequelize, Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { ArchiveDifference, ArchiveResult, Conflicts } from '@isometra/contract/archive';
 import type { LogKind, LogThing } from '@isometra/contract';
 import { FaultError } from '@isometra/core';
@@ -160,6 +160,7 @@ class Taking {
       kind,
       theirs.map(({ key }) => key),
       this.transaction,
+      { lock: !this.how.look && KEEPING[kind].changes },
     );
     const ours = new Map(here.map((thing) => [thing.key, thing.content]));
     const writes: Writes = { heads: [], changed: [], lists: new Map(), states: [], marks: [] };
@@ -389,6 +390,23 @@ export async function verifyArchive(archive: OpenArchive, { signal, tell }: Pick
   return references;
 }
 
+/** Archives come in one after another: two that hold the same must not both find it missing. */
+function oneAtATime(sequelize: Sequelize, { look }: How, work: (transaction: Transaction) => Promise<void>): Promise<void> {
+  if (look) return sequelize.transaction(work);
+  // The lock is held by a connection of its own: it is let go after what came in is there for the next one.
+  return sequelize.transaction(async (holding) => {
+    const ask = { transaction: holding, type: QueryTypes.SELECT } as const;
+    const [{ free }] = await sequelize.query<{ free: number | null }>(`SELECT GET_LOCK('isometra-import', 600) AS free`, ask);
+    if (Number(free) !== 1)
+      throw new FaultError([{ path: '', message: 'another archive is being taken in: wait until it is done', example: 'once more' }]);
+    try {
+      await sequelize.transaction(work);
+    } finally {
+      await sequelize.query(`SELECT RELEASE_LOCK('isometra-import')`, ask);
+    }
+  });
+}
+
 /**
  * Take an archive into the shop: what is not here comes in, what is newer there replaces what is here (its earlier states are kept), lists
  * grow by what they lack, and where both changed something it is settled as was chosen. All of it, or nothing.
@@ -400,7 +418,7 @@ export async function takeArchive(sequelize: Sequelize, archive: OpenArchive, ho
   const references = await verifyArchive(archive, how);
   let result: ArchiveResult | undefined;
   try {
-    await sequelize.transaction(async (transaction) => {
+    await oneAtATime(sequelize, how, async (transaction) => {
       await references.refuseMissing(transaction);
       const taking = new Taking(archive, how, transaction);
       await taking.all();

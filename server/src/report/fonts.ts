@@ -4,9 +4,14 @@ import { dirname, join } from 'node:path';
 
 const require = createRequire(import.meta.url);
 
+const FAMILIES = {
+  barlow: '@fontsource/barlow/package.json',
+  'barlow-semi-condensed': '@fontsource/barlow-semi-condensed/package.json',
+} as const;
+
 /** A file of one of the application's own fonts. */
 function fontFile(family: 'barlow' | 'barlow-semi-condensed', part: 'latin' | 'latin-ext', weight: 400 | 600): Buffer {
-  const folder = dirname(require.resolve(`@fontsource/${family}/package.json`));
+  const folder = dirname(require.resolve(FAMILIES[family]));
   return readFileSync(join(folder, 'files', `${family}-${part}-${weight}-normal.woff`));
 }
 
