@@ -22,3 +22,4 @@ export * from './people.js';
 export * from './job.js';
 export * from './plan.js';
 export * from './report.js';
+export * from './token.js';

@@ -11,6 +11,7 @@ import { signed } from './api/signed.js';
 import { soundBody } from './api/soundBody.js';
 import { subscribed } from './api/plans.js';
 import { pairing } from './api/pairing.js';
+import { byToken } from './api/tokens.js';
 import type { Means } from './api/means.js';
 import { apiRoutes } from './api/routes.js';
 
@@ -53,6 +54,7 @@ export function createApp({ logger, names, webRoot, ...means }: Parts): Express 
     }),
   );
   app.get('/calendar/:secret.ics', subscribed(means));
+  app.use(byToken);
   if (means.lan) app.use(pairing(means.lan.devices));
   app.use(compression());
   app.get('/api/health', (_request, response) => void response.json({ status: 'up' }));

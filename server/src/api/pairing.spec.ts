@@ -48,6 +48,19 @@ describe('phones and tablets of the network', () => {
   const cookieOf = (answer: Response) => (answer.headers.get('set-cookie') ?? '').split(';')[0];
   const wrong = (code: string) => (code === '000000' ? '000001' : '000000');
 
+  it('let in whoever shows a token, to read and for nothing else', async () => {
+    const { body } = await shop.http.post('/api/tokens').send({ name: 'Sheet', by: 'HB' }).expect(201);
+    const with_ = (more: RequestInit, token: string) =>
+      fetch(`http://127.0.0.1:${port}/api/machines`, {
+        ...more,
+        headers: { 'x-forwarded-for': '192.0.2.9', authorization: `Bearer ${token}` },
+      });
+    expect((await from('/api/machines')).status).toBe(401);
+    expect((await with_({}, body.token as string)).status).toBe(200);
+    expect((await with_({ method: 'POST', body: '{}' }, body.token as string)).status).toBe(403);
+    expect((await with_({}, 'another')).status).toBe(401);
+  });
+
   it('without pairing nothing is read, written or listened to, and no page but the question is given out', async () => {
     for (const path of ['/api/machines', '/api/lan', '/api/devices', '/api/health', '/api/rounds/x/events'])
       expect((await from(path)).status)

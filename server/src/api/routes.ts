@@ -50,12 +50,14 @@ import { addSurvey, changeSurvey, listSurveys } from '../services/surveys.js';
 import { listening } from './listening.js';
 import { ApiError, notFound, parseBody, unknownRoute } from './errors.js';
 import { idIn, sameId, type Means } from './means.js';
+import { docs } from './described/docs.js';
 import { archiveFiles } from './archiveFiles.js';
 import { paper } from './paper.js';
 import { plans } from './plans.js';
 import { shop } from './shop.js';
 import { stripDowns } from './stripDowns.js';
 import { tables } from './tables.js';
+import { tokens } from './tokens.js';
 
 const machineWrite = machineSchema.extend({ by: whoSchema });
 
@@ -371,6 +373,8 @@ export function apiRoutes(means: Means): Router {
     archiveFiles,
     tables,
     paper,
+    docs,
+    tokens,
   ])
     part(router, means);
   router.post('/demo', async (_request, response) => {

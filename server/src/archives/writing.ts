@@ -14,7 +14,7 @@ import { belongingTo, type Asked, type Belonging } from './scopes.js';
 import { KEEPING, type ThingKind } from './things.js';
 
 /** Version of the program, as its package has it. */
-const { version: PROGRAM } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as { version: string };
+export const { version: PROGRAM } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as { version: string };
 
 /** Things that are read at once. */
 const PIECE = 100;

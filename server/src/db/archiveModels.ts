@@ -1,6 +1,6 @@
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
 import type { ArchiveScope } from '@isometra/contract/archive';
-import { json, text, when } from './columns.js';
+import { id, json, text, when } from './columns.js';
 
 /** A state of something that has left this shop, or come into it: the SHA-256 of it. */
 export class SeenRow extends Model<InferAttributes<SeenRow>, InferCreationAttributes<SeenRow>> {
@@ -19,7 +19,17 @@ export class ImportRow extends Model<InferAttributes<ImportRow>, InferCreationAt
   declare at: Date;
 }
 
-/** Bind what belongs to archives. */
+/** A token that may read. */
+export class TokenRow extends Model<InferAttributes<TokenRow>, InferCreationAttributes<TokenRow>> {
+  declare id: string;
+  /** SHA-256 of it. */
+  declare secret: string;
+  declare name: string;
+  declare by: string;
+  declare at: Date;
+}
+
+/** Bind what belongs to archives and to who reads from outside. */
 export function defineArchives(sequelize: Sequelize): void {
   const table = (tableName: string) => ({ sequelize, tableName, timestamps: false });
   const hash = () => ({ type: DataTypes.CHAR(64), allowNull: false });
@@ -33,4 +43,5 @@ export function defineArchives(sequelize: Sequelize): void {
     },
     table('imports'),
   );
+  TokenRow.init({ id: id(), secret: text(64), name: text(60), by: text(8), at: when() }, table('tokens'));
 }

@@ -19,6 +19,7 @@ import { up as archivedSurveys } from './migrations/016-archived-surveys.js';
 import { up as plans } from './migrations/017-plans.js';
 import { up as archives } from './migrations/018-archives.js';
 import { defineArchives } from './archiveModels.js';
+import { up as tokens } from './migrations/019-tokens.js';
 import { definePlans } from './planModels.js';
 import { defineRemarks } from './remarkModel.js';
 import { defineScraping } from './scrapingModels.js';
@@ -56,6 +57,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '016-archived-surveys', up: archivedSurveys, noWayDown: LOSES },
   { name: '017-plans', up: plans, noWayDown: LOSES },
   { name: '018-archives', up: archives, noWayDown: LOSES },
+  { name: '019-tokens', up: tokens, noWayDown: LOSES },
 ];
 
 /** Connect, without changing anything. */

@@ -17,7 +17,7 @@ import {
   PersonRow,
   SettingRow,
 } from '../db/shopModels.js';
-import { ImportRow, SeenRow } from '../db/archiveModels.js';
+import { ImportRow, SeenRow, TokenRow } from '../db/archiveModels.js';
 import { CalendarRow, NamedDateRow, PlanRow } from '../db/planModels.js';
 import { PartRow, StripDownRow } from '../db/stripDownModels.js';
 import { CheckRow, FindingRow, MoveRow, RoundRow, SurveyRow } from '../db/surveyModels.js';
@@ -42,6 +42,7 @@ export async function openShop(webRoot?: string): Promise<TestShop> {
     await LogRow.destroy({ where: {} });
     await SeenRow.destroy({ where: {} });
     await ImportRow.destroy({ where: {} });
+    await TokenRow.destroy({ where: {} });
     await NamedDateRow.destroy({ where: {} });
     await PlanRow.destroy({ where: {} });
     await CalendarRow.destroy({ where: {} });

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { Choices } from '../ui/choices';
+import { TokenList } from './token-list';
 
 const TABLES = [
   ['findings', 'Findings: every value with its uncertainty, limit and verdict'],
@@ -19,7 +20,7 @@ const LABELS = [
 /** Tables for spreadsheets, and labels to stick on. */
 @Component({
   selector: 'iso-paper-out',
-  imports: [Choices],
+  imports: [Choices, TokenList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section>
@@ -46,6 +47,7 @@ const LABELS = [
       @if (here) {
         <p class="soft">Phones reach this shop only when it was started with <code>npm start -- --lan</code>: print labels then.</p>
       }
+      <iso-token-list />
     </section>
   `,
   styles: `
