@@ -42,6 +42,7 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
     [`machines/${id}/worth-it`, '.answers h2'],
     ['planner', '.piece'],
     ['due', 'section li'],
+    ['files', 'iso-report-out a'],
     ['shop', 'iso-people-list .row'],
   ];
   for (const [path, ready] of screens) {
