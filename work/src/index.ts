@@ -95,7 +95,7 @@ export { minutesTyped, minutesWords } from './planning/minutesTold.js';
 export { tonight, type Tonight } from './planning/tonight.js';
 export { durationsIn, type Timing, type Work } from './planning/durations.js';
 export { fingerprintText, type HashedFile } from './archive/fingerprintText.js';
-export { Mentions } from './archive/mentions.js';
+export { byName, Mentions } from './archive/mentions.js';
 export { remarksOf } from './archive/remarksOf.js';
 export { surveyPaths, type ArchivedText } from './archive/surveyPaths.js';
 export { differsWords, moveRecord, moveTold, type MoveTold } from './story/moveTold.js';

@@ -3,6 +3,7 @@ import type { Request, Response, Router } from 'express';
 import * as z from 'zod';
 import { reportQuerySchema } from '@isometra/contract';
 import { LABELLED, makeLabels, makeReadingSheet, makeReport } from '../report/makeReport.js';
+import { sheetFor } from '../services/rounds.js';
 import { parseBody } from './errors.js';
 import { idIn, type Means } from './means.js';
 
@@ -29,6 +30,10 @@ export function paper(router: Router, means: Means): void {
   router.get('/rounds/:id/sheet.pdf', async (request, response) => {
     const { units } = parseBody(sheetQuery, request.query);
     await send(response, 'reading-sheet.pdf', await makeReadingSheet(means.sequelize, idIn(request.params.id, 'round'), units));
+  });
+  router.get('/rounds/:id/sheet.json', async (request, response) => {
+    const { sheet } = await sheetFor(means.sequelize, means.solver, idIn(request.params.id, 'round'));
+    response.attachment(`${String(sheet['check'])}.json`).json(sheet);
   });
   router.get('/labels.pdf', async (request, response) => {
     const { of } = parseBody(labelQuery, request.query);

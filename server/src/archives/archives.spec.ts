@@ -129,7 +129,7 @@ describe('an archive', () => {
     await shop.clear();
     await sent(shop, home);
     const { result } = await sent(shop, back);
-    expect(result).toEqual(jasmine.objectContaining({ taken: true, differences: [], added: {}, newer: { machines: 1, moves: 1 } }));
+    expect(result).toEqual(jasmine.objectContaining({ taken: true, differences: [], added: { kit: 1 }, newer: { machines: 1, moves: 1 } }));
     expect(result?.grown['readings']).toBe(1);
     expect((await get<Machine>(`machines/${lathe.id}`)).card.nickname).toBe('The long one');
     expect((await get<unknown[]>(`machines/${lathe.id}/states`)).length).toBe(2);
@@ -244,6 +244,12 @@ describe('an archive', () => {
     const kit = await get<KitItem[]>('kit');
     const own = Object.keys(files).filter((path) => path.startsWith('kit/'));
     expect(own.length).toBeLessThan(kit.length);
+    // Every instrument that a round was read on comes along, with its certificate.
+    const read = Object.entries(files)
+      .filter(([path]) => path.startsWith('rounds/'))
+      .flatMap(([, bytes]) => (JSON.parse(strFromU8(bytes)) as { instrumentName: string | null }).instrumentName ?? []);
+    for (const name of new Set(read)) expect(own).toContain(`kit/${kit.find((item) => item.name === name)?.id}.json`);
+    expect(read.length).toBeGreaterThan(0);
     // What it leans on is in it: another shop takes it in.
     const [survey] = await get<{ id: string }[]>(`machines/${lathe.id}/surveys`);
     const part = await exported(shop, { survey: survey.id });

@@ -2,7 +2,7 @@ import { FaultError } from '@isometra/core';
 import { fingerprintText, surveyPaths } from '@isometra/work';
 import { sha256 } from './files.js';
 import { kindOf, type OpenArchive } from './reading.js';
-import { verifyArchive } from './taking.js';
+import { verifyArchive } from './verifying.js';
 
 /** What a report says of what it was made from. It stands in its properties, as text. */
 export interface Stamp {

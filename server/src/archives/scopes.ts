@@ -1,9 +1,9 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { ArchiveScope } from '@isometra/contract/archive';
-import { remarksOf } from '@isometra/work';
+import { byName, remarksOf } from '@isometra/work';
 import { ApiError, notFound } from '../api/errors.js';
 import { RemarkRow } from '../db/remarkModel.js';
-import { MachineRow } from '../db/shopModels.js';
+import { KitRow, MachineRow } from '../db/shopModels.js';
 import { SurveyRow } from '../db/surveyModels.js';
 import { KEEPING, pathOf, type ThingKind } from './things.js';
 
@@ -26,7 +26,7 @@ export interface Belonging {
   readonly things: readonly (readonly [ThingKind, readonly string[]])[];
   readonly logs: readonly LogOf[];
   /** Paths of what comes along where it is mentioned, by the names under which it is; empty for the whole shop. */
-  readonly mentioned: ReadonlyMap<string, string>;
+  readonly mentioned: ReadonlyMap<string, readonly string[]>;
 }
 
 /** Which machine or survey is meant. */
@@ -84,17 +84,20 @@ async function ofSurvey(query: Query, id: string, machineId: string, transaction
 }
 
 /** What may be mentioned: everything of the kinds that come along, by the names it goes by. */
-async function mentionable(query: Query): Promise<ReadonlyMap<string, string>> {
-  const paths = new Map<string, string>();
+async function mentionable(query: Query, transaction: Transaction): Promise<ReadonlyMap<string, readonly string[]>> {
+  const pairs: [string, string][] = [];
   for (const kind of MENTIONED) {
     const { model, key } = KEEPING[kind];
-    for (const name of await query(`SELECT \`${key}\` AS k FROM ${String(model.getTableName())}`)) paths.set(name, pathOf(kind, name));
+    for (const name of await query(`SELECT \`${key}\` AS k FROM ${String(model.getTableName())}`)) pairs.push([name, pathOf(kind, name)]);
   }
+  // Rounds say on which instrument they were read by its name.
+  for (const { id, name } of await KitRow.findAll({ attributes: ['id', 'name'], order: [['id', 'ASC']], transaction }))
+    pairs.push([name, pathOf('kit', id)]);
   for (const both of await query(`SELECT CONCAT(id, ' ', limitSheetId) AS k FROM limit_sheet_versions`)) {
     const [version, sheet] = both.split(' ');
-    paths.set(version, pathOf('limits', sheet));
+    pairs.push([version, pathOf('limits', sheet)]);
   }
-  return paths;
+  return byName(pairs);
 }
 
 /** What belongs to an archive of something. */
@@ -112,12 +115,12 @@ export async function belongingTo(sequelize: Sequelize, asked: Asked, transactio
   if (scope.of === 'survey') {
     const machineId = (await SurveyRow.findByPk(scope.id, { transaction, rejectOnEmpty: true })).machineId;
     const things = await ofSurvey(query, scope.id, machineId, transaction);
-    return { scope, things, logs: [{ machineId, surveyId: scope.id }], mentioned: await mentionable(query) };
+    return { scope, things, logs: [{ machineId, surveyId: scope.id }], mentioned: await mentionable(query, transaction) };
   }
   if (scope.of === 'machine') {
     const things: [ThingKind, string[]][] = [];
     for (const [kind, sql] of OF_MACHINE) things.push([kind, await query(sql, { id: scope.id })]);
-    return { scope, things, logs: await logsOf(scope.id), mentioned: await mentionable(query) };
+    return { scope, things, logs: await logsOf(scope.id), mentioned: await mentionable(query, transaction) };
   }
   const things: [ThingKind, string[]][] = [];
   for (const kind of Object.keys(KEEPING) as ThingKind[]) {

@@ -3,28 +3,25 @@ import type { ArchiveDifference, ArchiveResult, Conflicts } from '@isometra/cont
 import type { LogKind, LogThing } from '@isometra/contract';
 import { FaultError } from '@isometra/core';
 import { ImportRow } from '../db/archiveModels.js';
-import { PicturePartRow } from '../db/scrapingModels.js';
-import { EarlierStateRow, LogRow, MachineRow } from '../db/shopModels.js';
+import { LogRow, MachineRow } from '../db/shopModels.js';
 import { CheckRow } from '../db/surveyModels.js';
 import { writeLog } from '../services/log.js';
-import { contentFaults } from './contentFaults.js';
-import { headOf, markSeen, readThings, stateHash, type Content } from './files.js';
+import { headOf, readThings, stateHash, type Content } from './files.js';
 import { growthOf } from './growing.js';
 import { LogMerge } from './logMerge.js';
 import { branchedStates, missingStates, standingOf } from './placing.js';
 import { kindOf, nameOf, type OpenArchive } from './reading.js';
-import { References } from './references.js';
 import { calledOf, rowsSideBySide, sideBySide } from './sideBySide.js';
 import { KEEPING, THING_KINDS, type List, type ThingKind } from './things.js';
+import { verifyArchive, type Watched } from './verifying.js';
+import { writePiece, type Writes } from './writes.js';
 import { Stopped } from './writing.js';
 
 /** Things that are placed at once. */
 const PIECE = 100;
-/** Bytes of a photograph that are written at once. */
-const PART = 1_000_000;
 
 /** How an archive is taken in. */
-export interface How {
+export interface How extends Watched {
   /** Whose state stands where both changed something, unless it is chosen for that thing. */
   readonly conflicts: Conflicts;
   /** Chosen thing by thing, by its path in the archive. */
@@ -32,24 +29,10 @@ export interface How {
   readonly by: string;
   /** Whether it is only looked at: nothing is written. */
   readonly look?: boolean;
-  /** Stops it: everything is as it was. */
-  readonly signal?: AbortSignal;
-  readonly tell?: (doing: string, done: number, of: number) => void;
 }
 
 /** Not all questions were answered: nothing is written. */
 class Unanswered extends Error {}
-
-type Rows = Content[];
-
-/** What a piece of an archive asks to be written. */
-interface Writes {
-  readonly heads: Rows;
-  readonly changed: { readonly key: string; readonly values: Content }[];
-  readonly lists: Map<List, Rows>;
-  readonly states: Rows;
-  readonly marks: { readonly kind: string; readonly name: string; readonly hash: string }[];
-}
 
 /** One archive on its way in. */
 class Taking {
@@ -169,7 +152,7 @@ class Taking {
       if (known) await this.merge({ kind, path, key }, known, content, writes);
       else await this.add({ kind, path, key }, content, writes);
     }
-    if (!this.how.look && !this.unanswered) await this.write(kind, writes);
+    if (!this.how.look && !this.unanswered) await writePiece(kind, writes, { archive: this.archive, transaction: this.transaction });
   }
 
   /** A row of the table, as its file has it. */
@@ -284,36 +267,6 @@ class Taking {
     this.chosen.push({ kind, content: taken });
   }
 
-  private async write(kind: ThingKind, { heads, changed, lists, states, marks }: Writes): Promise<void> {
-    const { transaction } = this;
-    const { model, key: keyColumn } = KEEPING[kind];
-    if (heads.length) await model.bulkCreate(heads as never[], { transaction });
-    for (const { key, values } of changed) await model.update(values, { where: { [keyColumn]: key }, transaction });
-    if (kind === 'pictures') for (const row of heads) await this.writePicture(String(row['hash']), String(row['type']));
-    for (const [list, rows] of lists) await this.writeList(list, rows);
-    if (states.length) await EarlierStateRow.bulkCreate(states as never[], { transaction });
-    for (let i = 0; i < marks.length; i += 1000) await markSeen(marks.slice(i, i + 1000), transaction);
-  }
-
-  private async writeList(list: List, rows: readonly Content[]): Promise<void> {
-    const { transaction } = this;
-    if (rows.length === 0) return;
-    if (list.field !== 'photos') {
-      for (let i = 0; i < rows.length; i += 500) await list.model.bulkCreate(rows.slice(i, i + 500) as never[], { transaction });
-      return;
-    }
-    for (const row of rows) {
-      const bytes = await this.archive.bytes(photoPath(String(row['kitItemId']), row));
-      await list.model.create({ ...row, bytes } as never, { transaction });
-    }
-  }
-
-  private async writePicture(hash: string, type: string): Promise<void> {
-    const bytes = await this.archive.bytes(`pictures/${hash}.${type}`);
-    for (let part = 0; part * PART < bytes.length; part++)
-      await PicturePartRow.create({ hash, part, bytes: bytes.subarray(part * PART, (part + 1) * PART) }, { transaction: this.transaction });
-  }
-
   private async logPiece(path: string, merge: LogMerge): Promise<void> {
     const { content } = await this.archive.content(path);
     const machineId = content['machineId'] as string | null;
@@ -352,42 +305,6 @@ interface Place {
   readonly kind: ThingKind;
   readonly path: string;
   readonly key: string;
-}
-
-/** Where a photograph of kit lies. */
-export const photoPath = (kitId: string, { id, mime }: Content): string =>
-  `kit/${kitId}/${String(id)}.${String(mime).replace('image/', '')}`;
-
-/** Photographs that something says it has must be there. */
-function refuseLost(archive: OpenArchive, kind: string, path: string, content: Content): void {
-  const photos =
-    kind === 'kit'
-      ? (content['photos'] as readonly Content[]).map((photo) => photoPath(String(content['id']), photo))
-      : kind === 'pictures'
-        ? [`pictures/${String(content['hash'])}.${String(content['type'])}`]
-        : [];
-  const lost = photos.find((photo) => !archive.has(photo));
-  if (lost) throw new FaultError([{ path, message: `its photograph is not in the archive: ${lost}`, example: lost }]);
-}
-
-/** Hold every file of an archive against its SHA-256 and against what may stand in it. @throws FaultError, Stopped */
-export async function verifyArchive(archive: OpenArchive, { signal, tell }: Pick<How, 'signal' | 'tell'> = {}): Promise<References> {
-  const paths = archive.paths();
-  const references = new References(paths);
-  let done = 0;
-  for await (const { path, content } of archive.verified()) {
-    if (signal?.aborted) throw new Stopped();
-    const kind = kindOf(path);
-    if (content && kind && kind !== 'photo') {
-      const faults = contentFaults(kind, content);
-      if (faults.length) throw new FaultError(faults.map((fault) => ({ ...fault, path: `${path}: ${fault.path}` })));
-      refuseLost(archive, kind, path, content);
-      references.read(kind, path, content);
-    }
-    done += 1;
-    tell?.('reading', done, paths.length);
-  }
-  return references;
 }
 
 /** Archives come in one after another: two that hold the same must not both find it missing. */

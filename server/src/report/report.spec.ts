@@ -138,6 +138,21 @@ describe('the report of a survey', () => {
     await shop.http.get(`/api/rounds/${uuid()}/sheet.pdf`).expect(404);
   }, 60_000);
 
+  it('has every round as a sheet too, which is solved to the same finding', async () => {
+    const { body: rounds } = await shop.http.get(`/api/machines/${machineId}/rounds`).expect(200);
+    for (const { id, check } of (rounds as { id: string; check: string }[]).filter((_round, i) => i % 5 === 0)) {
+      const { body: sheet } = await shop.http.get(`/api/rounds/${id}/sheet.json`).expect(200);
+      const { body: told } = await shop.http.get(`/api/rounds/${id}/finding`).expect(200);
+      expect(sheet)
+        .withContext(check)
+        .toEqual(jasmine.objectContaining({ format: 'isometra-sheet/1', check }));
+      const { body: solved } = await shop.http.post('/api/solve').send(sheet);
+      const values = ({ quantities = {} }: { quantities?: Record<string, { value: number; verdict: string }> }) =>
+        Object.entries(quantities).map(([name, { value, verdict }]) => [name, value, verdict]);
+      expect(values(solved)).withContext(check).toEqual(values(told.finding));
+    }
+  }, 60_000);
+
   it('names what is asked for wrongly', async () => {
     const { body } = await shop.http.get(`/api/surveys/${surveyId}/report.pdf`).query({ units: 'cubits' }).expect(400);
     expect(body.errors[0]).toEqual(jasmine.objectContaining({ path: 'units', message: 'must be mm, inch or both' }));

@@ -126,6 +126,17 @@ export async function getRound(sequelize: Sequelize, id: string): Promise<Stored
 
 /** What a round says, worked out by what its survey judges by, with what it waits for. */
 export async function findingOf(sequelize: Sequelize, solver: Solver, id: string): Promise<RoundFinding> {
+  const { sheet, context } = await sheetFor(sequelize, solver, id);
+  const { finding, faults } = solveWhatStands(sheet, context);
+  return { finding, faults, coreVersion: CORE_VERSION };
+}
+
+/** A round as a sheet: a file that the command line solves as the application does. */
+export async function sheetFor(
+  sequelize: Sequelize,
+  solver: Solver,
+  id: string,
+): Promise<{ readonly sheet: Readonly<Record<string, unknown>>; readonly context: SolveContext }> {
   const round = await getRound(sequelize, id);
   const check = CHECKS.get(round.check);
   const hangsOn = check ? mayHalt(check) : [];
@@ -142,8 +153,7 @@ export async function findingOf(sequelize: Sequelize, solver: Solver, id: string
   const old = survey.endedAt !== null || known.some((other) => other.check === round.check && other.at > round.at);
   const { card } = old ? await cardThen(round) : machine;
   const facts: ShopFacts = { card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
-  const { finding, faults } = solveWhatStands(sheetOf(round, round.readings, facts), context);
-  return { finding, faults, coreVersion: CORE_VERSION };
+  return { sheet: sheetOf(round, round.readings, facts), context };
 }
 
 /** What a survey judges its rounds by. */

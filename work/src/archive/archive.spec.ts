@@ -18,9 +18,10 @@ describe('what an archive holds', () => {
   it('brings along what is mentioned, and what that mentions, each once', () => {
     const mentions = new Mentions(
       new Map([
-        ['dial', 'kit/dial.json'],
-        ['holder', 'kit/holder.json'],
-        ['AB', 'people/AB.json'],
+        ['dial', ['kit/dial.json']],
+        ['holder', ['kit/holder.json']],
+        ['6" “short” bar', ['kit/bar.json', 'kit/other.json']],
+        ['AB', ['people/AB.json']],
       ]),
     );
     mentions.read('{"instrument":{"kit":"dial"},"by":"AB"}');
@@ -28,6 +29,9 @@ describe('what an archive holds', () => {
     mentions.read('{"id":"dial","on":"holder"}');
     expect(mentions.next()).toEqual(['kit/holder.json']);
     expect(mentions.next()).toEqual([]);
+    // By its name, however that is written in JSON, and both of two that have one name.
+    mentions.read(JSON.stringify({ instrumentName: '6" “short” bar' }));
+    expect(mentions.next()).toEqual(['kit/bar.json', 'kit/other.json']);
   });
 
   it('brings along notes of its rounds with what they superseded and what superseded them', () => {

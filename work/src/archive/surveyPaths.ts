@@ -1,4 +1,4 @@
-import { Mentions } from './mentions.js';
+import { byName, Mentions } from './mentions.js';
 import { remarksOf } from './remarksOf.js';
 
 /** A JSON file of an archive. */
@@ -17,7 +17,8 @@ function namesOf(path: string, content: Content): string[] {
   if (path.startsWith('people/')) return [content['initials'] as string];
   if (path.startsWith('pictures/')) return [content['hash'] as string];
   const versions = (content['versions'] ?? []) as readonly { readonly id: string }[];
-  return [content['id'] as string, ...versions.map(({ id }) => id)];
+  const called = path.startsWith('kit/') ? [content['name'] as string] : [];
+  return [content['id'] as string, ...called, ...versions.map(({ id }) => id)];
 }
 
 /**
@@ -52,7 +53,7 @@ export function surveyPaths(files: readonly ArchivedText[], surveyId: string): s
   ];
   const others = new Map(all.filter(({ path }) => MENTIONED.test(path)).map((file) => [file.path, file]));
   const mentions = new Mentions(
-    new Map([...others.values()].flatMap(({ path, content }) => namesOf(path, content).map((name) => [name, path]))),
+    byName([...others.values()].flatMap(({ path, content }) => namesOf(path, content).map((name) => [name, path] as const))),
   );
   const paths = wanted.map(({ path }) => path);
   for (const { text } of wanted) mentions.read(text);

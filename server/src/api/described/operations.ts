@@ -143,6 +143,7 @@ export const OPERATIONS: readonly Operation[] = [
     query: z.object({ units: z.enum(['mm', 'inch']).optional() }),
     type: 'application/pdf',
   }),
+  get('/rounds/{id}/sheet.json', 'A round as a sheet, isometra-sheet/1', { answer: anything }),
   post('/rounds/{id}/readings', 'Take a reading, or several', {
     body: z.union([readingSchema, z.array(readingSchema)]),
     answer: z.union([storedReadingSchema, z.array(storedReadingSchema)]),
