@@ -190,6 +190,39 @@ describe('an archive', () => {
     });
   });
 
+  it('of a limit sheet that both changed keeps every version, with the one that was chosen last', async () => {
+    const id = uuid();
+    const content = (reason: string) => ({
+      format: 'isometra-limits/1',
+      name: 'Ours',
+      lines: [{ check: 'tailstock-traverse', quantity: 'offsetHorizontal', zone: ['-15 um', '15 um'], reason }],
+    });
+    const change = (reason: string, version: number) => put(`limits/${id}`, { id, content: content(reason), version, by: 'AB' });
+    await post('limits', { id, content: content('first'), version: 1, by: 'AB' });
+    const common = await exported(shop);
+    await change('there', 1);
+    const theirs = await exported(shop);
+    for (const [choice, last, stands] of [
+      ['theirs', 3, 'there'],
+      ['ours', 4, 'here'],
+    ] as const) {
+      await shop.clear();
+      await sent(shop, common);
+      await change('here', 1);
+      const asked = await sent(shop, theirs);
+      expect(asked.result?.taken).toBeFalse();
+      expect(JSON.stringify(asked.result?.differences)).toContain('there');
+      expect((await sent(shop, theirs, { conflicts: choice })).result?.taken).toBeTrue();
+      const [sheet] = await get<{ version: number; content: { lines: { reason: string }[] } }[]>('limits');
+      expect([sheet.version, sheet.content.lines[0].reason]).toEqual([last, stands]);
+      const versions = await get<{ content: { lines: { reason: string }[] } }[]>(`limits/${id}/versions`);
+      expect(versions.map((one) => one.content.lines[0].reason)).toEqual(jasmine.arrayContaining(['first', 'here', 'there']));
+      // It is changed from there as ever, and the same archive asks nothing more.
+      await change('later', last);
+      expect((await sent(shop, theirs)).result).toEqual(jasmine.objectContaining({ taken: true, differences: [] }));
+    }
+  });
+
   it('asks which of two readings counts that both put in place of one', async () => {
     const lathe = machine('L-14');
     await post('machines', lathe);

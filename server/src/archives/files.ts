@@ -30,8 +30,16 @@ export function headOf(kind: ThingKind, content: Content): Content {
   return Object.fromEntries(KEEPING[kind].columns.map((column) => [column, content[column]]));
 }
 
-/** The fingerprint of the state that a thing is in. */
-export const stateHash = (kind: ThingKind, content: Content): string => sha256(JSON.stringify(headOf(kind, content)));
+/** Versions of a limit sheet, as its file has them. */
+export const versionsOf = (content: Content): readonly Content[] => content['versions'] as readonly Content[];
+
+/** The version of a limit sheet that counts. */
+export const newestOf = (content: Content): Content | undefined =>
+  versionsOf(content).find(({ version }) => version === content['version']);
+
+/** The fingerprint of the state that a thing is in; a limit sheet is in another one with each version. */
+export const stateHash = (kind: ThingKind, content: Content): string =>
+  sha256(JSON.stringify([headOf(kind, content), ...(kind === 'limits' ? [newestOf(content)?.['id'] ?? null] : [])]));
 
 /** Gather by the thing they belong to. */
 function gathered<Row>(rows: readonly Row[], keyOf: (row: Row) => string): ReadonlyMap<string, Row[]> {
@@ -113,12 +121,13 @@ export async function readThings(
   return rows.map((row) => {
     const name = String(row.get(key));
     const head = picked(row, columns);
-    const now = stateHash(kind, head);
+    const lists = Object.fromEntries(inLists.map(([{ field }, all]) => [field, all.get(name) ?? []]));
+    const now = stateHash(kind, { ...head, ...lists });
     const content = {
       ...whole(kind, head, surveys?.get(name)),
       ...(states && { earlier: states.get(name) ?? [] }),
       ...(known && { seen: (known.get(name) ?? []).map(({ hash }) => hash).filter((hash) => hash !== now) }),
-      ...Object.fromEntries(inLists.map(([{ field }, all]) => [field, all.get(name) ?? []])),
+      ...lists,
     };
     return { kind, key: name, path: pathOf(kind, name), content };
   });

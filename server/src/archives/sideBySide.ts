@@ -3,7 +3,7 @@ import { KIT_SCHEMAS, machineCardSchema, type KitKind } from '@isometra/contract
 import { CHECKS } from '@isometra/core';
 import { changesOf } from '@isometra/work';
 import * as z from 'zod';
-import { headOf, type Content } from './files.js';
+import { headOf, newestOf, type Content } from './files.js';
 import type { ThingKind } from './things.js';
 
 /** What a person would call a thing. */
@@ -32,6 +32,7 @@ function formOf(kind: ThingKind, content: Content): z.ZodType | undefined {
 /** What is typed of a thing: its number of changes says nothing to a person. */
 function typed(kind: ThingKind, content: Content): Content {
   const { version: _version, id: _id, ...others } = headOf(kind, content);
+  if (kind === 'limits') return { ...others, ...(newestOf(content)?.['content'] as Content | undefined) };
   return kind === 'shop' ? { value: parsed(String(others['value'])) } : others;
 }
 

@@ -6,7 +6,7 @@ import { ImportRow } from '../db/archiveModels.js';
 import { LogRow, MachineRow } from '../db/shopModels.js';
 import { CheckRow } from '../db/surveyModels.js';
 import { writeLog } from '../services/log.js';
-import { headOf, readThings, stateHash, type Content } from './files.js';
+import { headOf, newestOf, readThings, stateHash, versionsOf, type Content } from './files.js';
 import { growthOf } from './growing.js';
 import { LogMerge } from './logMerge.js';
 import { branchedStates, missingStates, standingOf } from './placing.js';
@@ -240,6 +240,7 @@ class Taking {
     const keeping = KEEPING[kind];
     const standing = keeping.changes ? standingOf(kind, ours, theirs) : 'same';
     if (keeping.changes) this.mark(kind, key, theirs, writes);
+    if (standing === 'both changed' && kind === 'limits') return this.sheet({ kind, path, key }, ours, theirs, writes);
     if (standing === 'both changed') await this.both({ kind, path, key }, ours, theirs, writes);
     else {
       this.count(standing === 'newer there' ? 'newer' : 'known', kind);
@@ -265,6 +266,27 @@ class Taking {
     writes.changed.push({ key, values: await this.rowOf(kind, this.numbered(kind, key, taken)) });
     if (KEEPING[kind].kept) for (const state of states) writes.states.push(this.stateRow(kind, key, state));
     this.chosen.push({ kind, content: taken });
+  }
+
+  /**
+   * A limit sheet that both changed. Surveys were judged by each of its versions: all of them are kept, numbered one after another, and
+   * the one that was chosen comes last.
+   */
+  private sheet({ kind, path, key }: Place, ours: Content, theirs: Content, writes: Writes): void {
+    const choice = this.settle(sideBySide(kind, path, ours, theirs));
+    this.count(choice === 'theirs' ? 'newer' : 'known', kind);
+    if (choice === undefined) return;
+    const [list] = KEEPING.limits.lists;
+    const { rows } = growthOf(list, versionsOf(ours), versionsOf(theirs), undefined);
+    const last = Math.max(...[...versionsOf(ours), ...rows].map(({ version }) => Number(version)));
+    const again = { ...newestOf(ours), id: crypto.randomUUID(), version: last + 1, by: this.how.by, at: new Date().toISOString() };
+    const come = choice === 'ours' && rows.length ? [...rows, again] : rows;
+    this.grown['versions'] = (this.grown['versions'] ?? 0) + come.length;
+    this.addRows(list, key, come, writes);
+    const taken = { ...(choice === 'ours' ? ours : theirs), version: choice === 'ours' && rows.length ? last + 1 : last };
+    writes.marks.push({ kind, name: key, hash: stateHash(kind, ours) });
+    writes.changed.push({ key, values: headOf(kind, taken) });
+    if (choice === 'theirs') this.chosen.push({ kind, content: taken });
   }
 
   private async logPiece(path: string, merge: LogMerge): Promise<void> {
