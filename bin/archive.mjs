@@ -7,6 +7,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { randomUUID } from 'node:crypto';
 import { URLSearchParams } from 'node:url';
+import { parseArgs } from 'node:util';
 
 const HERE = 'http://127.0.0.1:4780';
 
@@ -20,20 +21,15 @@ class Refused extends Error {
 const refused = (path, message, example) => new Refused([{ path, message, example }]);
 
 /** Words and options of a command line. */
-function read(words, known, usage) {
-  const options = {};
-  const files = [];
-  for (let i = 0; i < words.length; i++) {
-    const [name, joined] = words[i].split(/=(.*)/s);
-    if (!name.startsWith('--')) files.push(words[i]);
-    else if (!known.includes(name.slice(2))) throw refused(name, 'is not an option of this command', usage);
-    else {
-      const value = joined ?? words[++i];
-      if (value === undefined || value === '') throw refused(name, 'needs a value behind it', usage);
-      options[name.slice(2)] = value;
-    }
+function read(args, known, usage) {
+  const options = Object.fromEntries(known.map((name) => [name, { type: 'string' }]));
+  const { values, positionals, tokens } = parseArgs({ args, options, allowPositionals: true, strict: false, tokens: true });
+  for (const { kind, name, rawName, value } of tokens) {
+    if (kind !== 'option') continue;
+    if (!known.includes(name)) throw refused(rawName, 'is not an option of this command', usage);
+    if (!value) throw refused(rawName, 'needs a value behind it', usage);
   }
-  return { files, options };
+  return { files: positionals, options: values };
 }
 
 function addressOf(options) {
@@ -174,14 +170,14 @@ async function verifyCommand(words) {
   const usage = 'isometra verify [REPORT.pdf] ARCHIVE.zip';
   const { files } = read(words, [], usage);
   if (files.length < 1 || files.length > 2) throw refused('', 'name a report and an archive, or an archive alone', usage);
-  const { OpenArchive, madeFrom, whole } = await import('@isometra/server/archives');
+  const { OpenArchive, madeFrom, verifyArchive } = await import('@isometra/server/archives');
   const archiveFile = files.at(-1);
   const report = files.length === 2 ? await readFile(files[0]).catch((error) => unread(files[0], error)) : undefined;
   await stat(archiveFile).catch((error) => unread(archiveFile, error));
   const archive = await OpenArchive.open(archiveFile);
   try {
     if (!report) {
-      await whole(archive);
+      await verifyArchive(archive);
       console.log(
         JSON.stringify(
           { whole: true, scope: archive.manifest.scope, files: archive.paths().length, fingerprint: archive.fingerprint },

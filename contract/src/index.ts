@@ -22,4 +22,5 @@ export * from './people.js';
 export * from './job.js';
 export * from './plan.js';
 export * from './report.js';
+export * from './givenOut.js';
 export * from './token.js';

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { givenOutSchema, newGivenOut, type GivenOut } from './givenOut.js';
 import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 import { dayHoursSchema, WEEKDAYS } from './job.js';
 
@@ -184,16 +185,9 @@ export const dueSchema = z.object({ today: z.string(), items: z.array(dueItemSch
 export type Due = z.infer<typeof dueSchema>;
 
 /** An address under which the calendar of the shop is fetched; its secret is told once, when it is made. */
-export const calendarAddressSchema = z.object({ id: z.string(), name: z.string(), by: z.string(), at: z.string() });
-export type CalendarAddress = z.infer<typeof calendarAddressSchema>;
-export const newCalendarSchema = z.strictObject({
-  name: z
-    .string({ error: 'is missing: say whose calendar reads it' })
-    .trim()
-    .min(1, { error: 'is missing: say whose calendar reads it' })
-    .max(60, { error: 'must have at most 60 characters' }),
-  by: whoSchema,
-});
+export const calendarAddressSchema = givenOutSchema;
+export type CalendarAddress = GivenOut;
+export const newCalendarSchema = newGivenOut('say whose calendar reads it');
 export const madeCalendarSchema = calendarAddressSchema.extend({ address: z.string() });
 export type MadeCalendar = z.infer<typeof madeCalendarSchema>;
 

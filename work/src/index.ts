@@ -104,3 +104,4 @@ export type { Block, ProfileChart, Report, TableRow, ZoneChart } from './report/
 export type { GlyphOf } from './report/glyphOf.js';
 export type { PaperUnits } from './report/inUnits.js';
 export { readingSheet, type SheetFacts } from './report/readingSheet.js';
+export { groupedBy } from './notebook/groupedBy.js';

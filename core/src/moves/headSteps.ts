@@ -98,7 +98,7 @@ export function headSteps(facts: StepFacts<{ readonly turns?: number }, CardOf<t
       shift: true,
     },
     {
-      text: 'Zero the dial again and read both sides in a new round, clamped as it will be used. Only that round counts.',
+      text: 'Zero the dial again. Clamp the head for use, then read both sides in a new round. Only that round counts.',
     },
   ];
 }

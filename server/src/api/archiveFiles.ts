@@ -21,7 +21,8 @@ import type { Means } from './means.js';
 /** Bytes of an archive that is sent. */
 const MOST_BYTES = 8_000_000_000;
 
-const asked = z.strictObject({
+/** Of what an archive is asked for. */
+export const archiveQuery = z.strictObject({
   machine: z.string().max(40).optional(),
   survey: z.uuid({ error: 'must be the id of a survey' }).optional(),
 });
@@ -51,7 +52,7 @@ const fileName = (what: string): string => `isometra-${what.replace(/[^\w.-]+/g,
 export function archiveFiles(router: Router, means: Means): void {
   const { sequelize } = means;
   router.get('/archive.zip', async (request, response) => {
-    const of = parseBody(asked, request.query);
+    const of = parseBody(archiveQuery, request.query);
     const scope = await scopeOf(of);
     response
       .type('application/zip')
@@ -61,7 +62,7 @@ export function archiveFiles(router: Router, means: Means): void {
     });
   });
   router.get('/archive/fingerprint', async (request, response) => {
-    response.json(await fingerprintOf(sequelize, parseBody(asked, request.query)));
+    response.json(await fingerprintOf(sequelize, parseBody(archiveQuery, request.query)));
   });
   router.post('/archive/look', (request, response) => received(request, response, means, true));
   router.post('/archive', (request, response) => received(request, response, means, false));

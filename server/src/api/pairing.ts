@@ -3,7 +3,6 @@ import express, { Router, type Request, type Response } from 'express';
 import type { Devices } from '../services/devices.js';
 import { ApiError } from './errors.js';
 import { isLoopback } from './fence.js';
-import { BY_TOKEN } from './tokens.js';
 
 const COOKIE = 'isometra_device';
 const YEAR = 365 * 24 * 3600;
@@ -32,7 +31,7 @@ export function pairing(devices: Devices): Router {
     }
   });
   router.use(async (request, response, next) => {
-    if (fromHere(request) || (response.locals as Record<symbol, boolean>)[BY_TOKEN]) return next();
+    if (fromHere(request) || response.locals['byToken']) return next();
     if (await devices.knows(parse(request.headers.cookie ?? '')[COOKIE])) return next();
     if (request.path.startsWith('/api')) throw new ApiError(401, [NOT_PAIRED], undefined, 'not-paired');
     ask(response, 401, '');

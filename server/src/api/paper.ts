@@ -15,8 +15,9 @@ async function send(response: Response, name: string, pdf: NodeJS.ReadableStream
   });
 }
 
-const sheetQuery = z.strictObject({ units: z.enum(['mm', 'inch'], { error: 'must be mm or inch' }).default('mm') });
-const labelQuery = z.strictObject({ of: z.enum(LABELLED, { error: `must be ${LABELLED.join(', ')}` }) });
+/** How a blank sheet, and how labels are asked for. */
+export const sheetQuery = z.strictObject({ units: z.enum(['mm', 'inch'], { error: 'must be mm or inch' }).default('mm') });
+export const labelQuery = z.strictObject({ of: z.enum(LABELLED, { error: `must be ${LABELLED.join(', ')}` }) });
 
 /** Where a phone finds the shop: on the network where it is let in, else as this was asked. */
 const addressOf = ({ lan }: Means, request: Request): string => lan?.address ?? `${request.protocol}://${request.headers.host ?? ''}`;

@@ -1,7 +1,7 @@
 import type { RequestHandler, Router } from 'express';
 import * as z from 'zod';
-import { nameDateSchema, newCalendarSchema, planWriteSchema, whoSchema } from '@isometra/contract';
-import { addCalendar, calendarText, isCalendar, listCalendars, revokeCalendar } from '../services/calendar.js';
+import { nameDateSchema, newCalendarSchema, planWriteSchema, whoSchema, type MadeCalendar } from '@isometra/contract';
+import { calendars, calendarText } from '../services/calendar.js';
 import { shopDue } from '../services/due.js';
 import { listSurveys } from '../services/surveys.js';
 import { workedHours } from '../services/timings.js';
@@ -26,14 +26,15 @@ export function plans(router: Router, { sequelize, solver }: Means): void {
       .attachment('isometra.ics')
       .send(await calendarText({ sequelize, solver }));
   });
-  router.get('/calendars', async (_request, response) => void response.json(await listCalendars()));
+  router.get('/calendars', async (_request, response) => void response.json(await calendars.list()));
   router.post('/calendars', async (request, response) => {
     const { name, by } = parseBody(newCalendarSchema, request.body);
-    response.status(201).json(await addCalendar(sequelize, name, by));
+    const { secret, ...made } = await calendars.add(sequelize, name, by);
+    response.status(201).json({ ...made, address: `/calendar/${secret}.ics` } satisfies MadeCalendar);
   });
   router.delete('/calendars/:id', async (request, response) => {
     const { by } = parseBody(z.object({ by: whoSchema }), request.query);
-    response.json(await revokeCalendar(sequelize, idIn(request.params.id, 'calendar address'), by));
+    response.json(await calendars.revoke(sequelize, idIn(request.params.id, 'calendar address'), by));
   });
   router.put('/machines/:id/plan', async (request, response) => {
     const plan = parseBody(planWriteSchema, request.body);
@@ -50,7 +51,7 @@ export function plans(router: Router, { sequelize, solver }: Means): void {
 export function subscribed({ sequelize, solver }: Means): RequestHandler {
   return async (request, response) => {
     const secret = String(request.params['secret']);
-    if (!/^[\w-]{20,60}$/.test(secret) || !(await isCalendar(secret))) throw notFound('calendar');
+    if (!/^[\w-]{20,60}$/.test(secret) || !(await calendars.knows(secret))) throw notFound('calendar');
     response.setHeader('Cache-Control', 'private, max-age=600');
     response.type('text/calendar').send(await calendarText({ sequelize, solver }));
   };

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { Op, QueryTypes, type Model, type Transaction } from 'sequelize';
+import { groupedBy } from '@isometra/work';
 import { SeenRow } from '../db/archiveModels.js';
 import { EarlierStateRow } from '../db/shopModels.js';
 import { KEEPING, pathOf, type Keeping, type List, type ThingKind } from './things.js';
@@ -41,22 +42,12 @@ export const newestOf = (content: Content): Content | undefined =>
 export const stateHash = (kind: ThingKind, content: Content): string =>
   sha256(JSON.stringify([headOf(kind, content), ...(kind === 'limits' ? [newestOf(content)?.['id'] ?? null] : [])]));
 
-/** Gather by the thing they belong to. */
-function gathered<Row>(rows: readonly Row[], keyOf: (row: Row) => string): ReadonlyMap<string, Row[]> {
-  const all = new Map<string, Row[]>();
-  for (const row of rows) {
-    const key = keyOf(row);
-    const known = all.get(key);
-    if (known) known.push(row);
-    else all.set(key, [row]);
-  }
-  return all;
-}
-
 async function listed(list: List, keys: readonly string[], transaction: Transaction): Promise<ReadonlyMap<string, Content[]>> {
   const { model, foreign, columns, order } = list;
   const rows = await model.findAll({ where: { [foreign]: { [Op.in]: [...keys] } }, attributes: [foreign, ...columns], order, transaction });
-  return new Map([...gathered(rows, (row) => String(row.get(foreign)))].map(([key, own]) => [key, own.map((row) => picked(row, columns))]));
+  return new Map(
+    [...groupedBy(rows, (row) => String(row.get(foreign)))].map(([key, own]) => [key, own.map((row) => picked(row, columns))]),
+  );
 }
 
 async function earlier(
@@ -72,7 +63,7 @@ async function earlier(
     transaction,
   });
   return new Map(
-    [...gathered(rows, ({ thingId }) => ids.get(thingId) as string)].map(([key, own]) => [
+    [...groupedBy(rows, ({ thingId }) => ids.get(thingId) as string)].map(([key, own]) => [
       key,
       own.map((row) => picked(row, ['version', 'state', 'by', 'at'])),
     ]),
@@ -81,7 +72,7 @@ async function earlier(
 
 async function seen(kind: ThingKind, keys: readonly string[], transaction: Transaction): Promise<ReadonlyMap<string, SeenRow[]>> {
   const rows = await SeenRow.findAll({ where: { kind, name: { [Op.in]: [...keys] } }, order: [['hash', 'ASC']], transaction });
-  return gathered(rows, ({ name }) => name);
+  return groupedBy(rows, ({ name }) => name);
 }
 
 /** To which survey rounds belong: their row names the rung alone. */

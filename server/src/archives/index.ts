@@ -1,2 +1,3 @@
-export { madeFrom, whole, type Made } from './madeFrom.js';
+export { madeFrom, type Made } from './madeFrom.js';
 export { OpenArchive } from './reading.js';
+export { verifyArchive } from './verifying.js';

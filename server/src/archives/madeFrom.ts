@@ -37,7 +37,7 @@ export interface Made {
 }
 
 /** The photographs that lie beside JSON files. */
-async function withPhotographs(archive: OpenArchive, paths: readonly string[]): Promise<string[]> {
+function withPhotographs(archive: OpenArchive, paths: readonly string[]): string[] {
   const all = archive.paths().filter((path) => kindOf(path) === 'photo');
   const folders = new Set(paths.map((path) => path.replace(/\.json$/, '')));
   const beside = (path: string): string => (path.startsWith('kit/') ? path.replace(/\/[^/]*$/, '') : path.replace(/\.\w+$/, ''));
@@ -52,7 +52,7 @@ async function fingerprintWithin(archive: OpenArchive, surveyId: string): Promis
   for (const path of archive.paths()) if (kindOf(path) !== 'photo') texts.push({ path, text: (await archive.content(path)).text });
   const paths = surveyPaths(texts, surveyId);
   if (!paths) return null;
-  const wanted = new Set(await withPhotographs(archive, paths));
+  const wanted = new Set(withPhotographs(archive, paths));
   return sha256(fingerprintText(files.filter(({ path }) => wanted.has(path))));
 }
 
@@ -68,6 +68,3 @@ export async function madeFrom(pdf: Buffer, archive: OpenArchive): Promise<Made>
   const own = await fingerprintWithin(archive, survey);
   return { made: own === fingerprint, survey, report: fingerprint, archive: own };
 }
-
-/** Whether an archive is whole: every file what it was when it was put in. @throws FaultError where it is not. */
-export const whole = async (archive: OpenArchive): Promise<void> => void (await verifyArchive(archive));

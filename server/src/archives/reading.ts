@@ -6,6 +6,7 @@ import { FaultError, type Fault } from '@isometra/core';
 import { fingerprintText } from '@isometra/work';
 import { unsound } from '../api/soundBody.js';
 import { sha256, type Content } from './files.js';
+import { picturePath } from './things.js';
 
 /** What an archive may hold: more than any shop has, less than would fill a disk. */
 export const MOST = {
@@ -124,27 +125,27 @@ export class OpenArchive {
   /** Hold every file against the SHA-256 that stands for it, and every JSON file against what may stand in it. */
   async *verified(): AsyncGenerator<{ readonly path: string; readonly content?: Content }> {
     for (const { path, sha256: told } of this.manifest.files) {
-      const photo = kindOf(path) === 'photo';
-      if (photo) {
-        const bytes = await this.bytes(path);
-        if (sha256(bytes) !== told) refuse(path, 'is not what was put in: its SHA-256 is another', WHOLE);
-        if (path.startsWith('pictures/') && !path.startsWith(`pictures/${told}.`))
-          refuse(path, 'is another photograph than its name says', `pictures/${told}.jpeg`);
-        if (!isPicture(path, bytes)) refuse(path, 'is no photograph of the kind that its name says', 'a JPEG or PNG photograph');
-        yield { path };
-        continue;
-      }
       const bytes = await this.bytes(path);
       if (sha256(bytes) !== told) refuse(path, 'is not what was put in: its SHA-256 is another', WHOLE);
-      yield { path, content: contentOf(path, bytes.toString('utf8')) };
+      if (kindOf(path) === 'photo') {
+        refuseOtherPicture(path, told, bytes);
+        yield { path };
+      } else yield { path, content: contentOf(path, bytes.toString('utf8')) };
     }
   }
 }
 
+/** A photograph is named by its SHA-256, and is of the kind that its name says. */
+function refuseOtherPicture(path: string, hash: string, bytes: Buffer): void {
+  if (path.startsWith('pictures/') && !path.startsWith(picturePath(hash, '')))
+    refuse(path, 'is another photograph than its name says', picturePath(hash, 'jpeg'));
+  if (!isPicture(path, bytes)) refuse(path, 'is no photograph of the kind that its name says', 'a JPEG or PNG photograph');
+}
+
 const SIGNS = { jpeg: [0xff, 0xd8, 0xff], png: [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a] } as const;
 
-const isPicture = (path: string, first: Buffer | undefined): boolean =>
-  SIGNS[path.endsWith('.png') ? 'png' : 'jpeg'].every((sign, i) => first?.[i] === sign);
+const isPicture = (path: string, bytes: Buffer): boolean =>
+  SIGNS[path.endsWith('.png') ? 'png' : 'jpeg'].every((sign, i) => bytes[i] === sign);
 
 /** Take a JSON file apart. Its name must be what it says of itself. */
 function contentOf(path: string, text: string): Content {

@@ -205,5 +205,12 @@ export const KEEPING: Readonly<Record<Exclude<ArchiveKind, 'log'>, Keeping>> = {
 export type ThingKind = keyof typeof KEEPING;
 export const THING_KINDS = Object.keys(KEEPING) as readonly ThingKind[];
 
+/** Where a photograph lies, by the SHA-256 that it is named by. */
+export const picturePath = (hash: string, type: string): string => `pictures/${hash}.${type}`;
+
+/** Where a photograph of a piece of kit lies. */
+export const photoPath = (kitId: string, { id, mime }: Readonly<Record<string, unknown>>): string =>
+  `kit/${kitId}/${String(id)}.${String(mime).replace('image/', '')}`;
+
 /** The file of a thing: `kit/<id>.json`. */
 export const pathOf = (kind: ThingKind, key: string): string => `${kind}/${encodeURIComponent(key)}.json`;

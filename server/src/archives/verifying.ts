@@ -3,6 +3,7 @@ import { contentFaults } from './contentFaults.js';
 import type { Content } from './files.js';
 import { kindOf, type OpenArchive } from './reading.js';
 import { References } from './references.js';
+import { photoPath, picturePath } from './things.js';
 import { Stopped } from './writing.js';
 
 /** How far it is is told, and it can be stopped. */
@@ -11,17 +12,13 @@ export interface Watched {
   readonly tell?: (doing: string, done: number, of: number) => void;
 }
 
-/** Where a photograph of kit lies. */
-export const photoPath = (kitId: string, { id, mime }: Content): string =>
-  `kit/${kitId}/${String(id)}.${String(mime).replace('image/', '')}`;
-
 /** Photographs that something says it has must be there. */
 function refuseLost(archive: OpenArchive, kind: string, path: string, content: Content): void {
   const photos =
     kind === 'kit'
       ? (content['photos'] as readonly Content[]).map((photo) => photoPath(String(content['id']), photo))
       : kind === 'pictures'
-        ? [`pictures/${String(content['hash'])}.${String(content['type'])}`]
+        ? [picturePath(String(content['hash']), String(content['type']))]
         : [];
   const lost = photos.find((photo) => !archive.has(photo));
   if (lost) throw new FaultError([{ path, message: `its photograph is not in the archive: ${lost}`, example: lost }]);

@@ -3,8 +3,7 @@ import { PicturePartRow } from '../db/scrapingModels.js';
 import { EarlierStateRow } from '../db/shopModels.js';
 import { markSeen, type Content } from './files.js';
 import type { OpenArchive } from './reading.js';
-import { KEEPING, type List, type ThingKind } from './things.js';
-import { photoPath } from './verifying.js';
+import { KEEPING, photoPath, picturePath, type List, type ThingKind } from './things.js';
 
 /** Bytes of a photograph that are written at once. */
 const PART = 1_000_000;
@@ -51,7 +50,7 @@ async function writeList(list: List, rows: readonly Content[], { archive, transa
 }
 
 async function writePicture(hash: string, type: string, { archive, transaction }: Into): Promise<void> {
-  const bytes = await archive.bytes(`pictures/${hash}.${type}`);
+  const bytes = await archive.bytes(picturePath(hash, type));
   for (let part = 0; part * PART < bytes.length; part++)
     await PicturePartRow.create({ hash, part, bytes: bytes.subarray(part * PART, (part + 1) * PART) }, { transaction });
 }

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
-import { readFileSync } from 'node:fs';
 import { Readable, type Writable } from 'node:stream';
 import { Transaction, type Sequelize } from 'sequelize';
 import { ZipFile } from 'yazl';
@@ -8,13 +7,11 @@ import { ARCHIVE_FORMAT, MANIFEST, type ArchivedFile, type ArchiveScope, type Ma
 import { fingerprintText, Mentions } from '@isometra/work';
 import { PicturePartRow } from '../db/scrapingModels.js';
 import { AttachmentRow } from '../db/shopModels.js';
+import { PROGRAM } from '../program.js';
 import { markSeen, readThings, sha256, stateHash, textOf, type ThingFile } from './files.js';
 import { logFiles } from './logFiles.js';
 import { belongingTo, type Asked, type Belonging } from './scopes.js';
-import { KEEPING, type ThingKind } from './things.js';
-
-/** Version of the program, as its package has it. */
-export const { version: PROGRAM } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as { version: string };
+import { KEEPING, photoPath, picturePath, type ThingKind } from './things.js';
 
 /** Things that are read at once. */
 const PIECE = 100;
@@ -49,13 +46,13 @@ function* filesOf(thing: ThingFile, transaction: Transaction): Generator<Written
   yield { path: thing.path, text: textOf(thing.content), thing };
   if (thing.kind === 'pictures')
     yield {
-      path: `pictures/${thing.key}.${thing.content['type'] as string}`,
+      path: picturePath(thing.key, thing.content['type'] as string),
       bytes: () => pictureBytes(thing.key, transaction),
       sha256: thing.key,
     };
   if (thing.kind === 'kit')
-    for (const { id, mime } of thing.content['photos'] as readonly { readonly id: string; readonly mime: string }[])
-      yield { path: `kit/${thing.key}/${id}.${mime.replace('image/', '')}`, bytes: () => photoBytes(id, transaction) };
+    for (const photo of thing.content['photos'] as readonly { readonly id: string }[])
+      yield { path: photoPath(thing.key, photo), bytes: () => photoBytes(photo.id, transaction) };
 }
 
 async function* thingFiles(kind: ThingKind, keys: readonly string[], transaction: Transaction): AsyncGenerator<Written> {
@@ -63,7 +60,7 @@ async function* thingFiles(kind: ThingKind, keys: readonly string[], transaction
     for (const thing of await readThings(kind, keys.slice(i, i + PIECE), transaction)) yield* filesOf(thing, transaction);
 }
 
-/** Every file of an archive but its manifest, in an order that hangs on nothing but what is in it. */
+/** Every file of an archive but its manifest, in an order that depends only on its content. */
 async function* allFiles(sequelize: Sequelize, { things, logs, mentioned }: Belonging, transaction: Transaction): AsyncGenerator<Written> {
   const mentions = new Mentions(mentioned);
   for (const [kind, keys] of things)

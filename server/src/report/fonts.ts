@@ -16,7 +16,7 @@ function fontFile(family: 'barlow' | 'barlow-semi-condensed', part: 'latin' | 'l
 }
 
 /** The application's own fonts, by the names under which the printer uses them. `more` holds letters that are rarer in English. */
-export const fonts = (): Readonly<Record<string, Buffer>> => ({
+const fonts = (): Readonly<Record<string, Buffer>> => ({
   text: fontFile('barlow', 'latin', 400),
   bold: fontFile('barlow', 'latin', 600),
   head: fontFile('barlow-semi-condensed', 'latin', 600),
@@ -24,3 +24,10 @@ export const fonts = (): Readonly<Record<string, Buffer>> => ({
   'bold-more': fontFile('barlow', 'latin-ext', 600),
   'head-more': fontFile('barlow-semi-condensed', 'latin-ext', 600),
 });
+
+let read: ReturnType<typeof fonts> | undefined;
+
+/** Give a document the application's own fonts. They are read from disk once. */
+export function registerFonts(doc: PDFKit.PDFDocument): void {
+  for (const [name, bytes] of Object.entries((read ??= fonts()))) doc.registerFont(name, bytes as never);
+}

@@ -1,6 +1,6 @@
 import PDFDocument from 'pdfkit';
 import { encode } from 'uqr';
-import { fonts } from './fonts.js';
+import { registerFonts } from './fonts.js';
 import type { Paper } from './printer.js';
 
 /** What is stuck on a machine, an instrument or a box. */
@@ -27,7 +27,7 @@ function drawCode(doc: PDFKit.PDFDocument, text: string, { x, y, size }: { x: nu
 /** A sheet of labels, three across and eight down: what it is in words, and a code that opens it on a phone. */
 export function labelSheet(labels: readonly Label[], paper: Paper): NodeJS.ReadableStream {
   const doc = new PDFDocument({ size: paper === 'Letter' ? 'LETTER' : 'A4', margin: 0, info: { Title: 'Labels', Creator: 'Isometra' } });
-  for (const [name, bytes] of Object.entries(fonts())) doc.registerFont(name, bytes as unknown as string);
+  registerFonts(doc);
   const [width, height] = [(doc.page.width - 2 * MARGIN) / ACROSS, (doc.page.height - 2 * MARGIN) / DOWN];
   labels.forEach(({ title, line, address }, i) => {
     const place = i % (ACROSS * DOWN);

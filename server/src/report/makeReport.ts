@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { ReportQuery } from '@isometra/contract';
-import { readingSheet, reportOf, type ToldRound } from '@isometra/work';
+import { readingSheet, reportOf, solveWhatStands, type ToldRound } from '@isometra/work';
 import { stampText } from '../archives/madeFrom.js';
 import { fingerprintOf } from '../archives/writing.js';
 import { notFound } from '../api/errors.js';
@@ -9,7 +9,7 @@ import { listHeads } from '../services/heads.js';
 import { listKit } from '../services/kit.js';
 import { getMachine, listMachines } from '../services/machines.js';
 import { listPeople } from '../services/people.js';
-import { findingOf, getRound } from '../services/rounds.js';
+import { getRound, sheetFor } from '../services/rounds.js';
 import { readShopCard, shopZone } from '../services/shop.js';
 import type { Solver } from '../services/solver.js';
 import { listStripDowns } from '../services/stripDowns.js';
@@ -92,8 +92,10 @@ export async function makeReport(
   const wanted = heads.filter((head) => head.surveyId === surveyId && (!checks || checks.includes(head.check)));
   const rounds: ToldRound[] = [];
   if (detail === 'full')
-    for (const { id } of wanted)
-      rounds.push({ round: await getRound(sequelize, id), finding: (await findingOf(sequelize, solver, id)).finding });
+    for (const { id } of wanted) {
+      const { round, sheet, context } = await sheetFor(sequelize, solver, id);
+      rounds.push({ round, finding: solveWhatStands(sheet, context).finding });
+    }
   const report = reportOf({
     ...{ machine, survey, heads, rounds, kit, zone, units, fingerprint, now: new Date().toISOString() },
     shop: shop.name ?? '',

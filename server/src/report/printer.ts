@@ -1,7 +1,7 @@
 import PDFDocument from 'pdfkit';
 import type { Block, GlyphOf, Report, TableRow } from '@isometra/work';
 import { drawGlyph } from './glyphs.js';
-import { fonts } from './fonts.js';
+import { registerFonts } from './fonts.js';
 
 type Doc = PDFKit.PDFDocument;
 type Face = 'text' | 'bold' | 'head';
@@ -28,6 +28,7 @@ interface Run {
 export class Printer {
   private readonly doc: Doc;
   private readonly width: number;
+  private readonly known = new Map<string, string | undefined>();
 
   constructor(
     private readonly report: Report,
@@ -43,7 +44,7 @@ export class Printer {
       displayTitle: true,
       info: { Title: report.title, Subject: subject, Creator: 'Isometra' },
     } as PDFKit.PDFDocumentOptions);
-    for (const [name, bytes] of Object.entries(fonts())) this.doc.registerFont(name, bytes as unknown as string);
+    registerFonts(this.doc);
     this.width = this.doc.page.width - 2 * MARGIN;
   }
 
@@ -92,13 +93,24 @@ export class Printer {
   private runs(text: string, face: Face): Run[] {
     const runs: { font: string; text: string }[] = [];
     for (const sign of text.replace(/[\u2009\u202f\u00a0\t]/g, ' ').replace(/\r?\n/g, ' ')) {
-      const font = [face, `${face}-more`].find((name) => this.has(name, sign));
+      const font = this.fontFor(face, sign);
       const [own, shown] = font ? [font, sign] : [face, '?'];
       const last = runs.at(-1);
       if (last?.font === own) last.text += shown;
       else runs.push({ font: own, text: shown });
     }
     return runs.length ? runs : [{ font: face, text: ' ' }];
+  }
+
+  /** Which font has a sign; undefined where none has. Each sign is looked for once. */
+  private fontFor(face: Face, sign: string): string | undefined {
+    const key = `${face} ${sign}`;
+    if (!this.known.has(key))
+      this.known.set(
+        key,
+        [face, `${face}-more`].find((name) => this.has(name, sign)),
+      );
+    return this.known.get(key);
   }
 
   private has(name: string, sign: string): boolean {
@@ -169,15 +181,17 @@ export class Printer {
     const across = widths.map((width) => ((this.width - marked) * width) / sum);
     const table = this.doc.struct('Table', { title: name });
     root.add(table);
-    const head = (): void => this.row({ cells: columns }, { table, across, marked, head: true });
+    const height = this.rowHeight({ cells: columns }, across, 'bold');
+    const head = (): void => this.row({ cells: columns }, { table, across, marked, height, head: true });
     this.room(44);
     head();
     for (const row of rows) {
-      if (this.doc.y + this.rowHeight(row, across, 'text') > this.bottom()) {
+      const height = this.rowHeight(row, across, 'text');
+      if (this.doc.y + height > this.bottom()) {
         this.doc.addPage();
         head();
       }
-      this.row(row, { table, across, marked, head: false });
+      this.row(row, { table, across, marked, height, head: false });
     }
     table.end();
     this.doc.x = MARGIN;
@@ -190,10 +204,15 @@ export class Printer {
 
   private row(
     row: TableRow,
-    { table, across, marked, head }: { table: PDFKit.PDFStructureElement; across: readonly number[]; marked: number; head: boolean },
+    {
+      table,
+      across,
+      marked,
+      height,
+      head,
+    }: { table: PDFKit.PDFStructureElement; across: readonly number[]; marked: number; height: number; head: boolean },
   ): void {
     const face: Face = head ? 'bold' : 'text';
-    const height = this.rowHeight(row, across, face);
     const { y } = this.doc;
     const own = this.doc.struct('TR');
     table.add(own);

@@ -1,14 +1,11 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import ical, { ICalEventTransparency } from 'ical-generator';
-import type { Sequelize } from 'sequelize';
-import { minutesOfClock, WEEKDAY_NAMES, type CalendarAddress, type Due, type MadeCalendar, type ShopPlan } from '@isometra/contract';
+import { minutesOfClock, WEEKDAY_NAMES, type Due, type ShopPlan } from '@isometra/contract';
 import { clockOn, daysAfter, jobOf, minutesWords, planToSchedule, weekdayOf, type LaidOut } from '@isometra/work';
-import { notFound } from '../api/errors.js';
 import { CalendarRow } from '../db/planModels.js';
-import { inOneGo } from '../db/transactions.js';
 import { shopDue } from './due.js';
-import { writeLog } from './log.js';
 import type { Shelf } from './logbook.js';
+import { secretsIn } from './secrets.js';
 import { shopPlan } from './plans.js';
 import { readShopCard } from './shop.js';
 
@@ -21,33 +18,12 @@ const MORNING = 9 * 60;
 const printOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
 /** The same for the same entry, whenever it is written: a calendar that reads it again moves it. */
 const uidOf = (...about: readonly string[]): string => `${printOf(about.join(' ')).slice(0, 32)}@isometra`;
-const shown = ({ id, name, by, at }: CalendarRow): CalendarAddress => ({ id, name, by, at: at.toISOString() });
-
-/** Addresses that were given out, oldest first. */
-export const listCalendars = async (): Promise<CalendarAddress[]> => (await CalendarRow.findAll({ order: [['at', 'ASC']] })).map(shown);
-
-/** A new address: its secret is told once, and only its SHA-256 kept. */
-export function addCalendar(sequelize: Sequelize, name: string, by: string): Promise<MadeCalendar> {
-  const secret = randomBytes(24).toString('base64url');
-  return inOneGo(sequelize, async (transaction) => {
-    const row = await CalendarRow.create({ id: randomUUID(), secret: printOf(secret), name, by, at: new Date() }, { transaction });
-    await writeLog({ machineId: null, by, what: 'shop', text: `Calendar address for ${name} made` }, transaction);
-    return { ...shown(row), address: `/calendar/${secret}.ics` };
-  });
-}
-
-/** Nobody reads the calendar under that address any more. */
-export function revokeCalendar(sequelize: Sequelize, id: string, by: string): Promise<CalendarAddress[]> {
-  return inOneGo(sequelize, async (transaction) => {
-    const row = await CalendarRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
-    if (!row) throw notFound('calendar address');
-    await row.destroy({ transaction });
-    await writeLog({ machineId: null, by, what: 'shop', text: `Calendar address for ${row.name} revoked` }, transaction);
-  }).then(listCalendars);
-}
-
-/** Whether an address with this secret was given out and not revoked. */
-export const isCalendar = async (secret: string): Promise<boolean> => (await CalendarRow.count({ where: { secret: printOf(secret) } })) > 0;
+/** Addresses under which the calendar is read. */
+export const calendars = secretsIn(CalendarRow, {
+  ...{ called: 'calendar address', what: 'shop' },
+  made: (name) => `Calendar address for ${name} made`,
+  revoked: (name) => `Calendar address for ${name} revoked`,
+});
 
 /** When work begins on a day, minutes after midnight: as the page of the shop tells it, else in the evening, at the weekend in the morning. */
 async function beginnings(): Promise<(date: string) => number> {

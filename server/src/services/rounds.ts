@@ -3,6 +3,7 @@ import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isom
 import type { MoveWrite, Redate, RoundFinding, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
 import {
   campaignOf,
+  groupedBy,
   isMade,
   mayHalt,
   pendingOf,
@@ -57,17 +58,6 @@ const IN_ORDER: [string, string][] = [
   ['id', 'ASC'],
 ];
 
-/** Gather rows by the round they belong to. */
-function byRound<Row extends { readonly roundId: string }>(rows: readonly Row[]): ReadonlyMap<string, Row[]> {
-  const gathered = new Map<string, Row[]>();
-  for (const row of rows) {
-    const known = gathered.get(row.roundId);
-    if (known) known.push(row);
-    else gathered.set(row.roundId, [row]);
-  }
-  return gathered;
-}
-
 /** Readings of some rounds, in the order in which they were taken, and their moves in the order in which they were begun. */
 async function belongings(
   roundIds: readonly string[],
@@ -83,7 +73,10 @@ async function belongings(
       ],
     }),
   ]);
-  return { readings: byRound(readings.map(readingShown)), moves: byRound(moves.map(moveShown)) };
+  return {
+    readings: groupedBy(readings.map(readingShown), ({ roundId }) => roundId),
+    moves: groupedBy(moves.map(moveShown), ({ roundId }) => roundId),
+  };
 }
 
 async function stored(sequelize: Sequelize, rows: readonly RoundRow[], machineId: string, check: string | null): Promise<StoredRound[]> {
@@ -136,7 +129,7 @@ export async function sheetFor(
   sequelize: Sequelize,
   solver: Solver,
   id: string,
-): Promise<{ readonly sheet: Readonly<Record<string, unknown>>; readonly context: SolveContext }> {
+): Promise<{ readonly round: StoredRound; readonly sheet: Readonly<Record<string, unknown>>; readonly context: SolveContext }> {
   const round = await getRound(sequelize, id);
   const check = CHECKS.get(round.check);
   const hangsOn = check ? mayHalt(check) : [];
@@ -153,7 +146,7 @@ export async function sheetFor(
   const old = survey.endedAt !== null || known.some((other) => other.check === round.check && other.at > round.at);
   const { card } = old ? await cardThen(round) : machine;
   const facts: ShopFacts = { card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
-  return { sheet: sheetOf(round, round.readings, facts), context };
+  return { round, sheet: sheetOf(round, round.readings, facts), context };
 }
 
 /** What a survey judges its rounds by. */

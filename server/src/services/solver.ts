@@ -15,10 +15,17 @@ const PIECE = 50;
 
 const PICTURES = fileURLToPath(new URL('../workers/pictures.js', import.meta.url));
 
+/**
+ * A thread loads its module with import and never with require: to end a thread in the middle of a require of an ES
+ * module ends the whole process on some versions of Node (a server stopped, or a request given up, while it loads).
+ */
+const THREADS = ['--no-experimental-require-module'].filter((flag) => process.allowedNodeEnvironmentFlags.has(flag));
+
 /** Threads that solve, so that the one that answers stays free. */
 export class Solver {
   private readonly pool = new Piscina({
     filename: fileURLToPath(new URL('../workers/solver.js', import.meta.url)),
+    execArgv: THREADS,
     minThreads: 1,
     maxThreads: Math.max(1, availableParallelism() - 1),
     idleTimeout: 60_000,

@@ -28,6 +28,14 @@ interface Table {
 
 const machinesOf = async ({ machineId }: TableMeans) =>
   (await listMachines()).filter(({ id }) => machineId === undefined || id === machineId);
+/** Rounds in short, a machine at a time, with the number of their machine and the titles of its surveys. */
+async function* headsOf(means: TableMeans) {
+  for (const { id, card } of await machinesOf(means)) {
+    const surveys = new Map((await listSurveys(id)).map((survey) => [survey.id, survey.title]));
+    yield { number: card.number, surveys, heads: await listHeads(means.sequelize, means.solver, id) };
+  }
+}
+
 const title = (check: string): string => CHECKS.get(check)?.title ?? check;
 const pairs = (values: Readonly<Record<string, unknown>>): string =>
   Object.entries(values)
@@ -55,11 +63,9 @@ export const TABLES: Readonly<Record<string, Table>> = {
   rounds: {
     columns: ['machine', 'survey', 'check', 'check id', 'round', 'read at', 'by', 'instrument', 'conditions', 'moves made', 'counts', 'id'],
     async *rows(means) {
-      for (const { id: machineId, card } of await machinesOf(means)) {
-        const surveys = new Map((await listSurveys(machineId)).map((survey) => [survey.id, survey.title]));
-        const heads = await listHeads(means.sequelize, means.solver, machineId);
+      for await (const { number, surveys, heads } of headsOf(means)) {
         yield heads.map((head) => [
-          ...[card.number, surveys.get(head.surveyId), title(head.check), head.check, head.number, head.at, head.by, head.instrumentName],
+          ...[number, surveys.get(head.surveyId), title(head.check), head.check, head.number, head.at, head.by, head.instrumentName],
           ...[pairs(head.conditions), head.moves.filter(({ doneAt }) => doneAt !== null).length, !head.struck && !head.ahead, head.id],
         ]);
       }
@@ -71,12 +77,10 @@ export const TABLES: Readonly<Record<string, Table>> = {
       ...['verdict', 'counts', 'round id'],
     ],
     async *rows(means) {
-      for (const { id: machineId, card } of await machinesOf(means)) {
-        const surveys = new Map((await listSurveys(machineId)).map((survey) => [survey.id, survey.title]));
-        const heads = await listHeads(means.sequelize, means.solver, machineId);
+      for await (const { number, surveys, heads } of headsOf(means)) {
         yield heads.flatMap((head) =>
           Object.entries(head.finding?.quantities ?? {}).map(([name, { value, expanded, limit, unit, verdict }]) => [
-            ...[card.number, surveys.get(head.surveyId), title(head.check), head.check, head.number, head.at],
+            ...[number, surveys.get(head.surveyId), title(head.check), head.check, head.number, head.at],
             ...[CHECKS.get(head.check)?.quantities[name]?.label ?? name, value, expanded, limit?.[0], limit?.[1], unit],
             ...[verdict, !head.struck && !head.ahead, head.id],
           ]),

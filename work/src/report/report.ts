@@ -205,16 +205,14 @@ function moves({ heads, survey }: ReportFacts, checks: readonly string[], pen: P
   ];
 }
 
-function kitUsed({ heads, survey, kit }: ReportFacts, checks: readonly string[], pen: Pen): Block[] {
+function kitUsed({ heads, survey, kit }: ReportFacts, checks: readonly string[]): Block[] {
   const own = heads.filter((round) => round.surveyId === survey.id && checks.includes(round.check) && counts(round));
   const names = [...new Set(own.flatMap(({ instrumentName }) => instrumentName ?? []))].sort();
   if (names.length === 0) return [];
   const rows = names.map((name): TableRow => {
     const care = kit.find((item) => item.name === name)?.care;
-    const certificate = [care?.certificate, care?.certified && `of ${pen.day(`${care.certified}T12:00:00.000Z`)}`]
-      .filter(Boolean)
-      .join(' ');
-    const due = care?.due ? pen.day(`${care.due}T12:00:00.000Z`) : 'no day is set';
+    const certificate = [care?.certificate, care?.certified && `of ${shopDate(care.certified, null)}`].filter(Boolean).join(' ');
+    const due = care?.due ? shopDate(care.due, null) : 'no day is set';
     return { cells: [name, certificate || 'none is known', due] };
   });
   return [
@@ -383,7 +381,7 @@ export function reportOf(facts: ReportFacts): Report {
       ...front(facts, pen),
       ...results(rows, pen, left),
       ...leftAlone(facts, checks, new Set(own.map(({ check }) => check)), pen),
-      ...(facts.short ? [] : [...moves(facts, checks, pen), ...kitUsed(facts, checks, pen)]),
+      ...(facts.short ? [] : [...moves(facts, checks, pen), ...kitUsed(facts, checks)]),
       { kind: 'signatures', names: ['Measured by', 'Accepted by'] },
       text(`Made from data with the fingerprint ${facts.fingerprint}.`, true),
       ...details(facts, checks, pen, left),

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
 import express, { type Router } from 'express';
-import { PROGRAM } from '../../archives/writing.js';
+import { PROGRAM } from '../../program.js';
 import { openApi } from './openApi.js';
 
 const require = createRequire(import.meta.url);
@@ -24,8 +24,9 @@ const BEGIN = `SwaggerUIBundle({ url: '/api/openapi.json', dom_id: '#interface',
 
 /** The description of the interface, and a page that shows it: everything it needs is served from here. */
 export function docs(router: Router): void {
-  const description = openApi(PROGRAM);
-  router.get('/openapi.json', (_request, response) => void response.json(description));
+  // Made when it is asked for first: most shops never ask.
+  let description: ReturnType<typeof openApi> | undefined;
+  router.get('/openapi.json', (_request, response) => void response.json((description ??= openApi(PROGRAM))));
   router.get('/docs', (_request, response) => void response.type('html').send(PAGE));
   router.get('/docs/begin.js', (_request, response) => void response.type('js').send(BEGIN));
   router.use('/docs/viewer', express.static(dirname(require.resolve('swagger-ui-dist/package.json')), { index: false, maxAge: '1d' }));

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import {
+  ARCHIVED,
   boardSchema,
   calendarAddressSchema,
   cardThenSchema,
@@ -11,6 +12,7 @@ import {
   firstBrowserSchema,
   historySchema,
   jobSchema,
+  KEPT,
   kitItemSchema,
   lanSchema,
   limitSheetWriteSchema,
@@ -62,6 +64,9 @@ import {
   tokenSchema,
   workedHoursSchema,
 } from '@isometra/contract';
+import { archiveQuery } from '../archiveFiles.js';
+import { labelQuery, sheetQuery } from '../paper.js';
+import { tableQuery } from '../tables.js';
 
 /** One thing that the interface does. */
 export interface Operation {
@@ -103,9 +108,6 @@ const SHEET = {
   ],
 };
 
-const KEPT = ['machines', 'kit', 'surfaces', 'parts', 'shops', 'surveys', 'rounds', 'plans'] as const;
-const ARCHIVED = ['machines', 'kit', 'limits', 'surveys'] as const;
-
 /** Everything under /api, in the order of its description. A spec holds it against the routes themselves. */
 export const OPERATIONS: readonly Operation[] = [
   post('/solve', 'Solve a sheet', { body: anything, answer: anything, example: SHEET }),
@@ -140,7 +142,7 @@ export const OPERATIONS: readonly Operation[] = [
   get('/rounds/{id}/card', 'The machine card that a round goes by', { answer: cardThenSchema }),
   get('/rounds/{id}/events', 'What happens to a round, as it happens', { type: 'text/event-stream' }),
   get('/rounds/{id}/sheet.pdf', 'A blank sheet for a round', {
-    query: z.object({ units: z.enum(['mm', 'inch']).optional() }),
+    query: sheetQuery,
     type: 'application/pdf',
   }),
   get('/rounds/{id}/sheet.json', 'A round as a sheet, isometra-sheet/1', { answer: anything }),
@@ -201,20 +203,20 @@ export const OPERATIONS: readonly Operation[] = [
   get('/shop/card', 'The page of the shop', { answer: storedShopCardSchema }),
   put('/shop/card', 'Change the page of the shop', { body: shopCardWriteSchema, answer: storedShopCardSchema }),
   get('/archive.zip', 'An archive of the shop, a machine or a survey', {
-    query: z.object({ machine: z.string().optional(), survey: z.uuid().optional() }),
+    query: archiveQuery,
     type: 'application/zip',
   }),
   get('/archive/fingerprint', 'The fingerprint that an archive would have', {
-    query: z.object({ machine: z.string().optional(), survey: z.uuid().optional() }),
+    query: archiveQuery,
     answer: anything,
   }),
   post('/archive/look', 'What taking an archive in would do', { bodyType: FORM, type: LINES }),
   post('/archive', 'Take an archive in', { bodyType: FORM, type: LINES }),
   get('/tables/{name}.csv', 'A table for spreadsheets', {
-    query: z.object({ decimal: z.enum(['point', 'comma']).optional(), machine: z.uuid().optional() }),
+    query: tableQuery,
     type: 'text/csv',
   }),
-  get('/labels.pdf', 'Labels with codes', { query: z.object({ of: z.enum(['machines', 'kit', 'boxes']) }), type: 'application/pdf' }),
+  get('/labels.pdf', 'Labels with codes', { query: labelQuery, type: 'application/pdf' }),
   get('/lan', 'Whether devices of the network are let in', { answer: lanSchema }),
   post('/lan/code', 'A code for one device', { answer: pairingCodeSchema }),
   get('/devices', 'Devices that are let in', { answer: z.array(deviceSchema) }),

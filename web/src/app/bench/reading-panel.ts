@@ -9,7 +9,6 @@ import {
   inject,
   linkedSignal,
   output,
-  signal,
   viewChild,
 } from '@angular/core';
 import {
@@ -29,7 +28,7 @@ import { alike, formFaults } from '../ui/form-model';
 import { Dial } from '../ui/dial';
 import { asRead, flipSign, nudged, readingUnit } from './as-read';
 import { BenchStore } from './bench-store';
-import { pastedColumn } from './pasted';
+import { PastedColumn } from './pasted';
 import { Button, TextField } from '../ui/controls';
 import { Choices, type Choice } from '../ui/choices';
 import { Notice } from '../ui/notice';
@@ -226,63 +225,22 @@ export class ReadingPanel {
     this.store.type(text);
   }
 
-  /** Figures of a pasted column that are not taken yet, how many were, and of how many. */
-  protected readonly column = signal<{ readonly rest: readonly string[]; readonly taken: number; readonly of: number } | null>(null);
-  protected readonly columnTold = signal('');
+  /** A column that was pasted, on its way into the round. */
+  protected readonly column = new PastedColumn(this.store, {
+    // The needle may count the other way from here on: only a hand can tell.
+    stopped: () => this.setOver() && this.countsAsBefore() !== true,
+    done: () => this.focus(),
+  });
 
-  protected async paste(event: ClipboardEvent): Promise<void> {
-    const pasted = this.store.correction() ? undefined : pastedColumn(event.clipboardData?.getData('text') ?? '');
-    if (!pasted) return;
-    event.preventDefault();
-    this.columnTold.set('');
-    if ('fault' in pasted) return this.store.fault.set(pasted.fault);
-    this.column.set({ rest: pasted.figures, taken: 0, of: pasted.figures.length });
-    await this.fill();
-  }
-
-  /** Take the figures that are left, place by place in order, until one does not fit: it stays in the field, and the others wait. */
-  protected async fill(): Promise<void> {
-    for (let column = this.column(); column?.rest.length; column = this.column()) {
-      const [figure, ...rest] = column.rest;
-      if (!this.store.current()) break;
-      // The needle may count the other way from here on: only a hand can tell.
-      if (this.setOver() && this.countsAsBefore() !== true) break;
-      const before = this.store.standing().length;
-      this.column.set({ ...column, rest });
-      this.store.type(figure);
-      if (!this.store.take()) break;
-      this.column.set({ ...column, rest, taken: column.taken + 1 });
-      await this.until(() => this.store.standing().length > before);
-    }
-    this.finish();
-  }
-
-  /** Once all of them are taken, or no place is left, the column is told of and gone. */
-  private finish(): void {
-    const column = this.column();
-    if (!column) return;
-    const full = !this.store.current();
-    if (column.rest.length && !full) return;
-    const over = column.rest.length ? ` ${column.rest.length} more than there are places: they were left out.` : '';
-    if (!this.store.typed()) this.column.set(null);
-    this.columnTold.set(`${column.taken} of ${column.of} pasted figures taken.${over}`);
-    this.focus();
-  }
-
-  /** Wait for something that comes with the next answers of this browser. */
-  private async until(there: () => boolean): Promise<void> {
-    for (let k = 0; k < 200 && !there(); k++) await new Promise((resolve) => setTimeout(resolve, 10));
-  }
-
-  protected leaveColumn(): void {
-    this.column.set(null);
-    this.columnTold.set('');
+  protected paste(event: ClipboardEvent): void {
+    const text = this.store.correction() ? '' : (event.clipboardData?.getData('text') ?? '');
+    if (this.column.paste(text)) event.preventDefault();
   }
 
   protected submit(event: Event): void {
     event.preventDefault();
     this.live = false;
-    this.columnTold.set('');
+    this.column.told.set('');
     this.take.emit();
     // A reading typed and taken between two renderings leaves the binding as it was: empty the field here.
     const field = this.field()?.nativeElement;

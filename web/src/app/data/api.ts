@@ -1,4 +1,4 @@
-import { HttpClient, type HttpErrorResponse, type HttpResponse } from '@angular/common/http';
+import { HttpClient, type HttpErrorResponse, type HttpEvent, type HttpResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import { type Observable, catchError, map, throwError } from 'rxjs';
 import type * as z from 'zod';
@@ -65,6 +65,11 @@ export class Api {
     return this.http.get(`/api${path}`, { responseType: 'blob' }).pipe(catchError(refused));
   }
 
+  /** Send a form with a file in it; its events say how far it is, and what of the answer has come. Fails with an ApiFailure. */
+  upload(path: string, form: FormData): Observable<HttpEvent<string>> {
+    return this.http.post(`/api${path}`, form, { observe: 'events', reportProgress: true, responseType: 'text' }).pipe(catchError(refused));
+  }
+
   /** Fails with an ApiFailure. */
   remove<S extends z.ZodType>(path: string, schema: S): Observable<z.output<S>> {
     return this.http.delete<unknown>(`/api${path}`, { observe: 'response' }).pipe(catchError(refused), map(heard), map(checked(schema)));
@@ -93,7 +98,16 @@ function checked<S extends z.ZodType>(schema: S): (answer: unknown) => z.output<
 }
 
 function refused(error: HttpErrorResponse): Observable<never> {
-  const body = apiErrorsSchema.safeParse(error.error);
+  const body = apiErrorsSchema.safeParse(typeof error.error === 'string' ? parsedJson(error.error) : error.error);
   const status = error.status === 200 ? 422 : error.status;
   return throwError(() => new ApiFailure(status, body.success ? body.data.errors : AWAY, body.data?.current, body.data?.code ?? ''));
+}
+
+/** A text as JSON; undefined for what is none. */
+export function parsedJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
 }

@@ -1,9 +1,8 @@
-import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http';
+import { HttpEventType, type HttpEvent } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import { type Observable, catchError, filter, map, throwError } from 'rxjs';
-import { apiErrorsSchema } from '@isometra/contract';
 import { archiveLineSchema, type ArchiveResult } from '@isometra/contract/archive';
-import { ApiFailure } from './api';
+import { Api, ApiFailure, parsedJson } from './api';
 import { Settings } from './settings';
 
 /** How far an archive has come on its way in, or what came of it. */
@@ -21,7 +20,7 @@ const DOING: Readonly<Record<string, string>> = {
 /** Archives on their way into the shop. Unsubscribing stops it: the shop is then as it was. */
 @Injectable({ providedIn: 'root' })
 export class ArchiveFiles {
-  private readonly http = inject(HttpClient);
+  private readonly api = inject(Api);
   private readonly settings = inject(Settings);
 
   /** Where an archive is downloaded: of the shop, of a machine by its number, of a survey by its id. */
@@ -32,38 +31,29 @@ export class ArchiveFiles {
 
   /** What taking an archive in would do; nothing is written. Fails with an ApiFailure. */
   look(archive: File): Observable<ArchiveStep> {
-    return this.send('/api/archive/look', archive, {});
+    return this.send('/archive/look', archive, {});
   }
 
   /** Take an archive in, each difference settled as it was chosen. Fails with an ApiFailure. */
   take(archive: File, choices: Readonly<Record<string, Choice>>): Observable<ArchiveStep> {
-    return this.send('/api/archive', archive, { by: this.settings.by(), choices: JSON.stringify(choices) });
+    return this.send('/archive', archive, { by: this.settings.by(), choices: JSON.stringify(choices) });
   }
 
-  private send(address: string, archive: File, fields: Readonly<Record<string, string>>): Observable<ArchiveStep> {
+  private send(path: string, archive: File, fields: Readonly<Record<string, string>>): Observable<ArchiveStep> {
     const form = new FormData();
     for (const [name, value] of Object.entries(fields)) form.append(name, value);
     form.append('archive', archive);
-    return this.http.post(address, form, { observe: 'events', reportProgress: true, responseType: 'text' }).pipe(
-      catchError(refused),
+    return this.api.upload(path, form).pipe(
+      catchError(broken),
       map(stepOf),
       filter((step) => step !== undefined),
     );
   }
 }
 
-function refused(error: { readonly status: number; readonly error: unknown }): Observable<never> {
-  const body = apiErrorsSchema.safeParse(typeof error.error === 'string' ? parsed(error.error) : error.error);
-  return throwError(() => new ApiFailure(error.status, body.success ? body.data.errors : BROKEN));
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-}
+/** What is said of a server that did not answer: nothing of an archive is sent again by itself. */
+const broken = (failure: ApiFailure): Observable<never> =>
+  throwError(() => (failure.code === '' ? new ApiFailure(failure.status, BROKEN) : failure));
 
 /** What has come of the answer so far; undefined where nothing has. */
 function textOf(event: HttpEvent<string>): string | undefined {
@@ -83,7 +73,7 @@ function stepOf(event: HttpEvent<string>): ArchiveStep | undefined {
 
 /** The last line that has come. @param ended whether it is the last of all: then it must tell how it ended. */
 function lineStep(text: string, ended: boolean): ArchiveStep | undefined {
-  const line = archiveLineSchema.safeParse(parsed(text)).data;
+  const line = archiveLineSchema.safeParse(parsedJson(text)).data;
   if (line && 'errors' in line) throw new ApiFailure(400, line.errors);
   if (line && 'result' in line) return ended ? { result: line.result } : undefined;
   if (ended) throw new ApiFailure(0, BROKEN);

@@ -42,52 +42,15 @@ import { ReportOut } from './report-out';
     </div>
     <iso-paper-out />
   `,
+  styleUrl: './columns.css',
   styles: `
     :host {
-      display: grid;
       gap: 22px;
       padding: 26px 32px 40px;
-    }
-    .columns {
-      display: grid;
-      grid-template-columns: minmax(0, 4fr) minmax(0, 7fr);
-      gap: 40px;
-      align-items: start;
-      padding-top: 20px;
-      border-top: 1px solid var(--line);
-    }
-    section {
-      display: grid;
-      gap: 12px;
-    }
-    h2 {
-      font-size: 1.125rem;
-    }
-    h3 {
-      font-size: 1rem;
-    }
-    ul {
-      display: grid;
-      gap: 8px;
-      margin: 0;
-      padding: 0;
-      list-style: none;
-    }
-    li {
-      display: flex;
-      gap: 12px;
-      align-items: center;
-      min-height: 32px;
     }
     @media (width < 900px) {
       :host {
         padding: 16px;
-      }
-      .columns {
-        grid-template-columns: minmax(0, 1fr);
-      }
-      li {
-        min-height: 44px;
       }
     }
   `,

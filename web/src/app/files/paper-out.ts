@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { Tokens } from '../data/tokens';
+import { GivenOut } from '../shop/given-out';
 import { Choices } from '../ui/choices';
-import { TokenList } from './token-list';
 
 const TABLES = [
   ['findings', 'Findings: every value with its uncertainty, limit and verdict'],
@@ -20,76 +21,56 @@ const LABELS = [
 /** Tables for spreadsheets, and labels to stick on. */
 @Component({
   selector: 'iso-paper-out',
-  imports: [Choices, TokenList],
+  imports: [Choices, GivenOut],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section>
-      <h2>Tables for spreadsheets</h2>
-      <iso-choices label="Decimal sign" [options]="signs" [value]="decimal()" (chosen)="decimal.set($any($event))" />
-      <ul>
-        @for (table of tables; track table[0]) {
-          <li>
-            <a download [href]="'/api/tables/' + table[0] + '.csv?decimal=' + decimal()">{{ table[1] }}</a>
-          </li>
+    <div class="columns">
+      <section>
+        <h2>Tables for spreadsheets</h2>
+        <iso-choices label="Decimal sign" [options]="signs" [value]="decimal()" (chosen)="decimal.set($any($event))" />
+        <ul>
+          @for (table of tables; track table[0]) {
+            <li>
+              <a download [href]="'/api/tables/' + table[0] + '.csv?decimal=' + decimal()">{{ table[1] }}</a>
+            </li>
+          }
+        </ul>
+      </section>
+      <section>
+        <h2>Labels</h2>
+        <p>Three across, eight down. A phone that is let in opens the machine, the piece of kit or the box by the code on it.</p>
+        <ul>
+          @for (label of labels; track label[0]) {
+            <li>
+              <a target="_blank" rel="noopener" [href]="'/api/labels.pdf?of=' + label[0]">{{ label[1] }}</a>
+            </li>
+          }
+        </ul>
+        @if (here) {
+          <p class="soft">Phones reach this shop only when it was started with <code>npm start -- --lan</code>: print labels then.</p>
         }
-      </ul>
-    </section>
-    <section>
-      <h2>Labels</h2>
-      <p>Three across, eight down. A phone that is let in opens the machine, the piece of kit or the box by the code on it.</p>
-      <ul>
-        @for (label of labels; track label[0]) {
-          <li>
-            <a target="_blank" rel="noopener" [href]="'/api/labels.pdf?of=' + label[0]">{{ label[1] }}</a>
-          </li>
-        }
-      </ul>
-      @if (here) {
-        <p class="soft">Phones reach this shop only when it was started with <code>npm start -- --lan</code>: print labels then.</p>
-      }
-      <iso-token-list />
-    </section>
+        <h2>For programs of your own</h2>
+        <p>
+          <a href="/api/docs" target="_blank" rel="noopener">The interface, described</a>. A token lets a program read everything and write
+          nothing.
+        </p>
+        <iso-given-out [list]="tokens" [words]="words" />
+      </section>
+    </div>
   `,
-  styles: `
-    :host {
-      display: grid;
-      grid-template-columns: minmax(0, 4fr) minmax(0, 7fr);
-      gap: 40px;
-      align-items: start;
-      padding-top: 20px;
-      border-top: 1px solid var(--line);
-    }
-    section {
-      display: grid;
-      gap: 12px;
-      justify-items: start;
-    }
-    h2 {
-      font-size: 1.125rem;
-    }
-    ul {
-      display: grid;
-      gap: 8px;
-      margin: 0;
-      padding: 0;
-      list-style: none;
-    }
-    li {
-      display: flex;
-      align-items: center;
-      min-height: 32px;
-    }
-    @media (width < 900px) {
-      :host {
-        grid-template-columns: minmax(0, 1fr);
-      }
-      li {
-        min-height: 44px;
-      }
-    }
-  `,
+  styleUrl: './columns.css',
 })
 export class PaperOut {
+  protected readonly tokens = inject(Tokens);
+  protected readonly words = {
+    field: 'new-token',
+    made: 'The new token.',
+    revoke: 'Revoke the token of',
+    label: 'What reads with it',
+    example: 'Wall screen',
+    question: 'What reads with it?',
+    make: 'Make a token',
+  };
   protected readonly tables = TABLES;
   protected readonly labels = LABELS;
   protected readonly signs = [
