@@ -43,6 +43,7 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
     ['planner', '.piece'],
     ['due', 'section li'],
     ['files', 'iso-report-out a'],
+    ['files/table/kit', 'iso-table-in textarea'],
     ['shop', 'iso-people-list .row'],
   ];
   for (const [path, ready] of screens) {

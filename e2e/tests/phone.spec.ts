@@ -37,7 +37,15 @@ test('no screen of the planner is wider than what it is looked at on', async ({ 
   const card = { number: 'L-91', nickname: 'the very long lathe by the window', kind: 'engine-lathe', centreDistance: '600 mm' };
   await page.request.post(`${shop.address}/api/machines`, { data: { id, card, version: 1, by: 'HB' } });
   for (const width of [360, 900, 1280])
-    for (const path of ['/planner', '/due', '/files', `/machines/${id}/plan`, `/machines/${id}/tonight`, `/machines/${id}/worth-it`])
+    for (const path of [
+      '/planner',
+      '/due',
+      '/files',
+      '/files/table/kit',
+      `/machines/${id}/plan`,
+      `/machines/${id}/tonight`,
+      `/machines/${id}/worth-it`,
+    ])
       await fits(page, shop.address + path, width);
 });
 

@@ -61,6 +61,11 @@ export const routes: Routes = [
         loadComponent: () => import('./bench/begin').then((part) => part.Begin),
       },
       {
+        path: 'bench/:checkId/:roundId/table',
+        title: 'Readings from a table · Isometra',
+        loadComponent: () => import('./table-in/readings-page').then((part) => part.ReadingsPage),
+      },
+      {
         path: 'bench/:checkId/:roundId',
         title: 'Bench · Isometra',
         loadComponent: () => import('./bench/bench').then((part) => part.Bench),
@@ -118,6 +123,11 @@ export const routes: Routes = [
   { path: 'kit', title: 'Kit · Isometra', loadComponent: () => import('./kit/kit-list').then((part) => part.KitList) },
   { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
   { path: 'files', title: 'Files · Isometra', loadComponent: () => import('./files/files-page').then((part) => part.FilesPage) },
+  {
+    path: 'files/table/:of',
+    title: 'From a table · Isometra',
+    loadComponent: () => import('./table-in/things-page').then((part) => part.ThingsPage),
+  },
   { path: 'shop', title: 'The shop · Isometra', loadComponent: () => import('./shop/shop-page').then((part) => part.ShopPage) },
   {
     path: 'parts',

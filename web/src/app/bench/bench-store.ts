@@ -232,6 +232,12 @@ export class BenchStore extends BenchState {
     return [figure, figure / 10].map((number) => `${Number(number.toFixed(3))} div`);
   }
 
+  /** Take a reading that was typed elsewhere: in a table. */
+  put(reading: Pick<ReadingWrite, 'keys' | 'value' | 'set'>): void {
+    const round = this.round();
+    if (round) this.write(round, { ...reading, supersedes: null, why: null });
+  }
+
   withdraw(reading: StoredReading): void {
     const round = this.round();
     if (!round) return;

@@ -25,6 +25,7 @@ export type Tell = (done: string, back: () => void) => void;
 export class Undo {
   private things: readonly LastThing[] = [];
   private taking = false;
+  private many: (() => void)[] | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   /** What was done last, as long as its line stands. */
   readonly last = signal<LastThing | null>(null);
@@ -33,7 +34,23 @@ export class Undo {
 
   /** For a write that is asked for now: how to tell of it once it is done. What is written to take something back is not told. */
   telling(): Tell {
-    return this.taking ? () => undefined : (done, back) => this.did({ done, back });
+    const many = this.many;
+    if (this.taking) return () => undefined;
+    return many ? (_done, back) => many.push(back) : (done, back) => this.did({ done, back });
+  }
+
+  /**
+   * Many writes that are one thing to whoever asked for them: until it is closed, what is told of is taken back together, the last first.
+   *
+   * @returns close it, with what was done: "289 readings written".
+   */
+  gather(): (done: string) => void {
+    const many: (() => void)[] = [];
+    this.many = many;
+    return (done) => {
+      if (this.many === many) this.many = null;
+      if (many.length) this.did({ done, back: () => [...many].reverse().forEach((back) => back()) });
+    };
   }
 
   private did(thing: LastThing): void {

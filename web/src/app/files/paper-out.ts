@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { Tokens } from '../data/tokens';
 import { GivenOut } from '../shop/given-out';
 import { Choices } from '../ui/choices';
@@ -21,7 +22,7 @@ const LABELS = [
 /** Tables for spreadsheets, and labels to stick on. */
 @Component({
   selector: 'iso-paper-out',
-  imports: [Choices, GivenOut],
+  imports: [Choices, GivenOut, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="columns">
@@ -35,6 +36,12 @@ const LABELS = [
             </li>
           }
         </ul>
+        <h2>From a table</h2>
+        <ul>
+          <li><a routerLink="/files/table/kit">Kit, or new certificates of it</a></li>
+          <li><a routerLink="/files/table/machines">Machines</a></li>
+        </ul>
+        <p class="soft">Readings are taken on the bench of their round.</p>
       </section>
       <section>
         <h2>Labels</h2>
