@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { call, expect, test } from './shop.js';
+import { readFile } from 'node:fs/promises';
+import { addLathe, beginRound, call, expect, read, test } from './shop.js';
 
 /** A table that rises 40 µm in each metre to the right, read at 300 places; its needle counts the other way. One division is 2 µm. */
 const slopeUmPerM = 40;
@@ -125,4 +126,19 @@ test('new certificates from a list of the laboratory change what is known, as on
   await expect.poll(due).toBe('2028-01-31');
   await page.keyboard.press('Control+z');
   await expect.poll(due).toBe(undefined);
+});
+
+test('a round is saved as a sheet and opened as a round again: it says the same', async ({ page, shop }) => {
+  await addLathe(page, shop.address, 'L-9');
+  await beginRound(page, /^Measure$/, { 'Distance between centres': '420 mm' }, '0.002 mm');
+  await read(page, '0', '-9.5');
+  await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'sheet file' }).click()]);
+  const buffer = await readFile(await download.path());
+  const before = page.url();
+  await page.getByRole('link', { name: 'set up a new round' }).click();
+  await expect(page.getByText('Read elsewhere, and saved as a sheet?')).toBeVisible();
+  await page.getByLabel('Open a sheet file').setInputFiles({ name: 'sheet.json', mimeType: 'application/json', buffer });
+  await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
+  expect(page.url()).not.toBe(before);
 });

@@ -39,6 +39,7 @@ export * from './ladder/ways.js';
 export * from './board/board.js';
 export * from './sheets/senses.js';
 export * from './sheets/sheet.js';
+export * from './sheets/openedSheet.js';
 export * from './sheets/heads.js';
 export { placesLeft, withReadings, type BenchSlot } from './sheets/slots.js';
 export * from './sheets/door.js';

@@ -16,6 +16,7 @@ import {
 } from '../testing/fake-shop';
 import { Rounds } from '../data/rounds';
 import { Settings } from '../data/settings';
+import { Undo } from '../data/undo';
 import { Begin } from './begin';
 
 describe('before a round', () => {
@@ -291,5 +292,44 @@ describe('before a round', () => {
     expect(page.text()).toContain('Bed twist: 4.2 µm/m per m, as its own check measured it.');
     await page.type('Bed twist', '9 um/m per m');
     expect(page.text()).not.toContain('as its own check measured it');
+  });
+});
+
+describe('a round out of a sheet file', () => {
+  const sheet = (text: string) => new File([text], 'sheet.json');
+  const open = async (checkId: string, text: string) => {
+    const { server } = await openShop();
+    const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const page = await show(Begin, { checkId });
+    const choose = page.element.querySelector<HTMLInputElement>('iso-sheet-in input[type=file]')!;
+    const files = new DataTransfer();
+    files.items.add(sheet(text));
+    choose.files = files.files;
+    choose.dispatchEvent(new Event('change'));
+    return { server, navigate, page };
+  };
+  const told = bedTwistSheet((z) => z / 25, [50, 500, 950], { graduation: 10, zero: 0 });
+
+  it('has its set-up, instrument and readings, and goes to the bench', async () => {
+    const { navigate, server } = await open('bed-twist', JSON.stringify(told));
+    await until(() => navigate.calls.count() > 0);
+    const [, , , check, id] = navigate.calls.mostRecent().args[0] as string[];
+    expect(check).toBe('bed-twist');
+    await until(() => server.rounds.find((round) => round.id === id)?.readings.length === 6);
+    TestBed.inject(Undo).takeBack();
+    await until(() => server.rounds.find((round) => round.id === id)?.struck !== undefined);
+  });
+
+  it('of another check, with mistakes, or none at all is told, and nothing is written', async () => {
+    for (const [text, words] of [
+      [JSON.stringify(told), 'This sheet is of another check: Bed twist. Open it there.'],
+      ['{', 'is not JSON'],
+      [JSON.stringify({ ...told, check: 'tailstock-traverse' }), 'was not opened.'],
+    ]) {
+      const { page, server } = await open('tailstock-traverse', text);
+      await until(() => page.text().includes(words));
+      expect(server.sent).toEqual([]);
+      TestBed.resetTestingModule();
+    }
   });
 });

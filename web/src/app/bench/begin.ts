@@ -62,6 +62,7 @@ import { Pick } from '../ui/pick';
 import { fieldInHand } from '../ui/field-in-hand';
 import { readingText } from '../ui/reading-text';
 import { SetUpPicture } from './set-up-picture';
+import { SheetIn } from './sheet-in';
 
 const OWN = 'own';
 const needleKinds: readonly string[] = KINDS_FOR.indicator;
@@ -69,7 +70,22 @@ const needleKinds: readonly string[] = KINDS_FOR.indicator;
 /** Before the first reading: cautions, what is set up, conditions, the instrument and which way its needle goes. */
 @Component({
   selector: 'iso-begin',
-  imports: [SetUpPicture, FirstField, Field, RouterLink, SchemaForm, CheckParts, FormPart, Nudge, Cautions, Button, Notice, Tick, Pick],
+  imports: [
+    SetUpPicture,
+    SheetIn,
+    FirstField,
+    Field,
+    RouterLink,
+    SchemaForm,
+    CheckParts,
+    FormPart,
+    Nudge,
+    Cautions,
+    Button,
+    Notice,
+    Tick,
+    Pick,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './begin.html',
   styleUrl: './begin.css',

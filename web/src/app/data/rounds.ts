@@ -147,8 +147,12 @@ export class Rounds {
     return this.api.get(`/machines/${machineId}/rounds${query}`, z.array(storedRoundSchema));
   }
 
-  /** Begin a round: it can be read into at once, also while the server is away. */
-  begin(round: RoundWrite): void {
+  /**
+   * Begin a round: it can be read into at once, also while the server is away.
+   *
+   * @param readings that it has from the beginning, in their order: taken back, they go with the round.
+   */
+  begin(round: RoundWrite, readings: readonly ReadingWrite[] = []): void {
     this.undo.telling()('Round started', () => this.strikeNow(round.id, 'begun by mistake'));
     void this.outbox.put({
       id: round.id,
@@ -159,6 +163,7 @@ export class Rounds {
       about: round.id,
       machineId: round.machineId,
     });
+    for (const reading of readings) this.send(round, reading);
   }
 
   /** Put set-up, plan, conditions or instrument right. Fails with an ApiFailure. */
@@ -226,16 +231,12 @@ export class Rounds {
     const back = reading.value === null && WITHDRAWN.includes(reading.why ?? '');
     const told = back ? 'Reading taken back' : `Reading ${reading.value ?? ''}`.trim();
     this.undo.telling()(told, () => this.unread(round, reading));
-    const path = `/rounds/${round.id}/readings`;
-    void this.outbox.put({
-      id: reading.id,
-      what: 'reading',
-      method: 'POST',
-      path,
-      body: reading,
-      about: round.id,
-      machineId: round.machineId,
-    });
+    this.send(round, reading);
+  }
+
+  private send({ id, machineId }: Pick<RoundWrite, 'id' | 'machineId'>, reading: ReadingWrite): void {
+    const path = `/rounds/${id}/readings`;
+    void this.outbox.put({ id: reading.id, what: 'reading', method: 'POST', path, body: reading, about: id, machineId });
   }
 
   /** Decide on a move, or change one that was decided on. Several changes in a row make one move. */

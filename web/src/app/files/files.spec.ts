@@ -4,6 +4,8 @@ import { HttpEventType } from '@angular/common/http';
 import { TestBed } from '@angular/core/testing';
 import type { ArchiveResult } from '@isometra/contract/archive';
 import { ArchiveFiles, type ArchiveStep } from '../data/archive-files';
+import { lathe, openShop, show, SURVEY, until } from '../testing/fake-shop';
+import { ReportOut } from './report-out';
 import { countsWords, resultLines, scopeWords } from './result-words';
 
 const RESULT: ArchiveResult = {
@@ -74,5 +76,24 @@ describe('an archive on its way in', () => {
   it('says what a server without answer means', () => {
     sent().flush('', { status: 503, statusText: 'away' });
     expect(failed).toContain('Nothing was taken in');
+  });
+});
+
+describe('the acceptance report', () => {
+  it('has all checks of the survey, or those that are ticked', async () => {
+    await openShop();
+    const shown = await show(ReportOut, { machines: [lathe()] });
+    const address = () => (shown.named('Open the report') as HTMLAnchorElement).getAttribute('href');
+    await until(() => shown.text().includes('All checks'));
+    expect(address()).toBe(`/api/surveys/${SURVEY}/report.pdf?units=mm&detail=full`);
+    await shown.choose('Some of them');
+    expect(shown.text()).toContain('Tick the checks that the report should have.');
+    await shown.tick('Bed twist');
+    await shown.tick('Spindle runout');
+    expect(address()).toBe(`/api/surveys/${SURVEY}/report.pdf?units=mm&detail=full&checks=bed-twist,spindle-runout`);
+    await shown.tick('Bed twist');
+    expect(address()).toContain('&checks=spindle-runout');
+    await shown.choose('All checks');
+    expect(address()).not.toContain('checks');
   });
 });

@@ -1,18 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, switchMap } from 'rxjs';
 import type { Machine } from '@isometra/contract';
+import { CHECKS } from '@isometra/core';
 import type { ApiFailure } from '../data/api';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
 import { Choices } from '../ui/choices';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
+import { Tick } from '../ui/tick';
 
 /** The acceptance report of a survey, and an archive file of it, of a machine or of the shop. */
 @Component({
   selector: 'iso-report-out',
-  imports: [Choices, Notice, Pick],
+  imports: [Choices, Notice, Pick, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Acceptance report</h2>
@@ -31,7 +33,19 @@ import { Pick } from '../ui/pick';
         <iso-choices label="Unit of the report" [options]="units" [value]="unit()" (chosen)="chosenUnit.set($any($event))" />
         <iso-choices label="How much of it" [options]="details" [value]="detail()" (chosen)="detail.set($any($event))" />
       </div>
-      @if (surveyId()) {
+      @if (checks().length) {
+        <iso-choices label="Which checks" [options]="extents" [value]="some() !== null" (chosen)="choose($any($event))" />
+        @if (some(); as chosen) {
+          <div class="checks" role="group" aria-label="Checks in the report">
+            @for (check of checks(); track check.id) {
+              <iso-tick [on]="chosen.has(check.id)" (changed)="tick(check.id, $event)">{{ check.title }}</iso-tick>
+            }
+          </div>
+        }
+      }
+      @if (surveyId() && some()?.size === 0) {
+        <p>Tick the checks that the report should have.</p>
+      } @else if (surveyId()) {
         <p>
           <a class="act next" target="_blank" rel="noopener" [href]="address()">Open the report</a>
           <a class="act" download [href]="archive()">Archive file of this survey</a>
@@ -54,6 +68,13 @@ import { Pick } from '../ui/pick';
     }
     h2 {
       font-size: 1.125rem;
+    }
+    .checks {
+      columns: 3 200px;
+    }
+    .checks iso-tick {
+      min-height: 32px;
+      break-inside: avoid;
     }
     .asks,
     p {
@@ -108,8 +129,31 @@ export class ReportOut {
     const known = this.surveyOptions();
     return known.find(({ value }) => value === this.survey())?.value ?? known[0]?.value ?? null;
   });
-  protected readonly address = computed(() => `/api/surveys/${this.surveyId()}/report.pdf?units=${this.unit()}&detail=${this.detail()}`);
+  protected readonly extents = [
+    { value: false, label: 'All checks' },
+    { value: true, label: 'Some of them' },
+  ];
+  /** The checks of the survey in its order. */
+  protected readonly checks = computed(() => {
+    const order = this.all().find(({ id }) => id === this.surveyId())?.order ?? [];
+    return order.map((id) => ({ id, title: CHECKS.get(id)?.title ?? id }));
+  });
+  /** Those that were picked, as long as the survey is the same; null: all of them. */
+  protected readonly some = linkedSignal<string | null, ReadonlySet<string> | null>({ source: this.surveyId, computation: () => null });
+  protected readonly address = computed(() => {
+    const some = this.some();
+    const checks = some ? `&checks=${[...some].map(encodeURIComponent).join(',')}` : '';
+    return `/api/surveys/${this.surveyId()}/report.pdf?units=${this.unit()}&detail=${this.detail()}${checks}`;
+  });
   protected readonly archive = computed(() => `/api/archive.zip?survey=${this.surveyId()}`);
+
+  protected choose(some: boolean): void {
+    this.some.set(some ? new Set() : null);
+  }
+
+  protected tick(id: string, on: boolean): void {
+    this.some.update((some) => new Set(on ? [...(some ?? []), id] : [...(some ?? [])].filter((one) => one !== id)));
+  }
 
   constructor() {
     effect(() => {
