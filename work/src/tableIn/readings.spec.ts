@@ -134,6 +134,19 @@ describe('a table of readings', () => {
     expect(startOf(300, about(GRID, written(told)).slots)).toBe(0);
   });
 
+  it('asks whether rows stand in working order where another column may be their places', () => {
+    const text = 'where it stood;div\n600;1\n0;2\n';
+    const told = rows(text, grid, { value: { column: 'div', unit: 'div' } });
+    expect(told.map(({ reason, doubt }) => [reason, doubt])).toEqual(
+      Array(2).fill(['No column says the place: the rows stand in working order', true]) as never,
+    );
+    expect(rowsToWrite(told, new Set()).length).toBe(0);
+    // Named, they lie where they were read.
+    const named = rows(text, grid, { value: { column: 'div', unit: 'div' }, 'keys.at': { column: 'where it stood', unit: 'mm' } });
+    expect(named.map(({ state }) => state)).toEqual(['faulty', 'faulty']);
+    expect(named[0].reason).toContain('say which column is "across the travel"');
+  });
+
   it('gives no unit that nobody said, keeps the unit of a cell, and turns signs where the column counts the other way', () => {
     const text = 'reading\n0\n1.5 thou\n−2\n';
     expect(faulty(rows(text, grid)).map(([number]) => number)).toEqual([2, 4]);

@@ -320,7 +320,9 @@ export function readingRows(table: Table, mapping: Mapping, about: ReadingsAbout
   const byOrder = fields.every(({ key }) => key === 'value' || (mapping.fields[key]?.column ?? null) === null);
   const rows = byOrder ? withGaps(table.rows) : table.rows;
   const start = about.start ?? startOf(rows.length, about.slots);
-  return rows.map((row, i): InRow<ReadingIn> => {
+  // A column beside the readings may well be their places, under a name that nobody here knows.
+  const unsure = byOrder && table.head.length > 1;
+  const laid = rows.map((row, i): InRow<ReadingIn> => {
     const told = byOrder ? {} : toldKeys(table, row, mapping, fields, about);
     const ragged = raggedFault(row);
     const { text, fault } = ragged ? { fault: ragged } : cellOf(table, row, value, mapping);
@@ -330,4 +332,13 @@ export function readingRows(table: Table, mapping: Mapping, about: ReadingsAbout
     if (text === undefined) return laying.unread(row.number, told, says, start + i, fault ?? 'has no reading');
     return laying.lay(row.number, told, text, start + i);
   });
+  return unsure ? laid.map(inOrderOnly) : laid;
+}
+
+const IN_ORDER = 'No column says the place: the rows stand in working order';
+
+/** A row that order alone gives its place: it is taken once somebody has said that the order is right. */
+function inOrderOnly(row: InRow<ReadingIn>): InRow<ReadingIn> {
+  if (row.state !== 'new') return row;
+  return { ...row, doubt: true, reason: row.reason === undefined ? IN_ORDER : `${row.reason}. ${IN_ORDER}` };
 }

@@ -58,10 +58,40 @@ function distinct(names: readonly string[]): string[] {
   });
 }
 
-/** Cells of a text: comma, semicolon, tab or bar between them, found by what the text holds. */
-export function cellsOf(text: string): string[][] {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false, delimitersToGuess: [';', '\t', ',', '|'] });
-  return data;
+const SEPARATORS = [';', '\t', '|', ','] as const;
+/** Rows that are looked at to see what parts the cells. */
+const LOOKED_AT = 60;
+
+/**
+ * What parts the cells of a text: the sign that parts its first row and nearly all others into as many cells. What parts nothing in the
+ * first row parts nothing: a column of figures with a decimal comma stays one column.
+ */
+function separatorOf(text: string, separators: readonly string[]): string {
+  const tried = separators.map((separator) => {
+    const { data } = Papa.parse<string[]>(text, { delimiter: separator, preview: LOOKED_AT, skipEmptyLines: 'greedy' });
+    const width = data[0]?.length ?? 0;
+    return { separator, alike: width > 1 ? data.filter((row) => row.length === width).length : 0 };
+  });
+  const best = tried.reduce((one, other) => (other.alike > one.alike ? other : one));
+  return best.alike > 0 ? best.separator : '\t';
+}
+
+/**
+ * Cells of a text: semicolon, tab, bar or comma between them, found by what the text holds.
+ *
+ * @param pasted out of a spreadsheet: its cells have tabs between them, and a comma in a figure is a decimal one.
+ */
+export function cellsOf(text: string, pasted = false): string[][] {
+  const plain = text.replace(/^\uFEFF/, '');
+  const separators = pasted && !/[a-z]/i.test(plain.split('\n')[0]) ? SEPARATORS.filter((one) => one !== ',') : SEPARATORS;
+  return Papa.parse<string[]>(plain, { delimiter: separatorOf(plain, separators), skipEmptyLines: false }).data;
+}
+
+/** The row whose quotation mark is opened and never closed: what follows it would be one cell. Undefined where all are. */
+export function openQuote(text: string): number | undefined {
+  const plain = text.replace(/^\uFEFF/, '');
+  const { errors, data } = Papa.parse<string[]>(plain, { delimiter: separatorOf(plain, SEPARATORS), skipEmptyLines: false });
+  return errors.some(({ code }) => code === 'MissingQuotes') ? data.length : undefined;
 }
 
 /** Whether the first row names the columns: none of its cells is a figure, and some row below has one. */

@@ -1,7 +1,7 @@
 import type { KitItem, Machine } from '@isometra/contract';
 import { likely, type Mapped } from './fields.js';
 import { rowsToWrite } from './rows.js';
-import { cellsOf, looksHeaded, MOST_ROWS, tableOfCells } from './table.js';
+import { cellsOf, looksHeaded, MOST_ROWS, openQuote, tableOfCells } from './table.js';
 import { kitFields, kitRows, machineFields, machineRows } from './things.js';
 
 const tableOf = (text: string) => {
@@ -129,6 +129,19 @@ describe('a table', () => {
     expect([table.head, table.rows]).toEqual([['name', 'value', 'value (2)'], [{ number: 3, cells: ['a', '1', '2'] }]]);
     expect(tableOfCells([['1', '2']], false).head).toEqual(['Column A', 'Column B']);
     expect(looksHeaded(cellsOf('1;2\n3;4'))).toBe(false);
+  });
+
+  it('is parted by what parts its first row: of two columns, of one with decimal commas, of a column that was pasted', () => {
+    expect(cellsOf('a;b\n1,5;2\n\n3;4\n')).toEqual([['a', 'b'], ['1,5', '2'], [''], ['3', '4'], ['']]);
+    expect(cellsOf('place,dial\n1,2\n')).toEqual([['place', 'dial'], ['1', '2'], ['']]);
+    expect(cellsOf('dial\n0,5\n-1,5\n')).toEqual([['dial'], ['0,5'], ['-1,5'], ['']]);
+    expect(cellsOf('0,5\n-1,5', true)).toEqual([['0,5'], ['-1,5']]);
+    expect(cellsOf('a,b\n"x, y",2')).toEqual([
+      ['a', 'b'],
+      ['x, y', '2'],
+    ]);
+    expect([openQuote('a,b\n"x,2\ny,3\n'), openQuote('a,b\n"x",2\n12" bar,3\n')]).toEqual([2, undefined]);
+    expect(cellsOf('name, first;n\nx;1\ny;2')[1]).toEqual(['x', '1']);
   });
 
   it('that is empty or far too long says so', () => {

@@ -1,4 +1,4 @@
-import { cellsOf } from '@isometra/work/table-in';
+import { cellsOf, openQuote } from '@isometra/work/table-in';
 
 /** What a file holds as rows of cells, or why it holds none. */
 export type FileCells = { readonly cells: readonly (readonly string[])[] } | { readonly fault: string };
@@ -23,6 +23,15 @@ function letters(bytes: ArrayBuffer): string {
   }
 }
 
+/** Cells of a text, or the row whose quotation mark is never closed. @param pasted out of a spreadsheet. */
+export function cellsIn(text: string, called: string, pasted = false): FileCells {
+  const row = openQuote(text);
+  if (row === undefined) return { cells: cellsOf(text, pasted) };
+  return {
+    fault: `A quotation mark in row ${row} of ${called} is never closed: the rows below it would be one cell. Close it or delete it.`,
+  };
+}
+
 /** Read a file of a spreadsheet: its first sheet where it is a workbook (.xlsx), else text with something between the cells. */
 export async function readCells(file: File): Promise<FileCells> {
   if (file.size > MOST_BYTES) return { fault: `${file.name} is larger than 20 MB. Save the sheet that is wanted by itself.` };
@@ -32,7 +41,7 @@ export async function readCells(file: File): Promise<FileCells> {
   if (first === 0x50 && second === 0x4b && third === 3 && fourth === 4) return workbook(file);
   const text = letters(bytes);
   if (text.includes('\u0000')) return { fault: `${file.name} is no table. Save it as .csv or .xlsx.` };
-  return { cells: cellsOf(text) };
+  return cellsIn(text, file.name);
 }
 
 async function workbook(file: File): Promise<FileCells> {

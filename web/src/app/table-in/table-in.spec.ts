@@ -126,6 +126,9 @@ describe('a file of a spreadsheet', () => {
       readCells(file(new Uint8Array([0x50, 0x4b, 3, 4, 0]), 'torn.xlsx')),
       readCells(file(new Uint8Array([1, 0, 2]), 'picture.csv')),
     ]);
+    expect(await readCells(file('a,b\n"x,2\ny,3', 'x.csv'))).toEqual({
+      fault: jasmine.stringContaining('in row 2 of x.csv is never closed'),
+    } as never);
     for (const told of faults) expect('fault' in told && told.fault).toMatch(/Save it as \.(csv|xlsx)/);
   });
 });

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import { concatMap, finalize, from, type Subscription, tap } from 'rxjs';
 import * as z from 'zod';
 import {
-  cellsOf,
   kept,
   likely,
   looksHeaded,
@@ -25,7 +24,7 @@ import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { Progress } from '../ui/progress';
 import { Tick } from '../ui/tick';
-import { readCells } from './read-file';
+import { cellsIn, readCells, type FileCells } from './read-file';
 import type { TableRead, TableTarget } from './table-target';
 
 const mappedSchema = z.object({
@@ -148,18 +147,20 @@ export class TableIn {
   }
 
   protected async open(file: globalThis.File): Promise<void> {
-    const read = await readCells(file);
-    if ('fault' in read) {
-      this.leave();
-      this.problem.set(read.fault);
-    } else this.begin(read.cells, file.name);
+    this.take(await readCells(file), file.name);
   }
 
   protected paste(event: ClipboardEvent): void {
     const text = event.clipboardData?.getData('text') ?? '';
     if (!text.trim()) return;
     event.preventDefault();
-    this.begin(cellsOf(text), 'what was pasted');
+    this.take(cellsIn(text, 'what was pasted', true), 'what was pasted');
+  }
+
+  private take(read: FileCells, source: string): void {
+    if ('cells' in read) return this.begin(read.cells, source);
+    this.leave();
+    this.problem.set(read.fault);
   }
 
   private begin(cells: readonly (readonly string[])[], source: string): void {
