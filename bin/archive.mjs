@@ -122,7 +122,7 @@ async function send(address, file, fields) {
       progress(`${told.doing} ${told.done} of ${told.of}`);
     }
   }
-  throw refused('', 'the shop stopped answering: nothing was taken in', 'once more');
+  throw refused('', 'the shop stopped answering: nothing was imported', 'once more');
 }
 
 /** Ask at the terminal whose state counts, one after another. */
@@ -162,7 +162,7 @@ async function importCommand(words) {
   progress('');
   console.log(JSON.stringify(result, null, 2));
   if (result.taken) return;
-  console.error('Nothing was taken in: say with --conflicts ours or theirs what stands where both were changed.');
+  console.error('Nothing was imported: say with --conflicts ours or theirs what stands where both were changed.');
   process.exitCode = 1;
 }
 

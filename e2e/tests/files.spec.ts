@@ -42,8 +42,8 @@ test('a machine goes to another shop and comes back: what was done there comes i
     await expect(found).toContainText('1 machine, 1 survey, 1 round');
     // Nothing is written before it is said.
     expect(await (await page.request.get(`${other.address}/api/machines`)).json()).toEqual([]);
-    await page.getByRole('button', { name: 'Take it in' }).click();
-    await expect(page.getByText('Taken in.')).toBeVisible();
+    await page.getByRole('button', { name: 'Import it' }).click();
+    await expect(page.getByText('Imported.')).toBeVisible();
     await openMachine(page, other.address, 'L-9');
     await expect(page.getByText('0.021 mm').first()).toBeVisible();
 
@@ -58,11 +58,11 @@ test('a machine goes to another shop and comes back: what was done there comes i
         .or(found.getByRole('row', { name: /ickname/ }))
         .first(),
     ).toContainText('the guest');
-    const take = page.getByRole('button', { name: 'Take it in' });
+    const take = page.getByRole('button', { name: 'Import it' });
     await expect(take).toBeDisabled();
     await page.getByRole('radio', { name: 'Take the archive’s' }).check();
     await take.click();
-    await expect(page.getByText('Taken in.')).toBeVisible();
+    await expect(page.getByText('Imported.')).toBeVisible();
     await page.goto(`${shop.address}/machines`);
     await expect(page.getByRole('link', { name: /^L-9/ })).toContainText('the guest');
   } finally {

@@ -337,7 +337,7 @@ function oneAtATime(sequelize: Sequelize, { look }: How, work: (transaction: Tra
     const ask = { transaction: holding, type: QueryTypes.SELECT } as const;
     const [{ free }] = await sequelize.query<{ free: number | null }>(`SELECT GET_LOCK('isometra-import', 600) AS free`, ask);
     if (Number(free) !== 1)
-      throw new FaultError([{ path: '', message: 'another archive is being taken in: wait until it is done', example: 'once more' }]);
+      throw new FaultError([{ path: '', message: 'another archive is being imported: wait until it is done', example: 'once more' }]);
     try {
       await sequelize.transaction(work);
     } finally {

@@ -10,11 +10,11 @@ export type ArchiveStep = { readonly doing: string; readonly percent: number } |
 
 export type Choice = 'ours' | 'theirs';
 
-const BROKEN = [{ path: '', message: 'The server stopped answering before the end. Nothing was taken in: try again.', example: '' }];
+const BROKEN = [{ path: '', message: 'The server stopped answering before the end. Nothing was imported: try again.', example: '' }];
 const DOING: Readonly<Record<string, string>> = {
   reading: 'Checking every file',
   comparing: 'Comparing with the shop',
-  writing: 'Taking it in',
+  writing: 'Importing',
 };
 
 /** Archives on their way into the shop. Unsubscribing stops it: the shop is then as it was. */

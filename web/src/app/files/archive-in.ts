@@ -18,7 +18,7 @@ import { resultLines, scopeWords } from './result-words';
   imports: [Button, Choices, FileButton, Notice, Progress],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Take an archive file in</h2>
+    <h2>Import an archive file</h2>
     <p>A machine from another shop, or a copy of this one. What it would do is shown before anything is written.</p>
     @if (step(); as now) {
       <p class="doing">{{ now.doing }}</p>
@@ -71,7 +71,7 @@ import { resultLines, scopeWords } from './result-words';
           }
           @if (changes()) {
             <p class="acts">
-              <button pButton type="button" class="next" [disabled]="open() > 0" (click)="take()">Take it in</button>
+              <button pButton type="button" class="next" [disabled]="open() > 0" (click)="take()">Import it</button>
               <button pButton type="button" (click)="leave()">Leave it</button>
               @if (open(); as left) {
                 <span class="soft">{{ left === 1 ? 'One is' : left + ' are' }} still to be chosen</span>
@@ -158,7 +158,7 @@ export class ArchiveIn {
     this.step.set(null);
     this.result.set(result);
     if (!result.taken) return;
-    this.told.set('Taken in.');
+    this.told.set('Imported.');
     this.machines.load().subscribe({ error: () => undefined });
   }
 }

@@ -23,7 +23,7 @@ import { ReportOut } from './report-out';
         <h2>Archive files</h2>
         <p>
           A zip with everything that was entered: surveys, readings, moves, faces, notes, photographs, kit and limits. Keep it as a copy, or
-          take it into another shop.
+          import it into another shop.
         </p>
         <p><a class="act" [href]="address()" download>The whole shop</a></p>
         <h3>One machine</h3>

@@ -58,14 +58,14 @@ describe('an archive on its way in', () => {
     request.flush(line({ doing: 'writing', done: 2, of: 2 }) + line({ result: { ...RESULT, taken: true } }));
     expect(steps.slice(0, 2)).toEqual([
       { doing: 'Sending', percent: 25 },
-      { doing: 'Taking it in', percent: 50 },
+      { doing: 'Importing', percent: 50 },
     ]);
     expect(steps[2]).toEqual({ result: jasmine.objectContaining({ taken: true }) as never });
   });
 
   it('is not in when the answer breaks off, or when it is refused on the way', () => {
     sent().flush(line({ doing: 'writing', done: 1, of: 2 }));
-    expect(failed).toContain('Nothing was taken in');
+    expect(failed).toContain('Nothing was imported');
   });
 
   it('says why it was refused', () => {
@@ -75,7 +75,7 @@ describe('an archive on its way in', () => {
 
   it('says what a server without answer means', () => {
     sent().flush('', { status: 503, statusText: 'away' });
-    expect(failed).toContain('Nothing was taken in');
+    expect(failed).toContain('Nothing was imported');
   });
 });
 
