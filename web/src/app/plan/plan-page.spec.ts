@@ -52,6 +52,24 @@ describe('the plan of a machine', () => {
     expect(page.all('li.next')[0].textContent).toContain('Bed twist');
   });
 
+  it('keeps the keys of a hand that is still on its way to the list; another screen keeps its own', async () => {
+    const { page, server } = await open(plan([TWIST, LIFT, SEAT]));
+    const press = (target: EventTarget, key: string, altKey = false) =>
+      target.dispatchEvent(new KeyboardEvent('keydown', { key, altKey, bubbles: true, cancelable: true }));
+    const field = document.createElement('input');
+    document.body.append(field);
+    press(field, 'ArrowUp', true);
+    field.remove();
+    expect(settled(server)).toBeUndefined();
+    // Pressed one after the other, before the list is drawn anew: the hand is nowhere yet.
+    page
+      .named('Settle Put back part 1 otherwise')
+      .closest('li')
+      ?.dispatchEvent(new FocusEvent('focusin', { bubbles: true }));
+    press(document.body, 'ArrowUp', true);
+    await until(() => titles(page)[0] === 'Put back part 1');
+  });
+
   it('an item is settled otherwise with a reason, and taken back', async () => {
     const { page, server } = await open();
     await page.press('Settle Read “Seat” otherwise');

@@ -19,6 +19,7 @@ import { MachineStore } from '../machine/machine-store';
 import { Button } from '../ui/controls';
 import { Choices } from '../ui/choices';
 import { leadHand } from '../ui/lead-hand';
+import { meantFor } from '../ui/meant-for';
 import { Notice } from '../ui/notice';
 import { Progress } from '../ui/progress';
 import { OwnItemForm, type OwnTyped } from './own-item-form';
@@ -39,7 +40,7 @@ const SHARE = 0.05;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
   styleUrl: './plan-page.css',
-  host: { '(keydown.alt.arrowup)': 'shiftBy($event, -1)', '(keydown.alt.arrowdown)': 'shiftBy($event, 1)' },
+  host: { '(document:keydown.alt.arrowup)': 'shiftBy($event, -1)', '(document:keydown.alt.arrowdown)': 'shiftBy($event, 1)' },
 })
 export class PlanPage {
   protected readonly state = inject(PlanState);
@@ -167,7 +168,7 @@ export class PlanPage {
 
   protected shiftBy(event: Event, by: 1 | -1): void {
     const key = this.chosen();
-    if (key === null) return;
+    if (key === null || !meantFor(this.host.nativeElement, event)) return;
     event.preventDefault();
     this.shift(key, by);
   }

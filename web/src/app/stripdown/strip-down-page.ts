@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { map, of, switchMap } from 'rxjs';
@@ -14,6 +14,7 @@ import { MachineStore } from '../machine/machine-store';
 import { AtHand } from '../shell/at-hand';
 import { Choices } from '../ui/choices';
 import { Button } from '../ui/controls';
+import { meantFor } from '../ui/meant-for';
 import { Notice } from '../ui/notice';
 import { Assembly } from './assembly';
 import { lengthIn, progressWords } from './part-words';
@@ -25,7 +26,7 @@ import { PartRows } from './part-rows';
   selector: 'iso-strip-down-page',
   imports: [RouterLink, Assembly, Button, Choices, Notice, PartForm, PartRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(keydown.alt.arrowup)': 'shift($event, -1)', '(keydown.alt.arrowdown)': 'shift($event, 1)' },
+  host: { '(document:keydown.alt.arrowup)': 'shift($event, -1)', '(document:keydown.alt.arrowdown)': 'shift($event, 1)' },
   templateUrl: './strip-down-page.html',
   styleUrl: './strip-down-page.css',
 })
@@ -42,6 +43,7 @@ export class StripDownPage {
   private readonly outbox = inject(Outbox);
   private readonly hand = inject(AtHand);
   private readonly settings = inject(Settings);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly problem = signal('');
   protected readonly loaded = signal(false);
   protected readonly ways = [
@@ -125,7 +127,7 @@ export class StripDownPage {
   /** A part that came off before another one, or after it: its place changes, its number stays. */
   protected shift(event: Event, by: -1 | 1): void {
     const part = this.open();
-    if (this.together() || !part || part.removed) return;
+    if (this.together() || !part || part.removed || !meantFor(this.host.nativeElement, event)) return;
     event.preventDefault();
     const others = this.parts().filter(({ id }) => id !== part.id);
     const at = this.parts().findIndex(({ id }) => id === part.id) + by;
