@@ -10,7 +10,7 @@ const machine = async (page: Page, url: string, number: string): Promise<string>
 };
 /** The day that a plan names, as days since 1970, once its draws are done. */
 async function named(page: Page): Promise<number> {
-  await expect(page.getByRole('button', { name: 'Stop' })).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.getByRole('button', { name: 'Stop' })).toHaveCount(0, { timeout: 120_000 });
   const date = page.getByRole('region', { name: 'When it is done' }).locator('.large');
   await expect(date).toHaveText(/\d+ \w+ 20\d\d/, { timeout: 60_000 });
   return Date.parse(`${await date.textContent()} UTC`) / 86_400_000;
