@@ -29,6 +29,9 @@ export const KIT_NAMES: Readonly<Record<KitKind, { readonly one: string; readonl
   'shim-stock': { one: 'shim drawer', many: 'Shim drawers', example: 'Shim drawer' },
 };
 
+/** "an instrument", "a square". */
+export const oneKit = (kind: KitKind): string => `${/^[aeiou]/.test(KIT_NAMES[kind].one) ? 'an' : 'a'} ${KIT_NAMES[kind].one}`;
+
 const flag = (info: FieldInfo) => z.boolean().optional().register(fieldRegistry, info);
 
 const testBar = z.strictObject({

@@ -3,6 +3,14 @@ const TIMES = 8;
 /** Below so many divisions a reading is small on its dial. */
 export const TEN_DIVISIONS = 10;
 
+/** What places of one line have in common: everything but where on it they lie. */
+export function lineOf({ at: _at, angle: _angle, ...line }: Readonly<Record<string, unknown>>): string {
+  return JSON.stringify(line);
+}
+
+/** Whether two readings of one place, in the unit of the division, are farther apart than two divisions: a slip, or something moved. */
+export const liesApart = (one: number, other: number, graduation: number): boolean => Math.abs(one - other) > 2 * graduation + 1e-9;
+
 /**
  * Whether a reading is about ten times what the other places of its line read, as one with a slipped decimal place is. Nothing is said
  * before two other places have been read, nor of readings that are small on their dial.

@@ -12,7 +12,7 @@ export function keyOf(keys: Readonly<Record<string, unknown>>): string {
 const placeKeys = new WeakMap<object, ReadonlySet<string>>();
 
 /** The keys that tell one place of a check from another. */
-function placeKeysOf(check: Pick<CheckDefinition, 'slotKeys' | 'beside'>): ReadonlySet<string> {
+export function placeKeysOf(check: Pick<CheckDefinition, 'slotKeys' | 'beside'>): ReadonlySet<string> {
   const known = placeKeys.get(check);
   if (known) return known;
   const beside = new Set(check.beside?.map(({ key }) => key));

@@ -1,5 +1,6 @@
-import { readNumber } from '@isometra/core';
-import { unitWords, type InField, type Mapped, type Mapping } from './fields.js';
+import { prettyUnit, readNumber } from '@isometra/core';
+import { shopDate } from '../notebook/dates.js';
+import { type InField, type Mapped, type Mapping } from './fields.js';
 import type { Table, TableRow } from './table.js';
 
 /** What a cell tells, as it would be typed; or why it tells nothing. Both left out: it is empty. */
@@ -29,6 +30,10 @@ function chosen(raw: string, { label, choices = [] }: InField): Cell {
   if (found) return { text: found.value };
   return { fault: `${label} "${cut(raw)}" is none of ${shown.join(', ')}${choices.length > shown.length ? ' …' : ''}` };
 }
+
+/** A text as people read it: a day is "31 Mar 2027". */
+export const dated = (text: string): string =>
+  /^\d{4}-[01]\d-[0-3]\d$/.test(text) && !Number.isNaN(Date.parse(text)) ? shopDate(text, null) : text;
 
 const cut = (raw: string): string => (raw.length > 30 ? `${raw.slice(0, 30)}…` : raw);
 
@@ -63,7 +68,7 @@ function figure(raw: string, field: InField, { unit, turned }: Mapped, decimal: 
   if (!read) return { fault: `${field.label} "${cut(raw)}" is no figure` };
   if (read.unit === '' && field.units?.length && !unit)
     return { fault: `${field.label} "${cut(raw)}" has no unit: say what the column is in` };
-  const text = read.unit === '' && unit ? `${told.text} ${unitWords(unit)}` : told.text;
+  const text = read.unit === '' && unit ? `${told.text} ${prettyUnit(unit)}` : told.text;
   return { text: turned ? turnedSign(text) : text };
 }
 

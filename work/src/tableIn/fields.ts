@@ -1,4 +1,4 @@
-import { DIMENSIONS, prettyUnit, type Dimension } from '@isometra/core';
+import { DIMENSIONS, type Dimension } from '@isometra/core';
 import type { Table } from './table.js';
 
 /** A fact that a row may tell. */
@@ -56,9 +56,6 @@ export const unitsOf = (dimension: Dimension): readonly string[] => {
   const known = (named ?? Object.keys(factors)).filter((unit) => unit in factors);
   return dimension === 'number' ? [] : known;
 };
-
-/** A unit as it is shown: "um" is "µm". */
-export const unitWords = (unit: string): string => prettyUnit(unit);
 
 /**
  * Which column is likely to tell which fact: by the name over it, each column once. Only what a name says is taken: no unit and no sign

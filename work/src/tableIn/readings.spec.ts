@@ -6,7 +6,7 @@ import { withReadings } from '../sheets/slots.js';
 import { likely, type Mapped } from './fields.js';
 import { readingFields, readingRows, startOf, type ReadingIn, type ReadingsAbout } from './readings.js';
 import { rowsToWrite, type InRow } from './rows.js';
-import { cellsOf, looksHeaded, tableOfCells } from './table.js';
+import { looksHeaded, partText, tableOfCells } from './table.js';
 
 const DIAL = { kind: 'lever', graduation: '2 um', sense: 1, range: 100 };
 
@@ -33,7 +33,7 @@ function about(
 }
 
 const tableOf = (text: string) => {
-  const cells = cellsOf(text);
+  const { cells } = partText(text);
   return tableOfCells(cells, looksHeaded(cells));
 };
 const mapped = (text: string, round: ReadingsAbout, own: Readonly<Record<string, Partial<Mapped>>> = {}) => {

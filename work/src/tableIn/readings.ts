@@ -1,5 +1,6 @@
 import {
   fieldInfo,
+  dialDivisions,
   parseQuantity,
   readingValue,
   sentence,
@@ -12,9 +13,9 @@ import {
 } from '@isometra/core';
 import type { ReadingWrite, RoundWrite, StoredReading } from '@isometra/contract';
 import type * as z from 'zod';
-import { isTenTimes } from '../judging/tenTimes.js';
-import { placeOf } from '../notebook/keyOf.js';
-import { faultWords, readingFaults } from '../sheets/door.js';
+import { isTenTimes, liesApart, lineOf } from '../judging/tenTimes.js';
+import { placeKeysOf, placeOf } from '../notebook/keyOf.js';
+import { faultWords, keyLabel, readingFaults } from '../sheets/door.js';
 import type { BenchSlot } from '../sheets/slots.js';
 import { cellOf } from './cell.js';
 import { unitsOf, type InField, type Mapping } from './fields.js';
@@ -76,11 +77,8 @@ const infoOf = ({ reading }: CheckDefinition, key: string) => {
 };
 
 /** Keys by which the places of a round differ. */
-function keysOf({ check, slots }: Pick<ReadingsAbout, 'check' | 'slots'>): string[] {
-  const beside = new Set(check.beside?.map(({ key }) => key));
-  const values = (key: string): Set<Key | undefined> => new Set(slots.map(({ keys }) => keys[key]));
-  return check.slotKeys.filter((key) => !beside.has(key) && values(key).size > 1);
-}
+const keysOf = ({ check, slots }: Pick<ReadingsAbout, 'check' | 'slots'>): string[] =>
+  [...placeKeysOf(check)].filter((key) => new Set(slots.map(({ keys }) => keys[key])).size > 1);
 
 /** What a table may tell of the readings of a round: where each belongs, and what the dial showed. */
 export function readingFields(about: Pick<ReadingsAbout, 'check' | 'slots' | 'kindOf' | 'instrument'>): InField[] {
@@ -89,10 +87,9 @@ export function readingFields(about: Pick<ReadingsAbout, 'check' | 'slots' | 'ki
     const info = infoOf(check, key);
     const values = [...new Set(slots.map(({ keys }) => keys[key]))].filter((value) => value !== undefined);
     const numeric = values.every((value) => typeof value === 'number');
-    const label = info?.label ?? key;
     const known = info?.choices?.filter(({ value }) => values.includes(value));
     return {
-      ...{ key: `keys.${key}`, label, names: [key, ...(KEY_NAMES[key] ?? [])] },
+      ...{ key: `keys.${key}`, label: keyLabel(check, key), names: [key, ...(KEY_NAMES[key] ?? [])] },
       ...(numeric && { units: unitsOf(info?.dimension ?? 'number') }),
       ...(!numeric && { choices: known?.length ? known : values.map((value) => ({ value: String(value), label: wordsOf(value) })) }),
     };
@@ -150,7 +147,7 @@ class Laying {
 
   /** What a row becomes. @param told what its columns say of its place; none: it is the place with this `index`. @param text its reading. */
   lay(number: number, told: Keys, text: string, index: number): InRow<ReadingIn> {
-    const place = Object.keys(told).length ? this.named(told) : this.inOrder(index);
+    const place = this.placeFor(told, index);
     if (typeof place === 'string') return { number, what: this.words(told), says: text, state: 'faulty', reason: place };
     const row = { number, what: this.called(place.keys, place.slot), says: text };
     const kind = this.about.kindOf(place.keys);
@@ -169,14 +166,9 @@ class Laying {
 
   /** A row whose reading cannot be taken. */
   unread(number: number, told: Keys, says: string, index: number, reason: string): InRow<ReadingIn> {
-    const place = Object.keys(told).length ? this.named(told) : this.inOrder(index);
-    return {
-      number,
-      what: typeof place === 'string' ? this.words(told) : this.called(place.keys, place.slot),
-      says,
-      state: 'faulty',
-      reason,
-    };
+    const place = this.placeFor(told, index);
+    const what = typeof place === 'string' ? this.words(told) : this.called(place.keys, place.slot);
+    return { number, what, says, state: 'faulty', reason };
   }
 
   private words(told: Keys): string {
@@ -197,7 +189,9 @@ class Laying {
 
   private open = (slot: BenchSlot): boolean => !slot.done && !this.taken.has(slot.index);
 
-  private inOrder(index: number): Place | string {
+  /** Where a row belongs: where its columns say, or where it stands in the order. A text: why nowhere. */
+  private placeFor(told: Keys, index: number): Place | string {
+    if (Object.keys(told).length) return this.named(told);
     const slot = this.about.slots[index];
     return slot ? { keys: slot.keys, slot } : 'the round has no more places';
   }
@@ -216,7 +210,7 @@ class Laying {
   private missing(told: Keys): string {
     const labels = keysOf(this.about)
       .filter((key) => !(key in told))
-      .map((key) => (infoOf(this.about.check, key)?.label ?? key).toLowerCase());
+      .map((key) => keyLabel(this.about.check, key).toLowerCase());
     return `say which column is "${labels.join('", "')}"`;
   }
 
@@ -256,9 +250,10 @@ class Laying {
       return slot.done
         ? `was read already: ${slot.readings.map((reading) => String(reading.value)).join(', ')}. Put it right on the bench`
         : 'stands in the table already, with other places between';
-    const range = instrument?.range && instrument.graduation * instrument.range;
-    if (kind === 'indicator' && range && Math.abs(value) > range)
-      return `${text} is more than the dial can travel: ${showSize(range, 'deviation', 'mm', 'fine')} from end to end. Which unit is the column in?`;
+    if (kind === 'indicator' && instrument?.range && Math.abs(dialDivisions(value, instrument)) > instrument.range) {
+      const travel = showSize(instrument.range * instrument.graduation, 'deviation', 'mm', 'fine');
+      return `${text} is more than the dial can travel: ${travel} from end to end. Which unit is the column in?`;
+    }
     const [fault] = readingFaults(round, { keys, value: text, set: setUp, supersedes: null });
     return fault && faultWords(round.check, fault, round.instrument);
   }
@@ -267,19 +262,14 @@ class Laying {
     return this.about.instrument ? value / this.about.instrument.graduation : NaN;
   }
 
-  private line(keys: Keys): string {
-    const { at: _at, angle: _angle, ...line } = keys;
-    return JSON.stringify(line);
-  }
-
   private doubtOf(keys: Keys, value: number, kind: ValueKind): string | undefined {
     const { check, instrument } = this.about;
     if (kind === 'indicator' && this.firstPlane !== undefined && keys['plane'] !== this.firstPlane)
       return 'The dial is set over for this direction. Its needle counts the same way there as in the first one';
     const place = placeOf(check, keys);
-    if (instrument && this.last?.place === place && Math.abs(this.last.value - value) > 2 * instrument.graduation + 1e-9)
+    if (instrument && this.last?.place === place && liesApart(this.last.value, value, instrument.graduation))
       return 'differs from the row before, which is of the same place, by more than two divisions. Both stand';
-    const others = this.read.filter((one) => one.line === this.line(keys) && one.place !== place).map((one) => one.divisions);
+    const others = this.read.filter((one) => one.line === lineOf(keys) && one.place !== place).map((one) => one.divisions);
     if (instrument && kind === 'indicator' && isTenTimes(others, this.divisions(value)))
       return 'is about ten times what the other places of its line read. It is as it stands';
     return undefined;
@@ -289,7 +279,7 @@ class Laying {
     const place = placeOf(this.about.check, keys);
     if (slot) this.taken.add(slot.index);
     this.last = { place, value };
-    if (kind === 'indicator') this.read.push({ line: this.line(keys), place, divisions: this.divisions(value) });
+    if (kind === 'indicator') this.read.push({ line: lineOf(keys), place, divisions: this.divisions(value) });
   }
 }
 
@@ -297,6 +287,10 @@ interface Place {
   readonly keys: Keys;
   readonly slot?: BenchSlot;
 }
+
+/** Whether no column tells places: rows are taken in working order. */
+export const isByOrder = ({ fields }: Mapping): boolean =>
+  Object.entries(fields).every(([key, { column }]) => key === 'value' || column === null);
 
 /** Rows in their order, the empty ones between them with them: where order tells the place, an empty row is a place that was passed over. */
 function withGaps(rows: readonly TableRow[]): TableRow[] {
@@ -317,7 +311,7 @@ export function readingRows(table: Table, mapping: Mapping, about: ReadingsAbout
   const fields = readingFields(about);
   const value = fields.find(({ key }) => key === 'value')!;
   const laying = new Laying(about);
-  const byOrder = fields.every(({ key }) => key === 'value' || (mapping.fields[key]?.column ?? null) === null);
+  const byOrder = isByOrder(mapping);
   const rows = byOrder ? withGaps(table.rows) : table.rows;
   const start = about.start ?? startOf(rows.length, about.slots);
   // A column beside the readings may well be their places, under a name that nobody here knows.

@@ -76,29 +76,30 @@ function separatorOf(text: string, separators: readonly string[]): string {
   return best.alike > 0 ? best.separator : '\t';
 }
 
+/** A text parted into cells. */
+export interface Parted {
+  readonly cells: readonly (readonly string[])[];
+  /** The row whose quotation mark is opened and never closed: what follows it is one cell. Left out where all are. */
+  readonly openQuote?: number;
+}
+
 /**
  * Cells of a text: semicolon, tab, bar or comma between them, found by what the text holds.
  *
  * @param pasted out of a spreadsheet: its cells have tabs between them, and a comma in a figure is a decimal one.
  */
-export function cellsOf(text: string, pasted = false): string[][] {
+export function partText(text: string, pasted = false): Parted {
   const plain = text.replace(/^\uFEFF/, '');
   const separators = pasted && !/[a-z]/i.test(plain.split('\n')[0]) ? SEPARATORS.filter((one) => one !== ',') : SEPARATORS;
-  return Papa.parse<string[]>(plain, { delimiter: separatorOf(plain, separators), skipEmptyLines: false }).data;
+  const { errors, data } = Papa.parse<string[]>(plain, { delimiter: separatorOf(plain, separators), skipEmptyLines: false });
+  return { cells: data, ...(errors.some(({ code }) => code === 'MissingQuotes') && { openQuote: data.length }) };
 }
 
-/** The row whose quotation mark is opened and never closed: what follows it would be one cell. Undefined where all are. */
-export function openQuote(text: string): number | undefined {
-  const plain = text.replace(/^\uFEFF/, '');
-  const { errors, data } = Papa.parse<string[]>(plain, { delimiter: separatorOf(plain, SEPARATORS), skipEmptyLines: false });
-  return errors.some(({ code }) => code === 'MissingQuotes') ? data.length : undefined;
-}
-
-/** Whether the first row names the columns: none of its cells is a figure, and some row below has one. */
+/** Whether the first row names the columns: none of its cells is a figure, and there are rows below it. */
 export function looksHeaded(cells: readonly (readonly string[])[]): boolean {
   const [first, ...below] = cells.filter((row) => row.some((cell) => cell.trim() !== ''));
   const isFigure = (cell: string): boolean => /^[-+−–]?[\d.,]+(\s|$|[a-zµ"])/i.test(cell.trim());
-  return !!first && !first.some(isFigure) && (below.some((row) => row.some(isFigure)) || below.length > 0);
+  return !!first && !first.some(isFigure) && below.length > 0;
 }
 
 /** Why a row cannot be read at all; undefined where it can. */

@@ -1,9 +1,11 @@
 import type { KitItem, Machine } from '@isometra/contract';
 import { likely, type Mapped } from './fields.js';
 import { rowsToWrite } from './rows.js';
-import { cellsOf, looksHeaded, MOST_ROWS, openQuote, tableOfCells } from './table.js';
+import { looksHeaded, MOST_ROWS, partText, tableOfCells } from './table.js';
 import { kitFields, kitRows, machineFields, machineRows } from './things.js';
 
+const cellsOf = (text: string, pasted?: boolean) => partText(text, pasted).cells;
+const openQuote = (text: string) => partText(text).openQuote;
 const tableOf = (text: string) => {
   const cells = cellsOf(text);
   return tableOfCells(cells, looksHeaded(cells));

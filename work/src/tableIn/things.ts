@@ -7,6 +7,7 @@ import {
   kitItemSchema,
   machineCardSchema,
   MACHINE_KINDS,
+  oneKit,
   type KitItem,
   type KitKind,
   type Machine,
@@ -14,8 +15,7 @@ import {
 import { bareSchema, faultsOf, fieldInfo, instrumentSchemaFor, type Fault } from '@isometra/core';
 import * as z from 'zod';
 import { kitFaults } from '../kit/kit.js';
-import { shopDate } from '../notebook/dates.js';
-import { cellOf } from './cell.js';
+import { cellOf, dated } from './cell.js';
 import { unitsOf, type InField, type Mapping } from './fields.js';
 import type { InRow } from './rows.js';
 import { raggedFault, type Table, type TableRow } from './table.js';
@@ -115,12 +115,10 @@ interface Told<Value> {
   readonly labels: ReadonlyMap<string, string>;
 }
 
-const DAY = /^\d{4}-\d\d-\d\d$/;
-
 /** A fact as people read it. */
 function shown(value: unknown): string {
   if (value === undefined || value === '') return 'not given';
-  if (typeof value === 'string') return DAY.test(value) ? shopDate(value, null) : value;
+  if (typeof value === 'string') return dated(value);
   return JSON.stringify(value);
 }
 
@@ -166,9 +164,24 @@ function dataOf(text: string | undefined): { readonly data: Record<string, unkno
   }
 }
 
-const UNKNOWN = ['archived', 'photos', 'version', 'id'];
 const keysOfKind = (kind: KitKind, instrument: unknown): readonly string[] =>
   Object.keys(kind === 'instrument' ? instrumentSchemaFor(instrument).shape : KIT_SCHEMAS[kind].shape);
+
+/** What the rows of a table make of things of one kind. @param tell what a row is about, from what its cells tell and what of them cannot be read. */
+function thingRows<Value>(
+  table: Table,
+  mapping: Mapping,
+  fields: readonly InField[],
+  tell: (of: ReadonlyMap<string, string>, faults: readonly string[], labels: ReadonlyMap<string, string>) => Omit<Told<Value>, 'labels'>,
+): InRow<Value>[] {
+  const labels = new Map(fields.map(({ key, label }) => [key, label]));
+  const once = new Once();
+  return table.rows.map((row) => {
+    const { of, faults } = told(table, row, fields, mapping);
+    const thing = tell(of, faults, labels);
+    return inRow(row.number, { ...thing, labels, reasons: [...once.of(thing.what, row.number), ...thing.reasons] });
+  });
+}
 
 /**
  * What each row of a table makes of the shop's kit: a new piece, a change of one that has the same id or name, nothing new, or why it
@@ -177,18 +190,14 @@ const keysOfKind = (kind: KitKind, instrument: unknown): readonly string[] =>
  * @param newId an id for a new piece.
  */
 export function kitRows(table: Table, mapping: Mapping, kit: readonly KitItem[], newId: () => string): InRow<KitItem>[] {
-  const fields = kitFields();
-  const labels = new Map(fields.map(({ key, label }) => [key, label]));
-  const once = new Once();
-  return table.rows.map((row) => {
-    const { of, faults } = told(table, row, fields, mapping);
+  return thingRows(table, mapping, kitFields(), (of, faults, labels) => {
     const cell = dataOf(of.get('data'));
     const known = knownKit(kit, of);
     const kind = (of.get('kind') ?? known?.kind) as KitKind | undefined;
     const value = itemOf(of, { ...known?.data, ...cell.data, ...part(of, 'data.') }, known, newId);
     const unread = [...faults, ...cell.faults];
-    const reasons = [...once.of(value.name, row.number), ...(unread.length ? unread : kitReasons(value, kind, known, of, labels))];
-    return inRow(row.number, { what: value.name, reasons, value, known, facts: kitFacts, labels });
+    const reasons = unread.length ? unread : kitReasons(value, kind, known, of, labels);
+    return { what: value.name, reasons, value, known, facts: kitFacts };
   });
 }
 
@@ -215,9 +224,6 @@ const kitFacts = ({ name, kind, care, data }: KitItem): Readonly<Record<string, 
   return { name, kind, ...under('care.', rest), ...under('data.', data) };
 };
 
-/** "an instrument", "a square". */
-const oneOf = (kind: KitKind): string => `${/^[aeiou]/.test(KIT_NAMES[kind].one) ? 'an' : 'a'} ${KIT_NAMES[kind].one}`;
-
 function kitReasons(
   value: KitItem,
   kind: KitKind | undefined,
@@ -227,11 +233,11 @@ function kitReasons(
 ): string[] {
   if (value.name === '') return ['Name is missing: give it a name'];
   if (kind === undefined) return ['Kind of kit is missing: say what kind it is'];
-  if (known && known.kind !== kind) return [`is ${oneOf(known.kind)} here, and ${oneOf(kind)} in the table`];
+  if (known && known.kind !== kind) return [`is ${oneKit(known.kind)} here, and ${oneKit(kind)} in the table`];
   if (known?.archived) return ['is in the archive here: take it out first'];
   const own = keysOfKind(kind, value.data['kind']);
   const beside = Object.keys(part(of, 'data.')).filter((key) => !own.includes(key));
-  if (beside.length) return beside.map((key) => `${labels.get(`data.${key}`) ?? key} does not belong to ${oneOf(kind)}`);
+  if (beside.length) return beside.map((key) => `${labels.get(`data.${key}`) ?? key} does not belong to ${oneKit(kind)}`);
   const parsed = kitItemSchema.safeParse({ ...value, version: Math.max(1, value.version) });
   const plain = parsed.success ? [] : faultsOf(parsed.error, [], []);
   return faultsToWords([...plain, ...kitFaults(value)], labels);
@@ -239,25 +245,18 @@ function kitReasons(
 
 /** What each row of a table makes of the shop's machines; as for kit, a machine being known by its id or its number. */
 export function machineRows(table: Table, mapping: Mapping, machines: readonly Machine[], newId: () => string): InRow<Machine>[] {
-  const fields = machineFields();
-  const labels = new Map(fields.map(({ key, label }) => [key, label]));
-  const once = new Once();
-  return table.rows.map((row) => {
-    const { of, faults } = told(table, row, fields, mapping);
-    const number = of.get('number') ?? '';
-    const known = machines.find(({ id }) => id === of.get('id')) ?? machines.find(({ card }) => same(card.number, number));
-    const own = Object.fromEntries([...of].filter(([key]) => !UNKNOWN.includes(key)));
+  return thingRows(table, mapping, machineFields(), (of, faults, labels) => {
+    const known = machines.find(({ id }) => id === of.get('id')) ?? machines.find(({ card }) => same(card.number, of.get('number')));
+    const { id: _id, ...own } = Object.fromEntries(of);
     const card = {
       ...known?.card,
       ...own,
-      number: writtenAs(known?.card.number ?? '', number || undefined),
+      number: writtenAs(known?.card.number ?? '', own['number']),
       kind: own['kind'] ?? known?.card.kind ?? '',
     };
     const value: Machine = { id: known?.id ?? newId(), card, version: known?.version ?? 0 };
-    const reasons = [...faults, ...(faults.length ? [] : cardReasons(value, known, own, labels))];
-    const facts = (machine: Machine) => ({ ...machine.card });
-    const what = value.card.number;
-    return inRow(row.number, { what, reasons: [...once.of(what, row.number), ...reasons], value, known, facts, labels });
+    const reasons = faults.length ? faults : cardReasons(value, known, own, labels);
+    return { what: card.number, reasons, value, known, facts: (machine) => machine.card };
   });
 }
 

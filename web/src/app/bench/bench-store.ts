@@ -9,6 +9,8 @@ import {
   dropPlace,
   faultWords,
   isTenTimes,
+  liesApart,
+  lineOf,
   TEN_DIVISIONS,
   keyOf,
   movePlace,
@@ -140,7 +142,7 @@ export class BenchStore extends BenchState {
     // A round that contradicts itself asks for a place to be read again: what comes then is the answer.
     if (this.solved().finding?.notes.some(({ code }) => code === 'misread')) return undefined;
     const [now, before] = [value, last.value].map((read) => readingValue(read, kind, instrument));
-    return now.ok && before.ok && Math.abs(now.value - before.value) > 2 * instrument.graduation + 1e-9 ? last : undefined;
+    return now.ok && before.ok && liesApart(now.value, before.value, instrument.graduation) ? last : undefined;
   }
 
   /** What has been typed as a reading of a place, in the place of one that is put right. */
@@ -214,7 +216,6 @@ export class BenchStore extends BenchState {
   private askedTen(kind: ValueKind): readonly string[] | undefined {
     const [instrument, typed, here] = [this.instrument(), this.typed().trim(), this.correction()?.reading.keys ?? this.current()?.keys];
     if (!instrument || !here || kind !== 'indicator' || !/^[+\-−–]?\d+([.,]\d+)?$/.test(typed)) return undefined;
-    const line = ({ at: _at, angle: _angle, ...keys }: StoredReading['keys']): string => JSON.stringify(keys);
     const divisions = (value: StoredReading['value']): number => {
       const read = readingValue(value, kind, instrument);
       return read.ok ? read.value / instrument.graduation : NaN;
@@ -224,7 +225,7 @@ export class BenchStore extends BenchState {
     if (!(Math.abs(now) >= TEN_DIVISIONS)) return undefined;
     const others = this.standing().filter(
       ({ keys, set, id }) =>
-        set === this.setUp() && id !== this.correction()?.reading.id && line(keys) === line(here) && keyOf(keys) !== keyOf(here),
+        set === this.setUp() && id !== this.correction()?.reading.id && lineOf(keys) === lineOf(here) && keyOf(keys) !== keyOf(here),
     );
     const read = others.map(({ value }) => divisions(value)).filter((value) => !Number.isNaN(value));
     if (!isTenTimes(read, now)) return undefined;

@@ -3,6 +3,7 @@ import { Router } from '@angular/router';
 import { CHECKS, SHEET_FORMAT, type CheckDefinition } from '@isometra/core';
 import type { RoundWrite } from '@isometra/contract';
 import { faultWords, openSheet, type OpenedSheet } from '@isometra/work';
+import { parsedJson } from '../data/api';
 import { nowText } from '../data/clock';
 import { newId } from '../data/id';
 import { Rounds } from '../data/rounds';
@@ -51,7 +52,7 @@ export class SheetIn {
 
   protected async open(file: globalThis.File): Promise<void> {
     this.problem.set('');
-    const raw = parsed(await file.text());
+    const raw = parsedJson(await file.text());
     if (raw === undefined) return this.problem.set(`${file.name} is not JSON. What would do: { "format": "${SHEET_FORMAT}", … }.`);
     const { opened, faults } = openSheet(raw);
     if (opened) return this.put(opened);
@@ -80,13 +81,5 @@ export class SheetIn {
       readings.map((reading) => ({ ...reading, id: newId(), supersedes: null, why: null, by, at })),
     );
     void this.router.navigate(['/machines', machine.id, 'bench', round.check, begun.id]);
-  }
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
   }
 }

@@ -1,5 +1,6 @@
 import { Injectable } from '@angular/core';
 import type * as z from 'zod';
+import { parsedJson } from './api';
 
 const PREFIX = 'isometra-draft:';
 
@@ -9,7 +10,7 @@ export class Drafts {
   /** What was kept under a name; nothing where it is not (or no longer) of the shape that is asked for. */
   read<S extends z.ZodType>(name: string, schema: S): z.output<S> | undefined {
     const text = localStorage.getItem(PREFIX + name);
-    return text === null ? undefined : schema.safeParse(parsed(text)).data;
+    return text === null ? undefined : schema.safeParse(parsedJson(text)).data;
   }
 
   keep(name: string, value: unknown): void {
@@ -18,13 +19,5 @@ export class Drafts {
 
   drop(name: string): void {
     localStorage.removeItem(PREFIX + name);
-  }
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
   }
 }

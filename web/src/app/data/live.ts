@@ -1,6 +1,7 @@
 import { Injectable, InjectionToken, inject } from '@angular/core';
 import { Observable } from 'rxjs';
 import { roundNewsSchema, type RoundNews } from '@isometra/contract';
+import { parsedJson } from './api';
 
 /** Opens a stream of server-sent events; specs give one of their own. */
 export const EVENTS = new InjectionToken<(address: string) => EventSource>('events', {
@@ -45,7 +46,7 @@ export class Live {
           again = setTimeout(seen, AGAIN);
         };
         source.onmessage = ({ data }: MessageEvent<string>) => {
-          const news = roundNewsSchema.safeParse(parsed(data)).data;
+          const news = roundNewsSchema.safeParse(parsedJson(data)).data;
           if (news) told.next(news);
         };
       };
@@ -62,13 +63,5 @@ export class Live {
         leave();
       };
     });
-  }
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
   }
 }

@@ -1,7 +1,7 @@
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute } from '@angular/router';
-import { KIT_KINDS, KIT_NAMES, type KitItem, type KitKind } from '@isometra/contract';
+import { KIT_KINDS, KIT_NAMES, oneKit, type KitItem, type KitKind } from '@isometra/contract';
 import { daysUntilDue } from '@isometra/work';
 import { newId } from '../data/id';
 import type { ApiFailure } from '../data/api';
@@ -141,10 +141,7 @@ export class KitList {
   protected readonly archived = computed(() => this.all().filter(({ archived }) => archived));
   protected readonly adding = signal<KitItem | null>(null);
   protected readonly problem = signal('');
-  protected readonly kinds = KIT_KINDS.map((kind) => ({
-    value: kind,
-    label: `${/^[aeiou]/.test(KIT_NAMES[kind].one) ? 'an' : 'a'} ${KIT_NAMES[kind].one}`,
-  }));
+  protected readonly kinds = KIT_KINDS.map((kind) => ({ value: kind, label: oneKit(kind) }));
 
   constructor() {
     this.store.load().subscribe({ error: (failure: ApiFailure) => this.problem.set(failure.message) });

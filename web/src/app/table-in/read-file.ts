@@ -1,4 +1,4 @@
-import { cellsOf, openQuote } from '@isometra/work/table-in';
+import { partText } from '@isometra/work/table-in';
 
 /** What a file holds as rows of cells, or why it holds none. */
 export type FileCells = { readonly cells: readonly (readonly string[])[] } | { readonly fault: string };
@@ -25,10 +25,10 @@ function letters(bytes: ArrayBuffer): string {
 
 /** Cells of a text, or the row whose quotation mark is never closed. @param pasted out of a spreadsheet. */
 export function cellsIn(text: string, called: string, pasted = false): FileCells {
-  const row = openQuote(text);
-  if (row === undefined) return { cells: cellsOf(text, pasted) };
+  const { cells, openQuote } = partText(text, pasted);
+  if (openQuote === undefined) return { cells };
   return {
-    fault: `A quotation mark in row ${row} of ${called} is never closed: the rows below it would be one cell. Close it or delete it.`,
+    fault: `A quotation mark in row ${openQuote} of ${called} is never closed: the rows below it would be one cell. Close it or delete it.`,
   };
 }
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { RouterLink } from '@angular/router';
 import { defer, EMPTY } from 'rxjs';
 import { sentence, sizesIn } from '@isometra/core';
-import { readingFields, readingRows, startOf, type ReadingIn, type ReadingsAbout } from '@isometra/work/table-in';
+import { isByOrder, readingFields, readingRows, startOf, type ReadingIn, type ReadingsAbout } from '@isometra/work/table-in';
 import { BenchStore } from '../bench/bench-store';
 import type { ApiFailure } from '../data/api';
 import { Settings } from '../data/settings';
@@ -48,22 +48,13 @@ import type { TableRead, TableTarget } from './table-target';
       <iso-notice [text]="problem()" />
     }
   `,
+  styleUrl: './page.css',
   styles: `
-    :host {
-      display: grid;
-      gap: 22px;
-      padding: 26px 32px 40px;
-    }
     .where {
       display: flex;
       flex-wrap: wrap;
       gap: 8px 16px;
       align-items: center;
-    }
-    @media (width < 900px) {
-      :host {
-        padding: 16px;
-      }
     }
   `,
 })
@@ -110,8 +101,7 @@ export class ReadingsPage {
 
   /** The screen asks where the first row belongs where the rows tell no places. */
   protected note({ rows, mapping }: TableRead): void {
-    const byOrder = Object.entries(mapping.fields).every(([key, { column }]) => key === 'value' || column === null);
-    this.read.set({ rows, byOrder });
+    this.read.set({ rows, byOrder: isByOrder(mapping) });
   }
 
   private readonly about = computed((): ReadingsAbout | undefined => {

@@ -41,6 +41,7 @@ describe('kit from a table', () => {
     await shown.press('Write 1 piece of kit');
     await until(() => server.kit[0].care.certificate === 'C-7');
     await until(() => shown.text().includes('1 piece of kit written. 2 rows were left out'));
+    expect(TestBed.inject(Undo).last()?.done).toBe('1 piece of kit from a table');
     TestBed.inject(Undo).takeBack();
     await until(() => server.kit[0].care.certificate === undefined);
   });

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { concatMap, finalize, from, type Subscription, tap } from 'rxjs';
 import * as z from 'zod';
+import { prettyUnit } from '@isometra/core';
 import {
+  dated,
   kept,
   likely,
   looksHeaded,
   rowsToWrite,
   tableOfCells,
-  unitWords,
   type InField,
   type InRow,
   type Mapped,
@@ -16,7 +17,6 @@ import {
 import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Undo } from '../data/undo';
-import { dayWords } from '../data/when';
 import { Choices } from '../ui/choices';
 import { Button } from '../ui/controls';
 import { File as FileButton } from '../ui/file';
@@ -38,9 +38,6 @@ const mappingSchema = z.object({ decimal: z.enum(['point', 'comma']), fields: z.
 /** Rows that are drawn of each sort; the others are counted. */
 const DRAWN = 100;
 const NONE = ' none';
-
-/** A cell as it is shown: a day as people read it. */
-const dated = (cell: string): string => (/^\d{4}-[01]\d-[0-3]\d$/.test(cell) && !Number.isNaN(Date.parse(cell)) ? dayWords(cell) : cell);
 
 /** A table on its way into the shop: which column is what, what each row would become, and only then is anything written. */
 @Component({
@@ -64,7 +61,10 @@ export class TableIn {
   protected readonly headed = signal(true);
   private readonly own = signal<Mapping | null>(null);
   private readonly settled = signal<ReadonlySet<string>>(new Set());
-  protected readonly written = signal<{ readonly done: number; readonly of: number } | null>(null);
+  /** The rows as they stood when writing began, which are not read again with every one that is written, and how many are. */
+  protected readonly writing = signal<{ readonly rows: readonly InRow<unknown>[]; readonly of: number; readonly done: number } | null>(
+    null,
+  );
   /** Fields that no column tells and nobody has to are shown once they are asked for. */
   protected readonly all = signal(false);
   private running: Subscription | undefined;
@@ -86,11 +86,9 @@ export class TableIn {
     const table = this.table();
     return this.own() ?? (table ? likely(table, this.target().fields) : { decimal: 'point', fields: {} });
   });
-  /** The rows as they stood when writing began: what is written is not read again with every row. */
-  private readonly frozen = signal<readonly InRow<unknown>[] | null>(null);
   protected readonly rows = computed((): readonly InRow<unknown>[] => {
-    const [table, frozen] = [this.table(), this.frozen()];
-    if (frozen) return frozen;
+    const [table, writing] = [this.table(), this.writing()];
+    if (writing) return writing.rows;
     return table && table.faults.length === 0 ? this.target().read(table, this.mapping()) : [];
   });
   protected readonly going = computed(() => rowsToWrite(this.rows(), this.settled()));
@@ -139,7 +137,7 @@ export class TableIn {
   protected readonly none = NONE;
 
   protected units(field: InField) {
-    return (field.units ?? []).map((value) => ({ value, label: unitWords(value) }));
+    return (field.units ?? []).map((value) => ({ value, label: prettyUnit(value) }));
   }
 
   protected fixedChoices(field: InField) {
@@ -229,50 +227,48 @@ export class TableIn {
 
   /** Write what can be written, row by row; what is written stays written when one of them fails. */
   protected write(): void {
-    const [rows, left, { many, one, write }] = [this.going(), this.faulty().length, this.target()];
+    const [rows, left, { write }] = [this.going(), this.faulty().length, this.target()];
     if (this.headed()) this.drafts.keep(this.keptAs(), this.mapping());
     this.problem.set('');
     this.told.set('');
-    this.frozen.set(this.rows());
-    this.written.set({ done: 0, of: rows.length });
+    this.writing.set({ rows: this.rows(), of: rows.length, done: 0 });
     const close = this.undo.gather();
-    let now = 0;
-    const count = (n: number): string => `${n} ${n === 1 ? one : many}`;
+    let [now, done] = [0, 0];
+    const wrote = (): void => {
+      done += 1;
+      this.writing.update((step) => step && { ...step, done });
+    };
     this.running = from(rows)
       .pipe(
         concatMap((row) => {
           now = row.number;
-          return write(row.value).pipe(tap({ complete: () => this.written.update((step) => step && { ...step, done: step.done + 1 }) }));
+          return write(row.value).pipe(tap({ complete: wrote }));
         }),
+        // However it ends, what was written is taken back as one thing.
+        finalize(() => close(`${this.counted(done)} from a table`)),
       )
-      // However it ends, what was written is taken back as one thing.
-      .pipe(finalize(() => close(`${count(this.written()?.done ?? 0)} from a table`)))
       .subscribe({
         error: (failure: ApiFailure) => {
-          this.problem.set(
-            `Row ${now} was not written. ${failure.message.replace(/\.?$/, '.')} ${count(this.written()?.done ?? 0)} before it stand.`,
-          );
-          this.thaw();
+          this.problem.set(`Row ${now} was not written. ${failure.message.replace(/\.?$/, '.')} ${this.counted(done)} before it stand.`);
+          this.writing.set(null);
         },
         complete: () => {
           this.told.set(
-            `${count(rows.length)} written.${left ? ` ${left} rows were left out: put them right and read the file again.` : ''}`,
+            `${this.counted(rows.length)} written.${left ? ` ${left} rows were left out: put them right and read the file again.` : ''}`,
           );
-          this.thaw();
+          this.writing.set(null);
         },
       });
   }
 
   protected stop(): void {
-    const { one, many } = this.target();
-    const done = this.written()?.done ?? 0;
     this.running?.unsubscribe();
-    this.told.set(`Stopped. ${done} ${done === 1 ? one : many} written: they stand.`);
-    this.thaw();
+    this.told.set(`Stopped. ${this.counted(this.writing()?.done ?? 0)} written: they stand.`);
+    this.writing.set(null);
   }
 
-  private thaw(): void {
-    this.written.set(null);
-    this.frozen.set(null);
+  protected counted(n: number): string {
+    const { one, many } = this.target();
+    return `${n} ${n === 1 ? one : many}`;
   }
 }

@@ -30,18 +30,7 @@ import type { TableTarget } from './table-target';
       <iso-table-in [target]="target()" />
     }
   `,
-  styles: `
-    :host {
-      display: grid;
-      gap: 22px;
-      padding: 26px 32px 40px;
-    }
-    @media (width < 900px) {
-      :host {
-        padding: 16px;
-      }
-    }
-  `,
+  styleUrl: './page.css',
 })
 export class ThingsPage {
   /** 'kit' or 'machines', as it stands in the address. */
