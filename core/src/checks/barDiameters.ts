@@ -23,11 +23,16 @@ export function diameterDoubt(read: readonly BarPlace[], half: number): Doubt {
   for (const { place, weight } of read) {
     if (weight === 0) continue;
     const cell = Math.floor(place / SAME_PLACE);
-    const known = Math.min(
-      ...[cell - 1, cell, cell + 1].flatMap((at) => (near.get(at) ?? []).filter((i) => Math.abs(places[i].place - place) <= SAME_PLACE)),
-    );
-    if (Number.isFinite(known)) places[known].weight += weight;
-    else near.set(cell, [...(near.get(cell) ?? []), places.push({ place, weight }) - 1]);
+    let known = Infinity;
+    for (let at = cell - 1; at <= cell + 1; at++)
+      for (const i of near.get(at) ?? []) if (i < known && Math.abs(places[i].place - place) <= SAME_PLACE) known = i;
+    if (known < Infinity) places[known].weight += weight;
+    else {
+      const beside = near.get(cell);
+      if (beside) beside.push(places.length);
+      else near.set(cell, [places.length]);
+      places.push({ place, weight });
+    }
   }
   return { source: 'bar-diameter', u: (half / Math.sqrt(3)) * Math.hypot(...places.map(({ weight }) => weight)) };
 }

@@ -46,48 +46,84 @@ interface Weighed {
   readonly u: number;
 }
 
-/** Weighted least squares: residual of every observation; undefined where the observations do not fix the model. */
-function residuals(all: readonly Weighed[], used: readonly number[]): readonly Residual[] | undefined {
+/** A weighted least-squares fit, its rows and residuals in units of each observation's own uncertainty. */
+interface Fitted {
+  readonly rows: readonly (readonly number[])[];
+  /** Inverse of the normal matrix of the rows. */
+  readonly inverse: readonly (readonly number[])[];
+  /** Observed minus fitted. */
+  readonly residuals: readonly number[];
+  /** Part of its own variance that the fit takes from each observation. */
+  readonly leverages: readonly number[];
+}
+
+/** Fit all observations; undefined where they do not fix the model. */
+function fitted(all: readonly Weighed[]): Fitted | undefined {
   const p = all[0].row.length;
-  let inverse: number[][] = [];
-  const parameters = new Array<number>(p).fill(0);
+  const scale = new Array<number>(p).fill(1e-300);
+  for (const { row } of all) row.forEach((entry, k) => (scale[k] = Math.max(scale[k], Math.abs(entry))));
   // Scaled to the size of each column, so that places in mm and a constant of 1 weigh alike.
-  const scale = Array.from({ length: p }, (_, k) => Math.max(1e-300, ...used.map((i) => Math.abs(all[i].row[k]))));
   const rows = all.map(({ row, u }) => row.map((entry, k) => entry / scale[k] / u));
-  if (p > 0) {
-    const normal = Array.from({ length: p }, (_, a) =>
-      Array.from({ length: p }, (_, b) => used.reduce((sum, i) => sum + rows[i][a] * rows[i][b], 0)),
-    );
-    const identity = normal.map((_, a) => normal.map((_, b) => (a === b ? 1 : 0)));
-    const solved = solveLinear(normal, identity);
-    if (!solved || solved.some((line) => line.some((entry) => !Number.isFinite(entry)))) return undefined;
-    inverse = solved;
-    const right = normal.map((_, a) => used.reduce((sum, i) => sum + (rows[i][a] * all[i].value) / all[i].u, 0));
-    inverse.forEach((line, a) => (parameters[a] = line.reduce((sum, entry, b) => sum + entry * right[b], 0)));
-  }
-  const inside = new Set(used);
-  return all.map(({ value, u }, i): Residual => {
-    const own = rows[i];
-    const fitted = dot(own, parameters) * u;
-    // Part of its own variance that the fit takes from it, or adds to it where it was left out.
-    let leverage = 0;
-    for (let a = 0; a < p; a++) leverage += own[a] * dot(inverse[a], own);
-    const residual = value - fitted;
-    if (!inside.has(i))
-      return { size: Math.abs(residual) / (u * Math.sqrt(1 + leverage)), change: -residual, u: u * Math.sqrt(1 + leverage) };
-    const left = 1 - leverage;
-    if (left < 1e-9) return { size: 0, change: 0, u };
-    return { size: Math.abs(residual) / (u * Math.sqrt(left)), change: -residual / left, u: u / Math.sqrt(left) };
+  const normal = scale.map(() => new Array<number>(p).fill(0));
+  const right = new Array<number>(p).fill(0);
+  rows.forEach((row, i) => {
+    const value = all[i].value / all[i].u;
+    for (let a = 0; a < p; a++) {
+      right[a] += row[a] * value;
+      for (let b = 0; b < p; b++) normal[a][b] += row[a] * row[b];
+    }
   });
+  const identity = normal.map((_, a) => normal.map((_, b) => (a === b ? 1 : 0)));
+  const inverse = p > 0 ? solveLinear(normal, identity) : [];
+  if (!inverse || inverse.some((line) => line.some((entry) => !Number.isFinite(entry)))) return undefined;
+  const parameters = inverse.map((line) => dot(line, right));
+  return {
+    rows,
+    inverse,
+    residuals: rows.map((row, i) => all[i].value / all[i].u - dot(row, parameters)),
+    leverages: rows.map((row) => dot(row, times(inverse, row))),
+  };
+}
+
+const times = (matrix: readonly (readonly number[])[], vector: readonly number[]): number[] => matrix.map((line) => dot(line, vector));
+
+/** Below this the others do not fix the model without an observation. */
+const NOTHING_LEFT = 1e-9;
+
+/** Residual of every observation against the others. */
+const againstOthers = ({ residuals, leverages }: Fitted, all: readonly Weighed[]): readonly Residual[] =>
+  all.map(({ u }, i) => {
+    const left = 1 - leverages[i];
+    if (left < NOTHING_LEFT) return { size: 0, change: 0, u };
+    return { size: Math.abs(residuals[i]) / Math.sqrt(left), change: (-residuals[i] * u) / left, u: u / Math.sqrt(left) };
+  });
+
+/**
+ * Sizes of the residuals of the others where one observation is left out of the fit, each in its own standard uncertainty. The fit is not
+ * made again: without row i residuals grow by h_ki/(1 − h_ii) of that of i, and leverages by h_ki²/(1 − h_ii). Undefined where the others
+ * do not fix the model.
+ */
+function sizesWithout({ rows, inverse, residuals, leverages }: Fitted, out: number): readonly number[] | undefined {
+  const left = 1 - leverages[out];
+  if (left < NOTHING_LEFT) return undefined;
+  const reach = times(inverse, rows[out]);
+  const sizes: number[] = [];
+  for (let k = 0; k < rows.length; k++) {
+    if (k === out) continue;
+    const shared = dot(rows[k], reach);
+    const own = 1 - leverages[k] - (shared * shared) / left;
+    sizes.push(own < NOTHING_LEFT ? 0 : Math.abs(residuals[k] + (shared * residuals[out]) / left) / Math.sqrt(own));
+  }
+  return sizes;
 }
 
 /** Two-sided 99.9 % points of Student's t for 1, 2, … degrees of freedom. */
 const SURELY = [636.6, 31.6, 12.92, 8.61, 6.87, 5.96, 5.41, 5.04];
 
 /** What was measured may have a shape of its own: then a reading is held against how the others scatter, not against their doubts. */
-function standsAlone({ size }: Residual, others: readonly Residual[], nu: number): boolean {
+function standsAlone(size: number, others: readonly number[], nu: number): boolean {
   if (nu < 1) return false;
-  const scatter = Math.sqrt(others.reduce((sum, other) => sum + other.size ** 2, 0) / others.length);
+  const scatter = Math.sqrt(others.reduce((sum, other) => sum + other ** 2, 0) / others.length);
   return size > Math.max(STANDS_OUT, SURELY[Math.min(nu, SURELY.length) - 1]) * scatter;
 }
 
@@ -109,27 +145,17 @@ export function coherenceOf(fit: Fit, values: ArrayLike<number>, uncertainty: (s
   const nu = all.length - (all[0]?.row.length ?? 0);
   const calm: Coherence = { fit, contradicts: false, suspects: [], factor: 1, degreesOfFreedom: nu };
   if (nu < 1) return calm;
-  const everyone = all.map((_, i) => i);
-  const found = residuals(all, everyone);
-  if (!found) return calm;
+  const model = fitted(all);
+  if (!model) return calm;
+  const found = againstOthers(model, all);
   const chiSquare = found.reduce((sum, { change, u }, i) => sum + residualShare(change, u, all[i].u), 0);
   if (!found.some(({ size }) => size > STANDS_OUT) && !(chiSquare > rareChiSquare(nu))) return calm;
   const worst = found.map(({ size }, i) => ({ size, i })).sort((a, b) => b.size - a.size);
   const suspects = worst.slice(0, TRIED).flatMap(({ size, i }): Suspect[] => {
     if (!(size > STANDS_OUT)) return [];
-    const others = everyone.filter((k) => k !== i);
-    const without = residuals(all, others);
-    if (!without) return [];
-    if (
-      others.some((k) => without[k].size > TOGETHER) &&
-      !standsAlone(
-        without[i],
-        others.map((k) => without[k]),
-        nu - 1,
-      )
-    )
-      return [];
-    return [{ observation: i, change: without[i].change, u: without[i].u }];
+    const others = sizesWithout(model, i);
+    if (!others || (others.some((other) => other > TOGETHER) && !standsAlone(size, others, nu - 1))) return [];
+    return [{ observation: i, change: found[i].change, u: found[i].u }];
   });
   return { ...calm, contradicts: true, suspects, factor: Math.max(1, Math.sqrt(chiSquare / nu)) };
 }

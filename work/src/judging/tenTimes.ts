@@ -3,9 +3,17 @@ const TIMES = 8;
 /** Below so many divisions a reading is small on its dial. */
 export const TEN_DIVISIONS = 10;
 
+/** Made once for each reading, whatever the round grows to. */
+const lines = new WeakMap<object, string>();
+
 /** What places of one line have in common: everything but where on it they lie. */
-export function lineOf({ at: _at, angle: _angle, ...line }: Readonly<Record<string, unknown>>): string {
-  return JSON.stringify(line);
+export function lineOf(keys: Readonly<Record<string, unknown>>): string {
+  const known = lines.get(keys);
+  if (known !== undefined) return known;
+  const { at: _at, angle: _angle, ...rest } = keys;
+  const line = JSON.stringify(rest);
+  lines.set(keys, line);
+  return line;
 }
 
 /** Whether two readings of one place, in the unit of the division, are farther apart than two divisions: a slip, or something moved. */

@@ -223,9 +223,9 @@ export class BenchStore extends BenchState {
     const now = divisions(asRead(typed, kind, instrument, this.settings.system()));
     // Small on its dial it is never asked about: of hundreds of readings none has to be read for that.
     if (!(Math.abs(now) >= TEN_DIVISIONS)) return undefined;
+    const [line, place, setUp, corrected] = [lineOf(here), keyOf(here), this.setUp(), this.correction()?.reading.id];
     const others = this.standing().filter(
-      ({ keys, set, id }) =>
-        set === this.setUp() && id !== this.correction()?.reading.id && lineOf(keys) === lineOf(here) && keyOf(keys) !== keyOf(here),
+      ({ keys, set, id }) => set === setUp && id !== corrected && lineOf(keys) === line && keyOf(keys) !== place,
     );
     const read = others.map(({ value }) => divisions(value)).filter((value) => !Number.isNaN(value));
     if (!isTenTimes(read, now)) return undefined;
