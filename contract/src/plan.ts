@@ -64,6 +64,14 @@ export const ownItemSchema = z.strictObject({
   after: z.array(keySchema).max(40),
   notBefore: daySchema.nullable(),
   doneAt: whenSchema.nullable(),
+  /** It comes round again so many days after it was done: oil, way wipers. `notBefore` is the day of its next turn. */
+  every: z
+    .int({ error: 'must be a whole number of days' })
+    .min(1, { error: 'must be at least 1 day' })
+    .max(3660, { error: 'must be at most ten years' })
+    .optional(),
+  /** When its last turn was done. */
+  lastAt: whenSchema.optional(),
   by: whoSchema,
   at: whenSchema,
 });

@@ -64,7 +64,7 @@ function sessionsOf(
 }
 
 async function laidOutPlan({ solver }: Shelf, plan: ShopPlan) {
-  const plans = plan.machines.map(planToSchedule);
+  const plans = plan.machines.map((one) => planToSchedule(one, plan.today));
   const made = jobOf(plans, { start: plan.today, timeZone: plan.timeZone, people: plan.people });
   if (!made) return { laidOut: [], item: () => ({ number: '', title: '' }), waits: [] };
   const told = new Map(

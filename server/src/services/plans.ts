@@ -21,6 +21,7 @@ import {
   knownToDo,
   plannedPeople,
   ruling,
+  shopDate,
   shopDay,
   type ShopRecords,
 } from '@isometra/work';
@@ -160,11 +161,17 @@ function told(before: StoredPlan, now: PlanSettled): string {
   const done = now.own
     .filter(({ id, doneAt }) => doneAt !== null && before.own.some((one) => one.id === id && one.doneAt === null))
     .map(({ title }) => `“${title}” is done`);
+  const turned = now.own
+    .filter(({ id, lastAt }) => lastAt !== undefined && before.own.some((one) => one.id === id && one.lastAt !== lastAt))
+    .map(({ title, notBefore }) => `“${title}” is done${notBefore === null ? '' : `, next on ${shopDate(notBefore, null)}`}`);
+  const otherwise = now.own
+    .filter(({ id, at }) => before.own.some((one) => one.id === id && one.at !== at))
+    .map(({ title }) => `“${title}” put otherwise`);
   const gone = before.own.filter(({ id }) => !now.own.some((one) => one.id === id)).map(({ title }) => `“${title}” taken off`);
   const changed = now.changes
     .filter((change) => !before.changes.some((one) => JSON.stringify(one) === JSON.stringify(change)))
     .map(({ why, minutes }: { readonly why: string; readonly minutes?: Span }) => `${minutes ? 'minutes' : 'an item'} changed: ${why}`);
-  const parts = [...added, ...done, ...gone, ...changed];
+  const parts = [...added, ...done, ...turned, ...otherwise, ...gone, ...changed];
   return `Plan: ${parts.length ? parts.join('; ') : 'another order'}`;
 }
 

@@ -1,4 +1,5 @@
 import type { OwnItem, PlanChange, PlanItem, PlanSettled } from '@isometra/contract';
+import { hasItsTurn } from './recurring.js';
 import { item } from './toDo.js';
 
 /** What everything comes after, directly or through others. */
@@ -87,10 +88,12 @@ export function circleWith(items: readonly PlanItem[], key: string, after: reado
 
 /**
  * A plan as people have settled it: what they changed, added, left out and put in another order laid over what is known. What no longer
- * exists is passed over; what would close a circle too.
+ * exists is passed over; what would close a circle too. What comes round again stands in the plan when it has its turn.
+ *
+ * @param today as 2026-11-29.
  */
-export function arranged(items: readonly PlanItem[], { changes, own, order }: PlanSettled): readonly PlanItem[] {
-  const all = [...items, ...own.filter(({ doneAt }) => doneAt === null).map(ownItem)];
+export function arranged(items: readonly PlanItem[], { changes, own, order }: PlanSettled, today: string): readonly PlanItem[] {
+  const all = [...items, ...own.filter((one) => one.doneAt === null && hasItsTurn(one, today)).map(ownItem)];
   const keys = new Set(all.map(({ key }) => key));
   let now: readonly PlanItem[] = all.map((one) => ({ ...one, after: one.kind === 'own' ? [] : one.after.filter((key) => keys.has(key)) }));
   const sound = (key: string, after: readonly string[]): readonly string[] =>

@@ -1,11 +1,12 @@
 import { CHECKS } from '@isometra/core';
-import { readPart, type DueItem, type KitItem, type Machine, type Part } from '@isometra/contract';
+import { readPart, type DueItem, type KitItem, type Machine, type OwnItem, type Part } from '@isometra/contract';
 import { ladderFacts } from '../ladder/overdue.js';
 import { daysAfter, shopDay } from '../notebook/dates.js';
 import { ruling } from '../notebook/ruling.js';
 import { readCard } from '../sheets/machines.js';
 import { needOf } from '../stripdown/needs.js';
 import type { MachineRecords } from './known.js';
+import { everyWords } from './recurring.js';
 
 /** Checks of a machine that want to be read again after some time, each by its last round that counts. */
 export function checksDue(machine: Pick<Machine, 'id' | 'card'>, heads: MachineRecords['heads'], zone: string | null): DueItem[] {
@@ -62,14 +63,14 @@ export const kitDue = (kit: readonly KitItem[]): DueItem[] =>
 /** What was added by hand to a plan and is not to be begun before some day. */
 export const ownDue = (
   machine: Pick<Machine, 'id' | 'card'>,
-  own: readonly { readonly title: string; readonly notBefore: string | null; readonly doneAt: string | null }[],
+  own: readonly Pick<OwnItem, 'title' | 'notBefore' | 'doneAt' | 'every'>[],
 ): DueItem[] =>
-  own.flatMap(({ title, notBefore, doneAt }) =>
+  own.flatMap(({ title, notBefore, doneAt, every }) =>
     notBefore === null || doneAt !== null
       ? []
       : [
           {
-            ...{ day: notBefore, what: 'own' as const, title },
+            ...{ day: notBefore, what: 'own' as const, title: every === undefined ? title : `${title}, ${everyWords(every)}` },
             ...{ machineId: machine.id, number: String(machine.card.number), path: ['/machines', machine.id, 'plan'] },
           },
         ],

@@ -9,11 +9,11 @@ export interface PlanToSchedule {
   readonly items: readonly PlanItem[];
 }
 
-/** A plan as it is scheduled: what people settled of it laid over what is known. */
-export const planToSchedule = ({ machineId, number, items, settled }: MachinePlan): PlanToSchedule => ({
+/** A plan as it is scheduled: what people settled of it laid over what is known. @param today as 2026-11-29. */
+export const planToSchedule = ({ machineId, number, items, settled }: MachinePlan, today: string): PlanToSchedule => ({
   machineId,
   number,
-  items: arranged(items, settled),
+  items: arranged(items, settled, today),
 });
 
 /** Who works when, and from which day it is planned. */

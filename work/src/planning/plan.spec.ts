@@ -145,12 +145,14 @@ describe('what is left to do on a machine', () => {
   });
 });
 
+const laid = (items: readonly PlanItem[], settled: PlanSettled, today = '2026-12-01') => arranged(items, settled, today);
+
 describe('a plan as people have settled it', () => {
   const items = jobItems(known([head('bed-twist', 'twistPerMetre', 60)]));
 
   it('minutes that are told stand, with the reason; what is left out leaves no gap in the order', () => {
     const key = 'again bed-twist';
-    const now = arranged(items, {
+    const now = laid(items, {
       ...SETTLED,
       changes: [
         { key, minutes: [5, 6, 7], ...signed },
@@ -166,7 +168,7 @@ describe('a plan as people have settled it', () => {
   });
 
   it('own items are added; one that would close a circle is put in without that', () => {
-    const now = arranged(items, {
+    const now = laid(items, {
       ...SETTLED,
       own: [own('a', { after: ['own b', 'again bed-twist'] }), own('b', { after: ['own a'] }), own('c', { doneAt: Diary.at(2) })],
     });
@@ -177,7 +179,7 @@ describe('a plan as people have settled it', () => {
   });
 
   it('an item may pass what it does not depend on, and is told what it may not pass', () => {
-    const now = arranged(items, { ...SETTLED, own: [own('a')] });
+    const now = laid(items, { ...SETTLED, own: [own('a')] });
     const up = shifted(now, 'own a', -1);
     expect(up && 'order' in up && up.order.indexOf('own a')).toBe(now.length - 2);
     const at = now.findIndex(({ key }) => key === 'again bed-twist');
@@ -190,7 +192,7 @@ describe('a plan as people have settled it', () => {
     const all = keys(items);
     fc.assert(
       fc.property(fc.shuffledSubarray(all), (order) => {
-        const now = arranged(items, { ...SETTLED, order });
+        const now = laid(items, { ...SETTLED, order });
         expect(inOrder(now)).toBeTrue();
         expect(keys(now).sort()).toEqual([...all].sort());
       }),
@@ -199,13 +201,19 @@ describe('a plan as people have settled it', () => {
   });
 
   it('what was put before something else that it does not depend on stands before it', () => {
-    const now = arranged(items, { ...SETTLED, own: [own('a')] });
+    const now = laid(items, { ...SETTLED, own: [own('a')] });
     const order = ['own a', ...keys(now).filter((key) => key !== 'own a')];
-    expect(keys(arranged(items, { ...SETTLED, own: [own('a')], order }))).toEqual(order);
+    expect(keys(laid(items, { ...SETTLED, own: [own('a')], order }))).toEqual(order);
+  });
+
+  it('what comes round again stands in the plan only when it has its turn: a far one moves no date', () => {
+    const oil = own('oil', { every: 180, notBefore: '2027-05-01' });
+    expect(keys(laid(items, { ...SETTLED, own: [oil] }))).not.toContain('own oil');
+    expect(keys(laid(items, { ...SETTLED, own: [oil] }, '2027-05-01'))).toContain('own oil');
   });
 
   it('becomes a job file that can be planned, with the people and the kit of the shop', () => {
-    const now = arranged(items, SETTLED);
+    const now = laid(items, SETTLED);
     const people = plannedPeople([{ initials: 'EK', name: '', entries: 9 }], undefined);
     expect(people[0].from).toBe('starting');
     const made = jobOf([{ machineId: 'm', number: 'L-14', items: now }], {
@@ -220,7 +228,7 @@ describe('a plan as people have settled it', () => {
 
   it('a second person never makes it later, and more hands than there are, are all of them', () => {
     const two = [own('lift', { people: 3 })];
-    const now = arranged(items, { ...SETTLED, own: two });
+    const now = laid(items, { ...SETTLED, own: two });
     const person = (id: string) => ({ id, name: '', hours: { tue: 2, thu: 2, sat: 4 }, off: [], from: 'own' as const });
     const finish = (ids: readonly string[]) =>
       planJob(
@@ -233,7 +241,7 @@ describe('a plan as people have settled it', () => {
 
   it('what needs two who never work on one day is planned as if somebody came to help, and says so', () => {
     const lift = { ...SETTLED, own: [own('lift', { people: 2 })] };
-    const plans = [{ machineId: 'm', number: 'L-14', items: arranged([], lift) }];
+    const plans = [{ machineId: 'm', number: 'L-14', items: laid([], lift) }];
     const person = (id: string, day: 'mon' | 'tue') => ({ id, name: '', hours: { [day]: 2 }, off: [], from: 'own' as const });
     const made = (people: readonly ReturnType<typeof person>[]) => jobOf(plans, { start: '2026-12-01', timeZone: null, draws: 20, people });
     const apart = made([person('EK', 'mon'), person('JT', 'tue')]);

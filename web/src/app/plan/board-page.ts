@@ -53,7 +53,10 @@ export class BoardPage {
   private readonly first = signal(0);
 
   private readonly shop = toSignal(this.plans.of(WHOLE_SHOP));
-  private readonly plansOf = computed(() => (this.shop()?.machines ?? []).map(planToSchedule));
+  private readonly plansOf = computed(() => {
+    const shop = this.shop();
+    return shop?.machines.map((one) => planToSchedule(one, shop.today)) ?? [];
+  });
   private readonly board = toSignal(
     toObservable(computed(() => ({ shop: this.shop(), plans: this.plansOf() }))).pipe(
       switchMap(({ shop, plans }) => (shop ? from(this.layOut(shop, plans)) : of(undefined))),

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
 import type { OwnItem, PlanItem } from '@isometra/contract';
-import { minutesTyped } from '@isometra/work';
+import { everyTyped, everyWords, minutesTyped, minutesWords } from '@isometra/work';
 import { Button } from '../ui/controls';
+import { Day } from '../ui/day';
 import { Escape } from '../ui/escape';
 import { Field } from '../ui/field';
 import { FirstField } from '../ui/first-field';
@@ -9,16 +10,17 @@ import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 
 /** What an own item is made of, without its id, who and when. */
-export type OwnTyped = Omit<OwnItem, 'id' | 'by' | 'at' | 'doneAt'>;
+export type OwnTyped = Omit<OwnItem, 'id' | 'by' | 'at' | 'doneAt' | 'lastAt'>;
 
 const NOTHING = '';
+const DAY = /^\d{4}-\d{2}-\d{2}$/;
 /** How far from likely least and most lie, where one figure is given. */
 const SPREAD = 1.8;
 
 /** Something that nobody could know of: what, how long, after what. */
 @Component({
   selector: 'iso-own-item',
-  imports: [Button, Escape, Field, FirstField, Notice, Pick],
+  imports: [Button, Day, Escape, Field, FirstField, Notice, Pick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="add($event)" (isoEscape)="closed.emit()" isoFirstField novalidate>
@@ -38,12 +40,22 @@ const SPREAD = 1.8;
         <span class="label">After</span>
         <iso-pick label="What it comes after" [options]="befores()" [value]="after()" (chosen)="after.set($event)" />
       </span>
+      @if (!item()) {
+        <span class="after">
+          <span class="label">Before</span>
+          <iso-pick label="What it comes before" [options]="befores()" [value]="before()" (chosen)="before.set($event)" />
+        </span>
+      }
+      <iso-field above label="Comes round again every" example="6 months" [size]="10" [value]="every()" (typed)="every.set($event)" />
       <span class="after">
-        <span class="label">Before</span>
-        <iso-pick label="What it comes before" [options]="befores()" [value]="before()" (chosen)="before.set($event)" />
+        <span class="label">Not before</span>
+        <iso-day label="the first day for it" placeholder="2026-12-24" [value]="notBefore()" (changed)="notBefore.set($event)" />
       </span>
       <span class="buttons">
-        <button pButton type="submit">Add it</button>
+        <button pButton type="submit">{{ item() ? 'Keep it' : 'Add it' }}</button>
+        @if (item()) {
+          <button pButton type="button" (click)="takenOff.emit()">Take it off the plan</button>
+        }
         <button pButton type="button" class="plain" (click)="closed.emit()">Cancel</button>
       </span>
       <iso-notice [text]="problem()" />
@@ -76,16 +88,32 @@ export class OwnItemForm {
   /** What was typed, and the key of what it comes before. */
   readonly added = output<{ readonly item: OwnTyped; readonly before: string | null }>();
   readonly closed = output();
-  protected readonly title = signal('');
-  protected readonly minutes = signal('');
-  protected readonly wait = signal('');
-  protected readonly people = signal('1');
-  protected readonly after = signal(NOTHING);
+  /** What is put otherwise; undefined where something is added. */
+  readonly item = input<OwnItem>();
+  readonly takenOff = output();
+  private readonly id = computed(() => this.item()?.id ?? NOTHING);
+  /** As it stands when it is opened: what is typed stays, whatever is settled or shown again meanwhile. */
+  private typed(of: (item: OwnItem) => string, fresh = NOTHING) {
+    return linkedSignal({
+      source: this.id,
+      computation: () => {
+        const item = untracked(this.item);
+        return item ? of(item) : fresh;
+      },
+    });
+  }
+  protected readonly title = this.typed(({ title }) => title);
+  protected readonly minutes = this.typed(({ minutes }) => (minutes ? minutesWords(minutes[1]) : ''));
+  protected readonly wait = this.typed(({ wait }) => (wait === null ? '' : String(wait)));
+  protected readonly people = this.typed(({ people }) => String(people), '1');
+  protected readonly after = this.typed(({ after }) => after[0] ?? NOTHING);
+  protected readonly every = this.typed(({ every }) => (every === undefined ? '' : everyWords(every).replace('every ', '')));
+  protected readonly notBefore = this.typed(({ notBefore }) => notBefore ?? '');
   protected readonly before = signal(NOTHING);
   protected readonly problem = signal('');
   protected readonly befores = computed(() => [
     { value: NOTHING, label: 'nothing' },
-    ...this.items().map(({ key, title }) => ({ value: key, label: title })),
+    ...this.items().flatMap(({ key, title }) => (key === `own ${this.id()}` ? [] : [{ value: key, label: title }])),
   ]);
 
   /** How long it takes; undefined, with what is wrong, where that cannot be read. */
@@ -98,7 +126,20 @@ export class OwnItemForm {
     }
     const likely = minutesTyped(this.minutes());
     if (likely === undefined || likely <= 0) return this.fail('How long does it take? Example: 1 h 30');
+    // As it was told before: its own spread stands.
+    const before = this.item()?.minutes;
+    if (before && minutesWords(before[1]) === minutesWords(likely)) return { minutes: before, wait: null };
     return { minutes: [Math.round(likely / SPREAD), likely, Math.round(likely * SPREAD)], wait: null };
+  }
+
+  /** From which day on, and how often; undefined, with what is wrong, where that cannot be read. */
+  private turns(): { readonly notBefore: string | null; readonly every?: number } | undefined {
+    const day = this.notBefore().trim();
+    if (day && !DAY.test(day)) return this.fail('Not before which day? Example: 2026-12-24');
+    const typed = this.every().trim();
+    const every = typed ? everyTyped(typed) : undefined;
+    if (typed && every === undefined) return this.fail('How often does it come round again? Example: 6 months');
+    return { notBefore: day || null, ...(every !== undefined && { every }) };
   }
 
   private fail(words: string): undefined {
@@ -115,9 +156,12 @@ export class OwnItemForm {
     if (!takes) return;
     const people = Number(this.people());
     if (!Number.isInteger(people) || people < 0 || people > 6) return void this.fail('How many people? A whole number, 0 to 6.');
-    const after = this.after() === NOTHING ? [] : [this.after()];
+    const turns = this.turns();
+    if (!turns) return;
+    const { who = [], things = [], after: others = [] } = this.item() ?? {};
+    const after = this.after() === NOTHING ? [] : [this.after(), ...others.slice(1).filter((key) => key !== this.after())];
     this.added.emit({
-      item: { title, ...takes, people, who: [], things: [], after, notBefore: null },
+      item: { title, ...takes, people, who, things, after, ...turns },
       before: this.before() === NOTHING ? null : this.before(),
     });
   }

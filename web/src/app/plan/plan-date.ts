@@ -56,7 +56,7 @@ export class PlanDate {
   /** The plans of the other machines, in the order in which they are worked at; and how many go before this one. */
   private readonly beside = computed(() => {
     const all = this.shared() ? (this.whole()?.machines ?? []) : [];
-    const others = all.filter(({ machineId }) => machineId !== this.machineId()).map(planToSchedule);
+    const others = all.filter(({ machineId }) => machineId !== this.machineId()).map((one) => planToSchedule(one, this.state.today()));
     return {
       others,
       at: Math.max(

@@ -1,4 +1,6 @@
+import { CdkDropList } from '@angular/cdk/drag-drop';
 import { TestBed } from '@angular/core/testing';
+import { By } from '@angular/platform-browser';
 import { Router } from '@angular/router';
 import type { MachinePlan, PlanItem, PlanWrite, ShopPlan } from '@isometra/contract';
 import { LATHE, OTHER, openShop, show, until, type FakeServer } from '../testing/fake-shop';
@@ -117,6 +119,49 @@ describe('the plan of a machine', () => {
     await page.press('Read “Seat”: one place up');
     expect(page.text()).toContain('“Read “Bed twist”” comes first: “Read “Seat”” cannot be done before it.');
     expect(server.sent.slice(before).some(({ path }) => path.endsWith('/plan'))).toBeFalse();
+  });
+
+  it('an item is dragged to another place; where it may not go it stays, with the reason', async () => {
+    const { page, server } = await open();
+    const drop = async (previousIndex: number, currentIndex: number): Promise<void> => {
+      page.fixture.debugElement.query(By.directive(CdkDropList)).triggerEventHandler('cdkDropListDropped', { previousIndex, currentIndex });
+      await page.fixture.whenStable();
+    };
+    await drop(2, 0);
+    await until(() => titles(page)[0] === 'Put back part 1');
+    expect(settled(server)?.order).toEqual(['assemble p1', 'read bed-twist', 'read seat']);
+    await drop(2, 1);
+    expect(page.text()).toContain('cannot be done before it');
+    expect(titles(page)).toEqual(['Put back part 1', 'Read “Bed twist”', 'Read “Seat”']);
+  });
+
+  it('what comes round again stands apart until it has its turn, is done, changed and taken off', async () => {
+    const { page, server } = await open();
+    await page.press('Add an item');
+    await page.type('What is to be done', 'Oil the ways');
+    await page.type('Minutes of work', '20');
+    await page.type('Comes round again every', 'now and then');
+    await page.press('Add it');
+    expect(page.text()).toContain('How often does it come round again? Example: 6 months');
+    await page.type('Comes round again every', '2 weeks');
+    await page.press('Add it');
+    await until(() => titles(page).includes('Oil the ways'));
+    expect(page.text()).toContain('every 2 weeks; it has its turn: it stands above');
+    await page.press('Done');
+    await until(() => !titles(page).includes('Oil the ways'));
+    expect(settled(server)?.own[0]).toEqual(jasmine.objectContaining({ every: 14, doneAt: null, notBefore: '2026-12-15' }));
+    expect(page.text()).toContain('every 2 weeks; next on 15 Dec 2026; last done');
+    await page.press('Change');
+    await page.type('What is to be done', 'Oil the ways and the screw');
+    await page.type('Comes round again every', '3 weeks');
+    await page.press('Keep it');
+    await until(() => page.text().includes('every 3 weeks'));
+    expect(settled(server)?.own[0]).toEqual(
+      jasmine.objectContaining({ title: 'Oil the ways and the screw', every: 21, minutes: [11, 20, 36], lastAt: jasmine.any(String) }),
+    );
+    await page.press('Change');
+    await page.press('Take it off the plan');
+    await until(() => settled(server)?.own.length === 0);
   });
 
   it('something nobody could know of is added, before what has to wait for it, and is done', async () => {

@@ -10,8 +10,10 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { Router, RouterLink } from '@angular/router';
 import type { PlanItem } from '@isometra/contract';
+import { everyWords } from '@isometra/work';
 import { useKeys } from '../data/keys';
 import { dayWords, timeWords } from '../data/when';
 import { AtHand } from '../shell/at-hand';
@@ -35,7 +37,7 @@ const SHARE = 0.05;
 /** What is left to do on a machine, when it is done, what decides that and what would help. */
 @Component({
   selector: 'iso-plan-page',
-  imports: [RouterLink, Button, Choices, Notice, OwnItemForm, PlanEdit, Progress, WhatHappened],
+  imports: [RouterLink, Button, CdkDrag, CdkDragHandle, CdkDropList, Choices, Notice, OwnItemForm, PlanEdit, Progress, WhatHappened],
   providers: [PlanState, PlanDate, PlanDraws],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
@@ -99,6 +101,21 @@ export class PlanPage {
         own: item.kind === 'own' ? item.key.slice('own '.length) : null,
       };
     });
+  });
+  /** What comes round again: how often, when next, when last; whether it stands in the list now. */
+  protected readonly recurring = computed(() => {
+    const keys = new Set(this.state.items().map(({ key }) => key));
+    return this.state.recurring().map((item) => ({
+      item,
+      here: keys.has(`own ${item.id}`),
+      words: [
+        item.every === undefined ? '' : everyWords(item.every),
+        keys.has(`own ${item.id}`) ? 'it has its turn: it stands above' : item.notBefore && `next on ${dayWords(item.notBefore)}`,
+        item.lastAt && `last done ${timeWords(item.lastAt)}`,
+      ]
+        .filter(Boolean)
+        .join('; '),
+    }));
   });
   /** What was planned as if somebody came to help. */
   protected readonly helped = computed(() => {
@@ -173,7 +190,12 @@ export class PlanPage {
     this.shift(key, by);
   }
 
-  protected shift(key: string, by: 1 | -1): void {
+  protected drop({ previousIndex, currentIndex }: Pick<CdkDragDrop<unknown>, 'previousIndex' | 'currentIndex'>): void {
+    const item = this.state.items().at(previousIndex);
+    if (item && previousIndex !== currentIndex) this.shift(item.key, currentIndex - previousIndex);
+  }
+
+  protected shift(key: string, by: number): void {
     this.chosenKey.set(key);
     const barred = this.state.move(key, by);
     this.barred.set(barred ? `“${barred.before.title}” comes first: “${barred.after.title}” cannot be done before it.` : '');
@@ -191,8 +213,10 @@ export class PlanPage {
     if (key !== null) this.chosenKey.set(key);
   }
 
+  protected readonly closeEdit = (): void => this.editing.set(null);
+
   protected keep(edited: PlanEdited): void {
-    this.state.edit(edited, () => this.editing.set(null));
+    this.state.edit(edited, this.closeEdit);
   }
 
   protected clear(key: string): void {

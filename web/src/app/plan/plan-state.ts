@@ -3,12 +3,13 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, switchMap } from 'rxjs';
 import { dequal } from 'dequal';
 import type { OwnItem, PlanItem, PlanSettled, StoredPlan } from '@isometra/contract';
-import { arranged, shifted } from '@isometra/work';
+import { arranged, ownDone, shifted } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { newId } from '../data/id';
 import { Plans } from '../data/plans';
 import { Settings } from '../data/settings';
+import { today } from '../data/when';
 import type { PlanEdited } from './plan-edit';
 import type { OwnTyped } from './own-item-form';
 
@@ -23,6 +24,8 @@ export class PlanState {
   readonly problem = signal('');
 
   readonly shop = toSignal(toObservable(this.machineId).pipe(switchMap((id) => (id ? this.plans.of(id) : of(undefined)))));
+  /** The day of the shop, as 2026-11-29. */
+  readonly today = computed(() => this.shop()?.today ?? today());
   private readonly plan = computed(() => this.shop()?.machines[0]);
   readonly leftOff = computed(() => this.plan()?.leftOff ?? null);
   private readonly settled = computed((): StoredPlan | undefined => this.plan()?.settled, { equal: dequal });
@@ -30,10 +33,12 @@ export class PlanState {
   readonly items = computed(
     (): readonly PlanItem[] => {
       const [plan, settled] = [this.plan(), this.settled()];
-      return plan && settled ? arranged(plan.items, settled) : [];
+      return plan && settled ? arranged(plan.items, settled, this.today()) : [];
     },
     { equal: dequal },
   );
+  /** What comes round again, whether it has its turn or not. */
+  readonly recurring = computed(() => (this.settled()?.own ?? []).filter(({ every, doneAt }) => every !== undefined && doneAt === null));
   /** What is not to be done, with the reason. */
   readonly leftOut = computed(() =>
     (this.settled()?.changes ?? []).flatMap((change) => {
@@ -69,8 +74,13 @@ export class PlanState {
     this.settle(({ changes, ...now }) => ({ ...now, changes: changes.filter((change) => change.key !== key) }));
   }
 
+  /** Something that was added by hand. */
+  own(id: string): OwnItem | undefined {
+    return this.settled()?.own.find((one) => one.id === id);
+  }
+
   /** Put an item so many places down. @returns what stands in the way; undefined where it went. */
-  move(key: string, by: 1 | -1): { readonly before: PlanItem; readonly after: PlanItem } | undefined {
+  move(key: string, by: number): { readonly before: PlanItem; readonly after: PlanItem } | undefined {
     const told = shifted(this.items(), key, by);
     if (!told) return undefined;
     if ('before' in told) return told;
@@ -87,9 +97,23 @@ export class PlanState {
     }, taken);
   }
 
-  /** An item that was added by hand is done. */
+  /** What was added by hand is put otherwise. @param taken once the server has it. */
+  change(id: string, typed: OwnTyped, taken: () => void): void {
+    const signed = { by: this.settings.by(), at: nowText() };
+    this.settle((now) => ({ ...now, own: now.own.map((one) => (one.id === id ? otherwise(one, typed, signed) : one)) }), taken);
+  }
+
+  /** What was added by hand is taken off the plan, and out of what comes after it. */
+  takeOff(id: string, taken: () => void): void {
+    const key = `own ${id}`;
+    const without = <T extends { readonly after?: readonly string[] | undefined }>(one: T): T =>
+      one.after?.includes(key) ? { ...one, after: one.after.filter((other) => other !== key) } : one;
+    this.settle((now) => ({ ...now, own: now.own.filter((one) => one.id !== id).map(without), changes: now.changes.map(without) }), taken);
+  }
+
+  /** An item that was added by hand is done: until it comes round again, or for good. */
   done(id: string): void {
-    this.settle((now) => ({ ...now, own: now.own.map((one) => (one.id === id ? { ...one, doneAt: nowText() } : one)) }));
+    this.settle((now) => ({ ...now, own: now.own.map((one) => (one.id === id ? ownDone(one, nowText(), this.today()) : one)) }));
   }
 }
 
@@ -97,6 +121,11 @@ export class PlanState {
 function notTaken({ status, message }: ApiFailure): string {
   if (status === 409) return 'Somebody else has changed this plan: it is shown as it stands now. Change it again.';
   return status === 0 ? 'The server cannot be reached: the plan was not changed. Try again when it answers.' : message;
+}
+
+/** An own item with what was typed: where it no longer comes round again, nothing is left of that. */
+function otherwise({ id, doneAt, lastAt }: OwnItem, typed: OwnTyped, signed: Pick<OwnItem, 'by' | 'at'>): OwnItem {
+  return { ...typed, ...signed, id, doneAt, ...(lastAt !== undefined && typed.every !== undefined && { lastAt }) };
 }
 
 /** Something more that an item comes after. */
