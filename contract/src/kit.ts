@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, material, measure, optionalMeasure, stockSchema, type FieldInfo } from '@isometra/core';
 import { archivedSchema, type Archived } from './archived.js';
-import { idSchema, versionSchema, whoSchema } from './common.js';
+import { idSchema, versionSchema, whoSchema, priceSchema } from './common.js';
 
 /** What there is in a shop to measure with, and the drawer of shim leaves. */
 export const KIT_KINDS = [
@@ -116,6 +116,7 @@ export const careSchema = z.strictObject({
   certificate: textSchema({ label: 'Certificate', example: 'C-1042' }, 60),
   certified: dateSchema({ label: 'Certified on', example: '2026-03-31' }),
   due: dateSchema({ label: 'Due again on' }),
+  price: priceSchema({ label: 'Certifying costs', help: 'In the currency of the shop, for estimates.' }),
   notes: z
     .array(z.strictObject({ at: z.iso.date(), by: whoSchema, text: z.string().trim().min(1).max(300) }))
     .max(200)

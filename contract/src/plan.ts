@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { givenOutSchema, newGivenOut, type GivenOut } from './givenOut.js';
-import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
+import { idSchema, priceSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 import { dayHoursSchema, WEEKDAYS } from './job.js';
 
 /** What an item of a plan is: how it came onto the list. */
@@ -72,6 +72,8 @@ export const ownItemSchema = z.strictObject({
     .optional(),
   /** When its last turn was done. */
   lastAt: whenSchema.optional(),
+  /** What has to be bought for it, in the currency of the shop. */
+  price: priceSchema({ label: 'Price' }),
   by: whoSchema,
   at: whenSchema,
 });
@@ -117,6 +119,8 @@ export const planItemSchema = z.object({
   cautions: z.array(z.string()).readonly(),
   /** It takes metal off. */
   metal: z.literal(true).optional(),
+  /** What is bought for it: its price in the currency of the shop; null where nobody has told it. */
+  price: z.number().nullable().optional(),
   /** Where in this program it is done, as the parts of an address. */
   path: z.array(z.string()).readonly().nullable(),
   /** What a person settled of it. */

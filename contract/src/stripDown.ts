@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { choice, count, fieldRegistry, measure, optionalText } from '@isometra/core';
-import { idSchema, readBy, text, versionSchema, whenSchema, whoSchema } from './common.js';
+import { idSchema, readBy, text, versionSchema, whenSchema, whoSchema, priceSchema } from './common.js';
 import { markedPictureSchema, MOST_PICTURES } from './remark.js';
 
 /** What a part is, as far as its assembly asks something of its own. */
@@ -149,6 +149,8 @@ export const needSchema = z.strictObject({
   /** The day on which it is expected. */
   expected: z.iso.date({ error: 'must be a date like 2026-11-29' }).optional().register(fieldRegistry, { label: 'Expected' }),
   from: optionalText(60, { label: 'From' }),
+  /** In the currency of the shop. */
+  price: priceSchema({ label: 'Price' }),
 });
 export type Need = z.infer<typeof needSchema>;
 

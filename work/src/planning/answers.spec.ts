@@ -38,6 +38,18 @@ describe('three answers to what was found', () => {
     expect(p50 - p10).toBeCloseTo(1.2816 * Math.sqrt(0.75), 9);
   });
 
+  it('what has to be bought adds up, and what nobody has told the price of is named', () => {
+    const wait = { minutes: null, wait: 0, people: 0 };
+    const [leave, adjust] = threeAnswers([
+      one('a', { ...wait, price: 48 }),
+      one('b', { ...wait, price: null }),
+      one('c', { price: 0.5 }),
+      one('d'),
+    ]);
+    expect(leave.bought).toEqual({ price: 0, priced: 0, open: [] });
+    expect(adjust.bought).toEqual({ price: 48.5, priced: 2, open: ['b'] });
+  });
+
   it('two people who lift for an hour are two hours of work, a wait is none', () => {
     expect(hoursOfWork([one('lift', { people: 2 }), one('wait', { minutes: null, wait: 48, people: 0 })]).p50).toBeCloseTo(2, 9);
   });

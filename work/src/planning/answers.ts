@@ -9,6 +9,27 @@ export interface Answer {
   readonly items: readonly PlanItem[];
   /** Hours of work of all hands together: one in ten, as likely as not, nine in ten. */
   readonly hours: { readonly p10: number; readonly p50: number; readonly p90: number };
+  readonly bought: Bought;
+}
+
+/** What has to be bought: parts, work that is given out, certificates. */
+export interface Bought {
+  /** Prices that somebody has told, together, in the currency of the shop. */
+  readonly price: number;
+  /** How many things have one. */
+  readonly priced: number;
+  /** Titles of what has none yet: what is paid for them comes on top. */
+  readonly open: readonly string[];
+}
+
+/** What some items have to have bought for them. */
+export function boughtFor(items: readonly PlanItem[]): Bought {
+  const priced = items.flatMap(({ price }) => price ?? []);
+  return {
+    price: priced.reduce((sum, price) => sum + price, 0),
+    priced: priced.length,
+    open: items.flatMap(({ price, title }) => (price === null ? [title] : [])),
+  };
 }
 
 const TEN_PERCENT = 1.2816;
@@ -51,9 +72,9 @@ export function threeAnswers(items: readonly PlanItem[]): readonly Answer[] {
     .filter(({ key }) => !dropped.has(key))
     .map((item) => ({ ...item, after: item.after.filter((key) => !dropped.has(key)) }));
   return [
-    { code: 'leave', items: [], hours: { p10: 0, p50: 0, p90: 0 } },
-    { code: 'adjust', items: adjusted, hours: hoursOfWork(adjusted) },
-    { code: 'rebuild', items, hours: hoursOfWork(items) },
+    { code: 'leave', items: [], hours: { p10: 0, p50: 0, p90: 0 }, bought: boughtFor([]) },
+    { code: 'adjust', items: adjusted, hours: hoursOfWork(adjusted), bought: boughtFor(adjusted) },
+    { code: 'rebuild', items, hours: hoursOfWork(items), bought: boughtFor(items) },
   ];
 }
 

@@ -52,10 +52,17 @@ function needItem({ machineId, today }: KnownToDo, part: Part): PlanItem | undef
       title: `Wait for ${title}`,
       why: waitWhy(need, late),
       ...wait,
+      price: need.price ?? null,
     });
   }
   const verb = { clean: 'Clean', mend: 'Mend', make: 'Make' }[condition];
-  return item('part', part.id, { title: `${verb} ${title}`, why: 'It cannot go back before.', path, ...untimed(condition) });
+  return item('part', part.id, {
+    title: `${verb} ${title}`,
+    why: 'It cannot go back before.',
+    path,
+    ...untimed(condition),
+    ...(need.price !== undefined && { price: need.price }),
+  });
 }
 
 /** Whether a part is put back by itself in a plan: somebody has to help with it, or something has to be done to it first. */
@@ -133,11 +140,11 @@ export function otherItems(known: KnownToDo): {
         ...untimed('change'),
       }),
     );
-  const kit = known.due.map(({ id, name }) =>
+  const kit = known.due.map(({ id, name, care }) =>
     item('kit', id, {
       title: `Have “${name}” certified`,
       why: 'Its certificate has run out, and it is read with. Two weeks are a starting value.',
-      ...{ wait: CERTIFICATE, people: 0, path: ['/kit'] },
+      ...{ wait: CERTIFICATE, people: 0, path: ['/kit'], price: care.price ?? null },
     }),
   );
   const beside = known.notes.map(({ id, line, text, path }) =>

@@ -46,7 +46,7 @@ export interface KnownToDo {
   readonly stripDowns: readonly StoredStripDown[];
   readonly notes: readonly NoteToDo[];
   /** Instruments and artefacts whose certificate has run out. */
-  readonly due: readonly Pick<KitItem, 'id' | 'name'>[];
+  readonly due: readonly Pick<KitItem, 'id' | 'name' | 'care'>[];
   /** What a kind of work takes in this shop. */
   readonly takes: (asked: TimeAsked) => Duration;
   /** Share of moves that needed a second one. */

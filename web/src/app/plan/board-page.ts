@@ -12,7 +12,7 @@ import { Button } from '../ui/controls';
 import { Choices } from '../ui/choices';
 import { Notice } from '../ui/notice';
 import { counted } from '../ui/say';
-import { lanesOf, type Told } from './board-lanes';
+import { lanesOf, WAITS, type Told } from './board-lanes';
 import { PlanDraws } from './plan-draws';
 import { hoursWords } from './plan-words';
 import { mondayOf } from './weeks';
@@ -107,7 +107,13 @@ export class BoardPage {
       ...this.headOf(id),
       cells: cells
         .filter(({ date }) => dates.has(date))
-        .map((cell) => {
+        .map((cell, i, all) => {
+          // A wait is named where it comes into sight, and is a band from there on.
+          const before = new Set(all[i - 1]?.waits.map(({ machineId, key }) => machineId + key));
+          const waits = cell.waits.map((wait) => ({
+            ...wait,
+            words: before.has(wait.machineId + wait.key) ? '' : `${wait.title}, until ${dayWords(wait.until)}`,
+          }));
           const pieces = cell.pieces.slice(0, named).map((piece) => {
             // Yellow is the one next thing.
             const first = next;
@@ -115,7 +121,7 @@ export class BoardPage {
             return { ...piece, next: first };
           });
           const more = cell.pieces.length - pieces.length;
-          return { ...cell, pieces, more: more > 0 ? `and ${more} more` : '' };
+          return { ...cell, pieces, waits, more: more > 0 ? `and ${more} more` : '' };
         }),
     }));
   });
@@ -124,7 +130,8 @@ export class BoardPage {
   private headOf(id: string) {
     if (this.by() === 'person') {
       const person = this.shop()?.people.find((one) => one.id === id);
-      return { id, link: null, words: person ? hoursWords(person) : '', slip: '' };
+      const words = id === WAITS ? 'by the clock' : person ? hoursWords(person) : '';
+      return { id, link: null, words, slip: '' };
     }
     const plan = this.plansOf().find(({ number }) => number === id);
     const done = plan && this.doneOn(plan);

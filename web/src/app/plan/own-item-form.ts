@@ -47,6 +47,7 @@ const SPREAD = 1.8;
         </span>
       }
       <iso-field above label="Comes round again every" example="6 months" [size]="10" [value]="every()" (typed)="every.set($event)" />
+      <iso-field above label="What is bought for it costs" example="48" [size]="6" [value]="price()" (typed)="price.set($event)" />
       <span class="after">
         <span class="label">Not before</span>
         <iso-day label="the first day for it" placeholder="2026-12-24" [value]="notBefore()" (changed)="notBefore.set($event)" />
@@ -108,6 +109,7 @@ export class OwnItemForm {
   protected readonly people = this.typed(({ people }) => String(people), '1');
   protected readonly after = this.typed(({ after }) => after[0] ?? NOTHING);
   protected readonly every = this.typed(({ every }) => (every === undefined ? '' : everyWords(every).replace('every ', '')));
+  protected readonly price = this.typed(({ price }) => (price === undefined ? '' : String(price)));
   protected readonly notBefore = this.typed(({ notBefore }) => notBefore ?? '');
   protected readonly before = signal(NOTHING);
   protected readonly problem = signal('');
@@ -132,14 +134,16 @@ export class OwnItemForm {
     return { minutes: [Math.round(likely / SPREAD), likely, Math.round(likely * SPREAD)], wait: null };
   }
 
-  /** From which day on, and how often; undefined, with what is wrong, where that cannot be read. */
-  private turns(): { readonly notBefore: string | null; readonly every?: number } | undefined {
+  /** From which day on, how often and at what price; undefined, with what is wrong, where that cannot be read. */
+  private turns(): { readonly notBefore: string | null; readonly every?: number; readonly price?: number } | undefined {
     const day = this.notBefore().trim();
     if (day && !DAY.test(day)) return this.fail('Not before which day? Example: 2026-12-24');
     const typed = this.every().trim();
     const every = typed ? everyTyped(typed) : undefined;
     if (typed && every === undefined) return this.fail('How often does it come round again? Example: 6 months');
-    return { notBefore: day || null, ...(every !== undefined && { every }) };
+    const price = this.price().trim() ? Number(this.price().trim().replace(',', '.')) : undefined;
+    if (price !== undefined && !(price >= 0)) return this.fail('What does it cost? Example: 48');
+    return { notBefore: day || null, ...(every !== undefined && { every }), ...(price !== undefined && { price }) };
   }
 
   private fail(words: string): undefined {

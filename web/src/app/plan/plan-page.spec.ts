@@ -334,6 +334,29 @@ describe('the board', () => {
     expect(server.asked.filter((path) => path.endsWith('/plans')).length).toBe(1);
   });
 
+  it('what is waited for is a band over its days: named once, in a lane of its own where lanes are people', async () => {
+    const glue = item('own 22222222-2222-4222-8222-222222222222', 'Let the cement set', {
+      kind: 'own',
+      minutes: null,
+      wait: 100,
+      people: 0,
+    });
+    const rest = ['a', 'b', 'c', 'd'].map((key) => item(`read ${key}`, `Read ${key}`, { minutes: [110, 120, 130] }));
+    await openShop([], { prepare: (fake) => (fake.plan = plan([glue, ...rest])) });
+    const page = await show(BoardPage);
+    await until(() => page.all('.piece.wait').length > 0);
+    expect(page.all('tbody th').map((one) => one.textContent?.trim())).toEqual([
+      jasmine.stringMatching(/^EK/),
+      jasmine.stringMatching(/^Waits.*by the clock/),
+    ]);
+    const words = page.all('.piece.wait').map((one) => one.textContent?.replace(/\s+/g, ' ').trim());
+    expect(words[0]).toMatch(/^L-14 Let the cement set, until \d+ Dec 2026$/);
+    expect(words.slice(1).every((one) => one === '')).toBeTrue();
+    await page.choose('By machine');
+    await until(() => page.all('tbody th').length === 1);
+    expect(page.all('.piece.wait')[0].textContent?.trim()).toMatch(/^Let the cement set/);
+  });
+
   it('of a shop with nothing left to do says so', async () => {
     await openShop([], { prepare: (server) => (server.plan = plan([])) });
     const page = await show(BoardPage);

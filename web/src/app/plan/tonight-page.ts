@@ -83,6 +83,12 @@ export class TonightPage {
       who: who.length ? `${who.join(', ')} must be here.` : most > 1 ? `${most} people are needed.` : '',
     };
   });
+  /** Job cards of what is still to be corrected tonight. */
+  protected readonly cards = computed(() =>
+    this.pieces().flatMap(({ done, path, title, kind }) =>
+      done || path === null || kind !== KIND_WORDS.move ? [] : [{ path, title: `Job card: ${title}` }],
+    ),
+  );
   protected readonly over = computed(() => {
     const evening = this.evening();
     const used = evening?.pieces.reduce((sum, { minutes }) => sum + minutes, 0) ?? 0;

@@ -89,10 +89,14 @@ export class WorthItPage {
 
   protected readonly columns = computed(() => {
     const metal = new Set(curedByMetal(this.state.items()));
-    return this.answers().map(({ code, items, hours }, i) => ({
+    return this.answers().map(({ code, items, hours, bought }, i) => ({
       ...{ code, title: TITLES[code], about: ABOUT[code] },
       hours: items.length ? rangeWords(hours, 'h') : '0 h',
       money: items.length ? this.moneyOf(hours) : '',
+      bought: this.boughtWords(bought),
+      open: bought.open.length
+        ? `${counted(bought.open.length, 'thing')} to buy ${bought.open.length === 1 ? 'has' : 'have'} no price yet: ${bought.open.join('; ')}.`
+        : '',
       date: this.dateWords(this.dates()?.[i]),
       stays: code === 'rebuild' ? [] : this.out().filter(({ key }) => code === 'leave' || metal.has(key)),
     }));
@@ -104,6 +108,12 @@ export class WorthItPage {
       if (id) untracked(() => this.state.load(id));
     });
     inject(AtHand).doing.set('Worth it?');
+  }
+
+  private boughtWords({ price, priced }: Answer['bought']): string {
+    const { currency } = (this.shopStore.told()?.card ?? {}) as { readonly currency?: unknown };
+    const unit = typeof currency === 'string' ? ` ${currency}` : '';
+    return priced > 0 ? `parts and certificates: ${price.toLocaleString('en')}${unit}` : '';
   }
 
   private moneyOf(hours: Answer['hours']): string {

@@ -17,6 +17,7 @@ export interface NeededRow {
   readonly part: Part;
 }
 
+const MOST_PRICE = 10_000_000;
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** What must be cleaned, mended, made or ordered: each with its state, and the day on which it is expected. */
@@ -57,6 +58,16 @@ const DAY = /^\d{4}-\d{2}-\d{2}$/;
             [value]="row.from"
             (changed)="setFrom(row, $event)"
           />
+          <iso-field
+            above
+            label="Price"
+            [name]="'What ' + row.name + ' costs'"
+            example="48"
+            [size]="6"
+            [wrong]="wrongPrice() === row.part.id"
+            [value]="row.price"
+            (changed)="setPrice(row, $event)"
+          />
         }
       </div>
     }
@@ -67,7 +78,7 @@ const DAY = /^\d{4}-\d{2}-\d{2}$/;
     }
     .row {
       display: grid;
-      grid-template-columns: minmax(150px, 1.2fr) minmax(130px, 1fr) 264px 190px 150px;
+      grid-template-columns: minmax(140px, 1.2fr) minmax(120px, 1fr) 264px 180px 130px 70px;
       gap: 6px 16px;
       align-items: center;
       padding: 8px 4px;
@@ -129,6 +140,7 @@ export class NeedsList {
         state: need?.state ?? 'needed',
         supplied: states.includes('ordered'),
         ...{ expected: need?.expected ?? '', from: need?.from ?? '', late: overdueWords(row.part) },
+        price: need?.price === undefined ? '' : String(need.price),
       };
     }),
   );
@@ -159,9 +171,18 @@ export class NeedsList {
     if (from.trim() !== (needOf(row.part)?.from ?? '')) this.set(row, { from: from.trim() || undefined }, 'from somewhere else');
   }
 
+  /** The part whose price was typed so that it is none. */
+  protected readonly wrongPrice = signal<string | null>(null);
+  protected setPrice(row: NeededRow, typed: string): void {
+    const price = typed.trim() ? Number(typed.trim().replace(',', '.')) : undefined;
+    const wrong = price !== undefined && !(price >= 0 && price <= MOST_PRICE);
+    this.wrongPrice.set(wrong ? row.part.id : null);
+    if (!wrong && price !== needOf(row.part)?.price) this.set(row, { price }, 'its price');
+  }
+
   private set({ machineId, part }: NeededRow, change: Partial<Need>, did: string): void {
-    const { state, expected, from }: Need = { ...(needOf(part) ?? { state: 'needed' }), ...change };
-    const need: Need = { state, ...(expected && { expected }), ...(from && { from }) };
+    const { state, expected, from, price }: Need = { ...(needOf(part) ?? { state: 'needed' }), ...change };
+    const need: Need = { state, ...(expected && { expected }), ...(from && { from }), ...(price !== undefined && { price }) };
     this.store.change(machineId, part, { need }, `Part ${part.number}: ${did}`);
   }
 }
