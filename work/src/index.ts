@@ -86,6 +86,8 @@ export * from './stripdown/partWords.js';
 export { jobRun, layOutJob, planJob, type LaidOut } from './planning/planJob.js';
 export { arranged, circleWith, shifted, type Shifted } from './planning/arranged.js';
 export { jobItems } from './planning/jobItems.js';
+export { jobItemsBy } from './planning/jobItems.js';
+export { MOST_ROOM, roomFor, type Room } from './planning/room.js';
 export { everyTyped, everyWords, ownDone } from './planning/recurring.js';
 export { jobOf, planToSchedule, type JobRef, type PlanToSchedule } from './planning/jobOf.js';
 export { firstsOf, howGood, knownToDo, plannedPeople, type MachineRecords, type ShopRecords } from './planning/known.js';

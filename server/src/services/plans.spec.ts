@@ -1,5 +1,6 @@
 import type { PlanWrite, ShopPlan } from '@isometra/contract';
 import { machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
+import { jobOf, planJob, planToSchedule } from '@isometra/work';
 import { timings } from './timings.js';
 
 describe('plans', () => {
@@ -23,12 +24,12 @@ describe('plans', () => {
     shop.http.put(`/api/machines/${machineId}/plan`).send({ machineId, changes: [], own: [], order: [], version: 0, by: 'AB', ...more });
 
   /** A round that was begun, set up in eight minutes and read every minute. */
-  const timed = async (machineId: string, day: number, pause = 1) => {
+  const timed = async (machineId: string, day: number, pause = 1, by = 'AB') => {
     const at = (minute: number): string => new Date(Date.UTC(2026, 2, day, 18, minute)).toISOString();
-    const begun = { ...round(machineId), at: at(0) };
+    const begun = { ...round(machineId), at: at(0), by };
     await shop.http.post('/api/rounds').send(begun).expect(201);
     const keys = ['h', 'v'].flatMap((plane) => [20, 400].map((place) => ({ plane, at: place })));
-    const readings = keys.map((each, i) => ({ ...reading(20, '0 div'), keys: each, at: at(8 + i * pause) }));
+    const readings = keys.map((each, i) => ({ ...reading(20, '0 div'), keys: each, at: at(8 + i * pause), by }));
     await shop.http.post(`/api/rounds/${begun.id}/readings`).send(readings).expect(201);
     return begun;
   };
@@ -77,6 +78,43 @@ describe('plans', () => {
     expect(after?.minutes?.[1]).toBeLessThan(16);
     expect(after?.from).toBe('learned');
     expect(after?.timings).toBe(12);
+  });
+
+  it('a year of readings moves the date on which the next machine is done', async () => {
+    const [{ id }, other] = [await lathe(), await lathe('L-2')];
+    const done = (shopPlanned: ShopPlan): string => {
+      const made = jobOf(
+        shopPlanned.machines.map((one) => planToSchedule(one, '2027-01-04')),
+        { start: '2027-01-04', timeZone: null, people: shopPlanned.people, draws: 200 },
+      );
+      return planJob(made?.job).finish.p50;
+    };
+    const before = await planOf(other.id);
+    // Three minutes for each of the four readings is half as long again as the starting values; twenty between two readings is work as well.
+    for (let month = 0; month < 12; month++) await timed(id, 1 + 28 * month, 19);
+    const after = await planOf(other.id);
+    const minutes = (plan: ShopPlan): number => plan.machines[0].items.reduce((sum, one) => sum + (one.minutes?.[1] ?? 0), 0);
+    expect(minutes(after)).toBeGreaterThan(1.3 * minutes(before));
+    expect(done(after) > done(before)).toBeTrue();
+  });
+
+  it('the minutes are those of whoever is named for an item, or works alone', async () => {
+    const [{ id }, other] = [await lathe(), await lathe('L-2')];
+    for (let day = 1; day <= 5; day++) await timed(id, day, 19);
+    const read = async (): Promise<number> => itemOf(await planOf(other.id), 'read tailstock-traverse')?.minutes?.[1] ?? 0;
+    const hours = { hours: { mon: 2 }, off: [] };
+    for (const initials of ['AB', 'EK'])
+      await shop.http.put(`/api/people/${initials}`).send({ initials, name: '', meant: null, by: 'AB', working: hours }).expect(200);
+    // EK reads fast: five rounds of three minutes; AB's took an hour each.
+    for (let day = 11; day <= 15; day++) await timed(id, day, 1, 'EK');
+    const both = await read();
+    const why = { why: 'his turn', by: 'AB', at: '2026-03-20T08:00:00.000Z' };
+    await settle(other.id, { changes: [{ key: 'read tailstock-traverse', who: ['EK'], ...why }] }).expect(200);
+    const fast = await read();
+    await settle(other.id, { changes: [{ key: 'read tailstock-traverse', who: ['AB'], ...why }], version: 1 }).expect(200);
+    const slow = await read();
+    expect(fast).toBeLessThan(both);
+    expect(slow).toBeGreaterThan(both);
   });
 
   it('what is settled is kept, told in the logbook with its earlier states, and not written over unseen', async () => {

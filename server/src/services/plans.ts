@@ -4,6 +4,7 @@ import type {
   MachinePlan,
   NamedDate,
   PlanSettled,
+  PlannedPerson,
   PlanWrite,
   Remark,
   ShopCard,
@@ -17,7 +18,7 @@ import {
   durationsIn,
   firstsOf,
   howGood,
-  jobItems,
+  jobItemsBy,
   knownToDo,
   plannedPeople,
   ruling,
@@ -69,12 +70,20 @@ async function planOf({ sequelize, solver }: Shelf, machine: Machine, notes: rea
   const before = shop.firsts.get(kind) ?? { out: 0, all: 0 };
   shop.firsts.set(kind, { out: before.out + own.out, all: before.all + own.all });
   const records = { machine, heads, surveys: surveys.map(campaignOf), surfaces, stripDowns, notes };
-  const items = jobItems(knownToDo(records, { ...shop.records, firsts: shop.firsts.get(kind) ?? own }));
-  return { machineId: id, number: String(card.number), items, settled: settledOf(id, row), leftOff };
+  const settled = settledOf(id, row);
+  const { takes, ...known } = shop.records;
+  const knownOf = (by: string | undefined) =>
+    knownToDo(records, {
+      ...known,
+      takes: (asked) => takes(by === undefined ? asked : { by, ...asked }),
+      firsts: shop.firsts.get(kind) ?? own,
+    });
+  return { machineId: id, number: String(card.number), items: jobItemsBy(knownOf, settled.changes, shop.people), settled, leftOff };
 }
 
 interface Shop {
   readonly records: Omit<ShopRecords, 'firsts'>;
+  readonly people: readonly PlannedPerson[];
   /** Of first rounds on a kind of machine, how many were out: as far as its machines have been looked at. */
   readonly firsts: Map<string, { readonly out: number; readonly all: number }>;
 }
@@ -98,7 +107,12 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
   const machines = all.filter((machine) => (only === undefined ? !machine.archived : machine.id === only));
   if (only !== undefined && machines.length === 0) throw notFound('machine');
   const notes = await openRemarks(sequelize, only);
+  const planned = plannedPeople(
+    people.filter(({ meant }) => meant === null),
+    card.hours,
+  );
   const shop: Shop = {
+    people: planned,
     records: { kit, takes: durationsIn(timed, card as Pick<ShopCard, 'durations'>), now, zone },
     firsts: new Map(),
   };
@@ -110,12 +124,7 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
   return {
     today: shopDay(now, zone),
     timeZone: zone,
-    people: [
-      ...plannedPeople(
-        people.filter(({ meant }) => meant === null),
-        card.hours,
-      ),
-    ],
+    people: [...planned],
     // What was worked at last goes first.
     machines: plans.sort((one, other) => (other.leftOff?.at ?? '').localeCompare(one.leftOff?.at ?? '')),
     named,

@@ -1,4 +1,4 @@
-import type { PlanItem } from '@isometra/contract';
+import type { PlanChange, PlanItem, PlannedPerson } from '@isometra/contract';
 import { ladderItems } from './ladderItems.js';
 import { otherItems } from './otherItems.js';
 import type { KnownToDo } from './toDo.js';
@@ -21,6 +21,25 @@ export function jobItems(known: KnownToDo): readonly PlanItem[] {
   });
   const others = [...faces].flatMap(([check, items]) => (placed.has(check) ? [] : items));
   return [...kit.filter(({ key }) => wanted.has(key)), ...before, ...others, ...rungs, ...beside];
+}
+
+/**
+ * The same, with the minutes of whoever does each thing, as far as that is settled: somebody who is named alone for it, or the only person
+ * that is planned with.
+ *
+ * @param knownOf what is known with the minutes of one person; of everybody where none is named.
+ */
+export function jobItemsBy(
+  knownOf: (by: string | undefined) => KnownToDo,
+  changes: readonly PlanChange[],
+  people: readonly Pick<PlannedPerson, 'id'>[],
+): readonly PlanItem[] {
+  const only = people.length === 1 ? people[0].id : undefined;
+  const named = new Map(changes.flatMap(({ key, who }) => (who?.length === 1 ? [[key, who[0]] as const] : [])));
+  const byWhom = new Map(
+    [...new Set(named.values())].map((id) => [id, new Map(jobItems(knownOf(id)).map((one) => [one.key, one]))] as const),
+  );
+  return jobItems(knownOf(only)).map((one) => byWhom.get(named.get(one.key) ?? '')?.get(one.key) ?? one);
 }
 
 const OF_A_RUNG: readonly PlanItem['kind'][] = ['read', 'move'];

@@ -119,7 +119,7 @@ class JobRun {
 }
 
 /** A job as it was read. @throws FaultError with every fault. */
-function readJob(raw: unknown): Job {
+export function readJob(raw: unknown): Job {
   const read = jobSchema.safeParse(raw);
   if (!read.success) throw new FaultError(faultsOf(read.error, []));
   const faults = jobFaults(read.data);

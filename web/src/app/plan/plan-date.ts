@@ -87,6 +87,23 @@ export class PlanDate {
     { initialValue: null as readonly Saved[] | null },
   );
 
+  /** How much later each thing that is waited for may come, by the key of its item; null while that is being worked out. */
+  readonly room = toSignal(
+    toObservable(this.drawn).pipe(
+      switchMap(({ sketch, schedule }) => (sketch && schedule ? merge(of(null), from(this.rooms(sketch))) : of(null))),
+      catchError(() => of(null)),
+    ),
+    { initialValue: null as ReadonlyMap<string, number> | null },
+  );
+
+  private async rooms(sketch: Sketch): Promise<ReadonlyMap<string, number>> {
+    const { plans, circumstances } = this.jobs({ ...sketch, others: [], at: 0 });
+    const made = jobOf(plans, circumstances);
+    const told = made && (await this.draws.room(made.job));
+    const rooms = told && 'value' in told ? told.value : [];
+    return new Map(rooms.flatMap(({ id, days }) => (made ? [[made.refs[Number(id)].key, days] as const] : [])));
+  }
+
   private jobs({ shop, items, others, at }: Sketch) {
     const [machine] = shop.machines;
     const circumstances = { start: shop.today, timeZone: shop.timeZone, people: shop.people, widen: shop.widen };

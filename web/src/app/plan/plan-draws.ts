@@ -1,7 +1,7 @@
 import { Injectable, type OnDestroy, signal } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Dates, Schedule } from '@isometra/contract';
-import type { LaidOut } from '@isometra/work';
+import type { LaidOut, Room } from '@isometra/work';
 import type { PlanAnswer, PlanWork } from '../workers/plan.worker';
 
 /** Draws of a plan, in a worker: how far they are, stopped when they are told to, ended by the next ones. */
@@ -37,6 +37,10 @@ export class PlanDraws implements OnDestroy {
 
   layOut(job: unknown): Promise<PlanAnswer<readonly LaidOut[]>> {
     return this.remote.layOut(job);
+  }
+
+  room(job: unknown): Promise<PlanAnswer<readonly Room[]>> {
+    return this.remote.room(job);
   }
 
   stop(): void {

@@ -121,6 +121,17 @@ describe('the plan of a machine', () => {
     expect(server.sent.slice(before).some(({ path }) => path.endsWith('/plan'))).toBeFalse();
   });
 
+  it('tells how late what is waited for may come before it moves the date', async () => {
+    const part = item('part p1', 'Wait for part 1', { kind: 'part', minutes: null, wait: 0, people: 0 });
+    const rest = ['a', 'b', 'c', 'd'].map((key) => item(`read ${key}`, `Read ${key}`, { minutes: [110, 120, 130] }));
+    const fit = item('assemble p1', 'Put back part 1', { kind: 'assemble', minutes: [5, 5, 5], after: ['part p1'] });
+    const { page } = await open(plan([part, ...rest, fit]));
+    await until(() => page.text().includes('What may be late'));
+    // Tuesdays and Saturdays: eight hours of other work are done on Saturday in a week; the part is fitted on the Tuesday after it.
+    const told = page.all('[aria-label="What may be late"] li').map((one) => one.textContent?.replace(/\s+/g, ' ').trim());
+    expect(told).toEqual([jasmine.stringMatching(/^Wait for part 1 ([5-9]|1\d) days late move nothing$/)]);
+  });
+
   it('an item is dragged to another place; where it may not go it stays, with the reason', async () => {
     const { page, server } = await open();
     const drop = async (previousIndex: number, currentIndex: number): Promise<void> => {
@@ -283,6 +294,16 @@ describe('tonight', () => {
     expect(page.text()).toContain('How long is the evening? Example: 2 h 30');
     await enter(page, 'People here', '0');
     expect(page.text()).toContain('How many people are here?');
+  });
+
+  it('names the job cards to print of what is to be corrected', async () => {
+    const path = ['/machines', LATHE, 'move', 'r1', 'twist'];
+    const { page } = await open([item('move bed-twist twist', 'Correct “Bed twist”', { kind: 'move', path }), SEAT]);
+    await enter(page, 'How long the evening is', '3 h');
+    const links = page.all('aside a').map((one) => [one.textContent?.trim(), one.getAttribute('href')]);
+    expect(links).toEqual([['Job card: Correct “Bed twist”', path.join('/')]]);
+    await page.tick('Correct “Bed twist”');
+    expect(page.all('aside a').length).toBe(0);
   });
 
   it('at its end it writes down what was done and what was left open, and own items are done', async () => {

@@ -30,9 +30,11 @@ import { PlanDraws } from './plan-draws';
 import { PlanEdit, type PlanEdited } from './plan-edit';
 import { WhatHappened } from './what-happened';
 import { PlanState } from './plan-state';
-import { fromWords, helpWords, KIND_WORDS, namedWords, peopleWords, rangeWords, takesWords } from './plan-words';
+import { fromWords, helpWords, KIND_WORDS, namedWords, peopleWords, rangeWords, roomWords, takesWords } from './plan-words';
 
 const SHARE = 0.05;
+/** So many things that are waited for are told of. */
+const MOST_ROOMS = 8;
 
 /** What is left to do on a machine, when it is done, what decides that and what would help. */
 @Component({
@@ -138,6 +140,18 @@ export class PlanPage {
       return item ? [item] : [];
     });
     return chain.filter(({ title }, i) => title !== chain[i - 1]?.title);
+  });
+  /** What is waited for, and how much later it may come without moving the date; what has least of that first. */
+  protected readonly rooms = computed(() => {
+    const room = this.date.room();
+    return this.state
+      .items()
+      .flatMap(({ key, title }) => {
+        const days = room?.get(key);
+        return days === undefined ? [] : [{ key, title, days, words: roomWords(days) }];
+      })
+      .sort((one, other) => one.days - other.days)
+      .slice(0, MOST_ROOMS);
   });
   protected readonly helps = computed(() => this.date.saved()?.map(({ code, days }) => helpWords(code, days)) ?? null);
   protected readonly with = computed(() => peopleWords(this.state.shop()?.people ?? []));

@@ -1,4 +1,4 @@
-import { minutesWords, type HelpCode } from '@isometra/work';
+import { minutesWords, MOST_ROOM, type HelpCode } from '@isometra/work';
 import { WEEKDAY_NAMES, WEEKDAYS, type NamedDate, type PlanItem, type PlanKind, type PlannedPerson } from '@isometra/contract';
 import { dayWords, today } from '../data/when';
 import { counted } from '../ui/say';
@@ -60,6 +60,14 @@ export function peopleWords(people: readonly PlannedPerson[]): string {
 }
 
 const daysWords = (days: number): string => (days < 14 ? counted(days, 'day') : counted(Math.round(days / 7), 'week'));
+
+/** How much later something may come. */
+export function roomWords(days: number): string {
+  if (days === 0) return 'each day it is late moves the date';
+  return days >= MOST_ROOM
+    ? `${MOST_ROOM} days late or more move nothing`
+    : `${counted(days, 'day')} late ${days === 1 ? 'moves' : 'move'} nothing`;
+}
 
 const HELPS: Readonly<Record<HelpCode, string>> = {
   person: 'A second person at the same hours',

@@ -283,6 +283,14 @@ describe('what the parts need', () => {
     from.dispatchEvent(new Event('change'));
     await until(() => partsOf(server)[0].need?.from === 'the felt works');
     expect(partsOf(server)[0].need?.state).toBe('ordered');
+    const price = page.field('What Part 1 costs');
+    for (const typed of ['cheap', '48,50']) {
+      price.value = typed;
+      price.dispatchEvent(new Event('change'));
+      await page.fixture.whenStable();
+    }
+    await until(() => partsOf(server)[0].need?.price === 48.5);
+    expect(partsOf(server)[0].need).toEqual({ state: 'ordered', from: 'the felt works', price: 48.5 });
     // What is cleaned is not ordered.
     expect(page.all('[aria-label="State of Part 3"] label').map((label) => label.textContent?.trim())).toEqual(['needed', 'done']);
   });

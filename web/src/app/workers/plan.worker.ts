@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { FaultError } from '@isometra/core';
 import type { Dates, Schedule } from '@isometra/contract';
-import { jobRun, layOutJob, planJob, type LaidOut } from '@isometra/work';
+import { jobRun, layOutJob, planJob, roomFor, type LaidOut, type Room } from '@isometra/work';
 
 const STEP = 100;
 
@@ -55,6 +55,7 @@ const work = {
     return dates;
   },
 
+  room: (job: unknown): PlanAnswer<readonly Room[]> => answer(() => roomFor(job)),
   layOut: (job: unknown): PlanAnswer<readonly LaidOut[]> => answer(() => layOutJob(job)),
 };
 
