@@ -1,5 +1,4 @@
 import * as z from 'zod';
-import { optionalNumber, type FieldInfo } from '@isometra/core';
 
 /** A client-made UUID: a write with the same one is safe to send twice. */
 export const idSchema = z.uuid({ error: 'must be a UUID' });
@@ -14,9 +13,6 @@ export const whoSchema = z
   .max(8, { error: 'must be at most 8 characters: initials' });
 
 export const whenSchema = z.iso.datetime({ error: 'must be a time like 2026-01-31T08:00:00.000Z' });
-
-/** A price in the currency of the shop. */
-export const priceSchema = (info: FieldInfo) => optionalNumber({ example: '48', min: 0, max: 10_000_000, ...info });
 
 /** A reason in a few words. */
 export const reasonSchema = z

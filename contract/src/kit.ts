@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { choice, fieldRegistry, material, measure, optionalMeasure, stockSchema, type FieldInfo } from '@isometra/core';
 import { archivedSchema, type Archived } from './archived.js';
-import { idSchema, versionSchema, whoSchema, priceSchema } from './common.js';
+import { idSchema, versionSchema, whoSchema } from './common.js';
+import { priceSchema } from './price.js';
 
 /** What there is in a shop to measure with, and the drawer of shim leaves. */
 export const KIT_KINDS = [

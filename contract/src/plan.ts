@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { givenOutSchema, newGivenOut, type GivenOut } from './givenOut.js';
-import { idSchema, priceSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
+import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 import { dayHoursSchema, WEEKDAYS } from './job.js';
 
 /** What an item of a plan is: how it came onto the list. */
@@ -73,7 +73,11 @@ export const ownItemSchema = z.strictObject({
   /** When its last turn was done. */
   lastAt: whenSchema.optional(),
   /** What has to be bought for it, in the currency of the shop. */
-  price: priceSchema({ label: 'Price' }),
+  price: z
+    .number({ error: 'must be a number' })
+    .min(0, { error: 'must be 0 or more' })
+    .max(10_000_000, { error: 'must be 10000000 or less' })
+    .optional(),
   by: whoSchema,
   at: whenSchema,
 });
@@ -119,8 +123,8 @@ export const planItemSchema = z.object({
   cautions: z.array(z.string()).readonly(),
   /** It takes metal off. */
   metal: z.literal(true).optional(),
-  /** What is bought for it: its price in the currency of the shop; null where nobody has told it. */
-  price: z.number().nullable().optional(),
+  /** What is bought for it, and its price in the currency of the shop; null where nobody has told it. */
+  buys: z.object({ what: z.string(), price: z.number().nullable() }).optional(),
   /** Where in this program it is done, as the parts of an address. */
   path: z.array(z.string()).readonly().nullable(),
   /** What a person settled of it. */

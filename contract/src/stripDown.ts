@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { choice, count, fieldRegistry, measure, optionalText } from '@isometra/core';
-import { idSchema, readBy, text, versionSchema, whenSchema, whoSchema, priceSchema } from './common.js';
+import { idSchema, readBy, text, versionSchema, whenSchema, whoSchema } from './common.js';
+import { priceSchema } from './price.js';
 import { markedPictureSchema, MOST_PICTURES } from './remark.js';
 
 /** What a part is, as far as its assembly asks something of its own. */

@@ -41,13 +41,13 @@ describe('three answers to what was found', () => {
   it('what has to be bought adds up, and what nobody has told the price of is named', () => {
     const wait = { minutes: null, wait: 0, people: 0 };
     const [leave, adjust] = threeAnswers([
-      one('a', { ...wait, price: 48 }),
-      one('b', { ...wait, price: null }),
-      one('c', { price: 0.5 }),
+      one('a', { ...wait, buys: { what: 'belt', price: 48 } }),
+      one('b', { ...wait, buys: { what: 'felt', price: null } }),
+      one('c', { buys: { what: 'pin', price: 0.5 } }),
       one('d'),
     ]);
     expect(leave.bought).toEqual({ price: 0, priced: 0, open: [] });
-    expect(adjust.bought).toEqual({ price: 48.5, priced: 2, open: ['b'] });
+    expect(adjust.bought).toEqual({ price: 48.5, priced: 2, open: ['felt'] });
   });
 
   it('two people who lift for an hour are two hours of work, a wait is none', () => {

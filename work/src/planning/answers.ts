@@ -18,17 +18,18 @@ export interface Bought {
   readonly price: number;
   /** How many things have one. */
   readonly priced: number;
-  /** Titles of what has none yet: what is paid for them comes on top. */
+  /** What has none yet: what is paid for it comes on top. */
   readonly open: readonly string[];
 }
 
 /** What some items have to have bought for them. */
 export function boughtFor(items: readonly PlanItem[]): Bought {
-  const priced = items.flatMap(({ price }) => price ?? []);
+  const bought = items.flatMap(({ buys }) => buys ?? []);
+  const priced = bought.flatMap(({ price }) => price ?? []);
   return {
     price: priced.reduce((sum, price) => sum + price, 0),
     priced: priced.length,
-    open: items.flatMap(({ price, title }) => (price === null ? [title] : [])),
+    open: bought.flatMap(({ price, what }) => (price === null ? [what] : [])),
   };
 }
 

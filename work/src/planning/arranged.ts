@@ -21,7 +21,7 @@ function closure(items: readonly PlanItem[]): (key: string) => ReadonlySet<strin
 const ownItem = ({ id, title, minutes, wait, people, who, things, after, notBefore, price, by, at }: OwnItem): PlanItem =>
   item('own', id, {
     ...{ title, why: 'Added by hand.', minutes, wait, people: wait === null ? people : 0, who, things, after, notBefore },
-    ...{ from: 'told', told: { why: '', by, at }, ...(price !== undefined && { price }) },
+    ...{ from: 'told', told: { why: '', by, at }, ...(price !== undefined && { buys: { what: title, price } }) },
   });
 
 function changed(one: PlanItem, { minutes, wait, people, who, notBefore, after, why, by, at }: PlanChange): PlanItem {

@@ -52,7 +52,7 @@ function needItem({ machineId, today }: KnownToDo, part: Part): PlanItem | undef
       title: `Wait for ${title}`,
       why: waitWhy(need, late),
       ...wait,
-      price: need.price ?? null,
+      buys: { what: title, price: need.price ?? null },
     });
   }
   const verb = { clean: 'Clean', mend: 'Mend', make: 'Make' }[condition];
@@ -61,7 +61,7 @@ function needItem({ machineId, today }: KnownToDo, part: Part): PlanItem | undef
     why: 'It cannot go back before.',
     path,
     ...untimed(condition),
-    ...(need.price !== undefined && { price: need.price }),
+    ...(need.price !== undefined && { buys: { what: title, price: need.price } }),
   });
 }
 
@@ -144,7 +144,7 @@ export function otherItems(known: KnownToDo): {
     item('kit', id, {
       title: `Have “${name}” certified`,
       why: 'Its certificate has run out, and it is read with. Two weeks are a starting value.',
-      ...{ wait: CERTIFICATE, people: 0, path: ['/kit'], price: care.price ?? null },
+      ...{ wait: CERTIFICATE, people: 0, path: ['/kit'], buys: { what: `certificate of ${name}`, price: care.price ?? null } },
     }),
   );
   const beside = known.notes.map(({ id, line, text, path }) =>

@@ -93,7 +93,7 @@ export function lanesOf(
     return [{ ...ref, ...item, beside: by === 'person' ? item.number : '', lane, from: start, until: end }];
   });
   const days = [...new Set(pieces.map(({ date }) => date))].sort();
-  const all = by === 'person' && waits.length ? [...lanes, WAITS] : lanes;
+  const all = by === 'person' && waits.length ? [WAITS, ...lanes] : lanes;
   return {
     days,
     lanes: all.map((id) => {

@@ -367,8 +367,8 @@ describe('the board', () => {
     const page = await show(BoardPage);
     await until(() => page.all('.piece.wait').length > 0);
     expect(page.all('tbody th').map((one) => one.textContent?.trim())).toEqual([
-      jasmine.stringMatching(/^EK/),
       jasmine.stringMatching(/^Waits.*by the clock/),
+      jasmine.stringMatching(/^EK/),
     ]);
     const words = page.all('.piece.wait').map((one) => one.textContent?.replace(/\s+/g, ' ').trim());
     expect(words[0]).toMatch(/^L-14 Let the cement set, until \d+ Dec 2026$/);
