@@ -13,6 +13,7 @@ import { getRound, sheetFor } from '../services/rounds.js';
 import { readShopCard, shopZone } from '../services/shop.js';
 import type { Solver } from '../services/solver.js';
 import { listStripDowns } from '../services/stripDowns.js';
+import { listSurfaces } from '../services/surfaces.js';
 import { getSurvey } from '../services/surveys.js';
 import { labelSheet, type Label } from './labels.js';
 import { Printer, type Paper } from './printer.js';
@@ -80,10 +81,11 @@ export async function makeReport(
 ): Promise<MadeReport> {
   if (!(await SurveyRow.count({ where: { id: surveyId } }))) throw notFound('survey');
   const survey = await getSurvey(surveyId);
-  const [machine, heads, kit, people, shop, zone, { fingerprint }] = await Promise.all([
+  const [machine, heads, kit, surfaces, people, shop, zone, { fingerprint }] = await Promise.all([
     getMachine(survey.machineId),
     listHeads(sequelize, solver, survey.machineId),
     listKit(),
+    listSurfaces(survey.machineId),
     listPeople(sequelize),
     readShopCard(),
     shopZone(),
@@ -97,7 +99,7 @@ export async function makeReport(
       rounds.push({ round, finding: solveWhatStands(sheet, context).finding });
     }
   const report = reportOf({
-    ...{ machine, survey, heads, rounds, kit, zone, units, fingerprint, now: new Date().toISOString() },
+    ...{ machine, survey, heads, rounds, kit, surfaces, zone, units, fingerprint, now: new Date().toISOString() },
     shop: shop.name ?? '',
     fineness: shop.fineness ?? 'coarse',
     short: detail === 'short',

@@ -1,6 +1,7 @@
 import { startingSheet } from '@isometra/core';
 import type { Machine, RoundHead, StoredSurvey, SurveyNote } from '@isometra/contract';
 import { Diary, finding, move, quantity } from '../testing/heads.js';
+import { DeskDiary, face } from '../testing/surface.js';
 import type { Block, Report } from './blocks.js';
 import { factsOf } from './factsOf.js';
 import { reportOf, type ReportFacts } from './report.js';
@@ -101,6 +102,24 @@ describe('a report', () => {
     expect(table(report, 'Left out of the survey')?.rows[0].cells.slice(0, 2)).toEqual(['Spindle axis', 'spindle is out']);
     expect(words(report)).toContain('Not measured\nBed twist.');
     expect(table(report, 'Results as found and as left')?.rows[0].glyph).toBe('left');
+  });
+
+  it('tells the faces that were scraped while it ran, with the metal that came off and how they bear', () => {
+    const diary = new DeskDiary(face());
+    diary.passes(2, '1', '2', '3', '4').passes(1, '4');
+    const surfaces = [{ ...diary.surface, entries: diary.entries }];
+    const rows = table(made({ surfaces, survey: survey([], { startedAt: '2026-01-01T00:00:00.000Z' }) }), 'Faces that were scraped')?.rows;
+    expect(rows?.map(({ cells }) => cells)).toEqual([
+      [
+        'Saddle, flat way, for “Squareness of the saddle”',
+        '2 Mar 2026, RM',
+        '9 passes',
+        'about 0.024 mm to 0.036 mm',
+        'none was read',
+      ],
+    ]);
+    const before = survey([], { startedAt: '2026-01-01T00:00:00.000Z', endedAt: '2026-02-01T00:00:00.000Z' });
+    expect(table(made({ surfaces, survey: before }), 'Faces that were scraped')).toBeUndefined();
   });
 
   it('tells what was moved and what that did; none of it on one page for a customer', () => {

@@ -4,9 +4,11 @@ import {
   type KitItem,
   type Machine,
   type MoveWrite,
+  type PrintResult,
   type QuantityHead,
   type RoundHead,
   type StoredRound,
+  type StoredSurface,
   type StoredSurvey,
 } from '@isometra/contract';
 import { compared, type Compared, type Seen } from '../judging/compare.js';
@@ -16,6 +18,8 @@ import { shopDate, shopTime } from '../notebook/dates.js';
 import { isMade } from '../notebook/doneMoves.js';
 import { counts } from '../notebook/ruling.js';
 import { callSentence, counted, inWords, moveWords, sizeOf, zoneInWords } from '../said/said.js';
+import { learnedOn } from '../scraping/desk.js';
+import { metalTaken } from '../scraping/metal.js';
 import { readingTold } from '../sheets/sheet.js';
 import { moveRecord } from '../story/moveTold.js';
 import type { Block, Report, TableRow } from './blocks.js';
@@ -38,6 +42,8 @@ export interface ReportFacts {
   /** Rounds of the survey that are told whole; empty for one page. */
   readonly rounds: readonly ToldRound[];
   readonly kit: readonly KitItem[];
+  /** Faces of the machine, with what was written down at them. */
+  readonly surfaces?: readonly StoredSurface[];
   readonly shop: string;
   /** Names by initials. */
   readonly people: ReadonlyMap<string, string>;
@@ -203,6 +209,51 @@ function moves({ heads, survey }: ReportFacts, checks: readonly string[], pen: P
     heading('Moves that were made'),
     { kind: 'table', name: 'Moves that were made', columns: ['When', 'What', 'Wanted', 'What it did'], widths: [18, 32, 18, 32], rows },
   ];
+}
+
+/** Faces of the machine that metal was taken off while the survey ran. The depth is told as what it is: learned from such passes. */
+function metal({ surfaces = [], survey }: ReportFacts, pen: Pen): Block[] {
+  const learned = learnedOn(surfaces);
+  const rows = surfaces
+    .flatMap((surface) => {
+      const told = metalTaken(surface, { from: survey.startedAt, to: survey.endedAt }, learned);
+      return told ? [{ surface, told }] : [];
+    })
+    .sort((one, other) => one.told.from.localeCompare(other.told.from))
+    .map(({ surface: { name, aim }, told: { passes, blues, least, most, by, from, to, print } }): TableRow => {
+      const depth = (um: number): string => pen.figure((shown) => sizeOf(um, undefined, shown, 1).large);
+      const off = depth(least) === depth(most) ? `about ${depth(most)}` : `about ${depth(least)} to ${depth(most)}`;
+      const days = [...new Set([pen.day(from), pen.day(to)])].join(' to ');
+      return {
+        cells: [
+          [name, aim ? `for “${title(aim.check)}”` : ''].filter(Boolean).join(', '),
+          `${days}, ${by.map(pen.who).join(', ')}`,
+          [counted(passes, 'pass'), blues ? `blued ${counted(blues, 'time')}` : ''].filter(Boolean).join(', '),
+          off,
+          spotsWords(print),
+        ],
+      };
+    });
+  if (rows.length === 0) return [];
+  const columns = ['Face', 'When', 'What', 'Metal off', 'Last print'];
+  return [
+    heading('Faces that were scraped'),
+    { kind: 'table', name: 'Faces that were scraped', columns, widths: [30, 24, 16, 16, 14], rows },
+    text(
+      'Metal off by the depth of a pass as it was learned at these faces, from the zone that lost least to the one that lost most.',
+      true,
+    ),
+  ];
+}
+
+function spotsWords(print: PrintResult | null): string {
+  if (!print) return 'none was read';
+  const { spotsPerSquare, bearingShare } = print;
+  const told = [
+    spotsPerSquare === null ? '' : `${spotsPerSquare.toFixed(0)} spots per square`,
+    bearingShare === null ? '' : `${Math.round(100 * bearingShare)} % bears`,
+  ];
+  return told.filter(Boolean).join(', ') || 'read by eye';
 }
 
 function kitUsed({ heads, survey, kit }: ReportFacts, checks: readonly string[]): Block[] {
@@ -381,7 +432,7 @@ export function reportOf(facts: ReportFacts): Report {
       ...front(facts, pen),
       ...results(rows, pen, left),
       ...leftAlone(facts, checks, new Set(own.map(({ check }) => check)), pen),
-      ...(facts.short ? [] : [...moves(facts, checks, pen), ...kitUsed(facts, checks)]),
+      ...(facts.short ? [] : [...moves(facts, checks, pen), ...metal(facts, pen), ...kitUsed(facts, checks)]),
       { kind: 'signatures', names: ['Measured by', 'Accepted by'] },
       text(`Made from data with the fingerprint ${facts.fingerprint}.`, true),
       ...details(facts, checks, pen, left),
