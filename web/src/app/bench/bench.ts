@@ -16,6 +16,7 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { CHECKS, readingValue, type Picture, sentence, sizesIn } from '@isometra/core';
+import { DrawingOut } from '../drawings/drawing-out';
 import { Settings } from '../data/settings';
 import { DragPlaces, placeFor, type Placed } from './drag-places';
 import { faultWords, keyOf } from '@isometra/work';
@@ -56,6 +57,7 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
 @Component({
   selector: 'iso-bench',
   imports: [
+    DrawingOut,
     ClearLabels,
     DragPlaces,
     NgComponentOutlet,

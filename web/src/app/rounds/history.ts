@@ -15,6 +15,7 @@ import { Router, RouterLink } from '@angular/router';
 import { CHECKS, DIMENSIONS, prettyUnit, shownIn, type CheckDefinition, type Dimension, toYou } from '@isometra/core';
 import type { Machine, MoveWrite, RoundHead } from '@isometra/contract';
 import { counts, curvesAlong, homingOf, registerLog, registerValue, drawnWords, type RegisterEntry } from '@isometra/work';
+import { DrawingOut } from '../drawings/drawing-out';
 import { meaningWords } from '../register/register-words';
 import { bedWords } from '../machine/bed-words';
 import { driftWords } from './drift-words';
@@ -41,7 +42,7 @@ const MOST_DRAWN = 300;
 /** The rounds of one check: errors inside their limits, and what became of every move. */
 @Component({
   selector: 'iso-history',
-  imports: [RouterLink, Button, Choices, Glyph, Notice, RoundChart, TrendChart],
+  imports: [DrawingOut, RouterLink, Button, Choices, Glyph, Notice, RoundChart, TrendChart],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './history.html',
   styleUrl: './history.css',
@@ -218,6 +219,12 @@ export class History {
   );
 
   /** The same drawn over the years. */
+  /** What the drawing of a quantity is called in a file. */
+  protected titleOf(quantity: string): string {
+    const { title } = this.check();
+    return [this.store.machine()?.card.number, title, quantity === title ? '' : quantity].filter(Boolean).join(', ');
+  }
+
   protected readonly trends = computed((): TrendSeries[] =>
     this.told().map(({ name, info, drift: { trend, points, moves } }) => {
       const { factor } = this.chartUnit(info.dimension);

@@ -30,6 +30,8 @@ import { bothUnits, counted, inFine } from '../ui/say';
 import type { PinsRead } from './flank-words';
 import type { ShimTexts } from './shim-panel';
 import { shortDateWords, today } from '../data/when';
+import type { FlatDrawing } from '../drawings/flat';
+import { faceFlat } from './face-flat';
 
 const GRAVE: ReadonlySet<string> = new Set(['grew', 'liner-ends', 'wrong-flank']);
 const WHOSE: Readonly<Record<PassDepth['whose'], string>> = {
@@ -58,6 +60,11 @@ export abstract class DeskShown {
     initialValue: [] as readonly StoredSurface[],
   });
   protected readonly surface = computed(() => this.all().find(({ id }) => id === this.surfaceId()) ?? null);
+  /** The face 1 : 1, for a file. */
+  protected readonly flat = (): FlatDrawing => {
+    const surface = this.surface();
+    return surface ? faceFlat(surface) : { width: 0, height: 0, lines: [], words: [] };
+  };
   protected readonly mate = computed(() => {
     const surface = this.surface();
     return surface && mateOf(surface, this.all());

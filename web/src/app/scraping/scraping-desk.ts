@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { exampleFor, parseQuantity, sizesIn } from '@isometra/core';
 import type { DeskEntry } from '@isometra/contract';
 import { entryWords, eveningsOf, standing, stateWords } from '@isometra/work';
+import { DrawingOut } from '../drawings/drawing-out';
 import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { useKeys, type KeyHint } from '../data/keys';
@@ -60,6 +61,7 @@ const DIGITS = 700;
   selector: 'iso-scraping-desk',
   host: { '(click)': 'letGo($event)' },
   imports: [
+    DrawingOut,
     PrintHead,
     RouterLink,
     Button,

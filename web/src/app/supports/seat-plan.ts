@@ -5,6 +5,7 @@ import { dequal } from 'dequal';
 import { CHECKS, footSchema, FRAMES, parseQuantity, planFor, supports as seatMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
 import { readCard } from '@isometra/work';
+import { DrawingOut } from '../drawings/drawing-out';
 import { newId } from '../data/id';
 import { nowText } from '../data/clock';
 import type { ApiFailure } from '../data/api';
@@ -34,7 +35,7 @@ import { Tick } from '../ui/tick';
 /** A casting on its faces: where they are, and which to scrape or shim for a wanted change, replanned at every touch. */
 @Component({
   selector: 'iso-seat-plan',
-  imports: [RouterLink, Footprint, FaceTable, Consequences, SchemaForm, Button, Notice, Choices, Slide, TextBox, Tick],
+  imports: [DrawingOut, RouterLink, Footprint, FaceTable, Consequences, SchemaForm, Button, Notice, Choices, Slide, TextBox, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './seat-plan.html',
   styleUrl: './seat-plan.css',

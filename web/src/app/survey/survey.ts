@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { RouterLink } from '@angular/router';
 import { CHECKS, sentence, sizesIn } from '@isometra/core';
 import { belowTheHand, factOf, methodsApart, tellingAfterEach, wayOfFinding } from '@isometra/work';
+import { DrawingOut } from '../drawings/drawing-out';
 import { Settings } from '../data/settings';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
@@ -22,7 +23,7 @@ const FACTORS = [100, 200, 500, 1000, 2000, 5000].map((value) => ({ value, label
 /** The machine in plan and side view, bent by what is known about it, from as-found to now. */
 @Component({
   selector: 'iso-survey',
-  imports: [Bent, RouterLink, Glyph, Pick, Slide],
+  imports: [DrawingOut, Bent, RouterLink, Glyph, Pick, Slide],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './survey.html',
   styleUrl: './survey.css',

@@ -1,0 +1,33 @@
+import type { Surface } from '@isometra/contract';
+import type { FlatDrawing, FlatLine, Point } from '../drawings/flat';
+import { faceSize, placeOn } from './face-place';
+
+const ONE = { along: 1, across: 1 };
+const INK = '#000';
+/** Height of the names, and width of the lines, mm. */
+const [WORD, LINE] = [5, 0.2];
+
+/** A face and its zones 1 : 1 as it lies on the bench, mm: to be laid under it, or cut out. On the screen a narrow way is drawn wider. */
+export function faceFlat(surface: Surface): FlatDrawing {
+  const place = placeOn(surface, ONE);
+  const line = (corners: readonly { readonly x: number; readonly y: number }[], dashes: string | null = null): FlatLine => ({
+    ...{ points: corners.map(({ x, y }) => place(x, y)), closed: true, stroke: INK, fill: null, width: LINE, dashes },
+  });
+  const { width, height, zones } = surface;
+  const middle = (points: readonly Point[]): Point => {
+    const of = (k: 0 | 1): number => (Math.min(...points.map((point) => point[k])) + Math.max(...points.map((point) => point[k]))) / 2;
+    return [of(0), of(1)];
+  };
+  const whole = line([
+    { x: 0, y: 0 },
+    { x: width, y: 0 },
+    { x: width, y: height },
+    { x: 0, y: height },
+  ]);
+  const strips = zones.map(({ outline, use }) => line(outline, use === 'bear' ? null : '2 1'));
+  return {
+    ...faceSize(surface, ONE),
+    lines: [whole, ...strips],
+    words: zones.map(({ id }, i) => ({ text: id, at: middle(strips[i].points), size: WORD, turn: 0, colour: INK })),
+  };
+}
