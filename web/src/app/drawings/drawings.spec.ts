@@ -51,6 +51,23 @@ describe('a drawing as lines and words', () => {
     expect(linesOf('M0 0H10V10Z m5 5 l1 1', [1, 0, 0, 1, 0, 0]).length).toBe(2);
   });
 
+  it('is cut off where the drawing cuts it off, and seen through as much as it is', () => {
+    const svg = drawn(`<defs><clipPath id="c"><rect x="10" y="10" width="50" height="30"/></clipPath></defs>
+      <g clip-path="url(#c)" opacity="0.5"><path class="seen" d="M0 20H100M20 0V5" fill="none" stroke-opacity="0.5"/>
+      <rect x="0" y="0" width="30" height="30" fill="red" fill-opacity="0.4"/></g>`);
+    const { lines } = flatten(svg);
+    expect(lines.map(({ points }) => points.length)).toEqual([2, 4]);
+    expect(lines[0].points).toEqual([
+      [10, 20],
+      [60, 20],
+    ]);
+    expect(lines[0].strokeOpacity).toBeCloseTo(0.25, 9);
+    expect(lines[1].fillOpacity).toBeCloseTo(0.2, 9);
+    expect(svgText({ width: 1, height: 1, lines, words: [] }, SHEET)).toContain('fill-opacity="0.2"');
+    expect(Math.max(...lines[1].points.flat())).toBe(30);
+    expect(Math.min(...lines[1].points.flat())).toBe(10);
+  });
+
   it('is written as an SVG that a browser reads back, at its size in millimetres', () => {
     const flat = flatten(drawn('<rect x="10" y="20" width="30" height="40" class="seen" fill="none"/><text x="5" y="50">a &lt; b</text>'));
     const read = new DOMParser().parseFromString(svgText(flat, SHEET), 'image/svg+xml');

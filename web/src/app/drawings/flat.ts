@@ -1,6 +1,9 @@
+import { clipPolygon, clipPolyline } from 'lineclip';
 import svgpath from 'svgpath';
 
 export type Point = readonly [x: number, y: number];
+/** Left, top, right, bottom. */
+export type Box = [number, number, number, number];
 
 /** A line of a drawing, in its own units, y downward. */
 export interface FlatLine {
@@ -9,6 +12,9 @@ export interface FlatLine {
   /** Colour of the line, and of what it encloses; null where there is none. */
   readonly stroke: string | null;
   readonly fill: string | null;
+  /** From 0 to 1. */
+  readonly strokeOpacity: number;
+  readonly fillOpacity: number;
   readonly width: number;
   readonly dashes: string | null;
 }
@@ -106,6 +112,32 @@ const isSeen = (one: Element): boolean => {
   return visibility !== 'hidden' && display !== 'none' && Number(opacity) > 0 && !one.closest(ASIDE);
 };
 
+/** How much of something is seen through what it lies in, from 0 to 1. */
+function opacityOf(one: Element | null, svg: SVGSVGElement): number {
+  if (!one || one === svg) return 1;
+  return Number(getComputedStyle(one).opacity) * opacityOf(one.parentElement, svg);
+}
+
+/** The box that something is cut off at, in the units of the drawing; undefined where it is not. */
+function clipOf(svg: SVGSVGElement, one: Element): Box | undefined {
+  const cut = one.closest<SVGGraphicsElement>('[clip-path]');
+  const id = cut && svg.contains(cut) ? /#([^)"']+)/.exec(cut.getAttribute('clip-path') ?? '')?.[1] : undefined;
+  const shape = id === undefined ? null : svg.querySelector<SVGGeometryElement>(`#${CSS.escape(id)} > *`);
+  const matrix = cut && matrixIn(svg, cut);
+  if (!shape || !matrix) return undefined;
+  const points = linesOf(pathOf(shape), matrix).flatMap((line) => line.points);
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  return points.length ? [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)] : undefined;
+}
+
+/** What of a line lies in a box: an open one may come to be several. */
+export function cutAt<Line extends Pick<FlatLine, 'points' | 'closed'>>(line: Line, box: Box | undefined): readonly Line[] {
+  if (!box) return [line];
+  const points = line.points.map(([x, y]): [number, number] => [x, y]);
+  const parts = line.closed ? [clipPolygon(points, box)] : clipPolyline(points, box);
+  return parts.filter((part) => part.length > 1).map((part) => ({ ...line, points: part }));
+}
+
 /** A colour as it is drawn; null where there is none, or where it is a pattern. */
 const colourOf = (value: string, opacity: string): string | null =>
   value === 'none' || value.startsWith('url') || Number(opacity) === 0 || /^rgba\(.*, 0\)$/.test(value) ? null : value;
@@ -129,7 +161,11 @@ function flatLines(svg: SVGSVGElement, shape: SVGGeometryElement): readonly Flat
   const grown = style.vectorEffect === 'non-scaling-stroke' ? 1 : Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2]));
   const width = Number.parseFloat(style.strokeWidth) * grown;
   const dashes = style.strokeDasharray === 'none' ? null : style.strokeDasharray.replaceAll('px', '');
-  return linesOf(pathOf(shape), matrix).map((line) => ({ ...line, stroke, fill, width, dashes }));
+  const [seen, box] = [opacityOf(shape, svg), clipOf(svg, shape)];
+  const opacities = { strokeOpacity: seen * Number(style.strokeOpacity), fillOpacity: seen * Number(style.fillOpacity) };
+  return linesOf(pathOf(shape), matrix)
+    .map((line) => ({ ...line, stroke, fill, ...opacities, width, dashes }))
+    .flatMap((line) => cutAt(line, box));
 }
 
 function flatWord(svg: SVGSVGElement, word: SVGTextElement): readonly FlatWord[] {

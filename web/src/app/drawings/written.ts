@@ -11,14 +11,17 @@ export interface Sheet {
 const number = (value: number): string => String(Math.round(value * 1e3) / 1e3);
 const safe = (text: string): string => text.replace(/[<>&"]/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
+const through = (what: 'stroke' | 'fill', opacity: number): string => (opacity < 1 ? ` ${what}-opacity="${number(opacity)}"` : '');
+
 /** A drawing as an SVG file that stands for itself. */
 export function svgText({ width, height, lines, words }: FlatDrawing, { title, mmPerUnit }: Sheet): string {
   const path = (points: readonly Point[], closed: boolean): string =>
     `M${points.map((point) => point.map(number).join(' ')).join('L')}${closed ? 'Z' : ''}`;
-  const drawn = lines.map(({ points, closed, stroke, fill, width: wide, dashes }) => {
+  const drawn = lines.map(({ points, closed, stroke, fill, strokeOpacity, fillOpacity, width: wide, dashes }) => {
     const dashed = stroke !== null && dashes !== null ? ` stroke-dasharray="${safe(dashes)}"` : '';
-    const line = stroke === null ? '' : ` stroke="${safe(stroke)}" stroke-width="${number(wide)}"${dashed}`;
-    return `<path d="${path(points, closed)}" fill="${safe(fill ?? 'none')}"${line}/>`;
+    const line =
+      stroke === null ? '' : ` stroke="${safe(stroke)}" stroke-width="${number(wide)}"${through('stroke', strokeOpacity)}${dashed}`;
+    return `<path d="${path(points, closed)}" fill="${safe(fill ?? 'none')}"${fill === null ? '' : through('fill', fillOpacity)}${line}/>`;
   });
   const written = words.map(({ text, at: [x, y], size, turn, colour }) => {
     const turned = Math.abs(turn) < 0.01 ? '' : ` transform="rotate(${[turn, x, y].map(number).join(' ')})"`;

@@ -11,7 +11,8 @@ const [WORD, LINE] = [5, 0.2];
 export function faceFlat(surface: Surface): FlatDrawing {
   const place = placeOn(surface, ONE);
   const line = (corners: readonly { readonly x: number; readonly y: number }[], dashes: string | null = null): FlatLine => ({
-    ...{ points: corners.map(({ x, y }) => place(x, y)), closed: true, stroke: INK, fill: null, width: LINE, dashes },
+    ...{ points: corners.map(({ x, y }) => place(x, y)), closed: true, stroke: INK, fill: null, strokeOpacity: 1, fillOpacity: 1 },
+    ...{ width: LINE, dashes },
   });
   const { width, height, zones } = surface;
   const middle = (points: readonly Point[]): Point => {

@@ -5,6 +5,10 @@ import { dequal } from 'dequal';
 import { CHECKS, footSchema, FRAMES, parseQuantity, planFor, supports as seatMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
 import { readCard } from '@isometra/work';
+import { openSupports, supportsFile } from '@isometra/work';
+import { parsedJson } from '../data/api';
+import { File as FileButton } from '../ui/file';
+import { giveFile } from '../ui/give-file';
 import { DrawingOut } from '../drawings/drawing-out';
 import { newId } from '../data/id';
 import { nowText } from '../data/clock';
@@ -35,7 +39,21 @@ import { Tick } from '../ui/tick';
 /** A casting on its faces: where they are, and which to scrape or shim for a wanted change, replanned at every touch. */
 @Component({
   selector: 'iso-seat-plan',
-  imports: [DrawingOut, RouterLink, Footprint, FaceTable, Consequences, SchemaForm, Button, Notice, Choices, Slide, TextBox, Tick],
+  imports: [
+    DrawingOut,
+    RouterLink,
+    Footprint,
+    FaceTable,
+    Consequences,
+    SchemaForm,
+    Button,
+    FileButton,
+    Notice,
+    Choices,
+    Slide,
+    TextBox,
+    Tick,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './seat-plan.html',
   styleUrl: './seat-plan.css',
@@ -240,6 +258,30 @@ export class SeatPlan {
       next: () => this.told.set('The foot is on the machine card.'),
       error: (failure: ApiFailure) => this.problem.set(failure.message),
     });
+  }
+
+  /** The faces and what is wanted of them, as a file that `isometra move` answers. */
+  protected saveMove(): void {
+    const [casting, { prefer }] = [this.casting(), this.wish()];
+    if (!casting) return;
+    const { id: _id, name, ...faces } = casting;
+    const file = supportsFile({ ...faces, want: this.want() as Readonly<Record<string, number>>, prefer });
+    giveFile(`${this.store.machine()?.card.number ?? ''}-${name}-move.json`, 'application/json', `${JSON.stringify(file, null, 2)}\n`);
+  }
+
+  /** Faces and what is wanted of them out of a file: nothing is on the machine card before it is kept. */
+  protected async openMove(file: File): Promise<void> {
+    this.problem.set('');
+    const told = openSupports(parsedJson(await file.text()));
+    if ('faults' in told) {
+      const words = told.faults.map(({ path, message, example }) => `${path} ${message}. Example: ${example}`);
+      return this.problem.set(`${file.name} was not opened: ${words.slice(0, 5).join('. ')}`);
+    }
+    const { want, prefer, ...faces } = told.opened;
+    if (faces.frame !== this.frame()) return this.problem.set(`${file.name} is of a ${faces.frame}: it was not opened.`);
+    this.change({ id: this.castingId(), name: this.name(), ...faces });
+    this.wish.set({ want, prefer, allow: 'own' });
+    this.told.set(`${file.name} is open. Save the faces to have them on the machine card.`);
   }
 
   /** The faces go onto the machine card. */

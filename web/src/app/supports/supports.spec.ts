@@ -21,6 +21,7 @@ import {
 import { Rounds } from '../data/rounds';
 import { MachineStore } from '../machine/machine-store';
 import { JobCard } from '../job/job-card';
+import { File as FileButton } from '../ui/file';
 import { Slide } from '../ui/slide';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
@@ -157,6 +158,34 @@ describe('the plan of a casting', () => {
     expect(page.text()).toMatch(/The tailstock is then 0\.0\d+ mm high\./);
     expect(page.text()).toContain('“Seat of a casting” has not been read yet, and this plan depends on it.');
     expect(page.text()).toContain('The tailstock plan that follows');
+  });
+
+  it('opens a move file: its faces and what is wanted of them; another machine’s or a broken one changes nothing', async () => {
+    const { page, server } = await open();
+    const { supports: faces, frame, origin } = headstock();
+    const file = (part: Record<string, unknown>) =>
+      new File(
+        [JSON.stringify({ format: 'isometra-move/1', move: 'supports', frame, origin, supports: faces, ...part })],
+        'from-the-shop.json',
+      );
+    const choose = async (chosen: File): Promise<void> => {
+      page.fixture.debugElement.query(By.directive(FileButton)).triggerEventHandler('chosen', chosen);
+      await new Promise((resolve) => setTimeout(resolve));
+      await page.fixture.whenStable();
+    };
+    await choose(file({ want: { slopeV: 'steep' } }));
+    await until(() => page.text().includes('from-the-shop.json was not opened: want.slopeV'));
+    await choose(file({ frame: 'mill', want: { leanX: 20 } }));
+    await until(() => page.text().includes('is of a mill: it was not opened.'));
+    expect(page.text()).not.toContain('Save these faces on the machine card');
+    const moved = faces.map((face, i) => (i === 0 ? { ...face, at: [face.at[0] + 25, face.at[1], face.at[2]] } : face));
+    await choose(file({ supports: moved, want: { slopeV: '-30 um/m' }, prefer: 'least-depth' }));
+    await until(() => page.text().includes('from-the-shop.json is open.'));
+    expect(page.text()).toMatch(/It turns and moves: .*30 µm\/m/);
+    await page.press('Save these faces on the machine card');
+    await until(() => server.sent.some(({ method }) => method === 'PUT'));
+    const { card } = server.sent.findLast(({ method }) => method === 'PUT')?.body as { card: { castings: Casting[] } };
+    expect(card.castings[0].supports[0].at[0]).toBe(faces[0].at[0] + 25);
   });
 
   it('is planned again at every slide, and what cannot be had names its obstacle', async () => {
