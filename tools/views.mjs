@@ -116,7 +116,7 @@ export const VIEWS = [
     name: 'survey-turning',
     go: async (page, address) => {
       await page.goto(`${address}/machines/${(await machine(page, address, 'T-06')).id}/survey`);
-      await page.waitForSelector('iso-turning-picture .ring');
+      await page.waitForSelector('iso-bent .ring');
     },
   },
   {

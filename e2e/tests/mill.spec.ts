@@ -30,8 +30,9 @@ test('a mill: the ladder of its kind, and a head trammed in one move', { tag: '@
   await page.getByRole('link', { name: 'Survey' }).click();
   await expect(page.getByText('Head: 0.090 mm in 300 mm leaning right.')).toBeVisible();
   const factor = Number(/×(\d+)/.exec((await page.getByText(/errors drawn ×/).textContent()) ?? '')?.[1]);
-  const turn = await page.locator('iso-mill-picture .head').first().locator('..').getAttribute('transform');
-  expect(Number(/rotate\(([\d.]+)/.exec(turn ?? '')?.[1])).toBeCloseTo(((300e-6 * 180) / Math.PI) * factor, 4);
+  const turn = await page.locator('iso-bent .head').first().getAttribute('transform');
+  const [cosine, sine] = (turn ?? '').replace('matrix(', '').split(' ').map(Number);
+  expect((Math.atan2(sine, cosine) * 180) / Math.PI).toBeCloseTo(((300e-6 * 180) / Math.PI) * factor, 4);
 });
 
 test('a head nodded with the pin unknown: one stroke teaches it, the next one lands, and the machine remembers', async ({ page, shop }) => {

@@ -159,7 +159,7 @@ test.describe('the logbook of the demo shop', () => {
     await expect(row.getByRole('img', { name: 'out' })).toBeVisible();
     await expect(row.getByRole('img', { name: 'in', exact: true })).toBeVisible();
     await expect(page.getByText(/results on both sides, 5 came in/)).toBeVisible();
-    await expect(page.locator('figure iso-lathe-picture svg')).toHaveCount(2);
+    await expect(page.locator('figure iso-bent svg')).toHaveCount(2);
     await row.getByRole('link', { name: /^round 1/ }).click();
     await expect(page).toHaveURL(/\/bench\/bed-twist\//);
     // The story is over when the screen is there, not when its address is.

@@ -110,3 +110,20 @@ export type { GlyphOf } from './report/glyphOf.js';
 export type { PaperUnits } from './report/inUnits.js';
 export { readingSheet, type SheetFacts } from './report/readingSheet.js';
 export { groupedBy } from './notebook/groupedBy.js';
+export * from './pictures/bent.js';
+export { boundsOf, ghostsOf, millGhosts, turningGhosts } from './pictures/ghosts.js';
+export { FRAME, fittingFactor, pictureOf, type Ghosts } from './pictures/lathe.js';
+export { millFittingFactor, millPictureOf, TABLE_DEPTH, type MillGhosts } from './pictures/mill.js';
+export {
+  drawBent,
+  fittingOf,
+  isCircle,
+  isWord,
+  turningHas,
+  type Bending,
+  type BentPicture,
+  type Drawn,
+  type Look,
+  type PictureWord,
+} from './pictures/index.js';
+export { bedUnder, offsetPixels, turningFittingFactor, type TurningGhosts } from './pictures/turning.js';

@@ -1,5 +1,6 @@
 import PDFDocument from 'pdfkit';
 import type { Block, GlyphOf, Report, TableRow } from '@isometra/work';
+import { drawPicture } from './pictures.js';
 import { drawGlyph } from './glyphs.js';
 import { registerFonts } from './fonts.js';
 
@@ -13,6 +14,8 @@ const LINE = '#c9c7c0';
 const BLUE = '#2452a0';
 const MARGIN = 48;
 const FOOT = 34;
+/** Size of the words on a picture. */
+const WORDS = 8;
 const SIZES = { 1: 22, 2: 14, 3: 11 } as const;
 
 /** Paper sizes that a shop prints on. */
@@ -73,6 +76,8 @@ export class Printer {
         return this.zone(block, root);
       case 'profile':
         return this.profile(block, root);
+      case 'picture':
+        return this.picture(block, root);
       case 'boxes':
         return this.boxes(block, root);
       case 'signatures':
@@ -282,6 +287,23 @@ export class Printer {
     });
     this.doc.y = y + 24;
     this.doc.x = MARGIN;
+  }
+
+  private picture({ picture }: Of<'picture'>, root: PDFKit.PDFStructureElement): void {
+    const scale = this.width / picture.width;
+    const height = scale * picture.height;
+    this.room(height + 10);
+    const y = this.doc.y + 6;
+    this.figure(root, picture.told, () =>
+      drawPicture(this.doc, picture, { x: MARGIN, y, scale }, ({ text, anchor }, x, foot) => {
+        this.doc.font('text').fontSize(WORDS);
+        const width = this.doc.widthOfString(text) + 2;
+        const left = x - (anchor === 'end' ? width : anchor === 'middle' ? width / 2 : 0);
+        this.write(text, 'text', WORDS, { x: left, y: foot - WORDS, width }, SOFT);
+      }),
+    );
+    this.doc.x = MARGIN;
+    this.doc.y = y + height + 4;
   }
 
   private profile({ chart }: Of<'profile'>, root: PDFKit.PDFStructureElement): void {

@@ -1,3 +1,4 @@
+import type { BentPicture } from '../pictures/shapes.js';
 import type { GlyphOf } from './glyphOf.js';
 
 /** A row of a table; one that is struck out is history. */
@@ -44,6 +45,7 @@ export type Block =
     }
   | { readonly kind: 'profile'; readonly chart: ProfileChart }
   | { readonly kind: 'zone'; readonly chart: ZoneChart }
+  | { readonly kind: 'picture'; readonly picture: BentPicture }
   /** Boxes to write in, numbered. */
   | { readonly kind: 'boxes'; readonly boxes: readonly { readonly label: string; readonly ask: string }[] }
   | { readonly kind: 'signatures'; readonly names: readonly string[] };

@@ -1,6 +1,7 @@
 import { startingSheet } from '@isometra/core';
 import type { Machine, RoundHead, StoredSurvey, SurveyNote } from '@isometra/contract';
 import { Diary, finding, move, quantity } from '../testing/heads.js';
+import { FRAME } from '../pictures/lathe.js';
 import { DeskDiary, face } from '../testing/surface.js';
 import type { Block, Report } from './blocks.js';
 import { factsOf } from './factsOf.js';
@@ -104,19 +105,25 @@ describe('a report', () => {
     expect(table(report, 'Results as found and as left')?.rows[0].glyph).toBe('left');
   });
 
+  it('draws the machine as it stands by the last rounds, with what it says to who cannot see it; not on one page for a customer', () => {
+    const drawnIn = (report: Report) => report.blocks.flatMap((block) => (block.kind === 'picture' ? [block.picture] : []));
+    const [picture] = drawnIn(made());
+    expect(picture.told).toContain('The lathe in plan and side view');
+    // The last round: 4 µm toward the operator, who stands below in plan, at the factor that is printed on it.
+    const factor = Number(/×(\d+)/.exec(picture.drawn.map((one) => ('text' in one ? one.text : '')).join(' '))?.[1]);
+    const body = picture.drawn.find((one) => 'd' in one && one.d.startsWith('M820 -44'));
+    expect(body && 'at' in body && body.at?.[5]).toBeCloseTo(116 + 4e-6 * FRAME.perMetre * factor, 6);
+    expect(drawnIn(made({ short: true }))).toEqual([]);
+    expect(drawnIn(made({ heads: [] }))).toEqual([]);
+  });
+
   it('tells the faces that were scraped while it ran, with the metal that came off and how they bear', () => {
     const diary = new DeskDiary(face());
     diary.passes(2, '1', '2', '3', '4').passes(1, '4');
     const surfaces = [{ ...diary.surface, entries: diary.entries }];
     const rows = table(made({ surfaces, survey: survey([], { startedAt: '2026-01-01T00:00:00.000Z' }) }), 'Faces that were scraped')?.rows;
     expect(rows?.map(({ cells }) => cells)).toEqual([
-      [
-        'Saddle, flat way, for “Squareness of the saddle”',
-        '2 Mar 2026, RM',
-        '9 passes',
-        'about 0.024 mm to 0.036 mm',
-        'none was read',
-      ],
+      ['Saddle, flat way, for “Squareness of the saddle”', '2 Mar 2026, RM', '9 passes', 'about 0.024 mm to 0.036 mm', 'none was read'],
     ]);
     const before = survey([], { startedAt: '2026-01-01T00:00:00.000Z', endedAt: '2026-02-01T00:00:00.000Z' });
     expect(table(made({ surfaces, survey: before }), 'Faces that were scraped')).toBeUndefined();

@@ -18,6 +18,9 @@ import { shopDate, shopTime } from '../notebook/dates.js';
 import { isMade } from '../notebook/doneMoves.js';
 import { counts } from '../notebook/ruling.js';
 import { callSentence, counted, inWords, moveWords, sizeOf, zoneInWords } from '../said/said.js';
+import { bentBy, withGhosts } from '../pictures/bent.js';
+import { drawBent, fittingOf } from '../pictures/index.js';
+import { slantOf } from '../sheets/slide.js';
 import { learnedOn } from '../scraping/desk.js';
 import { metalTaken } from '../scraping/metal.js';
 import { readingTold } from '../sheets/sheet.js';
@@ -246,6 +249,22 @@ function metal({ surfaces = [], survey }: ReportFacts, pen: Pen): Block[] {
   ];
 }
 
+/** The machine as it stands by the last rounds of the survey, its errors exaggerated, with its limits as ghost lines. */
+function bentMachine({ heads, survey, machine: { card } }: ReportFacts): Block[] {
+  const kind = String(card.kind);
+  const own = heads.filter((round) => round.surveyId === survey.id && counts(round) && round.finding);
+  const bending = bentBy(kind, own);
+  if (Object.keys(bending.known).length === 0) return [];
+  const factor = fittingOf(bending);
+  const slant = slantOf(card['slide']) ?? null;
+  const picture = drawBent(withGhosts(bending, survey.judge, factor), { kind, factor, slant });
+  return [
+    heading('The machine as it stands'),
+    { kind: 'picture', picture },
+    text(`Errors are drawn ×${factor}; dashed lines are the limits.`, true),
+  ];
+}
+
 function spotsWords(print: PrintResult | null): string {
   if (!print) return 'none was read';
   const { spotsPerSquare, bearingShare } = print;
@@ -431,6 +450,7 @@ export function reportOf(facts: ReportFacts): Report {
     blocks: [
       ...front(facts, pen),
       ...results(rows, pen, left),
+      ...(facts.short ? [] : bentMachine(facts)),
       ...leftAlone(facts, checks, new Set(own.map(({ check }) => check)), pen),
       ...(facts.short ? [] : [...moves(facts, checks, pen), ...metal(facts, pen), ...kitUsed(facts, checks)]),
       { kind: 'signatures', names: ['Measured by', 'Accepted by'] },

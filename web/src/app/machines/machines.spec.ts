@@ -29,7 +29,7 @@ describe('the machines', () => {
     expect(list.text()).toMatch(/1 Bar between centres It is out: do the move\./);
     expect(list.text()).toContain('EK: Bar between centres: round begun');
     expect(list.text()).toContain('Old bar (by 3 days)');
-    await until(() => list.all('iso-lathe-picture svg').length === 1);
+    await until(() => list.all('iso-bent svg[data-family=lathe]').length === 1);
     TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key: '1' }));
     // What is out leads to the round whose move is to be made.
     expect(navigate.calls.mostRecent().args[0]).toEqual(['/machines', LATHE, 'bench', 'tailstock-traverse', round.id]);

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { BoardPlate } from '@isometra/contract/board';
 import { machineFamily } from '@isometra/contract/machine-kinds';
-import { Bent, fittingOf, type Bending } from '../survey/bent';
+import { fittingOf, type Bending } from '@isometra/work/pictures';
+import { Bent } from '../survey/bent';
 
 /** A machine drawn small as it stands, bent by what is known of it. */
 @Component({

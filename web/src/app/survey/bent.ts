@@ -1,46 +1,38 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { KnownLathe, KnownMill, KnownTurning } from '@isometra/work';
-import { LathePicture, type Ghosts } from './lathe-picture';
-import { millFittingFactor } from './mill';
-import { MillPictureDrawing, type MillGhosts } from './mill-picture';
-import { fittingFactor } from './picture';
-import { turningFittingFactor, turningHas, type TurningGhosts } from './turning';
-import { TurningPicture } from './turning-picture';
+import { drawBent, isCircle, isWord, type Bending, type CircleShape, type Matrix, type PictureWord } from '@isometra/work/pictures';
 
-/** What is known of a machine of one family, and the limits that are drawn beside it. */
-export type Bending =
-  | { readonly family: 'lathe'; readonly known: KnownLathe; readonly ghosts?: Ghosts }
-  | { readonly family: 'mill'; readonly known: KnownMill; readonly ghosts?: MillGhosts }
-  | { readonly family: 'turning-centre'; readonly known: KnownTurning; readonly ghosts?: TurningGhosts };
+const matrixText = (at: Matrix | undefined): string | null => (at ? `matrix(${at.join(' ')})` : null);
 
-/** How much errors may be exaggerated so that all of them are still on the picture. */
-export function fittingOf(bending: Bending): number {
-  if (bending.family === 'mill') return millFittingFactor(bending.known);
-  return bending.family === 'turning-centre' ? turningFittingFactor(bending.known) : fittingFactor(bending.known);
+interface Shown {
+  readonly word: PictureWord | null;
+  readonly circle: CircleShape['circle'] | null;
+  readonly d: string;
+  readonly look: string;
+  readonly at: string | null;
 }
+const NO_SHAPE: Shown = { word: null, circle: null, d: '', look: '', at: null };
 
-/** A machine of any family, bent by what is known of it. */
+/** A machine of any family, bent by what is known of it; ghost lines are the limits. */
 @Component({
   selector: 'iso-bent',
-  imports: [LathePicture, MillPictureDrawing, TurningPicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.bare]': 'bare()' },
   template: `
-    @let now = bending();
-    @if (now.family === 'mill') {
-      <iso-mill-picture [class.bare]="bare()" [kind]="kind()" [known]="now.known" [factor]="factor()" [ghosts]="now.ghosts" />
-    } @else if (now.family === 'turning-centre') {
-      <iso-turning-picture
-        [class.bare]="bare()"
-        [known]="now.known"
-        [factor]="factor()"
-        [ghosts]="now.ghosts"
-        [slant]="slant()"
-        [has]="has()"
-      />
-    } @else {
-      <iso-lathe-picture [class.bare]="bare()" [known]="now.known" [factor]="factor()" [ghosts]="now.ghosts" />
-    }
+    <svg [attr.viewBox]="box()" [attr.data-family]="bending().family" role="img" [attr.aria-label]="picture().told">
+      @for (one of shapes(); track $index) {
+        @if (one.word; as word) {
+          <text class="words" [class.over]="word.over" [attr.x]="word.x" [attr.y]="word.y" [attr.text-anchor]="word.anchor ?? null">
+            {{ word.text }}
+          </text>
+        } @else if (one.circle; as circle) {
+          <circle [class]="one.look" [attr.transform]="one.at" [attr.cx]="circle.x" [attr.cy]="circle.y" [attr.r]="circle.r" />
+        } @else {
+          <path [class]="one.look" [attr.transform]="one.at" [attr.d]="one.d" />
+        }
+      }
+    </svg>
   `,
+  styleUrl: './picture.css',
 })
 export class Bent {
   readonly kind = input.required<string>();
@@ -50,5 +42,14 @@ export class Bent {
   readonly slant = input<number | null>(null);
   /** Without words on it. */
   readonly bare = input(false);
-  protected readonly has = computed(() => turningHas(this.kind()));
+
+  protected readonly picture = computed(() => drawBent(this.bending(), { kind: this.kind(), factor: this.factor(), slant: this.slant() }));
+  protected readonly box = computed(() => `0 0 ${this.picture().width} ${this.picture().height}`);
+  protected readonly shapes = computed(() =>
+    this.picture().drawn.map((one): Shown => {
+      if (isWord(one)) return { ...NO_SHAPE, word: one };
+      const shape = { ...NO_SHAPE, look: one.look, at: matrixText(one.at) };
+      return isCircle(one) ? { ...shape, circle: one.circle } : { ...shape, d: one.d };
+    }),
+  );
 }

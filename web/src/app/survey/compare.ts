@@ -15,9 +15,10 @@ import { Glyph } from '../ui/glyph';
 import { Pick } from '../ui/pick';
 import { doubtTold, resultTold } from '../ui/result-told';
 import { counted, moveWords, sizeOf } from '../ui/say';
-import { Bent, fittingOf } from './bent';
+import { Bent } from './bent';
 import { hoursWords } from './hours-between';
-import { bentBy } from './bent-by';
+import { bentBy } from '@isometra/work';
+import { fittingOf } from '@isometra/work/pictures';
 
 /** A side in the address: the survey's id, and "found" or "left". */
 const sideText = ({ surveyId, when }: Side): string => `${surveyId}.${when}`;

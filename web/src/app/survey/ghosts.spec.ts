@@ -1,6 +1,5 @@
 import { startingSheet } from '@isometra/core';
-import { ghostsOf } from './ghosts';
-import { FRAME, pictureOf } from './picture';
+import { FRAME, ghostsOf, pictureOf } from '@isometra/work';
 
 describe('the ghost lines of a survey', () => {
   const factor = 1000;

@@ -1,8 +1,7 @@
-import { millGhosts } from './ghosts';
+import { millFittingFactor, millGhosts, millPictureOf, TABLE_DEPTH } from '@isometra/work';
 import { knownMill } from '@isometra/work';
 import { startingSheet } from '@isometra/core';
 import { openShop, lathe, show, toldHead } from '../testing/fake-shop';
-import { millFittingFactor, millPictureOf, TABLE_DEPTH } from './mill';
 import { Survey } from './survey';
 
 const round = toldHead;
@@ -56,13 +55,14 @@ describe('a mill as drawn', () => {
       },
     });
     const page = await show(Survey);
-    expect(page.all('iso-mill-picture svg').length).toBe(1);
-    expect(page.all('iso-lathe-picture').length).toBe(0);
+    expect(page.all('iso-bent svg[data-family=mill]').length).toBe(1);
+    expect(page.all('svg[data-family=lathe]').length).toBe(0);
     expect(page.text()).toContain('Head: 0.024 mm in 300 mm leaning right.');
     expect(page.text()).toContain('Head: 0.009 mm in 300 mm nodding back.');
     expect(page.text()).toContain('The two motions: not measured.');
     const factor = Number(/errors drawn ×(\d+)/.exec(page.text())?.[1]);
-    const head = page.all('iso-mill-picture .head')[0].parentElement?.getAttribute('transform') ?? '';
-    expect(Number(/rotate\(([-\d.]+)/.exec(head)?.[1])).toBeCloseTo(((80e-6 * 180) / Math.PI) * factor, 6);
+    const head = page.all('iso-bent .head')[0].getAttribute('transform') ?? '';
+    const [cosine, sine] = head.replace('matrix(', '').split(' ').map(Number);
+    expect((Math.atan2(sine, cosine) * 180) / Math.PI).toBeCloseTo(((80e-6 * 180) / Math.PI) * factor, 6);
   });
 });

@@ -1,7 +1,7 @@
 import { headOf, sheetOf, knownFrom } from '@isometra/work';
 import { practiceRound, toldHead } from '../testing/fake-shop';
 import { latheWords } from './known-words';
-import { FRAME, fittingFactor, pictureOf } from './picture';
+import { FRAME, fittingFactor, pictureOf } from '@isometra/work';
 
 const round = toldHead;
 

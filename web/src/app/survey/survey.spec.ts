@@ -1,6 +1,6 @@
 import { startingSheet } from '@isometra/core';
 import { barRound, openShop, show, survey } from '../testing/fake-shop';
-import { FRAME } from './picture';
+import { FRAME } from '@isometra/work';
 import { Survey } from './survey';
 
 describe('the survey', () => {
@@ -20,7 +20,7 @@ describe('the survey', () => {
       page.element.querySelector('[role=slider]')?.dispatchEvent(new KeyboardEvent('keydown', { code: 'ArrowLeft', bubbles: true }));
       await page.fixture.whenStable();
     };
-    const shift = () => page.all('svg g g[transform]')[0].getAttribute('transform');
+    const shift = () => page.all('.iron[d^="M820 -44"]')[0].getAttribute('transform');
     const now = shift();
     await back();
     expect(page.text()).toContain('Tailstock: 0.060 mm toward you (bar between centres, ');
@@ -50,11 +50,12 @@ describe('the survey', () => {
     };
     meets(heights('.zone', / (-?[\d.e-]+)h/), [at(-7.5, 1), at(7.5, 1), at(0, -1), at(10, -1)]);
     // The axis: half of 50 and 67 µm/m, drawn 300 mm out.
-    meets(heights('.zone.limit', /L356 (-?[\d.e-]+)/), [0, at(0.3 * 25, 1), 0, at(0.3 * 33.5, -1)]);
+    meets(heights('.limit', /L356 (-?[\d.e-]+)/), [0, at(0.3 * 25, 1), 0, at(0.3 * 33.5, -1)]);
     // And the bed at ±10 µm/m per m, at each of five sections.
     const turns = page
-      .all('g > .zone[transform]')
-      .map((line) => Number(/rotate\((-?[\d.e-]+)/.exec(line.getAttribute('transform') ?? '')?.[1]));
+      .all('.zone[d="M-44 0H44"]')
+      .map((line) => /matrix\(([^ ]+) ([^ ]+)/.exec(line.getAttribute('transform') ?? '') ?? [])
+      .map(([, cosine, sine]) => (Math.atan2(Number(sine), Number(cosine)) * 180) / Math.PI);
     expect(turns.length).toBe(10);
     expect(turns[9]).toBeCloseTo((-10e-6 * factor * 180) / Math.PI, 6);
     expect(turns[8]).toBeCloseTo(-turns[9], 9);

@@ -2,10 +2,10 @@ import { startingSheet } from '@isometra/core';
 import { slantOf } from '@isometra/work';
 import { lathe, openShop, show, toldHead } from '../testing/fake-shop';
 import { turningWords } from './known-words';
-import { turningGhosts } from './ghosts';
+import { bedUnder, offsetPixels, turningFittingFactor, turningGhosts } from '@isometra/work';
+import { turningHas } from '@isometra/work/pictures';
 import { Survey } from './survey';
-import { bedUnder, offsetPixels, turningFittingFactor, turningHas } from './turning';
-import { TurningPicture } from './turning-picture';
+import { Bent } from './bent';
 
 describe('a turning centre as drawn', () => {
   it('slants as its card says in words', () => {
@@ -40,9 +40,9 @@ describe('a turning centre as drawn', () => {
       [430, 336],
     ]);
     await openShop();
-    const none = await show(TurningPicture, { known: {}, factor: 1000 });
+    const none = await show(Bent, { kind: 'turning-centre', bending: { family: 'turning-centre', known: {} }, factor: 1000 });
     expect(none.text()).toContain('how the slide leans is not on the card');
-    expect(none.all('.slide')[0].getAttribute('d')).toBe('');
+    expect(none.all('.slide').length).toBe(0);
   });
 
   it('shows every station that was swept, the last as a ring, each under its own name', async () => {
@@ -51,13 +51,15 @@ describe('a turning centre as drawn', () => {
       { name: 'station 5', h: -10, v: 20 },
     ];
     await openShop();
-    const page = await show(TurningPicture, { known: { pockets }, factor: 1000, slant: 45 });
+    const page = await show(Bent, {
+      ...{ kind: 'turning-centre', bending: { family: 'turning-centre', known: { pockets } } },
+      ...{ factor: 1000, slant: 45 },
+    });
     const ring = page.all('.ring')[0];
     expect([ring.getAttribute('cx'), ring.getAttribute('cy')]).toEqual(['-10', '-20']);
     expect(page.text()).toContain('pocket, station 5');
-    const other = page.all('.other')[0];
-    expect(other.textContent?.trim()).toBe('station 3');
-    expect(other.getAttribute('transform')).toBe('translate(280 236)');
+    expect(page.all('.over').map((word) => word.textContent?.trim())).toEqual(['station 3']);
+    expect(page.all('circle.axis')[0].getAttribute('transform')).toBe('matrix(1 0 0 1 280 236)');
     expect(turningFittingFactor({ pockets })).toBe(2000);
     const words = turningWords({ pockets }, { sub: false, bush: false, tail: false }, { system: 'mm', fineness: 'coarse' });
     expect(words).toContain('Turret pocket, station 3: 0.030 mm toward you.');
@@ -73,16 +75,16 @@ describe('a turning centre as drawn', () => {
       },
     });
     const page = await show(Survey);
-    expect(page.all('iso-turning-picture svg').length).toBe(1);
-    expect(page.all('iso-lathe-picture').length).toBe(0);
+    expect(page.all('iso-bent svg[data-family=turning-centre]').length).toBe(1);
+    expect(page.all('svg[data-family=lathe]').length).toBe(0);
     expect(page.text()).toContain('Turret pocket: 0.038 mm toward you.');
     expect(page.text()).toContain('Turret pocket: 0.033 mm low.');
     expect(page.text()).not.toContain('Tailstock');
     const factor = Number(/errors drawn ×(\d+)/.exec(page.text())?.[1]);
-    const ring = page.all('iso-turning-picture .ring')[0];
+    const ring = page.all('iso-bent .ring')[0];
     // Toward the operator is to the right, low is down.
     expect(Number(ring.getAttribute('cx'))).toBeCloseTo(0.038 * factor, 2);
     expect(Number(ring.getAttribute('cy'))).toBeCloseTo(0.033 * factor, 2);
-    expect(page.all('iso-turning-picture .slide')[0].getAttribute('d')).toBe('M-120 -120L120 120');
+    expect(page.all('iso-bent .slide')[0].getAttribute('d')).toBe('M-120 -120L120 120');
   });
 });

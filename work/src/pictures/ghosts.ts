@@ -1,10 +1,9 @@
 import { judgedBy, type LimitSheet } from '@isometra/core';
-import { factSource, MILL_FACTS, type KnownLathe, type KnownMill } from '@isometra/work';
-import { millPictureOf, type MillPicture } from './mill';
-import type { MillGhosts } from './mill-picture';
-import type { Ghosts } from './lathe-picture';
-import type { TurningGhosts } from './turning';
-import { pictureOf, type Picture } from './picture';
+import { type KnownLathe, type KnownMill, MILL_FACTS } from '../ladder/known.js';
+import { factSource } from '../sheets/facts.js';
+import { pictureOf, type Ghosts, type Picture } from './lathe.js';
+import { millPictureOf, type MillGhosts, type MillPicture } from './mill.js';
+import type { TurningGhosts } from './turning.js';
 
 /** The bounds of the limit on something known, by a sheet or by its check itself; a side without a bound is left out. */
 export function boundsOf(judge: LimitSheet | undefined, fact: string): number[] {

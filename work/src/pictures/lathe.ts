@@ -1,5 +1,6 @@
 import type { HeightAt } from '@isometra/core';
-import type { KnownLathe } from '@isometra/work';
+import type { KnownLathe } from '../ladder/known.js';
+import { shifted, placed, turned, type BentPicture, type Drawn, type Look } from './shapes.js';
 
 /** Drawing units: the bed runs from x = 130 to 870, 0.5 units to the millimetre of a 1.5 m lathe. */
 export const FRAME = { nose: 170, tail: 790, perMetre: 620, twistWidth: 46, bedTop: 60, bedEnd: 920, slide: 72 } as const;
@@ -81,8 +82,86 @@ export function fittingFactor(known: KnownLathe): number {
     Math.abs(known.tailV ?? 0),
     0.3 * Math.abs(known.axisSlopeH ?? 0),
     0.3 * Math.abs(known.axisSlopeV ?? 0),
+    // A quill or a bed is turned by seven degrees at the most: more would look like a broken one.
+    ...[known.quillH, known.quillV, known.twistPerMetre].map((slope = 0) => 0.54 * Math.abs(slope)),
     ...(known.ways ?? []).flatMap(({ heights }) => heights.map(({ height }) => Math.abs(height))),
   );
   const wanted = 40 / ((largest / 1e6) * FRAME.perMetre);
   return [5000, 2000, 1000, 500, 200, 100].find((factor) => factor <= wanted) ?? 100;
+}
+
+/** Limits of a survey as ghost lines, in drawing units like the picture: where each known thing may stand at the most. */
+export interface Ghosts {
+  readonly plan: { readonly tail: readonly number[]; readonly axisEnd: readonly number[] };
+  readonly side: { readonly tail: readonly number[]; readonly axisEnd: readonly number[] };
+  /** The sections of a bed that is twisted as far as it may be, one way and the other. */
+  readonly sections: readonly Picture['sections'][];
+}
+
+const NONE: Ghosts = { plan: { tail: [], axisEnd: [] }, side: { tail: [], axisEnd: [] }, sections: [] };
+
+const path = (look: Look, d: string): Drawn => ({ look, d });
+const QUILL = 'M790 0 808 -10V-14H820V14H808V10Z';
+
+/** Where the tailstock and the free end of the axis may stand. */
+const mayStand = ({ tail, axisEnd }: Ghosts['plan']): readonly Drawn[] => [
+  ...tail.map((y) => path('zone', `M${FRAME.tail} ${y}h70`)),
+  ...axisEnd.map((y) => path('limit', `M${FRAME.nose} 0L356 ${y}`)),
+];
+
+/** The tailstock with its quill, so far off the true line. @param body its outline. */
+const tailstock = ({ tail, quill }: Pick<Picture['plan'], 'tail' | 'quill'>, body: string): readonly Drawn[] =>
+  placed(shifted(0, tail), [path('iron', body), { look: 'iron', d: QUILL, at: turned(quill, 820, 0) }]);
+
+function fromAbove({ plan }: Picture, ghosts: Ghosts): readonly Drawn[] {
+  const { slide } = plan;
+  return [
+    { text: 'from above', x: 10, y: -84 },
+    path('iron', 'M40 -58H150V58H40Z M150 -26H170V26H150Z'),
+    path('bed', 'M40 66H920V76H40Z M40 -76H920V-66H40Z'),
+    path('true', 'M170 0H900'),
+    ...(slide === undefined
+      ? []
+      : [path('thin', 'M500 -72V72'), path('axis', `M${500 + slide} -72L${500 - slide} 72`), { text: 'cross slide', x: 512, y: -52 }]),
+    ...mayStand(ghosts.plan),
+    ...tailstock(plan, 'M820 -44H900V48H820Z'),
+    path('axis', `M170 0L356 ${plan.axisEnd}`),
+    { text: 'operator', x: 480, y: 102, anchor: 'middle' },
+  ];
+}
+
+const fromTheSide = ({ side }: Picture, ghosts: Ghosts): readonly Drawn[] => [
+  { text: 'from the side', x: 10, y: -66 },
+  path('iron', 'M40 -52H150V52H40Z M150 -26H170V26H150Z'),
+  path('bed', `${side.bed}V84H40Z`),
+  ...side.ways.map((way) => path('thin', way.path)),
+  path('true', 'M170 0H900'),
+  ...mayStand(ghosts.side),
+  ...tailstock(side, 'M820 -40H900V54H820Z'),
+  path('axis', `M170 0L356 ${side.axisEnd}`),
+];
+
+const acrossTheBed = ({ sections }: Picture, ghosts: Ghosts): readonly Drawn[] => [
+  { text: 'across the bed, from the tailstock end', x: 10, y: -24 },
+  ...sections.flatMap(({ x, turn }, i) =>
+    placed(shifted(x, 0), [
+      path('true', 'M-34 0H34'),
+      ...ghosts.sections.map((bound): Drawn => ({ look: 'zone', d: 'M-44 0H44', at: turned(bound[i].turn) })),
+      { look: 'section', d: 'M-34 -5H34V5H-34Z M20 -13 28 -5H12Z', at: turned(turn) },
+    ]),
+  ),
+];
+
+/** A lathe in plan and side view and across its bed, bent by what is known of it; ghost lines are the limits. */
+export function drawLathe(known: KnownLathe, factor: number, ghosts: Ghosts = NONE): BentPicture {
+  const picture = pictureOf(known, factor);
+  return {
+    ...{ width: 960, height: 470, told: 'The lathe in plan and side view, bent by what is known of it' },
+    drawn: [
+      ...placed(shifted(0, 116), fromAbove(picture, ghosts)),
+      ...placed(shifted(0, 300), fromTheSide(picture, ghosts)),
+      ...placed(shifted(0, 424), acrossTheBed(picture, ghosts)),
+      { text: `errors drawn ×${factor}`, x: 950, y: 460, anchor: 'end' },
+    ],
+  };
 }

@@ -1,8 +1,8 @@
 import type { LimitSheet } from '@isometra/core';
 import { machineFamily, type RoundHead } from '@isometra/contract';
-import { knownFrom, knownMill, knownTurning } from '@isometra/work';
-import type { Bending } from './bent';
-import { ghostsOf, millGhosts, turningGhosts } from './ghosts';
+import { knownFrom, knownMill, knownTurning } from '../ladder/known.js';
+import { ghostsOf, millGhosts, turningGhosts } from './ghosts.js';
+import type { Bending } from './index.js';
 
 /** What some rounds said of a machine of a kind. */
 export function bentBy(kind: string, rounds: readonly RoundHead[]): Bending {
