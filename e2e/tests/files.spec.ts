@@ -96,7 +96,7 @@ test.describe('paper of the demo', () => {
     expect(answer.headers()['content-type']).toBe('application/pdf');
     expect((await answer.body()).subarray(0, 5).toString()).toBe('%PDF-');
 
-    await page.getByRole('radio', { name: '0,02 and semicolons between cells' }).check();
+    await page.getByRole('radio', { name: 'CSV, 0,02; semicolons' }).check();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^Findings/ }).click()]);
     expect((await readFile(await download.path(), 'utf8')).split('\r\n')[0]).toContain('machine;survey;check');
 

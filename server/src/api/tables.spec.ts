@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { readSheet } from 'read-excel-file/node';
 import { fillDemo } from '../services/demo/shop.js';
 import { openShop, uuid, type TestShop } from '../testing/shop.js';
 import { TABLES } from '../tables/tables.js';
@@ -52,6 +53,33 @@ describe('tables for spreadsheets', () => {
     // A value below zero stays a figure.
     expect((await csv('limits')).includes("'-")).toBeFalse();
   });
+
+  it('are workbooks too, with figures that are figures: another program reads back what the CSV says', async () => {
+    for (const name of Object.keys(TABLES)) {
+      const { body } = await shop.http
+        .get(`/api/tables/${name}.xlsx`)
+        .buffer()
+        .parse((response, done) => {
+          const pieces: Buffer[] = [];
+          response.on('data', (piece: Buffer) => pieces.push(piece));
+          response.on('end', () => done(null, Buffer.concat(pieces)));
+        })
+        .expect(200)
+        .expect('Content-Type', /spreadsheetml/)
+        .expect('Content-Disposition', new RegExp(`isometra-${name}\\.xlsx`));
+      const [head, ...rows] = await readSheet(body as Buffer);
+      expect(head)
+        .withContext(name)
+        .toEqual([...TABLES[name].columns]);
+      const { data } = rowsOf(await csv(name));
+      expect(rows.length).withContext(name).toBe(data.length);
+      const told = rows.map((row) => row.map((cell) => String(cell ?? '')).join('|'));
+      const wanted = data.map((row) => TABLES[name].columns.map((column) => row[column].replace(/^'(?=[=@+-])/, '')).join('|'));
+      expect(told).withContext(name).toEqual(wanted);
+    }
+    const [findings] = [await shop.http.get('/api/tables/findings.xlsx').query({ decimal: 'comma' })];
+    expect(findings.status).toBe(400);
+  }, 90_000);
 
   it('that there are not are named', async () => {
     const { body } = await shop.http.get('/api/tables/secrets.csv').expect(404);

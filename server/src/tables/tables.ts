@@ -1,5 +1,7 @@
 import type { Sequelize } from 'sequelize';
+import type { Readable } from 'node:stream';
 import Papa from 'papaparse';
+import writeXlsxFile, { type SheetData } from 'write-excel-file/node';
 import { CHECKS } from '@isometra/core';
 import { listHeads } from '../services/heads.js';
 import { listKit } from '../services/kit.js';
@@ -53,10 +55,10 @@ export const TABLES: Readonly<Record<string, Table>> = {
     },
   },
   kit: {
-    columns: ['name', 'kind', 'certificate', 'certified on', 'due on', 'data', 'archived', 'id'],
+    columns: ['name', 'kind', 'certificate', 'certified on', 'due on', 'certifying costs', 'data', 'archived', 'id'],
     async *rows() {
       yield (await listKit()).map(({ id, name, kind, care, data, archived }) => [
-        ...[name, kind, care.certificate, care.certified, care.due, JSON.stringify(data), !!archived, id],
+        ...[name, kind, care.certificate, care.certified, care.due, care.price, JSON.stringify(data), !!archived, id],
       ]);
     },
   },
@@ -117,6 +119,23 @@ export const TABLES: Readonly<Record<string, Table>> = {
   },
 };
 
+const said = (yes: boolean): string => (yes ? 'yes' : 'no');
+
+/** As many rows as a workbook is made of: it is written whole. */
+export const MOST_ROWS = 100_000;
+
+/** A table as a workbook of one sheet: figures are figures, whatever sign a device writes them with. Its head stays when it is scrolled. */
+export async function workbookOf(table: Table, means: TableMeans): Promise<Readable | undefined> {
+  const head = table.columns.map((name) => ({ value: name, fontWeight: 'bold' as const }));
+  const rows: (SheetData[number] | typeof head)[] = [head];
+  for await (const some of table.rows(means)) {
+    rows.push(...some.map((row) => row.map((cell) => (typeof cell === 'boolean' ? said(cell) : cell === '' ? null : cell))));
+    if (rows.length > MOST_ROWS) return undefined;
+  }
+  const { toStream } = writeXlsxFile(rows, { stickyRowsCount: 1 });
+  return (toStream as () => Promise<Readable>)();
+}
+
 /** With a decimal comma cells are parted by semicolons, as spreadsheets that write commas expect it. */
 export type Decimal = 'point' | 'comma';
 
@@ -129,7 +148,7 @@ export async function* csvOf(table: Table, means: TableMeans, decimal: Decimal):
   const options = { delimiter: comma ? ';' : ',', newline: LINE, escapeFormulae: /^[=@\t\r]|^[+-](?![\d.,])/ };
   const written = (cell: Cell): string => {
     if (typeof cell === 'number') return comma ? String(cell).replace('.', ',') : String(cell);
-    return typeof cell === 'boolean' ? (cell ? 'yes' : 'no') : (cell ?? '');
+    return typeof cell === 'boolean' ? said(cell) : (cell ?? '');
   };
   yield `\uFEFF${Papa.unparse([[...table.columns]], options)}${LINE}`;
   for await (const rows of table.rows(means))

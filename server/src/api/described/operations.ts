@@ -66,7 +66,7 @@ import {
 } from '@isometra/contract';
 import { archiveQuery } from '../archiveFiles.js';
 import { labelQuery, sheetQuery } from '../paper.js';
-import { tableQuery } from '../tables.js';
+import { tableQuery, workbookQuery } from '../tables.js';
 
 /** One thing that the interface does. */
 export interface Operation {
@@ -210,11 +210,15 @@ export const OPERATIONS: readonly Operation[] = [
     query: archiveQuery,
     answer: anything,
   }),
-  post('/archive/look', 'What taking an archive in would do', { bodyType: FORM, type: LINES }),
-  post('/archive', 'Take an archive in', { bodyType: FORM, type: LINES }),
+  post('/archive/look', 'What importing an archive would do', { bodyType: FORM, type: LINES }),
+  post('/archive', 'Import an archive', { bodyType: FORM, type: LINES }),
   get('/tables/{name}.csv', 'A table for spreadsheets', {
     query: tableQuery,
     type: 'text/csv',
+  }),
+  get('/tables/{name}.xlsx', 'A table as a workbook', {
+    query: workbookQuery,
+    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   }),
   get('/labels.pdf', 'Labels with codes', { query: labelQuery, type: 'application/pdf' }),
   get('/lan', 'Whether devices of the network are let in', { answer: lanSchema }),

@@ -28,11 +28,11 @@ const LABELS = [
     <div class="columns">
       <section>
         <h2>Tables for spreadsheets</h2>
-        <iso-choices label="Decimal sign" [options]="signs" [value]="decimal()" (chosen)="decimal.set($any($event))" />
+        <iso-choices label="What kind of file" [options]="kinds" [value]="kind()" (chosen)="kind.set($any($event))" />
         <ul>
           @for (table of tables; track table[0]) {
             <li>
-              <a download [href]="'/api/tables/' + table[0] + '.csv?decimal=' + decimal()">{{ table[1] }}</a>
+              <a download [href]="'/api/tables/' + table[0] + (kind() === 'xlsx' ? '.xlsx' : '.csv?decimal=' + kind())">{{ table[1] }}</a>
             </li>
           }
         </ul>
@@ -80,11 +80,12 @@ export class PaperOut {
   };
   protected readonly tables = TABLES;
   protected readonly labels = LABELS;
-  protected readonly signs = [
-    { value: 'point', label: '0.02 and commas between cells' },
-    { value: 'comma', label: '0,02 and semicolons between cells' },
+  protected readonly kinds = [
+    { value: 'xlsx', label: 'Workbook (.xlsx)' },
+    { value: 'point', label: 'CSV, 0.02' },
+    { value: 'comma', label: 'CSV, 0,02; semicolons' },
   ];
-  protected readonly decimal = signal<'point' | 'comma'>('point');
+  protected readonly kind = signal<'xlsx' | 'point' | 'comma'>('point');
   /** Whether this page was asked for from the machine itself: its address leads nowhere on a phone. */
   protected readonly here = ['localhost', '127.0.0.1', '[::1]'].includes(location.hostname);
 }
