@@ -128,8 +128,20 @@ describe('plans', () => {
     const { entries } = (await shop.http.get(`/api/log?machine=${id}&what=plan`).expect(200)).body;
     expect(entries.map(({ text }: { text: string }) => text)).toEqual(['Plan: “Order felt” is done', 'Plan: added “Order felt”']);
     const states = (await shop.http.get(`/api/plans/${id}/states`).expect(200)).body;
-    expect(states[0].changes).toEqual([{ field: 'added', from: 'Order felt', to: 'Order felt (done)' }]);
-    await settle(id, { own: [{ ...item, minutes: [30, 20, 10] }], version: 2 }).expect(400);
+    expect(states[0].changes).toEqual([{ field: 'added', from: 'Order felt, 20 min', to: 'Order felt, 20 min (done)' }]);
+    // What comes round again is done until its next turn; each change of it is told.
+    const oil = { ...item, doneAt: null, every: 14, price: 3.5 };
+    await settle(id, { own: [oil], version: 2 }).expect(200);
+    await settle(id, { own: [{ ...oil, notBefore: '2026-04-16', lastAt: '2026-04-02T18:00:00.000Z' }], version: 3 }).expect(200);
+    const [last, turn] = (await shop.http.get(`/api/plans/${id}/states`).expect(200)).body;
+    expect(turn.changes).toEqual([
+      { field: 'added', from: 'Order felt, 20 min (done)', to: 'Order felt, 20 min, every 2 weeks, costs 3.5' },
+    ]);
+    expect(last.changes[0].to).toBe('Order felt, 20 min, every 2 weeks, not before 16 Apr 2026, costs 3.5');
+    const log = (await shop.http.get(`/api/log?machine=${id}&what=plan`).expect(200)).body.entries;
+    expect(log[0].text).toBe('Plan: “Order felt” is done, next on 16 Apr 2026');
+    await settle(id, { own: [{ ...oil, every: 0 }], version: 4 }).expect(400);
+    await settle(id, { own: [{ ...item, minutes: [30, 20, 10] }], version: 4 }).expect(400);
     await settle(uuid()).expect(404);
   });
 

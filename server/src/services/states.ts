@@ -17,7 +17,7 @@ import {
   type StateHead,
   type StateThen,
 } from '@isometra/contract';
-import { changesOf } from '@isometra/work';
+import { changesOf, everyWords, minutesWords, shopDate } from '@isometra/work';
 import { notFound } from '../api/errors.js';
 import { EarlierStateRow } from '../db/shopModels.js';
 
@@ -110,9 +110,23 @@ function told(what: Kept, state: State): State {
   };
 }
 
+/** An item that was added by hand, with whatever of it can be changed. */
+function ownTold({ title, minutes, wait, people, every, notBefore, price, doneAt }: PlanSettled['own'][number]): string {
+  const parts = [
+    title,
+    minutes && minutesWords(minutes[1]),
+    wait !== null && `${wait} h by the clock`,
+    people > 1 && `${people} people`,
+    every !== undefined && everyWords(every),
+    notBefore !== null && `not before ${shopDate(notBefore, null)}`,
+    price !== undefined && `costs ${price}`,
+  ];
+  return `${parts.filter(Boolean).join(', ')}${doneAt === null ? '' : ' (done)'}`;
+}
+
 /** A plan as its changes are told: what was added, what was settled of an item, which stands first. */
 const planTold = ({ own, changes, order }: PlanSettled): State => ({
-  added: own.map(({ title, doneAt }) => (doneAt === null ? title : `${title} (done)`)),
+  added: own.map(ownTold),
   settled: changes.map(({ key, why, left }) => `${key}${left ? ', left out' : ''}: ${why}`),
   ...(order.length && { order: order.join(', ') }),
 });
