@@ -1,14 +1,17 @@
 import { execFile } from 'node:child_process';
+import { createRequire } from 'node:module';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { createHash } from 'node:crypto';
+import { readSheet } from 'read-excel-file/node';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { serve } from '../../tools/served.mjs';
 import { addLathe, beginRound, call, expect, openMachine, read, test } from './shop.js';
 
+const DxfParser = createRequire(import.meta.url)('dxf-parser') as typeof import('dxf-parser').DxfParser;
 const ISOMETRA = fileURLToPath(new URL('../../bin/isometra.mjs', import.meta.url));
 
 test('a machine goes to another shop and comes back: what was done there comes in, what both changed is asked', async ({ page, shop }) => {
@@ -206,5 +209,47 @@ test.describe('from the command line', () => {
       card: { nickname: 'theirs' },
     });
     await rm(folder, { recursive: true });
+  });
+});
+
+test.describe('drawings and workbooks', () => {
+  test.use({ demo: true });
+
+  test('leave the shop and are read back by other programs', async ({ page, shop }) => {
+    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
+    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id ?? '';
+    const saved = async (name: RegExp): Promise<Buffer> => {
+      const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).first().click()]);
+      return readFile(await download.path());
+    };
+    const entities = (dxf: Buffer) =>
+      (new DxfParser().parseSync(dxf.toString('utf8'))?.entities ?? []) as unknown as {
+        type: string;
+        text?: string;
+        vertices?: { x: number; y: number }[];
+      }[];
+
+    await page.goto(`${shop.address}/machines/${lathe}/survey`);
+    await expect(page.getByText(/errors drawn ×/)).toBeVisible();
+    const bent = entities(await saved(/as DXF$/));
+    expect(bent.filter(({ type }) => type === 'LWPOLYLINE').length).toBeGreaterThan(20);
+    expect(bent.map(({ text }) => text)).toContain('from the side');
+
+    // A strip of a face is as wide in the file as it is on the card, however wide it looks.
+    const [face] = (await (await page.request.get(`${shop.address}/api/machines/${lathe}/surfaces`)).json()) as {
+      id: string;
+      width: number;
+    }[];
+    await page.goto(`${shop.address}/machines/${lathe}/scraping/${face.id}`);
+    await expect(page.getByText('Save it 1 : 1:')).toBeVisible();
+    const xs = entities(await saved(/as DXF$/)).flatMap(({ vertices }) => (vertices ?? []).map(({ x }) => x));
+    expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(face.width, 3);
+
+    await page.goto(`${shop.address}/files`);
+    await page.getByRole('radio', { name: 'Workbook (.xlsx)' }).check();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^Findings/ }).click()]);
+    const [head, first] = await readSheet(await readFile(await download.path()));
+    expect(head.slice(0, 3)).toEqual(['machine', 'survey', 'check']);
+    expect(typeof first[head.indexOf('value')]).toBe('number');
   });
 });

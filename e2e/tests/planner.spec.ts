@@ -60,6 +60,32 @@ test('from today to its date: a part that comes late, evenings that are lost, a 
   await expect(page.getByText('Planned with EK (Mon 4 h, Wed 4 h, Fri 4 h); HB')).toBeVisible();
 });
 
+test('with the mouse: an item is dragged, oil comes round again and waits for its next turn', async ({ page, shop }) => {
+  await page.goto(`${shop.address}/machines/${await machine(page, shop.address, 'L-14')}/plan`);
+  const rows = page.getByRole('list', { name: 'What is left to do' }).getByRole('listitem');
+  await expect(rows.first()).toContainText('Clean part 6, Apron casting');
+  const [from, to] = [rows.nth(1).locator('.kind'), rows.nth(0)];
+  await from.hover();
+  await page.mouse.down();
+  const box = await to.boundingBox();
+  for (const part of [0.8, 0.5, 0.2]) await page.mouse.move((box?.x ?? 0) + 30, (box?.y ?? 0) + part * (box?.height ?? 0), { steps: 6 });
+  await page.mouse.up();
+  await expect(rows.first()).toContainText('Clean part 4, Half nut gib');
+
+  await page.getByRole('button', { name: 'Add an item' }).click();
+  await page.getByRole('textbox', { name: 'What is to be done' }).fill('Oil the ways');
+  await page.getByRole('textbox', { name: 'Minutes of work' }).fill('20');
+  await page.getByRole('textbox', { name: 'Comes round again every' }).fill('2 weeks');
+  await page.getByRole('button', { name: 'Add it' }).click();
+  const oil = rows.filter({ hasText: 'Oil the ways' });
+  await oil.getByRole('button', { name: 'Done' }).click();
+  await expect(oil).toHaveCount(0);
+  await expect(page.getByRole('list', { name: 'Comes round again' })).toContainText(/every 2 weeks; next on \d+ \w+ 20\d\d; last done/);
+  await page.getByRole('link', { name: 'Planner' }).first().click();
+  await page.goto(`${shop.address}/due`);
+  await expect(page.getByRole('link', { name: 'Oil the ways, every 2 weeks' })).toBeVisible();
+});
+
 test('keys only: another order, a place that is barred, an item that nobody could know of', async ({ page, shop }) => {
   await page.goto(`${shop.address}/machines/${await machine(page, shop.address, 'L-14')}/plan`);
   const rows = page.getByRole('list', { name: 'What is left to do' }).getByRole('listitem');
