@@ -142,6 +142,18 @@ describe('a report', () => {
     expect(tables(made({ heads, short: true })).map(({ name }) => name)).toEqual(['Results as found and as left']);
   });
 
+  it('two moves of one check before it is read again are named as such; a move of another check by its name', () => {
+    const diary = new Diary();
+    const one = move({ id: 'a', quantity: 'offsetHorizontal', amount: -58, begunAt: Diary.at(1, 9), doneAt: Diary.at(1, 10) });
+    const other = move({ id: 'b', quantity: 'offsetHorizontal', amount: -5, begunAt: Diary.at(1, 11), doneAt: Diary.at(1, 12) });
+    const told = (heads: readonly RoundHead[]) => table(made({ heads }), 'Moves that were made')?.rows.map(({ cells }) => cells[3]) ?? [];
+    const [first] = told([sideways(diary, 62, { moves: [one, other] }), sideways(diary, 4)]);
+    expect(first).toBe('Another move of this check was made before it was read again, so nothing can be said of either by itself.');
+    const bed = { ...diary.round('bed-twist', null), at: Diary.at(0, 8), moves: [other], finding: finding({}) };
+    const [apart] = told([sideways(new Diary(), 62, { moves: [one] }), bed, sideways(diary, 4)]);
+    expect(apart).toContain('The other move was for: Bed twist.');
+  });
+
   it('names the instruments with their certificates, and tells only the checks that were chosen', () => {
     const kit = [
       {

@@ -29,13 +29,21 @@ export const moveRecord = (entry: JudgedMove, info: QuantityInfo | undefined, sh
 export const moveTold = (entry: JudgedMove, info: QuantityInfo | undefined, shown: Shown): MoveTold =>
   toldAs('The last move', entry, info, shown);
 
+/** What else was moved before the round that would judge: another thing of the same check, or for another one. */
+const betweenWords = (check: string, { check: other }: NonNullable<JudgedMove['between']>): string =>
+  other.id === check
+    ? 'Another move of this check was made before it was read again, so nothing can be said of either by itself.'
+    : `${NOT_JUDGED['moved-between']} The other move was for: ${other.title}.`;
+
 function toldAs(who: 'It' | 'The last move', entry: JudgedMove, info: QuantityInfo | undefined, shown: Shown): MoveTold {
   const { because, observed, planned, between } = entry;
   const [word, history] = [wordOf(entry), who === 'It'];
   if (word === 'not-judged') {
-    const moved =
-      because === 'moved-between' && between ? `${NOT_JUDGED[because]} The other move was for: ${between.check.title}.` : undefined;
-    return { word, bad: false, text: moved ?? NOT_JUDGED[because ?? 'too-small'] };
+    return {
+      word,
+      bad: false,
+      text: because === 'moved-between' && between ? betweenWords(entry.check, between) : NOT_JUDGED[because ?? 'too-small'],
+    };
   }
   const [moved, meant] = [moveWords(observed, info, shown), moveWords(planned, info, shown)];
   const texts: Readonly<Record<Exclude<typeof word, 'not-judged'>, string>> = {

@@ -14,6 +14,7 @@ const DRAWS = 10_000;
 /** With the other jobs there is several times as much to lay out. */
 const SHARED_DRAWS = 2000;
 const FEW_DRAWS = 200;
+const SHARED_FEW = 60;
 /** What is changed within this time is drawn once, ms. */
 const TOGETHER = 150;
 
@@ -111,12 +112,16 @@ export class PlanDate {
     return { plans: [...others.slice(0, at), own, ...others.slice(at)], circumstances };
   }
 
+  /** What of a job is of this machine: its end is that of the last of it, whatever else is in the job. */
+  private endsOf(refs: readonly JobRef[]): readonly string[] {
+    return refs.flatMap(({ machineId }, i) => (machineId === this.machineId() ? [String(i)] : []));
+  }
+
   private drawing(sketch: Sketch): Observable<Drawn> {
     const { plans, circumstances } = this.jobs(sketch);
     const made = jobOf(plans, { ...circumstances, draws: sketch.others.length ? SHARED_DRAWS : DRAWS });
     if (!made) return of({ ...NOTHING_DRAWN, problem: 'Nobody has hours to work: give them on the page of the shop.' });
-    const ends = made.refs.flatMap(({ machineId }, i) => (machineId === this.machineId() ? [String(i)] : []));
-    return from(this.draws.draw(made.job, ends)).pipe(
+    return from(this.draws.draw(made.job, this.endsOf(made.refs))).pipe(
       map((answer): Drawn => {
         const { refs, helped } = made;
         const titles = plans.flatMap((plan) => plan.items);
@@ -133,11 +138,14 @@ export class PlanDate {
 
   /** The same job otherwise, drawn less often: what each would save. */
   private async compare(sketch: Sketch, schedule: Schedule): Promise<readonly Saved[]> {
-    // What would help is told of this machine alone: with the others it would be the end of them all.
-    if (sketch.others.length) return [];
     const { plans, circumstances } = this.jobs(sketch);
-    const all = helps(plans, { ...circumstances, draws: FEW_DRAWS });
-    const dates = await this.draws.finishes(all.map((help) => jobOf(help.plans, help.circumstances)?.job));
+    const all = helps(plans, { ...circumstances, draws: sketch.others.length ? SHARED_FEW : FEW_DRAWS });
+    const dates = await this.draws.finishes(
+      all.map((help) => {
+        const made = jobOf(help.plans, help.circumstances);
+        return { job: made?.job, ends: this.endsOf(made?.refs ?? []) };
+      }),
+    );
     return all
       .flatMap(({ code }, i) => {
         const date = dates[i];

@@ -2,7 +2,7 @@ import { Injectable, type OnDestroy, signal } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Dates, Schedule } from '@isometra/contract';
 import type { LaidOut, Room } from '@isometra/work';
-import type { PlanAnswer, PlanWork } from '../workers/plan.worker';
+import type { Asked, PlanAnswer, PlanWork } from '../workers/plan.worker';
 
 /** Draws of a plan, in a worker: how far they are, stopped when they are told to, ended by the next ones. */
 @Injectable()
@@ -31,7 +31,7 @@ export class PlanDraws implements OnDestroy {
     }
   }
 
-  finishes(jobs: readonly unknown[]): Promise<readonly (Dates | null)[]> {
+  finishes(jobs: readonly Asked[]): Promise<readonly (Dates | null)[]> {
     return this.remote.finishes(jobs);
   }
 

@@ -216,6 +216,8 @@ describe('the plan of a machine', () => {
     await page.choose('With the other jobs');
     await until(() => date() > alone + 30 * 86_400_000);
     expect(page.all('.chain li').map((one) => one.textContent?.trim())).toEqual(['Work on another machine', 'Read “Bed twist”']);
+    // What would help this machine: somebody else at the work of the other one as well.
+    await until(() => /A second person at the same hours: \d+ weeks sooner\./.test(page.text()));
     await page.choose('Only this machine');
     await until(() => date() === alone);
   });

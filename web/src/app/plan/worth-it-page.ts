@@ -135,7 +135,7 @@ export class WorthItPage {
     const circumstances = { start: shop.today, timeZone: shop.timeZone, people: shop.people, widen: shop.widen, draws: FEW_DRAWS };
     const jobs = answers.map(({ items }) => jobOf([{ machineId: machine.machineId, number: machine.number, items }], circumstances)?.job);
     const made = jobs.flatMap((job) => (job ? [job] : []));
-    const told = [...(await this.draws.finishes(made))];
+    const told = [...(await this.draws.finishes(made.map((job) => ({ job }))))];
     return jobs.map((job) => (job ? (told.shift() ?? null) : null));
   }
 

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { FaultError } from '@isometra/core';
 import type { Dates, Schedule } from '@isometra/contract';
-import { jobRun, layOutJob, planJob, roomFor, type LaidOut, type Room } from '@isometra/work';
+import { jobRun, layOutJob, roomFor, type LaidOut, type Room } from '@isometra/work';
 
 const STEP = 100;
 
@@ -15,6 +15,12 @@ function answer<Answer>(work: () => Answer): PlanAnswer<Answer> {
     if (error instanceof FaultError) return { problem: error.faults.map(({ message }) => message).join('; ') };
     throw error;
   }
+}
+
+/** A job, and the items whose end is asked for; all of them where none are named. */
+export interface Asked {
+  readonly job: unknown;
+  readonly ends?: readonly string[];
 }
 
 /** Draws of a job in steps, telling how far they are, until they are done, told to stop, or another job comes. */
@@ -45,11 +51,15 @@ const work = {
   },
 
   /** When some jobs would be done, drawn less often: for comparing them. */
-  async finishes(jobs: readonly unknown[]): Promise<readonly (Dates | null)[]> {
+  async finishes(jobs: readonly Asked[]): Promise<readonly (Dates | null)[]> {
     const dates: (Dates | null)[] = [];
-    for (const job of jobs) {
-      const told = answer(() => planJob(job));
-      dates.push('value' in told ? told.value.finish : null);
+    for (const { job, ends } of jobs) {
+      const told = answer(() => {
+        const run = jobRun(job, ends);
+        run.step(run.draws);
+        return run.result().finish;
+      });
+      dates.push('value' in told ? told.value : null);
       await new Promise((resolve) => setTimeout(resolve));
     }
     return dates;
