@@ -99,6 +99,6 @@ test('shims between two side moves: the screw is not judged by what the shims ma
   await page.getByLabel('I have read and done this').check();
   await page.getByRole('button', { name: 'Start the round' }).click();
   await read(page, '0', '19', '0', '2', '0');
-  await expect(call(page)).toContainText('Something else was moved in between');
+  await expect(call(page)).toContainText('Another move of this check was made before it was read again');
   await expect(call(page)).not.toContainText('wrong way');
 });
