@@ -219,7 +219,8 @@ export class CallColumn {
       bad: true,
       text: differsWords(jump, this.machineStore.number(jump.from), check.quantities[jump.quantity], this.shown()),
     }));
-    return [...differs, ...judged];
+    // What is the same of several moves is said once.
+    return [...differs, ...judged].filter(({ text }, i, all) => all.findIndex((other) => other.text === text) === i);
   });
 
   protected readonly misplaced = computed(() => {
