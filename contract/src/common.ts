@@ -14,6 +14,9 @@ export const whoSchema = z
 
 export const whenSchema = z.iso.datetime({ error: 'must be a time like 2026-01-31T08:00:00.000Z' });
 
+/** The highest price that is taken. */
+export const MOST_PRICE = 10_000_000;
+
 /** A reason in a few words. */
 export const reasonSchema = z
   .string({ error: (issue) => (issue.input === undefined ? 'is missing: say why' : 'must be a text') })

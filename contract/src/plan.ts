@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { givenOutSchema, newGivenOut, type GivenOut } from './givenOut.js';
-import { idSchema, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
+import { idSchema, MOST_PRICE, reasonSchema, text, versionSchema, whenSchema, whoSchema } from './common.js';
 import { dayHoursSchema, WEEKDAYS } from './job.js';
 
 /** What an item of a plan is: how it came onto the list. */
@@ -76,7 +76,7 @@ export const ownItemSchema = z.strictObject({
   price: z
     .number({ error: 'must be a number' })
     .min(0, { error: 'must be 0 or more' })
-    .max(10_000_000, { error: 'must be 10000000 or less' })
+    .max(MOST_PRICE, { error: `must be ${MOST_PRICE} or less` })
     .optional(),
   by: whoSchema,
   at: whenSchema,

@@ -86,7 +86,6 @@ export * from './stripdown/needs.js';
 export * from './stripdown/partWords.js';
 export { jobRun, layOutJob, planJob, type LaidOut } from './planning/planJob.js';
 export { arranged, circleWith, shifted, type Shifted } from './planning/arranged.js';
-export { jobItems } from './planning/jobItems.js';
 export { jobItemsBy } from './planning/jobItems.js';
 export { MOST_ROOM, roomFor, type Room } from './planning/room.js';
 export { everyTyped, everyWords, ownDone } from './planning/recurring.js';
@@ -110,20 +109,4 @@ export type { GlyphOf } from './report/glyphOf.js';
 export type { PaperUnits } from './report/inUnits.js';
 export { readingSheet, type SheetFacts } from './report/readingSheet.js';
 export { groupedBy } from './notebook/groupedBy.js';
-export * from './pictures/bent.js';
-export { boundsOf, ghostsOf, millGhosts, turningGhosts } from './pictures/ghosts.js';
-export { FRAME, fittingFactor, pictureOf, type Ghosts } from './pictures/lathe.js';
-export { millFittingFactor, millPictureOf, TABLE_DEPTH, type MillGhosts } from './pictures/mill.js';
-export {
-  drawBent,
-  fittingOf,
-  isCircle,
-  isWord,
-  turningHas,
-  type Bending,
-  type BentPicture,
-  type Drawn,
-  type Look,
-  type PictureWord,
-} from './pictures/index.js';
-export { bedUnder, offsetPixels, turningFittingFactor, type TurningGhosts } from './pictures/turning.js';
+export { bentBy, withGhosts } from './pictures/bent.js';

@@ -17,7 +17,8 @@ export const tableQuery = z.strictObject({
 /** How a workbook is asked for: its figures have no sign of their own. */
 export const workbookQuery = tableQuery.omit({ decimal: true });
 
-const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+/** A workbook. */
+export const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** @throws ApiError where there is no such table. */
 function tableOf(name: string): (typeof TABLES)[string] {

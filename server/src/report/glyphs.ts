@@ -1,13 +1,12 @@
 import type { GlyphOf } from '@isometra/work';
-
-const INK = '#16191d';
+import { BLUE, INK, SOFT } from './colours.js';
 
 /** How each result is drawn: the same shapes as on the screens. */
 const DRAW: Readonly<Record<GlyphOf, (doc: PDFKit.PDFDocument, x: number, y: number, r: number) => void>> = {
   in: (doc, x, y, r) =>
     void doc
       .rect(x - r, y - r, 2 * r, 2 * r)
-      .fillColor('#2452a0')
+      .fillColor(BLUE)
       .fill(),
   out: (doc, x, y, r) =>
     void doc
@@ -40,7 +39,7 @@ const DRAW: Readonly<Record<GlyphOf, (doc: PDFKit.PDFDocument, x: number, y: num
   none: (doc, x, y, r) =>
     void doc
       .circle(x, y, r / 2)
-      .fillColor('#565b62')
+      .fillColor(SOFT)
       .fill(),
 };
 

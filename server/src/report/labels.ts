@@ -1,5 +1,6 @@
 import PDFDocument from 'pdfkit';
 import { encode } from 'uqr';
+import { INK, LINE } from './colours.js';
 import { registerFonts } from './fonts.js';
 import type { Paper } from './printer.js';
 
@@ -37,12 +38,12 @@ export function labelSheet(labels: readonly Label[], paper: Paper): NodeJS.Reada
     doc
       .rect(x + 2, y + 2, width - 4, height - 4)
       .lineWidth(0.4)
-      .strokeColor('#c9c7c0')
+      .strokeColor(LINE)
       .stroke();
     drawCode(doc, address, { x: x + 8, y: y + 8, size });
     const words = { width: width - size - 22, height: 34, ellipsis: true };
     doc
-      .fillColor('#16191d')
+      .fillColor(INK)
       .font('head')
       .fontSize(13)
       .text(title, x + size + 14, y + 14, words);

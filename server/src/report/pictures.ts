@@ -1,4 +1,5 @@
-import { isCircle, isWord, type BentPicture, type Look, type PictureWord } from '@isometra/work';
+import { isCircle, isWord, type BentPicture, type Look, type PictureWord } from '@isometra/work/pictures';
+import { BLUE, EDGE, INK } from './colours.js';
 
 type Doc = PDFKit.PDFDocument;
 
@@ -9,7 +10,6 @@ interface Pen {
   readonly dashes?: number[];
 }
 
-const [INK, BLUE, EDGE] = ['#16191d', '#2452a0', '#8a918f'];
 const IRON: Pen = { fill: '#cfd6d5', stroke: INK, width: 1.2 };
 const LIMIT: Pen = { stroke: INK, width: 1, dashes: [3, 3] };
 

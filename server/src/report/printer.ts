@@ -1,5 +1,6 @@
 import PDFDocument from 'pdfkit';
 import type { Block, GlyphOf, Report, TableRow } from '@isometra/work';
+import { BLUE, INK, LINE, SOFT } from './colours.js';
 import { drawPicture } from './pictures.js';
 import { drawGlyph } from './glyphs.js';
 import { registerFonts } from './fonts.js';
@@ -8,10 +9,6 @@ type Doc = PDFKit.PDFDocument;
 type Face = 'text' | 'bold' | 'head';
 type Of<Kind extends Block['kind']> = Extract<Block, { readonly kind: Kind }>;
 
-const INK = '#16191d';
-const SOFT = '#565b62';
-const LINE = '#c9c7c0';
-const BLUE = '#2452a0';
 const MARGIN = 48;
 const FOOT = 34;
 /** Size of the words on a picture. */

@@ -71,14 +71,8 @@ async function planOf({ sequelize, solver }: Shelf, machine: Machine, notes: rea
   shop.firsts.set(kind, { out: before.out + own.out, all: before.all + own.all });
   const records = { machine, heads, surveys: surveys.map(campaignOf), surfaces, stripDowns, notes };
   const settled = settledOf(id, row);
-  const { takes, ...known } = shop.records;
-  const knownOf = (by: string | undefined) =>
-    knownToDo(records, {
-      ...known,
-      takes: (asked) => takes(by === undefined ? asked : { by, ...asked }),
-      firsts: shop.firsts.get(kind) ?? own,
-    });
-  return { machineId: id, number: String(card.number), items: jobItemsBy(knownOf, settled.changes, shop.people), settled, leftOff };
+  const known = knownToDo(records, { ...shop.records, firsts: shop.firsts.get(kind) ?? own });
+  return { machineId: id, number: String(card.number), items: jobItemsBy(known, settled.changes, shop.people), settled, leftOff };
 }
 
 interface Shop {
@@ -124,7 +118,7 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
   return {
     today: shopDay(now, zone),
     timeZone: zone,
-    people: [...planned],
+    people: planned,
     // What was worked at last goes first.
     machines: plans.sort((one, other) => (other.leftOff?.at ?? '').localeCompare(one.leftOff?.at ?? '')),
     named,
@@ -165,17 +159,13 @@ const stateOf = ({ version, changes, own, order }: StoredPlan): Version => ({ ve
 
 /** What was settled anew, in words for the log. */
 function told(before: StoredPlan, now: PlanSettled): string {
-  const keys = new Set(before.own.map(({ id }) => id));
-  const added = now.own.filter(({ id }) => !keys.has(id)).map(({ title }) => `added “${title}”`);
-  const done = now.own
-    .filter(({ id, doneAt }) => doneAt !== null && before.own.some((one) => one.id === id && one.doneAt === null))
-    .map(({ title }) => `“${title}” is done`);
+  const was = new Map(before.own.map((one) => [one.id, one]));
+  const added = now.own.filter(({ id }) => !was.has(id)).map(({ title }) => `added “${title}”`);
+  const done = now.own.filter(({ id, doneAt }) => doneAt !== null && was.get(id)?.doneAt === null).map(({ title }) => `“${title}” is done`);
   const turned = now.own
-    .filter(({ id, lastAt }) => lastAt !== undefined && before.own.some((one) => one.id === id && one.lastAt !== lastAt))
+    .filter(({ id, lastAt }) => lastAt !== undefined && was.has(id) && was.get(id)?.lastAt !== lastAt)
     .map(({ title, notBefore }) => `“${title}” is done${notBefore === null ? '' : `, next on ${shopDate(notBefore, null)}`}`);
-  const otherwise = now.own
-    .filter(({ id, at }) => before.own.some((one) => one.id === id && one.at !== at))
-    .map(({ title }) => `“${title}” put otherwise`);
+  const otherwise = now.own.filter(({ id, at }) => was.has(id) && was.get(id)?.at !== at).map(({ title }) => `“${title}” put otherwise`);
   const gone = before.own.filter(({ id }) => !now.own.some((one) => one.id === id)).map(({ title }) => `“${title}” taken off`);
   const changed = now.changes
     .filter((change) => !before.changes.some((one) => JSON.stringify(one) === JSON.stringify(change)))

@@ -5,6 +5,7 @@ import type { BentPicture } from './shapes.js';
 import { drawTurning, turningFittingFactor, type TurningGhosts } from './turning.js';
 
 export * from './shapes.js';
+export { FRAME } from './lathe.js';
 export { turningHas } from './turning.js';
 
 /** What is known of a machine of one family, and the limits that are drawn beside it. */

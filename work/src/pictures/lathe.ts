@@ -1,6 +1,6 @@
 import type { HeightAt } from '@isometra/core';
 import type { KnownLathe } from '../ladder/known.js';
-import { shifted, placed, turned, type BentPicture, type Drawn, type Look } from './shapes.js';
+import { type BentPicture, type Drawn, path, placed, shifted, turned } from './shapes.js';
 
 /** Drawing units: the bed runs from x = 130 to 870, 0.5 units to the millimetre of a 1.5 m lathe. */
 export const FRAME = { nose: 170, tail: 790, perMetre: 620, twistWidth: 46, bedTop: 60, bedEnd: 920, slide: 72 } as const;
@@ -100,7 +100,6 @@ export interface Ghosts {
 
 const NONE: Ghosts = { plan: { tail: [], axisEnd: [] }, side: { tail: [], axisEnd: [] }, sections: [] };
 
-const path = (look: Look, d: string): Drawn => ({ look, d });
 const QUILL = 'M790 0 808 -10V-14H820V14H808V10Z';
 
 /** Where the tailstock and the free end of the axis may stand. */
@@ -111,7 +110,7 @@ const mayStand = ({ tail, axisEnd }: Ghosts['plan']): readonly Drawn[] => [
 
 /** The tailstock with its quill, so far off the true line. @param body its outline. */
 const tailstock = ({ tail, quill }: Pick<Picture['plan'], 'tail' | 'quill'>, body: string): readonly Drawn[] =>
-  placed(shifted(0, tail), [path('iron', body), { look: 'iron', d: QUILL, at: turned(quill, 820, 0) }]);
+  placed(shifted(0, tail), [path('iron', body), path('iron', QUILL, turned(quill, 820, 0))]);
 
 function fromAbove({ plan }: Picture, ghosts: Ghosts): readonly Drawn[] {
   const { slide } = plan;
@@ -146,8 +145,8 @@ const acrossTheBed = ({ sections }: Picture, ghosts: Ghosts): readonly Drawn[] =
   ...sections.flatMap(({ x, turn }, i) =>
     placed(shifted(x, 0), [
       path('true', 'M-34 0H34'),
-      ...ghosts.sections.map((bound): Drawn => ({ look: 'zone', d: 'M-44 0H44', at: turned(bound[i].turn) })),
-      { look: 'section', d: 'M-34 -5H34V5H-34Z M20 -13 28 -5H12Z', at: turned(turn) },
+      ...ghosts.sections.map((bound): Drawn => path('zone', 'M-44 0H44', turned(bound[i].turn))),
+      path('section', 'M-34 -5H34V5H-34Z M20 -13 28 -5H12Z', turned(turn)),
     ]),
   ),
 ];

@@ -1,6 +1,6 @@
 import { featuresOf } from '@isometra/contract/machine-kinds';
 import type { KnownMill } from '../ladder/known.js';
-import { shifted, placed, turned, type BentPicture, type Drawn, type Look } from './shapes.js';
+import { type BentPicture, type Drawn, type Look, path, placed, shifted, turned } from './shapes.js';
 
 /** Depth of the table in the plan, drawing units. */
 export const TABLE_DEPTH = 110;
@@ -92,10 +92,8 @@ interface Upright {
   readonly table: Piece;
 }
 
-const path = (look: Look, d: string): Drawn => ({ look, d });
-const ghostLines = ({ ghost, about, ghosts }: Piece): readonly Drawn[] =>
-  ghosts.map((turn) => ({ look: 'zone', d: ghost, at: turned(turn, ...about) }));
-const standing = (look: Look, { d, turn, about }: Piece): Drawn => ({ look, d, at: turned(turn, ...about) });
+const ghostLines = ({ ghost, about, ghosts }: Piece): readonly Drawn[] => ghosts.map((turn) => path('zone', ghost, turned(turn, ...about)));
+const standing = (look: Look, { d, turn, about }: Piece): Drawn => path(look, d, turned(turn, ...about));
 
 const upright = ({ base, carries, trueLines, column, behind, head, table }: Upright): readonly Drawn[] => [
   path('bed', base),
@@ -104,7 +102,7 @@ const upright = ({ base, carries, trueLines, column, behind, head, table }: Upri
   standing(behind ? 'bed' : 'iron', column),
   ...ghostLines(column),
   standing('head', head),
-  { look: 'axis', d: 'M0 80V300', at: turned(head.turn, ...head.about) },
+  path('axis', 'M0 80V300', turned(head.turn, ...head.about)),
   ...ghostLines(head),
   standing('iron', table),
   ...ghostLines(table),
@@ -150,14 +148,14 @@ const tableFromAbove = (known: KnownMill, { shear, plan }: MillPicture, ghosts: 
   ...(known.slot === undefined
     ? []
     : [
-        { look: 'axis' as const, d: 'M-96 222H96', at: turned(plan.slot, 0, 222) },
-        ...(ghosts.slot ?? []).map((bound): Drawn => ({ look: 'zone', d: 'M-104 222H104', at: turned(bound.plan.slot, 0, 222) })),
+        path('axis', 'M-96 222H96', turned(plan.slot, 0, 222)),
+        ...(ghosts.slot ?? []).map((bound): Drawn => path('zone', 'M-104 222H104', turned(bound.plan.slot, 0, 222))),
       ]),
   ...(known.vice === undefined
     ? []
     : [
-        { look: 'iron' as const, d: 'M-56 168H56V186H-56Z', at: turned(plan.vice, 0, 186) },
-        ...(ghosts.vice ?? []).map((bound): Drawn => ({ look: 'zone', d: 'M-70 186H70', at: turned(bound.plan.vice, 0, 186) })),
+        path('iron', 'M-56 168H56V186H-56Z', turned(plan.vice, 0, 186)),
+        ...(ghosts.vice ?? []).map((bound): Drawn => path('zone', 'M-70 186H70', turned(bound.plan.vice, 0, 186))),
       ]),
   { text: 'operator', x: 0, y: NEAR + 32, anchor: 'middle' },
 ];

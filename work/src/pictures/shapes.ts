@@ -40,6 +40,8 @@ export interface BentPicture {
 export const isWord = (one: Drawn): one is PictureWord => 'text' in one;
 export const isCircle = (one: Drawn): one is CircleShape => 'circle' in one;
 
+export const path = (look: Look, d: string, at?: Matrix): PathShape => ({ look, d, ...(at && { at }) });
+
 export const shifted = (x: number, y: number): Matrix => [1, 0, 0, 1, x, y];
 
 /** Turned by degrees, clockwise, about a place. */

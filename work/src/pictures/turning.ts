@@ -1,6 +1,6 @@
 import { featuresOf } from '@isometra/contract/machine-kinds';
 import type { KnownTurning } from '../ladder/known.js';
-import { shifted, placed, type BentPicture, type Drawn, type Look } from './shapes.js';
+import { type BentPicture, type Drawn, type Look, path, placed, shifted } from './shapes.js';
 
 /** Radii within which each may stand, µm. */
 export interface TurningGhosts {
@@ -57,7 +57,6 @@ const NOSE = { x: 570, y: 190 };
 const SUB = { x: 880, y: 190 };
 const TURRET = 'M720 168H744V180H720Z M720 200H744V212H720Z M744 168H830V330H744Z';
 
-const path = (look: Look, d: string): Drawn => ({ look, d });
 const circle = (look: Look, r: number, x = 0, y = 0): Drawn => ({ look, circle: { x, y, r } });
 
 /** The slide through the axis: toward the operator, on the right, it goes down where its rear is the higher. */
@@ -136,7 +135,7 @@ export function drawTurning(
   const px = (um = 0): number => offsetPixels(um, factor);
   // Behind the axis where the slide rises toward the rear: the turret is at its higher end.
   const behind = (slant ?? 0) > 0;
-  const turret: Drawn = behind ? { look: 'iron', d: TURRET, at: [1, 0, 0, -1, 0, 380] } : path('iron', TURRET);
+  const turret: Drawn = behind ? path('iron', TURRET, [1, 0, 0, -1, 0, 380]) : path('iron', TURRET);
   const down = slopePixels(known.axisSlopeH ?? 0, SUB.x - NOSE.x, factor);
   const word = (text: string, x: number, y: number): Drawn => ({ text, x, y, anchor: 'middle' });
   return {

@@ -27,19 +27,18 @@ export function jobItems(known: KnownToDo): readonly PlanItem[] {
  * The same, with the minutes of whoever does each thing, as far as that is settled: somebody who is named alone for it, or the only person
  * that is planned with.
  *
- * @param knownOf what is known with the minutes of one person; of everybody where none is named.
+ * @param known with the minutes of everybody.
  */
 export function jobItemsBy(
-  knownOf: (by: string | undefined) => KnownToDo,
+  known: KnownToDo,
   changes: readonly PlanChange[],
   people: readonly Pick<PlannedPerson, 'id'>[],
 ): readonly PlanItem[] {
-  const only = people.length === 1 ? people[0].id : undefined;
+  const itemsOf = (by: string): readonly PlanItem[] => jobItems({ ...known, takes: (asked) => known.takes({ by, ...asked }) });
   const named = new Map(changes.flatMap(({ key, who }) => (who?.length === 1 ? [[key, who[0]] as const] : [])));
-  const byWhom = new Map(
-    [...new Set(named.values())].map((id) => [id, new Map(jobItems(knownOf(id)).map((one) => [one.key, one]))] as const),
-  );
-  return jobItems(knownOf(only)).map((one) => byWhom.get(named.get(one.key) ?? '')?.get(one.key) ?? one);
+  const byWhom = new Map([...new Set(named.values())].map((id) => [id, new Map(itemsOf(id).map((one) => [one.key, one]))] as const));
+  const all = people.length === 1 ? itemsOf(people[0].id) : jobItems(known);
+  return all.map((one) => byWhom.get(named.get(one.key) ?? '')?.get(one.key) ?? one);
 }
 
 const OF_A_RUNG: readonly PlanItem['kind'][] = ['read', 'move'];

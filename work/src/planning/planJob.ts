@@ -173,8 +173,10 @@ export interface LaidOut {
  *
  * @throws FaultError as `planJob`.
  */
-export function layOutJob(raw: unknown): readonly LaidOut[] {
-  const job = readJob(raw);
+export const layOutJob = (raw: unknown): readonly LaidOut[] => laidOut(readJob(raw));
+
+/** The same of a job that was read. @throws FaultError where something of it would never be done. */
+export function laidOut(job: Job): readonly LaidOut[] {
   const scheduler = new Scheduler(job);
   try {
     return scheduler.run(job.items.map(({ minutes }) => minutes?.[1] ?? 0)).map((placed, i) => ({

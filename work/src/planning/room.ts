@@ -1,5 +1,5 @@
 import type { Job } from '@isometra/contract';
-import { layOutJob, readJob } from './planJob.js';
+import { laidOut, readJob } from './planJob.js';
 
 /** How much later something that is waited for may come. */
 export interface Room {
@@ -13,7 +13,7 @@ export const MOST_ROOM = 60;
 const DAY = 24;
 
 function finishOf(job: Job): string {
-  return layOutJob(job).reduce((last, { end }) => (end > last ? end : last), '');
+  return laidOut(job).reduce((last, { end }) => (end > last ? end : last), '');
 }
 
 const later = (job: Job, id: string, days: number): Job => ({

@@ -66,7 +66,7 @@ import {
 } from '@isometra/contract';
 import { archiveQuery } from '../archiveFiles.js';
 import { labelQuery, sheetQuery } from '../paper.js';
-import { tableQuery, workbookQuery } from '../tables.js';
+import { tableQuery, workbookQuery, XLSX } from '../tables.js';
 
 /** One thing that the interface does. */
 export interface Operation {
@@ -218,7 +218,7 @@ export const OPERATIONS: readonly Operation[] = [
   }),
   get('/tables/{name}.xlsx', 'A table as a workbook', {
     query: workbookQuery,
-    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    type: XLSX,
   }),
   get('/labels.pdf', 'Labels with codes', { query: labelQuery, type: 'application/pdf' }),
   get('/lan', 'Whether devices of the network are let in', { answer: lanSchema }),

@@ -7,6 +7,12 @@ import type { FlatDrawing } from './flat';
 /** Units of a drawing that is no scale of anything, as a document: a screen's dot is a quarter of a millimetre. */
 const AS_DOCUMENT = 0.25;
 
+/** The drawing that lies in something; undefined where none does. */
+async function flattened(host: HTMLElement): Promise<FlatDrawing | undefined> {
+  const drawing = host.querySelector('svg');
+  return drawing ? (await import('./flat')).flatten(drawing) : undefined;
+}
+
 /** Saves the drawing beside it as it is seen now: as SVG, or as DXF for another program. */
 @Component({
   selector: 'iso-drawing-out',
@@ -39,12 +45,11 @@ export class DrawingOut {
 
   protected async save(kind: 'svg' | 'dxf'): Promise<void> {
     const of = this.of();
-    const drawing = typeof of === 'function' ? null : of.querySelector('svg');
-    if (typeof of !== 'function' && !drawing) return this.problem.set('There is nothing drawn yet.');
-    this.problem.set('');
-    const [{ flatten }, { svgText, dxfText }] = await Promise.all([import('./flat'), import('./written')]);
+    const flat = typeof of === 'function' ? of() : await flattened(of);
+    this.problem.set(flat ? '' : 'There is nothing drawn yet.');
+    if (!flat) return;
+    const { svgText, dxfText } = await import('./written');
     const sheet = { title: this.title(), mmPerUnit: this.mmPerUnit() ?? AS_DOCUMENT };
-    const flat = drawing ? flatten(drawing) : (of as () => FlatDrawing)();
     const [text, type] = kind === 'svg' ? [svgText(flat, sheet), 'image/svg+xml'] : [dxfText(flat, sheet), 'image/vnd.dxf'];
     giveFile(`${this.title().replace(/[^\p{L}\p{N}.-]+/gu, '-')}.${kind}`, type, text);
   }

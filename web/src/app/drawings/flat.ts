@@ -107,10 +107,7 @@ export function linesOf(
 }
 
 /** Whether something is seen: neither it nor what it lies in is hidden. */
-const isSeen = (one: Element): boolean => {
-  const { visibility, display, opacity } = getComputedStyle(one);
-  return visibility !== 'hidden' && display !== 'none' && Number(opacity) > 0 && !one.closest(ASIDE);
-};
+const isSeen = (one: Element): boolean => one.checkVisibility({ visibilityProperty: true, opacityProperty: true }) && !one.closest(ASIDE);
 
 /** How much of something is seen through what it lies in, from 0 to 1. */
 function opacityOf(one: Element | null, svg: SVGSVGElement): number {

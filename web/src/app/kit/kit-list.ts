@@ -27,7 +27,7 @@ const FIRST: Partial<Record<KitKind, Readonly<Record<string, unknown>>>> = { ins
       <h1>Kit</h1>
       <label class="add"
         ><span class="label">Add</span>
-        <iso-pick label="Add to the kit" example="what?" [options]="kinds" [value]="null" (chosen)="add($event)"
+        <iso-pick label="Add to the kit" placeholder="what?" [options]="kinds" [value]="adding()?.kind ?? null" (chosen)="add($event)"
       /></label>
     </header>
     <iso-notice [text]="problem()" />

@@ -85,6 +85,8 @@ describe('the kit', () => {
     await kit.pick('Add to the kit', 'an instrument');
     await escape();
     expect(kit.all('iso-kit-card form').length).withContext('a new one that nobody typed into').toBe(0);
+    await kit.pick('Add to the kit', 'an instrument');
+    expect(kit.all('iso-kit-card form').length).withContext('the same kind once more').toBe(1);
   });
 
   it('a new instrument names what is missing, then is sent with units', async () => {

@@ -16,6 +16,7 @@ import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import type { Subscription } from 'rxjs';
 import { LOG_KINDS, LOG_STATES, type LogEntry, type LogPage, type LogQuery } from '@isometra/contract';
+import { isDay } from '../data/typed';
 import type { ApiFailure } from '../data/api';
 import { useKeys } from '../data/keys';
 import { Logbook as Entries } from '../data/logbook';
@@ -47,8 +48,6 @@ const ANY = '';
 const TO_DO = 'to-do';
 /** What is asked for: a kind, or the notes with something still to be done. */
 const aboutOf = (what: string) => (what === TO_DO ? { todo: 'open' } : { what });
-
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 type Asked = Partial<Record<'what' | 'by' | 'part' | 'verdict' | 'from' | 'to' | 'words', string>>;
 
@@ -221,7 +220,7 @@ export class Logbook {
 
   /** Ask for something; for a day only when it is one. */
   protected askFor(name: keyof Asked, value: string): void {
-    if ((name !== 'from' && name !== 'to') || value === '' || DAY.test(value)) this.ask({ [name]: value });
+    if ((name !== 'from' && name !== 'to') || value === '' || isDay(value)) this.ask({ [name]: value });
   }
 
   protected askEverything(): void {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
 import type { OwnItem, PlanItem } from '@isometra/contract';
 import { everyTyped, everyWords, minutesTyped, minutesWords } from '@isometra/work';
+import { amountTyped, isDay } from '../data/typed';
 import { Button } from '../ui/controls';
 import { Day } from '../ui/day';
 import { Escape } from '../ui/escape';
@@ -8,12 +9,12 @@ import { Field } from '../ui/field';
 import { FirstField } from '../ui/first-field';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
+import { PEOPLE_ASKED, peopleTyped } from './people-typed';
 
 /** What an own item is made of, without its id, who and when. */
 export type OwnTyped = Omit<OwnItem, 'id' | 'by' | 'at' | 'doneAt' | 'lastAt'>;
 
 const NOTHING = '';
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
 /** How far from likely least and most lie, where one figure is given. */
 const SPREAD = 1.8;
 
@@ -122,8 +123,8 @@ export class OwnItemForm {
   private takes(): { readonly minutes: OwnTyped['minutes']; readonly wait: number | null } | undefined {
     const wait = this.wait().trim();
     if (wait) {
-      const hours = Number(wait.replace(',', '.'));
-      if (!(hours >= 0)) return this.fail('Hours by the clock? Example: 24');
+      const hours = amountTyped(wait);
+      if (hours === undefined) return this.fail('Hours by the clock? Example: 24');
       return this.minutes().trim() ? this.fail('Either minutes of work, or hours by the clock.') : { minutes: null, wait: hours };
     }
     const likely = minutesTyped(this.minutes());
@@ -137,12 +138,12 @@ export class OwnItemForm {
   /** From which day on, how often and at what price; undefined, with what is wrong, where that cannot be read. */
   private turns(): { readonly notBefore: string | null; readonly every?: number; readonly price?: number } | undefined {
     const day = this.notBefore().trim();
-    if (day && !DAY.test(day)) return this.fail('Not before which day? Example: 2026-12-24');
+    if (day && !isDay(day)) return this.fail('Not before which day? Example: 2026-12-24');
     const typed = this.every().trim();
     const every = typed ? everyTyped(typed) : undefined;
     if (typed && every === undefined) return this.fail('How often does it come round again? Example: 6 months');
-    const price = this.price().trim() ? Number(this.price().trim().replace(',', '.')) : undefined;
-    if (price !== undefined && !(price >= 0)) return this.fail('What does it cost? Example: 48');
+    const price = amountTyped(this.price());
+    if (price === undefined && this.price().trim()) return this.fail('What does it cost? Example: 48');
     return { notBefore: day || null, ...(every !== undefined && { every }), ...(price !== undefined && { price }) };
   }
 
@@ -158,8 +159,8 @@ export class OwnItemForm {
     if (!title) return void this.fail('What is to be done? Example: Let the cement set');
     const takes = this.takes();
     if (!takes) return;
-    const people = Number(this.people());
-    if (!Number.isInteger(people) || people < 0 || people > 6) return void this.fail('How many people? A whole number, 0 to 6.');
+    const people = peopleTyped(this.people());
+    if (people === undefined) return void this.fail(PEOPLE_ASKED);
     const turns = this.turns();
     if (!turns) return;
     const { who = [], things = [], after: others = [] } = this.item() ?? {};

@@ -1,17 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
 import type { PlanChange, PlanItem } from '@isometra/contract';
 import { minutesTyped, minutesWords } from '@isometra/work';
+import { amountTyped, isDay } from '../data/typed';
 import { Button } from '../ui/controls';
 import { Day } from '../ui/day';
 import { Escape } from '../ui/escape';
 import { Field } from '../ui/field';
 import { FirstField } from '../ui/first-field';
 import { Notice } from '../ui/notice';
+import { PEOPLE_ASKED, peopleTyped } from './people-typed';
 
 /** What was settled of an item, without who and when. */
 export type PlanEdited = Omit<PlanChange, 'by' | 'at'>;
-
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** An item of a plan, settled otherwise: its minutes, its people, its day, or that it is not done; always with a reason. */
 @Component({
@@ -106,15 +106,15 @@ export class PlanEdit {
   /** What the fields of the work say; undefined, with what is wrong, where they cannot be read. */
   private work(): Partial<PlanEdited> | undefined {
     if (this.waits()) {
-      const hours = Number(this.wait().replace(',', '.'));
-      return this.wait().trim() !== '' && hours >= 0 ? { wait: hours } : this.fail('Hours by the clock? Example: 24');
+      const wait = amountTyped(this.wait());
+      return wait === undefined ? this.fail('Hours by the clock? Example: 24') : { wait };
     }
     const spans = [this.least(), this.likely(), this.most()].map(minutesTyped);
     if (spans.some((one) => one === undefined)) return this.fail('Least, likely and most? Example: 40 min, 1 h, 2 h 30');
     const [least, likely, most] = spans as [number, number, number];
     if (least > likely || likely > most) return this.fail('Least, likely and most must rise. Example: 40 min, 1 h, 2 h 30');
-    const people = Number(this.people());
-    if (!Number.isInteger(people) || people < 0 || people > 6) return this.fail('How many people? A whole number, 0 to 6.');
+    const people = peopleTyped(this.people());
+    if (people === undefined) return this.fail(PEOPLE_ASKED);
     return { minutes: [least, likely, most], people };
   }
 
@@ -124,7 +124,7 @@ export class PlanEdit {
     const work = this.work();
     if (!work) return;
     const day = this.notBefore().trim();
-    if (day && !DAY.test(day)) return void this.fail('Not before which day? Example: 2026-12-24');
+    if (day && !isDay(day)) return void this.fail('Not before which day? Example: 2026-12-24');
     if (!this.why().trim()) return void this.fail('Why? One line is enough: it stands in the logbook.');
     this.kept.emit({ key: this.item().key, ...work, ...(day && { notBefore: day }), why: this.why().trim() });
   }

@@ -11,6 +11,7 @@ import {
   untracked,
 } from '@angular/core';
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { NgTemplateOutlet } from '@angular/common';
 import { Router, RouterLink } from '@angular/router';
 import type { PlanItem } from '@isometra/contract';
 import { everyWords } from '@isometra/work';
@@ -39,7 +40,20 @@ const MOST_ROOMS = 8;
 /** What is left to do on a machine, when it is done, what decides that and what would help. */
 @Component({
   selector: 'iso-plan-page',
-  imports: [RouterLink, Button, CdkDrag, CdkDragHandle, CdkDropList, Choices, Notice, OwnItemForm, PlanEdit, Progress, WhatHappened],
+  imports: [
+    NgTemplateOutlet,
+    RouterLink,
+    Button,
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    Choices,
+    Notice,
+    OwnItemForm,
+    PlanEdit,
+    Progress,
+    WhatHappened,
+  ],
   providers: [PlanState, PlanDate, PlanDraws],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
@@ -107,17 +121,16 @@ export class PlanPage {
   /** What comes round again: how often, when next, when last; whether it stands in the list now. */
   protected readonly recurring = computed(() => {
     const keys = new Set(this.state.items().map(({ key }) => key));
-    return this.state.recurring().map((item) => ({
-      item,
-      here: keys.has(`own ${item.id}`),
-      words: [
-        item.every === undefined ? '' : everyWords(item.every),
-        keys.has(`own ${item.id}`) ? 'it has its turn: it stands above' : item.notBefore && `next on ${dayWords(item.notBefore)}`,
-        item.lastAt && `last done ${timeWords(item.lastAt)}`,
-      ]
-        .filter(Boolean)
-        .join('; '),
-    }));
+    return this.state.recurring().map((item) => {
+      const { id, every, notBefore, lastAt } = item;
+      const here = keys.has(`own ${id}`);
+      const words = [
+        every === undefined ? '' : everyWords(every),
+        here ? 'it has its turn: it stands above' : notBefore && `next on ${dayWords(notBefore)}`,
+        lastAt && `last done ${timeWords(lastAt)}`,
+      ];
+      return { item, here, words: words.filter(Boolean).join('; ') };
+    });
   });
   /** What was planned as if somebody came to help. */
   protected readonly helped = computed(() => {

@@ -80,10 +80,15 @@ export class WorthItPage {
     return `${counted(many, 'check')} ${many === 1 ? 'is' : 'are'} not measured yet. In the hours they count with the share that is out at first; the lists below leave them out.`;
   });
 
+  private readonly card = computed((): Readonly<Record<string, unknown>> => this.shopStore.told()?.card ?? {});
+  private readonly currency = computed(() => {
+    const currency = this.card()['currency'];
+    return typeof currency === 'string' ? currency : '';
+  });
+  /** What an hour costs; null where the shop has not told it. */
   private readonly rate = computed(() => {
-    const { rate, currency } = (this.shopStore.told()?.card ?? {}) as { readonly rate?: unknown; readonly currency?: unknown };
-    const each = Number(rate);
-    return each > 0 ? { each, currency: typeof currency === 'string' ? currency : '' } : null;
+    const rate = Number(this.card()['rate']);
+    return rate > 0 ? rate : null;
   });
   protected readonly noRate = computed(() => this.rate() === null);
 
@@ -111,16 +116,14 @@ export class WorthItPage {
   }
 
   private boughtWords({ price, priced }: Answer['bought']): string {
-    const { currency } = (this.shopStore.told()?.card ?? {}) as { readonly currency?: unknown };
-    const unit = typeof currency === 'string' ? ` ${currency}` : '';
-    return priced > 0 ? `parts and certificates: ${price.toLocaleString('en')}${unit}` : '';
+    return priced > 0 ? `parts and certificates: ${price.toLocaleString('en')} ${this.currency()}`.trim() : '';
   }
 
   private moneyOf(hours: Answer['hours']): string {
     const rate = this.rate();
-    if (!rate) return '';
-    const by = (each: number): number => each * rate.each;
-    return rangeWords({ p10: by(hours.p10), p50: by(hours.p50), p90: by(hours.p90) }, rate.currency);
+    if (rate === null) return '';
+    const by = (each: number): number => each * rate;
+    return rangeWords({ p10: by(hours.p10), p50: by(hours.p50), p90: by(hours.p90) }, this.currency());
   }
 
   private dateWords(dates: Dates | null | undefined): string {

@@ -66,7 +66,7 @@ const mustWords = (ties: number): string =>
     <form class="row" (submit)="add($event)">
       <label
         ><span class="label">Stands for</span>
-        <iso-pick label="Stands for" example="which check?" [options]="choices()" [value]="chosen()" (chosen)="chosen.set($event)"
+        <iso-pick label="Stands for" placeholder="which check?" [options]="choices()" [value]="chosen()" (chosen)="chosen.set($event)"
       /></label>
       <iso-field
         above

@@ -1,5 +1,6 @@
 import type { Surface } from '@isometra/contract';
-import type { FlatDrawing, FlatLine, Point } from '../drawings/flat';
+import { middleOf } from '@isometra/work';
+import type { FlatDrawing, FlatLine } from '../drawings/flat';
 import { faceSize, placeOn } from './face-place';
 
 const ONE = { along: 1, across: 1 };
@@ -15,10 +16,6 @@ export function faceFlat(surface: Surface): FlatDrawing {
     ...{ width: LINE, dashes },
   });
   const { width, height, zones } = surface;
-  const middle = (points: readonly Point[]): Point => {
-    const of = (k: 0 | 1): number => (Math.min(...points.map((point) => point[k])) + Math.max(...points.map((point) => point[k]))) / 2;
-    return [of(0), of(1)];
-  };
   const whole = line([
     { x: 0, y: 0 },
     { x: width, y: 0 },
@@ -29,6 +26,9 @@ export function faceFlat(surface: Surface): FlatDrawing {
   return {
     ...faceSize(surface, ONE),
     lines: [whole, ...strips],
-    words: zones.map(({ id }, i) => ({ text: id, at: middle(strips[i].points), size: WORD, turn: 0, colour: INK })),
+    words: zones.map((zone) => {
+      const { x, y } = middleOf(zone);
+      return { text: zone.id, at: place(x, y), size: WORD, turn: 0, colour: INK };
+    }),
   };
 }

@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
 import { WEEKDAY_NAMES, WEEKDAYS, type Weekday, type Working } from '@isometra/contract';
+import { isDay } from '../data/typed';
 import { Button } from '../ui/controls';
 import { Escape } from '../ui/escape';
 import { Field } from '../ui/field';
 import { FirstField } from '../ui/first-field';
 import { Notice } from '../ui/notice';
-
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** When somebody works: hours by weekday, and days on which they are away. */
 @Component({
@@ -94,7 +93,7 @@ export class WorkingForm {
     const off = this.off()
       .split(/[\s,;]+/)
       .filter(Boolean);
-    const wrong = off.find((day) => !DAY.test(day) || Number.isNaN(Date.parse(day)));
+    const wrong = off.find((day) => !isDay(day) || Number.isNaN(Date.parse(day)));
     if (wrong !== undefined) return this.problem.set(`“${wrong}” is no day. Example: 2026-12-24, 2026-12-25`);
     this.kept.emit({ hours, off });
   }

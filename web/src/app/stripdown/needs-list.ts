@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { Need, NeedState, Part } from '@isometra/contract';
+import { MOST_PRICE, type Need, type NeedState, type Part } from '@isometra/contract';
 import { conditionOf, conditionWords, inNeed, needOf, STATES_OF } from '@isometra/work';
+import { amountTyped, isDay } from '../data/typed';
 import { StripDowns } from '../data/strip-downs';
 import { today } from '../data/when';
 import { Choices, type Choice } from '../ui/choices';
@@ -16,9 +17,6 @@ export interface NeededRow {
   readonly belongs: string;
   readonly part: Part;
 }
-
-const MOST_PRICE = 10_000_000;
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** What must be cleaned, mended, made or ordered: each with its state, and the day on which it is expected. */
 @Component({
@@ -52,6 +50,7 @@ const DAY = /^\d{4}-\d{2}-\d{2}$/;
           /></span>
           <iso-field
             above
+            wide
             label="From"
             [name]="'Who supplies ' + row.name"
             [most]="60"
@@ -78,7 +77,7 @@ const DAY = /^\d{4}-\d{2}-\d{2}$/;
     }
     .row {
       display: grid;
-      grid-template-columns: minmax(140px, 1.2fr) minmax(120px, 1fr) 264px 180px 130px 70px;
+      grid-template-columns: minmax(140px, 1.2fr) minmax(120px, 1fr) 264px 180px minmax(120px, 1fr) 100px;
       gap: 6px 16px;
       align-items: center;
       padding: 8px 4px;
@@ -162,7 +161,7 @@ export class NeedsList {
   protected keepDay(row: NeededRow): void {
     const typed = this.days().get(row.part.id);
     // What is no day stays as it was typed, and is not written down.
-    if (typed === undefined || (typed && !DAY.test(typed))) return;
+    if (typed === undefined || (typed && !isDay(typed))) return;
     this.days.update((days) => new Map([...days].filter(([id]) => id !== row.part.id)));
     if (typed !== (needOf(row.part)?.expected ?? '')) this.set(row, { expected: typed || undefined }, 'expected on another day');
   }
@@ -174,8 +173,8 @@ export class NeedsList {
   /** The part whose price was typed so that it is none. */
   protected readonly wrongPrice = signal<string | null>(null);
   protected setPrice(row: NeededRow, typed: string): void {
-    const price = typed.trim() ? Number(typed.trim().replace(',', '.')) : undefined;
-    const wrong = price !== undefined && !(price >= 0 && price <= MOST_PRICE);
+    const price = amountTyped(typed);
+    const wrong = typed.trim() !== '' && !(price !== undefined && price <= MOST_PRICE);
     this.wrongPrice.set(wrong ? row.part.id : null);
     if (!wrong && price !== needOf(row.part)?.price) this.set(row, { price }, 'its price');
   }

@@ -5,10 +5,7 @@ import { dequal } from 'dequal';
 import { CHECKS, footSchema, FRAMES, parseQuantity, planFor, supports as seatMove } from '@isometra/core';
 import { CASTINGS, castingSchema, machineFamily, type Casting, type MachineCardText, type MoveWrite } from '@isometra/contract';
 import { readCard } from '@isometra/work';
-import { openSupports, supportsFile } from '@isometra/work';
-import { parsedJson } from '../data/api';
-import { File as FileButton } from '../ui/file';
-import { giveFile } from '../ui/give-file';
+import type { OpenedSupports } from '@isometra/work';
 import { DrawingOut } from '../drawings/drawing-out';
 import { newId } from '../data/id';
 import { nowText } from '../data/clock';
@@ -22,6 +19,7 @@ import { MachineStore } from '../machine/machine-store';
 import { formFaults, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { bothUnits, isZero } from '../ui/say';
+import { MoveFile } from './move-file';
 import { Consequences } from './consequences';
 import { FaceTable } from './face-table';
 import { Footprint } from './footprint';
@@ -47,7 +45,7 @@ import { Tick } from '../ui/tick';
     Consequences,
     SchemaForm,
     Button,
-    FileButton,
+    MoveFile,
     Notice,
     Choices,
     Slide,
@@ -164,6 +162,13 @@ export class SeatPlan {
     return quantity && quantity.aim !== null ? quantity.value - quantity.aim : undefined;
   });
 
+  /** The faces and what is wanted of them, as a move of their own. */
+  protected readonly asMove = computed((): OpenedSupports | null => {
+    const casting = this.casting();
+    if (!casting) return null;
+    const { frame, origin, supports, watch } = casting;
+    return { frame, origin, supports, watch, want: this.want(), prefer: this.wish().prefer };
+  });
   protected readonly plan = computed((): SupportPlan | null => this.planFor(this.want()));
 
   private planFor(want: Readonly<Record<string, number>>): SupportPlan | null {
@@ -260,28 +265,10 @@ export class SeatPlan {
     });
   }
 
-  /** The faces and what is wanted of them, as a file that `isometra move` answers. */
-  protected saveMove(): void {
-    const [casting, { prefer }] = [this.casting(), this.wish()];
-    if (!casting) return;
-    const { id: _id, name, ...faces } = casting;
-    const file = supportsFile({ ...faces, want: this.want() as Readonly<Record<string, number>>, prefer });
-    giveFile(`${this.store.machine()?.card.number ?? ''}-${name}-move.json`, 'application/json', `${JSON.stringify(file, null, 2)}\n`);
-  }
-
   /** Faces and what is wanted of them out of a file: nothing is on the machine card before it is kept. */
-  protected async openMove(file: File): Promise<void> {
-    this.problem.set('');
-    const told = openSupports(parsedJson(await file.text()));
-    if ('faults' in told) {
-      const words = told.faults.map(({ path, message, example }) => `${path} ${message}. Example: ${example}`);
-      return this.problem.set(`${file.name} was not opened: ${words.slice(0, 5).join('. ')}`);
-    }
-    const { want, prefer, ...faces } = told.opened;
-    if (faces.frame !== this.frame()) return this.problem.set(`${file.name} is of a ${faces.frame}: it was not opened.`);
+  protected opened({ want, prefer, ...faces }: OpenedSupports): void {
     this.change({ id: this.castingId(), name: this.name(), ...faces });
     this.wish.set({ want, prefer, allow: 'own' });
-    this.told.set(`${file.name} is open. Save the faces to have them on the machine card.`);
   }
 
   /** The faces go onto the machine card. */

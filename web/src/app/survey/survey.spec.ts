@@ -1,6 +1,6 @@
 import { startingSheet } from '@isometra/core';
 import { barRound, openShop, show, survey } from '../testing/fake-shop';
-import { FRAME } from '@isometra/work';
+import { FRAME } from '@isometra/work/pictures';
 import { Survey } from './survey';
 
 describe('the survey', () => {

@@ -1,9 +1,6 @@
-import { startingSheet } from '@isometra/core';
 import { slantOf } from '@isometra/work';
 import { lathe, openShop, show, toldHead } from '../testing/fake-shop';
 import { turningWords } from './known-words';
-import { bedUnder, offsetPixels, turningFittingFactor, turningGhosts } from '@isometra/work';
-import { turningHas } from '@isometra/work/pictures';
 import { Survey } from './survey';
 import { Bent } from './bent';
 
@@ -17,28 +14,7 @@ describe('a turning centre as drawn', () => {
     expect(slantOf({ rises: 'operator', degrees: '45' })).toBe(-45);
   });
 
-  it('draws the worst offset within its frame, and its limits as circles', () => {
-    expect(turningFittingFactor({ pockets: [{ name: '', h: 50 }] })).toBe(1000);
-    expect(offsetPixels(50, turningFittingFactor({ pockets: [{ name: '', h: 50 }] }))).toBe(50);
-    expect(turningFittingFactor({})).toBe(5000);
-    expect(turningGhosts(startingSheet('general'))).toEqual({ turret: [10], bush: [8], sub: [8] });
-    expect(turningHas('turning-centre-tailstock')).toEqual({ sub: false, bush: false, tail: true });
-  });
-
-  it('lies on a bed as steep as its slide, whichever end is the higher; unknown it is not drawn', async () => {
-    const corners = (slant: number) => [...bedUnder(slant).matchAll(/(\d+) (\d+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
-    for (const slant of [15, 30, 45, 60]) {
-      const [[x1, y1], [x2, y2]] = corners(slant);
-      expect((y2 - y1) / (x2 - x1))
-        .withContext(`${slant}, its rear the higher`)
-        .toBeCloseTo(Math.tan((slant * Math.PI) / 180), 1);
-      const [[a1, b1], [a2, b2]] = corners(-slant);
-      expect((b2 - b1) / (a2 - a1)).toBeCloseTo(-Math.tan((slant * Math.PI) / 180), 1);
-    }
-    expect(corners(0)).toEqual([
-      [60, 336],
-      [430, 336],
-    ]);
+  it('of which the slant is unknown is drawn without its slide, and says so', async () => {
     await openShop();
     const none = await show(Bent, { kind: 'turning-centre', bending: { family: 'turning-centre', known: {} }, factor: 1000 });
     expect(none.text()).toContain('how the slide leans is not on the card');
@@ -60,7 +36,6 @@ describe('a turning centre as drawn', () => {
     expect(page.text()).toContain('pocket, station 5');
     expect(page.all('.over').map((word) => word.textContent?.trim())).toEqual(['station 3']);
     expect(page.all('circle.axis')[0].getAttribute('transform')).toBe('matrix(1 0 0 1 280 236)');
-    expect(turningFittingFactor({ pockets })).toBe(2000);
     const words = turningWords({ pockets }, { sub: false, bush: false, tail: false }, { system: 'mm', fineness: 'coarse' });
     expect(words).toContain('Turret pocket, station 3: 0.030 mm toward you.');
     expect(words).toContain('Turret pocket, station 5: 0.020 mm high.');

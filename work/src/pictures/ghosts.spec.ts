@@ -1,5 +1,6 @@
 import { startingSheet } from '@isometra/core';
-import { FRAME, ghostsOf, pictureOf } from '@isometra/work';
+import { ghostsOf } from './ghosts.js';
+import { FRAME, pictureOf } from './lathe.js';
 
 describe('the ghost lines of a survey', () => {
   const factor = 1000;

@@ -1,9 +1,4 @@
-import { headOf, sheetOf, knownFrom } from '@isometra/work';
-import { practiceRound, toldHead } from '../testing/fake-shop';
-import { latheWords } from './known-words';
-import { FRAME, fittingFactor, pictureOf } from '@isometra/work';
-
-const round = toldHead;
+import { FRAME, fittingFactor, pictureOf } from './lathe.js';
 
 describe('the machine as drawn, against three known truths', () => {
   it('an axis that points toward the operator points down the picture in plan, a high one up in the side view', () => {
@@ -58,7 +53,7 @@ describe('the rest of the machine as drawn', () => {
     expect(pictureOf({}, 500).side.bed).toBe('M40 60 L920 60');
   });
 
-  it('of several ways the one that was read last is the bed, the others are lines over it, each told by its name', () => {
+  it('of several ways the one that was read last is the bed, the others are lines over it', () => {
     const heights = (peak: number) => [0, 500, 1000].map((at) => ({ at, height: at === 500 ? peak : 0 }));
     const ways = [
       { name: 'way rear flat', heights: heights(20) },
@@ -68,42 +63,10 @@ describe('the rest of the machine as drawn', () => {
     expect(side.ways.map(({ name }) => name)).toEqual(['way rear flat']);
     expect(side.ways[0].path).toMatch(/^M170 60 L480 53\.8\S* L790 60$/);
     expect(side.bed).toMatch(/^M40 60 L170 60 L480 62\.4\S* L790 60 L920 60$/);
-    const shown = { system: 'mm', fineness: 'coarse' } as const;
-    const words = latheWords({ ways }, shown);
-    expect(words.slice(-2)).toEqual([
-      'Way rear flat: within 0.020 mm of its line, top to bottom.',
-      'Way front vee: within 0.008 mm of its line, top to bottom.',
-    ]);
-    expect(latheWords({}, shown).at(-1)).toBe('Ways: not measured.');
     // A way that is far out of true is not drawn out of the picture.
     expect(fittingFactor({ ways: [{ name: '', heights: heights(120) }] })).toBe(500);
   });
 
-  it('the way is taken from steps of the level, off its line, never from a straightedge beside it', () => {
-    const stepped = (method: string) => {
-      const readings = [0, 200, 400, 600].map((at, i) => ({ at, end: 'forward', value: `${i} div` }));
-      const instrument = { kind: 'level', graduation: '20 um/m' };
-      const round = practiceRound({ check: 'way-straightness', setup: { method, base: '200 mm', levelZero: 0 }, instrument, readings });
-      return headOf(round, round, sheetOf(round, round.readings));
-    };
-    const way = knownFrom([stepped('level-steps')]).ways?.[0].heights;
-    // Slopes of 0, 20, 40, 60 µm/m over 200 mm: heights 0, 0, 4, 12, 24 µm, off their line by 4, −2, −4, −2, 4.
-    expect(way?.map(({ height }) => Number(height.toFixed(3)))).toEqual([4, -2, -4, -2, 4]);
-    expect(way?.map(({ at }) => at)).toEqual([0, 200, 400, 600, 800]);
-    expect(knownFrom([stepped('straightedge')]).ways).toBeUndefined();
-  });
-});
-
-describe('what is known', () => {
-  it('is the latest word on each, as of a time', () => {
-    const rounds = [
-      round('tailstock-traverse', { offsetHorizontal: 60 }),
-      round('bed-twist', { twistPerMetre: 3 }),
-      round('tailstock-traverse', { offsetHorizontal: 5, offsetVertical: 9 }),
-    ];
-    expect(knownFrom(rounds.slice(0, 1))).toEqual({ tailH: 60 });
-    expect(knownFrom(rounds)).toEqual({ twistPerMetre: 3, tailH: 5, tailV: 9 });
-  });
   it('is exaggerated within ×100 to ×5000', () => {
     expect(fittingFactor({})).toBe(5000);
     expect(fittingFactor({ tailH: 120 })).toBe(500);
