@@ -1,4 +1,4 @@
-import { computed, inject, signal } from '@angular/core';
+import { computed, inject, linkedSignal, signal, type Signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, concat, of, switchMap } from 'rxjs';
 import { dequal } from 'dequal';
@@ -43,6 +43,9 @@ export interface Correction {
   readonly reading: StoredReading;
   readonly why: string;
 }
+
+/** In place of a value that is not worked out now. */
+const LATER = Symbol('later');
 
 /** What stands on the bench: the round, where the hand is in it, what has been typed, and the call that follows. */
 export abstract class BenchState {
@@ -156,6 +159,15 @@ export abstract class BenchState {
   });
   /** What is asked beside the figure. */
   readonly besides = new Besides(this.check, () => this.correction()?.reading.keys ?? this.current()?.keys);
+  /** A call is on its way to the screen: what can wait a frame stays as it was until it has been painted. */
+  protected readonly calling = signal(false);
+  /** What is drawn once the call is on the screen. */
+  afterCall<Drawn>(work: () => Drawn): Signal<Drawn> {
+    return linkedSignal<Drawn | typeof LATER, Drawn>({
+      source: () => (this.calling() ? LATER : work()),
+      computation: (fresh, before) => (fresh !== LATER ? fresh : before ? before.value : work()),
+    });
+  }
   readonly complete = computed(() => this.slots().length > 0 && this.slots().every((slot) => slot.done));
   readonly work = computed(() => workDone(this.solved().finding, this.round(), this.setup()));
 }

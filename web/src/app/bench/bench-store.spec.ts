@@ -56,6 +56,18 @@ describe('the bench', () => {
     return store.take();
   };
 
+  it('what can wait a frame is as it was while the call is painted, and follows it; a refused figure holds nothing back', async () => {
+    const drawn = TestBed.runInInjectionContext(() => store.afterCall(() => store.standing().length));
+    expect(drawn()).toBe(0);
+    store.type('nonsense');
+    expect(store.takeAndCall(fail, fail)).toBeFalse();
+    let seen: unknown;
+    store.type('0');
+    await new Promise<void>((painted) => store.takeAndCall(() => (seen = [store.standing().length, drawn()]), painted));
+    expect(seen).toEqual([1, 0]);
+    await until(() => drawn() === 1);
+  });
+
   it('asks for place after place and calls after every reading', async () => {
     expect(store.current()?.index).toBe(0);
     take('0');

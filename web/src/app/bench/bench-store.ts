@@ -25,6 +25,7 @@ import type { ApiFailure } from '../data/api';
 import { nowText } from '../data/clock';
 import { Drafts } from '../data/drafts';
 import type { Refused } from '../data/outbox-store';
+import { afterFrame } from '../ui/after-frame';
 import { formSchema, type FormValue } from '../ui/form-model';
 import { askedReading, askedSize, asRead } from './as-read';
 import { superseding, type Superseded } from './bench-round';
@@ -187,6 +188,27 @@ export class BenchStore extends BenchState {
     this.fault.set('');
     this.correction.set(null);
     this.chosen.set(null);
+    return true;
+  }
+
+  /**
+   * Take what has been typed, and paint its call before anything else.
+   *
+   * @param paint brings what is on the screen up to date. @param painted is run once the call can be seen. @returns whether it was taken.
+   */
+  takeAndCall(paint: () => void, painted: () => void): boolean {
+    this.calling.set(true);
+    const taken = this.take();
+    if (!taken) {
+      this.calling.set(false);
+      return false;
+    }
+    // Before anything else that waits for the frame: what comes after it is no part of the call.
+    afterFrame(() => {
+      painted();
+      this.calling.set(false);
+    });
+    paint();
     return true;
   }
 

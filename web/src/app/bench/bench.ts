@@ -143,13 +143,15 @@ export class Bench implements OnDestroy {
     this.machineStore.inHand.set(false);
   }
 
+  protected readonly profile = this.store.afterCall(() => this.store.profile());
   /** The size whose limit the profile is drawn in. */
-  protected readonly straightness = computed(() => {
+  protected readonly straightness = this.store.afterCall(() => {
     const [check, quantities] = [this.store.check(), this.store.solved().finding?.quantities ?? {}];
     return Object.entries(quantities).find(([name, { limit }]) => limit && check?.quantities[name].magnitude)?.[1];
   });
 
-  protected readonly sketchInputs = computed((): Record<keyof SketchInputs, unknown> => {
+  /** The drawing follows the call by a frame: of very many places it costs more than the call itself. */
+  protected readonly sketchInputs = this.store.afterCall((): Record<keyof SketchInputs, unknown> => {
     const quantities = this.store.solved().finding?.quantities ?? {};
     const picture: Picture = this.store.check()?.picture ?? { drawing: 'places' };
     return {
@@ -208,7 +210,7 @@ export class Bench implements OnDestroy {
     const current = this.store.current();
     return thinned(this.places(), current ? this.places().findIndex(({ index }) => index === current.index) : -1);
   });
-  protected readonly left = computed(() => this.places().length - this.drawn().length);
+  protected readonly left = this.store.afterCall(() => this.places().length - this.drawn().length);
 
   private freshMarks(): SketchMark[] {
     const current = this.store.current();
@@ -231,12 +233,11 @@ export class Bench implements OnDestroy {
   /** Take the reading; how long the call takes to be painted on the screen is measured. */
   protected take(): void {
     const taken = performance.mark('isometra:take').startTime;
-    if (this.store.take()) {
-      // Before anything else that waits for the frame: what comes after it is no part of the call.
-      afterFrame(() => performance.measure('isometra:call', { start: taken }));
+    this.store.takeAndCall(
       // At once, not when the scheduler next comes round: the hand looks up as soon as the key is down.
-      this.app.tick();
-    }
+      () => this.app.tick(),
+      () => performance.measure('isometra:call', { start: taken }),
+    );
     this.panel()?.focus();
   }
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { showSize, sentence, sizesIn } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
 import { isWithdrawn } from '@isometra/work';
@@ -84,7 +84,7 @@ export class ReadingTable {
   protected readonly store = inject(BenchStore);
   private readonly settings = inject(Settings);
 
-  protected readonly rows = computed(() => {
+  protected readonly rows = this.store.afterCall(() => {
     const all = this.store.round()?.readings ?? [];
     const standing = new Set(this.store.standing().map((reading) => reading.id));
     const later = new Map(all.filter((reading) => reading.supersedes).map((reading) => [reading.supersedes, reading]));
