@@ -83,12 +83,25 @@ export const ownItemSchema = z.strictObject({
 });
 export type OwnItem = z.infer<typeof ownItemSchema>;
 
+/** What a rough look said of something that has not been measured yet. */
+export const roughLookSchema = z.strictObject({
+  check: z.string().min(1, { error: 'is missing' }).max(60, { error: 'must have at most 60 characters' }),
+  quantity: z.string().min(1, { error: 'is missing' }).max(60, { error: 'must have at most 60 characters' }),
+  /** About how far out, as typed: "0.2 mm"; null where it looks right. */
+  out: z.string().trim().min(1, { error: 'is missing' }).max(40, { error: 'must have at most 40 characters' }).nullable(),
+  by: whoSchema,
+  at: whenSchema,
+});
+export type RoughLook = z.infer<typeof roughLookSchema>;
+
 /** What people settled for the plan of a machine. */
 export const planSettledSchema = z.strictObject({
   changes: z.array(planChangeSchema).max(500),
   own: z.array(ownItemSchema).max(300),
   /** Keys in the order in which they are to be done; what is not named keeps its place. */
   order: z.array(keySchema).max(1000),
+  /** What a rough look said, one for each quantity; what is measured takes its place. */
+  looks: z.array(roughLookSchema).max(200).optional(),
 });
 export type PlanSettled = z.infer<typeof planSettledSchema>;
 export const planWriteSchema = z.strictObject({

@@ -1,4 +1,4 @@
-import type { PlanWrite, ShopPlan } from '@isometra/contract';
+import type { PlanItem, PlanWrite, ShopPlan } from '@isometra/contract';
 import { machine, move, openShop, reading, round, uuid, type TestShop } from '../testing/shop.js';
 import { jobOf, planJob, planToSchedule } from '@isometra/work';
 import { timings } from './timings.js';
@@ -41,6 +41,39 @@ describe('plans', () => {
     await timed(id, 1);
     expect(itemOf(await planOf(id), 'read tailstock-traverse')).toBeUndefined();
     await shop.http.get(`/api/machines/${uuid()}/plan`).expect(404);
+  });
+
+  it('a rough look counts in the plan until its check is measured; one that cannot be read is refused by name', async () => {
+    const { id } = await lathe();
+    const look = { check: 'spindle-axis', quantity: 'slopeH', out: '0.1 mm in 300 mm', by: 'AB', at: '2026-03-01T08:00:00.000Z' };
+    expect(itemOf(await planOf(id), 'move spindle-axis slopeH')).toBeUndefined();
+    const { body: refused } = await settle(id, { looks: [{ ...look, out: '0.1' }] }).expect(400);
+    expect(refused.errors[0].path).toBe('looks[0].out');
+    expect(refused.errors[0].message).toContain('0.1 mm in 300 mm would do');
+    await settle(id, { looks: [look] }).expect(200);
+    const plan = await planOf(id);
+    expect(itemOf(plan, 'move spindle-axis slopeH')?.why).toContain('about 0.1 mm in 300 mm out (AB)');
+    expect(itemOf(plan, 'again spindle-axis')).toBeDefined();
+    const { body: log } = await shop.http.get(`/api/log?machine=${id}`).expect(200);
+    expect(JSON.stringify(log)).toContain('rough look at “Spindle axis”');
+    // The same once more is nothing new.
+    expect((await settle(id, { looks: [look], version: 1 }).expect(200)).body.version).toBe(1);
+  });
+
+  it('the share that is out at first is counted check by check, and is the same in the plan of a machine and of the shop', async () => {
+    const [{ id }, other, third] = [await lathe(), await lathe('L-2'), await lathe('L-3')];
+    await timed(id, 1);
+    await timed(other.id, 2);
+
+    const { body: whole } = await shop.http.get('/api/plans').expect(200);
+    const ofShop = (whole as ShopPlan).machines.find(({ machineId }) => machineId === third.id);
+    const own = await planOf(third.id);
+    const why = (plan: { readonly items: readonly PlanItem[] } | undefined, check: string) =>
+      plan?.items.find(({ key }) => key === `perhaps ${check}`)?.why;
+    // Two were in at first: two of four, and none of two.
+    expect(why(own.machines[0], 'tailstock-traverse')).toContain('33 %');
+    expect(why(own.machines[0], 'spindle-axis')).toContain('50 %');
+    expect(own.machines[0].items).toEqual([...(ofShop?.items ?? [])]);
   });
 
   it('minutes are learned from what was timed: set-ups, rounds without their pauses, moves', async () => {

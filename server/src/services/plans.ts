@@ -1,4 +1,5 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
+import { CHECKS } from '@isometra/core';
 import type {
   Machine,
   MachinePlan,
@@ -16,22 +17,23 @@ import {
   campaignOf,
   daysBetween,
   durationsIn,
-  firstsOf,
   howGood,
   jobItemsBy,
   knownToDo,
+  lookFaults,
   plannedPeople,
-  ruling,
+  type Firsts,
   shopDate,
   shopDay,
   type ShopRecords,
 } from '@isometra/work';
-import { notFound, stale } from '../api/errors.js';
+import { ApiError, notFound, stale } from '../api/errors.js';
 import { NamedDateRow, PlanRow } from '../db/planModels.js';
 import { MachineRow } from '../db/shopModels.js';
 import { SurveyRow } from '../db/surveyModels.js';
 import { inOneGo } from '../db/transactions.js';
 import { differencesOf } from './differences.js';
+import { firstsOfKinds } from './firsts.js';
 import { listHeads } from './heads.js';
 import { listKit } from './kit.js';
 import { lastLog, writeLog } from './log.js';
@@ -54,9 +56,9 @@ const settledOf = (machineId: string, row: PlanRow | null | undefined): StoredPl
   version: row?.version ?? 0,
 });
 
-/** One machine's plan, out of everything that the notebook has of it. */
-async function planOf({ sequelize, solver }: Shelf, machine: Machine, notes: readonly Remark[], shop: Shop): Promise<MachinePlan> {
-  const { id, card } = machine;
+/** Everything that the notebook has of a machine, with what was settled of its plan. */
+async function recordsOf({ sequelize, solver }: Shelf, machine: Machine, notes: readonly Remark[]) {
+  const { id } = machine;
   const [heads, surveys, surfaces, stripDowns, leftOff, row] = await Promise.all([
     listHeads(sequelize, solver, id),
     listSurveys(id),
@@ -65,21 +67,23 @@ async function planOf({ sequelize, solver }: Shelf, machine: Machine, notes: rea
     lastLog(id),
     PlanRow.findByPk(id),
   ]);
-  const kind = String(card.kind);
-  const own = firstsOf(ruling(heads));
-  const before = shop.firsts.get(kind) ?? { out: 0, all: 0 };
-  shop.firsts.set(kind, { out: before.out + own.out, all: before.all + own.all });
-  const records = { machine, heads, surveys: surveys.map(campaignOf), surfaces, stripDowns, notes };
   const settled = settledOf(id, row);
-  const known = knownToDo(records, { ...shop.records, firsts: shop.firsts.get(kind) ?? own });
+  const records = { machine, heads, surveys: surveys.map(campaignOf), surfaces, stripDowns, notes, looks: settled.looks ?? [] };
+  return { records, settled, leftOff };
+}
+
+/** One machine's plan. */
+function planOf({ records, settled, leftOff }: Awaited<ReturnType<typeof recordsOf>>, shop: Shop): MachinePlan {
+  const { id, card } = records.machine;
+  const known = knownToDo(records, { ...shop.records, firsts: shop.firsts.get(String(card.kind)) ?? new Map() });
   return { machineId: id, number: String(card.number), items: jobItemsBy(known, settled.changes, shop.people), settled, leftOff };
 }
 
 interface Shop {
   readonly records: Omit<ShopRecords, 'firsts'>;
   readonly people: readonly PlannedPerson[];
-  /** Of first rounds on a kind of machine, how many were out: as far as its machines have been looked at. */
-  readonly firsts: Map<string, { readonly out: number; readonly all: number }>;
+  /** What first rounds said, by kind of machine and by check. */
+  readonly firsts: ReadonlyMap<string, ReadonlyMap<string, Firsts>>;
 }
 
 /**
@@ -105,22 +109,27 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
     people.filter(({ meant }) => meant === null),
     card.hours,
   );
+  const known: Awaited<ReturnType<typeof recordsOf>>[] = [];
+  for (const machine of machines)
+    known.push(
+      await recordsOf(
+        shelf,
+        machine,
+        notes.filter(({ machineId }) => machineId === machine.id),
+      ),
+    );
   const shop: Shop = {
     people: planned,
     records: { kit, takes: durationsIn(timed, card as Pick<ShopCard, 'durations'>), now, zone },
-    firsts: new Map(),
+    // After the rounds of these machines have been worked out.
+    firsts: await firstsOfKinds(sequelize),
   };
-  const plans: MachinePlan[] = [];
-  for (const machine of machines) {
-    const own = notes.filter(({ machineId }) => machineId === machine.id);
-    plans.push(await planOf(shelf, machine, own, shop));
-  }
   return {
     today: shopDay(now, zone),
     timeZone: zone,
     people: planned,
     // What was worked at last goes first.
-    machines: plans.sort((one, other) => (other.leftOff?.at ?? '').localeCompare(one.leftOff?.at ?? '')),
+    machines: known.map((one) => planOf(one, shop)).sort((one, other) => (other.leftOff?.at ?? '').localeCompare(one.leftOff?.at ?? '')),
     named,
     widen: widenBy(named),
   };
@@ -155,7 +164,12 @@ export async function nameDate(
   await NamedDateRow.bulkCreate([{ surveyId: survey.id, namedOn, p10, p50, p90 }], { updateOnDuplicate: ['p10', 'p50', 'p90'] });
 }
 
-const stateOf = ({ version, changes, own, order }: StoredPlan): Version => ({ version, state: { changes, own, order } });
+const stateOf = ({ version, changes, own, order, looks = [] }: StoredPlan): Version => ({ version, state: { changes, own, order, looks } });
+
+const lookTitle = (check: string, quantity: string): string => {
+  const definition = CHECKS.get(check);
+  return `“${definition?.title ?? check}”, ${definition?.quantities[quantity]?.label ?? quantity}`;
+};
 
 /** What was settled anew, in words for the log. */
 function told(before: StoredPlan, now: PlanSettled): string {
@@ -170,17 +184,27 @@ function told(before: StoredPlan, now: PlanSettled): string {
   const changed = now.changes
     .filter((change) => !before.changes.some((one) => JSON.stringify(one) === JSON.stringify(change)))
     .map(({ why, minutes }: { readonly why: string; readonly minutes?: Span }) => `${minutes ? 'minutes' : 'an item'} changed: ${why}`);
-  const parts = [...added, ...done, ...turned, ...otherwise, ...gone, ...changed];
+  const looked = (now.looks ?? [])
+    .filter((look) => !before.looks?.some((one) => JSON.stringify(one) === JSON.stringify(look)))
+    .map(
+      ({ check, quantity, out }) => `rough look at ${lookTitle(check, quantity)}: ${out === null ? 'it looks right' : `about ${out} out`}`,
+    );
+  const unlooked = (before.looks ?? [])
+    .filter(({ check, quantity }) => !now.looks?.some((one) => one.check === check && one.quantity === quantity))
+    .map(({ check, quantity }) => `rough look at ${lookTitle(check, quantity)} taken back`);
+  const parts = [...added, ...done, ...turned, ...otherwise, ...gone, ...changed, ...looked, ...unlooked];
   return `Plan: ${parts.length ? parts.join('; ') : 'another order'}`;
 }
 
 /** Settle something of a plan; a stale version gets 409 with what stands now. Safe to send twice. */
 export function settlePlan(sequelize: Sequelize, { machineId, by, version, ...settled }: PlanWrite): Promise<StoredPlan> {
+  const faults = lookFaults(settled.looks ?? []);
+  if (faults.length) throw new ApiError(400, faults);
   return inOneGo(sequelize, async (transaction) => {
     const machine = await MachineRow.findByPk(machineId, { transaction, lock: transaction.LOCK.UPDATE });
     if (!machine) throw notFound('machine');
     const before = settledOf(machineId, await PlanRow.findByPk(machineId, { transaction }));
-    if (differencesOf({ ...stateOf(before).state }, { ...settled }).length === 0) return before;
+    if (differencesOf(stateOf(before).state, stateOf({ ...before, ...settled }).state).length === 0) return before;
     if (before.version !== version) throw stale(before);
     const now: StoredPlan = { ...settled, machineId, version: version + 1 };
     await PlanRow.upsert({ machineId, settled, version: now.version }, { transaction });

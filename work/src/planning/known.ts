@@ -6,6 +6,7 @@ import {
   type KitItem,
   type Machine,
   type PlannedPerson,
+  type RoughLook,
   type Remark,
   type RoundHead,
   type ShopCard,
@@ -37,6 +38,13 @@ export interface MachineRecords {
   readonly stripDowns: readonly StoredStripDown[];
   /** Notes as they stand. */
   readonly notes: readonly Remark[];
+  readonly looks: readonly RoughLook[];
+}
+
+/** Of rounds that were the first of a check in a survey, how many were out. */
+export interface Firsts {
+  readonly out: number;
+  readonly all: number;
 }
 
 /** What holds for the whole shop. */
@@ -47,8 +55,8 @@ export interface ShopRecords {
   /** ISO time. */
   readonly now: string;
   readonly zone: string | null;
-  /** Of rounds that were the first of their check in a survey on such a machine, how many were out. */
-  readonly firsts: { readonly out: number; readonly all: number };
+  /** What first rounds on such machines said, by check. */
+  readonly firsts: ReadonlyMap<string, Firsts>;
 }
 
 const OBSERVATIONS = 4;
@@ -66,20 +74,6 @@ function secondMoves(heads: readonly RoundHead[]): { readonly second: number; re
   return { second: [...many.values()].filter((count) => count > 1).length, all: many.size };
 }
 
-/** Of the first rounds of each check in each survey, those that were out. */
-export function firstsOf(heads: readonly RoundHead[]): { readonly out: number; readonly all: number } {
-  const seen = new Set<string>();
-  let [out, all] = [0, 0];
-  for (const { check, surveyId, finding } of heads) {
-    const verdicts = Object.values(finding?.quantities ?? {}).flatMap(({ verdict }) => (verdict ? [verdict] : []));
-    if (verdicts.length === 0 || seen.has(`${surveyId} ${check}`)) continue;
-    seen.add(`${surveyId} ${check}`);
-    all += 1;
-    if (verdicts.includes('out')) out += 1;
-  }
-  return { out, all };
-}
-
 function faceToDo(surface: StoredSurface): FaceToDo {
   const { id, name, aim, evening } = surface;
   const { forecast } = deskOf(surface, surface.entries);
@@ -95,7 +89,7 @@ const notesToDo = (notes: readonly Remark[]): readonly NoteToDo[] =>
 
 /** What is left to do on a machine, out of everything that the notebook has of it. */
 export function knownToDo(
-  { machine, heads, surveys, surfaces, stripDowns, notes }: MachineRecords,
+  { machine, heads, surveys, surfaces, stripDowns, notes, looks }: MachineRecords,
   { kit, takes, now, zone, firsts }: ShopRecords,
 ): KnownToDo {
   const kind = String(machine.card.kind);
@@ -122,7 +116,8 @@ export function knownToDo(
     due: kit.filter(({ care, archived }) => !archived && (daysUntilDue(care, today) ?? 0) < 0),
     takes,
     second: shareOf(moves.second, moves.all, 0.4),
-    outShare: shareOf(firsts.out, firsts.all, 0.5),
+    outShare: (check) => shareOf(firsts.get(check)?.out ?? 0, firsts.get(check)?.all ?? 0, 0.5),
+    looks,
   };
 }
 

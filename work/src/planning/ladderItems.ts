@@ -5,6 +5,7 @@ import { doable } from '../judging/doable.js';
 import { NEXT_WORDS } from '../ladder/nextRung.js';
 import { staleWords } from '../ladder/reasons.js';
 import type { Rung } from '../ladder/rungs.js';
+import { looksAt, outByLook, toLookAt } from './roughLooks.js';
 import { inARow, times, wholeMinutes } from './durations.js';
 import { item, learned, moveTakes, moveTitle, quantityLabel, readingTakes, titleOf, untimed, type KnownToDo } from './toDo.js';
 
@@ -97,12 +98,6 @@ function perhaps(
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
-/** The kind of move that a check has first, whichever way it is out; undefined where no move of a screw or a shim cures it. */
-const firstMoveOf = (check: CheckDefinition, machineKind: string): string | undefined =>
-  Object.values(check.corrections)
-    .flatMap(({ plus = [], minus = [] }) => [...plus, ...minus])
-    .find((kind) => doable(kind, machineKind, check.id));
-
 /** Whether a move of one check makes another be read again. */
 const disturbs = ({ fromTheTop }: KnownToDo, moved: CheckDefinition, check: string): boolean =>
   moved.id !== check && (fromTheTop || upsets(moved, check));
@@ -117,6 +112,7 @@ function metalTakes(
   { kind, takes }: KnownToDo,
   by: number,
   unit: string,
+  reason: string,
 ): Pick<PlanItem, 'minutes' | 'from' | 'timings' | 'why' | 'metal'> {
   const depth = unit.endsWith('/m') ? by * OVER : by;
   const passes = Math.min(PASSES.most, Math.max(PASSES.least, Math.ceil(depth / PASS)));
@@ -124,27 +120,27 @@ function metalTakes(
   return {
     ...learned([one]),
     ...{ minutes: wholeMinutes(times(one.minutes, passes)), metal: true },
-    why: `It is out by metal: about ${passes} passes, until its face is laid out at the desk.`,
+    why: `${reason} By metal: about ${passes} passes, until its face is laid out at the desk.`,
   };
 }
 
-/** The moves of a rung that is out, each after the one before it, and the reading after them. */
-function corrected(known: KnownToDo, rung: Rung, wanted: readonly Wanted[], before: readonly string[], grown: Grown): void {
+/** The moves of a rung that is out, each after the one before it, and the reading after them. @param why it is out. */
+function corrected(known: KnownToDo, rung: Rung, wanted: readonly Wanted[], before: readonly string[], grown: Grown, why: string): void {
   const { check, said } = rung;
   let after = before;
   for (const { quantity, kind, by, unit } of wanted) {
-    const metal = MOVES.get(kind)?.metal ? metalTakes(known, by, unit) : undefined;
+    const metal = MOVES.get(kind)?.metal ? metalTakes(known, by, unit, why) : undefined;
     const face = known.faces.find((one) => one.check === check.id && one.forecast);
     const moved = item('move', `${check.id} ${quantity}`, {
       title: `${moveTitle(kind)}: ${quantityLabel(check, quantity)}`,
-      why: `“${check.title}” is out.`,
+      why,
       after: [...after, ...(face ? [`scrape ${face.id}`] : [])],
       cautions: check.cautions,
-      path: said ? ['/machines', known.machineId, 'move', said.id, quantity] : null,
+      path: said ? ['/machines', known.machineId, 'move', said.id, quantity] : ['/machines', known.machineId, 'bench', check.id],
       ...learned([moveTakes(known, kind)]),
       ...metal,
       // What is scraped is worked at the desk: its passes are planned there.
-      ...(face && { minutes: [1, 1, 1], why: `“${check.title}” is out. It is scraped true on “${face.name}”.` }),
+      ...(face && { minutes: [1, 1, 1], why: `${why} It is scraped true on “${face.name}”.` }),
     });
     grown.items.push(moved);
     after = [moved.key];
@@ -170,7 +166,7 @@ function grow(known: KnownToDo, rung: Rung, first: readonly string[], grown: Gro
   const upsetBy = grown.movers.filter((mover) => disturbs(known, mover.check, check.id));
   const before = [...new Set([...first, ...hangsOn, ...upsetBy.map(({ last }) => last)])];
   const wanted = wantedMoves(rung, known.kind);
-  if (wanted.length && !rung.stale) return corrected(known, rung, wanted, before, grown);
+  if (wanted.length && !rung.stale) return corrected(known, rung, wanted, before, grown, `“${check.title}” is out.`);
   const upset = upsetBy.length ? `A move of “${upsetBy[upsetBy.length - 1].check.title}” upsets it.` : undefined;
   const noMove = state === 'out' ? 'It is out, and no move of a screw or a shim cures it.' : undefined;
   const why = whyRead(rung) ?? noMove ?? upset;
@@ -178,13 +174,28 @@ function grow(known: KnownToDo, rung: Rung, first: readonly string[], grown: Gro
   const key = `read ${check.id}`;
   grown.items.push(read(known, check.id, { key, why, after: before }));
   grown.lastOf.set(check.id, key);
-  const move = firstMoveOf(check, known.kind);
-  if (state !== 'none' || move === undefined) return;
+  if (state === 'none') notMeasured(known, rung, key, grown);
+}
+
+/** What may come of a rung that has not been measured: what a rough look said of it, else the share that is out at first. */
+function notMeasured(known: KnownToDo, rung: Rung, read: string, grown: Grown): void {
+  const { check } = rung;
+  const out = outByLook(rung, known.looks, known.kind);
+  if (out.length) {
+    const said = out.map(({ look, quantity }) => `${quantityLabel(check, quantity)} about ${look.out} out (${look.by})`);
+    return corrected(known, rung, out, [read], grown, `By a rough look: ${said.join(', ')}.`);
+  }
+  const curable = toLookAt(check, known.kind);
+  const seen = looksAt(rung, known.looks);
+  // Where all of it looks right it is read, and no more is counted for it.
+  const [cure] = curable.filter(({ quantity }) => !seen.some((look) => look.quantity === quantity));
+  if (!cure) return;
+  const share = known.outShare(check.id);
   const more = perhaps(known, check.id, {
-    after: [key],
-    share: known.outShare,
-    move,
-    why: `Not measured yet: about ${percent(known.outShare)} of checks are out at first.`,
+    after: [read],
+    share,
+    move: cure.kind,
+    why: `Not measured yet: on about ${percent(share)} of such machines it is out at first.`,
   });
   grown.items.push(more);
   grown.lastOf.set(check.id, more.key);

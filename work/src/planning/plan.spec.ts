@@ -6,8 +6,9 @@ import { arranged, circleWith, shifted } from './arranged.js';
 import { durationsIn } from './durations.js';
 import { jobItems } from './jobItems.js';
 import { jobOf } from './jobOf.js';
-import { firstsOf, howGood, knownToDo, plannedPeople } from './known.js';
+import { howGood, knownToDo, plannedPeople } from './known.js';
 import { planJob } from './planJob.js';
+import { lookFaults, roughlyOut } from './roughLooks.js';
 
 const MACHINE = { id: 'm', card: { number: 'L-14', kind: 'engine-lathe' } };
 const survey = (part: Partial<Campaign> = {}): Campaign => ({
@@ -30,8 +31,8 @@ function head(check: string, name: string, value: number, part: Partial<RoundHea
 
 const known = (heads: readonly RoundHead[] = [], more: Partial<Parameters<typeof knownToDo>[0]> = {}) =>
   knownToDo(
-    { machine: MACHINE, heads, surveys: [survey()], surfaces: [], stripDowns: [], notes: [], ...more },
-    { kit: [], takes: durationsIn([], undefined), now: Diary.at(60), zone: null, firsts: { out: 0, all: 0 } },
+    { machine: MACHINE, heads, surveys: [survey()], surfaces: [], stripDowns: [], notes: [], looks: [], ...more },
+    { kit: [], takes: durationsIn([], undefined), now: Diary.at(60), zone: null, firsts: new Map([['spindle-axis', { out: 8, all: 8 }]]) },
   );
 const keys = (items: readonly PlanItem[]): string[] => items.map(({ key }) => key);
 const one = (items: readonly PlanItem[], key: string): PlanItem => {
@@ -62,6 +63,46 @@ describe('what is left to do on a machine', () => {
     expect(inOrder(items)).toBeTrue();
   });
 
+  it('a check that is often out at first counts so: by the machines of its kind, check by check', () => {
+    const items = jobItems(known());
+    // By hand: four of a half, and eight of eight: (2 + 8)/12.
+    expect(one(items, 'perhaps spindle-axis').why).toContain('83 %');
+  });
+
+  it('what a rough look said counts until it is measured: out by much is moved, what looks right is only read', () => {
+    const look = (check: string, quantity: string, out: string | null) => ({ check, quantity, out, by: 'EK', at: Diary.at(1) });
+    const looks = [look('bed-twist', 'twistPerMetre', '0.3 mm/m per m'), look('spindle-axis', 'slopeH', null)];
+    const items = jobItems(known([], { looks }));
+    const moved = one(items, 'move bed-twist twistPerMetre');
+    expect(moved.after).toEqual(['read bed-twist']);
+    expect(moved.why).toContain('By a rough look: Bed twist about 0.3 mm/m per m out (EK).');
+    expect(keys(items)).toEqual(jasmine.arrayContaining(['again bed-twist', 'perhaps bed-twist', 'read spindle-axis']));
+    // One side of it looks right; the other nobody has looked at.
+    expect(keys(items)).toContain('perhaps spindle-axis');
+    const both = [...looks, look('spindle-axis', 'slopeV', null)];
+    expect(keys(jobItems(known([], { looks: both })))).not.toContain('perhaps spindle-axis');
+    expect(inOrder(items)).toBeTrue();
+    const read = known([head('bed-twist', 'twistPerMetre', 1), head('spindle-axis', 'slopeH', 60)], { looks });
+    const measured = keys(jobItems(read));
+    expect(measured).not.toContain('move bed-twist twistPerMetre');
+    expect(measured).toContain('move spindle-axis slopeH');
+  });
+
+  it('a rough look takes a figure with its unit, whichever way it is out, and says what would do', () => {
+    const slope = { dimension: 'slope' } as const;
+    expect(roughlyOut('-0.3 mm/m', slope)).toBeCloseTo(300, 9);
+    expect(roughlyOut('8 thou', { dimension: 'deviation' })).toBeCloseTo(203.2, 9);
+    expect(roughlyOut('0.1/300', slope)).toBeCloseTo(333.333, 2);
+    expect(roughlyOut('0.2', { dimension: 'deviation' })).toEqual({
+      fault: '"0.2" does not say its unit; 0.2 mm would do',
+    });
+    const look = { check: 'bed-twist', quantity: 'twistPerMetre', out: 'much', by: 'EK', at: Diary.at(1) };
+    expect(lookFaults([{ ...look, out: null }, look, { ...look, quantity: 'x' }]).map(({ path }) => path)).toEqual([
+      'looks[1].out',
+      'looks[2].quantity',
+    ]);
+  });
+
   it('what is out is moved and read again, and what that upsets is read once, however many moves upset it', () => {
     const heads = [
       head('bed-twist', 'twistPerMetre', 60),
@@ -89,7 +130,7 @@ describe('what is left to do on a machine', () => {
     expect(keys(items).some((key) => key.includes('bed-twist'))).toBeFalse();
     const late = knownToDo(
       {
-        ...{ machine: MACHINE, surveys: [survey()], surfaces: [], stripDowns: [], notes: [] },
+        ...{ machine: MACHINE, surveys: [survey()], surfaces: [], stripDowns: [], notes: [], looks: [] },
         heads: [
           head('bed-twist', 'twistPerMetre', 60, {
             moves: [move({ quantity: 'twistPerMetre', doneAt: Diary.at(50), begunAt: Diary.at(49) })],
@@ -97,7 +138,7 @@ describe('what is left to do on a machine', () => {
         ],
       },
       {
-        ...{ takes: durationsIn([], undefined), now: Diary.at(60), zone: null, firsts: { out: 0, all: 0 } },
+        ...{ takes: durationsIn([], undefined), now: Diary.at(60), zone: null, firsts: new Map() },
         kit: [{ id: 'k', kind: 'instrument', name: 'Lever dial', data: {}, care: { due: '2020-01-01' }, photos: [], version: 1 }],
       },
     );
@@ -266,15 +307,6 @@ describe('what a shop has learned of its plans', () => {
     expect(plannedPeople([{ ...people[0], working: told }, people[1]], hours).map(({ id, off }) => [id, off])).toEqual([
       ['EK', ['2026-12-24']],
     ]);
-  });
-
-  it('a check counts as out at first by its first round in each survey', () => {
-    const rounds = [
-      head('bed-twist', 'twistPerMetre', 60),
-      head('bed-twist', 'twistPerMetre', 1),
-      head('bed-twist', 'twistPerMetre', 1, { surveyId: 'later' }),
-    ];
-    expect(firstsOf(rounds)).toEqual({ out: 1, all: 2 });
   });
 
   it('nothing is said of nine dates; of ten that came too late ranges are widened until eight would have held', () => {

@@ -1,5 +1,5 @@
 import { CHECKS, CHANGE_KINDS, MOVES, type CheckDefinition } from '@isometra/core';
-import type { KitItem, PlanItem, PlanKind, RoundHead, Span, StoredStripDown } from '@isometra/contract';
+import type { KitItem, PlanItem, PlanKind, RoughLook, RoundHead, Span, StoredStripDown } from '@isometra/contract';
 import type { Planned } from '../ladder/campaign.js';
 import type { HandRung } from '../ladder/handRungs.js';
 import type { Rung } from '../ladder/rungs.js';
@@ -51,8 +51,10 @@ export interface KnownToDo {
   readonly takes: (asked: TimeAsked) => Duration;
   /** Share of moves that needed a second one. */
   readonly second: number;
-  /** Share of rungs that turned out to be out when they were first read. */
-  readonly outShare: number;
+  /** Share of machines of this kind on which a check was out when it was first read. */
+  readonly outShare: (check: string) => number;
+  /** What rough looks said of what is not measured yet. */
+  readonly looks: readonly RoughLook[];
 }
 
 /** Minutes of work that nobody times, as starting values. */

@@ -80,8 +80,8 @@ export class Plans {
    */
   settle(machineId: string, change: (now: StoredPlan) => PlanSettled): Observable<StoredPlan> {
     const { version } = this.settled(machineId);
-    const { changes, own, order } = change(this.settled(machineId));
-    const settled = { changes, own, order };
+    const { changes, own, order, looks } = change(this.settled(machineId));
+    const settled = { changes, own, order, ...(looks && { looks }) };
     this.keep({ ...settled, machineId, version });
     this.onTheirWay.set(machineId, (this.onTheirWay.get(machineId) ?? 0) + 1);
     return this.writes.send(() => {

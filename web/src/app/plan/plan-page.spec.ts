@@ -8,6 +8,7 @@ import { BoardPage } from './board-page';
 import { DuePage } from './due-page';
 import { PlanPage } from './plan-page';
 import { TonightPage } from './tonight-page';
+import { WorthItPage } from './worth-it-page';
 
 const item = (key: string, title: string, part: Partial<PlanItem> = {}): PlanItem => ({
   ...{ key, kind: 'read', title, why: 'Not measured yet.', minutes: [20, 40, 80], wait: null, people: 1, who: [], things: [], after: [] },
@@ -384,6 +385,31 @@ describe('the board', () => {
     await openShop([], { prepare: (server) => (server.plan = plan([])) });
     const page = await show(BoardPage);
     await until(() => page.text().includes('Nothing is left to do on any machine.'));
+  });
+});
+
+describe('whether it is worth it', () => {
+  it('takes a rough look of what is not measured: kept with its unit, listed with what stays out, or looks right', async () => {
+    const { server } = await openShop([], { prepare: (one) => (one.plan = plan()) });
+    const page = await show(WorthItPage);
+    const field = 'Spindle axis: Spindle axis sideways: about how far out';
+    await until(() => page.text().includes('A rough look'));
+    const type = async (text: string) => {
+      await page.type(field, text);
+      page.field(field).dispatchEvent(new Event('change'));
+      await page.fixture.whenStable();
+    };
+    await type('0.1');
+    expect(page.text()).toContain('"0.1" does not say its unit; 0.1 mm in 300 mm would do.');
+    expect(settled(server)).toBeUndefined();
+    await type('0.1 mm in 300 mm');
+    await until(() => settled(server)?.looks?.length === 1);
+    expect(settled(server)?.looks).toEqual([
+      jasmine.objectContaining({ check: 'spindle-axis', quantity: 'slopeH', out: '0.1 mm in 300 mm', by: 'HB' }),
+    ]);
+    await until(() => page.text().includes('about 0.1 mm in 300 mm out'));
+    await type('');
+    await until(() => settled(server)?.looks?.length === 0);
   });
 });
 

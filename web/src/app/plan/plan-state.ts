@@ -69,6 +69,21 @@ export class PlanState {
     this.settle(({ changes, ...now }) => ({ ...now, changes: [...changes.filter(({ key }) => key !== edited.key), change] }), taken);
   }
 
+  /** What rough looks said of what is not measured yet. */
+  readonly looks = computed(() => this.settled()?.looks ?? []);
+
+  /** What a rough look said of something: how far out, null where it looks right; undefined takes it back. What is left to do follows. */
+  look(check: string, quantity: string, out: string | null | undefined): void {
+    const look = out === undefined ? [] : [{ check, quantity, out, by: this.settings.by(), at: nowText() }];
+    this.settle(
+      ({ looks = [], ...now }) => ({
+        ...now,
+        looks: [...looks.filter((one) => one.check !== check || one.quantity !== quantity), ...look],
+      }),
+      () => this.load(this.machineId()),
+    );
+  }
+
   /** What was settled of an item is taken back. */
   clear(key: string): void {
     this.settle(({ changes, ...now }) => ({ ...now, changes: changes.filter((change) => change.key !== key) }));

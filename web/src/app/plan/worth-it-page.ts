@@ -3,7 +3,8 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { from, of, switchMap } from 'rxjs';
 import type { Dates } from '@isometra/contract';
-import { curedByMetal, jobOf, threeAnswers, type Answer, type AnswerCode } from '@isometra/work';
+import { curedByMetal, jobOf, outByLook, roughExample, threeAnswers, toLookAt, type Answer, type AnswerCode } from '@isometra/work';
+import type { CheckDefinition, QuantityInfo } from '@isometra/core';
 import { Settings } from '../data/settings';
 import { ShopStore } from '../data/shop';
 import { dayWords } from '../data/when';
@@ -14,6 +15,7 @@ import { Glyph } from '../ui/glyph';
 import { Notice } from '../ui/notice';
 import { resultTold } from '../ui/result-told';
 import { counted } from '../ui/say';
+import { FirstLook, type LookRow } from './first-look';
 import { PlanDraws } from './plan-draws';
 import { PlanState } from './plan-state';
 
@@ -40,7 +42,7 @@ interface Stays {
 /** Before a job is begun: leave it, adjust it, or rebuild it; what each takes, and what the work would suffer. Made to be printed. */
 @Component({
   selector: 'iso-worth-it-page',
-  imports: [RouterLink, Button, Glyph, Notice],
+  imports: [RouterLink, Button, FirstLook, Glyph, Notice],
   providers: [PlanState, PlanDraws],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './worth-it-page.html',
@@ -68,16 +70,40 @@ export class WorthItPage {
         : Object.entries(found).flatMap(([name, quantity]) => {
             const info = check.quantities[name];
             if (!info || quantity.verdict !== 'out') return [];
-            const title = info.label === check.title ? check.title : `${check.title}: ${info.label}`;
-            return [{ key: `${check.id} ${name}`, title, told: resultTold(quantity, info, this.settings.shown()) }];
+            return [{ key: `${check.id} ${name}`, title: titleOf(check, info), told: resultTold(quantity, info, this.settings.shown()) }];
           }),
     ),
+  );
+  /** What is out by a rough look. */
+  private readonly outByLooks = computed((): readonly Stays[] =>
+    this.machineStore.rungs().flatMap((rung) =>
+      outByLook(rung, this.state.looks(), this.machineStore.kind()).map(({ quantity, look }) => ({
+        key: `${rung.check.id} ${quantity}`,
+        title: titleOf(rung.check, rung.check.quantities[quantity]),
+        told: { state: 'none' as const, way: null, text: `about ${look.out} out`, more: `a rough look, ${look.by}` },
+      })),
+    ),
+  );
+  /** What nobody has measured yet, with what a rough look said of it. */
+  protected readonly lookRows = computed((): readonly LookRow[] =>
+    this.machineStore
+      .rungs()
+      .filter(({ state }) => state === 'none')
+      .flatMap(({ check }) =>
+        toLookAt(check, this.machineStore.kind()).map(({ quantity, info }) => {
+          const look = this.state.looks().find((one) => one.check === check.id && one.quantity === quantity);
+          return {
+            ...{ check: check.id, quantity, info, title: titleOf(check, info), example: roughExample(info, this.settings.system()) },
+            ...{ out: look?.out ?? '', right: look?.out === null },
+          };
+        }),
+      ),
   );
   protected readonly unread = computed(() => this.machineStore.rungs().filter(({ state }) => state === 'none').length);
   protected readonly unreadWords = computed(() => {
     const many = this.unread();
     if (many === 0) return '';
-    return `${counted(many, 'check')} ${many === 1 ? 'is' : 'are'} not measured yet. In the hours they count with the share that is out at first; the lists below leave them out.`;
+    return `${counted(many, 'check')} ${many === 1 ? 'is' : 'are'} not measured yet. In the hours they count with what a rough look said of them, else with the share that is out at first.`;
   });
 
   private readonly card = computed((): Readonly<Record<string, unknown>> => this.shopStore.told()?.card ?? {});
@@ -103,7 +129,7 @@ export class WorthItPage {
         ? `${counted(bought.open.length, 'thing')} to buy ${bought.open.length === 1 ? 'has' : 'have'} no price yet: ${bought.open.join('; ')}.`
         : '',
       date: this.dateWords(this.dates()?.[i]),
-      stays: code === 'rebuild' ? [] : this.out().filter(({ key }) => code === 'leave' || metal.has(key)),
+      stays: code === 'rebuild' ? [] : [...this.out(), ...this.outByLooks()].filter(({ key }) => code === 'leave' || metal.has(key)),
     }));
   });
 
@@ -146,6 +172,8 @@ export class WorthItPage {
     window.print();
   }
 }
+
+const titleOf = ({ title }: CheckDefinition, { label }: QuantityInfo): string => (label === title ? title : `${title}: ${label}`);
 
 /** Two figures that a shop can stand by: no more digits than they earn. */
 function rounded(value: number): string {
