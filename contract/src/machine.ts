@@ -36,29 +36,49 @@ export const CASTINGS: readonly CastingKind[] = [
 /** What each kind of move needs to know of a machine: a field of its card. */
 const moveFields: Record<string, z.ZodType> = Object.assign({}, ...[...MOVES.values()].map((move) => move.card ?? {}));
 
-/** After how many days a check of this machine wants to be read again, although nothing was moved. */
+const count = (most: number, label: string, example: string) =>
+  z.coerce
+    .number({ error: 'must be a number' })
+    .min(1, { error: 'must be 1 or more' })
+    .max(most, { error: `must be ${most} or fewer` })
+    .optional()
+    .register(fieldRegistry, { label, example });
+
+/** After how many days or hours of running a check of this machine wants to be read again, although nothing was moved. */
 const readAgain = (kind?: string) => {
   const checks = [...CHECKS.values()].filter((check) => kind === undefined || isFor(kind, check));
   return z
     .array(
-      z.strictObject({
-        check: z
-          .enum(checks.map(({ id }) => id) as [string, ...string[]], { error: 'must be one of the checks of this machine' })
-          .register(fieldRegistry, { label: 'Check', choices: checks.map(({ id, title }) => ({ value: id, label: title })) }),
-        days: z.coerce
-          .number({ error: 'must be a number of days' })
-          .int({ error: 'must be whole days' })
-          .min(1, { error: 'must be 1 day or more' })
-          .max(3650, { error: 'must be 3650 days or fewer' })
-          .register(fieldRegistry, { label: 'Days', example: '90' }),
-      }),
+      z
+        .strictObject({
+          check: z
+            .enum(checks.map(({ id }) => id) as [string, ...string[]], { error: 'must be one of the checks of this machine' })
+            .register(fieldRegistry, { label: 'Check', choices: checks.map(({ id, title }) => ({ value: id, label: title })) }),
+          days: z.coerce
+            .number({ error: 'must be a number of days' })
+            .int({ error: 'must be whole days' })
+            .min(1, { error: 'must be 1 day or more' })
+            .max(3650, { error: 'must be 3650 days or fewer' })
+            .optional()
+            .register(fieldRegistry, { label: 'Days', example: '90' }),
+          hours: count(100_000, 'Or hours of running', '500'),
+          perWeek: count(168, 'Hours a week', '20'),
+        })
+        .refine(({ days, hours }) => days !== undefined || hours !== undefined, {
+          path: ['days'],
+          message: 'is missing: give days, or hours of running',
+        })
+        .refine(({ hours, perWeek }) => hours === undefined || perWeek !== undefined, {
+          path: ['perWeek'],
+          message: 'is missing: how many hours a week does the machine run?',
+        }),
     )
     .max(40)
     .refine((rows) => new Set(rows.map(({ check }) => check)).size === rows.length, { message: 'names a check twice' })
     .optional()
     .register(fieldRegistry, {
       label: 'Read again by time',
-      help: 'A result settles with weeks, although nothing was moved. Bed and table level are due after 30 days unless this says otherwise.',
+      help: 'A result settles with weeks and with work, although nothing was moved. By days, or by hours of running with how many there are a week; whichever comes first. Bed and table level are due after 30 days unless this says otherwise.',
       rare: true,
     });
 };

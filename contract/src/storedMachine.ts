@@ -2,6 +2,14 @@ import * as z from 'zod';
 import { archivedSchema } from './archived.js';
 import type { Casting } from './machine.js';
 
+/** After how long a check of a machine wants to be read again: days, hours of running with how many there are a week, or both. */
+export interface ReadAgain {
+  readonly check: string;
+  readonly days?: number | undefined;
+  readonly hours?: number | undefined;
+  readonly perWeek?: number | undefined;
+}
+
 /** A card as typed: what is stored and shown again. Fields that moves ask for stand beside these under their own names. */
 export interface MachineCardText {
   readonly number: string;
@@ -10,7 +18,7 @@ export interface MachineCardText {
   readonly swing?: unknown;
   readonly centreDistance?: unknown;
   readonly castings?: readonly Casting[];
-  readonly readAgain?: readonly { readonly check: string; readonly days: number }[];
+  readonly readAgain?: readonly ReadAgain[];
   readonly notes?: string;
   readonly [field: string]: unknown;
 }

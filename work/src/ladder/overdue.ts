@@ -26,13 +26,24 @@ export const ladderFacts = (card: MachineCard | undefined): Omit<LadderFacts, 'n
   ...(Array.isArray(card?.['registers']) && { registers: card['registers'] as readonly RegisterBase[] }),
 });
 
-/** Days of the calendar over the time after which a check wants to be read again. */
-export function overdueBy(
-  { id, goodFor: usual }: CheckDefinition,
-  round: RoundHead,
-  { now, zone = null, again = [] }: LadderFacts,
+/**
+ * Days after which a check wants to be read again although nothing was moved: by the card of the machine, in days or in hours of running,
+ * whichever comes first; else the usual. Undefined where it stays good.
+ */
+export function goodForDays(
+  { id, goodFor: usual }: Pick<CheckDefinition, 'id' | 'goodFor'>,
+  again: LadderFacts['again'] = [],
 ): number | undefined {
-  const goodFor = again.find(({ check }) => check === id)?.days ?? usual;
+  const own = again.find(({ check }) => check === id);
+  if (!own) return usual;
+  const { days = Infinity, hours = Infinity, perWeek = 0 } = own;
+  const first = Math.min(days, perWeek > 0 ? Math.ceil((Number(hours) / perWeek) * 7) : Infinity);
+  return Number.isFinite(first) ? first : usual;
+}
+
+/** Days of the calendar over the time after which a check wants to be read again. */
+export function overdueBy(check: CheckDefinition, round: RoundHead, { now, zone = null, again }: LadderFacts): number | undefined {
+  const goodFor = goodForDays(check, again);
   if (goodFor === undefined || now === undefined) return undefined;
   const days = daysBetween(shopDay(round.at, zone), shopDay(now, zone)) - goodFor;
   return days > 0 ? days : undefined;

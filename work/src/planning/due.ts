@@ -1,6 +1,6 @@
 import { CHECKS } from '@isometra/core';
 import { readPart, type DueItem, type KitItem, type Machine, type OwnItem, type Part } from '@isometra/contract';
-import { ladderFacts } from '../ladder/overdue.js';
+import { goodForDays, ladderFacts } from '../ladder/overdue.js';
 import { daysAfter, shopDay } from '../notebook/dates.js';
 import { ruling } from '../notebook/ruling.js';
 import { readCard } from '../sheets/machines.js';
@@ -10,7 +10,7 @@ import { everyWords } from './recurring.js';
 
 /** Checks of a machine that want to be read again after some time, each by its last round that counts. */
 export function checksDue(machine: Pick<Machine, 'id' | 'card'>, heads: MachineRecords['heads'], zone: string | null): DueItem[] {
-  const { again = [] } = ladderFacts(readCard(machine.card));
+  const { again } = ladderFacts(readCard(machine.card));
   const last = new Map(
     ruling(heads)
       .filter(({ finding }) => Object.keys(finding?.quantities ?? {}).length > 0)
@@ -18,7 +18,7 @@ export function checksDue(machine: Pick<Machine, 'id' | 'card'>, heads: MachineR
   );
   return [...last].flatMap(([check, round]) => {
     const definition = CHECKS.get(check);
-    const days = again.find((one) => one.check === check)?.days ?? definition?.goodFor;
+    const days = definition && goodForDays(definition, again);
     if (!definition || days === undefined) return [];
     return [
       {

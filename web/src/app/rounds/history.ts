@@ -270,7 +270,9 @@ export class History {
     const machine = this.store.machine();
     if (!machine) return;
     const others = this.again().filter(({ check }) => check !== this.checkId());
-    const readAgain = [...others, { check: this.checkId(), days: String(days) }];
+    // Hours of running that were asked for stay beside it.
+    const own = this.again().find(({ check }) => check === this.checkId());
+    const readAgain = [...others, { ...own, check: this.checkId(), days: String(days) }];
     this.machines.save({ ...machine, card: { ...machine.card, readAgain } as unknown as Machine['card'] }).subscribe({
       next: () => this.problem.set(''),
       error: (failure: ApiFailure) => this.problem.set(failure.message),
