@@ -100,6 +100,7 @@ test('keys only: another order, a place that is barred, an item that nobody coul
   await expect(page.getByText('“Put back part 6, Apron casting” cannot be done before it.')).toBeVisible();
   await page.keyboard.press('a');
   await page.keyboard.type('Borrow the engine hoist');
+  await expect(page.getByLabel('What is to be done')).toHaveValue('Borrow the engine hoist');
   await page.keyboard.press('Tab');
   await page.keyboard.type('1 h 30');
   await page.keyboard.press('Enter');

@@ -56,6 +56,9 @@ const settledOf = (machineId: string, row: PlanRow | null | undefined): StoredPl
   version: row?.version ?? 0,
 });
 
+/** Machines whose records are fetched side by side. */
+const AT_ONCE = 4;
+
 /** Everything that the notebook has of a machine, with what was settled of its plan. */
 async function recordsOf({ sequelize, solver }: Shelf, machine: Machine, notes: readonly Remark[]) {
   const { id } = machine;
@@ -110,14 +113,11 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
     card.hours,
   );
   const known: Awaited<ReturnType<typeof recordsOf>>[] = [];
-  for (const machine of machines)
-    known.push(
-      await recordsOf(
-        shelf,
-        machine,
-        notes.filter(({ machineId }) => machineId === machine.id),
-      ),
-    );
+  for (let from = 0; from < machines.length; from += AT_ONCE) {
+    const lot = machines.slice(from, from + AT_ONCE);
+    const notesOf = ({ id }: Machine) => notes.filter(({ machineId }) => machineId === id);
+    known.push(...(await Promise.all(lot.map((machine) => recordsOf(shelf, machine, notesOf(machine))))));
+  }
   const shop: Shop = {
     people: planned,
     records: { kit, takes: durationsIn(timed, card as Pick<ShopCard, 'durations'>), now, zone },

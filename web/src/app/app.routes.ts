@@ -1,4 +1,5 @@
 import type { Routes } from '@angular/router';
+import { knownCheck } from './machine/known-check';
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'machines' },
@@ -57,6 +58,7 @@ export const routes: Routes = [
       },
       {
         path: 'bench/:checkId',
+        canActivate: [knownCheck],
         title: 'Set up a round · Isometra',
         loadComponent: () => import('./bench/begin').then((part) => part.Begin),
       },
@@ -109,7 +111,12 @@ export const routes: Routes = [
         loadComponent: () => import('./survey/compare').then((part) => part.Compare),
       },
       { path: 'logbook', title: 'Logbook · Isometra', loadComponent: () => import('./notebook/logbook').then((part) => part.Logbook) },
-      { path: 'rounds/:checkId', title: 'Rounds · Isometra', loadComponent: () => import('./rounds/history').then((part) => part.History) },
+      {
+        path: 'rounds/:checkId',
+        canActivate: [knownCheck],
+        title: 'Rounds · Isometra',
+        loadComponent: () => import('./rounds/history').then((part) => part.History),
+      },
     ],
   },
   { path: 'limits', pathMatch: 'full', redirectTo: 'limits/general' },

@@ -1,6 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output, signal, untracked } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import type { OwnItem, PlanItem } from '@isometra/contract';
 import { everyTyped, everyWords, minutesTyped, minutesWords } from '@isometra/work';
+import { Keys } from '../data/keys';
 import { amountTyped, isDay } from '../data/typed';
 import { Button } from '../ui/controls';
 import { Day } from '../ui/day';
@@ -112,6 +125,19 @@ export class OwnItemForm {
   protected readonly every = this.typed(({ every }) => (every === undefined ? '' : everyWords(every).replace('every ', '')));
   protected readonly price = this.typed(({ price }) => (price === undefined ? '' : String(price)));
   protected readonly notBefore = this.typed(({ notBefore }) => notBefore ?? '');
+  constructor() {
+    const keys = inject(Keys);
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    // What was typed while the form was still on its way. At once into the field, too: the next letter comes after it.
+    afterNextRender(() => {
+      const early = keys.fieldIsHere();
+      const field = host.querySelector('input');
+      if (!early || !field) return;
+      field.value = early + field.value;
+      this.title.set(field.value);
+    });
+  }
+
   protected readonly before = signal(NOTHING);
   protected readonly problem = signal('');
   protected readonly befores = computed(() => [

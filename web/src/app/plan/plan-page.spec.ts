@@ -3,6 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
 import { Router } from '@angular/router';
 import type { MachinePlan, PlanItem, PlanWrite, ShopPlan } from '@isometra/contract';
+import { Keys } from '../data/keys';
 import { LATHE, OTHER, openShop, show, until, type FakeServer } from '../testing/fake-shop';
 import { BoardPage } from './board-page';
 import { DuePage } from './due-page';
@@ -196,6 +197,14 @@ describe('the plan of a machine', () => {
     await page.press('Done');
     await until(() => settled(server)?.own[0].doneAt !== null);
     await until(() => !titles(page).includes('Let the cement set'));
+  });
+
+  it('letters that are typed after A, before the form is there, go into it', async () => {
+    const { page } = await open();
+    for (const key of ['a', 'B', 'o', 'x']) TestBed.inject(Keys).handle(new KeyboardEvent('keydown', { key }));
+    await until(() => page.all('iso-own-item').length === 1);
+    await until(() => page.field('What is to be done').value === 'Box');
+    expect(page.text()).not.toContain('What happened');
   });
 
   it('somebody else has changed it meanwhile: it is shown as it stands, nothing is written over', async () => {

@@ -15,7 +15,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { Router, RouterLink } from '@angular/router';
 import type { PlanItem } from '@isometra/contract';
 import { everyWords } from '@isometra/work';
-import { useKeys } from '../data/keys';
+import { Keys, useKeys } from '../data/keys';
 import { dayWords, timeWords } from '../data/when';
 import { AtHand } from '../shell/at-hand';
 import { MachineStore } from '../machine/machine-store';
@@ -71,6 +71,7 @@ export class PlanPage {
   protected readonly day = dayWords;
   protected readonly when = timeWords;
   protected readonly editing = signal<string | null>(null);
+  private readonly keys = inject(Keys);
   protected readonly adding = signal(false);
   protected readonly alone = [
     { value: false, label: 'Only this machine' },
@@ -190,10 +191,16 @@ export class PlanPage {
       { shown: 'Alt ↑ ↓', does: 'change the order', keys: [], run: () => false },
       { shown: 'Enter', does: 'do it', keys: ['Enter'], run: () => this.open() },
       { shown: 'E', does: 'settle it otherwise', keys: ['e'], run: () => this.edit(this.chosen()) },
-      { shown: 'A', does: 'add an item', keys: ['a'], run: () => this.adding.set(true) },
+      { shown: 'A', does: 'add an item', keys: ['a'], run: () => this.addAnother() },
       { shown: 'X', does: 'something happened', keys: ['x'], run: () => this.happened.set(true) },
       { shown: 'T', does: 'tonight', keys: ['t'], run: () => void this.router.navigate(['/machines', this.machineId(), 'tonight']) },
     ]);
+  }
+
+  /** The form comes with the next drawing: a hand that types on types into it. */
+  private addAnother(): void {
+    if (!this.adding()) this.keys.awaitField();
+    this.adding.set(true);
   }
 
   protected choose(key: string): void {
