@@ -17,6 +17,8 @@ export interface LookRow extends Pick<ToLookAt, 'info' | 'quantity'> {
 /** What somebody saw of it: how far out, null where it looks right; undefined takes it back. */
 export interface Looked extends Pick<LookRow, 'check' | 'quantity'> {
   readonly out: string | null | undefined;
+  /** Once the server has it. */
+  readonly taken: () => void;
 }
 
 /** A rough look before anything is measured: about how far out each thing is, or that it looks right. */
@@ -28,7 +30,7 @@ export interface Looked extends Pick<LookRow, 'check' | 'quantity'> {
     <h2>A rough look</h2>
     <p class="soft">
       What can be seen or felt before anything is measured: about how far out, or that it looks right. It goes into the hours above until
-      the check is measured.
+      the check is measured. Enter sends a figure again that was not taken.
     </p>
     <iso-notice [text]="wrong()" />
     <div class="rows">
@@ -42,12 +44,12 @@ export interface Looked extends Pick<LookRow, 'check' | 'quantity'> {
             [most]="40"
             [size]="20"
             [wrong]="wrongIn() === row.check + row.quantity"
-            [value]="row.out"
+            [value]="typed().get(row.check + row.quantity) ?? row.out"
+            ownEnter
             (changed)="type(row, $event)"
+            (entered)="type(row, $any($event.target).value)"
           />
-          <iso-tick [on]="row.right" (changed)="looked.emit({ check: row.check, quantity: row.quantity, out: $event ? null : undefined })"
-            >looks right</iso-tick
-          >
+          <iso-tick [on]="row.right" (changed)="tell(row, $event ? null : undefined)">looks right</iso-tick>
         </div>
       }
     </div>
@@ -84,12 +86,29 @@ export class FirstLook {
   protected readonly wrong = signal('');
   protected readonly wrongIn = signal('');
 
-  protected type({ check, quantity, info, title }: LookRow, typed: string): void {
+  /** What was typed and is not taken yet: it stays in its field, whatever the server says. */
+  protected readonly typed = signal<ReadonlyMap<string, string>>(new Map());
+
+  protected tell({ check, quantity }: LookRow, out: Looked['out']): void {
+    // Ticked, it is no longer what stands in the field.
+    if (typeof out !== 'string') this.drop({ check, quantity });
+    this.looked.emit({ check, quantity, out, taken: () => this.drop({ check, quantity }) });
+  }
+
+  private drop({ check, quantity }: Pick<LookRow, 'check' | 'quantity'>): void {
+    this.typed.update((typed) => new Map([...typed].filter(([key]) => key !== check + quantity)));
+  }
+
+  protected type(row: LookRow, typed: string): void {
+    const { check, quantity, info, title } = row;
     const out = typed.trim();
+    // Enter, and then leaving the field: it is sent once.
+    if (out === row.out) return this.drop(row);
+    this.typed.update((all) => new Map(all).set(check + quantity, typed));
     const told = out ? roughlyOut(out, info) : 0;
     const fault = typeof told === 'number' ? '' : told.fault;
     this.wrong.set(fault && `${title}: ${fault}.`);
     this.wrongIn.set(fault && check + quantity);
-    if (!fault) this.looked.emit({ check, quantity, out: out || undefined });
+    if (!fault) this.tell(row, out || undefined);
   }
 }

@@ -411,7 +411,12 @@ describe('whether it is worth it', () => {
     await type('0.1');
     expect(page.text()).toContain('"0.1" does not say its unit; 0.1 mm in 300 mm would do.');
     expect(settled(server)).toBeUndefined();
+    server.down = true;
     await type('0.1 mm in 300 mm');
+    await until(() => page.text().includes('the plan was not changed'));
+    expect(page.field(field).value).withContext('what was typed stays').toBe('0.1 mm in 300 mm');
+    server.down = false;
+    page.field(field).dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
     await until(() => settled(server)?.looks?.length === 1);
     expect(settled(server)?.looks).toEqual([
       jasmine.objectContaining({ check: 'spindle-axis', quantity: 'slopeH', out: '0.1 mm in 300 mm', by: 'HB' }),

@@ -11,6 +11,7 @@ import { Plans } from '../data/plans';
 import { Settings } from '../data/settings';
 import { today } from '../data/when';
 import type { PlanEdited } from './plan-edit';
+import type { Looked } from './first-look';
 import type { OwnTyped } from './own-item-form';
 
 /** The plan of one machine as it is settled: what every page of it works with. */
@@ -73,14 +74,17 @@ export class PlanState {
   readonly looks = computed(() => this.settled()?.looks ?? []);
 
   /** What a rough look said of something: how far out, null where it looks right; undefined takes it back. What is left to do follows. */
-  look(check: string, quantity: string, out: string | null | undefined): void {
+  look({ check, quantity, out, taken }: Looked): void {
     const look = out === undefined ? [] : [{ check, quantity, out, by: this.settings.by(), at: nowText() }];
     this.settle(
       ({ looks = [], ...now }) => ({
         ...now,
         looks: [...looks.filter((one) => one.check !== check || one.quantity !== quantity), ...look],
       }),
-      () => this.load(this.machineId()),
+      () => {
+        taken();
+        this.load(this.machineId());
+      },
     );
   }
 
