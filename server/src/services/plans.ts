@@ -22,9 +22,9 @@ import {
   knownToDo,
   lookFaults,
   plannedPeople,
-  type Firsts,
   shopDate,
   shopDay,
+  type Firsts,
   type ShopRecords,
 } from '@isometra/work';
 import { ApiError, notFound, stale } from '../api/errors.js';
@@ -75,8 +75,10 @@ async function recordsOf({ sequelize, solver }: Shelf, machine: Machine, notes: 
   return { records, settled, leftOff };
 }
 
+type Records = Awaited<ReturnType<typeof recordsOf>>;
+
 /** One machine's plan. */
-function planOf({ records, settled, leftOff }: Awaited<ReturnType<typeof recordsOf>>, shop: Shop): MachinePlan {
+function planOf({ records, settled, leftOff }: Records, shop: Shop): MachinePlan {
   const { id, card } = records.machine;
   const known = knownToDo(records, { ...shop.records, firsts: shop.firsts.get(String(card.kind)) ?? new Map() });
   return { machineId: id, number: String(card.number), items: jobItemsBy(known, settled.changes, shop.people), settled, leftOff };
@@ -112,10 +114,10 @@ export async function shopPlan(shelf: Shelf, only?: string, now = new Date().toI
     people.filter(({ meant }) => meant === null),
     card.hours,
   );
-  const known: Awaited<ReturnType<typeof recordsOf>>[] = [];
+  const notesOf = ({ id }: Machine) => notes.filter(({ machineId }) => machineId === id);
+  const known: Records[] = [];
   for (let from = 0; from < machines.length; from += AT_ONCE) {
     const lot = machines.slice(from, from + AT_ONCE);
-    const notesOf = ({ id }: Machine) => notes.filter(({ machineId }) => machineId === id);
     known.push(...(await Promise.all(lot.map((machine) => recordsOf(shelf, machine, notesOf(machine))))));
   }
   const shop: Shop = {

@@ -37,7 +37,7 @@ export function goodForDays(
   const own = again.find(({ check }) => check === id);
   if (!own) return usual;
   const { days = Infinity, hours = Infinity, perWeek = 0 } = own;
-  const first = Math.min(days, perWeek > 0 ? Math.ceil((Number(hours) / perWeek) * 7) : Infinity);
+  const first = Math.min(days, perWeek > 0 ? Math.ceil((hours / perWeek) * 7) : Infinity);
   return Number.isFinite(first) ? first : usual;
 }
 

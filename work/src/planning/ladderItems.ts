@@ -5,8 +5,8 @@ import { doable } from '../judging/doable.js';
 import { NEXT_WORDS } from '../ladder/nextRung.js';
 import { staleWords } from '../ladder/reasons.js';
 import type { Rung } from '../ladder/rungs.js';
-import { looksAt, outByLook, toLookAt } from './roughLooks.js';
 import { inARow, times, wholeMinutes } from './durations.js';
+import { looksAt, outByLook, toLookAt } from './roughLooks.js';
 import { item, learned, moveTakes, moveTitle, quantityLabel, readingTakes, titleOf, untimed, type KnownToDo } from './toDo.js';
 
 /** One move that a rung wants: of a quantity, by the first kind that the machine can do. */

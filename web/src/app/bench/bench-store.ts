@@ -197,12 +197,8 @@ export class BenchStore extends BenchState {
    * @param paint brings what is on the screen up to date. @param painted is run once the call can be seen. @returns whether it was taken.
    */
   takeAndCall(paint: () => void, painted: () => void): boolean {
+    if (!this.take()) return false;
     this.calling.set(true);
-    const taken = this.take();
-    if (!taken) {
-      this.calling.set(false);
-      return false;
-    }
     // Before anything else that waits for the frame: what comes after it is no part of the call.
     afterFrame(() => {
       painted();

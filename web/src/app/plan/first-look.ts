@@ -6,6 +6,8 @@ import { Tick } from '../ui/tick';
 
 /** Something that has not been measured, with what a rough look said of it. */
 export interface LookRow extends Pick<ToLookAt, 'info' | 'quantity'> {
+  /** Its own among the rows: of what it is about. */
+  readonly key: string;
   readonly check: string;
   readonly title: string;
   readonly example: string;
@@ -32,9 +34,9 @@ export interface Looked extends Pick<LookRow, 'check' | 'quantity'> {
       What can be seen or felt before anything is measured: about how far out, or that it looks right. It goes into the hours above until
       the check is measured. Enter sends a figure again that was not taken.
     </p>
-    <iso-notice [text]="wrong()" />
+    <iso-notice [text]="wrong()?.text ?? ''" />
     <div class="rows">
-      @for (row of rows(); track row.check + row.quantity) {
+      @for (row of rows(); track row.key) {
         <div class="row">
           <span>{{ row.title }}</span>
           <iso-field
@@ -43,8 +45,8 @@ export interface Looked extends Pick<LookRow, 'check' | 'quantity'> {
             [example]="row.example"
             [most]="40"
             [size]="20"
-            [wrong]="wrongIn() === row.check + row.quantity"
-            [value]="typed().get(row.check + row.quantity) ?? row.out"
+            [wrong]="wrong()?.key === row.key"
+            [value]="typed().get(row.key) ?? row.out"
             ownEnter
             (changed)="type(row, $event)"
             (entered)="type(row, $any($event.target).value)"
@@ -82,33 +84,29 @@ export interface Looked extends Pick<LookRow, 'check' | 'quantity'> {
 export class FirstLook {
   readonly rows = input.required<readonly LookRow[]>();
   readonly looked = output<Looked>();
-  /** What is wrong with what was typed, and where. */
-  protected readonly wrong = signal('');
-  protected readonly wrongIn = signal('');
-
-  /** What was typed and is not taken yet: it stays in its field, whatever the server says. */
+  /** What is wrong with what was typed, and in which row; null where nothing is. */
+  protected readonly wrong = signal<{ readonly key: string; readonly text: string } | null>(null);
+  /** What was typed and is not taken yet, by row: it stays in its field, whatever the server says. */
   protected readonly typed = signal<ReadonlyMap<string, string>>(new Map());
 
-  protected tell({ check, quantity }: LookRow, out: Looked['out']): void {
+  protected tell({ key, check, quantity }: LookRow, out: Looked['out']): void {
     // Ticked, it is no longer what stands in the field.
-    if (typeof out !== 'string') this.drop({ check, quantity });
-    this.looked.emit({ check, quantity, out, taken: () => this.drop({ check, quantity }) });
+    if (typeof out !== 'string') this.drop(key);
+    this.looked.emit({ check, quantity, out, taken: () => this.drop(key) });
   }
 
-  private drop({ check, quantity }: Pick<LookRow, 'check' | 'quantity'>): void {
-    this.typed.update((typed) => new Map([...typed].filter(([key]) => key !== check + quantity)));
+  private drop(key: string): void {
+    this.typed.update((typed) => new Map([...typed].filter(([other]) => other !== key)));
   }
 
   protected type(row: LookRow, typed: string): void {
-    const { check, quantity, info, title } = row;
     const out = typed.trim();
     // Enter, and then leaving the field: it is sent once.
-    if (out === row.out) return this.drop(row);
-    this.typed.update((all) => new Map(all).set(check + quantity, typed));
-    const told = out ? roughlyOut(out, info) : 0;
-    const fault = typeof told === 'number' ? '' : told.fault;
-    this.wrong.set(fault && `${title}: ${fault}.`);
-    this.wrongIn.set(fault && check + quantity);
-    if (!fault) this.tell(row, out || undefined);
+    if (out === row.out) return this.drop(row.key);
+    this.typed.update((all) => new Map(all).set(row.key, typed));
+    const told = out ? roughlyOut(out, row.info) : 0;
+    if (typeof told !== 'number') return this.wrong.set({ key: row.key, text: `${row.title}: ${told.fault}.` });
+    this.wrong.set(null);
+    this.tell(row, out || undefined);
   }
 }

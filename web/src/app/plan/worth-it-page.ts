@@ -92,8 +92,9 @@ export class WorthItPage {
       .flatMap(({ check }) =>
         toLookAt(check, this.machineStore.kind()).map(({ quantity, info }) => {
           const look = this.state.looks().find((one) => one.check === check.id && one.quantity === quantity);
+          const key = `${check.id} ${quantity}`;
           return {
-            ...{ check: check.id, quantity, info, title: titleOf(check, info), example: roughExample(info, this.settings.system()) },
+            ...{ key, check: check.id, quantity, info, title: titleOf(check, info), example: roughExample(info, this.settings.system()) },
             ...{ out: look?.out ?? '', right: look?.out === null },
           };
         }),

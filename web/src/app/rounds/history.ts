@@ -259,9 +259,10 @@ export class History {
     return days.length ? Math.min(...days) : undefined;
   });
   private readonly again = computed(() => this.store.machine()?.card.readAgain ?? []);
+  private readonly ownAgain = computed(() => this.again().find(({ check }) => check === this.checkId()));
   /** The days that the machine card asks for. */
   protected readonly kept = computed(() => {
-    const days = this.again().find(({ check }) => check === this.checkId())?.days;
+    const days = this.ownAgain()?.days;
     return days === undefined ? undefined : Number(days);
   });
 
@@ -271,8 +272,7 @@ export class History {
     if (!machine) return;
     const others = this.again().filter(({ check }) => check !== this.checkId());
     // Hours of running that were asked for stay beside it.
-    const own = this.again().find(({ check }) => check === this.checkId());
-    const readAgain = [...others, { ...own, check: this.checkId(), days: String(days) }];
+    const readAgain = [...others, { ...this.ownAgain(), check: this.checkId(), days: String(days) }];
     this.machines.save({ ...machine, card: { ...machine.card, readAgain } as unknown as Machine['card'] }).subscribe({
       next: () => this.problem.set(''),
       error: (failure: ApiFailure) => this.problem.set(failure.message),
