@@ -20,6 +20,7 @@ import { up as plans } from './migrations/017-plans.js';
 import { up as archives } from './migrations/018-archives.js';
 import { defineArchives } from './archiveModels.js';
 import { up as tokens } from './migrations/019-tokens.js';
+import { up as verdicts } from './migrations/020-verdicts.js';
 import { definePlans } from './planModels.js';
 import { defineRemarks } from './remarkModel.js';
 import { defineScraping } from './scrapingModels.js';
@@ -58,6 +59,7 @@ export const MIGRATIONS: readonly Migration[] = [
   { name: '017-plans', up: plans, noWayDown: LOSES },
   { name: '018-archives', up: archives, noWayDown: LOSES },
   { name: '019-tokens', up: tokens, noWayDown: LOSES },
+  { name: '020-verdicts', up: verdicts, noWayDown: 'its column is worked out from the others: it may stay' },
 ];
 
 /** Connect, without changing anything. */

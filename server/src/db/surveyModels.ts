@@ -102,6 +102,8 @@ export class FindingRow extends Model<InferAttributes<FindingRow>, InferCreation
   declare version: number;
   declare judging: string;
   declare core: string;
+  /** Those that its quantities have, each once, in the order of the alphabet: 'in,out'; '' where none has any. */
+  declare verdicts: string;
   declare head: Json;
 }
 
@@ -174,6 +176,6 @@ export function defineSurveys(sequelize: Sequelize): void {
     },
     table('moves'),
   );
-  const key = { sequence: whole(), version: whole(), judging: text(160), core: text(20) };
+  const key = { sequence: whole(), version: whole(), judging: text(160), core: text(20), verdicts: text(16) };
   FindingRow.init({ roundId: { ...id() }, ...key, head: json('head') }, table('findings'));
 }

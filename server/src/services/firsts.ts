@@ -4,10 +4,10 @@ import type { Firsts } from '@isometra/work';
 // One query for the whole shop, whichever machine is asked about: a machine's own plan and the board of the shop count the same.
 const FIRSTS = `SELECT m.kind, x.check, COUNT(*) AS \`all\`, SUM(x.isOut) AS \`out\` FROM (
     SELECT r.machineId, r.kind AS \`check\`,
-      JSON_SEARCH(f.head, 'one', 'out', NULL, '$.finding.quantities.*.verdict') IS NOT NULL AS isOut,
+      FIND_IN_SET('out', f.verdicts) > 0 AS isOut,
       ROW_NUMBER() OVER (PARTITION BY c.surveyId, r.kind ORDER BY r.at, r.id) AS place
     FROM rounds r JOIN checks c ON c.id = r.checkId JOIN findings f ON f.roundId = r.id
-    WHERE r.ahead = 0 AND r.struck IS NULL AND JSON_SEARCH(f.head, 'one', '%', NULL, '$.finding.quantities.*.verdict') IS NOT NULL
+    WHERE r.ahead = 0 AND r.struck IS NULL AND f.verdicts <> ''
   ) x JOIN machines m ON m.id = x.machineId WHERE x.place = 1 GROUP BY m.kind, x.check`;
 
 interface Row extends Firsts {

@@ -219,6 +219,9 @@ const keptOf = ({ round, readings }: HeadTask, finding: FindingHead | null): Kep
 const verdictsOf = (finding: FindingHead | null): Record<string, string> =>
   Object.fromEntries(Object.entries(finding?.quantities ?? {}).flatMap(([name, { verdict }]) => (verdict ? [[name, verdict]] : [])));
 
+/** Each verdict that a finding has, once. */
+const verdictsIn = (finding: FindingHead | null): string => [...new Set(Object.values(verdictsOf(finding)))].sort().join();
+
 /** A round whose readings and limits are the same, and which this version of the program judges otherwise, says so in the log. */
 async function logJudgedAnew(
   { sequelize, machineId }: Shelf,
@@ -277,8 +280,9 @@ async function keep(lot: readonly ToJudge[], tasks: readonly RoundTask[], heads:
   await FindingRow.bulkCreate(
     lot.map(({ row: { id: roundId, version }, judging }, i) => ({
       ...{ roundId, version, sequence: tasks[i].last, core: CORE_VERSION, judging: judging.key },
+      verdicts: verdictsIn(heads[i]),
       head: { ...keptOf(tasks[i], heads[i]) },
     })),
-    { updateOnDuplicate: ['sequence', 'version', 'judging', 'core', 'head'] },
+    { updateOnDuplicate: ['sequence', 'version', 'judging', 'core', 'verdicts', 'head'] },
   );
 }

@@ -49,7 +49,7 @@ function searching(words: string): Condition[] {
 
 /** How the worst quantity of a round came out, by what is kept of it. */
 const VERDICT = (verdict: string): string =>
-  `EXISTS (SELECT 1 FROM findings f WHERE f.roundId = l.thingId AND JSON_SEARCH(f.head, 'one', '${verdict}', NULL, '$.finding.quantities.*.verdict') IS NOT NULL)`;
+  `EXISTS (SELECT 1 FROM findings f WHERE f.roundId = l.thingId AND FIND_IN_SET('${verdict}', f.verdicts))`;
 const STATES: Readonly<Record<'in' | 'out' | 'unsure', string>> = {
   out: VERDICT('out'),
   unsure: `${VERDICT('unsure')} AND NOT ${VERDICT('out')}`,

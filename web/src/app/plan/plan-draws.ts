@@ -9,25 +9,31 @@ import type { Asked, PlanAnswer, PlanWork } from '../workers/plan.worker';
 export class PlanDraws implements OnDestroy {
   private worker: Worker | undefined;
   private work: Remote<PlanWork> | undefined;
+  private turn = 0;
   /** How far they are, 0 to 1; null while nothing is drawn. */
   readonly progress = signal<number | null>(null);
 
-  private get remote(): Remote<PlanWork> {
+  protected get remote(): Remote<PlanWork> {
     this.worker ??= new Worker(new URL('../workers/plan.worker', import.meta.url), { type: 'module' });
     return (this.work ??= wrap<PlanWork>(this.worker));
   }
 
   /** @param ends ids of the items whose end is asked for; all of them where none are named. */
   async draw(job: unknown, ends: readonly string[]): Promise<PlanAnswer<Schedule>> {
+    const mine = ++this.turn;
     this.progress.set(0);
     try {
       return await this.remote.draw(
         job,
         ends,
-        proxy((done: number) => this.progress.set(done)),
+        proxy((done: number) => mine === this.turn && this.progress.set(done)),
       );
     } finally {
-      this.progress.set(null);
+      // Progress comes by a channel of its own, and may come after the answer. Nor does an earlier job end the progress of a later one.
+      if (mine === this.turn) {
+        this.turn++;
+        this.progress.set(null);
+      }
     }
   }
 
