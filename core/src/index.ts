@@ -99,6 +99,7 @@ export {
   type ChangeKind,
   type PlannedChange,
 } from './judging/planned.js';
+export { placeWords, saysWhole } from './judging/placeWords.js';
 export { STARTING_SHEETS, startingSheet, type StartingSheet } from './judging/starting.js';
 export { trendOf, YEAR, type Leaving, type Trend, type TrendPoint } from './judging/trend.js';
 export { insideZone } from './checks/zone.js';

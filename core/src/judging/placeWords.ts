@@ -28,6 +28,10 @@ const SAID: Readonly<Record<string, (value: unknown, size: SizeWriter) => string
 export const placeOf = (keys: Values, slotKeys: readonly string[]): Readonly<Record<string, unknown>> =>
   Object.fromEntries(slotKeys.flatMap((key) => (keys[key] === undefined ? [] : [[key, keys[key]]])));
 
+/** Whether `placeWords` says all that tells a place from the others. */
+export const saysWhole = (keys: Values, slotKeys: readonly string[]): boolean =>
+  Object.keys(placeOf(keys, slotKeys)).every((key) => SAID[key] !== undefined);
+
 /** A place in words: "side, 400 mm, turned half round". */
 export function placeWords(keys: Values, slotKeys: readonly string[], size: SizeWriter): string {
   const parts = Object.entries(placeOf(keys, slotKeys)).map(([key, value]) => SAID[key]?.(value, size) ?? '');

@@ -4,3 +4,4 @@ export const SOFT = '#565b62';
 export const LINE = '#c9c7c0';
 export const EDGE = '#8a918f';
 export const BLUE = '#2452a0';
+export const RED = '#c23b16';

@@ -1,5 +1,5 @@
 import { isCircle, isWord, type BentPicture, type Look, type PictureWord } from '@isometra/work/pictures';
-import { BLUE, EDGE, INK } from './colours.js';
+import { BLUE, EDGE, INK, RED, SOFT } from './colours.js';
 
 type Doc = PDFKit.PDFDocument;
 
@@ -13,8 +13,10 @@ interface Pen {
 const IRON: Pen = { fill: '#cfd6d5', stroke: INK, width: 1.2 };
 const LIMIT: Pen = { stroke: INK, width: 1, dashes: [3, 3] };
 
+export type Pens = Readonly<Record<Look, Pen>>;
+
 /** How each thing is drawn: as on the screen. */
-const PENS: Readonly<Record<Look, Pen>> = {
+const PENS: Pens = {
   iron: IRON,
   head: IRON,
   // What is seen through: lighter, as paper has no depth.
@@ -28,7 +30,21 @@ const PENS: Readonly<Record<Look, Pen>> = {
   section: { fill: BLUE, width: 0 },
   slide: { stroke: INK, width: 2 },
   ring: { stroke: INK, width: 2 },
+  ghost: { stroke: BLUE, width: 1.6 },
+  'ghost-out': { stroke: RED, width: 1.6 },
+  seat: { fill: '#ffffff', stroke: INK, width: 1.4 },
+  vial: { fill: '#ffffff', stroke: INK, width: 1 },
+  bubble: { fill: BLUE, width: 0 },
+  seen: { stroke: BLUE, width: 3 },
+  profile: { stroke: BLUE, width: 1.4 },
+  along: { stroke: BLUE, width: 5 },
+  tile: { fill: BLUE, width: 0 },
+  tool: { fill: '#ffffff', stroke: INK, width: 1.2 },
+  arrow: { fill: INK, width: 0 },
 };
+
+/** Lines of a drawing of a method: what is thin is whole there, an axis is dashed as on drawings of parts. */
+export const METHOD_PENS: Pens = { ...PENS, thin: { stroke: EDGE, width: 1 }, axis: { stroke: SOFT, width: 1, dashes: [10, 4, 2, 4] } };
 
 function ink(doc: Doc, { stroke, fill, width, dashes }: Pen): void {
   doc.lineWidth(width);
@@ -50,6 +66,7 @@ export function drawPicture(
   { drawn }: BentPicture,
   at: { readonly x: number; readonly y: number; readonly scale: number },
   write: (word: PictureWord, x: number, y: number) => void,
+  pens: Pens = PENS,
 ): void {
   doc.save();
   doc.translate(at.x, at.y).scale(at.scale);
@@ -59,7 +76,8 @@ export function drawPicture(
     if (one.at) doc.transform(...one.at);
     if (isCircle(one)) doc.circle(one.circle.x, one.circle.y, one.circle.r);
     else doc.path(one.d);
-    ink(doc, PENS[one.look]);
+    if (one.opacity !== undefined) doc.fillOpacity(one.opacity);
+    ink(doc, pens[one.look]);
     doc.restore();
   }
   doc.restore();

@@ -1,7 +1,9 @@
 import PDFDocument from 'pdfkit';
 import type { Block, GlyphOf, Report, TableRow } from '@isometra/work';
+import { onPaper, SCENE_WIDTH } from '@isometra/work/methods';
+import type { BentPicture } from '@isometra/work/pictures';
 import { BLUE, INK, LINE, SOFT } from './colours.js';
-import { drawPicture } from './pictures.js';
+import { drawPicture, METHOD_PENS, type Pens } from './pictures.js';
 import { drawGlyph } from './glyphs.js';
 import { registerFonts } from './fonts.js';
 
@@ -74,7 +76,9 @@ export class Printer {
       case 'profile':
         return this.profile(block, root);
       case 'picture':
-        return this.picture(block, root);
+        return this.picture(block.picture, root);
+      case 'method':
+        return this.method(block, root);
       case 'boxes':
         return this.boxes(block, root);
       case 'signatures':
@@ -286,18 +290,40 @@ export class Printer {
     this.doc.x = MARGIN;
   }
 
-  private picture({ picture }: Of<'picture'>, root: PDFKit.PDFStructureElement): void {
+  /** A drawing of a method is as wide as the page, less a margin: its words are as large as they are on any other. */
+  private method({ scene }: Of<'method'>, root: PDFKit.PDFStructureElement): void {
+    const unit = SCENE_WIDTH / this.width;
+    this.doc.font('text').fontSize(WORDS);
+    const picture = onPaper(scene, { line: WORDS * unit, width: (text) => this.doc.widthOfString(text) * unit });
+    this.picture(picture, root, METHOD_PENS);
+  }
+
+  private picture(picture: BentPicture, root: PDFKit.PDFStructureElement, pens?: Pens): void {
     const scale = this.width / picture.width;
     const height = scale * picture.height;
     this.room(height + 10);
     const y = this.doc.y + 6;
     this.figure(root, picture.told, () =>
-      drawPicture(this.doc, picture, { x: MARGIN, y, scale }, ({ text, anchor }, x, foot) => {
-        this.doc.font('text').fontSize(WORDS);
-        const width = this.doc.widthOfString(text) + 2;
-        const left = x - (anchor === 'end' ? width : anchor === 'middle' ? width / 2 : 0);
-        this.write(text, 'text', WORDS, { x: left, y: foot - WORDS, width }, SOFT);
-      }),
+      drawPicture(
+        this.doc,
+        picture,
+        { x: MARGIN, y, scale },
+        ({ text, anchor, strong }, x, foot) => {
+          const face = strong ? 'bold' : 'text';
+          this.doc.font(face).fontSize(WORDS);
+          const width = this.doc.widthOfString(text) + 2;
+          const left = x - (anchor === 'end' ? width : anchor === 'middle' ? width / 2 : 0);
+          // A number is read whatever runs under it.
+          if (strong)
+            this.doc
+              .rect(left - 1, foot - WORDS - 0.5, width, WORDS + 2)
+              .fillOpacity(0.8)
+              .fill('#ffffff')
+              .fillOpacity(1);
+          this.write(text, face, WORDS, { x: left, y: foot - WORDS, width }, strong ? BLUE : SOFT);
+        },
+        pens,
+      ),
     );
     this.doc.x = MARGIN;
     this.doc.y = y + height + 4;

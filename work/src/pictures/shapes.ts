@@ -1,20 +1,28 @@
+import type { MethodLook } from './methods/scene.js';
+
 /** From the coordinates of a shape to those of its picture, as an SVG matrix: a, b, c, d, e, f. */
 export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
 
-/** What a shape shows: castings, what carries them, the true line, where a thing may stand by its limits, where it does stand. */
-export type Look = 'iron' | 'head' | 'glass' | 'bed' | 'true' | 'thin' | 'zone' | 'limit' | 'axis' | 'section' | 'slide' | 'ring';
+/** What a shape of a machine shows: castings, what carries them, the true line, where a thing may stand by its limits, where it does stand. */
+type MachineLook = 'iron' | 'head' | 'glass' | 'bed' | 'true' | 'thin' | 'zone' | 'limit' | 'axis' | 'section' | 'slide' | 'ring';
+
+/** What a shape shows: of a machine, or of how something is read. */
+export type Look = MachineLook | MethodLook | 'ghost-out';
 
 /** A line or an area, as a path in its own coordinates. */
 export interface PathShape {
   readonly look: Look;
   readonly d: string;
   readonly at?: Matrix;
+  /** Of what it encloses, 0 to 1. */
+  readonly opacity?: number;
 }
 
 export interface CircleShape {
   readonly look: Look;
   readonly circle: { readonly x: number; readonly y: number; readonly r: number };
   readonly at?: Matrix;
+  readonly opacity?: number;
 }
 
 export interface PictureWord {
@@ -24,6 +32,8 @@ export interface PictureWord {
   readonly anchor?: 'start' | 'middle' | 'end';
   /** It stands among lines, and stays readable over them. */
   readonly over?: true;
+  /** It is what is looked for: the number of a place. */
+  readonly strong?: true;
 }
 
 export type Drawn = PathShape | CircleShape | PictureWord;

@@ -1,3 +1,4 @@
+import type { Scene } from '../pictures/methods/scene.js';
 import type { BentPicture } from '../pictures/shapes.js';
 import type { GlyphOf } from './glyphOf.js';
 
@@ -46,6 +47,8 @@ export type Block =
   | { readonly kind: 'profile'; readonly chart: ProfileChart }
   | { readonly kind: 'zone'; readonly chart: ZoneChart }
   | { readonly kind: 'picture'; readonly picture: BentPicture }
+  /** How something is read, with the numbers of its places. */
+  | { readonly kind: 'method'; readonly scene: Scene }
   /** Boxes to write in, numbered. */
   | { readonly kind: 'boxes'; readonly boxes: readonly { readonly label: string; readonly ask: string }[] }
   | { readonly kind: 'signatures'; readonly names: readonly string[] };

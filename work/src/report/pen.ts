@@ -1,4 +1,4 @@
-import { CHECKS, type Fineness, type Finding, type QuantityInfo } from '@isometra/core';
+import { CHECKS, sizesIn, type Fineness, type Finding, type QuantityInfo } from '@isometra/core';
 import type { KitItem, Machine, QuantityHead, RoundHead, StoredRound, StoredSurface, StoredSurvey } from '@isometra/contract';
 import { shopDate, shopTime } from '../notebook/dates.js';
 import { inWords, sizeOf } from '../said/said.js';
@@ -51,6 +51,8 @@ export class Pen {
   days = (from: string, to: string): string => [...new Set([this.day(from), this.day(to)])].join(' to ');
   /** A small size, in µm. */
   size = (um: number): string => this.figure((shown) => sizeOf(um, undefined, shown, 1).large);
+  /** A length in mm. */
+  length = (mm: number): string => this.figure(({ system }) => sizesIn({ system, fineness: 'coarse' })(mm, 'length'));
   time = (at: string): string => shopTime(at, this.facts.zone);
   who = (initials: string): string => this.facts.people.get(initials) || initials;
 

@@ -3,6 +3,7 @@ import type { Machine, StoredRound } from '@isometra/contract';
 import { shopDate } from '../notebook/dates.js';
 import type { Block, Report } from './blocks.js';
 import { factsOf } from './factsOf.js';
+import { methodBlock, NumberedPlaces, plannedSlots } from './method.js';
 
 /** What a blank sheet is made from. */
 export interface SheetFacts {
@@ -18,11 +19,11 @@ export interface SheetFacts {
  */
 export function readingSheet({ machine, round, system, zone }: SheetFacts): Report {
   const definition = CHECKS.get(round.check);
-  const setup = definition?.setup.safeParse(round.setup);
-  const plan = definition?.plan.safeParse(round.plan);
-  const slots = definition && setup?.success ? definition.slots(setup.data, plan?.success ? plan.data : definition.plan.parse({})) : [];
+  const slots = plannedSlots(round);
   const write = sizesIn({ system, fineness: 'coarse' });
   const boxes = slots.map((slot) => ({ label: `${sentence(slot.label, write)}${slot.closing ? ', once more' : ''}`, ask: slot.ask ?? '' }));
+  const places = new NumberedPlaces(round.check);
+  slots.forEach(({ keys }, i) => places.put(keys, i + 1));
   const title = definition?.title ?? round.check;
   const setUp = [
     ['Machine', [machine.card.number, machine.card.nickname].filter(Boolean).join(', ')] as const,
@@ -37,8 +38,9 @@ export function readingSheet({ machine, round, system, zone }: SheetFacts): Repo
     { kind: 'heading', level: 2, text: 'Readings' },
     {
       kind: 'text',
-      text: 'Read from the first box to the last. Write the figure as the dial says it, with its sign. The second box is for reading a place again.',
+      text: 'Read from the first box to the last. Write the figure as the dial says it, with its sign. The second box is for reading a place again. The numbers on the drawing are those of the boxes.',
     },
+    ...methodBlock({ round, places, length: (mm) => write(mm, 'length') }),
     { kind: 'boxes', boxes },
     {
       kind: 'facts',

@@ -178,7 +178,7 @@ describe('a report', () => {
         id,
         roundId: head.id,
         sequence: 1,
-        keys: { plane: 'h', at: 20 },
+        keys: { plane: 'h', at: 21 },
         value,
         set: 1,
         supersedes: null,
@@ -189,12 +189,31 @@ describe('a report', () => {
       ...more,
     });
     const round = {
-      ...{ id: head.id, machineId: 'm', surveyId: 's', check: BAR, number: 1, setup: { centreDistance: 420 }, plan: {}, conditions: {} },
+      ...{
+        id: head.id,
+        machineId: 'm',
+        surveyId: 's',
+        check: BAR,
+        number: 1,
+        setup: { centreDistance: '420 mm' },
+        plan: {},
+        conditions: {},
+      },
       ...{ instrument: null, instrumentName: 'Lever dial', purpose: null, by: 'HB', at: Diary.at(1), version: 1, moves: [] },
       readings: [reading('a', '1 div'), reading('b', '2 div', { supersedes: 'a', why: 'misread' })],
     } as never;
-    const report = made({ heads: [head], rounds: [{ round, finding: null }] });
-    expect(table(report, 'Readings')?.rows.map(({ cells }) => cells.slice(0, 2))).toEqual([[jasmine.stringMatching(/20 mm/), '2 div']]);
+    const told = { round, finding: null };
+    const report = made({ heads: [head], rounds: [told, told] });
+    const row = ['1', 'Operator’s side, near the headstock, 21 mm', '2 div'];
+    expect(table(report, 'Readings')?.rows.map(({ cells }) => cells.slice(0, 3))).toEqual([row]);
+    // The place has its number on the drawing; a round that is read in the same way is not drawn again.
+    const drawings = report.blocks.flatMap((block) => (block.kind === 'method' ? [block.scene] : []));
+    expect(drawings.length).toBe(1);
+    expect(JSON.stringify(drawings[0])).toContain('"text":"(1)"');
+    // Where nobody planned to read it is said as well.
+    const own = { ...(round as { readings: object[] }), readings: [reading('a', '1 div', { keys: { plane: 'v', at: 37 } })] } as never;
+    const elsewhere = made({ units: 'inch', heads: [head], rounds: [{ round: own, finding: null }] });
+    expect(table(elsewhere, 'Readings')?.rows[0].cells[1]).toBe('top, 1.46 in');
     expect(table(report, 'Readings that were replaced')?.rows.map(({ cells, struck }) => [cells[1], cells[2], struck])).toEqual([
       ['1 div', 'misread', true],
     ]);

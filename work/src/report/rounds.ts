@@ -1,36 +1,13 @@
+import { dequal } from 'dequal';
 import { CHECKS, DOUBTS, fixed, type Finding, type QuantityInfo } from '@isometra/core';
-import type { RoundHead, StoredRound } from '@isometra/contract';
+import type { RoundHead } from '@isometra/contract';
 import { callSentence, sizeOf, zoneInWords } from '../said/said.js';
-import { readingTold } from '../sheets/sheet.js';
-import type { Block, TableRow } from './blocks.js';
+import type { Block } from './blocks.js';
 import { factsOf } from './factsOf.js';
 import { glyphOf, verdictWords, type GlyphOf } from './glyphOf.js';
+import { methodBlock, NumberedPlaces } from './method.js';
+import { readingTables } from './readings.js';
 import { heading, text, type LeftAlone, type Pen, type ReportFacts, type ToldRound } from './pen.js';
-
-function readingRows({ round }: ToldRound, pen: Pen): { readonly standing: TableRow[]; readonly history: TableRow[] } {
-  const definition = CHECKS.get(round.check);
-  const replaced = new Map(round.readings.flatMap((reading) => (reading.supersedes ? [[reading.supersedes, reading] as const] : [])));
-  const row = (reading: StoredRound['readings'][number]): string[] => {
-    const beside = new Set((definition?.beside ?? []).filter(({ instead }) => instead).map(({ key }) => key));
-    const keys = Object.fromEntries(Object.entries(reading.keys).filter(([key]) => !beside.has(key)));
-    const place = factsOf(definition?.reading, keys)
-      .map(([label, value]) => `${label} ${value}`)
-      .join(', ');
-    return [
-      place,
-      readingTold(round.check, reading),
-      reading.set > 1 ? String(reading.set) : '1',
-      `${reading.by}, ${pen.time(reading.at)}`,
-    ];
-  };
-  const standing = round.readings.filter(({ id, value, keys }) => !replaced.has(id) && (value !== null || Object.keys(keys).length > 0));
-  return {
-    standing: standing.filter((reading) => readingTold(round.check, reading) !== '').map((reading) => ({ cells: row(reading) })),
-    history: round.readings
-      .filter(({ id }) => replaced.has(id))
-      .map((reading) => ({ struck: true, cells: [...row(reading).slice(0, 2), replaced.get(reading.id)?.why ?? ''] })),
-  };
-}
 
 /** The doubts that matter, largest first, in one line. */
 function budgetLine(quantity: Finding['quantities'][string], info: QuantityInfo, pen: Pen): string {
@@ -80,7 +57,8 @@ function profileBlock(head: RoundHead | undefined, pen: Pen): Block[] {
   ];
 }
 
-function roundBlocks(told: ToldRound, facts: ReportFacts, pen: Pen, left: LeftAlone): Block[] {
+/** @param before the round of the check before this one: what is read in the same way is drawn once. */
+function roundBlocks(told: ToldRound, before: ToldRound | undefined, facts: ReportFacts, pen: Pen, left: LeftAlone): Block[] {
   const { round, finding } = told;
   const definition = CHECKS.get(round.check);
   if (!definition) return [];
@@ -90,7 +68,9 @@ function roundBlocks(told: ToldRound, facts: ReportFacts, pen: Pen, left: LeftAl
     ...(round.instrumentName ? [['Instrument', round.instrumentName] as const] : []),
     ...(round.note ? [['Note', round.note] as const] : []),
   ];
-  const { standing, history } = readingRows(told, pen);
+  const places = new NumberedPlaces(round.check);
+  const tables = readingTables(told, places, pen);
+  const asBefore = before && dequal(before.round.setup, round.setup) && dequal(before.round.plan, round.plan);
   const said = Object.entries(finding?.quantities ?? {}).flatMap(([name, quantity]): Block[] => {
     const info = definition.quantities[name];
     if (!info) return [];
@@ -105,28 +85,8 @@ function roundBlocks(told: ToldRound, facts: ReportFacts, pen: Pen, left: LeftAl
   return [
     heading(`Round ${head?.number ?? ''}, ${pen.time(round.at)}, ${pen.who(round.by)}`, 3),
     ...(setUp.length ? [{ kind: 'facts', rows: setUp } as const] : []),
-    ...(standing.length
-      ? [
-          {
-            kind: 'table',
-            name: 'Readings',
-            columns: ['Place', 'Read', 'Set-up', 'Who and when'],
-            widths: [42, 18, 10, 30],
-            rows: standing,
-          } as const,
-        ]
-      : []),
-    ...(history.length
-      ? [
-          {
-            kind: 'table',
-            name: 'Readings that were replaced',
-            columns: ['Replaced', 'Read', 'Why'],
-            widths: [42, 18, 40],
-            rows: history,
-          } as const,
-        ]
-      : []),
+    ...(asBefore ? [] : methodBlock({ round, places, finding, length: pen.length })),
+    ...tables,
     ...said,
     ...profileBlock(head, pen),
     ...(finding?.notes ?? []).filter(({ severity }) => severity !== 'info').map(({ text: words }) => text(words)),
@@ -143,7 +103,7 @@ export function details(facts: ReportFacts, checks: readonly string[], pen: Pen,
     return [
       { ...heading(definition?.title ?? check), newPage: i === 0 } as Block,
       ...(definition ? [text(definition.question)] : []),
-      ...own.flatMap((told) => roundBlocks(told, facts, pen, left)),
+      ...own.flatMap((told, k) => roundBlocks(told, own[k - 1], facts, pen, left)),
     ];
   });
 }

@@ -1,4 +1,3 @@
-import { NgComponentOutlet } from '@angular/common';
 import {
   ApplicationRef,
   ChangeDetectionStrategy,
@@ -15,7 +14,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { CHECKS, readingValue, type Picture, sentence, sizesIn } from '@isometra/core';
+import { readingValue, type Picture, sentence, sizesIn } from '@isometra/core';
 import { DrawingOut } from '../drawings/drawing-out';
 import { Settings } from '../data/settings';
 import { DragPlaces, placeFor, type Placed } from './drag-places';
@@ -27,14 +26,13 @@ import { WayChart } from '../charts/way-chart';
 import { useKeys } from '../data/keys';
 import type { Refused } from '../data/outbox-store';
 import { AtHand } from '../shell/at-hand';
-import type { SketchInputs, SketchMark } from '../sketches/model';
+import { thinned, type MethodInputs, type MethodMark } from '@isometra/work/methods';
 import { ClearLabels } from '../sketches/clear-labels';
-import { loadedDrawing } from '../sketches/sketch';
+import { MethodDrawing } from '../sketches/method-drawing';
 import { MachineStore } from '../machine/machine-store';
 import { AsSetUp } from './as-set-up';
 import { BenchStore } from './bench-store';
 import { benchKeys } from './bench-keys';
-import { thinned } from '../sketches/thinned';
 import { CallColumn } from './call-column';
 import { CallLine } from './call-line';
 import { PutDateRight } from './redate';
@@ -45,7 +43,7 @@ import { afterFrame } from '../ui/after-frame';
 import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
 
-const sameMark = (one: SketchMark, other: SketchMark): boolean =>
+const sameMark = (one: MethodMark, other: MethodMark): boolean =>
   one.index === other.index &&
   one.label === other.label &&
   one.state === other.state &&
@@ -60,7 +58,7 @@ const sameMark = (one: SketchMark, other: SketchMark): boolean =>
     DrawingOut,
     ClearLabels,
     DragPlaces,
-    NgComponentOutlet,
+    MethodDrawing,
     RouterLink,
     AsSetUp,
     CallColumn,
@@ -97,7 +95,6 @@ export class Bench implements OnDestroy {
   protected readonly problem = signal('');
   protected readonly faultWords = faultWords;
   protected readonly time = timeWords;
-  protected readonly sketch = loadedDrawing(() => CHECKS.get(this.checkId())?.picture);
 
   constructor() {
     effect((onCleanup) => {
@@ -151,7 +148,7 @@ export class Bench implements OnDestroy {
   });
 
   /** The drawing follows the call by a frame: of very many places it costs more than the call itself. */
-  protected readonly sketchInputs = this.store.afterCall((): Record<keyof SketchInputs, unknown> => {
+  protected readonly sketchInputs = this.store.afterCall((): MethodInputs => {
     const quantities = this.store.solved().finding?.quantities ?? {};
     const picture: Picture = this.store.check()?.picture ?? { drawing: 'places' };
     return {
@@ -163,20 +160,18 @@ export class Bench implements OnDestroy {
         v: quantities[picture.bends?.v ?? '']?.value ?? null,
         out: Object.values(quantities).some((quantity) => quantity.verdict === 'out'),
       },
-      pick: this.pick,
-      set: this.set,
     };
   });
 
   /** A part of the set-up is clicked on the drawing. */
-  private readonly set = (part: Readonly<Record<string, unknown>>): void => {
+  protected readonly set = (part: Readonly<Record<string, unknown>>): void => {
     const round = this.store.round();
     if (!round) return;
     this.store
       .change(round, { setup: { ...round.setup, ...part } })
       .subscribe({ error: (failure: ApiFailure) => this.store.fault.set(failure.message) });
   };
-  private readonly pick = (index: number): void => this.store.choose(index);
+  protected readonly pick = (index: number): void => this.store.choose(index);
 
   /** What each reading says; it is taken apart once, not again at every reading after it. */
   private readonly deviations = computed(() => {
@@ -193,7 +188,7 @@ export class Bench implements OnDestroy {
   });
 
   /** The places as marks. One that is as it was stays the same object: of hundreds only the changed ones are drawn again. */
-  private readonly marks = linkedSignal<readonly SketchMark[], readonly SketchMark[]>({
+  private readonly marks = linkedSignal<readonly MethodMark[], readonly MethodMark[]>({
     source: () => this.freshMarks(),
     computation: (fresh, before) => {
       const byIndex = new Map((before?.value ?? []).map((mark) => [mark.index, mark]));
@@ -212,7 +207,7 @@ export class Bench implements OnDestroy {
   });
   protected readonly left = this.store.afterCall(() => this.places().length - this.drawn().length);
 
-  private freshMarks(): SketchMark[] {
+  private freshMarks(): MethodMark[] {
     const current = this.store.current();
     const nextKey = current && keyOf(current.keys);
     const deviationOf = this.deviations();

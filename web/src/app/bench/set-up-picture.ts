@@ -1,20 +1,8 @@
-import { NgComponentOutlet } from '@angular/common';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  ElementRef,
-  afterRenderEffect,
-  computed,
-  inject,
-  input,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { fieldAt, type CheckDefinition, sentence, sizesIn } from '@isometra/core';
-import { KEEPS_DISTANCE } from '../sketches/sketch-base';
+import { drawMethod, SCENE_WIDTH, type MethodMark } from '@isometra/work/methods';
 import { DIMENSION_LINES } from '../sketches/dimensions';
-import type { SketchMark } from '../sketches/model';
-import { loadedDrawing } from '../sketches/sketch';
+import { MethodDrawing } from '../sketches/method-drawing';
 import { Settings } from '../data/settings';
 import { bothUnits } from '../ui/say';
 import type { PartsDraft } from './check-parts';
@@ -24,28 +12,23 @@ const NOTHING = { h: null, v: null, out: false };
 /** What is set up, drawn before the first reading: the places, and what the lengths of the form are. */
 @Component({
   selector: 'iso-set-up-picture',
-  imports: [NgComponentOutlet],
-  providers: [{ provide: KEEPS_DISTANCE, useValue: true }],
+  imports: [MethodDrawing],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (sketch(); as type) {
-      <div class="sheet" inert>
-        <ng-container *ngComponentOutlet="type; inputs: inputs()" />
-        @if (frame(); as box) {
-          <svg class="lines" [attr.viewBox]="box" aria-hidden="true">
-            @for (line of lines(); track line.field) {
-              <g [class.marked]="line.marked">
-                <path [attr.d]="line.d" />
-                <text [attr.x]="line.words[0]" [attr.y]="line.words[1]" [attr.text-anchor]="line.words[2]">
-                  <tspan class="name">{{ line.name }}</tspan>
-                  {{ line.figure }}
-                </text>
-              </g>
-            }
-          </svg>
+    <div class="sheet" inert>
+      <iso-method-drawing [of]="drawn()" keepsDistance />
+      <svg class="lines" [attr.viewBox]="frame()" aria-hidden="true">
+        @for (line of lines(); track line.field) {
+          <g [class.marked]="line.marked">
+            <path [attr.d]="line.d" />
+            <text [attr.x]="line.words[0]" [attr.y]="line.words[1]" [attr.text-anchor]="line.words[2]">
+              <tspan class="name">{{ line.name }}</tspan>
+              {{ line.figure }}
+            </text>
+          </g>
         }
-      </div>
-    }
+      </svg>
+    </div>
   `,
   styleUrl: '../sketches/marks.css',
   styles: `
@@ -93,10 +76,6 @@ export class SetUpPicture {
   readonly field = input('');
 
   private readonly settings = inject(Settings);
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  protected readonly sketch = loadedDrawing(() => this.check().picture);
-  /** The viewBox of the drawing: the lines are laid over it in its own units. */
-  protected readonly frame = signal('');
 
   private readonly setup = computed(() => {
     const { setup } = this.check();
@@ -110,7 +89,7 @@ export class SetUpPicture {
     return { whole: false, values: Object.fromEntries(known) as Readonly<Record<string, unknown>> };
   });
 
-  private readonly marks = computed((): SketchMark[] => {
+  private readonly marks = computed((): MethodMark[] => {
     const [check, { whole, values }] = [this.check(), this.setup()];
     if (!whole) return [];
     const plan = check.plan.safeParse(this.draft().plan);
@@ -126,14 +105,15 @@ export class SetUpPicture {
     }));
   });
 
-  protected readonly inputs = computed(() => ({
+  protected readonly drawn = computed(() => ({
     setup: this.setup().values,
     marks: this.marks(),
     result: NOTHING,
-    pick: () => undefined,
-    set: () => undefined,
     picture: this.check().picture,
   }));
+
+  /** The viewBox of the drawing: the lines are laid over it in its own units. */
+  protected readonly frame = computed(() => `0 0 ${SCENE_WIDTH} ${drawMethod(this.drawn()).height}`);
 
   protected readonly lines = computed(() => {
     const { drawing } = this.check().picture;
@@ -149,15 +129,6 @@ export class SetUpPicture {
     const within = (part: unknown, key: string) => (part as Readonly<Record<string, unknown>> | undefined)?.[key];
     const value = field.split('.').reduce(within, this.setup().values);
     return typeof value === 'number' ? bothUnits(value, 'length', { ...this.settings.shown(), fineness: 'coarse' }).large : '';
-  }
-
-  constructor() {
-    afterRenderEffect(() => {
-      this.sketch();
-      this.inputs();
-      const box = this.host.nativeElement.querySelector('svg:not(.lines)')?.getAttribute('viewBox') ?? '';
-      if (box !== untracked(this.frame)) this.frame.set(box);
-    });
   }
 }
 

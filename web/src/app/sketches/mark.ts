@@ -1,5 +1,5 @@
-import { Directive, computed, input } from '@angular/core';
-import type { SketchInputs, SketchMark } from './model';
+import { Directive, computed, input, output } from '@angular/core';
+import type { MethodMark } from '@isometra/work/methods';
 
 /** A place on a drawing: told by name, chosen by a click, yellow when it is next and blue when it is read. */
 @Directive({
@@ -12,12 +12,12 @@ import type { SketchInputs, SketchMark } from './model';
     '[class.read]': '!!isoMark().text',
     '[attr.aria-label]': 'told()',
     '[attr.data-mark]': 'isoMark().index',
-    '(click)': 'pick()(isoMark().index)',
+    '(click)': 'picked.emit(isoMark().index)',
   },
 })
 export class Mark {
-  readonly isoMark = input.required<SketchMark>();
-  readonly pick = input.required<SketchInputs['pick']>();
+  readonly isoMark = input.required<MethodMark>();
+  readonly picked = output<number>();
 
   protected readonly told = computed(() => {
     const { label, text } = this.isoMark();

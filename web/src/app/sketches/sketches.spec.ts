@@ -1,19 +1,12 @@
-import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { CHECKS, type CheckDefinition } from '@isometra/core';
+import { CHECKS, type CheckDefinition, type Picture } from '@isometra/core';
 import { practiceRound } from '@isometra/core/practice';
+import { METHOD_DRAWINGS, drawnOff, exaggeration, type MethodInputs, type MethodMark } from '@isometra/work/methods';
 import { Settings } from '../data/settings';
 import { show } from '../testing/fake-shop';
-import { BarBetweenCentres } from './bar-between-centres';
-import { Places } from './places';
-import { PushPull } from './push-pull';
-import { drawnOff, exaggeration, type SketchMark } from './model';
-import { DRAWINGS, drawingOf } from './sketch';
-import { SweptCircle } from './swept-circle';
-import { TableInPlan } from './table-in-plan';
-import { TurnedBar } from './turned-bar';
+import { MethodDrawing } from './method-drawing';
 
-const mark = (keys: SketchMark['keys'], state: SketchMark['state'] = 'todo'): SketchMark => ({
+const mark = (keys: MethodMark['keys'], state: MethodMark['state'] = 'todo'): MethodMark => ({
   index: 0,
   keys,
   label: 'a place',
@@ -22,10 +15,18 @@ const mark = (keys: SketchMark['keys'], state: SketchMark['state'] = 'todo'): Sk
   deviation: null,
 });
 
-async function draw<T>(component: new () => T, setup: object, marks: SketchMark[], h: number, v: number): Promise<HTMLElement> {
-  const fixture = TestBed.createComponent(component);
-  const inputs = { setup, marks, result: { h, v, out: true }, pick: () => undefined, picture: { drawing: 'places' } };
-  for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+/** A drawing, with what is pointed at on it. */
+async function drawn(of: MethodInputs) {
+  const shown = await show(MethodDrawing, { of });
+  const [picked, sets]: [number[], Readonly<Record<string, unknown>>[]] = [[], []];
+  shown.fixture.componentInstance.picked.subscribe((index) => picked.push(index));
+  shown.fixture.componentInstance.sets.subscribe((part) => sets.push(part));
+  return { drawn: shown, picked, sets };
+}
+
+async function draw(drawing: Picture['drawing'], setup: MethodInputs['setup'], marks: MethodMark[], h: number, v: number) {
+  const fixture = TestBed.createComponent(MethodDrawing);
+  fixture.componentRef.setInput('of', { setup, marks, result: { h, v, out: true }, picture: { drawing } });
   await fixture.whenStable();
   return fixture.nativeElement as HTMLElement;
 }
@@ -41,7 +42,7 @@ describe('sketches', () => {
       const planned = check.slots(setup, check.plan.parse({})).filter(({ closing }) => !closing);
       // A plan that asks nothing of its own is drawn from what was read.
       const keys = planned.length ? planned.map((slot) => slot.keys) : readings.map(({ value: _value, ...rest }) => rest);
-      const marks = keys.map((of, index): SketchMark => ({
+      const marks = keys.map((of, index): MethodMark => ({
         index,
         keys: of,
         label: `place ${index}`,
@@ -49,21 +50,18 @@ describe('sketches', () => {
         text: '',
         deviation: null,
       }));
-      const picked: number[] = [];
-      const result = { h: 10, v: 5, out: true };
-      const inputs = { setup, marks, result, picture: check.picture, pick: (index: number) => picked.push(index) };
-      const drawn = await show((await drawingOf(check.picture)) as Type<unknown>, inputs);
-      const told = drawn.all('.mark');
+      const { drawn: shown, picked } = await drawn({ setup, marks, result: { h: 10, v: 5, out: true }, picture: check.picture });
+      const told = shown.all('.mark');
       expect(told.map((entry) => entry.getAttribute('aria-label')).sort()).toEqual(marks.map(({ label }) => label).sort());
       told.forEach((entry) => entry.dispatchEvent(new MouseEvent('click')));
       expect(picked.length).toBe(marks.length);
-      for (const element of drawn.all('svg *')) expect(element.outerHTML.slice(0, 200)).not.toMatch(/NaN|undefined/);
+      for (const element of shown.all('svg *')) expect(element.outerHTML.slice(0, 200)).not.toMatch(/NaN|undefined/);
     });
   }
 
   it('no drawing is without a check, and no check’s bends without its quantities', () => {
     const used = new Set([...CHECKS.values()].map(({ picture }) => picture.drawing));
-    for (const drawing of Object.keys(DRAWINGS))
+    for (const drawing of Object.keys(METHOD_DRAWINGS))
       expect(used.has(drawing as never))
         .withContext(drawing)
         .toBeTrue();
@@ -73,15 +71,8 @@ describe('sketches', () => {
 
   it('a mill is seen from above with its column at the top, a lathe from its headstock', async () => {
     const words = async (id: string) => {
-      const picture = (CHECKS.get(id) as CheckDefinition).picture;
-      const drawn = await show((await drawingOf(picture)) as Type<unknown>, {
-        setup: {},
-        marks: [],
-        result: NOTHING,
-        pick: () => 0,
-        picture,
-      });
-      return drawn.text();
+      const { picture } = CHECKS.get(id) as CheckDefinition;
+      return (await drawn({ setup: {}, marks: [], result: NOTHING, picture })).drawn.text();
     };
     expect(await words('head-tram')).toMatch(/from above.*column.*you.*tilt.*nod/);
     expect(await words('head-tram')).not.toMatch(/headstock|tailstock|rear/);
@@ -90,11 +81,11 @@ describe('sketches', () => {
 
   it('places along a line make a row for each way of reading', async () => {
     const marks = [mark({ at: 0, end: 'forward' }), mark({ at: 100, end: 'forward' }), mark({ at: 0, end: 'reversed' }, 'read')];
-    const element = await draw(Places, {}, marks, 0, 0);
+    const element = await draw('places', {}, marks, 0, 0);
     expect(element.querySelectorAll('.iron').length).toBe(2);
     expect([...element.querySelectorAll('.mark')].map((entry) => shift(entry.getAttribute('transform'))[0])).toEqual([60, 660, 360]);
     const named = await draw(
-      Places,
+      'places',
       {},
       ['a', 'b', 'c', 'd'].map((corner) => mark({ corner })),
       0,
@@ -105,7 +96,7 @@ describe('sketches', () => {
 
   it('a tailstock toward the operator lies lower in the plan, a high one higher in the side view', async () => {
     const element = await draw(
-      BarBetweenCentres,
+      'bar-between-centres',
       { centreDistance: 400 },
       [mark({ plane: 'h', at: 20 }, 'next'), mark({ plane: 'v', at: 380 }, 'read')],
       30,
@@ -125,7 +116,7 @@ describe('sketches', () => {
   it('marks stand where the stylus goes: the rear side is above the bar in the plan', async () => {
     const at = async (side: string) =>
       shift(
-        (await draw(BarBetweenCentres, { centreDistance: 400, side }, [mark({ plane: 'h', at: 200 })], 0, 0))
+        (await draw('bar-between-centres', { centreDistance: 400, side }, [mark({ plane: 'h', at: 200 })], 0, 0))
           .querySelector('.mark')
           ?.getAttribute('transform'),
       );
@@ -135,19 +126,19 @@ describe('sketches', () => {
   });
 
   it('seen from the headstock, toward the operator is to the right and up is up', async () => {
-    const element = await draw(SweptCircle, { feature: 'outside' }, [mark({ angle: 0 }), mark({ angle: 90 })], 20, 10);
+    const element = await draw('swept-circle', { feature: 'outside' }, [mark({ angle: 0 }), mark({ angle: 90 })], 20, 10);
     const circle = element.querySelector('circle.iron');
     expect(Number(circle?.getAttribute('cx'))).toBeGreaterThan(0);
     expect(Number(circle?.getAttribute('cy'))).toBeLessThan(0);
     const seats = [...element.querySelectorAll('.seat')].map((seat) => seat.getAttribute('transform'));
-    expect(seats[0]).toMatch(/^rotate\(90\)/);
-    expect(seats[1]).toMatch(/^rotate\(0\)/);
+    expect(seats[0]).toMatch(/rotate\(90\)$/);
+    expect(seats[1]).toMatch(/rotate\(0\)$/);
   });
 
   it('the tool stands on its own side of a turned bar', async () => {
     const tool = async (where: string) =>
-      (await draw(TurnedBar, { centreDistance: 400, tool: where }, [mark({ at: 20 })], 5, 0))
-        .querySelector('path[fill="var(--paper)"]')
+      (await draw('turned-bar', { centreDistance: 400, tool: where }, [mark({ at: 20 })], 5, 0))
+        .querySelector('.tool')
         ?.getAttribute('transform');
     expect(await tool('operator')).toContain('translate(360 58)');
     expect(await tool('rear')).toContain('translate(360 -58)');
@@ -160,7 +151,7 @@ describe('sketches', () => {
 });
 
 describe('the drawings of their own', () => {
-  const mark = (index: number, keys: SketchMark['keys'], text = '', deviation: number | null = null): SketchMark => ({
+  const mark = (index: number, keys: MethodMark['keys'], text = '', deviation: number | null = null): MethodMark => ({
     index,
     keys,
     label: `place ${index}`,
@@ -169,17 +160,11 @@ describe('the drawings of their own', () => {
     deviation,
   });
   const result = { h: null, v: null, out: false };
-  const draw = async (check: string, marks: readonly SketchMark[], setup: Record<string, unknown> = {}) => {
-    const picked: number[] = [];
-    const drawn = await show((await drawingOf((CHECKS.get(check) as CheckDefinition).picture)) as Type<unknown>, {
-      picture: (CHECKS.get(check) as CheckDefinition).picture,
-      setup,
-      marks,
-      result,
-      pick: (index: number) => picked.push(index),
-    });
+  const draw = async (check: string, marks: readonly MethodMark[], setup: Record<string, unknown> = {}) => {
+    const { picture } = CHECKS.get(check) as CheckDefinition;
+    const shown = await drawn({ picture, setup, marks, result });
     const at = (index: number) => {
-      const place = drawn.all('.mark').find((entry) => entry.getAttribute('aria-label')?.startsWith(`place ${index}`));
+      const place = shown.drawn.all('.mark').find((entry) => entry.getAttribute('aria-label')?.startsWith(`place ${index}`));
       let [x, y] = [0, 0];
       for (let node: Element | null = place ?? null; node && node.tagName !== 'svg'; node = node.parentElement) {
         const found = /translate\(([-\d.]+) ([-\d.]+)\)/.exec(node.getAttribute('transform') ?? '');
@@ -187,7 +172,7 @@ describe('the drawings of their own', () => {
       }
       return { x, y };
     };
-    return { drawn, at, picked };
+    return { ...shown, at };
   };
 
   it('a bar in the spindle: farther out is farther right, the side is read below it and from the rear above it', async () => {
@@ -336,17 +321,10 @@ describe('the drawings of their own', () => {
 
   it('the base of an indicator is dragged along its slide, or moved by arrow keys: the set-up follows', async () => {
     TestBed.inject(Settings).system.set('mm');
-    const set: Readonly<Record<string, unknown>>[] = [];
     const setup = { guideLength: 200, distance: 100 };
-    const inputs = {
-      setup,
-      marks: [mark(0, { stroke: 'push' })],
-      result: NOTHING,
-      picture: { drawing: 'push-pull' },
-      pick: () => undefined,
-    };
-    const drawn = await show(PushPull, { ...inputs, set: (part: Readonly<Record<string, unknown>>) => set.push(part) });
-    const base = drawn.all('[role=slider]')[0];
+    const marks = [mark(0, { stroke: 'push' })];
+    const { drawn: shown, sets: set } = await drawn({ setup, marks, result: NOTHING, picture: { drawing: 'push-pull' } });
+    const base = shown.all('[role=slider]')[0];
     expect(base.getAttribute('aria-valuetext')).toBe('100 mm');
     base.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' }));
     expect(set).toEqual([{ distance: '105 mm' }]);
@@ -356,7 +334,7 @@ describe('the drawings of their own', () => {
     const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
     const send = (type: string, by: number) => base.dispatchEvent(new PointerEvent(type, { clientX: x + by, clientY: y, pointerId: 1 }));
     // Half of the guide's 200 mm is drawn 150 wide of 720.
-    const px = (drawn.all('svg')[0].getBoundingClientRect().width / 720) * 75;
+    const px = (shown.all('svg')[0].getBoundingClientRect().width / 720) * 75;
     send('pointerdown', 0);
     send('pointermove', -px);
     send('pointerup', -px);
@@ -365,13 +343,13 @@ describe('the drawings of their own', () => {
   });
 
   it('a table read as a grid is drawn as one, the higher places bluer', async () => {
-    const at = (along: number, across: number, deviation: number | null): SketchMark => mark(0, { at: along, across }, '', deviation);
+    const at = (along: number, across: number, deviation: number | null): MethodMark => mark(0, { at: along, across }, '', deviation);
     const marks = [at(0, 0, 0), at(300, 0, 4), at(300, 100, 8), at(0, 100, null)].map((entry, index) => ({ ...entry, index }));
-    const picture = { drawing: 'table-in-plan', words: { shows: 'table', along: 'x' } };
-    const drawn = await show(TableInPlan, { setup: {}, marks, result: NOTHING, picture, pick: () => undefined });
-    const placed = drawn.all('.mark').map((entry) => shift(entry.getAttribute('transform')));
+    const picture: Picture = { drawing: 'table-in-plan', words: { shows: 'table', along: 'x' } };
+    const { drawn: shown } = await drawn({ setup: {}, marks, result: NOTHING, picture });
+    const placed = shown.all('.mark').map((entry) => shift(entry.getAttribute('transform')));
     expect(placed[1][0]).toBeGreaterThan(placed[0][0]);
     expect(placed[2][1]).withContext('toward the column is up').toBeLessThan(placed[1][1]);
-    expect(drawn.all('.tile').map((tile) => Number(tile.getAttribute('fill-opacity')))).toEqual([0.05, 0.3, 0.55]);
+    expect(shown.all('.tile').map((tile) => Number(tile.getAttribute('fill-opacity')))).toEqual([0.05, 0.3, 0.55]);
   });
 });

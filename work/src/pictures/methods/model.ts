@@ -1,7 +1,5 @@
-import type { Picture } from '@isometra/core';
-
 /** A place on the drawing where the stylus goes. */
-export interface SketchMark {
+export interface MethodMark {
   readonly index: number;
   readonly keys: Readonly<Record<string, string | number | boolean>>;
   readonly label: string;
@@ -13,21 +11,10 @@ export interface SketchMark {
 }
 
 /** Where the thing measured was found to stand, µm or µm/m as its check bends the picture by; null when not known. */
-export interface SketchResult {
+export interface MethodResult {
   readonly h: number | null;
   readonly v: number | null;
   readonly out: boolean;
-}
-
-/** Inputs that every sketch takes. */
-export interface SketchInputs {
-  readonly setup: Readonly<Record<string, unknown>>;
-  readonly marks: readonly SketchMark[];
-  readonly result: SketchResult;
-  readonly pick: (index: number) => void;
-  /** Change the set-up by what is clicked on the drawing. */
-  readonly set: (part: Readonly<Record<string, unknown>>) => void;
-  readonly picture: Picture;
 }
 
 /**
@@ -36,13 +23,13 @@ export interface SketchInputs {
  * elsewhere changes nothing; `fromZero` where the reading itself is the height.
  */
 export function drawnOff(
-  marks: readonly SketchMark[],
+  marks: readonly MethodMark[],
   pixels: number,
-  rowOf: (mark: SketchMark) => unknown = () => '',
+  rowOf: (mark: MethodMark) => unknown = () => '',
   fromZero = false,
-): ReadonlyMap<SketchMark, number> {
+): ReadonlyMap<MethodMark, number> {
   const first = new Map<unknown, number>();
-  const off = new Map<SketchMark, number>();
+  const off = new Map<MethodMark, number>();
   for (const mark of marks) {
     if (mark.deviation === null) continue;
     const row = rowOf(mark);
@@ -54,14 +41,14 @@ export function drawnOff(
 }
 
 /** Where marks stand along a drawing, by their `at`: the lowest at `left`, the highest at `right`; all in the middle where there is one place. */
-export function alongLine(marks: readonly SketchMark[], left: number, right: number): number[] {
+export function alongLine(marks: readonly MethodMark[], left: number, right: number): number[] {
   const at = marks.map((mark) => Number(mark.keys['at'] ?? 0));
   const [low, high] = [Math.min(...at), Math.max(...at)];
   return at.map((place) => left + (high > low ? (place - low) / (high - low) : 0.5) * (right - left));
 }
 
 /** The line through the tips of the marks that were read, in the order of the drawing: what was read, as a shape. */
-export function profileOf(places: readonly { readonly mark: SketchMark; readonly x: number; readonly y: number }[]): string {
+export function profileOf(places: readonly { readonly mark: MethodMark; readonly x: number; readonly y: number }[]): string {
   const read = places.filter(({ mark }) => mark.deviation !== null);
   return read.length > 1 ? read.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x} ${y}`).join(' ') : '';
 }

@@ -1,4 +1,4 @@
-import { MOST_DRAWN, thinned } from './thinned';
+import { MOST_DRAWN, thinned } from './thinned.js';
 
 const places = (count: number) =>
   Array.from({ length: count }, (_, index) => ({ index, keys: { plane: index % 2 ? 'v' : 'h', at: index >> 1 } }));

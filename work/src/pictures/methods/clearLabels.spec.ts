@@ -1,4 +1,4 @@
-import { cleared, type Lying } from './clear-labels';
+import { cleared, type Lying } from './clearLabels.js';
 
 const label = (left: number, top: number, gives: Lying['gives'] = 1, width = 30): Lying => ({
   ...{ left, right: left + width, top, bottom: top + 16, gives },
