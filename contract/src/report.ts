@@ -16,3 +16,15 @@ export const reportQuerySchema = z.strictObject({
     .optional(),
 });
 export type ReportQuery = z.infer<typeof reportQuerySchema>;
+
+/** What a report is made in: its rounds are worked out, then it is printed. */
+export const REPORT_STEPS = ['rounds', 'printing'] as const;
+export type ReportStep = (typeof REPORT_STEPS)[number];
+
+/** A line of the answer while a report is made: how far it is, the ticket by which it is fetched, or why there is none. */
+export const reportLineSchema = z.union([
+  z.object({ doing: z.enum(REPORT_STEPS), done: z.int().min(0), of: z.int().min(0) }),
+  z.object({ ticket: z.uuid() }),
+  z.object({ errors: z.array(z.object({ path: z.string(), message: z.string(), example: z.string() })) }),
+]);
+export type ReportLine = z.infer<typeof reportLineSchema>;

@@ -10,12 +10,12 @@ import type { Request, Response, Router } from 'express';
 import * as z from 'zod';
 import { whoSchema } from '@isometra/contract';
 import { CONFLICTS, type ArchiveLine } from '@isometra/contract/archive';
-import { FaultError } from '@isometra/core';
 import { OpenArchive } from '../archives/reading.js';
 import { scopeOf } from '../archives/scopes.js';
 import { takeArchive, type How } from '../archives/taking.js';
 import { fingerprintOf, Stopped, writeArchive } from '../archives/writing.js';
-import { ApiError, errorBody, parseBody } from './errors.js';
+import { ApiError, parseBody } from './errors.js';
+import { answerByLines, goneAway, paced } from './lines.js';
 import type { Means } from './means.js';
 
 /** Bytes of an archive that is sent. */
@@ -71,47 +71,29 @@ export function archiveFiles(router: Router, means: Means): void {
 /** Take an archive off the line into a file, look at it or take it in, and tell how far it is, line by line. */
 async function received(request: Request, response: Response, { sequelize }: Means, look: boolean): Promise<void> {
   const file = join(tmpdir(), `isometra-${randomUUID()}.zip`);
-  const gone = new AbortController();
-  response.once('close', () => void (response.writableFinished || gone.abort()));
+  const gone = goneAway(response);
   try {
     const fields = await saved(request, file);
     const { conflicts, choices, by } = parseBody(told, fields);
-    response.status(200).set({ 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-transform' });
-    const line = (one: ArchiveLine): void => void response.write(`${JSON.stringify(one)}\n`);
-    const take = async (): Promise<void> => {
+    const take = async (line: (one: ArchiveLine) => void): Promise<void> => {
       const archive = await OpenArchive.open(file);
       try {
-        const how: How = { conflicts, by, look, signal: gone.signal, tell: paced(line), ...(choices && { choices }) };
+        const how: How = {
+          conflicts,
+          by,
+          look,
+          signal: gone,
+          tell: paced((doing, done, of) => line({ doing, done, of })),
+          ...(choices && { choices }),
+        };
         line({ result: await takeArchive(sequelize, archive, how) });
       } finally {
         archive.close();
       }
     };
-    await answered(line, take, (error) => request.log.error({ err: error }, 'archive failed'));
-    response.end();
+    await answerByLines(request, response, take);
   } finally {
     await rm(file, { force: true });
-  }
-}
-
-/** How far it is, told at most ten times a second. */
-function paced(line: (one: ArchiveLine) => void): NonNullable<How['tell']> {
-  let last = 0;
-  return (doing, done, of) => {
-    if (Date.now() - last < 100 && done !== of) return;
-    last = Date.now();
-    line({ doing, done, of });
-  };
-}
-
-/** What goes wrong after the answer has begun is its last line. */
-async function answered(line: (one: ArchiveLine) => void, work: () => Promise<void>, log: (error: unknown) => void): Promise<void> {
-  try {
-    await work();
-  } catch (error) {
-    if (error instanceof Stopped) return;
-    if (!(error instanceof FaultError || error instanceof ApiError)) log(error);
-    line({ errors: errorBody(error) });
   }
 }
 

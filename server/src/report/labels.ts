@@ -1,7 +1,7 @@
 import PDFDocument from 'pdfkit';
 import { encode } from 'uqr';
 import { INK, LINE } from './colours.js';
-import { registerFonts } from './fonts.js';
+import { registerFonts, type Fonts } from './fonts.js';
 import type { Paper } from './printer.js';
 
 /** What is stuck on a machine, an instrument or a box. */
@@ -26,9 +26,9 @@ function drawCode(doc: PDFKit.PDFDocument, text: string, { x, y, size }: { x: nu
 }
 
 /** A sheet of labels, three across and eight down: what it is in words, and a code that opens it on a phone. */
-export function labelSheet(labels: readonly Label[], paper: Paper): NodeJS.ReadableStream {
+export function labelSheet(labels: readonly Label[], paper: Paper, fonts: Fonts): NodeJS.ReadableStream {
   const doc = new PDFDocument({ size: paper === 'Letter' ? 'LETTER' : 'A4', margin: 0, info: { Title: 'Labels', Creator: 'Isometra' } });
-  registerFonts(doc);
+  registerFonts(doc, fonts);
   const [width, height] = [(doc.page.width - 2 * MARGIN) / ACROSS, (doc.page.height - 2 * MARGIN) / DOWN];
   labels.forEach(({ title, line, address }, i) => {
     const place = i % (ACROSS * DOWN);

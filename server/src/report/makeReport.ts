@@ -1,9 +1,9 @@
-import type { Sequelize } from 'sequelize';
-import type { ReportQuery } from '@isometra/contract';
+import type { ReportQuery, ReportStep } from '@isometra/contract';
 import { readingSheet, reportOf, solveWhatStands, type ToldRound } from '@isometra/work';
 import { stampText } from '../archives/madeFrom.js';
-import { fingerprintOf } from '../archives/writing.js';
+import { fingerprintOf, Stopped } from '../archives/writing.js';
 import { notFound } from '../api/errors.js';
+import type { Means } from '../api/means.js';
 import { SurveyRow } from '../db/surveyModels.js';
 import { listHeads } from '../services/heads.js';
 import { listKit } from '../services/kit.js';
@@ -11,37 +11,46 @@ import { getMachine, listMachines } from '../services/machines.js';
 import { listPeople } from '../services/people.js';
 import { getRound, sheetFor } from '../services/rounds.js';
 import { readShopCard, shopZone } from '../services/shop.js';
-import type { Solver } from '../services/solver.js';
 import { listStripDowns } from '../services/stripDowns.js';
 import { listSurfaces } from '../services/surfaces.js';
 import { getSurvey } from '../services/surveys.js';
-import { labelSheet, type Label } from './labels.js';
-import { Printer, type Paper } from './printer.js';
+import type { Label } from './labels.js';
+import type { Paper } from './printer.js';
 
 /** A report as it leaves the server. */
 export interface MadeReport {
   /** What it is called on disk. */
   readonly name: string;
-  readonly fingerprint: string;
-  readonly pdf: NodeJS.ReadableStream;
+  readonly pdf: Uint8Array;
 }
+
+/** What a paper is made with. */
+type Shelf = Pick<Means, 'sequelize' | 'solver'>;
+
+/** How far a report is. Whoever waits may have gone away meanwhile. */
+export interface Told {
+  readonly tell: (doing: ReportStep, done: number, of: number) => void;
+  readonly signal: AbortSignal;
+}
+const UNTOLD: Told = { tell: () => undefined, signal: new AbortController().signal };
 
 const paperOf = ({ paper }: { readonly paper?: string }): Paper => (paper === 'Letter' ? 'Letter' : 'A4');
 
 /** A blank sheet for a round, to be filled in without a screen. */
-export async function makeReadingSheet(sequelize: Sequelize, roundId: string, system: 'mm' | 'inch'): Promise<NodeJS.ReadableStream> {
+export async function makeReadingSheet({ sequelize, solver }: Shelf, roundId: string, system: 'mm' | 'inch'): Promise<Uint8Array> {
   const round = await getRound(sequelize, roundId);
   const [machine, shop, zone] = await Promise.all([getMachine(round.machineId), readShopCard(), shopZone()]);
-  return new Printer(readingSheet({ machine, round, system, zone }), { paper: paperOf(shop), subject: 'Reading sheet' }).print();
+  const report = readingSheet({ machine, round, system, zone });
+  return solver.printed('report', { report, paper: paperOf(shop), subject: 'Reading sheet' });
 }
 
 /** What labels are made of. */
 export const LABELLED = ['machines', 'kit', 'boxes'] as const;
 
 /** Labels of all machines, all kit, or the boxes that parts lie in. @param address where the shop is found. */
-export async function makeLabels(of: (typeof LABELLED)[number], address: string): Promise<NodeJS.ReadableStream> {
+export async function makeLabels({ solver }: Shelf, of: (typeof LABELLED)[number], address: string): Promise<Uint8Array> {
   const shop = await readShopCard();
-  return labelSheet(await LABELS[of](address), paperOf(shop));
+  return solver.printed('labels', { labels: await LABELS[of](address), paper: paperOf(shop) });
 }
 
 const LABELS: Readonly<Record<(typeof LABELLED)[number], (address: string) => Promise<readonly Label[]>>> = {
@@ -73,11 +82,12 @@ const LABELS: Readonly<Record<(typeof LABELLED)[number], (address: string) => Pr
   },
 };
 
-/** Make the acceptance report of a survey. @throws ApiError where there is no such survey. */
+/** Make the acceptance report of a survey. @throws ApiError where there is no such survey; Stopped where nobody waits for it any more. */
 export async function makeReport(
-  { sequelize, solver }: { readonly sequelize: Sequelize; readonly solver: Solver },
+  { sequelize, solver }: Shelf,
   surveyId: string,
   { units, detail, checks }: ReportQuery,
+  { tell, signal }: Told = UNTOLD,
 ): Promise<MadeReport> {
   if (!(await SurveyRow.count({ where: { id: surveyId } }))) throw notFound('survey');
   const survey = await getSurvey(surveyId);
@@ -95,7 +105,9 @@ export async function makeReport(
   const rounds: ToldRound[] = [];
   if (detail === 'full')
     for (const { id } of wanted) {
-      const { round, sheet, context } = await sheetFor(sequelize, solver, id);
+      if (signal.aborted) throw new Stopped();
+      tell('rounds', rounds.length, wanted.length);
+      const { round, sheet, context } = await sheetFor(sequelize, solver, id, heads);
       rounds.push({ round, finding: solveWhatStands(sheet, context).finding });
     }
   const report = reportOf({
@@ -106,10 +118,8 @@ export async function makeReport(
     people: new Map(people.map(({ initials, name }) => [initials, name])),
     ...(checks && { checks }),
   });
-  const printer = new Printer(report, {
-    paper: shop.paper === 'Letter' ? 'Letter' : 'A4',
-    subject: stampText({ survey: surveyId, fingerprint }),
-  });
+  tell('printing', 0, 1);
+  const pdf = await solver.printed('report', { report, paper: paperOf(shop), subject: stampText({ survey: surveyId, fingerprint }) });
   const name = `${machine.card.number}-${survey.title}-report.pdf`.replace(/[^\w.-]+/g, '-');
-  return { name, fingerprint, pdf: printer.print() };
+  return { name, pdf };
 }

@@ -5,7 +5,7 @@ import type { BentPicture } from '@isometra/work/pictures';
 import { BLUE, INK, LINE, SOFT } from './colours.js';
 import { drawPicture, METHOD_PENS, type Pens } from './pictures.js';
 import { drawGlyph } from './glyphs.js';
-import { registerFonts } from './fonts.js';
+import { registerFonts, type Fonts } from './fonts.js';
 
 type Doc = PDFKit.PDFDocument;
 type Face = 'text' | 'bold' | 'head';
@@ -35,6 +35,7 @@ export class Printer {
   constructor(
     private readonly report: Report,
     { paper, subject }: { readonly paper: Paper; readonly subject: string },
+    fonts: Fonts,
   ) {
     this.doc = new PDFDocument({
       size: paper === 'Letter' ? 'LETTER' : 'A4',
@@ -46,7 +47,7 @@ export class Printer {
       displayTitle: true,
       info: { Title: report.title, Subject: subject, Creator: 'Isometra' },
     } as PDFKit.PDFDocumentOptions);
-    registerFonts(this.doc);
+    registerFonts(this.doc, fonts);
     this.width = this.doc.page.width - 2 * MARGIN;
   }
 

@@ -9,6 +9,7 @@ import { madeFrom, stampOf } from '../archives/madeFrom.js';
 import { fillDemo } from '../services/demo/shop.js';
 import { exported, onDisk } from '../testing/archives.js';
 import { machine, openShop, uuid, type TestShop } from '../testing/shop.js';
+import { fonts } from './fonts.js';
 import { Printer } from './printer.js';
 
 /** Read a PDF by a program that did not write it. */
@@ -159,6 +160,28 @@ describe('the report of a survey', () => {
     await shop.http.get(`/api/surveys/${uuid()}/report.pdf`).expect(404);
   });
 
+  it('tells how far it is, and is fetched by its ticket; what cannot be made is the last line', async () => {
+    const lines = async (survey: string) => {
+      const { text } = await shop.http.get(`/api/surveys/${survey}/report`).query({ detail: 'full' }).buffer().expect(200);
+      return text
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line) as Record<string, unknown>);
+    };
+    const told = await lines(surveyId);
+    expect(told[0]).toEqual({ doing: 'rounds', done: 0, of: jasmine.any(Number) });
+    expect(told.at(-2)).toEqual({ doing: 'printing', done: 0, of: 1 });
+    const { body } = await shop.http
+      .get(`/api/reports/${String(told.at(-1)?.['ticket'])}.pdf`)
+      .buffer()
+      .expect(200)
+      .expect('Content-Type', 'application/pdf')
+      .expect('Content-Disposition', /report\.pdf/);
+    expect((body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+    await shop.http.get(`/api/reports/${uuid()}.pdf`).expect(404);
+    expect(await lines(uuid())).toEqual([{ errors: [jasmine.objectContaining({ message: jasmine.stringMatching(/survey/) })] }]);
+  }, 60_000);
+
   it('prints letters of other languages, and a mark for signs that its fonts do not have', async () => {
     const made: Report = {
       title: 'Łódź',
@@ -175,7 +198,7 @@ describe('the report of a survey', () => {
         },
       ],
     };
-    const pdf = await bytesOf(new Printer(made, { paper: 'Letter', subject: 'x' }).print());
+    const pdf = await bytesOf(new Printer(made, { paper: 'Letter', subject: 'x' }, await fonts()).print());
     const text = await textOf(pdf);
     expect(text).toContain('Łukasz Żółć, ± 0.02 mm − µm');
     expect(text).toContain('ů ő ğ, ?? ?');

@@ -124,11 +124,16 @@ export async function findingOf(sequelize: Sequelize, solver: Solver, id: string
   return { finding, faults, coreVersion: CORE_VERSION };
 }
 
-/** A round as a sheet: a file that the command line solves as the application does. */
+/**
+ * A round as a sheet: a file that the command line solves as the application does.
+ *
+ * @param known the heads of its machine, where they are at hand.
+ */
 export async function sheetFor(
   sequelize: Sequelize,
   solver: Solver,
   id: string,
+  known?: Awaited<ReturnType<typeof listHeads>>,
 ): Promise<{ readonly round: StoredRound; readonly sheet: Readonly<Record<string, unknown>>; readonly context: SolveContext }> {
   const round = await getRound(sequelize, id);
   const check = CHECKS.get(round.check);
@@ -137,13 +142,13 @@ export async function sheetFor(
     getMachine(round.machineId),
     getSurvey(round.surveyId),
     shimStock(),
-    listHeads(sequelize, solver, round.machineId, [...hangsOn, round.check]),
+    known ?? listHeads(sequelize, solver, round.machineId, [...hangsOn, round.check]),
   ]);
-  const known = ruling(heads);
-  const context: SolveContext = { waits: waitNotes(round.check, known) };
-  const setupSpread = spreadBefore(round, known);
+  const counting = ruling(heads.filter(({ check: kind }) => kind === round.check || hangsOn.includes(kind)));
+  const context: SolveContext = { waits: waitNotes(round.check, counting) };
+  const setupSpread = spreadBefore(round, counting);
   // One that was read again, or of a survey that has ended, is told by the card as it stood then: nothing is done by it any more.
-  const old = survey.endedAt !== null || known.some((other) => other.check === round.check && other.at > round.at);
+  const old = survey.endedAt !== null || counting.some((other) => other.check === round.check && other.at > round.at);
   const { card } = old ? await cardThen(round) : machine;
   const facts: ShopFacts = { card, stock, ...judgingOf(survey), ...(setupSpread && { setupSpread }) };
   return { round, sheet: sheetOf(round, round.readings, facts), context };

@@ -4,6 +4,7 @@ import { Piscina } from 'piscina';
 import type { FindingHead } from '@isometra/contract';
 import { ApiError } from '../api/errors.js';
 import type { Cleaned } from '../workers/pictures.js';
+import type { LabelTask, ReportTask } from '../workers/paper.js';
 import type { Answer, HeadTask } from '../workers/solver.js';
 
 /** Longest that one request may be worked on, ms. What the core takes is bounded: this is for what nobody thought of. */
@@ -13,6 +14,9 @@ const LONGEST_PICTURE = 30_000;
 /** Rounds that are solved in one piece by one thread. */
 const PIECE = 50;
 
+/** A year of rounds is printed in seconds. */
+const LONGEST_PAPER = 60_000;
+const PAPER = fileURLToPath(new URL('../workers/paper.js', import.meta.url));
 const PICTURES = fileURLToPath(new URL('../workers/pictures.js', import.meta.url));
 
 /**
@@ -45,7 +49,7 @@ export class Solver {
         {
           path: '',
           message: 'takes longer than a server can give to one request',
-          example: 'fewer readings, fewer leaves, a shorter way, fewer draws or a smaller picture',
+          example: 'fewer readings, fewer leaves, a shorter way, fewer draws, a smaller picture, or a report of fewer checks',
         },
       ]);
     }
@@ -70,6 +74,13 @@ export class Solver {
     const told = await this.run<Cleaned>('clean', bytes, { filename: PICTURES, longest: LONGEST_PICTURE });
     if ('faults' in told) throw new ApiError(400, told.faults);
     return told.value;
+  }
+
+  /** A report or a sheet of labels, as PDF. */
+  printed(name: 'report', task: ReportTask): Promise<Uint8Array>;
+  printed(name: 'labels', task: LabelTask): Promise<Uint8Array>;
+  printed(name: string, task: unknown): Promise<Uint8Array> {
+    return this.run<Uint8Array>(name, task, { filename: PAPER, longest: LONGEST_PAPER });
   }
 
   close(): Promise<void> {

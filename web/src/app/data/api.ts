@@ -70,6 +70,11 @@ export class Api {
     return this.http.post(`/api${path}`, form, { observe: 'events', reportProgress: true, responseType: 'text' }).pipe(catchError(refused));
   }
 
+  /** An answer that is told line by line: its events say what of it has come. Fails with an ApiFailure. */
+  lines(path: string): Observable<HttpEvent<string>> {
+    return this.http.get(`/api${path}`, { observe: 'events', reportProgress: true, responseType: 'text' }).pipe(catchError(refused));
+  }
+
   /** Fails with an ApiFailure. */
   remove<S extends z.ZodType>(path: string, schema: S): Observable<z.output<S>> {
     return this.http.delete<unknown>(`/api${path}`, { observe: 'response' }).pipe(catchError(refused), map(heard), map(checked(schema)));

@@ -2,8 +2,9 @@ import { HttpEventType, type HttpEvent } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import { type Observable, catchError, filter, map, throwError } from 'rxjs';
 import { archiveLineSchema, type ArchiveResult } from '@isometra/contract/archive';
-import { Api, ApiFailure, parsedJson } from './api';
+import { Api, ApiFailure } from './api';
 import { Settings } from './settings';
+import { lastLine, percentOf } from './told-lines';
 
 /** How far an archive has come on its way in, or what came of it. */
 export type ArchiveStep = { readonly doing: string; readonly percent: number } | { readonly result: ArchiveResult };
@@ -55,26 +56,14 @@ export class ArchiveFiles {
 const broken = (failure: ApiFailure): Observable<never> =>
   throwError(() => (failure.code === '' ? new ApiFailure(failure.status, BROKEN) : failure));
 
-/** What has come of the answer so far; undefined where nothing has. */
-function textOf(event: HttpEvent<string>): string | undefined {
-  if (event.type === HttpEventType.DownloadProgress) return (event as { readonly partialText?: string }).partialText;
-  return event.type === HttpEventType.Response ? (event.body ?? '') : undefined;
-}
-
-const percentOf = (done: number, of: number | undefined): number => (of ? Math.round((100 * done) / of) : 0);
-
 /** What an event of the request tells; undefined for those that tell nothing new. */
 function stepOf(event: HttpEvent<string>): ArchiveStep | undefined {
   if (event.type === HttpEventType.UploadProgress) return { doing: 'Sending', percent: percentOf(event.loaded, event.total) };
-  const text = textOf(event);
-  if (text === undefined) return undefined;
-  return lineStep(text.trimEnd().split('\n').at(-1) ?? '', event.type === HttpEventType.Response);
-}
-
-/** The last line that has come. @param ended whether it is the last of all: then it must tell how it ended. */
-function lineStep(text: string, ended: boolean): ArchiveStep | undefined {
-  const line = archiveLineSchema.safeParse(parsedJson(text)).data;
+  const told = lastLine(event, archiveLineSchema);
+  if (!told) return undefined;
+  const { line, ended } = told;
   if (line && 'errors' in line) throw new ApiFailure(400, line.errors);
+  // The last line of all must tell how it ended.
   if (line && 'result' in line) return ended ? { result: line.result } : undefined;
   if (ended) throw new ApiFailure(0, BROKEN);
   return line && { doing: DOING[line.doing] ?? line.doing, percent: percentOf(line.done, line.of) };

@@ -2,8 +2,11 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { HttpEventType } from '@angular/common/http';
 import { TestBed } from '@angular/core/testing';
+import { Subject } from 'rxjs';
 import type { ArchiveResult } from '@isometra/contract/archive';
+import { ApiFailure } from '../data/api';
 import { ArchiveFiles, type ArchiveStep } from '../data/archive-files';
+import { Reports, type ReportMaking } from '../data/reports';
 import { lathe, openShop, show, SURVEY, until } from '../testing/fake-shop';
 import { ReportOut } from './report-out';
 import { countsWords, resultLines, scopeWords } from './result-words';
@@ -79,6 +82,44 @@ describe('an archive on its way in', () => {
   });
 });
 
+describe('a report on its way', () => {
+  it('is told by its rounds, then by its printing, and has an address at the end; what breaks off is no report', () => {
+    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    const http = TestBed.inject(HttpTestingController);
+    const line = (value: object): string => `${JSON.stringify(value)}\n`;
+    const make = (): { readonly steps: ReportMaking[]; failed: string } => {
+      const made = { steps: [] as ReportMaking[], failed: '' };
+      TestBed.inject(Reports)
+        .make(SURVEY, 'units=mm')
+        .subscribe({ next: (step) => made.steps.push(step), error: (error: Error) => (made.failed = error.message) });
+      return made;
+    };
+    const asked = () => http.expectOne(`/api/surveys/${SURVEY}/report?units=mm`);
+    const made = make();
+    const request = asked();
+    const so = (partialText: string) => request.event({ type: HttpEventType.DownloadProgress, loaded: 1, partialText } as never);
+    so(line({ doing: 'rounds', done: 1, of: 2 }));
+    so(line({ doing: 'rounds', done: 1, of: 2 }) + '{"doi');
+    so(line({ doing: 'printing', done: 0, of: 1 }));
+    const ticket = crypto.randomUUID();
+    request.flush(line({ doing: 'printing', done: 0, of: 1 }) + line({ ticket }));
+    expect(made.steps).toEqual([
+      { doing: 'Working out the rounds', percent: 45 },
+      { doing: 'Printing', percent: 90 },
+      { address: `/api/reports/${ticket}.pdf` },
+    ]);
+    const broken = make();
+    asked().flush(line({ doing: 'rounds', done: 1, of: 2 }));
+    expect(broken.failed).toContain('before the report was made');
+    const refused = make();
+    asked().flush(line({ errors: [{ path: '', message: 'There is no such survey', example: '' }] }));
+    expect(refused.failed).toContain('no such survey');
+    const away = make();
+    asked().error(new ProgressEvent('error'));
+    expect(away.failed).toContain('before the report was made');
+  });
+});
+
 describe('the acceptance report', () => {
   it('has all checks of the survey, or those that are ticked', async () => {
     await openShop();
@@ -95,5 +136,42 @@ describe('the acceptance report', () => {
     expect(address()).toContain('&checks=spindle-runout');
     await shown.choose('All checks');
     expect(address()).not.toContain('checks');
+  });
+
+  it('is made while it is told how far it is, opens, and can be stopped; what goes wrong is said', async () => {
+    await openShop();
+    const told = new Subject<ReportMaking>();
+    const asked: string[] = [];
+    spyOn(TestBed.inject(Reports), 'make').and.callFake((survey, query) => {
+      asked.push(`${survey} ${query}`);
+      return told;
+    });
+    const opened = spyOn(window, 'open');
+    const shown = await show(ReportOut, { machines: [lathe()] });
+    await until(() => shown.text().includes('All checks'));
+    await shown.press('Open the report');
+    expect(asked).toEqual([`${SURVEY} units=mm&detail=full`]);
+    told.next({ doing: 'Working out the rounds', percent: 40 });
+    await shown.fixture.whenStable();
+    expect(shown.all('[role=progressbar]')[0].getAttribute('aria-valuenow')).toBe('40');
+
+    await shown.press('Stop');
+    expect(told.observed).toBeFalse();
+    expect(shown.all('[role=progressbar]').length).toBe(0);
+
+    await shown.press('Open the report');
+    told.next({ address: '/api/reports/a.pdf' });
+    await shown.fixture.whenStable();
+    expect(opened).toHaveBeenCalledOnceWith('/api/reports/a.pdf', '_blank', 'noopener');
+    expect((shown.named('Open it here') as HTMLAnchorElement).getAttribute('href')).toBe('/api/reports/a.pdf');
+    // Another one is asked for: that one is not it.
+    await shown.choose('Results only, for the customer');
+    expect(shown.text()).not.toContain('The report is made');
+
+    await shown.press('Open the report');
+    told.error(new ApiFailure(0, [{ path: '', message: 'The server stopped answering before the report was made.', example: '' }]));
+    await shown.fixture.whenStable();
+    expect(shown.text()).toContain('stopped answering');
+    expect(shown.all('[role=progressbar]').length).toBe(0);
   });
 });

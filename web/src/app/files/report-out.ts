@@ -1,20 +1,34 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DOCUMENT,
+  type OnDestroy,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { of, switchMap } from 'rxjs';
+import { type Subscription, of, switchMap } from 'rxjs';
 import type { Machine } from '@isometra/contract';
 import { CHECKS } from '@isometra/core';
 import type { ApiFailure } from '../data/api';
 import { Settings } from '../data/settings';
 import { Surveys } from '../data/surveys';
+import { Reports, type ReportMaking } from '../data/reports';
 import { Choices } from '../ui/choices';
+import { Button } from '../ui/controls';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
+import { Progress } from '../ui/progress';
 import { Tick } from '../ui/tick';
 
 /** The acceptance report of a survey, and an archive file of it, of a machine or of the shop. */
 @Component({
   selector: 'iso-report-out',
-  imports: [Choices, Notice, Pick, Tick],
+  imports: [Button, Choices, Notice, Pick, Progress, Tick],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Acceptance report</h2>
@@ -47,9 +61,22 @@ import { Tick } from '../ui/tick';
         <p>Tick the checks that the report should have.</p>
       } @else if (surveyId()) {
         <p>
-          <a class="act next" target="_blank" rel="noopener" [href]="address()">Open the report</a>
+          <a class="act next" target="_blank" rel="noopener" [href]="address()" (click)="make($event)">Open the report</a>
           <a class="act" download [href]="archive()">Archive file of this survey</a>
         </p>
+        @if (making(); as now) {
+          <p class="making">
+            <span>{{ now.doing }}</span>
+            <iso-progress [label]="now.doing" [percent]="now.percent" />
+            <button pButton type="button" (click)="stop()">Stop</button>
+          </p>
+        }
+        @if (made(); as ready) {
+          <p role="status">
+            The report is made. <a target="_blank" rel="noopener" [href]="ready">Open it here</a> where no new page has opened; it is kept
+            for ten minutes.
+          </p>
+        }
         <p class="soft">
           The report carries a fingerprint of its data. “isometra verify report.pdf archive.zip” confirms that it was made from just that
           archive.
@@ -76,6 +103,9 @@ import { Tick } from '../ui/tick';
       min-height: 32px;
       break-inside: avoid;
     }
+    .making iso-progress {
+      width: 200px;
+    }
     .asks,
     p {
       display: flex;
@@ -84,7 +114,7 @@ import { Tick } from '../ui/tick';
     }
   `,
 })
-export class ReportOut {
+export class ReportOut implements OnDestroy {
   readonly machines = input.required<readonly Machine[]>();
   /** The machine that is asked for in the address. */
   readonly asked = input('');
@@ -140,12 +170,52 @@ export class ReportOut {
   });
   /** Those that were picked, as long as the survey is the same; null: all of them. */
   protected readonly some = linkedSignal<string | null, ReadonlySet<string> | null>({ source: this.surveyId, computation: () => null });
-  protected readonly address = computed(() => {
+  private readonly query = computed(() => {
     const some = this.some();
     const checks = some ? `&checks=${[...some].map(encodeURIComponent).join(',')}` : '';
-    return `/api/surveys/${this.surveyId()}/report.pdf?units=${this.unit()}&detail=${this.detail()}${checks}`;
+    return `units=${this.unit()}&detail=${this.detail()}${checks}`;
   });
+  protected readonly address = computed(() => `/api/surveys/${this.surveyId()}/report.pdf?${this.query()}`);
   protected readonly archive = computed(() => `/api/archive.zip?survey=${this.surveyId()}`);
+
+  private readonly reports = inject(Reports);
+  private readonly window = inject(DOCUMENT).defaultView as Window;
+  /** How far the report is; null while none is made. */
+  protected readonly making = signal<Extract<ReportMaking, { doing: string }> | null>(null);
+  /** Where the report that was made last is fetched, as long as the same one is asked for. */
+  protected readonly made = linkedSignal<string, string>({ source: this.address, computation: () => '' });
+  private running: Subscription | undefined;
+
+  /** A plain click shows how far it is, and opens it once it is made; one with a key beside it is the browser's. */
+  protected make(event: MouseEvent): void {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    this.stop();
+    this.problem.set('');
+    this.made.set('');
+    this.making.set({ doing: 'Working out the rounds', percent: 0 });
+    const [survey, asked] = [this.surveyId() ?? '', this.address()];
+    this.running = this.reports.make(survey, this.query()).subscribe({
+      next: (step) => ('address' in step ? this.done(step.address, asked) : this.making.set(step)),
+      error: (failure: ApiFailure) => {
+        this.making.set(null);
+        this.problem.set(failure.message);
+      },
+    });
+  }
+
+  protected stop(): void {
+    this.running?.unsubscribe();
+    this.making.set(null);
+  }
+
+  /** @param asked the report that was asked for: what was chosen meanwhile is another one. */
+  private done(address: string, asked: string): void {
+    this.making.set(null);
+    if (asked !== this.address()) return;
+    this.made.set(address);
+    this.window.open(address, '_blank', 'noopener');
+  }
 
   protected choose(some: boolean): void {
     this.some.set(some ? new Set() : null);
@@ -153,6 +223,10 @@ export class ReportOut {
 
   protected tick(id: string, on: boolean): void {
     this.some.update((some) => new Set(on ? [...(some ?? []), id] : [...(some ?? [])].filter((one) => one !== id)));
+  }
+
+  ngOnDestroy(): void {
+    this.stop();
   }
 
   constructor() {
