@@ -95,7 +95,13 @@ test.describe('paper of the demo', () => {
     await page.getByRole('radio', { name: 'both' }).check();
     const report = page.getByRole('link', { name: 'Open the report' });
     await expect(report).toHaveAttribute('href', /units=both&detail=full/);
-    const answer = await page.request.get(`${shop.address}${await report.getAttribute('href')}`);
+    // It tells how far it is, and opens once it is made.
+    await report.click();
+    const made = page.getByRole('link', { name: 'Open it here' });
+    await expect(made).toHaveAttribute('href', /^\/api\/reports\/[-0-9a-f]{36}\.pdf$/, { timeout: 60_000 });
+    await expect.poll(() => page.context().pages().length).toBe(2);
+    await page.bringToFront();
+    const answer = await page.request.get(`${shop.address}${await made.getAttribute('href')}`);
     expect(answer.headers()['content-type']).toBe('application/pdf');
     expect((await answer.body()).subarray(0, 5).toString()).toBe('%PDF-');
 

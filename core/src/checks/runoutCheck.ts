@@ -7,22 +7,12 @@ import { BY_HAND, ISOLATE } from './cautions.js';
 import type { CheckInput, Estimates, Note, PlannedSlot, QuantityInfo } from './define.js';
 import { swingEstimate, type Estimate } from './estimate.js';
 import { MORE_SET_UPS } from './helps.js';
+import { FEATURE_NAMES, FEATURES, type Feature } from './features.js';
 import { tooFew } from './notes.js';
 import { unlimited } from './quantities.js';
 import { openText } from './reversal.js';
 import { partedRunouts, swappedExtremes, swingForm } from './runout.js';
 import { extremeKey, HIGH_AT, highAtKey, turnKey } from './setupFields.js';
-
-export const FEATURES = ['noseRadial', 'taperNear', 'taperFar', 'face', 'axialSlip', 'radial'] as const;
-export type Feature = (typeof FEATURES)[number];
-export const FEATURE_NAMES: Readonly<Record<Feature, string>> = {
-  noseRadial: 'Nose',
-  taperNear: 'Taper, at its mouth',
-  taperFar: 'Taper, at the end of a bar',
-  face: 'Face',
-  axialSlip: 'Slip along the axis',
-  radial: 'Point of the centre',
-};
 
 export const runoutSetup = z.strictObject({
   farDistance: optionalMeasure('length', { label: 'Far place from the nose', above: 0, example: '300 mm' }),

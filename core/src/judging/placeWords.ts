@@ -1,5 +1,9 @@
+import { FEATURE_NAMES, FEATURES, type Feature } from '../checks/features.js';
 import type { Values } from '../instruments/slots.js';
 import type { SizeWriter } from '../units/said.js';
+
+const isFeature = (value: unknown): value is Feature => FEATURES.some((feature) => feature === value);
+const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 const number = (value: unknown): string => String(Number(Number(value).toFixed(2)));
 
@@ -8,7 +12,7 @@ const SAID: Readonly<Record<string, (value: unknown, size: SizeWriter) => string
   plane: (value) => (value === 'h' ? 'side' : 'top'),
   axis: (value) => `along ${String(value)}`,
   leg: (value) => `${String(value)} leg`,
-  feature: (value) => String(value),
+  feature: (value) => (isFeature(value) ? lowerFirst(FEATURE_NAMES[value]) : String(value)),
   corner: (value) => `corner ${String(value)}`,
   at: (value, size) => size(Number(value), 'length'),
   across: (value, size) => `${size(Number(value), 'length')} across`,
