@@ -2,7 +2,9 @@ import { CHECKS, sizesIn, type Fineness, type Finding, type QuantityInfo } from 
 import type { KitItem, Machine, QuantityHead, RoundHead, StoredRound, StoredSurface, StoredSurvey } from '@isometra/contract';
 import { shopDate, shopTime } from '../notebook/dates.js';
 import { inWords, sizeOf } from '../said/said.js';
+import type { ZodType } from 'zod';
 import type { Block } from './blocks.js';
+import { factsOf } from './factsOf.js';
 import { inUnits, type PaperUnits } from './inUnits.js';
 
 /** A round that is told whole, with what it says. */
@@ -43,18 +45,21 @@ export const title = (check: string): string => CHECKS.get(check)?.title ?? chec
 
 /** Writes of one paper: in its unit, its days, its names. */
 export class Pen {
-  constructor(private readonly facts: ReportFacts) {}
+  constructor(private readonly of: ReportFacts) {}
 
-  figure = (write: Parameters<typeof inUnits>[1]): string => inUnits(this.facts, write);
-  day = (at: string): string => shopDate(at, this.facts.zone);
+  figure = (write: Parameters<typeof inUnits>[1]): string => inUnits(this.of, write);
+  day = (at: string): string => shopDate(at, this.of.zone);
   /** From a day to a day; one day is said once. */
   days = (from: string, to: string): string => [...new Set([this.day(from), this.day(to)])].join(' to ');
   /** A small size, in µm. */
   size = (um: number): string => this.figure((shown) => sizeOf(um, undefined, shown, 1).large);
+  /** What was filled in of a form; in both units a length in mm has its inches beside it. */
+  facts = (schema: ZodType, value: unknown): readonly (readonly [string, string])[] =>
+    factsOf(schema, value, this.of.units === 'mm' ? 'mm' : 'inch');
   /** A length in mm. */
   length = (mm: number): string => this.figure(({ system }) => sizesIn({ system, fineness: 'coarse' })(mm, 'length'));
-  time = (at: string): string => shopTime(at, this.facts.zone);
-  who = (initials: string): string => this.facts.people.get(initials) || initials;
+  time = (at: string): string => shopTime(at, this.of.zone);
+  who = (initials: string): string => this.of.people.get(initials) || initials;
 
   value(quantity: QuantityHead, info: QuantityInfo): string {
     const doubt = quantity.expanded;

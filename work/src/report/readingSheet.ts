@@ -27,8 +27,8 @@ export function readingSheet({ machine, round, system, zone }: SheetFacts): Repo
   const title = definition?.title ?? round.check;
   const setUp = [
     ['Machine', [machine.card.number, machine.card.nickname].filter(Boolean).join(', ')] as const,
-    ...factsOf(definition?.setup, round.setup),
-    ...factsOf(definition?.conditions, round.conditions),
+    ...factsOf(definition?.setup, round.setup, system),
+    ...factsOf(definition?.conditions, round.conditions, system),
     ...(round.instrumentName ? [['Instrument', round.instrumentName] as const] : []),
   ];
   const blocks: Block[] = [

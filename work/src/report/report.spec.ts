@@ -230,4 +230,22 @@ describe('what was filled in of a form', () => {
     expect(told('420')).toBe('420 mm');
     expect(told('16.5 in')).toBe('16.5 in');
   });
+
+  it('has a length in the unit of the paper too where it was typed in the other one', () => {
+    const { setup } = CHECKS.get(BAR) ?? { setup: z.object({}) };
+    const told = (centreDistance: unknown, system: 'mm' | 'inch') => factsOf(setup, { centreDistance }, system)[0]?.[1];
+    expect(told('620 mm', 'inch')).toBe('620 mm (24.41 in)');
+    expect(told(620, 'inch')).toBe('620 mm (24.41 in)');
+    expect(told('16.5 in', 'inch')).toBe('16.5 in');
+    expect(told('16 1/2 in', 'mm')).toBe('16 1/2 in (419.1 mm)');
+    expect(told('620 mm', 'mm')).toBe('620 mm');
+  });
+
+  it('is called by its own name where that says whose it is', () => {
+    const { setup } = CHECKS.get(BAR) ?? { setup: z.object({}) };
+    expect(factsOf(setup, { bar: { diameter: '32 mm', material: 'steel' } })).toEqual([
+      ['Bar diameter', '32 mm'],
+      ['Bar: Material', 'steel'],
+    ]);
+  });
 });

@@ -3,7 +3,6 @@ import { CHECKS, DOUBTS, fixed, type Finding, type QuantityInfo } from '@isometr
 import type { RoundHead } from '@isometra/contract';
 import { callSentence, sizeOf, zoneInWords } from '../said/said.js';
 import type { Block } from './blocks.js';
-import { factsOf } from './factsOf.js';
 import { glyphOf, verdictWords, type GlyphOf } from './glyphOf.js';
 import { methodBlock, NumberedPlaces } from './method.js';
 import { readingTables } from './readings.js';
@@ -63,8 +62,8 @@ function roundBlocks(told: ToldRound, before: ToldRound | undefined, facts: Repo
   const definition = CHECKS.get(round.check);
   if (!definition) return [];
   const setUp = [
-    ...factsOf(definition.setup, round.setup),
-    ...factsOf(definition.conditions, round.conditions),
+    ...pen.facts(definition.setup, round.setup),
+    ...pen.facts(definition.conditions, round.conditions),
     ...(round.instrumentName ? [['Instrument', round.instrumentName] as const] : []),
     ...(round.note ? [['Note', round.note] as const] : []),
   ];

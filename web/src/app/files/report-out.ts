@@ -72,7 +72,7 @@ import { Tick } from '../ui/tick';
           </p>
         }
         @if (made(); as ready) {
-          <p role="status">
+          <p class="status" role="status">
             The report is made. <a target="_blank" rel="noopener" [href]="ready">Open it here</a> where no new page has opened; it is kept
             for ten minutes.
           </p>
@@ -103,14 +103,20 @@ import { Tick } from '../ui/tick';
       min-height: 32px;
       break-inside: avoid;
     }
-    .making iso-progress {
-      width: 200px;
-    }
     .asks,
     p {
       display: flex;
       flex-wrap: wrap;
       gap: 10px 24px;
+    }
+    .making {
+      align-items: center;
+    }
+    p.status {
+      display: block;
+    }
+    .making iso-progress {
+      width: 200px;
     }
   `,
 })
