@@ -77,7 +77,7 @@ export function drawPicture(
     if (isCircle(one)) doc.circle(one.circle.x, one.circle.y, one.circle.r);
     else doc.path(one.d);
     if (one.opacity !== undefined) doc.fillOpacity(one.opacity);
-    ink(doc, pens[one.look]);
+    ink(doc, one.dashed ? { ...pens[one.look], dashes: [3, 5] } : pens[one.look]);
     doc.restore();
   }
   doc.restore();

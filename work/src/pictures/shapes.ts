@@ -16,6 +16,7 @@ export interface PathShape {
   readonly at?: Matrix;
   /** Of what it encloses, 0 to 1. */
   readonly opacity?: number;
+  readonly dashed?: true;
 }
 
 export interface CircleShape {
@@ -23,6 +24,7 @@ export interface CircleShape {
   readonly circle: { readonly x: number; readonly y: number; readonly r: number };
   readonly at?: Matrix;
   readonly opacity?: number;
+  readonly dashed?: true;
 }
 
 export interface PictureWord {

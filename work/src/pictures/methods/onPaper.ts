@@ -1,7 +1,7 @@
 import svgpath from 'svgpath';
-import { shifted, turned, within, type BentPicture, type Drawn, type Look, type Matrix, type PictureWord } from '../shapes.js';
+import { shifted, turned, within, type BentPicture, type Drawn, type Matrix, type PictureWord } from '../shapes.js';
 import { cleared, type Box, type Lying } from './clearLabels.js';
-import { SCENE_WIDTH, type MethodLook, type Scene, type SceneNode, type SceneWords, type Standing } from './scene.js';
+import { SCENE_WIDTH, type Scene, type SceneCircle, type SceneNode, type ScenePath, type SceneWords, type Standing } from './scene.js';
 
 /** Letters of the paper, in units of the drawing: how high a line is, and how wide a text. */
 export interface Letters {
@@ -32,8 +32,12 @@ interface Flat {
   readonly seats: Box[];
 }
 
-/** What is drawn of a node that is not what it shows on a screen. */
-const lookOf = (look: MethodLook, out: boolean | undefined): Look => (look === 'ghost' && out ? 'ghost-out' : look);
+/** How a line or an area is drawn. */
+const styleOf = ({ look, out, opacity, dashed }: ScenePath | SceneCircle) => ({
+  look: look === 'ghost' && out ? ('ghost-out' as const) : look,
+  ...(opacity !== undefined && { opacity }),
+  ...(dashed && { dashed }),
+});
 
 function boxOf(d: string, at: Matrix): Box {
   const [xs, ys]: [number[], number[]] = [[], []];
@@ -62,14 +66,13 @@ function walk(nodes: readonly SceneNode[], at: Matrix, flat: Flat, inMark: boole
       case 'path': {
         if (node.d === '') break;
         const own = within(at, matrixOf(node.at));
-        const { opacity } = node;
-        flat.drawn.push({ look: lookOf(node.look, node.out), d: node.d, at: own, ...(opacity !== undefined && { opacity }) });
+        flat.drawn.push({ ...styleOf(node), d: node.d, at: own });
         if (inMark && node.look === 'seat') flat.seats.push(boxOf(node.d, own));
         break;
       }
       case 'circle': {
-        const { x, y, r, opacity } = node;
-        flat.drawn.push({ look: lookOf(node.look, node.out), circle: { x, y, r }, at, ...(opacity !== undefined && { opacity }) });
+        const { x, y, r } = node;
+        flat.drawn.push({ ...styleOf(node), circle: { x, y, r }, at });
         if (inMark && node.look === 'seat') flat.seats.push(boxOf(`M${x - r} ${y - r}L${x + r} ${y + r}`, at));
         break;
       }
