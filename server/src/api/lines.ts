@@ -10,12 +10,13 @@ export function goneAway(response: Response): AbortSignal {
   return gone.signal;
 }
 
-/** How far something is, told at most ten times a second. */
+/** How far something is, told at most ten times a second; that something else is begun, or done, is always told. */
 export function paced<Doing extends string>(tell: (doing: Doing, done: number, of: number) => void): typeof tell {
   let last = 0;
+  let before: Doing | undefined;
   return (doing, done, of) => {
-    if (Date.now() - last < 100 && done !== of) return;
-    last = Date.now();
+    if (doing === before && Date.now() - last < 100 && done !== of) return;
+    [last, before] = [Date.now(), doing];
     tell(doing, done, of);
   };
 }
