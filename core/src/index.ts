@@ -1,5 +1,5 @@
 // What server, web and command line build on. Nothing of the solvers' insides.
-export { DIMENSIONS, type Dimension } from './units/dimensions.js';
+export { DIMENSIONS, isInchUnit, type Dimension } from './units/dimensions.js';
 export { readNumber } from './units/number.js';
 export { hasUnit, parseQuantity, type Parsed } from './units/parse.js';
 export { placesLine, readPlaces } from './input/placeTexts.js';

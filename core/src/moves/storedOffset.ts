@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { choice, quantitySchema } from '../input/fields.js';
+import { isInchUnit } from '../units/dimensions.js';
 import { readNumber } from '../units/number.js';
 import { controlCard } from './controlCard.js';
 import { defineMove } from './define.js';
@@ -7,8 +8,7 @@ import { registerAnswer } from './registerAnswer.js';
 import type { JobFacts, JobStep } from './jobSteps.js';
 import { INCH, recheckOf } from './rechecks.js';
 
-const INCHES: readonly string[] = ['in', 'inch', 'inches', '"', 'thou', 'thousandth', 'thousandths', 'tenth', 'tenths', 'uin'];
-const isInch = (raw: unknown): boolean => typeof raw === 'string' && INCHES.includes(readNumber(raw)?.unit ?? '');
+const isInch = (raw: unknown): boolean => typeof raw === 'string' && isInchUnit(readNumber(raw)?.unit ?? '');
 
 /** An offset in the control's own unit: mm, or inch when it was given in inch. */
 const offsetSchema = z.unknown().transform((raw, context) => {

@@ -21,8 +21,7 @@ interface DimensionFacts {
 
 const MM_PER_INCH = 25.4;
 
-const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> => {
-  const [inch, thou] = [perMillimetre * MM_PER_INCH, (perMillimetre * MM_PER_INCH) / 1000];
+const metricFactors = (perMillimetre: number): Readonly<Record<string, number>> => {
   const [micron, hundredth] = [perMillimetre / 1000, perMillimetre / 100];
   return {
     mm: perMillimetre,
@@ -38,6 +37,12 @@ const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> 
     microns: micron,
     hundredth,
     hundredths: hundredth,
+  };
+};
+
+const inchFactors = (perMillimetre: number): Readonly<Record<string, number>> => {
+  const [inch, thou] = [perMillimetre * MM_PER_INCH, (perMillimetre * MM_PER_INCH) / 1000];
+  return {
     in: inch,
     inch,
     inches: inch,
@@ -56,6 +61,16 @@ const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> 
     uin: thou / 1000,
   };
 };
+
+const lengthFactors = (perMillimetre: number): Readonly<Record<string, number>> => ({
+  ...metricFactors(perMillimetre),
+  ...inchFactors(perMillimetre),
+});
+
+const INCHES = new Set(Object.keys(inchFactors(1)));
+
+/** Whether a unit of a length, as `readNumber` tells it, is an inch or a part or a multiple of one. */
+export const isInchUnit = (unit: string): boolean => INCHES.has(unit);
 
 const LENGTHS = ['mm', 'um', 'in', 'thou', 'tenths', 'uin'] as const;
 

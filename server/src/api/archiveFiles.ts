@@ -78,14 +78,7 @@ async function received(request: Request, response: Response, { sequelize }: Mea
     const take = async (line: (one: ArchiveLine) => void): Promise<void> => {
       const archive = await OpenArchive.open(file);
       try {
-        const how: How = {
-          conflicts,
-          by,
-          look,
-          signal: gone,
-          tell: paced((doing, done, of) => line({ doing, done, of })),
-          ...(choices && { choices }),
-        };
+        const how: How = { conflicts, by, look, signal: gone, tell: paced(line), ...(choices && { choices }) };
         line({ result: await takeArchive(sequelize, archive, how) });
       } finally {
         archive.close();

@@ -6,7 +6,7 @@ describe('how far something is', () => {
 
   it('is told ten times a second at the most, but always where something else is begun, and at the end', () => {
     const told: string[] = [];
-    const tell = paced((doing, done, of) => told.push(`${doing} ${done}/${of}`));
+    const tell = paced(({ doing, done, of }) => told.push(`${doing} ${done}/${of}`));
     for (let done = 0; done < 10; done++) tell('rounds', done, 10);
     tell('printing', 0, 1);
     tell('printing', 1, 1);

@@ -11,13 +11,15 @@ export function goneAway(response: Response): AbortSignal {
 }
 
 /** How far something is, told at most ten times a second; that something else is begun, or done, is always told. */
-export function paced<Doing extends string>(tell: (doing: Doing, done: number, of: number) => void): typeof tell {
+export function paced<Doing extends string>(
+  line: (one: { readonly doing: Doing; readonly done: number; readonly of: number }) => void,
+): (doing: Doing, done: number, of: number) => void {
   let last = 0;
   let before: Doing | undefined;
   return (doing, done, of) => {
     if (doing === before && Date.now() - last < 100 && done !== of) return;
     [last, before] = [Date.now(), doing];
-    tell(doing, done, of);
+    line({ doing, done, of });
   };
 }
 

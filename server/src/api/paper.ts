@@ -35,7 +35,7 @@ export function paper(router: Router, means: Means): void {
     const id = idIn(request.params.id, 'survey');
     const query = parseBody(reportQuerySchema, request.query);
     await answerByLines<ReportLine>(request, response, async (line) => {
-      const told = { tell: paced<ReportStep>((doing, done, of) => line({ doing, done, of })), signal: goneAway(response) };
+      const told = { tell: paced<ReportStep>(line), signal: goneAway(response) };
       const report = await makeReport(means, id, query, told);
       const ticket = randomUUID();
       made.set(ticket, report);

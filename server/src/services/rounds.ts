@@ -1,6 +1,16 @@
 import { Op, QueryTypes, type InferAttributes, type Sequelize, type Transaction } from 'sequelize';
 import { CHECKS, fieldPath, instrumentSchemaFor, type SolveContext } from '@isometra/core';
-import type { MoveWrite, Redate, RoundFinding, RoundWrite, Strike, StoredReading, StoredRound, StoredSurvey } from '@isometra/contract';
+import type {
+  MoveWrite,
+  Redate,
+  RoundFinding,
+  RoundHead,
+  RoundWrite,
+  Strike,
+  StoredReading,
+  StoredRound,
+  StoredSurvey,
+} from '@isometra/contract';
 import {
   campaignOf,
   groupedBy,
@@ -133,7 +143,7 @@ export async function sheetFor(
   sequelize: Sequelize,
   solver: Solver,
   id: string,
-  known?: Awaited<ReturnType<typeof listHeads>>,
+  known?: readonly RoundHead[],
 ): Promise<{ readonly round: StoredRound; readonly sheet: Readonly<Record<string, unknown>>; readonly context: SolveContext }> {
   const round = await getRound(sequelize, id);
   const check = CHECKS.get(round.check);

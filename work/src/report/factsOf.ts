@@ -1,4 +1,4 @@
-import { bareSchema, DIMENSIONS, fieldInfo, parseQuantity, prettyUnit, sizesIn, type UnitSystem } from '@isometra/core';
+import { bareSchema, DIMENSIONS, fieldInfo, isInchUnit, parseQuantity, prettyUnit, sizesIn, type UnitSystem } from '@isometra/core';
 import * as z from 'zod';
 import { changesOf } from '../notebook/changes.js';
 
@@ -6,12 +6,10 @@ type Row = Readonly<Record<string, unknown>>;
 const isRow = (value: unknown): value is Row => typeof value === 'object' && value !== null && !Array.isArray(value);
 const BARE = /^[−+-]?\d+(?:[.,]\d+)?$/;
 
-const IN_INCHES = /^(?:in|thou|ft|yd)$/;
-
 /** A length as it was typed, and in the unit of the paper where that is another one: "620 mm (24.41 in)". */
 function alsoIn(typed: string, system: UnitSystem | undefined): string {
   const read = system && parseQuantity(typed, 'length');
-  if (!read?.ok || IN_INCHES.test(read.unit) === (system === 'inch')) return typed;
+  if (!read?.ok || isInchUnit(read.unit) === (system === 'inch')) return typed;
   return `${typed} (${sizesIn({ system: system as UnitSystem, fineness: 'coarse' })(read.value, 'length')})`;
 }
 

@@ -1,21 +1,12 @@
-import { CHECKS, type Finding, type PlannedSlot } from '@isometra/core';
+import { CHECKS, type Finding } from '@isometra/core';
 import type { RoundWrite } from '@isometra/contract';
 import { placeOf } from '../notebook/keyOf.js';
 import { drawMethod } from '../pictures/methods/index.js';
 import { thinned } from '../pictures/methods/thinned.js';
-import type { MethodMark } from '../pictures/methods/model.js';
+import { resultOf, type MethodMark } from '../pictures/methods/model.js';
 import type { Block } from './blocks.js';
 
 type Keys = Readonly<Record<string, unknown>>;
-
-/** The places that a round plans, in working order; none where its set-up says too little. */
-export function plannedSlots({ check, setup, plan }: Pick<RoundWrite, 'check' | 'setup' | 'plan'>): readonly PlannedSlot[] {
-  const definition = CHECKS.get(check);
-  const told = definition?.setup.safeParse(setup);
-  if (!definition || !told?.success) return [];
-  const planned = definition.plan.safeParse(plan);
-  return definition.slots(told.data, planned.success ? planned.data : definition.plan.parse({}));
-}
 
 /** Places of a round with their numbers on paper: a place that is read again keeps its own. */
 export class NumberedPlaces {
@@ -73,15 +64,10 @@ export function methodBlock({ round, places, finding, length }: Drawn): Block[] 
   const marks = places.marks();
   if (!definition || !setup?.success || marks.length === 0) return [];
   const { picture } = definition;
-  const valueOf = (name: string | undefined): number | null => finding?.quantities[name ?? '']?.value ?? null;
   const scene = drawMethod({
     setup: setup.data,
     marks: thinned(marks, -1),
-    result: {
-      h: valueOf(picture.bends?.h),
-      v: valueOf(picture.bends?.v),
-      out: Object.values(finding?.quantities ?? {}).some(({ verdict }) => verdict === 'out'),
-    },
+    result: resultOf(picture, finding?.quantities ?? {}),
     picture,
     length,
   });

@@ -3,7 +3,8 @@ import type { Machine, StoredRound } from '@isometra/contract';
 import { shopDate } from '../notebook/dates.js';
 import type { Block, Report } from './blocks.js';
 import { factsOf } from './factsOf.js';
-import { methodBlock, NumberedPlaces, plannedSlots } from './method.js';
+import { plannedSlots } from '../sheets/slots.js';
+import { methodBlock, NumberedPlaces } from './method.js';
 
 /** What a blank sheet is made from. */
 export interface SheetFacts {

@@ -4,7 +4,8 @@ import { placeKeysOf, placeOf } from '../notebook/keyOf.js';
 import { readingTold } from '../sheets/sheet.js';
 import type { Block, TableRow } from './blocks.js';
 import { factsOf } from './factsOf.js';
-import { plannedSlots, type NumberedPlaces } from './method.js';
+import { plannedSlots } from '../sheets/slots.js';
+import type { NumberedPlaces } from './method.js';
 import type { Pen, ToldRound } from './pen.js';
 
 function readingRows(

@@ -237,6 +237,8 @@ describe('what was filled in of a form', () => {
     expect(told('620 mm', 'inch')).toBe('620 mm (24.41 in)');
     expect(told(620, 'inch')).toBe('620 mm (24.41 in)');
     expect(told('16.5 in', 'inch')).toBe('16.5 in');
+    expect(told('16 1/2"', 'inch')).toBe('16 1/2"');
+    expect(told('2 feet', 'mm')).toBe('2 feet (609.6 mm)');
     expect(told('16 1/2 in', 'mm')).toBe('16 1/2 in (419.1 mm)');
     expect(told('620 mm', 'mm')).toBe('620 mm');
   });

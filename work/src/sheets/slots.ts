@@ -52,6 +52,15 @@ function placeName(keys: Readonly<Record<string, unknown>>): string {
   return words.length ? words.join(', ') : 'Place';
 }
 
+/** The places that a round plans, in working order; none where its set-up says too little. */
+export function plannedSlots({ check, setup, plan }: Pick<RoundWrite, 'check' | 'setup' | 'plan'>): readonly PlannedSlot[] {
+  const definition = CHECKS.get(check);
+  const told = definition?.setup.safeParse(setup);
+  if (!definition || !told?.success) return [];
+  const planned = definition.plan.safeParse(plan);
+  return definition.slots(told.data, planned.success ? planned.data : definition.plan.parse({}));
+}
+
 /** A reading as far as its place is asked. */
 export type Taken = Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 'set'>;
 
@@ -59,13 +68,11 @@ export type Taken = Pick<ReadingWrite, 'id' | 'supersedes' | 'value' | 'keys' | 
  * How many planned places of a round were not read in its last set-up, where some were: it was left half way. A closing place that
  * was not come back to is none, and who read at places of their own went by another plan.
  */
-export function placesLeft({ check: id, setup, plan }: Pick<RoundWrite, 'check' | 'setup' | 'plan'>, readings: readonly Taken[]): number {
-  const check = CHECKS.get(id);
-  const told = check?.setup.safeParse(setup);
+export function placesLeft(round: Pick<RoundWrite, 'check' | 'setup' | 'plan'>, readings: readonly Taken[]): number {
+  const check = CHECKS.get(round.check);
   const standing = standingReadings(readings);
-  if (!check || !told?.success || standing.length === 0) return 0;
-  const planned = check.plan.safeParse(plan);
-  const slots = check.slots(told.data, planned.success ? planned.data : check.plan.parse({}));
+  const slots = plannedSlots(round);
+  if (!check || slots.length === 0 || standing.length === 0) return 0;
   const last = standing.reduce((most, { set }) => Math.max(most, set), 1);
   const here = standing.filter(({ set }) => set === last);
   const shown = withReadings(slots, here, (keys) => placeOf(check, keys));

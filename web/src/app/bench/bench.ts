@@ -26,7 +26,7 @@ import { WayChart } from '../charts/way-chart';
 import { useKeys } from '../data/keys';
 import type { Refused } from '../data/outbox-store';
 import { AtHand } from '../shell/at-hand';
-import { thinned, type MethodInputs, type MethodMark } from '@isometra/work/methods';
+import { resultOf, thinned, type MethodInputs, type MethodMark } from '@isometra/work/methods';
 import { ClearLabels } from '../sketches/clear-labels';
 import { MethodDrawing } from '../sketches/method-drawing';
 import { MachineStore } from '../machine/machine-store';
@@ -155,11 +155,7 @@ export class Bench implements OnDestroy {
       setup: this.store.setup(),
       marks: this.marks(),
       picture,
-      result: {
-        h: quantities[picture.bends?.h ?? '']?.value ?? null,
-        v: quantities[picture.bends?.v ?? '']?.value ?? null,
-        out: Object.values(quantities).some((quantity) => quantity.verdict === 'out'),
-      },
+      result: resultOf(picture, quantities),
     };
   });
 

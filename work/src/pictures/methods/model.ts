@@ -1,3 +1,5 @@
+import type { Picture } from '@isometra/core';
+
 /** A place on the drawing where the stylus goes. */
 export interface MethodMark {
   readonly index: number;
@@ -15,6 +17,18 @@ export interface MethodResult {
   readonly h: number | null;
   readonly v: number | null;
   readonly out: boolean;
+}
+
+/** Where the thing stands that a picture is bent by, of the quantities of a finding. */
+export function resultOf(
+  { bends = {} }: Pick<Picture, 'bends'>,
+  quantities: Readonly<Record<string, { readonly value: number; readonly verdict: string | null } | undefined>>,
+): MethodResult {
+  return {
+    h: quantities[bends.h ?? '']?.value ?? null,
+    v: quantities[bends.v ?? '']?.value ?? null,
+    out: Object.values(quantities).some((quantity) => quantity?.verdict === 'out'),
+  };
 }
 
 /**
