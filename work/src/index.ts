@@ -42,7 +42,7 @@ export * from './sheets/sheet.js';
 export { openSupports, supportsFile, type OpenedSupports } from './sheets/openedMove.js';
 export * from './sheets/openedSheet.js';
 export * from './sheets/heads.js';
-export { placesLeft, withReadings, type BenchSlot } from './sheets/slots.js';
+export { placesLeft, plannedSlots, withReadings, type BenchSlot } from './sheets/slots.js';
 export * from './sheets/door.js';
 export * from './kit/kit.js';
 export * from './kit/drawer.js';

@@ -101,7 +101,7 @@ export type Form = readonly (readonly [slot: number, weight: number])[];
 /** Σ over a form. */
 export function formValue(form: Form, values: ArrayLike<number>): number {
   let sum = 0;
-  for (const [slot, weight] of form) sum += weight * values[slot];
+  for (let k = 0; k < form.length; k++) sum += form[k][1] * values[form[k][0]];
   return sum;
 }
 

@@ -28,9 +28,11 @@ export function halvesOf<Keys>(
   const places = new Map<string, { first?: number; second?: number }>();
   for (const i of used) {
     const keys = slots[i].keys as Values;
-    const place = [slots[i].set, ...others.map((name) => keys[name] ?? '')].join('|');
-    const half = (keys[key] ?? first) === second ? 'second' : 'first';
-    places.set(place, { ...places.get(place), [half]: i });
+    let name = String(slots[i].set);
+    for (const other of others) name += `|${String(keys[other] ?? '')}`;
+    let place = places.get(name);
+    if (!place) places.set(name, (place = {}));
+    place[(keys[key] ?? first) === second ? 'second' : 'first'] = i;
   }
   const pairs: (readonly [number, number])[] = [];
   const alone: number[] = [];

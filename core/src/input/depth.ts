@@ -15,8 +15,10 @@ export function refuseDeep(raw: unknown): void {
     if (typeof value !== 'object' || value === null) continue;
     if (depth > DEEPEST)
       throw new FaultError([{ path: path.slice(0, 200), message: `is nested deeper than ${DEEPEST} levels`, example: 'a plain value' }]);
-    for (const [key, part] of Object.entries(value))
+    for (const key of Object.keys(value)) {
+      const part = (value as Readonly<Record<string, unknown>>)[key];
       if (typeof part === 'object' && part !== null)
         waiting.push({ value: part, depth: depth + 1, path: depth < 3 ? (path ? `${path}.${key}` : key) : path });
+    }
   }
 }

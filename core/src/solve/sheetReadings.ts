@@ -54,15 +54,18 @@ export function readReadings(reader: Reader, raw: unknown, faults: Fault[]): Rea
     faults.push({ path: 'readings', message: `has ${raw.length} readings: ${MOST_READINGS} at most`, example: 'fewer readings' });
     return undefined;
   }
-  return raw.flatMap((entry: unknown, index) => {
+  const readings: Reading[] = [];
+  raw.forEach((entry: unknown, index) => {
     if (!isObject(entry)) {
       faults.push({ path: `readings[${index}]`, message: 'must be a reading: an object', example: '{ "at": 20, "value": "0 div" }' });
-      return [];
+      return;
     }
-    const read = readReading(reader, entry, ['readings', index]);
+    const known = remembered(entry, reader);
+    const read = known ? { reading: known, faults: [] } : readReading(reader, entry, ['readings', index]);
     faults.push(...read.faults);
-    return read.reading ? [read.reading] : [];
+    if (read.reading) readings.push(read.reading);
   });
+  return readings;
 }
 
 /** The key that is missing of several that tell a value together, where another of them is there. */
@@ -80,8 +83,6 @@ function toldByKeys(check: CheckDefinition, entry: Raw, keys: Raw | undefined): 
 /** Read one reading: its keys and its value in base units, or every fault of it. */
 function readReading(reader: Reader, entry: Raw, path: readonly PropertyKey[]): { reading?: Reading; faults: Fault[] } {
   const { check } = reader;
-  const known = remembered(entry, reader);
-  if (known) return { reading: known, faults: [] };
   const faults: Fault[] = [];
   const keys = readPart(readingSchemaOf(check), entry, path, faults);
   const { value: told, lacking } = toldByKeys(check, entry, keys);

@@ -26,23 +26,24 @@ export function withReadings<R extends Pick<StoredReading, 'keys'>>(
   for (const reading of readings) {
     const key = nameOf(reading.keys);
     const own = runs.get(key) ?? [];
-    if (key === before) own.at(-1)?.push(reading);
+    if (key === before) own[own.length - 1].push(reading);
     else own.push([reading]);
-    runs.set(key, own);
+    if (own.length === 1) runs.set(key, own);
     before = key;
   }
   const plannedKeys = new Set(planned.map((slot) => nameOf(slot.keys)));
-  const strays = [...runs]
-    .filter(([key]) => !plannedKeys.has(key))
-    .map(([, [[{ keys }]]]): PlannedSlot => ({ keys, label: placeName(keys) }));
+  const strays: PlannedSlot[] = [];
+  for (const [key, [[{ keys }]]] of runs) if (!plannedKeys.has(key)) strays.push({ keys, label: placeName(keys) });
   const met = strays.length < runs.size;
   const slots = [...(strays.length && !met ? [] : planned), ...strays];
   return slots.map(({ keys, label, ask, closing, movable }, index) => {
-    const own = runs.get(nameOf(keys)) ?? [];
-    const taken = (closing ? own.slice(1).at(-1) : own[0]) ?? [];
+    const own = runs.get(nameOf(keys)) ?? NONE;
+    const taken: readonly R[] = own.length > (closing ? 1 : 0) ? own[closing ? own.length - 1 : 0] : NONE;
     return { keys, label, ask, closing, movable, index, readings: taken, done: taken.length > 0 };
   });
 }
+
+const NONE: readonly never[] = [];
 
 /** A place that nobody planned, by its keys. */
 function placeName(keys: Readonly<Record<string, unknown>>): string {

@@ -5,6 +5,7 @@ import { dequal } from 'dequal';
 import {
   CHECKS,
   readInstrument,
+  readingValue,
   readsOf,
   wayProfile,
   type CheckDefinition,
@@ -109,6 +110,22 @@ export abstract class BenchState {
   readonly valueKind = computed(() =>
     this.kindOf(this.correction()?.reading.keys ?? this.current()?.keys ?? this.slots().at(-1)?.keys ?? {}),
   );
+  /** What each reading says, µm (µm/m on a level); it is taken apart once, not again at every reading after it. */
+  private readonly deviations = computed(() => {
+    const [instrument, known] = [this.instrument(), new WeakMap<StoredReading, number | null>()];
+    return (reading: StoredReading): number | null => {
+      let value = known.get(reading);
+      if (value === undefined) {
+        const parsed = readingValue(reading.value, this.kindOf(reading.keys), instrument);
+        known.set(reading, (value = parsed.ok ? parsed.value : null));
+      }
+      return value;
+    };
+  });
+  /** What a reading says, µm (µm/m on a level); null of one that cannot be read. */
+  deviationOf(reading: StoredReading): number | null {
+    return this.deviations()(reading);
+  }
   readonly standing = computed(() => standingReadings(this.round()?.readings ?? []));
   /** Places (`at`) that were read, mm. */
   readonly places = computed(() => placesRead(this.standing()));

@@ -234,18 +234,15 @@ export class BenchStore extends BenchState {
   private askedTen(kind: ValueKind): readonly string[] | undefined {
     const [instrument, typed, here] = [this.instrument(), this.typed().trim(), this.correction()?.reading.keys ?? this.current()?.keys];
     if (!instrument || !here || kind !== 'indicator' || !/^[+\-−–]?\d+([.,]\d+)?$/.test(typed)) return undefined;
-    const divisions = (value: StoredReading['value']): number => {
-      const read = readingValue(value, kind, instrument);
-      return read.ok ? read.value / instrument.graduation : NaN;
-    };
-    const now = divisions(asRead(typed, kind, instrument, this.settings.system()));
+    const figured = readingValue(asRead(typed, kind, instrument, this.settings.system()), kind, instrument);
+    const now = figured.ok ? figured.value / instrument.graduation : NaN;
     // Small on its dial it is never asked about: of hundreds of readings none has to be read for that.
     if (!(Math.abs(now) >= TEN_DIVISIONS)) return undefined;
     const [line, place, setUp, corrected] = [lineOf(here), keyOf(here), this.setUp(), this.correction()?.reading.id];
     const others = this.standing().filter(
       ({ keys, set, id }) => set === setUp && id !== corrected && lineOf(keys) === line && keyOf(keys) !== place,
     );
-    const read = others.map(({ value }) => divisions(value)).filter((value) => !Number.isNaN(value));
+    const read = others.map((other) => this.deviationOf(other)).flatMap((value) => (value === null ? [] : [value / instrument.graduation]));
     if (!isTenTimes(read, now)) return undefined;
     const figure = Number(typed.replace(',', '.').replace(/[−–]/, '-'));
     return [figure, figure / 10].map((number) => `${Number(number.toFixed(3))} div`);

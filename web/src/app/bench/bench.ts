@@ -14,12 +14,12 @@ import {
   viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { readingValue, type Picture, sentence, sizesIn } from '@isometra/core';
+import { type Picture, sentence, sizesIn } from '@isometra/core';
 import { DrawingOut } from '../drawings/drawing-out';
 import { Settings } from '../data/settings';
 import { DragPlaces, placeFor, type Placed } from './drag-places';
 import { faultWords, keyOf } from '@isometra/work';
-import { readingSchema, type StoredReading } from '@isometra/contract';
+import { readingSchema } from '@isometra/contract';
 import type { ApiFailure } from '../data/api';
 import { timeWords } from '../data/when';
 import { WayChart } from '../charts/way-chart';
@@ -169,20 +169,6 @@ export class Bench implements OnDestroy {
   };
   protected readonly pick = (index: number): void => this.store.choose(index);
 
-  /** What each reading says; it is taken apart once, not again at every reading after it. */
-  private readonly deviations = computed(() => {
-    const instrument = this.store.instrument();
-    const known = new WeakMap<StoredReading, number | null>();
-    return (reading: StoredReading): number | null => {
-      let value = known.get(reading);
-      if (value === undefined) {
-        const parsed = readingValue(reading.value, this.store.kindOf(reading.keys), instrument);
-        known.set(reading, (value = parsed.ok ? parsed.value : null));
-      }
-      return value;
-    };
-  });
-
   /** The places as marks. One that is as it was stays the same object: of hundreds only the changed ones are drawn again. */
   private readonly marks = linkedSignal<readonly MethodMark[], readonly MethodMark[]>({
     source: () => this.freshMarks(),
@@ -206,7 +192,6 @@ export class Bench implements OnDestroy {
   private freshMarks(): MethodMark[] {
     const current = this.store.current();
     const nextKey = current && keyOf(current.keys);
-    const deviationOf = this.deviations();
     const size = sizesIn(this.settings.shown());
     return this.drawn().map(({ index, keys, label, done, readings }) => {
       const last = readings.at(-1);
@@ -216,7 +201,7 @@ export class Bench implements OnDestroy {
         label: sentence(label, size),
         state: keyOf(keys) === nextKey ? 'next' : done ? 'read' : 'todo',
         text: last ? this.store.toldBy(last) : '',
-        deviation: last ? deviationOf(last) : null,
+        deviation: last ? this.store.deviationOf(last) : null,
       };
     });
   }
