@@ -137,8 +137,8 @@ export { monteCarlo } from './solve/draws.js';
 export { refuseDeep } from './input/depth.js';
 export { pooledSpread, poolSpreads, type SetupSpread } from './judging/budget.js';
 export { readSheet, SHEET_FORMAT, type Sheet } from './solve/sheet.js';
-export type { WantedMove } from './solve/correct.js';
-export { solve, solveSheet, type SolveContext } from './solve/solve.js';
+export type { MoveFile, WantedMove } from './solve/correct.js';
+export { moveFiles, solve, solveSheet, type SolveContext } from './solve/solve.js';
 export { wayProfile, type WayProfile } from './solve/wayProfile.js';
 
 export { planeToScrape, pricesOf, type PlacePoint } from './scraping/planeToScrape.js';

@@ -44,6 +44,7 @@ test('axe finds nothing serious on the screens of the shop', async ({ page, shop
     ['due', 'section li'],
     ['files', 'iso-report-out a'],
     ['files/table/kit', 'iso-table-in textarea'],
+    ['moves', 'iso-schema-form input'],
     ['shop', 'iso-people-list .row'],
   ];
   for (const [path, ready] of screens) {

@@ -259,3 +259,28 @@ test.describe('drawings and workbooks', () => {
     expect(typeof first[head.indexOf('value')]).toBe('number');
   });
 });
+
+test('a move of a job card goes out as a file, is worked out by itself, and the command line answers the same', async ({ page, shop }) => {
+  await addLathe(page, shop.address, 'L-8');
+  await beginRound(page, /^Measure$/, { 'Distance between centres': '420 mm' }, '0.002 mm');
+  await read(page, '0', '-9.5');
+  await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
+  await call(page).getByRole('link', { name: 'Job card for this move' }).click();
+  await expect(page.getByText(/That is \S+ of a turn|turn/).first()).toBeVisible();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as a move file' }).click()]);
+  const file = await download.path();
+  const { stdout } = await promisify(execFile)(process.execPath, [ISOMETRA, 'move', file]);
+  const plan = JSON.parse(stdout) as { move: string; turns: number };
+  expect(plan.move).toBe('adjuster');
+
+  await page.goto(`${shop.address}/moves`);
+  await page.getByLabel('Open a move file').setInputFiles({ name: 'L-8.json', mimeType: 'application/json', buffer: await readFile(file) });
+  const answer = page.getByRole('region', { name: 'What it comes to' });
+  await expect(answer).toContainText('Turn the adjusting screws');
+  await expect(answer).toContainText(`Turns of the screw${plan.turns < 0 ? '−' : ''}${Number(Math.abs(plan.turns).toFixed(3))}`);
+  // Another pitch, typed: half the turns.
+  const pitch = page.getByRole('textbox', { name: 'Screw pitch' });
+  await pitch.fill('3 mm');
+  await pitch.press('Tab');
+  await expect(answer).toContainText(String(Number(Math.abs(plan.turns / 2).toFixed(3))));
+});

@@ -40,6 +40,7 @@ test('no screen of the planner is wider than what it is looked at on', async ({ 
     for (const path of [
       '/planner',
       '/due',
+      '/moves',
       '/files',
       '/files/table/kit',
       `/machines/${id}/plan`,

@@ -39,6 +39,7 @@ export * from './ladder/ways.js';
 export * from './board/board.js';
 export * from './sheets/senses.js';
 export * from './sheets/sheet.js';
+export { answerLines, type AnswerLine } from './said/moveAnswer.js';
 export { openSupports, supportsFile, type OpenedSupports } from './sheets/openedMove.js';
 export * from './sheets/openedSheet.js';
 export * from './sheets/heads.js';

@@ -32,8 +32,6 @@ export const MEANINGS: Readonly<Record<string, Meaning>> = {
   'indicator.graduation': { label: 'One division of the dial that watches the move', unit: 'um' },
   'indicator.rises': { label: 'Its needle counts up when the part moves in the + direction' },
   ways: { label: 'Lengths of their own for tilt and nod, or for lean along x and y' },
-  'stock[].thickness': { label: 'Thickness of one leaf', unit: 'mm' },
-  'stock[].count': { label: 'Leaves of this thickness' },
   out: { label: 'Leaves that come out' },
   frame: { label: 'Axes: of a lathe, or of a mill' },
   origin: { label: 'Point about which the pose is told', unit: 'mm' },

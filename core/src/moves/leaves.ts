@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { fieldRegistry, quantitySchema } from '../input/fields.js';
+import { fieldRegistry, measure } from '../input/fields.js';
 import { figure, listOf, maybe } from './answer.js';
 import type { PlanWords } from './jobSteps.js';
 
@@ -127,8 +127,14 @@ function mergeStock(stock: readonly Stock[]): Stock[] {
 export const stockSchema = z
   .array(
     z.strictObject({
-      thickness: quantitySchema('deviation', { above: 0 }, '0.05 mm'),
-      count: z.int({ error: 'must be a whole number of leaves' }).min(0, { error: 'must be 0 or more leaves' }).max(999),
+      thickness: measure('deviation', { label: 'Thickness of one leaf', above: 0, example: '0.05 mm' }),
+      count: z
+        .preprocess(
+          // As it is typed in a form.
+          (raw) => (typeof raw === 'string' && /^\s*\d+\s*$/.test(raw) ? Number(raw) : raw),
+          z.int({ error: 'must be a whole number of leaves' }).min(0, { error: 'must be 0 or more leaves' }).max(999),
+        )
+        .register(fieldRegistry, { label: 'Leaves of this thickness', example: '4' }),
     }),
   )
   .max(60, { error: 'must have at most 60 thicknesses' })

@@ -138,16 +138,18 @@ function workedOut(raw: unknown): {
  * The same with `steps`, as a job card would number them. A move sheet does not say which way + is on its machine, so the
  * steps say + and −.
  *
+ * @param words writes the figures in the reader's units.
+ *
  * @throws FaultError as `planMove`.
  */
-export function planWithSteps(raw: unknown): MovePlan {
+export function planWithSteps(raw: unknown, words: PlanWords = METRIC_WORDS): MovePlan {
   const { definition, input, plan } = workedOut(raw);
   const key = [definition.amountKey, definition.slopeKey].find((name) => name !== undefined && typeof input[name] === 'number');
   const amount = key === undefined ? 0 : Number(input[key]);
   const angle = key !== undefined && fieldAt(definition.input, [key])?.dimension === 'slope';
-  const size = angle ? METRIC_WORDS.slope(amount) : METRIC_WORDS.size(amount);
+  const size = angle ? words.slope(amount) : words.size(amount);
   const direction = definition.signed ? `in the ${amount < 0 ? '−' : '+'} direction` : '';
-  const steps = jobSteps(definition.kind, { size, direction, plus: amount > 0, amount, plan, card: {}, words: METRIC_WORDS });
+  const steps = jobSteps(definition.kind, { size, direction, plus: amount > 0, amount, plan, card: {}, words });
   return { ...plan, steps: steps.map(({ text, caution }) => ({ text, ...(caution && { caution }) })) };
 }
 

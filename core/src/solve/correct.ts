@@ -4,7 +4,7 @@ import type { Move, NeedleTarget, Quantity } from '../judging/finding.js';
 import { dialFactor } from '../instruments/instrument.js';
 import type { Slot } from '../instruments/slots.js';
 import type { MoveDefinition, MovePlan } from '../moves/define.js';
-import { MOVES, notFinite } from '../moves/registry.js';
+import { MOVE_FORMAT, MOVES, notFinite } from '../moves/registry.js';
 import type { Said } from '../units/said.js';
 import type { Sheet } from './sheet.js';
 
@@ -30,12 +30,21 @@ interface CorrectionInput {
   readonly wholes: Readonly<Record<string, Quantity>>;
 }
 
+/** A move that a round asks for as a file of its own (docs/sheets.md, Moves): bare numbers are in base units. */
+export interface MoveFile {
+  readonly format: typeof MOVE_FORMAT;
+  readonly move: string;
+  readonly [input: string]: unknown;
+}
+
 interface Planned {
   readonly moves: readonly Move[];
   readonly notes: readonly Note<Said>[];
+  /** What each of the moves that have arithmetic of their own was worked out from. */
+  readonly files: ReadonlyMap<Move, MoveFile>;
 }
 
-const NOTHING: Planned = { moves: [], notes: [] };
+const NOTHING: Planned = { moves: [], notes: [], files: new Map() };
 
 /** What may be done about a quantity; nothing where it is no part of anything in this set-up: a side pair on a slide that leans. */
 function correctionOf({ sheet: { check, setup }, name, slots }: CorrectionInput): Correction | undefined {
@@ -57,14 +66,20 @@ export function planCorrection(input: CorrectionInput): Planned {
   if (quantity.aim === null) return NOTHING;
   const amount = input.wanted?.amount ?? quantity.aim - leastValue(quantity);
   const leave = leaveNote(input, quantity.aim, amount);
-  if (leave || amount === 0) return { moves: [], notes: leave ? [leave] : [] };
+  if (leave || amount === 0) return { ...NOTHING, notes: leave ? [leave] : [] };
   const kinds = kindsFor(correction, amount).filter(({ kind, ifEquipped }) => !ifEquipped || sheet.hardware[kind] !== undefined);
   if (kinds.length === 0) return NOTHING;
   const allowed = (input.wanted?.metal ?? quantity.verdict === 'out') ? kinds : kinds.filter((kind) => !kind.metal);
-  if (allowed.length === 0) return { moves: [], notes: [metalWaits(name, info)] };
+  if (allowed.length === 0) return { ...NOTHING, notes: [metalWaits(name, info)] };
   const planned = chosenOf(allowed, sheet).map((kind) => planMoveOf(kind, { ...input, amount, direction: directionOfMove(info, amount) }));
-  return { moves: planned.map(({ move }) => move), notes: planned.flatMap(({ notes }) => notes) };
+  return { ...together(planned), notes: planned.flatMap(({ notes }) => notes) };
 }
+
+/** Several moves with their files. */
+const together = (planned: readonly PlannedMove[]): Pick<Planned, 'moves' | 'files'> => ({
+  moves: planned.map(({ move }) => move),
+  files: new Map(planned.flatMap(({ move, file }) => (file ? [[move, file]] : []))),
+});
 
 /** Why it is left alone: nothing is to be done, or nothing can be taken out where it is least. What the user wants is not called needless. */
 function leaveNote({ name, info, quantity, wanted }: CorrectionInput, aim: number, amount: number): Note<Said> | undefined {
@@ -102,7 +117,7 @@ function planPart({ sheet, name, info, quantity, wholes, ...rest }: CorrectionIn
   const planned = kindsFor(correction, amount)
     .slice(0, 1)
     .map((kind) => planMoveOf(kind, context));
-  return { moves: planned.map(({ move }) => move), notes: [] };
+  return { ...together(planned), notes: [] };
 }
 
 /** The least of several values that one move changes alike: a shim comes out of all of a turn, so that the tightest place decides. */
@@ -147,7 +162,16 @@ interface PlanContext extends CorrectionInput {
   readonly direction: string;
 }
 
-function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, wanted, amounts, amount, direction, slots }: PlanContext) {
+interface PlannedMove {
+  readonly move: Move;
+  readonly notes: readonly Note<Said>[];
+  readonly file?: MoveFile;
+}
+
+function planMoveOf(
+  definition: MoveDefinition,
+  { sheet, name, info, quantity, wanted, amounts, amount, direction, slots }: PlanContext,
+): PlannedMove {
   const { kind } = definition;
   const given = sheet.hardware[kind];
   const needle = needleTarget(sheet, name, amount, slots);
@@ -161,7 +185,10 @@ function planMoveOf(definition: MoveDefinition, { sheet, name, info, quantity, w
   if (lacksDistance(definition, key, filled)) return { move: base, notes: [distanceNote(definition, name, info)] };
   const asked = converted ?? amount;
   if (key) filled[key] = definition.signed ? asked : Math.abs(asked);
-  return { move: { ...planOf(definition, filled), ...base }, notes: [] };
+  const move = { ...planOf(definition, filled), ...base };
+  // The change of a register is worked out from what is typed at the control.
+  if (definition.panel === 'register') return { move, notes: [] };
+  return { move, notes: [], file: { format: MOVE_FORMAT, move: kind, ...filled } };
 }
 
 /** An angle is no amount until the distance it acts over is known. */

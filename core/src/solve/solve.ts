@@ -8,7 +8,7 @@ import type { Estimates, Note } from '../checks/define.js';
 import { FILE_SIZES, sentence, type Said, type SizeWriter } from '../units/said.js';
 import { FaultError, type Fault } from '../input/faults.js';
 import { groupReadings, type Grouped, type Slot } from '../instruments/slots.js';
-import { planCorrection, type WantedMove } from './correct.js';
+import { planCorrection, type MoveFile, type WantedMove } from './correct.js';
 import { readSheet, type Sheet } from './sheet.js';
 import { judge, type Round } from './judge.js';
 
@@ -131,7 +131,23 @@ function judgeAll(round: Round, sets: ReturnType<typeof workOut>['sets']) {
 }
 
 /** Solve a sheet that has been read. */
-export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
+export const solveSheet = (sheet: Sheet, context: SolveContext = {}): Finding => solved(sheet, context).finding;
+
+/**
+ * The moves that a sheet asks for as files of their own, each of which `planMove` answers with the same plan. What is done by hand and
+ * eye, or lacks its hardware, has none.
+ *
+ * @throws FaultError with every fault at once.
+ */
+export function moveFiles(raw: unknown, context: SolveContext = {}): readonly { readonly quantity: string; readonly file: MoveFile }[] {
+  const { finding, files } = solved(readSheet(raw), context);
+  return finding.moves.flatMap((move) => {
+    const file = files.get(move);
+    return file ? [{ quantity: move.quantity, file }] : [];
+  });
+}
+
+function solved(sheet: Sheet, context: SolveContext): { readonly finding: Finding; readonly files: ReadonlyMap<Move, MoveFile> } {
   const { check, instrument, readings } = sheet;
   const { grouped, sets, contradictions, notes: again } = withReadAgain(sheet, workOut(sheet, groupReadings(readings, check.slotKeys)));
   const [closure, conditions] = [closureNote(grouped.returns, instrument), conditionsNote(readings)];
@@ -165,25 +181,28 @@ export function solveSheet(sheet: Sheet, context: SolveContext = {}): Finding {
   const judged = judgeAll(round, sets);
   const quantities: Record<string, Quantity> = {};
   const moves: Move[] = [];
+  const files = new Map<Move, MoveFile>();
   const amounts = Object.fromEntries(judged.map(({ name, quantity }) => [name, context.wanted?.[name]?.amount ?? amountOf(quantity)]));
   const wholes = Object.fromEntries(judged.map(({ name, quantity }) => [name, quantity]));
   for (const { name, info, slots, quantity, notes: own } of judged) {
     quantities[name] = quantity;
     const planned = planCorrection({ sheet, name, info, quantity, slots, amounts, wholes, wanted: context.wanted?.[name] });
     moves.push(...planned.moves);
+    for (const [move, file] of planned.files) files.set(move, file);
     notes.push(...own, ...planned.notes);
   }
   if (judged.length === 0 && !notes.some((note) => note.code === 'too-few-readings')) {
     notes.push({ code: 'too-few-readings', severity: 'warning', text: 'Not enough has been read yet to say anything.' });
   }
   const size = context.sizes ?? FILE_SIZES;
-  return {
+  const finding: Finding = {
     format: FINDING_FORMAT,
     check: check.id,
     quantities,
     moves,
     notes: notes.map((note) => ({ ...note, text: sentence(note.text, size) })),
   };
+  return { finding, files };
 }
 
 /** What would bring a quantity to its aim; nothing when it is in, waits or has none. */

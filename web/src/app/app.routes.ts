@@ -135,6 +135,11 @@ export const routes: Routes = [
     title: 'From a table · Isometra',
     loadComponent: () => import('./table-in/things-page').then((part) => part.ThingsPage),
   },
+  {
+    path: 'moves',
+    title: 'Work out a move · Isometra',
+    loadComponent: () => import('./moves/move-page').then((part) => part.MovePage),
+  },
   { path: 'shop', title: 'The shop · Isometra', loadComponent: () => import('./shop/shop-page').then((part) => part.ShopPage) },
   {
     path: 'parts',

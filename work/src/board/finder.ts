@@ -37,6 +37,7 @@ const PAGES: readonly (readonly [label: string, path: string])[] = [
   ['Planner: who does what on which day', '/planner'],
   ['What is due, and the calendar', '/due'],
   ['Files: reports, archives, tables and labels', '/files'],
+  ['Work out a move: leaves, screws, strips', '/moves'],
   ['The shop: people, time zone, paper', '/shop'],
 ];
 

@@ -42,6 +42,8 @@ const LABELS = [
           <li><a routerLink="/files/table/machines">Machines</a></li>
         </ul>
         <p class="soft">Readings are taken on the bench of their round.</p>
+        <h2>A move by itself</h2>
+        <p><a routerLink="/moves">Work out a move</a>, or open a move file: leaves, screws, strips, a sine plate.</p>
       </section>
       <section>
         <h2>Labels</h2>

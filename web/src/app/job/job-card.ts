@@ -25,6 +25,7 @@ import { Choices } from '../ui/choices';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Dial } from '../ui/dial';
+import { giveFile } from '../ui/give-file';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, moveWords, sizeOf } from '../ui/say';
@@ -117,6 +118,10 @@ export class JobCard extends JobNotes implements OnDestroy {
       ? `${this.info()?.label ?? 'It'} is in: this move is not needed. Every move can upset something else, and it has to be read again after it.`
       : '';
   });
+  protected saveFile(): void {
+    const [file, number] = [this.moveFile(), this.store.machine()?.card.number ?? ''];
+    if (file) giveFile(`${number}-${file.move}-move.json`, 'application/json', `${JSON.stringify(file, null, 2)}\n`);
+  }
   protected takePart(nearer: string): void {
     void this.router.navigate([], { queryParams: { nearer }, queryParamsHandling: 'merge', replaceUrl: true });
   }

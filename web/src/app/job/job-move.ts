@@ -5,11 +5,13 @@ import {
   baseSchema,
   CHECKS,
   FaultError,
+  moveFiles,
   MOVES,
   readInstrument,
   type CheckDefinition,
   type Fault,
   type Move,
+  type MoveFile,
   type WantedMove,
 } from '@isometra/core';
 import type { MoveWrite, StoredRound } from '@isometra/contract';
@@ -275,6 +277,21 @@ export abstract class JobMove {
     if (!finding || lacking.length) throw new FaultError(lacking.length ? lacking : faults);
     return finding.moves.find((entry) => entry.quantity === move.quantity && entry.kind === kind) ?? {};
   }
+
+  /** The move of this card as a file of its own; undefined of what is done by hand and eye, or is planned with a whole casting. */
+  protected readonly moveFile = computed((): MoveFile | undefined => {
+    const [move, sheet, kind] = [this.found(), this.sheet(), this.kind()];
+    const own = this.hardware()[kind];
+    if (!move || !sheet || !own) return undefined;
+    const wanted = { [move.quantity]: { amount: move.amount, metal: true } };
+    try {
+      const files = moveFiles({ ...sheet, hardware: { [kind]: own } }, { ...this.context(), wanted });
+      return files.find(({ quantity, file }) => quantity === move.quantity && file.move === kind)?.file;
+    } catch (error) {
+      if (error instanceof FaultError) return undefined;
+      throw error;
+    }
+  });
 
   protected readonly shown = this.settings.shown;
   protected readonly amount = computed(() => this.found()?.amount ?? this.saved()?.amount ?? 0);
