@@ -1,3 +1,4 @@
+import { isOds, odsCells } from './ods';
 import { partText } from '@isometra/work/table-in';
 
 /** What a file holds as rows of cells, or why it holds none. */
@@ -32,16 +33,25 @@ export function cellsIn(text: string, called: string, pasted = false): FileCells
   };
 }
 
-/** Read a file of a spreadsheet: its first sheet where it is a workbook (.xlsx), else text with something between the cells. */
+/** Read a file of a spreadsheet: its first sheet where it is a workbook (.xlsx, .ods), else text with something between the cells. */
 export async function readCells(file: File): Promise<FileCells> {
   if (file.size > MOST_BYTES) return { fault: `${file.name} is larger than 20 MB. Save the sheet that is wanted by itself.` };
   const bytes = await file.arrayBuffer();
   const [first, second, third, fourth] = new Uint8Array(bytes.slice(0, 4));
-  if (first === 0xd0 && second === 0xcf) return { fault: `${file.name} is a workbook of the old kind (.xls). Save it as .xlsx or .csv.` };
-  if (first === 0x50 && second === 0x4b && third === 3 && fourth === 4) return workbook(file);
+  if (first === 0xd0 && second === 0xcf)
+    return { fault: `${file.name} is a workbook of the old kind (.xls). Save it as .xlsx, .ods or .csv.` };
+  if (first === 0x50 && second === 0x4b && third === 3 && fourth === 4) return isOds(bytes) ? openSheet(file, bytes) : workbook(file);
   const text = letters(bytes);
-  if (text.includes('\u0000')) return { fault: `${file.name} is no table. Save it as .csv or .xlsx.` };
+  if (text.includes('\u0000')) return { fault: `${file.name} is no table. Save it as .csv, .xlsx or .ods.` };
   return cellsIn(text, file.name);
+}
+
+async function openSheet(file: File, bytes: ArrayBuffer): Promise<FileCells> {
+  try {
+    return { cells: await odsCells(bytes) };
+  } catch {
+    return { fault: `${file.name} could not be read as a workbook. Save it as .xlsx or .csv.` };
+  }
 }
 
 async function workbook(file: File): Promise<FileCells> {

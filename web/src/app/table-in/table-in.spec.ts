@@ -121,6 +121,39 @@ describe('a file of a spreadsheet', () => {
     });
   });
 
+  const ods = (rows: string, name = 'x.ods', content = 'content.xml') => {
+    const office = 'urn:oasis:names:tc:opendocument:xmlns';
+    const xml = `<?xml version="1.0"?><o:document-content xmlns:o="${office}:office:1.0" xmlns:table="${office}:table:1.0" xmlns:text="${office}:text:1.0"><o:body><o:spreadsheet><table:table table:name="First">${rows}</table:table><table:table table:name="Second"><table:table-row><table:table-cell o:value-type="float" o:value="9"/></table:table-row></table:table></o:spreadsheet></o:body></o:document-content>`;
+    const kind = strToU8('application/vnd.oasis.opendocument.spreadsheet');
+    return file(zipSync({ mimetype: [kind, { level: 0 }], [content]: strToU8(xml) }) as BlobPart, name);
+  };
+  const cell = (inside: string, about = 'o:value-type="string"') => `<table:table-cell ${about}>${inside}</table:table-cell>`;
+  const words = (text: string) => cell(`<text:p>${text}</text:p>`);
+
+  it('is read from an OpenDocument sheet: figures as they are kept, days, what is repeated, and no emptiness below', async () => {
+    const rows = [
+      `<table:table-header-rows><table:table-row>${words('at')}${words('dial')}${words('due')}</table:table-row></table:table-header-rows>`,
+      `<table:table-row table:number-rows-repeated="2">${cell('<text:p>20,00</text:p>', 'o:value-type="float" o:value="20"')}${cell('', 'o:value-type="float" o:value="-0.30000000000000004"')}${cell('', 'o:value-type="date" o:date-value="2027-03-31T00:00:00"')}<table:table-cell table:number-columns-repeated="16381"/></table:table-row>`,
+      `<table:table-row table:number-rows-repeated="3"><table:table-cell table:number-columns-repeated="16384"/></table:table-row>`,
+      `<table:table-row>${words('two<text:s text:c="2"/>blanks <text:span>and</text:span> more')}<table:covered-table-cell/>${words('µm')}</table:table-row>`,
+      `<table:table-row table:number-rows-repeated="1048570"><table:table-cell table:number-columns-repeated="16384"/></table:table-row>`,
+    ];
+    expect(await readCells(ods(rows.join('')))).toEqual({
+      cells: [
+        ['at', 'dial', 'due'],
+        ['20', '-0.3', '2027-03-31'],
+        ['20', '-0.3', '2027-03-31'],
+        ...[[], [], []],
+        ['two  blanks and more', '', 'µm'],
+      ],
+    });
+  });
+
+  it('of an OpenDocument sheet without a sheet, or torn, is refused', async () => {
+    for (const one of [ods('', 'torn.ods', 'other.xml'), ods('<table:table-row>', 'open.ods')])
+      expect(await readCells(one)).toEqual({ fault: `${one.name} could not be read as a workbook. Save it as .xlsx or .csv.` });
+  });
+
   it('that is none is refused with what would do', async () => {
     const faults = await Promise.all([
       readCells(file(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0]), 'old.xls')),
