@@ -47,6 +47,7 @@ export { otherBars, sagSlope, type OtherBar } from './gravity/otherBars.js';
 export {
   plannedKind,
   readsOf,
+  type Beside,
   type CheckDefinition,
   type Correction,
   type Drawing,

@@ -133,7 +133,7 @@ test('a round is saved as a sheet and opened as a round again: it says the same'
   await beginRound(page, /^Measure$/, { 'Distance between centres': '420 mm' }, '0.002 mm');
   await read(page, '0', '-9.5');
   await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'sheet file' }).click()]);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'sheet file' }).click()]);
   const buffer = await readFile(await download.path());
   const before = page.url();
   await page.getByRole('link', { name: 'set up a new round' }).click();
@@ -141,4 +141,44 @@ test('a round is saved as a sheet and opened as a round again: it says the same'
   await page.getByLabel('Open a sheet file').setInputFiles({ name: 'sheet.json', mimeType: 'application/json', buffer });
   await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
   expect(page.url()).not.toBe(before);
+});
+
+test('a table of readings while the shop cannot be reached: nothing is lost, and another screen that has read it too doubles nothing', async ({
+  page,
+  shop,
+}) => {
+  await addLathe(page, shop.address, 'L-6');
+  await beginRound(page, /^Measure$/, { 'Distance between centres': '420 mm' }, '0.002 mm');
+  await expect(page.getByRole('textbox', { name: /reads/i }).or(page.locator('#reading'))).toBeVisible();
+  const bench = page.url();
+  const other = await page.context().newPage();
+  const paste = async (on: typeof page): Promise<void> => {
+    await on.goto(`${bench}/table`);
+    await on.getByLabel('Paste cells here').evaluate((field) => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text', 'Reading (div)\n0\n-9.5\n');
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+    });
+    await expect(on.getByRole('region', { name: 'What each row becomes' })).toContainText('2 to write');
+  };
+  await paste(page);
+  await paste(other);
+
+  await page.context().setOffline(true);
+  await page.getByRole('button', { name: 'Write 2 readings' }).click();
+  await expect(page.getByText('2 readings written.')).toBeVisible();
+  await page.getByRole('link', { name: 'the bench' }).click();
+  // The result is worked out here; the shop is still to be told.
+  await expect(call(page)).toContainText('Bring it 0.021 mm toward you.');
+  await expect(page.getByRole('status').filter({ hasText: /\d/ }).first()).toBeVisible();
+  await page.context().setOffline(false);
+  const readings = async () =>
+    ((await (await page.request.get(`${shop.address}/api/rounds/${bench.split('/').at(-1) ?? ''}`)).json()) as { readings: unknown[] })
+      .readings.length;
+  await expect.poll(readings, { timeout: 60_000 }).toBe(2);
+
+  // The other screen hears of them: its rows are known now.
+  await expect(other.getByRole('region', { name: 'What each row becomes' })).toContainText('2 here already', { timeout: 30_000 });
+  await expect(other.getByRole('button', { name: 'Write 0 readings' })).toBeDisabled();
+  expect(await readings()).toBe(2);
 });

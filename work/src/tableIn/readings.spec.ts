@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { CHECKS, FILE_SIZES, readInstrument, readsOf, type CheckDefinition } from '@isometra/core';
+import { CHECKS, FILE_SIZES, readInstrument, readsOf, sizesIn, type CheckDefinition } from '@isometra/core';
 import type { StoredReading } from '@isometra/contract';
 import { placeOf } from '../notebook/keyOf.js';
 import { withReadings } from '../sheets/slots.js';
@@ -162,6 +162,68 @@ describe('a table of readings', () => {
     expect(told.map(({ doubt }) => doubt ?? false)).toEqual([false, true, true]);
     expect(rowsToWrite(told, new Set()).length).toBe(1);
     expect(rowsToWrite(told, new Set(told.flatMap(({ reason }) => reason ?? []))).length).toBe(3);
+  });
+
+  it('in inches: places in inches, thou off the dial, and what is told of them in inches too', () => {
+    const inch = { ...about(TAILSTOCK), size: sizesIn({ system: 'inch', fineness: 'fine' }) };
+    const ats = [...new Set(inch.slots.map(({ keys }) => Number(keys['at'])))];
+    const text = [
+      'plane\tat (in)\treading (thou)',
+      ...ats.map((at, i) => `h\t${(at / 25.4).toFixed(4)}\t${i}.5`),
+      `h\t${(ats[0] / 25.4).toFixed(4)}\t90`,
+      'h\t99\t0',
+    ].join('\n');
+    const told = rows(text, inch);
+    expect(told.slice(0, ats.length).map(({ value }) => [value?.keys['at'], value?.value])).toEqual(
+      ats.map((at, i) => [at, `${i}.5 thou`]),
+    );
+    const reasons = faulty(told).map(([, reason]) => String(reason));
+    expect(reasons[0]).toMatch(/more than the dial can travel: [\d.]+ (tenths|thou) from end to end/);
+    expect(reasons[1]).toMatch(/is at 99 in|at 99.00 in/);
+    expect(reasons.join()).not.toContain('mm');
+  });
+
+  describe('of places that are felt', () => {
+    const SEAT = { check: 'table-parallelism-x', plan: { leaves: true, stations: '3', length: '600 mm' } };
+    const bare = (of: ReadingsAbout): ReadingsAbout => ({ ...of, instrument: undefined, round: { ...of.round, instrument: null } });
+    const round = bare(about(SEAT));
+    const [first, second] = round.slots.map(({ keys }) => Number(keys['at']));
+    const text = [
+      'at (mm),enters (mm),does not enter (mm)',
+      `${first},0.10,0.12`,
+      `${second},0.08,`,
+      `${second},,`,
+      `${first},0.2,0.1`,
+    ].join('\n');
+
+    it('takes the leaf that enters and the one that does not, and says which of the two is missing', () => {
+      const told = rows(text, round);
+      expect(told[0]).toEqual(
+        jasmine.objectContaining({
+          state: 'new',
+          value: jasmine.objectContaining({ value: null, keys: jasmine.objectContaining({ at: first, go: '0.10 mm', noGo: '0.12 mm' }) }),
+        }),
+      );
+      expect(faulty(told).map(([number]) => number)).toEqual([3, 4, 5]);
+      expect(String(told[1].reason)).toContain('bound a gap');
+      expect(told[2].reason).toBe('has no reading');
+    });
+
+    it('does not double what the round has, in whichever unit it stands there, and a figure of a dial is not taken', () => {
+      const had = bare(about(SEAT, written(rows(text, round))));
+      const [again] = rows(`at (mm),enters (um),does not enter (um)\n${first},100,120\n`, had);
+      expect(again.state).toBe('same');
+      expect(readingFields(round).map(({ key }) => key)).not.toContain('value');
+    });
+  });
+
+  it('takes what stands beside a size: how warm the part was', () => {
+    const round = about({ check: 'chuck-test-cut', setup: { bar: { diameter: '40 mm', material: 'steel' } }, plan: {} });
+    const at = Number(round.slots[0].keys['at']);
+    const [told] = rows(`at (mm),size (mm),temperature (C)\n${at},39.812,24\n`, round, { 'beside.temperature': { unit: 'C' } });
+    expect(told).toEqual(jasmine.objectContaining({ state: 'new' }));
+    expect(told.value).toEqual(jasmine.objectContaining({ value: '39.812 mm', keys: jasmine.objectContaining({ at }) }));
+    expect(String(told.value?.keys['temperature'])).toContain('24');
   });
 
   it('takes places that the plan does not have only where somebody says so', () => {

@@ -4,7 +4,7 @@ import {
   parseQuantity,
   readingValue,
   sentence,
-  showSize,
+  type Beside,
   type CheckDefinition,
   type Dimension,
   type Instrument,
@@ -16,8 +16,9 @@ import type * as z from 'zod';
 import { isTenTimes, liesApart, lineOf } from '../judging/tenTimes.js';
 import { placeKeysOf, placeOf } from '../notebook/keyOf.js';
 import { faultWords, keyLabel, readingFaults } from '../sheets/door.js';
+import { readingTold } from '../sheets/sheet.js';
 import type { BenchSlot } from '../sheets/slots.js';
-import { cellOf } from './cell.js';
+import { cellOf, type Cell } from './cell.js';
 import { unitsOf, type InField, type Mapping } from './fields.js';
 import type { InRow } from './rows.js';
 import { raggedFault, type Table, type TableRow } from './table.js';
@@ -70,6 +71,11 @@ const KEY_NAMES: Readonly<Record<string, readonly string[]>> = {
   plane: ['direction'],
   angle: ['angle', 'turn'],
 };
+const BESIDE_NAMES: Readonly<Record<string, readonly string[]>> = {
+  go: ['enters', 'goes in', 'go', 'thickest that enters'],
+  noGo: ['does not enter', 'no go', 'not go', 'nogo', 'thinnest that does not'],
+  drag: ['feel', 'felt', 'drag'],
+};
 
 const infoOf = ({ reading }: CheckDefinition, key: string) => {
   const schema = reading.shape[key] as z.ZodType | undefined;
@@ -80,7 +86,26 @@ const infoOf = ({ reading }: CheckDefinition, key: string) => {
 const keysOf = ({ check, slots }: Pick<ReadingsAbout, 'check' | 'slots'>): string[] =>
   [...placeKeysOf(check)].filter((key) => new Set(slots.map(({ keys }) => keys[key])).size > 1);
 
-/** What a table may tell of the readings of a round: where each belongs, and what the dial showed. */
+/** What a place is asked beside its figure, or in place of one. */
+const besideAt = ({ beside = [] }: CheckDefinition, keys: Keys): readonly Beside[] => beside.filter(({ when }) => when?.(keys) ?? true);
+/** Whether what a place says is felt, not read off a scale: leaves, a drag. */
+const isFelt = (check: CheckDefinition, keys: Keys): boolean => besideAt(check, keys).some(({ instead }) => instead === true);
+
+/** What may stand beside the readings of a round: which leaf entered, how warm the part was. */
+function besideFields({ check, slots }: Pick<ReadingsAbout, 'check' | 'slots'>): InField[] {
+  const asked = (check.beside ?? []).filter(({ when }) => slots.some(({ keys }) => when?.(keys) ?? true));
+  return asked.map(({ key }): InField => {
+    const info = infoOf(check, key);
+    const names = [key, ...(BESIDE_NAMES[key] ?? [])].map((name) => name.toLowerCase());
+    return {
+      ...{ key: `beside.${key}`, label: keyLabel(check, key), names },
+      ...(info?.choices ? { choices: info.choices.map(({ value, label }) => ({ value: String(value), label })) } : {}),
+      ...(info?.dimension && !info.choices && { units: unitsOf(info.dimension) }),
+    };
+  });
+}
+
+/** What a table may tell of the readings of a round: where each belongs, what the dial showed or a leaf found, and what stands beside it. */
 export function readingFields(about: Pick<ReadingsAbout, 'check' | 'slots' | 'kindOf' | 'instrument'>): InField[] {
   const { check, slots } = about;
   const places = keysOf(about).map((key): InField => {
@@ -94,16 +119,32 @@ export function readingFields(about: Pick<ReadingsAbout, 'check' | 'slots' | 'ki
       ...(!numeric && { choices: known?.length ? known : values.map((value) => ({ value: String(value), label: wordsOf(value) })) }),
     };
   });
-  const kind = about.kindOf(slots[0]?.keys ?? {});
+  const scaled = slots.find(({ keys }) => !isFelt(check, keys));
+  const beside = besideFields(about);
+  if (!scaled && slots.length > 0) return [...places, ...beside];
+  const kind = about.kindOf(scaled?.keys ?? {});
+  const required = slots.every(({ keys }) => !isFelt(check, keys));
   const units = VALUE_UNITS[kind].filter((unit) => unit !== 'div' || about.instrument);
   const names = ['value', 'reading', 'reads', 'dial', 'indicator', 'level', 'size', 'diameter', 'readings'];
   return [
     ...places,
-    { key: 'value', label: 'Reading', required: true, names, units, ...((kind === 'indicator' || kind === 'level') && { signed: true }) },
+    { key: 'value', label: 'Reading', required, names, units, ...((kind === 'indicator' || kind === 'level') && { signed: true }) },
+    ...beside,
   ];
 }
 
 const wordsOf = (value: Key): string => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value));
+
+/** What the columns of a row say beside its reading, as it would be typed. A text: what is wrong with it. */
+function toldBeside(table: Table, row: TableRow, mapping: Mapping, fields: readonly InField[]): Readonly<Record<string, string>> | string {
+  const told: Record<string, string> = {};
+  for (const field of fields.filter(({ key }) => key.startsWith('beside.'))) {
+    const { text, fault } = cellOf(table, row, field, mapping);
+    if (fault !== undefined) return fault;
+    if (text !== undefined) told[field.key.slice('beside.'.length)] = text;
+  }
+  return told;
+}
 
 /** What the columns of a row say of its place; what is left out is not told. A text: what is wrong with it. */
 function toldKeys(table: Table, row: TableRow, mapping: Mapping, fields: readonly InField[], about: ReadingsAbout): Keys | string {
@@ -145,11 +186,41 @@ class Laying {
     this.firstPlane = about.slots.find(({ readings }) => readings.length > 0)?.keys['plane'] ?? about.slots[0]?.keys['plane'];
   }
 
-  /** What a row becomes. @param told what its columns say of its place; none: it is the place with this `index`. @param text its reading. */
-  lay(number: number, told: Keys, text: string, index: number): InRow<ReadingIn> {
+  /**
+   * What a row becomes.
+   *
+   * @param told what its columns say of its place; none: it is the place with this `index`. @param beside what they say beside the
+   *   reading. @param text its reading; undefined where no cell tells one.
+   */
+  lay(number: number, told: Keys, beside: Readonly<Record<string, string>>, text: string | undefined, index: number): InRow<ReadingIn> {
+    const { check } = this.about;
     const place = this.placeFor(told, index);
-    if (typeof place === 'string') return { number, what: this.words(told), says: text, state: 'faulty', reason: place };
-    const row = { number, what: this.called(place.keys, place.slot), says: text };
+    const says = [text, ...Object.values(beside)].filter(Boolean).join(' · ');
+    if (typeof place === 'string') return { number, what: this.words(told), says, state: 'faulty', reason: place };
+    const row = { number, what: this.called(place.keys, place.slot), says };
+    const asked = besideAt(check, place.keys).map(({ key }) => key);
+    const idle = Object.keys(beside).find((key) => !asked.includes(key));
+    if (idle !== undefined) return { ...row, state: 'faulty', reason: `${keyLabel(check, idle)} is not asked at this place` };
+    const at = { ...place, keys: { ...place.keys, ...beside } };
+    if (isFelt(check, place.keys)) return this.layFelt(row, at, text);
+    return text === undefined ? { ...row, state: 'faulty', reason: 'has no reading' } : this.layRead(row, at, text);
+  }
+
+  /** A row whose place is felt: leaves or a hand tell it, and no scale. */
+  private layFelt(row: Pick<InRow<ReadingIn>, 'number' | 'what' | 'says'>, place: Place, text: string | undefined): InRow<ReadingIn> {
+    const { check, setUp } = this.about;
+    if (text !== undefined) return { ...row, state: 'faulty', reason: 'has a reading, and this place is felt' };
+    const { length } = besideAt(check, place.keys).filter(({ key, instead }) => instead && place.keys[key] !== undefined);
+    if (length === 0) return { ...row, state: 'faulty', reason: 'has no reading' };
+    if (this.feltAlready(place.keys)) return { ...row, state: 'same' };
+    const fault = this.faultOf(place, null, 0, 'none');
+    if (fault) return { ...row, state: 'faulty', reason: fault };
+    this.remember(place, NaN, 'none');
+    return { ...row, state: 'new', value: { keys: place.keys, value: null, set: setUp } };
+  }
+
+  /** A row whose place is read off a scale. */
+  private layRead(row: Pick<InRow<ReadingIn>, 'number' | 'what' | 'says'>, place: Place, text: string): InRow<ReadingIn> {
     const kind = this.about.kindOf(place.keys);
     const parsed = readingValue(text, kind, this.about.instrument);
     if (!parsed.ok) return { ...row, state: 'faulty', reason: `The reading ${parsed.message}. Example: ${parsed.example}` };
@@ -232,27 +303,38 @@ class Laying {
 
   /** Whether the round has this very reading already; each one stands for one row. */
   private stands(keys: Keys, value: number): boolean {
+    const kind = this.about.kindOf(keys);
+    return this.matches(keys, (reading) => {
+      const parsed = readingValue(reading.value, kind, this.about.instrument);
+      return parsed.ok && Math.abs(parsed.value - value) < 1e-9;
+    });
+  }
+
+  /** Whether this place was felt so already. */
+  private feltAlready(keys: Keys): boolean {
+    const { check } = this.about;
+    const said = (of: Keys, key: string): unknown => (check.reading.shape[key] as z.ZodType).safeParse(of[key]).data;
+    return this.matches(keys, (reading) => besideAt(check, keys).every(({ key }) => said(reading.keys, key) === said(keys, key)));
+  }
+
+  private matches(keys: Keys, same: (reading: StoredReading) => boolean): boolean {
     const name = placeOf(this.about.check, keys);
     const readings = this.about.slots.filter((slot) => placeOf(this.about.check, slot.keys) === name).flatMap((slot) => slot.readings);
-    const kind = this.about.kindOf(keys);
-    const known = readings.find((reading) => {
-      const parsed = readingValue(reading.value, kind, this.about.instrument);
-      return !this.matched.has(reading.id) && parsed.ok && Math.abs(parsed.value - value) < 1e-9;
-    });
+    const known = readings.find((reading) => !this.matched.has(reading.id) && same(reading));
     if (known) this.matched.add(known.id);
     return known !== undefined;
   }
 
-  private faultOf({ keys, slot }: Place, text: string, value: number, kind: ValueKind): string | undefined {
+  private faultOf({ keys, slot }: Place, text: string | null, value: number, kind: ValueKind): string | undefined {
     const { check, round, instrument, setUp } = this.about;
     const repeat = this.last?.place === placeOf(check, keys);
     if (slot && !this.open(slot) && !repeat)
       return slot.done
-        ? `was read already: ${slot.readings.map((reading) => String(reading.value)).join(', ')}. Put it right on the bench`
+        ? `was read already: ${slot.readings.map((reading) => readingTold(check.id, reading)).join(', ')}. Put it right on the bench`
         : 'stands in the table already, with other places between';
     if (kind === 'indicator' && instrument?.range && Math.abs(dialDivisions(value, instrument)) > instrument.range) {
-      const travel = showSize(instrument.range * instrument.graduation, 'deviation', 'mm', 'fine');
-      return `${text} is more than the dial can travel: ${travel} from end to end. Which unit is the column in?`;
+      const travel = this.about.size(instrument.range * instrument.graduation, 'deviation');
+      return `${text ?? ''} is more than the dial can travel: ${travel} from end to end. Which unit is the column in?`;
     }
     const [fault] = readingFaults(round, { keys, value: text, set: setUp, supersedes: null });
     return fault && faultWords(round.check, fault, round.instrument);
@@ -290,7 +372,7 @@ interface Place {
 
 /** Whether no column tells places: rows are taken in working order. */
 export const isByOrder = ({ fields }: Mapping): boolean =>
-  Object.entries(fields).every(([key, { column }]) => key === 'value' || column === null);
+  Object.entries(fields).every(([key, { column }]) => !key.startsWith('keys.') || column === null);
 
 /** Rows in their order, the empty ones between them with them: where order tells the place, an empty row is a place that was passed over. */
 function withGaps(rows: readonly TableRow[]): TableRow[] {
@@ -299,6 +381,9 @@ function withGaps(rows: readonly TableRow[]): TableRow[] {
   const last = rows.at(-1)?.number ?? -1;
   return Array.from({ length: last - first + 1 }, (_, i) => known.get(first + i) ?? { number: first + i, cells: [] });
 }
+
+/** How many places a table takes where order tells them: an empty row between two others passes one over. */
+export const placesTaken = ({ rows }: Table): number => withGaps(rows).length;
 
 /**
  * Lay a table of readings on the places of a round. Where no column tells the place, rows are taken in working order: a row that cannot
@@ -309,7 +394,7 @@ function withGaps(rows: readonly TableRow[]): TableRow[] {
  */
 export function readingRows(table: Table, mapping: Mapping, about: ReadingsAbout): InRow<ReadingIn>[] {
   const fields = readingFields(about);
-  const value = fields.find(({ key }) => key === 'value')!;
+  const value = fields.find(({ key }) => key === 'value');
   const laying = new Laying(about);
   const byOrder = isByOrder(mapping);
   const rows = byOrder ? withGaps(table.rows) : table.rows;
@@ -319,12 +404,14 @@ export function readingRows(table: Table, mapping: Mapping, about: ReadingsAbout
   const laid = rows.map((row, i): InRow<ReadingIn> => {
     const told = byOrder ? {} : toldKeys(table, row, mapping, fields, about);
     const ragged = raggedFault(row);
-    const { text, fault } = ragged ? { fault: ragged } : cellOf(table, row, value, mapping);
+    const { text, fault }: Cell = ragged ? { fault: ragged } : value ? cellOf(table, row, value, mapping) : {};
+    const beside = ragged ? {} : toldBeside(table, row, mapping, fields);
     const says = row.cells.filter(Boolean).slice(0, 4).join(' · ');
     if (typeof told === 'string') return { number: row.number, what: '', says, state: 'faulty', reason: told };
     if (!byOrder && Object.keys(told).length === 0) return { number: row.number, what: '', says, state: 'faulty', reason: 'says no place' };
-    if (text === undefined) return laying.unread(row.number, told, says, start + i, fault ?? 'has no reading');
-    return laying.lay(row.number, told, text, start + i);
+    const wrong = fault ?? (typeof beside === 'string' ? beside : undefined);
+    if (wrong !== undefined || typeof beside === 'string') return laying.unread(row.number, told, says, start + i, wrong ?? '');
+    return laying.lay(row.number, told, beside, text, start + i);
   });
   return unsure ? laid.map(inOrderOnly) : laid;
 }

@@ -36,6 +36,20 @@ describe('the bench on the screen', () => {
     expect(server.sent.map((write) => (write.body as ReadingWrite).value)).toEqual(['0 div', '-9.5 div']);
   });
 
+  it('is saved as a sheet with the readings that the shop has not heard of yet', async () => {
+    const { bench, server } = await open();
+    server.holds = (method, path) => method === 'POST' && path.endsWith('/readings');
+    await read(bench, '0');
+    await read(bench, '-9.5');
+    const given: Blob[] = [];
+    spyOn(URL, 'createObjectURL').and.callFake((blob) => `#${given.push(blob as Blob)}`);
+    spyOn(HTMLAnchorElement.prototype, 'click');
+    await bench.press('sheet file');
+    const sheet = JSON.parse(await given[0].text()) as { check: string; readings: { value: string }[] };
+    expect(sheet.check).toBe('tailstock-traverse');
+    expect(sheet.readings.map(({ value }) => value)).toEqual(['0 div', '-9.5 div']);
+  });
+
   it('a dial that is set over for another direction is nudged again before the first reading there', async () => {
     const { bench } = await open();
     const asked = 'The dial is set over now';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { RouterLink } from '@angular/router';
 import { defer, EMPTY } from 'rxjs';
 import { sentence, sizesIn } from '@isometra/core';
-import { isByOrder, readingFields, readingRows, startOf, type ReadingIn, type ReadingsAbout } from '@isometra/work/table-in';
+import { isByOrder, placesTaken, readingFields, readingRows, startOf, type ReadingIn, type ReadingsAbout } from '@isometra/work/table-in';
 import { BenchStore } from '../bench/bench-store';
 import type { ApiFailure } from '../data/api';
 import { Settings } from '../data/settings';
@@ -34,7 +34,7 @@ import type { TableRead, TableTarget } from './table-target';
           <div class="where">
             @if (byOrder()) {
               <span>The first row is</span>
-              <iso-pick label="The first row is" [options]="starts()" [value]="start() ?? usual()" (chosen)="start.set($any($event))" />
+              <iso-pick label="The first row is" [options]="starts()" [value]="start()" (chosen)="start.set($any($event))" />
             } @else if (hasAt()) {
               <span>Places</span>
               <iso-choices label="Places" [options]="places" [value]="own()" (chosen)="own.set($any($event))" />
@@ -66,12 +66,16 @@ export class ReadingsPage {
   protected readonly problem = signal('');
   /** Places that the plan does not have are taken. */
   protected readonly own = signal(false);
+  /** The place of the first row: where the round stood when the table was opened, whatever is written since, here or elsewhere. */
   protected readonly start = signal<number | null>(null);
-  private readonly read = signal<{ readonly rows: number; readonly byOrder: boolean } | null>(null);
-  protected readonly byOrder = computed(() => this.read()?.byOrder ?? false);
-  protected readonly usual = computed(() => startOf(this.read()?.rows ?? 0, this.store.slots()));
+  private readonly read = signal<TableRead | null>(null);
+  protected readonly byOrder = computed(() => {
+    const read = this.read();
+    return read !== null && isByOrder(read.mapping);
+  });
   protected readonly hasAt = computed(() => this.read() !== null && this.store.slots().some(({ keys }) => typeof keys['at'] === 'number'));
-  protected readonly takes = computed(() => this.store.slots().some(({ keys }) => this.store.kindOf(keys) !== 'none'));
+  /** A table can tell something of it beside its places. */
+  protected readonly takes = computed(() => this.target().fields.some(({ key }) => !key.startsWith('keys.')));
   protected readonly places = [
     { value: false, label: 'only those of the plan' },
     { value: true, label: 'as they stand in the table' },
@@ -100,8 +104,9 @@ export class ReadingsPage {
   }
 
   /** The screen asks where the first row belongs where the rows tell no places. */
-  protected note({ rows, mapping }: TableRead): void {
-    this.read.set({ rows, byOrder: isByOrder(mapping) });
+  protected note(read: TableRead): void {
+    if (this.read()?.table !== read.table) this.start.set(startOf(placesTaken(read.table), this.store.slots()));
+    this.read.set(read);
   }
 
   private readonly about = computed((): ReadingsAbout | undefined => {

@@ -112,7 +112,7 @@ export class TableIn {
   constructor() {
     effect(() => {
       const [table, mapping] = [this.table(), this.mapping()];
-      if (table) this.mapped.emit({ rows: table.rows.length, mapping });
+      if (table) this.mapped.emit({ table, mapping });
     });
   }
 

@@ -16,6 +16,6 @@ export interface TableTarget<Value = unknown> {
 
 /** A table as it is read now. */
 export interface TableRead {
-  readonly rows: number;
+  readonly table: Table;
   readonly mapping: Mapping;
 }
