@@ -3,6 +3,7 @@ import { buildAll } from './build.mjs';
 
 buildAll();
 const { serve } = await import('./served.mjs');
+const { measureArchives } = await import('./bench/archives.mjs');
 const { measureMonteCarlo } = await import('./bench/monteCarlo.mjs');
 const { measureNotebook } = await import('./bench/notebook.mjs');
 const { measurePlanner } = await import('./bench/planner.mjs');
@@ -22,4 +23,5 @@ try {
 } finally {
   await shop.stop();
 }
+await measureArchives();
 if (missedTargets() > 0) process.exitCode = 1;
