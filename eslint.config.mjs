@@ -16,6 +16,9 @@ const NODE = {
   performance: 'readonly',
   clearTimeout: 'readonly',
   document: 'readonly',
+  Buffer: 'readonly',
+  FormData: 'readonly',
+  AbortController: 'readonly',
 };
 
 export default tseslint.config(

@@ -43,3 +43,46 @@ test('a cutting template is printed 1:1, with a bar to lay a rule on, its words 
   // Neither plate nor keys are printed.
   expect(words(texts)).not.toContain('mm or inch');
 });
+
+/** What a printer leaves free at its edges. */
+const MARGIN = { top: '12mm', right: '12mm', bottom: '12mm', left: '12mm' };
+
+test.describe('of the demo', () => {
+  test.use({ demo: true });
+
+  test('every job card is one page, and a set-up sheet has what was chosen and no examples', async ({ page, shop }) => {
+    test.slow();
+    const machines = (await (await page.request.get(`${shop.address}/api/machines`)).json()) as { id: string; card: { number: string } }[];
+    const pages = async () => (await getDocumentProxy(new Uint8Array(await page.pdf({ format: 'A4', margin: MARGIN })))).numPages;
+    for (const number of ['L-14', 'M-03', 'M-11', 'T-06']) {
+      const id = machines.find(({ card }) => card.number === number)?.id ?? '';
+      const heads = (await (await page.request.get(`${shop.address}/api/machines/${id}/rounds`)).json()) as {
+        id: string;
+        moves: { quantity: string }[];
+      }[];
+      const moved = heads.flatMap(({ id: round, moves }) => moves.map(({ quantity }) => `${round}/${quantity}`)).slice(-3);
+      for (const move of moved) {
+        await page.goto(`${shop.address}/machines/${id}/move/${move}`);
+        await expect(page.locator('article ol').first()).toBeVisible();
+        // A template 1:1 has a sheet of its own.
+        const templates = await page.locator('iso-shim-templates').count();
+        expect(await pages(), `${number} ${move}`).toBe(1 + templates);
+      }
+    }
+
+    const lathe = machines.find(({ card }) => card.number === 'L-14')?.id ?? '';
+    await page.goto(`${shop.address}/machines/${lathe}/bench/spindle-axis`);
+    await expect(page.getByRole('heading', { name: 'Instrument in hand' })).toBeVisible();
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.getByText('Read elsewhere, and saved as a sheet?')).toBeHidden();
+    // What is chosen is told by more than a ground that no printer prints.
+    const weights = await page
+      .locator('iso-choices')
+      .first()
+      .evaluate((choices) =>
+        Array.from(choices.querySelectorAll('label'), (label) => [label.classList.contains('on'), getComputedStyle(label).fontWeight]),
+      );
+    for (const [on, weight] of weights) expect(weight).toBe(on ? '700' : '400');
+    expect(await pages()).toBeLessThanOrEqual(2);
+  });
+});

@@ -69,6 +69,11 @@ type Bolts = NonNullable<Made['bolts']>;
       width: 150px;
       flex: none;
     }
+    @media print {
+      svg {
+        width: 26mm;
+      }
+    }
     .joint {
       fill: none;
       stroke: var(--line);

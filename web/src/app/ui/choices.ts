@@ -57,6 +57,21 @@ let groups = 0;
       outline-offset: 1px;
       z-index: 1;
     }
+    /* Paper has no dark ground: what is chosen stands out by its frame. */
+    @media print {
+      label {
+        min-height: 28px;
+        padding: 0 8px;
+        color: var(--soft);
+      }
+      label.on {
+        z-index: 1;
+        outline: 2px solid var(--ink);
+        background: none;
+        color: var(--ink);
+        font-weight: 700;
+      }
+    }
     p-radiobutton {
       position: absolute;
       inset: 0;
