@@ -190,7 +190,7 @@ function opened(path: string): Promise<ZipFile> {
 
 const notAnArchive = (error: Error | null): Fault => ({
   path: '',
-  message: `is not a zip that can be read: ${error?.message ?? 'it is empty'}. Either it is something else, or its end is missing`,
+  message: `is not a zip that can be read: ${(error?.message ?? 'it is empty').replace(/\.$/, '')}. Either it is something else, or its end is missing`,
   example: WHOLE,
 });
 
