@@ -4,7 +4,9 @@ import type { StoredReading } from '@isometra/contract';
 import { placeOf } from '../notebook/keyOf.js';
 import { withReadings } from '../sheets/slots.js';
 import { likely, type Mapped } from './fields.js';
-import { readingFields, readingRows, startOf, type ReadingIn, type ReadingsAbout } from './readings.js';
+import { readingFields } from './readingFields.js';
+import type { ReadingIn, ReadingsAbout } from './readingPlaces.js';
+import { readingRows, startOf } from './readings.js';
 import { rowsToWrite, type InRow } from './rows.js';
 import { looksHeaded, partText, tableOfCells } from './table.js';
 
