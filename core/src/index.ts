@@ -124,7 +124,7 @@ export { divisionsPer, movedBy, stopAt, usualShift, type MoveDial, type ScrewRul
 export { displacement, FRAMES, type Frame, type Pose, type Vector } from './moves/pose.js';
 export { crossOrder, USUAL_BOLTS } from './moves/headSteps.js';
 export { gibNext, screwOrder, type GibFelt, type GibNext } from './moves/gib.js';
-export { jobDrawing, jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planFor, planMove, planWithSteps } from './moves/registry.js';
+export { jobDrawing, jobSteps, MOVE_FORMAT, MOVES, PLAN_FORMAT, planFor, planMove, planWithSteps, planWords } from './moves/registry.js';
 export { chooseLeaves, planLeavesWords, stockSchema, type Stock } from './moves/leaves.js';
 export { learnStandIn, mustTie, TIE_EVERY, type StandIn, type Tie } from './moves/standIn.js';
 export { isLargeChange } from './moves/storedOffset.js';

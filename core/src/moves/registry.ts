@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { showSize } from '../units/format.js';
+import { showSize, type Fineness, type UnitSystem } from '../units/format.js';
 import { refuseDeep } from '../input/depth.js';
 import { FaultError, nearest, type Fault } from '../input/faults.js';
 import { fieldAt } from '../input/fields.js';
@@ -153,12 +153,15 @@ export function planWithSteps(raw: unknown, words: PlanWords = METRIC_WORDS): Mo
   return { ...plan, steps: steps.map(({ text, caution }) => ({ text, ...(caution && { caution }) })) };
 }
 
+/** Figures of a plan in the units of a reader. */
+export const planWords = ({ system, fineness }: { readonly system: UnitSystem; readonly fineness: Fineness }): PlanWords => ({
+  size: (um) => showSize(um, 'deviation', system, fineness),
+  slope: (umPerM) => showSize(Math.abs(umPerM), 'slope', system, fineness),
+  length: (mm) => showSize(mm, 'length', system, fineness),
+});
+
 /** Figures of a plan in the words of a metric shop. */
-export const METRIC_WORDS: PlanWords = {
-  size: (um) => showSize(um, 'deviation', 'mm', 'coarse'),
-  slope: (umPerM) => showSize(Math.abs(umPerM), 'slope', 'mm', 'coarse'),
-  length: (mm) => showSize(mm, 'length', 'mm', 'coarse'),
-};
+export const METRIC_WORDS = planWords({ system: 'mm', fineness: 'coarse' });
 
 export function unknownMove(kind: unknown): string {
   const known = WORKED.map((move) => move.kind).join(', ');

@@ -61,7 +61,11 @@ export function readReadings(reader: Reader, raw: unknown, faults: Fault[]): Rea
       return;
     }
     const known = remembered(entry, reader);
-    const read = known ? { reading: known, faults: [] } : readReading(reader, entry, ['readings', index]);
+    if (known) {
+      readings.push(known);
+      return;
+    }
+    const read = readReading(reader, entry, ['readings', index]);
     faults.push(...read.faults);
     if (read.reading) readings.push(read.reading);
   });

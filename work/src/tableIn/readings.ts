@@ -90,8 +90,8 @@ export function readingRows(table: Table, mapping: Mapping, about: ReadingsAbout
     const says = row.cells.filter(Boolean).slice(0, 4).join(' · ');
     if (typeof told === 'string') return { number: row.number, what: '', says, state: 'faulty', reason: told };
     if (!byOrder && Object.keys(told).length === 0) return { number: row.number, what: '', says, state: 'faulty', reason: 'says no place' };
-    const wrong = fault ?? (typeof beside === 'string' ? beside : undefined);
-    if (wrong !== undefined || typeof beside === 'string') return laying.unread(row.number, told, says, start + i, wrong ?? '');
+    if (fault !== undefined) return laying.unread(row.number, told, says, start + i, fault);
+    if (typeof beside === 'string') return laying.unread(row.number, told, says, start + i, beside);
     return laying.lay(row.number, told, beside, text, start + i);
   });
   return unsure ? laid.map(inOrderOnly) : laid;

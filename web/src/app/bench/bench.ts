@@ -41,7 +41,7 @@ import { Struck } from './struck';
 import { ReadingTable } from './reading-table';
 import { afterFrame } from '../ui/after-frame';
 import { Button } from '../ui/controls';
-import { giveFile } from '../ui/give-file';
+import { giveJson } from '../ui/give-file';
 import { Notice } from '../ui/notice';
 
 const sameMark = (one: MethodMark, other: MethodMark): boolean =>
@@ -163,7 +163,7 @@ export class Bench implements OnDestroy {
   /** The round as a sheet file, as it stands here: readings that are still on their way to the shop belong to it. */
   protected saveSheet(): void {
     const sheet = this.store.sheet();
-    if (sheet) giveFile(`${this.checkId()}.json`, 'application/json', `${JSON.stringify(sheet, null, 2)}\n`);
+    if (sheet) giveJson(`${this.checkId()}.json`, sheet);
   }
 
   /** A part of the set-up is clicked on the drawing. */

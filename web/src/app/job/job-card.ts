@@ -25,7 +25,7 @@ import { Choices } from '../ui/choices';
 import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { Dial } from '../ui/dial';
-import { giveFile } from '../ui/give-file';
+import { giveJson } from '../ui/give-file';
 import { Notice } from '../ui/notice';
 import { Tick } from '../ui/tick';
 import { bothUnits, callSentence, moveWords, sizeOf } from '../ui/say';
@@ -120,7 +120,7 @@ export class JobCard extends JobNotes implements OnDestroy {
   });
   protected saveFile(): void {
     const [file, number] = [this.moveFile(), this.store.machine()?.card.number ?? ''];
-    if (file) giveFile(`${number}-${file.move}-move.json`, 'application/json', `${JSON.stringify(file, null, 2)}\n`);
+    if (file) giveJson(`${number}-${file.move}-move.json`, file);
   }
   protected takePart(nearer: string): void {
     void this.router.navigate([], { queryParams: { nearer }, queryParamsHandling: 'merge', replaceUrl: true });

@@ -10,7 +10,7 @@ import type { ApiFailure } from '../data/api';
 import { Drafts } from '../data/drafts';
 import { Limits, type ShownSheet } from '../data/limits';
 import { Settings } from '../data/settings';
-import { giveFile } from '../ui/give-file';
+import { giveFile, giveJson } from '../ui/give-file';
 import { limitsFromFile } from './files';
 import { JobLimits } from './job-limits';
 import { draftOf, lineDraftSchema, rawSheet, withLines } from './limit-draft';
@@ -211,7 +211,7 @@ export class LimitList {
     const content = this.sheet()?.content;
     if (!content) return;
     const name = `${content.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.${kind}`;
-    if (kind === 'json') giveFile(name, 'application/json', `${JSON.stringify(content, null, 2)}\n`);
+    if (kind === 'json') giveJson(name, content);
     else giveFile(name, 'text/csv', limitsToCsv(content));
   }
 }

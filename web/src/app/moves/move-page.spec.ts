@@ -53,6 +53,12 @@ describe('a move by itself', () => {
     expect(shown.text()).toContain('Roughing passes');
   });
 
+  it('takes a bare figure of a file in the unit of the file, also one that stands there as a text', async () => {
+    const shown = await page();
+    await give(shown, file({ ...SHIMS, thickness: '100', stock: [{ thickness: '50', count: 4 }] }, 'bare.json'));
+    expect(answer(shown)).toEqual(['0.050 mm, 0.050 mm', '0.100 mm', '0.000 mm']);
+  });
+
   it('is asked back about a figure that is a thousand times off', async () => {
     const shown = await page();
     await shown.pick('Kind of move', 'Turn the adjusting screws');

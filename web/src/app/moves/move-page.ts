@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import * as z from 'zod';
-import { FaultError, fieldInfo, MOVES, planWithSteps, showSize, type Fault, type MovePlan, type PlanWords } from '@isometra/core';
+import { FaultError, fieldInfo, MOVES, planWithSteps, planWords, type Fault, type MovePlan } from '@isometra/core';
 import { answerLines } from '@isometra/work';
 import { Drafts } from '../data/drafts';
 import { Kit, stockOf } from '../data/kit';
@@ -10,14 +10,13 @@ import { Settings } from '../data/settings';
 import { Button } from '../ui/controls';
 import { File as FileButton } from '../ui/file';
 import { askedFaults, formSchema, settled, type FormValue } from '../ui/form-model';
-import { giveFile } from '../ui/give-file';
+import { giveJson } from '../ui/give-file';
+import { notOpened } from '../ui/not-opened';
 import { Notice } from '../ui/notice';
 import { Pick } from '../ui/pick';
 import { SchemaForm } from '../ui/schema-form';
 import { canBeTyped, heldWords, moveFileOf, openMove, takesLeaves, WORKED, type MoveInput } from './open-move';
 
-/** Mistakes of a file that are told at once. */
-const TOLD = 5;
 const DRAFT = 'move-on-its-own';
 const draftSchema = z.object({ kind: z.string(), value: formSchema, rest: formSchema });
 
@@ -65,7 +64,7 @@ export class MovePage {
   private readonly worked = computed((): { readonly plan?: MovePlan; readonly faults: readonly Fault[] } => {
     if (this.asked().length) return { faults: this.asked() };
     try {
-      return { plan: planWithSteps(this.file(), this.words()), faults: [] };
+      return { plan: planWithSteps(this.file(), planWords(this.settings.shown())), faults: [] };
     } catch (error) {
       if (error instanceof FaultError) return { faults: error.faults };
       throw error;
@@ -94,15 +93,6 @@ export class MovePage {
   private kept(): MoveInput {
     const kept = this.drafts.read(DRAFT, draftSchema);
     return kept && MOVES.get(kept.kind)?.plan ? kept : { kind: 'shim-leaves', value: {}, rest: {} };
-  }
-
-  private words(): PlanWords {
-    const { system, fineness } = this.settings.shown();
-    return {
-      size: (um) => showSize(um, 'deviation', system, fineness),
-      slope: (umPerM) => showSize(Math.abs(umPerM), 'slope', system, fineness),
-      length: (mm) => showSize(mm, 'length', system, fineness),
-    };
   }
 
   /** A field by its name on the screen; of what has none the key of the file. */
@@ -143,15 +133,13 @@ export class MovePage {
     this.told.set('');
     const read = openMove(parsedJson(await file.text()));
     if ('faults' in read) {
-      const words = read.faults.map(({ path, message, example }) => `${path} ${message}. Example: ${example}`.trim());
-      const more = words.length > TOLD ? ` And ${words.length - TOLD} more.` : '';
-      return this.problem.set(`${file.name} was not opened: ${words.slice(0, TOLD).join('. ')}.${more}`);
+      return this.problem.set(notOpened(file.name, read.faults));
     }
     this.put(read.opened);
     this.told.set(`${file.name} is open.`);
   }
 
   protected save(): void {
-    giveFile(`${this.kind()}-move.json`, 'application/json', `${JSON.stringify(this.file(), null, 2)}\n`);
+    giveJson(`${this.kind()}-move.json`, this.file());
   }
 }

@@ -1,6 +1,6 @@
 import { fieldInfo, MOVE_FORMAT, MOVES, planWithSteps, FaultError, type Fault, type MoveDefinition } from '@isometra/core';
 import type * as z from 'zod';
-import { fieldsOf, type FormValue } from '../ui/form-model';
+import { asInFile, fieldsOf, type FormValue } from '../ui/form-model';
 
 /** A move on its own: its kind, what stands in the form, and what only a file can hold. */
 export interface MoveInput {
@@ -22,12 +22,12 @@ export const canBeTyped = ({ input }: MoveDefinition): boolean =>
 export const takesLeaves = ({ input }: MoveDefinition): boolean => 'stock' in input.shape;
 
 /** A file as the form holds it: fields that are asked, and the rest. */
-export function parted(definition: MoveDefinition, raw: Readonly<Record<string, unknown>>): MoveInput {
+function parted(definition: MoveDefinition, raw: Readonly<Record<string, unknown>>): MoveInput {
   const asked = new Set(fieldsOf(definition.input).map(({ key }) => key));
   const entries = Object.entries(raw).filter(([key]) => key !== 'format' && key !== 'move');
   return {
     kind: definition.kind,
-    value: Object.fromEntries(entries.filter(([key]) => asked.has(key))),
+    value: asInFile(definition.input, Object.fromEntries(entries.filter(([key]) => asked.has(key)))),
     rest: Object.fromEntries(entries.filter(([key]) => !asked.has(key))),
   };
 }

@@ -4,11 +4,9 @@ import { parsedJson } from '../data/api';
 import { MachineStore } from '../machine/machine-store';
 import { Button } from '../ui/controls';
 import { File as FileButton } from '../ui/file';
-import { giveFile } from '../ui/give-file';
+import { giveJson } from '../ui/give-file';
+import { notOpened } from '../ui/not-opened';
 import { Notice } from '../ui/notice';
-
-/** Mistakes of a file that are told at once. */
-const TOLD = 5;
 
 /** The faces of a casting and what is wanted of them, as a file that `isometra move` answers: saved, and opened again. */
 @Component({
@@ -42,17 +40,13 @@ export class MoveFile {
   protected readonly problem = signal('');
 
   protected save(): void {
-    const text = `${JSON.stringify(supportsFile(this.move()), null, 2)}\n`;
-    giveFile(`${this.store.machine()?.card.number ?? ''}-${this.title()}-move.json`, 'application/json', text);
+    giveJson(`${this.store.machine()?.card.number ?? ''}-${this.title()}-move.json`, supportsFile(this.move()));
   }
 
   protected async open(file: File): Promise<void> {
     this.problem.set('');
     const read = openSupports(parsedJson(await file.text()));
-    if ('faults' in read) {
-      const words = read.faults.map(({ path, message, example }) => `${path} ${message}. Example: ${example}`);
-      return this.problem.set(`${file.name} was not opened: ${words.slice(0, TOLD).join('. ')}`);
-    }
+    if ('faults' in read) return this.problem.set(notOpened(file.name, read.faults));
     const { frame } = read.opened;
     if (frame !== this.move().frame) return this.problem.set(`${file.name} is of a ${frame}: it was not opened.`);
     this.opened.emit(read.opened);

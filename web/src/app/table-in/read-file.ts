@@ -40,22 +40,15 @@ export async function readCells(file: File): Promise<FileCells> {
   const [first, second, third, fourth] = new Uint8Array(bytes.slice(0, 4));
   if (first === 0xd0 && second === 0xcf)
     return { fault: `${file.name} is a workbook of the old kind (.xls). Save it as .xlsx, .ods or .csv.` };
-  if (first === 0x50 && second === 0x4b && third === 3 && fourth === 4) return isOds(bytes) ? openSheet(file, bytes) : workbook(file);
+  if (first === 0x50 && second === 0x4b && third === 3 && fourth === 4) return workbook(file, bytes);
   const text = letters(bytes);
   if (text.includes('\u0000')) return { fault: `${file.name} is no table. Save it as .csv, .xlsx or .ods.` };
   return cellsIn(text, file.name);
 }
 
-async function openSheet(file: File, bytes: ArrayBuffer): Promise<FileCells> {
+async function workbook(file: File, bytes: ArrayBuffer): Promise<FileCells> {
   try {
-    return { cells: await odsCells(bytes) };
-  } catch {
-    return { fault: `${file.name} could not be read as a workbook. Save it as .xlsx or .csv.` };
-  }
-}
-
-async function workbook(file: File): Promise<FileCells> {
-  try {
+    if (isOds(bytes)) return { cells: await odsCells(bytes) };
     const { readSheet } = await import('read-excel-file/browser');
     const rows = await readSheet(file);
     return { cells: rows.map((row) => row.map(typed)) };

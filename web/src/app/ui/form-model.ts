@@ -148,16 +148,27 @@ export function withBaseUnit(value: number, info: FieldInfo): string {
 }
 
 /** A whole form with the shown unit written behind every bare number, as on leaving each field. */
-export function settled(schema: z.ZodObject, value: FormValue, system: UnitSystem): FormValue {
+export const settled = (schema: z.ZodObject, value: FormValue, system: UnitSystem): FormValue =>
+  written(schema, value, (text, info) => withUnit(text, info, system));
+
+/** What stands in a file, as a form holds it: there a bare number, also one in a text, is in the unit of the file. */
+export const asInFile = (schema: z.ZodObject, value: FormValue): FormValue =>
+  written(schema, value, (text, info) => {
+    const read = info.dimension ? readNumber(text) : undefined;
+    return read?.unit === '' ? withBaseUnit(read.value, info) : text;
+  });
+
+/** A whole form with each of its texts written anew. */
+function written(schema: z.ZodObject, value: FormValue, anew: (text: string, info: FieldInfo) => string): FormValue {
   const fields = fieldsOf(schema);
   return Object.fromEntries(
     Object.entries(value).map(([key, part]) => {
       const field = fields.find((entry) => entry.key === key);
       if (field?.kind === 'list')
-        return [key, (part as FormValue[]).map((row) => settled(elementOf(schema.shape[key] as z.ZodType), row, system))];
+        return [key, (part as FormValue[]).map((row) => written(elementOf(schema.shape[key] as z.ZodType), row, anew))];
       if (field?.kind === 'group')
-        return [key, settled(bareSchema(schema.shape[key] as z.ZodType) as z.ZodObject, part as FormValue, system)];
-      return [key, field && typeof part === 'string' ? withUnit(part, field.info, system) : part];
+        return [key, written(bareSchema(schema.shape[key] as z.ZodType) as z.ZodObject, part as FormValue, anew)];
+      return [key, field && typeof part === 'string' ? anew(part, field.info) : part];
     }),
   );
 }
