@@ -40,8 +40,11 @@ test('starts with its own database, stops cleanly, and keeps the shop', async ({
   try {
     const first = start(data, args);
     await serving(first);
-    const machines = await (await request.get(`http://127.0.0.1:${port}/api/machines`)).json();
+    const answer = await request.get(`http://127.0.0.1:${port}/api/machines`);
+    const machines = await answer.json();
     expect(machines.length).toBe(6);
+    // A browser uses a line again that was quiet for as long as five minutes: it must not be closed before.
+    expect(Number(/timeout=(\d+)/.exec(answer.headers()['keep-alive'])?.[1])).toBeGreaterThan(300);
 
     const beside = start(data, args);
     expect(await beside.ended).toBe(1);

@@ -9,6 +9,9 @@ import { Devices } from './services/devices.js';
 import { News } from './services/news.js';
 import { Solver } from './services/solver.js';
 
+/** How long a line stays open on which nothing comes, in ms. */
+const LINE_KEPT = 600_000;
+
 /** A server that is up. */
 export interface Serving {
   readonly address: string;
@@ -37,8 +40,9 @@ export async function startServing(config: Config, given?: Solver): Promise<Serv
   const server = createServer(createApp({ sequelize, solver, news, logger, names, webRoot: config.webRoot, ...(lan && { lan }) }));
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
-    // Longer than a proxy or a browser keeps a line open: one that is closed just as it is used again loses its request.
-    server.keepAliveTimeout = 65_000;
+    // Longer than a browser keeps a line open that is not used (five minutes): one that is closed just as it is used again loses its
+    // request.
+    server.keepAliveTimeout = LINE_KEPT;
     server.listen(config.port, config.host, resolve);
   }).catch(async (error: unknown) => {
     await sequelize.close();

@@ -1,4 +1,6 @@
+import { TestBed } from '@angular/core/testing';
 import { roundWriteOf, type RoundWrite } from '@isometra/contract';
+import { Settings } from '../data/settings';
 import { barRound, openShop, show, until, refusal, type FakeServer } from '../testing/fake-shop';
 import { Bench } from './bench';
 
@@ -24,6 +26,15 @@ describe('the set-up of a round that has begun', () => {
     expect(Object.keys(sent)).not.toContain('readings');
     expect(Object.keys(sent)).not.toContain('surveyId');
     expect(page.element.querySelector('iso-as-set-up')).toBeNull();
+  });
+
+  it('what a file gave as a bare text stays in the unit of the file, also on a screen in inches', async () => {
+    const { page, server } = await open(barRound(-21, 9, { setup: { centreDistance: '400' } }));
+    TestBed.inject(Settings).system.set('inch');
+    await page.choose('it counts down');
+    await page.press('Edit set-up');
+    await until(() => puts(server).length === 1);
+    expect(puts(server)[0].setup['centreDistance']).toBe('400 mm');
   });
 
   it('a nudge test made too late turns the call round', async () => {

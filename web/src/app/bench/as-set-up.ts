@@ -9,7 +9,7 @@ import { senseOf } from '@isometra/work';
 import { AsItStood } from '../notebook/as-it-stood';
 import { Earlier } from '../notebook/earlier';
 import { FormPart } from '../ui/form-part';
-import { formFaults, formSchema, settled, withField } from '../ui/form-model';
+import { asInFile, formFaults, formSchema, settled, withField } from '../ui/form-model';
 import { asTyped } from './begin-draft';
 import { BenchStore } from './bench-store';
 import { CheckParts, anotherLook, partFaults, partsSchema, settledParts } from './check-parts';
@@ -121,11 +121,12 @@ export class AsSetUp implements OnInit {
   }
 
   private draftOf({ setup, plan, conditions, instrument }: Pick<RoundWrite, 'setup' | 'plan' | 'conditions' | 'instrument'>): SetUpDraft {
+    const check = this.check();
     return {
-      setup,
-      plan,
-      conditions: asTyped(conditions, this.check().conditions),
-      instrument: withField(instrument ?? {}, 'sense', undefined),
+      setup: asInFile(check.setup, setup),
+      plan: asInFile(check.plan, plan),
+      conditions: asTyped(conditions, check.conditions),
+      instrument: asInFile(instrumentSchemaFor(instrument?.['kind']), withField(instrument ?? {}, 'sense', undefined)),
       sense: senseOf(instrument),
     };
   }

@@ -51,6 +51,19 @@ describe('the first draft of a set-up', () => {
     expect([kitId, sense]).toEqual([DIAL, 1]);
   });
 
+  it('a bare text from a file keeps the unit of the file, whatever unit the screen is in', () => {
+    const told = barRound(0, 0, {
+      ...{ setup: { centreDistance: '400' }, conditions: { quillLock: 'on' as const, place: '600' } },
+      ...{ instrumentName: null, instrument: { kind: 'lever', graduation: '2' } },
+    });
+    const { setup, conditions, own: words } = draft('tailstock-traverse', [told]);
+    expect([setup, conditions, words]).toEqual([
+      { centreDistance: '400 mm' },
+      { quillLock: 'on', place: '600 mm' },
+      { kind: 'lever', graduation: '2 µm' },
+    ]);
+  });
+
   it('takes conditions of other rounds over where the check asks for them', () => {
     expect(draft('quill-parallelism', [barRound(3, 4)]).conditions).toEqual({ quillLock: 'on' });
     expect(draft('bed-twist', [barRound(3, 4)]).conditions).toEqual({});

@@ -10,12 +10,13 @@ import {
   type CheckDefinition,
   type FieldInfo,
   type ValueKind,
+  instrumentSchemaFor,
 } from '@isometra/core';
 import type { KitItem, MachineCardText, RoundHead, RoundWrite, StoredRound } from '@isometra/contract';
 import { factOf, knownSense, learnedPivot, mountingOf, type Rung, slantOf } from '@isometra/work';
 import * as z from 'zod';
 import { newId } from '../data/id';
-import { formSchema, withField, type FormValue } from '../ui/form-model';
+import { asInFile, formSchema, withField, type FormValue } from '../ui/form-model';
 import { partsSchema } from './check-parts';
 import { senseSchema } from './nudge';
 
@@ -71,7 +72,7 @@ export function suitable(item: KitItem, kind: ValueKind): boolean {
 /** Numbers of stored conditions as a person would type them. */
 export function asTyped(conditions: RoundWrite['conditions'], schema: z.ZodObject): FormValue {
   return Object.fromEntries(
-    Object.entries(conditions)
+    Object.entries(asInFile(schema, conditions))
       .filter(([key]) => key in schema.shape && !fieldInfo(schema.shape[key] as z.ZodType)?.anew)
       .map(([key, value]) => {
         const dimension = fieldInfo(schema.shape[key] as z.ZodType)?.dimension;
@@ -164,8 +165,8 @@ function likelyDial(kit: readonly KitItem[], kind: ValueKind, lastName: string |
 }
 
 /** What was chosen last time and stays. */
-const carried = (last: StoredRound | undefined): Partial<Pick<BeginDraft, 'plan' | 'purpose'>> =>
-  last ? { plan: last.plan, purpose: last.purpose ?? {} } : {};
+const carried = (check: CheckDefinition, last: StoredRound | undefined): Partial<Pick<BeginDraft, 'plan' | 'purpose'>> =>
+  last ? { plan: asInFile(check.plan, last.plan), purpose: asInFile(purposeSchemaForm, last.purpose ?? {}) } : {};
 
 /** A first draft: the last round of this check, or what other rounds and the machine card know. @param own the choice "another one". */
 export function firstDraft(check: CheckDefinition, { card, last, other, heads, kit, rungs }: Known, own: string): BeginDraft {
@@ -183,10 +184,10 @@ export function firstDraft(check: CheckDefinition, { card, last, other, heads, k
   const dial = described ? undefined : likelyDial(kit, kind, last?.instrumentName);
   return {
     ...emptyDraft(),
-    setup,
-    ...carried(last),
+    setup: asInFile(check.setup, setup),
+    ...carried(check, last),
     conditions: asTyped((last ?? other)?.conditions ?? {}, check.conditions),
-    own: described ? withField(described, 'sense', undefined) : ownInstrument(kind),
+    own: described ? asInFile(instrumentSchemaFor(described['kind']), withField(described, 'sense', undefined)) : ownInstrument(kind),
     kitId: dial?.id ?? own,
     sense: senseBefore(heads, check, dial, setup),
   };

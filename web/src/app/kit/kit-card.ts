@@ -12,6 +12,7 @@ import {
   type WritableSignal,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import type * as z from 'zod';
 import { instrumentSchemaFor, type Fault } from '@isometra/core';
 import {
   KIT_NAMES,
@@ -27,7 +28,7 @@ import { daysUntilDue, kitFaults } from '@isometra/work';
 import type { ApiFailure } from '../data/api';
 import { Kit } from '../data/kit';
 import { Settings } from '../data/settings';
-import { askedFaults, formFaults, settled, withField, type FormValue } from '../ui/form-model';
+import { asInFile, askedFaults, formFaults, settled, withField, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { KitDrawing } from './kit-drawing';
 import { HolderCheck } from './holder-check';
@@ -148,15 +149,12 @@ export class KitCard {
   private readonly about = computed(() => `${this.item().id}/${this.item().version}`);
   protected readonly open = this.typed((item) => item.version === 0);
   protected readonly name = this.typed((item) => item.name);
-  protected readonly data = this.typed((item): FormValue => item.data);
+  protected readonly data = this.typed((item): FormValue => this.asTyped(item.data));
   protected readonly care = this.typed(({ care }) => datesOf(care));
   protected readonly note = signal('');
   protected readonly names = KIT_NAMES;
   protected readonly careSchema = careForm;
-  protected readonly schema = computed(() => {
-    const { kind } = this.item();
-    return kind === 'instrument' ? instrumentSchemaFor(this.data()['kind']) : KIT_SCHEMAS[kind];
-  });
+  protected readonly schema = computed(() => this.schemaOf(this.data()));
   protected readonly careFaults = computed(() => formFaults(careForm, this.care(), this.settings.system()));
   protected readonly notes = computed(() => [...(this.item().care.notes ?? [])].reverse());
   protected readonly due = computed(() => dueWords(this.item(), today()));
@@ -179,6 +177,16 @@ export class KitCard {
   });
   protected readonly stock = computed(() => (this.data()['stock'] ?? []) as readonly ShimRow[]);
   protected readonly short = computed(() => shortOf(this.item()));
+
+  private schemaOf(data: FormValue): z.ZodObject {
+    const { kind } = this.item();
+    return kind === 'instrument' ? instrumentSchemaFor(data['kind']) : KIT_SCHEMAS[kind];
+  }
+
+  /** What is stored, as the form holds it. */
+  private asTyped(data: FormValue): FormValue {
+    return asInFile(this.schemaOf(data), data);
+  }
 
   /** A part of the piece as it is being changed; it begins anew with another piece or another version. */
   private typed<T>(part: (item: KitItem) => T): WritableSignal<T> {
@@ -247,7 +255,7 @@ export class KitCard {
     const { name, data, care } = kitStateSchema.parse(then.state);
     this.then.set(then);
     this.name.set(name);
-    this.data.set(data);
+    this.data.set(this.asTyped(data));
     this.care.set(datesOf(care));
   }
 
@@ -257,7 +265,7 @@ export class KitCard {
     const { name, data, care } = this.item();
     this.note.set('');
     this.name.set(name);
-    this.data.set(data);
+    this.data.set(this.asTyped(data));
     this.care.set(datesOf(care));
     this.warned.set(false);
     this.problem.set('');

@@ -1,3 +1,5 @@
+import { TestBed } from '@angular/core/testing';
+import { Settings } from '../data/settings';
 import { openShop, refusal, show, until } from '../testing/fake-shop';
 import { KitList } from './kit-list';
 
@@ -100,6 +102,31 @@ describe('the kit', () => {
     await kit.press('Save');
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'POST', path: '/kit' }));
     expect(server.sent[0].body).toEqual(jasmine.objectContaining({ name: 'Best dial', data: { kind: 'lever', graduation: '0.002 mm' } }));
+  });
+
+  it('what a file gave as a bare text stays in the unit of the file, also on a screen in inches', async () => {
+    const { server } = await openShop([], {
+      prepare: (shop) => {
+        const [piece, leaves, ...others] = shop.kit;
+        shop.kit = [
+          { ...piece, data: { kind: 'lever', graduation: '2' } },
+          { ...leaves, data: { stock: [{ thickness: '50', count: 2 }] } },
+          ...others,
+        ];
+      },
+    });
+    TestBed.inject(Settings).system.set('inch');
+    const kit = await show(KitList);
+    for (const name of server.kit.slice(0, 2).map((item) => item.name)) {
+      await kit.press(`Change ${name}`);
+      await kit.type('Name', `${name}, old`);
+      await kit.press('Save');
+    }
+    await until(() => server.sent.length === 2);
+    expect(server.sent.map(({ body }) => (body as { data: unknown }).data)).toEqual([
+      { kind: 'lever', graduation: '2 µm' },
+      { stock: [{ thickness: '50 µm', count: 2 }] },
+    ]);
   });
 
   it('shims are added, counted and taken out', async () => {

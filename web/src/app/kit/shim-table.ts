@@ -34,7 +34,7 @@ export interface ShimRow {
               of="deviation"
               example="0.05 mm"
               [read]="LEAF"
-              [value]="'' + row.thickness"
+              [value]="typed(row)"
               (typed)="set(i, { thickness: $event })"
             />
           </td>
@@ -86,6 +86,11 @@ export class ShimTable {
   protected readonly LEAF = { engraved: true, usual: [5, 5000] } as const;
   /** Field left and button pressed can come in one turn, before what was typed is back from the parent. */
   protected readonly latest = linkedSignal(() => this.rows());
+
+  /** A thickness as typed; a number is in the unit of the file. */
+  protected typed({ thickness }: ShimRow): string {
+    return typeof thickness === 'number' ? `${thickness} µm` : thickness;
+  }
 
   protected fault(index: number): Fault | undefined {
     return this.faults().find((fault) => fault.path.startsWith(`stock[${index}]`));

@@ -33,7 +33,7 @@ import { AsItStood } from '../notebook/as-it-stood';
 import { Earlier } from '../notebook/earlier';
 import { Archive } from '../shell/archive';
 import { Choices, type Choice } from '../ui/choices';
-import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
+import { asInFile, formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { SchemaForm } from '../ui/schema-form';
 import { Button } from '../ui/controls';
 import { FirstField } from '../ui/first-field';
@@ -222,7 +222,7 @@ export class MachineCardForm {
       .subscribe({
         next: (machine) => {
           this.saved.set(machine);
-          if (machine && !draft) this.card.set({ ...machine.card });
+          if (machine && !draft) this.card.set(asInFile(machineCardSchema, machine.card));
           this.ready.set(true);
         },
         error: (failure: ApiFailure) => this.problem.set(failure.message),
@@ -269,11 +269,11 @@ export class MachineCardForm {
   protected readonly then = signal<StateThen | null>(null);
   protected lookAt(then: StateThen): void {
     this.then.set(then);
-    this.card.set({ ...then.state });
+    this.card.set(asInFile(machineCardSchema, then.state));
   }
   protected backToNow(): void {
     this.then.set(null);
-    this.card.set(this.drafts.read(this.draftName(), formSchema) ?? { ...this.saved()?.card });
+    this.card.set(this.drafts.read(this.draftName(), formSchema) ?? asInFile(machineCardSchema, this.saved()?.card ?? {}));
   }
 
   protected archive(machine: Machine, away: boolean): void {

@@ -1,6 +1,7 @@
 import { Router } from '@angular/router';
 import { TestBed } from '@angular/core/testing';
 import { Keys } from '../data/keys';
+import { Settings } from '../data/settings';
 import { cardFieldsFor, MACHINE_KINDS, type SurveyWrite } from '@isometra/contract';
 import { barRound, openShop, show, showAtOnce, refusal, until, LATHE } from '../testing/fake-shop';
 import { MachineCardForm } from './machine-card';
@@ -162,6 +163,23 @@ describe('a machine card', () => {
     server.letGo();
     await until(() => card.all('input').length > 0);
     expect(card.field('Shop number').value).toBe('L-14');
+  });
+
+  it('what a file gave as a bare text stays in the unit of the file, also on a screen in inches', async () => {
+    const { server } = await openShop([], {
+      prepare: (shop) => {
+        shop.machines = shop.machines.map((machine) => ({ ...machine, card: { ...machine.card, centreDistance: '1500' } }));
+      },
+    });
+    TestBed.inject(Settings).system.set('inch');
+    spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
+    const card = await show(MachineCardForm, { machineId: LATHE });
+    await card.type('Shop number', 'L-15');
+    await card.press('Save the card');
+    await until(() => server.sent.length === 1);
+    expect((server.sent[0].body as { card: unknown }).card).toEqual(
+      jasmine.objectContaining({ number: 'L-15', centreDistance: '1500 mm' }),
+    );
   });
 
   it('what was typed comes back after leaving, until it is kept', async () => {

@@ -36,7 +36,7 @@ import { Button } from '../ui/controls';
 import { Field } from '../ui/field';
 import { File as FileButton } from '../ui/file';
 import { FirstField } from '../ui/first-field';
-import { formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
+import { asInFile, formFaults, formSchema, settled, type FormValue } from '../ui/form-model';
 import { Notice } from '../ui/notice';
 import { SchemaForm } from '../ui/schema-form';
 
@@ -50,6 +50,10 @@ const draftSchema = z.object({
 type Draft = z.infer<typeof draftSchema>;
 
 /** One part: written down as it comes off, or changed. What is not saved stays as a draft. */
+/** What was told of a part, as its form holds it. */
+const detailsOf = ({ details }: Pick<Part, 'details'>): FormValue =>
+  asInFile(partFieldsFor(details['kind'] as PartKind | undefined), details);
+
 @Component({
   selector: 'iso-part-form',
   imports: [AsItStood, Button, Earlier, Field, FileButton, FirstField, Notice, Photos, SchemaForm],
@@ -107,7 +111,7 @@ export class PartForm {
   private asItIs(): Draft {
     const part = this.part();
     return part
-      ? { number: String(part.number), details: part.details, pictures: part.pictures, version: part.version }
+      ? { number: String(part.number), details: detailsOf(part), pictures: part.pictures, version: part.version }
       : { number: '', details: {}, pictures: [], version: 0 };
   }
 
@@ -137,7 +141,7 @@ export class PartForm {
     const state = partStateSchema.safeParse(then.state).data;
     if (!state) return this.problem.set('That state cannot be shown.');
     this.then.set(then);
-    this.set({ details: state.details, pictures: state.pictures });
+    this.set({ details: detailsOf(state), pictures: state.pictures });
   }
 
   protected discard(): void {
