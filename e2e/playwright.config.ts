@@ -15,6 +15,8 @@ export default defineConfig({
     actionTimeout: 60_000,
     navigationTimeout: 60_000,
     locale: 'en-GB',
+    // Nothing is waited for while it slides in.
+    contextOptions: { reducedMotion: 'reduce' },
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: process.env['CHROME_BIN'] ?? '/usr/bin/chromium', args: CHROMIUM_FLAGS },
     screenshot: 'only-on-failure',
