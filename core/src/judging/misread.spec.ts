@@ -81,6 +81,61 @@ describe('a reading that the round contradicts', () => {
     expect(solve(wild).moves).toEqual([]);
   });
 
+  it('two of them count as they were read again, in whichever order, running or come back to, whatever they had been', () => {
+    const clean = [0, 5, 10, 15, 20, 25];
+    const straight = solve(bar(clean)).quantities['offsetHorizontal'];
+    const wild = fc.integer({ min: 12, max: 60 }).chain((size) => fc.constantFrom(size, -size));
+    const pair = fc.shuffledSubarray([0, 1, 2, 3, 4, 5], { minLength: 2, maxLength: 2 });
+    fc.assert(
+      fc.property(pair, fc.tuple(wild, wild), fc.tuple(fc.boolean(), fc.boolean()), (places, errors, running) => {
+        const sheet = bar(
+          clean.map((value, i) => value + (errors[places.indexOf(i)] ?? 0)),
+          [],
+          200,
+        );
+        const again = places.map((place) => side(20 + 92 * place, clean[place]));
+        const inPlace = places.map((place, i) => ({ place, i })).filter(({ i }) => running[i]);
+        for (const { place, i } of inPlace.sort((a, b) => b.place - a.place)) sheet.readings.splice(place + 1, 0, again[i]);
+        sheet.readings.push(...again.filter((_, i) => !running[i]));
+        const finding = solve(sheet);
+        const told = finding.notes.filter(({ code }) => code === 'read-again');
+        expect(told.length).withContext(JSON.stringify(sheet.readings)).toBe(2);
+        const { value, verdict } = finding.quantities['offsetHorizontal'];
+        expect(value).toBeCloseTo(straight.value, 6);
+        expect(verdict).toBe('out');
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('two that were read again badly, or after the dial was knocked, are not believed', () => {
+    const again = (values: readonly number[], ...more: readonly [number, number][]) =>
+      solve(
+        bar(
+          values,
+          more.map(([i, value]) => side(20 + 92 * i, value)),
+          200,
+        ),
+      );
+    const first = [0, 45, 10, -25, 20, 25];
+    for (const finding of [
+      again(first, [1, 80], [3, -60]),
+      again(first, [1, 5], [3, -60]),
+      again(first, [1, 25], [3, 35]),
+      again([0, 5, 10, 15, 20, 25], [1, 25], [3, 35]),
+      again(first, [1, 5], [3, 15], [0, 8]),
+    ]) {
+      expect(note(finding, 'read-again')).toBeUndefined();
+      expect(finding.quantities['offsetHorizontal'].verdict).toBe('unsure');
+      expect(finding.moves).toEqual([]);
+    }
+    // Come back to a third time, it closes on what counts now.
+    const third = again([0, 5, 60, 15, 20, 25], [2, 10], [0, 0], [2, 10]);
+    expect(note(third, 'read-again')?.place).toEqual({ plane: 'h', at: 204 });
+    expect(note(third, 'closure')).toBeUndefined();
+    expect(third.quantities['offsetHorizontal'].verdict).toBe('out');
+  });
+
   it('is shape where it was read again after another place and said the same', () => {
     const ding = solve(bar([0, 5, 60, 15, 20], [side(250, 60)]));
     expect(note(ding, 'misread')).toBeUndefined();

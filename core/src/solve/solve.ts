@@ -68,43 +68,98 @@ function workOut(sheet: Sheet, grouped: Grouped): Worked {
 
 const contradicted = ({ contradictions: { misread, widening } }: Worked): boolean => misread || Object.keys(widening).length > 0;
 
-/** A slot with one value in place of what it has. */
-const withValue = (slots: readonly Slot[], index: number, value: number): Slot[] =>
-  slots.map((slot, i) => (i === index ? { ...slot, value, repeats: [value] } : slot));
+/** Where more places than this said otherwise when they were read again, nothing was misread: the dial shows no better. */
+const SLIPS_AT_MOST = 6;
+
+/** A place that was read again and said otherwise. */
+interface ReadAgain {
+  /** Its place among the slots. */
+  readonly slot: number;
+  /** What was read first, and what later. */
+  readonly earlier: number;
+  readonly later: number;
+  /** The return that is no closing reading any more once the later one counts; left out where it was read twice running. */
+  readonly back?: Grouped['returns'][number];
+}
+
+/** Places that were read twice running and said otherwise, then those that were come back to. */
+function readAgain({ slots, returns }: Grouped, apart: number): readonly ReadAgain[] {
+  const running = slots.flatMap(({ repeats: [earlier, later, ...more] }, slot) =>
+    later === undefined || more.length || Math.abs(later - earlier) <= apart ? [] : [{ slot, earlier, later }],
+  );
+  const back = returns.flatMap((one) => {
+    const earlier = slots[one.slot].value;
+    return Math.abs(one.difference) <= apart ? [] : [{ slot: one.slot, earlier, later: earlier + one.difference, back: one }];
+  });
+  return [...running, ...back];
+}
+
+/** Readings in their places, with one value in place of what a slot has. */
+const withValue = ({ slots, returns }: Grouped, index: number, value: number): Grouped => ({
+  slots: slots.map((slot, i) => (i === index ? { ...slot, value, repeats: [value] } : slot)),
+  returns,
+});
+
+/** Readings in their places, where the later one of a place that was read again counts: how far it is come back to goes from there. */
+function withLater(grouped: Grouped, { slot, earlier, later, back }: ReadAgain): Grouped {
+  const { slots, returns } = withValue(grouped, slot, later);
+  const others = returns.filter((one) => one !== back);
+  const nearer = back ? later - earlier : 0;
+  return { slots, returns: others.map((one) => (one.slot === slot ? { ...one, difference: one.difference - nearer } : one)) };
+}
 
 /**
- * A place that was read again and said otherwise, after another place or twice running: where the later reading fits the others and
- * the earlier one contradicts them, the earlier one was misread and the later one counts.
+ * Places that were read again and said otherwise, after another place or twice running: where the later reading fits the others and
+ * the earlier one contradicts them, the earlier one was misread and the later one counts. All of them are tried at once, since two may have been misread (the
+ * earlier ones must not fit then, neither all of them nor any by itself), then each.
  */
 function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: readonly Note<Said>[] } {
   const { check, instrument } = sheet;
   if (!instrument) return { ...first, notes: [] };
-  const apart = 2 * instrument.graduation;
+  const places = readAgain(first.grouped, 2 * instrument.graduation);
+  if (places.length > SLIPS_AT_MOST) return { ...first, notes: [] };
+  const fits = (tried: Worked): boolean => !contradicted(tried) && tried.sets.some(({ fits = [] }) => fits.length > 0);
+  /** Whether the earlier reading contradicts the others. */
+  const wrong = (grouped: Grouped, ...those: readonly ReadAgain[]): boolean =>
+    contradicted(
+      workOut(
+        sheet,
+        those.reduce((before, { slot, earlier }) => withValue(before, slot, earlier), grouped),
+      ),
+    );
   let worked = first;
-  const notes: Note<Said>[] = [];
-  const take = (index: number, value: number, returns: Grouped['returns']): void => {
-    const tried = workOut(sheet, { slots: withValue(worked.grouped.slots, index, value), returns });
-    if (contradicted(tried) || tried.sets.every(({ fits = [] }) => fits.length === 0)) return;
+  const taken: ReadAgain[] = [];
+  const take = (those: readonly ReadAgain[], tried: Worked): void => {
     worked = tried;
-    const { keys } = first.grouped.slots[index];
-    notes.push({
+    taken.push(...those);
+  };
+  const together = (): void => {
+    const open = places.filter(({ slot }) => !taken.some((place) => place.slot === slot));
+    // Of a place that was read three times the last one.
+    const left = open.filter(({ slot }, i) => !open.slice(i + 1).some((place) => place.slot === slot));
+    if (left.length === 0 || !wrong(worked.grouped, ...left)) return;
+    const all = left.reduce(withLater, worked.grouped);
+    const tried = workOut(sheet, all);
+    if (fits(tried) && left.every((place) => wrong(all, place))) take(left, tried);
+  };
+  together();
+  for (const place of places) {
+    if (taken.includes(place) || (place.back ? !contradicted(worked) : !wrong(worked.grouped, place))) continue;
+    const tried = workOut(sheet, withLater(worked.grouped, place));
+    if (fits(tried)) take([place], tried);
+  }
+  // What one of them hid may fit now.
+  if (taken.length > 0) together();
+  const notes = taken.map(({ slot }): Note<Said> => {
+    const { keys } = first.grouped.slots[slot];
+    return {
       code: 'read-again',
       severity: 'info',
       text: (size) =>
         `The place ${placeWords(keys, check.slotKeys, size)} was read again: the first reading contradicted the others, the second fits them and counts.`,
       place: placeOf(keys, check.slotKeys),
-    });
-  };
-  first.grouped.slots.forEach(({ repeats: [before, after, ...more] }, index) => {
-    if (after === undefined || more.length || Math.abs(after - before) <= apart) return;
-    const { slots, returns } = worked.grouped;
-    if (contradicted(workOut(sheet, { slots: withValue(slots, index, before), returns }))) take(index, after, returns);
+    };
   });
-  for (const { slot: index, difference } of first.grouped.returns) {
-    if (Math.abs(difference) <= apart || !contradicted(worked)) continue;
-    const others = worked.grouped.returns.filter(({ slot }) => slot !== index);
-    take(index, first.grouped.slots[index].value + difference, others);
-  }
   return { ...worked, notes };
 }
 
