@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { createConnection } from 'mariadb';
+import chromiumFlags from './chromium-flags.cjs';
 import { freePort, throwAwayDatabase } from './database.mjs';
 import { ROOT } from './shell.mjs';
 
@@ -133,15 +134,4 @@ async function inProcess(env) {
 }
 
 /** How Chromium is started here. */
-export const CHROMIUM_FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  // A story takes a seventh less of the machine without a process for pictures and with fewer rounds of tidying up.
-  '--in-process-gpu',
-  '--disable-extensions',
-  '--js-flags=--min-semi-space-size=32',
-];
+export const CHROMIUM_FLAGS = chromiumFlags;

@@ -10,19 +10,7 @@ module.exports = (config) =>
     customLaunchers: {
       Headless: {
         base: 'ChromeHeadless',
-        flags: [
-          '--no-sandbox',
-          '--disable-gpu',
-          '--no-first-run',
-          '--disable-background-networking',
-          '--disable-component-update',
-          '--disable-sync',
-          '--in-process-gpu',
-          '--disable-extensions',
-          '--force-prefers-reduced-motion',
-          '--js-flags=--min-semi-space-size=32',
-          '--window-size=1280,800',
-        ],
+        flags: [...require('../tools/chromium-flags.cjs'), '--force-prefers-reduced-motion', '--window-size=1280,800'],
       },
     },
     restartOnFileChange: false,

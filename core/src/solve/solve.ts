@@ -110,16 +110,18 @@ function withLater(grouped: Grouped, { slot, earlier, later, back }: ReadAgain):
 
 /**
  * Places that were read again and said otherwise, after another place or twice running: where the later reading fits the others and
- * the earlier one contradicts them, the earlier one was misread and the later one counts. All of them are tried at once, since two may have been misread (the
- * earlier ones must not fit then, neither all of them nor any by itself), then each.
+ * the earlier one contradicts them, the earlier one was misread and the later one counts. All of them are tried at once, since two may
+ * have been misread (the earlier ones must not fit then, neither all of them nor any by itself), then each.
  */
 function withReadAgain(sheet: Sheet, first: Worked): Worked & { readonly notes: readonly Note<Said>[] } {
   const { check, instrument } = sheet;
   if (!instrument) return { ...first, notes: [] };
   const places = readAgain(first.grouped, 2 * instrument.graduation);
   if (places.length > SLIPS_AT_MOST) return { ...first, notes: [] };
+  // Coming back to a place does not count by itself: without a contradiction there is nothing to explain.
+  if (!contradicted(first) && places.every(({ back }) => back)) return { ...first, notes: [] };
   const fits = (tried: Worked): boolean => !contradicted(tried) && tried.sets.some(({ fits = [] }) => fits.length > 0);
-  /** Whether the earlier reading contradicts the others. */
+  /** Whether the earlier readings of some places contradict the others. */
   const wrong = (grouped: Grouped, ...those: readonly ReadAgain[]): boolean =>
     contradicted(
       workOut(

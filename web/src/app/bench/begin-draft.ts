@@ -16,7 +16,7 @@ import type { KitItem, MachineCardText, RoundHead, RoundWrite, StoredRound } fro
 import { factOf, knownSense, learnedPivot, mountingOf, type Rung, slantOf } from '@isometra/work';
 import * as z from 'zod';
 import { newId } from '../data/id';
-import { asInFile, formSchema, withField, type FormValue } from '../ui/form-model';
+import { asInFile, formSchema, withBaseUnit, withField, type FormValue } from '../ui/form-model';
 import { partsSchema } from './check-parts';
 import { senseSchema } from './nudge';
 
@@ -75,8 +75,8 @@ export function asTyped(conditions: RoundWrite['conditions'], schema: z.ZodObjec
     Object.entries(asInFile(schema, conditions))
       .filter(([key]) => key in schema.shape && !fieldInfo(schema.shape[key] as z.ZodType)?.anew)
       .map(([key, value]) => {
-        const dimension = fieldInfo(schema.shape[key] as z.ZodType)?.dimension;
-        return [key, dimension && typeof value === 'number' ? `${value} ${prettyUnit(DIMENSIONS[dimension].base)}` : value];
+        const info = fieldInfo(schema.shape[key] as z.ZodType);
+        return [key, info?.dimension && typeof value === 'number' ? withBaseUnit(value, info) : value];
       }),
   );
 }

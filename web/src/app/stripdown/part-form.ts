@@ -49,11 +49,11 @@ const draftSchema = z.object({
 });
 type Draft = z.infer<typeof draftSchema>;
 
-/** One part: written down as it comes off, or changed. What is not saved stays as a draft. */
 /** What was told of a part, as its form holds it. */
 const detailsOf = ({ details }: Pick<Part, 'details'>): FormValue =>
   asInFile(partFieldsFor(details['kind'] as PartKind | undefined), details);
 
+/** One part: written down as it comes off, or changed. What is not saved stays as a draft. */
 @Component({
   selector: 'iso-part-form',
   imports: [AsItStood, Button, Earlier, Field, FileButton, FirstField, Notice, Photos, SchemaForm],
